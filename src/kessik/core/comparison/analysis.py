@@ -1,0 +1,240 @@
+"""A whole trial analysed: lives of runs, lives of blades, and every pair judged. The one road for screen and file."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+
+from kessik.core.comparison.lives import BladeEdges, Bracket, EdgeLife, LifePosterior, solve
+from kessik.core.comparison.matching import BladeFacts, Cell, MatchingRule, match
+from kessik.core.comparison.ratios import all_ratios, blade_life, blade_spread_percent
+from kessik.core.comparison.verdict import Comparison, judge, pending_words
+from kessik.core.series import FORCE_STAGES, RunSeries, by_count
+from kessik.core.sharpness.by_rule import ByRule
+from kessik.core.sharpness.life import (
+    BeforeFirstCheck,
+    Bracketed,
+    Crossed,
+    Found,
+    Life,
+    NotReached,
+    RunLife,
+    force_lives,
+    outcome_life,
+)
+from kessik.core.sharpness.posterior import EdgeLikelihood
+
+ANALYSIS_VERSION = "1"
+MM_PER_LENGTH = {"mm": 1.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
+
+
+@dataclass(frozen=True)
+class Limits:
+    """Force limits in gf: keen on the way, dull at the end."""
+
+    keen_gf: float = 300.0
+    dull_gf: float = 400.0
+
+    def of(self, stage: str) -> float:
+        return self.keen_gf if stage == "keen" else self.dull_gf
+
+
+@dataclass(frozen=True)
+class RunResult:
+    """One run: its lives by stage and the plain figures beside them."""
+
+    run: RunSeries
+    lives: Mapping[str, RunLife]
+    start_gf: float | None
+    end_gf: float | None
+    change_percent: float | None
+    warnings: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class BladeResult:
+    """One blade over its edges; lives in the count unit of its runs."""
+
+    blade: str
+    edges: int
+    count_unit: str
+    lives: Mapping[str, Life]
+    spread_percent: float | None
+
+
+@dataclass(frozen=True)
+class TrialAnalysis:
+    """Runs, blades and pairs of one trial, with the matching they rest on."""
+
+    limits: Limits
+    runs: tuple[RunResult, ...]
+    blades: tuple[BladeResult, ...]
+    comparisons: tuple[Comparison, ...]
+    cells: tuple[Cell, ...]
+    pending: tuple[str, ...]
+    notes: tuple[str, ...] = field(default_factory=tuple)
+
+
+def analyse(
+    runs: Sequence[RunSeries], facts: Mapping[str, BladeFacts], rule: MatchingRule, limits: Limits
+) -> TrialAnalysis:
+    """Analyse the runs of one trial; practice runs are left out. Blades without facts have all of them pending."""
+    counted = [run for run in runs if not run.practice]
+    blades = list(dict.fromkeys(run.blade for run in counted))
+    known = {code: facts.get(code) or BladeFacts(code, micro_bevel_known=False) for code in blades}
+    results = {run.key: result for run, result in zip(counted, _run_results(counted, blades, limits), strict=True)}
+    lives: dict[str, dict[str, Life]] = {code: {} for code in blades}
+    spreads: dict[str, float | None] = dict.fromkeys(blades)
+    comparisons: list[Comparison] = []
+    notes: list[str] = []
+    for stage in _stages(results.values()):
+        at_stage = {code: [r for r in results.values() if r.run.blade == code and stage in r.lives] for code in blades}
+        for group in _comparable({code: rs for code, rs in at_stage.items() if rs}, notes, stage):
+            posterior = solve([_blade_edges(code, rs, stage) for code, rs in group.items()])
+            for solved, (code, rs) in zip(posterior.blades, group.items(), strict=True):
+                lives[code][stage] = _blade_life(stage, rs, posterior, posterior.blades.index(solved))
+                spreads[code] = blade_spread_percent(solved)
+            for ratio in all_ratios(posterior):
+                edges = min(len({r.run.edge for r in group[code]}) for code in (ratio.a, ratio.b))
+                pair = (known[ratio.a], known[ratio.b])
+                comparison = judge(ratio, stage, pair, rule, edges, len(group))
+                comparisons.append(_with_start_warning(comparison, group))
+    blade_results = tuple(
+        BladeResult(code, len({run.edge for run in counted if run.blade == code}), _unit(counted, code), lives[code], spreads[code])
+        for code in blades
+    )  # fmt: skip
+    cells = match(list(known.values()), rule)
+    pending = pending_words(cells, list(known.values()), rule)
+    return TrialAnalysis(
+        limits, tuple(results.values()), blade_results, tuple(comparisons), tuple(cells), pending, tuple(notes)
+    )
+
+
+def _run_results(runs: Sequence[RunSeries], blades: Sequence[str], limits: Limits) -> list[RunResult]:
+    lives: dict[tuple[str, int, int], dict[str, RunLife]] = {run.key: {} for run in runs}
+    for code in blades:
+        own = [run for run in runs if run.blade == code]
+        for stage in FORCE_STAGES:
+            for run, life in zip(own, force_lives(own, stage, limits.of(stage)), strict=True):
+                if life is not None:
+                    lives[run.key][stage] = life
+        for run in own:
+            for stage, checks in run.outcomes().items():
+                lives[run.key][stage] = RunLife(outcome_life(stage, checks), None)
+    return [_run_result(run, lives[run.key]) for run in runs]
+
+
+def _run_result(run: RunSeries, lives: Mapping[str, RunLife]) -> RunResult:
+    means = [
+        float(np.exp(np.mean([np.log(c.force_gf) for c in group if c.force_gf is not None])))
+        for _, group in by_count(run.force_checks())
+    ]
+    if not means:
+        return RunResult(run, lives, None, None, None)
+    start, end = means[0], means[-1]
+    change = 100.0 * (end / start - 1.0) if len(means) > 1 else None
+    return RunResult(run, lives, start, end, change, _warnings(run, means))
+
+
+def _warnings(run: RunSeries, means: Sequence[float]) -> tuple[str, ...]:
+    warnings = []
+    if len(means) == 1:
+        warnings.append("only one count was read: nothing can be said about how the edge falls")
+    elif len(means) >= 4 and np.polyfit(np.arange(len(means)), np.log(means), 1)[0] < -0.01:
+        warnings.append("the readings fall: the edge reads sharper the more it cuts; look at the burr and the tester")
+    if all(m == means[0] for m in means) and len(means) > 2:
+        warnings.append("every reading is the same: is the tester reading?")
+    return tuple(warnings)
+
+
+def _stages(results: Iterable[RunResult]) -> list[str]:
+    seen = [stage for result in results for stage in result.lives]
+    order = [*FORCE_STAGES, "fine", "working"]
+    return sorted(dict.fromkeys(seen), key=lambda s: (order.index(s) if s in order else len(order), s))
+
+
+def _comparable(at_stage: dict[str, list[RunResult]], notes: list[str], stage: str) -> list[dict[str, list[RunResult]]]:
+    """Blades whose counts can be put on one scale; lengths convert, cuts and lengths do not."""
+    groups: dict[str, dict[str, list[RunResult]]] = {}
+    for code, results in at_stage.items():
+        kinds = {"length" if r.run.count_unit in MM_PER_LENGTH else r.run.count_unit for r in results}
+        groups.setdefault(sorted(kinds)[0], {})[code] = results
+    if len(groups) > 1:
+        notes.append(f"{stage}: blades counted in {' and '.join(sorted(groups))} cannot be compared with each other")
+    return list(groups.values())
+
+
+def _blade_edges(code: str, results: Sequence[RunResult], stage: str) -> BladeEdges:
+    edges: dict[int, list[EdgeLife]] = {}
+    for result in results:
+        scale = MM_PER_LENGTH.get(result.run.count_unit, 1.0)
+        edges.setdefault(result.run.edge, []).append(_edge_life(result.lives[stage], scale))
+    return BladeEdges(code, tuple(tuple(lives) for lives in edges.values()))
+
+
+def _edge_life(life: RunLife, scale: float) -> EdgeLife:
+    if life.likelihood is not None:
+        edge = life.likelihood
+        return edge if scale == 1.0 else replace(edge, log_life=edge.log_life + np.log(scale))
+    match life.life.found:
+        case Bracketed(last_pass, first_fail):
+            return Bracket(last_pass * scale, first_fail * scale)
+        case BeforeFirstCheck(first_check):
+            return Bracket(0.0, max(first_check, 1.0) * scale)
+        case NotReached(last_good):
+            return Bracket(max(last_good, 1.0) * scale, None)
+        case Crossed(_, low, high):
+            return Bracket(low * scale, high * scale)
+
+
+def _blade_life(stage: str, results: Sequence[RunResult], posterior: LifePosterior, index: int) -> Life:
+    """The blade's life over its edges; a blade none of whose runs got there says so instead."""
+    founds = [r.lives[stage].life.found for r in results]
+    rules = [r.lives[stage].life.by_rule for r in results]
+    values = [rule.value for rule in rules if rule.value is not None]
+    rule = rules[0] if len(rules) == 1 else ByRule(
+        float(np.mean(values)) if values else None,
+        f"mean of {len(values)} of {len(rules)} runs, {rules[0].rule}",
+        rules[0].schedule,
+    )  # fmt: skip
+    return Life(stage, _blade_found(founds, posterior, index, results), rule)
+
+
+def _blade_found(founds: Sequence[Found], posterior: LifePosterior, index: int, results: Sequence[RunResult]) -> Found:
+    if len(founds) == 1 and not isinstance(founds[0], Crossed):
+        return founds[0]
+    if all(isinstance(found, BeforeFirstCheck) for found in founds):
+        return max((f for f in founds if isinstance(f, BeforeFirstCheck)), key=lambda f: f.first_check)
+    interval = blade_life(posterior, posterior.blades[index])
+    scale = MM_PER_LENGTH.get(results[0].run.count_unit, 1.0)
+    whole = Crossed(interval.estimate / scale, interval.low / scale, interval.high / scale)
+    if all(isinstance(found, NotReached) for found in founds):
+        goods = [f for f in founds if isinstance(f, NotReached)]
+        supported = all(f.ahead is not None for f in goods)
+        return NotReached(min(f.last_good for f in goods), whole if supported else None)
+    return whole
+
+
+def _with_start_warning(comparison: Comparison, group: Mapping[str, Sequence[RunResult]]) -> Comparison:
+    starts = []
+    for code in (comparison.a, comparison.b):
+        known = [np.log(r.start_gf) for r in group[code] if r.start_gf is not None]
+        if not known:
+            return comparison
+        starts.append(float(np.exp(np.mean(known))))
+    apart = max(starts) / min(starts) - 1.0
+    if apart <= 0.15:
+        return comparison
+    duller = comparison.a if starts[0] > starts[1] else comparison.b
+    words = f"{duller} started {100 * apart:.0f} % duller: per cent lost and end sharpness may disagree"
+    return replace(comparison, reasons=(*comparison.reasons, words))
+
+
+def _unit(runs: Sequence[RunSeries], code: str) -> str:
+    return next(run.count_unit for run in runs if run.blade == code)
+
+
+def likelihood_of(result: RunResult, stage: str) -> EdgeLikelihood | None:
+    """The likelihood behind a run's life at a stage, for drawing its curve."""
+    life = result.lives.get(stage)
+    return life.likelihood if life else None

@@ -1,0 +1,145 @@
+"""The answer in words: base of every per cent named, doubt and scope said in the same breath."""
+
+from collections.abc import Mapping, Sequence
+
+from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
+from kessik.core.comparison.verdict import Comparison
+from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Found, NotReached
+
+
+def honest(value: float, low: float, high: float) -> str:
+    """A number with the digits its interval supports."""
+    width = max(high - low, 1e-12)
+    decimals = 0 if width >= 2 or value >= 100 else 1 if width >= 0.15 else 2
+    return f"{value:.{decimals}f}"
+
+
+def percent_longer(ratio: float) -> str:
+    """The size of a ratio as the per cent that `longer` refers to."""
+    return f"{100 * (ratio - 1):.0f} %"
+
+
+def life_words(found: Found, unit: str) -> str:
+    """One life in words, for every status."""
+    match found:
+        case Crossed(estimate, low, high):
+            return f"{honest(estimate, low, high)} {unit}, {honest(low, low, high)} to {honest(high, low, high)}"
+        case Bracketed(last_pass, first_fail):
+            return f"between {last_pass:g} and {first_fail:g} {unit}"
+        case NotReached(last_good, None):
+            return f"not reached; still good at {last_good:g} {unit}, and the readings do not say how far it would go"
+        case NotReached(last_good, ahead):
+            assert ahead is not None
+            return (
+                f"not reached by {last_good:g} {unit}; carried on, about {honest(ahead.estimate, ahead.low, ahead.high)}"
+                f" ({honest(ahead.low, ahead.low, ahead.high)} to {honest(ahead.high, ahead.low, ahead.high)})"
+            )
+        case BeforeFirstCheck(first_check):
+            return (
+                "was beyond the limit at its start"
+                if first_check == 0
+                else f"was beyond it by the first check at {first_check:g} {unit}"
+            )
+
+
+def comparison_words(comparison: Comparison) -> str:
+    """One pair in one sentence; longer and shorter carry both bases."""
+    a, b, ratio, low, high = comparison.a, comparison.b, comparison.ratio, comparison.low, comparison.high
+    if ratio < 1:
+        a, b, ratio, low, high = b, a, 1 / ratio, 1 / high, 1 / low
+    if comparison.verdict in ("longer", "shorter"):
+        span = f"{100 * (low - 1):.0f} to {100 * (high - 1):.0f} %"
+        short = f"{a} falls short of {b} by {100 * (1 - 1 / ratio):.0f} %"
+        return f"{b} outlasts {a} by {percent_longer(ratio)} ({span}); {short}."
+    if comparison.verdict == "too_close":
+        return f"{a} and {b} are too close to matter: {b} lasts {low:.2f} to {high:.2f} times as long as {a}."
+    if comparison.verdict == "confounded":
+        lasted = f"{b} lasted {ratio:.2f} times as long as {a} ({low:.2f} to {high:.2f})"
+        return f"{a} and {b} cannot be compared fairly; {lasted}, and the mismatch has a share in it."
+    return f"{a} and {b} cannot be told apart yet: {b} lasts {low:.2f} to {high:.2f} times as long as {a}."
+
+
+def headline(analysis: TrialAnalysis, stage: str) -> str:
+    """The answer to the trial's question in one or two sentences."""
+    pairs = [c for c in analysis.comparisons if c.stage == stage]
+    blades = ranked(analysis, stage)
+    if not blades:
+        return "No reading has been taken yet, so there is nothing to say."
+    if not pairs:
+        return f"Only {blades[0].blade} has been cut so far; a comparison needs a second blade."
+    spoiled = confounded_blades(pairs)
+    fair = [c for c in pairs if c.verdict != "confounded"]
+    sentences = [_wins(fair, [b.blade for b in blades])]
+    sentences.extend(f"{code} is not ranked: {_first_reason(pairs, code)}." for code in spoiled)
+    if not fair and not spoiled:
+        sentences.append("No two blades here can be compared fairly: what differs besides the factor is listed below.")
+    return " ".join(sentence for sentence in sentences if sentence)
+
+
+def _wins(fair: Sequence[Comparison], order: Sequence[str]) -> str:
+    by_pair: Mapping[frozenset[str], Comparison] = {frozenset((c.a, c.b)): c for c in fair}
+    clauses = []
+    for index, better in enumerate(order):
+        beaten, level = [], []
+        for worse in order[index + 1 :]:
+            pair = by_pair.get(frozenset((better, worse)))
+            if pair is None:
+                continue
+            if pair.verdict in ("longer", "shorter"):
+                beaten.append(f"{worse} by {percent_longer(max(pair.ratio, 1 / pair.ratio))}")
+            elif pair.verdict == "too_close":
+                level.append(f"{better} and {worse} are too close to matter")
+            else:
+                level.append(f"{better} and {worse} cannot be told apart yet")
+        if beaten:
+            clauses.append(f"{better} outlasts {' and '.join(beaten)}")
+        clauses.extend(level)
+    return "; ".join(clauses) + "." if clauses else ""
+
+
+def _first_reason(pairs: Sequence[Comparison], code: str) -> str:
+    for pair in pairs:
+        for reason in pair.reasons:
+            if reason.startswith(f"{code}: "):
+                return reason.removeprefix(f"{code}: ").split("; this mismatch")[0]
+    return "something other than the factor differs"
+
+
+def confounded_blades(pairs: Sequence[Comparison]) -> list[str]:
+    """Blades that spoil every pair they are in, where others compare fairly; of two blades neither is blamed."""
+    codes = list(dict.fromkeys(code for c in pairs for code in (c.a, c.b)))
+    return [
+        code
+        for code in codes
+        if all(c.verdict == "confounded" for c in pairs if code in (c.a, c.b)) and any(c.verdict != "confounded" for c in pairs)
+    ]  # fmt: skip
+
+
+def ranked(analysis: TrialAnalysis, stage: str) -> list[BladeResult]:
+    """Blades that have a life at the stage, longest first."""
+    return sorted((b for b in analysis.blades if stage in b.lives), key=lambda b: -_middle(b.lives[stage].found))
+
+
+def _middle(found: Found) -> float:
+    match found:
+        case Crossed(estimate, _, _):
+            return estimate
+        case Bracketed(last_pass, first_fail):
+            return 0.5 * (last_pass + first_fail)
+        case NotReached(last_good, ahead):
+            return ahead.estimate if ahead else last_good
+        case BeforeFirstCheck():
+            return 0.0
+
+
+def standing_words(analysis: TrialAnalysis, stage: str) -> str:
+    """What the answer rests on and what it may speak of, under the headline."""
+    pairs = [c for c in analysis.comparisons if c.stage == stage and c.verdict != "confounded"]
+    runs = sum(1 for r in analysis.runs if stage in r.lives)
+    blades = ranked(analysis, stage)
+    parts = [f"{runs} {'run' if runs == 1 else 'runs'} on {len(blades)} {'blade' if len(blades) == 1 else 'blades'}"]
+    if pairs:
+        scopes = list(dict.fromkeys(c.scope for c in pairs))
+        parts.append(f"the answer speaks of {' or '.join(scopes)}")
+    words = "; ".join(parts) + "."
+    return f"{words} Open: {'; '.join(analysis.pending)}." if analysis.pending else words

@@ -1,0 +1,1 @@
+"""What to do next and what it will cost: adaptive checks."""

@@ -1,0 +1,158 @@
+"""Lives of runs to a limit or through a pass/fail stage: an estimate with its interval, or a typed reason why not."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kessik.core.series import Check, RunSeries, by_count
+from kessik.core.sharpness.by_rule import ByRule, by_rule
+from kessik.core.sharpness.joint import life_masses, quantiles
+from kessik.core.sharpness.posterior import EdgeLikelihood, ForceReadings, edge_likelihood
+
+Floats = NDArray[np.float64]
+
+_EXTRAPOLATION_WIDTH = 4.0
+_EXTRAPOLATION_REACH = 3.0
+
+
+@dataclass(frozen=True)
+class Crossed:
+    """The limit was crossed; estimate and 95 % interval in the unit of the counts."""
+
+    estimate: float
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class Bracketed:
+    """Pass/fail: still passed at `last_pass`, failed by `first_fail`."""
+
+    last_pass: float
+    first_fail: float
+
+
+@dataclass(frozen=True)
+class NotReached:
+    """Not lost by the end of the run; `ahead` is an extrapolation where the curve supports one."""
+
+    last_good: float
+    ahead: Crossed | None = None
+
+
+@dataclass(frozen=True)
+class BeforeFirstCheck:
+    """Already beyond the limit at the first check."""
+
+    first_check: float
+
+
+Found = Crossed | Bracketed | NotReached | BeforeFirstCheck
+
+
+@dataclass(frozen=True)
+class Life:
+    """How far one run went at one stage, with what the plain rule gives beside it."""
+
+    stage: str
+    found: Found
+    by_rule: ByRule
+
+
+@dataclass(frozen=True)
+class RunLife:
+    """A life with what a comparison needs of it: the likelihood, None where nothing but a bracket is known."""
+
+    life: Life
+    likelihood: EdgeLikelihood | None
+
+
+def force_readings(run: RunSeries) -> ForceReadings:
+    """Unstruck force readings of a run, in order of count."""
+    checks = sorted(run.force_checks(), key=lambda check: check.count)
+    return ForceReadings(
+        np.array([check.count for check in checks], dtype=float),
+        np.array([check.force_gf for check in checks], dtype=float),
+    )
+
+
+def force_lives(runs: Sequence[RunSeries], stage: str, limit_gf: float) -> list[RunLife | None]:
+    """Lives of the runs of one blade to a force limit, fitted jointly; None for a run without force readings."""
+    plain: list[Found | None] = []
+    likelihoods: list[EdgeLikelihood | None] = []
+    for run in runs:
+        checks = run.force_checks()
+        found = _without_curve(checks, limit_gf)
+        fitted = bool(checks) and found is None
+        likelihoods.append(edge_likelihood(force_readings(run), limit_gf) if fitted else None)
+        plain.append(found)
+    curves = [likelihood for likelihood in likelihoods if likelihood is not None]
+    masses = iter(life_masses(curves)) if curves else iter(())
+    lives: list[RunLife | None] = []
+    for run, known, likelihood in zip(runs, plain, likelihoods, strict=True):
+        checks = run.force_checks()
+        if not checks:
+            lives.append(None)
+            continue
+        rule = by_rule(checks, limit_gf)
+        found = _from_curve(checks, limit_gf, rule, likelihood, next(masses)) if likelihood else known
+        assert found is not None
+        lives.append(RunLife(Life(stage, found, rule), likelihood))
+    return lives
+
+
+def _without_curve(checks: Sequence[Check], limit_gf: float) -> Found | None:
+    """The answer where no curve can be fitted: dull from the first check on, or never cut."""
+    groups = [(count, _mean_gf(group)) for count, group in by_count(checks)]
+    if not groups:
+        return None
+    beyond = [force > limit_gf for _, force in groups]
+    if all(beyond[:2]):
+        return BeforeFirstCheck(groups[0][0])
+    if all(count == 0 for count, _ in groups):
+        return NotReached(0.0)
+    return None
+
+
+def _mean_gf(group: Sequence[Check]) -> float:
+    return float(np.exp(np.mean([np.log(check.force_gf) for check in group if check.force_gf is not None])))
+
+
+def _from_curve(
+    checks: Sequence[Check], limit_gf: float, rule: ByRule, likelihood: EdgeLikelihood, mass: Floats
+) -> Found:
+    low, middle, high = (float(q) for q in quantiles(likelihood.log_life, mass, (0.025, 0.5, 0.975)))
+    last = max(check.count for check in checks)
+    if rule.confirmed or middle <= last:
+        return Crossed(middle, low, high)
+    good = [count for count, group in by_count(checks) if _mean_gf(group) <= limit_gf]
+    supported = high / low <= _EXTRAPOLATION_WIDTH and middle <= _EXTRAPOLATION_REACH * last
+    return NotReached(max(good, default=0.0), Crossed(middle, low, high) if supported else None)
+
+
+def outcome_life(stage: str, checks: Sequence[Check]) -> Life:
+    """Life through one pass/fail stage: last pass and first fail bracket it, a doubt or a contradiction widens it."""
+    passes = [check.count for check in checks if check.outcome == "pass"]
+    fails = [check.count for check in checks if check.outcome == "fail"]
+    counts = sorted({check.count for check in checks})
+    rule_text = "first failed check" if fails else "no failed check"
+    rule = ByRule(min(fails) if fails else None, rule_text, _outcome_schedule(counts))
+    first_fail_after_passes = min((f for f in fails if not passes or f > max(passes)), default=None)
+    last_pass_before_fails = max((p for p in passes if not fails or p < min(fails)), default=None)
+    found: Found
+    if not fails or first_fail_after_passes is None:
+        found = NotReached(last_pass_before_fails or 0.0)
+    elif last_pass_before_fails is None and min(counts) >= first_fail_after_passes:
+        found = BeforeFirstCheck(first_fail_after_passes)
+    else:
+        found = Bracketed(last_pass_before_fails or 0.0, first_fail_after_passes)
+    return Life(stage, found, rule)
+
+
+def _outcome_schedule(counts: Sequence[float]) -> str:
+    gaps = np.diff(counts)
+    if gaps.size == 0:
+        return "one count checked"
+    return f"every {gaps[0]:g}" if np.allclose(gaps, gaps[0]) else f"uneven, every {gaps.min():g} to {gaps.max():g}"

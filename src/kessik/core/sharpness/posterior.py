@@ -1,0 +1,166 @@
+"""The grid likelihood of one edge: shape x scatter x life, with the start force integrated out.
+
+Errors on ln force are Student t, so that one bad reading moves little. Weak priors: life log-uniform over the
+plausible range of the run, scatter around 5 % (as scale of the t), start near the first readings. Cost grows
+in proportion to the number of readings.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kessik.core.sharpness import shapes
+
+Floats = NDArray[np.float64]
+Floats32 = NDArray[np.float32]
+
+DEGREES_OF_FREEDOM = 4.0
+SCATTER_NODES = np.array([0.025, 0.038, 0.052, 0.07, 0.095, 0.13])
+_SCATTER_CENTRE, _SCATTER_SPREAD = 0.055, 0.45
+EARLY_DOWN_WEIGHT = 0.7
+LATE_DOWN_WEIGHT = 0.7
+_COARSE_LIVES, _FINE_LIVES = 36, 44
+_START_NODES = 7
+_LOWEST_LIFE, _HIGHEST_LIFE = 0.25, 16.0
+
+
+def scatter_prior() -> Floats:
+    """Prior probabilities of the scatter nodes, shape (scatters,); log-normal around 5.5 %."""
+    density = np.exp(-0.5 * (np.log(SCATTER_NODES / _SCATTER_CENTRE) / _SCATTER_SPREAD) ** 2)
+    return np.asarray(density / density.sum())
+
+
+@dataclass(frozen=True)
+class ForceReadings:
+    """Unstruck readings of one edge in order: `counts` and `force_gf`, both shape (readings,)."""
+
+    counts: Floats
+    force_gf: Floats
+
+    @property
+    def size(self) -> int:
+        return int(self.counts.size)
+
+
+@dataclass(frozen=True)
+class EdgeLikelihood:
+    """Likelihood of one edge over its life, given shape and scatter.
+
+    `log_life` and the quadrature weights `spacing` have shape (lives,), unevenly spaced: dense where the mass is.
+    `likelihood` has shape (shapes * scatters, lives), scaled so that its largest value is 1.
+    """
+
+    log_life: Floats
+    spacing: Floats
+    likelihood: Floats
+
+
+def model_prior() -> Floats:
+    """Prior over (shape, scatter) flattened, shape (shapes * scatters,)."""
+    return np.outer(shapes.prior_weights(), scatter_prior()).ravel()
+
+
+def edge_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
+    """Likelihood of one edge's life to a limit, in two passes: coarse over all lives, then fine where it matters.
+
+    `limit_gf` in gf; lives in the unit of the counts. Needs one reading at a count above zero.
+    """
+    starts, start_prior = _start_nodes(readings)
+    coarse = _coarse_lives(readings, limit_gf)
+    rough = slice(1, None, 2)
+    whole = _log_likelihood(
+        readings, limit_gf, coarse, starts[::2], start_prior[::2], SCATTER_NODES[rough], np.ones(readings.size)
+    )
+    prior = np.outer(shapes.prior_weights(), scatter_prior()[rough]).ravel()
+    mass = (prior[:, None] * np.exp(whole - whole.max())).sum(axis=0) * _spacing(coarse)
+    fine = _fine_lives(coarse, mass / mass.sum())
+    cumulative = np.cumsum(mass) / mass.sum()
+    centre = float(np.exp(coarse[np.searchsorted(cumulative, 0.5)]))
+    weights = _weights(readings.counts, centre)
+    log_likelihood = _log_likelihood(readings, limit_gf, fine, starts, start_prior, SCATTER_NODES, weights)
+    return EdgeLikelihood(fine, _spacing(fine), np.exp(log_likelihood - log_likelihood.max()))
+
+
+def _spacing(nodes: Floats) -> Floats:
+    return np.asarray(np.gradient(nodes))
+
+
+def _coarse_lives(readings: ForceReadings, limit_gf: float) -> Floats:
+    """Nodes over every plausible life, dense around the place where readings pass from below to above the limit."""
+    counts = readings.counts
+    low = np.log(_LOWEST_LIFE * float(counts[counts > 0].min()))
+    high = np.log(_HIGHEST_LIFE * float(counts.max()))
+    below = int(np.count_nonzero(readings.force_gf <= limit_gf))
+    guess = np.log(max(float(np.sort(counts)[min(below, counts.size - 1)]), float(counts[counts > 0].min())))
+    dense = np.linspace(guess - 0.6, guess + 0.5, _COARSE_LIVES)
+    outside = np.linspace(low, high, _COARSE_LIVES // 2)
+    return np.concatenate([outside[outside < dense[0] - 0.03], dense, outside[outside > dense[-1] + 0.03]])
+
+
+def _fine_lives(coarse: Floats, mass: Floats) -> Floats:
+    """Nodes spread half evenly over the window that holds the mass, half in proportion to the mass."""
+    cumulative = np.cumsum(mass)
+    first = max(int(np.searchsorted(cumulative, 2e-4)) - 1, 0)
+    last = min(int(np.searchsorted(cumulative, 1 - 2e-4)) + 1, coarse.size - 1)
+    nodes = coarse[first : last + 1]
+    even = (nodes - nodes[0]) / (nodes[-1] - nodes[0])
+    by_mass = np.concatenate([[0.0], np.cumsum(0.5 * (mass[first:last] + mass[first + 1 : last + 1]))])
+    place = 0.5 * even + 0.5 * by_mass / by_mass[-1]
+    return np.asarray(np.interp(np.linspace(0.0, 1.0, _FINE_LIVES), place, nodes))
+
+
+def _weights(counts: Floats, centre: float) -> Floats:
+    """Readings far from the crossing count a little less, so that a misfitting stretch there cannot drive the life."""
+    distance = 1.0 - counts / centre
+    rate = np.where(distance > 0, EARLY_DOWN_WEIGHT, -LATE_DOWN_WEIGHT)
+    return np.asarray(np.exp(-rate * distance))
+
+
+def _start_nodes(readings: ForceReadings) -> tuple[Floats, Floats]:
+    """Nodes for ln start force and their prior, from the readings at the lowest count."""
+    first = float(readings.counts.min())
+    at_first = np.log(readings.force_gf[readings.counts == first])
+    centre, count = float(np.median(at_first)), at_first.size
+    if first == 0:
+        reach = 0.24 / np.sqrt(min(count, 4))
+        nodes = np.linspace(centre - reach, centre + reach, _START_NODES)
+        return nodes, np.full(_START_NODES, 1.0 / _START_NODES)
+    nodes = np.linspace(centre - 1.0, centre + 0.12, _START_NODES + 4)
+    return nodes, np.full(nodes.size, 1.0 / nodes.size)
+
+
+def _log_likelihood(
+    readings: ForceReadings,
+    limit_gf: float,
+    log_life: Floats,
+    starts: Floats,
+    start_prior: Floats,
+    scatters: Floats,
+    weights: Floats,
+) -> Floats:
+    """ln likelihood, shape (shapes * scatters, lives); single precision inside, which is ample for a grid."""
+    u = readings.counts[None, :] / np.exp(log_life)[:, None]
+    share = shapes.rises(u).astype(np.float32)
+    ratio = (np.exp(starts) / limit_gf).astype(np.float32)
+    curve = share[:, :, None, :] + ratio[None, None, :, None] * (np.float32(1.0) - share[:, :, None, :])
+    observed = np.log(readings.force_gf / limit_gf).astype(np.float32)
+    np.maximum(curve, np.float32(1e-4), out=curve)
+    np.log(curve, out=curve)
+    curve -= observed
+    np.square(curve, out=curve)
+    weight = weights.astype(np.float32)
+    total = np.float32(weights.sum())
+    half = np.float32(0.5 * (DEGREES_OF_FREEDOM + 1.0))
+    log_start = np.log(start_prior).astype(np.float32)
+    layers = []
+    work = np.empty_like(curve)
+    for scatter in scatters:
+        np.multiply(curve, np.float32(1.0 / (DEGREES_OF_FREEDOM * scatter**2)), out=work)
+        work += np.float32(1.0)
+        np.log(work, out=work)
+        each = -half * (work @ weight) - total * np.float32(np.log(scatter)) + log_start
+        top = each.max(axis=-1, keepdims=True)
+        layers.append(top[..., 0] + np.log(np.exp(each - top).sum(axis=-1)))
+    stacked = np.stack(layers, axis=1).astype(np.float64)
+    return np.asarray(stacked.reshape(-1, log_life.size))

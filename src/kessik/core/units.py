@@ -1,0 +1,15 @@
+"""Exact conversions between the units testers use and the ones Kessik stores."""
+
+from kessik.core.errors import OutOfRangeError
+
+MILLINEWTON_PER_GF = 9.80665
+MM_PER_THOU = 0.0254
+
+_GF_PER_UNIT = {"gf": 1.0, "N": 1000.0 / MILLINEWTON_PER_GF}
+
+
+def force_to_gf(value: float, unit: str) -> float:
+    """Force in gram-force from `gf` or `N`; OutOfRangeError names an unknown unit. 1 gf = 9.80665 mN exactly."""
+    if unit not in _GF_PER_UNIT:
+        raise OutOfRangeError(f"force unit {unit!r} is not known; use gf or N", field="unit", value=unit)
+    return value * _GF_PER_UNIT[unit]

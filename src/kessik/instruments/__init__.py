@@ -1,0 +1,1 @@
+"""Devices of the bench and their simulated stand-ins."""
