@@ -9,7 +9,8 @@ from kessik.core.comparison.lives import BladeEdges, Bracket, EdgeLife, LifePost
 from kessik.core.comparison.matching import BladeFacts, Cell, MatchingRule, match
 from kessik.core.comparison.ratios import all_ratios, blade_life, blade_spread_percent
 from kessik.core.comparison.verdict import Comparison, judge, pending_words
-from kessik.core.series import FORCE_STAGES, RunSeries, by_count
+from kessik.core.protocols.series import FORCE_STAGES, RunSeries, by_count
+from kessik.core.protocols.stop_rules import mean_force_gf
 from kessik.core.sharpness.by_rule import ByRule
 from kessik.core.sharpness.life import (
     BeforeFirstCheck,
@@ -99,10 +100,7 @@ def analyse(
                 pair = (known[ratio.a], known[ratio.b])
                 comparison = judge(ratio, stage, pair, rule, edges, len(group))
                 comparisons.append(_with_start_warning(comparison, group))
-    blade_results = tuple(
-        BladeResult(code, len({run.edge for run in counted if run.blade == code}), _unit(counted, code), lives[code], spreads[code])
-        for code in blades
-    )  # fmt: skip
+    blade_results = tuple(_blade_result(code, counted, lives[code], spreads[code]) for code in blades)
     cells = match(list(known.values()), rule)
     pending = pending_words(cells, list(known.values()), rule)
     return TrialAnalysis(
@@ -125,10 +123,7 @@ def _run_results(runs: Sequence[RunSeries], blades: Sequence[str], limits: Limit
 
 
 def _run_result(run: RunSeries, lives: Mapping[str, RunLife]) -> RunResult:
-    means = [
-        float(np.exp(np.mean([np.log(c.force_gf) for c in group if c.force_gf is not None])))
-        for _, group in by_count(run.force_checks())
-    ]
+    means = [mean_force_gf(group) for _, group in by_count(run.force_checks())]
     if not means:
         return RunResult(run, lives, None, None, None)
     start, end = means[0], means[-1]
@@ -230,8 +225,11 @@ def _with_start_warning(comparison: Comparison, group: Mapping[str, Sequence[Run
     return replace(comparison, reasons=(*comparison.reasons, words))
 
 
-def _unit(runs: Sequence[RunSeries], code: str) -> str:
-    return next(run.count_unit for run in runs if run.blade == code)
+def _blade_result(
+    code: str, runs: Sequence[RunSeries], lives: Mapping[str, Life], spread_percent: float | None
+) -> BladeResult:
+    own = [run for run in runs if run.blade == code]
+    return BladeResult(code, len({run.edge for run in own}), own[0].count_unit, lives, spread_percent)
 
 
 def likelihood_of(result: RunResult, stage: str) -> EdgeLikelihood | None:

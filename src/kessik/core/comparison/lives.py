@@ -45,7 +45,7 @@ class BladeEdges:
 
 @dataclass(frozen=True)
 class BladePosterior:
-    """Posterior of a blade's mean ln life, shape (spreads, grid), and its evidence for each spread, shape (spreads,)."""
+    """Posterior of a blade's mean ln life, shape (spreads, grid), and its evidence for each spread."""
 
     code: str
     edge_count: int

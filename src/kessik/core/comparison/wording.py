@@ -30,9 +30,10 @@ def life_words(found: Found, unit: str) -> str:
             return f"not reached; still good at {last_good:g} {unit}, and the readings do not say how far it would go"
         case NotReached(last_good, ahead):
             assert ahead is not None
+            low, high = ahead.low, ahead.high
+            span = f"{honest(low, low, high)} to {honest(high, low, high)}"
             return (
-                f"not reached by {last_good:g} {unit}; carried on, about {honest(ahead.estimate, ahead.low, ahead.high)}"
-                f" ({honest(ahead.low, ahead.low, ahead.high)} to {honest(ahead.high, ahead.low, ahead.high)})"
+                f"not reached by {last_good:g} {unit}; carried on, about {honest(ahead.estimate, low, high)} ({span})"
             )
         case BeforeFirstCheck(first_check):
             return (
@@ -108,11 +109,9 @@ def _first_reason(pairs: Sequence[Comparison], code: str) -> str:
 def confounded_blades(pairs: Sequence[Comparison]) -> list[str]:
     """Blades that spoil every pair they are in, where others compare fairly; of two blades neither is blamed."""
     codes = list(dict.fromkeys(code for c in pairs for code in (c.a, c.b)))
-    return [
-        code
-        for code in codes
-        if all(c.verdict == "confounded" for c in pairs if code in (c.a, c.b)) and any(c.verdict != "confounded" for c in pairs)
-    ]  # fmt: skip
+    if all(c.verdict == "confounded" for c in pairs):
+        return []
+    return [code for code in codes if all(c.verdict == "confounded" for c in pairs if code in (c.a, c.b))]
 
 
 def ranked(analysis: TrialAnalysis, stage: str) -> list[BladeResult]:

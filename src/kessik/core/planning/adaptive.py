@@ -5,11 +5,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kessik.core.series import Check, by_count
+from kessik.core.protocols.series import Check
+from kessik.core.protocols.stop_rules import CHECKS_BEYOND_TO_END, checks_beyond
 from kessik.core.sharpness.joint import life_masses, quantiles
 from kessik.core.sharpness.posterior import ForceReadings, edge_likelihood
 
-CHECKS_BEYOND_TO_END = 2
 LEAST_STEP_OF_LIFE = 0.10
 NEXT_QUANTILE = 0.05
 BAND = (0.10, 0.90)
@@ -31,15 +31,6 @@ class NextCheck:
     why: str
     band: tuple[float, float] | None = None
     stage: str | None = None
-
-
-def checks_beyond(checks: Sequence[Check], limit_gf: float) -> int:
-    """How many checks in a row, up to the last one, have a mean reading above the limit."""
-    run = 0
-    for _, group in by_count(checks):
-        mean = np.mean([np.log(check.force_gf) for check in group if check.force_gf is not None])
-        run = run + 1 if mean > np.log(limit_gf) else 0
-    return run
 
 
 def next_check(

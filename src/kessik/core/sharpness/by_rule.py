@@ -2,11 +2,11 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import pairwise
 
 import numpy as np
 
-from kessik.core.series import Check, by_count
+from kessik.core.protocols.series import Check, by_count
+from kessik.core.protocols.stop_rules import pair_at_one_count
 
 
 @dataclass(frozen=True)
@@ -26,9 +26,9 @@ def by_rule(checks: Sequence[Check], limit_gf: float) -> ByRule:
     the reading is given as not confirmed.
     """
     groups = [(n, [c.force_gf is not None and c.force_gf > limit_gf for c in group]) for n, group in by_count(checks)]
-    often = schedule(checks)
+    often, paired = schedule(checks), pair_at_one_count(checks, limit_gf)
     for index, (count, above) in enumerate(groups):
-        if any(first and second for first, second in pairwise(above)):
+        if count == paired:
             return ByRule(count, f"first two readings in a row at one count above {limit_gf:g} gf", often, True)
         if above == [True] and index + 1 == len(groups):
             return ByRule(count, f"last reading above {limit_gf:g} gf, not confirmed", often)

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from kessik.core.series import Check, RunSeries, by_count
+from kessik.core.protocols.series import Check, RunSeries, by_count
+from kessik.core.protocols.stop_rules import mean_force_gf
 from kessik.core.sharpness.by_rule import ByRule, by_rule
 from kessik.core.sharpness.joint import life_masses, quantiles
 from kessik.core.sharpness.posterior import EdgeLikelihood, ForceReadings, edge_likelihood
@@ -105,7 +106,7 @@ def force_lives(runs: Sequence[RunSeries], stage: str, limit_gf: float) -> list[
 
 def _without_curve(checks: Sequence[Check], limit_gf: float) -> Found | None:
     """The answer where no curve can be fitted: dull from the first check on, or never cut."""
-    groups = [(count, _mean_gf(group)) for count, group in by_count(checks)]
+    groups = [(count, mean_force_gf(group)) for count, group in by_count(checks)]
     if not groups:
         return None
     beyond = [force > limit_gf for _, force in groups]
@@ -116,10 +117,6 @@ def _without_curve(checks: Sequence[Check], limit_gf: float) -> Found | None:
     return None
 
 
-def _mean_gf(group: Sequence[Check]) -> float:
-    return float(np.exp(np.mean([np.log(check.force_gf) for check in group if check.force_gf is not None])))
-
-
 def _from_curve(
     checks: Sequence[Check], limit_gf: float, rule: ByRule, likelihood: EdgeLikelihood, mass: Floats
 ) -> Found:
@@ -127,7 +124,7 @@ def _from_curve(
     last = max(check.count for check in checks)
     if rule.confirmed or middle <= last:
         return Crossed(middle, low, high)
-    good = [count for count, group in by_count(checks) if _mean_gf(group) <= limit_gf]
+    good = [count for count, group in by_count(checks) if mean_force_gf(group) <= limit_gf]
     supported = high / low <= _EXTRAPOLATION_WIDTH and middle <= _EXTRAPOLATION_REACH * last
     return NotReached(max(good, default=0.0), Crossed(middle, low, high) if supported else None)
 

@@ -24,7 +24,7 @@ class Shape:
 
 
 def _power(exponent: float) -> Shape:
-    return Shape(f"power {exponent:g}", lambda u: np.power(u, exponent))
+    return Shape(f"power {exponent:g}", lambda u: np.asarray(u**exponent))
 
 
 def _saturating(pace: float) -> Shape:
@@ -44,7 +44,7 @@ def _cliff(worn: float, at: float, exponent: float) -> Shape:
 
     def rise(u: Floats) -> Floats:
         slow = worn * (np.minimum(u, at) / at) ** exponent
-        return slow + (1.0 - worn) * np.maximum(u - at, 0.0) / (1.0 - at)
+        return np.asarray(slow + (1.0 - worn) * np.maximum(u - at, 0.0) / (1.0 - at))
 
     return Shape(f"cliff from {worn:g} at {at:g}", rise, 0.5)
 
@@ -55,7 +55,7 @@ def _s_bend(middle: float, width: float) -> Shape:
 
     def rise(u: Floats) -> Floats:
         raw = 1.0 / (1.0 + np.exp(-np.clip((u - middle) / width, -60.0, 60.0)))
-        return (raw - low) / (high - low)
+        return np.asarray((raw - low) / (high - low))
 
     return Shape(f"s-bend at {middle:g} over {width:g}", rise, 0.5)
 

@@ -28,12 +28,12 @@ class TrueEdge:
 
 def _wear_power(rng: np.random.Generator) -> Rise:
     exponent = rng.uniform(0.35, 1.3)
-    return lambda u: np.power(u, exponent)
+    return lambda u: np.asarray(u**exponent)
 
 
 def _work_up(rng: np.random.Generator) -> Rise:
     exponent = rng.uniform(1.3, 2.6)
-    return lambda u: np.power(u, exponent)
+    return lambda u: np.asarray(u**exponent)
 
 
 def _steady(rng: np.random.Generator) -> Rise:
@@ -69,7 +69,7 @@ def _sudden_end(rng: np.random.Generator) -> Rise:
 
     def rise(u: Floats) -> Floats:
         slow = worn * np.power(np.minimum(u, breaks_at) / breaks_at, bend)
-        return slow + (1 - worn) * np.maximum(u - breaks_at, 0.0) / (1 - breaks_at)
+        return np.asarray(slow) + (1 - worn) * np.maximum(u - breaks_at, 0.0) / (1 - breaks_at)
 
     return rise
 

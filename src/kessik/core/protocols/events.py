@@ -1,0 +1,74 @@
+"""The bench log: everything at the bench is an event, appended and never rewritten."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, Literal, get_args
+
+from kessik.core.errors import OutOfRangeError
+from kessik.core.protocols.methods import LEAST_FORCE_GF, MOST_FORCE_GF
+
+EventKind = Literal[
+    "start", "cut", "reading", "outcome", "note", "pause", "resume", "check_planned", "stage", "strike", "correction",
+    "stop", "abandon",
+]  # fmt: skip
+EVENT_KINDS: tuple[str, ...] = get_args(EventKind)
+SERVER_KINDS = frozenset({"check_planned", "stage"})
+MOST_CUTS_AT_ONCE = 1000.0
+
+
+@dataclass(frozen=True)
+class BenchEvent:
+    """One event. `count_at` is the count shown when it was made; `last_seen_position` the log its device had seen.
+
+    Payloads: cut {amount}, reading {check, value, unit}, outcome {check, outcome, stage}, note {text},
+    check_planned {next_count, readings, why, stage}, stage {stage, count}, strike {target, reason},
+    correction {target, becomes} (`becomes` None takes the event back), stop {by, reason}, abandon {reason}.
+    """
+
+    id: str
+    kind: EventKind
+    device: str
+    device_sequence: int
+    last_seen_position: int
+    count_at: float
+    client_time: str
+    payload: Mapping[str, Any]
+    position: int = 0
+
+
+def check_payload(kind: str, payload: Mapping[str, Any]) -> None:
+    """Refuse what cannot be: OutOfRangeError names the field and says what would be right."""
+    if kind == "cut":
+        amount = _number(payload, "amount")
+        if not 0 < amount <= MOST_CUTS_AT_ONCE:
+            raise OutOfRangeError(
+                f"{amount:g} cuts at once: between 1 and 1000 can be counted", field="amount", value=amount
+            )
+    elif kind == "reading":
+        value = _number(payload, "value")
+        if payload.get("check", "force") == "force":
+            check_force_gf(value)
+    elif kind == "outcome":
+        if payload.get("outcome") not in ("pass", "fail", "doubt"):
+            raise OutOfRangeError("an outcome is pass, fail or doubt", field="outcome", value=payload.get("outcome"))
+    elif kind in ("strike", "abandon"):
+        if not str(payload.get("reason") or "").strip():
+            verb = "strike out a reading" if kind == "strike" else "abandon a run"
+            raise OutOfRangeError(f"give a reason to {verb}: it stays in the record", field="reason")
+    elif kind == "note" and not str(payload.get("text") or "").strip():
+        raise OutOfRangeError("the note is empty", field="text")
+    if kind in ("strike", "correction") and not isinstance(payload.get("target"), str):
+        raise OutOfRangeError("name the event this points at", field="target")
+
+
+def check_force_gf(value: float) -> None:
+    """A force reading in gf must be possible on such a tester."""
+    if not LEAST_FORCE_GF <= value <= MOST_FORCE_GF:
+        raise OutOfRangeError(f"a reading of {value:g} gf cannot be; 1 to 5000 gf can", field="value", value=value)
+
+
+def _number(payload: Mapping[str, Any], field: str) -> float:
+    value = payload.get(field)
+    if isinstance(value, bool) or not isinstance(value, int | float) or value != value:
+        raise OutOfRangeError(f"{field} must be a number, and is {value!r}", field=field, value=value)
+    return float(value)

@@ -1,0 +1,196 @@
+"""A run's state: a pure fold of facts over its log. Undo, audit, catch-up and crash recovery are this one mechanism."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any, Literal
+
+from kessik.core.errors import NotAllowedNowError, UnknownError
+from kessik.core.protocols.events import BenchEvent, check_payload
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.series import Check
+from kessik.core.protocols.stop_rules import confirmation_wanted, rule_met
+
+RunStatus = Literal["fresh", "cutting", "paused", "stopped", "abandoned"]
+CORRECTABLE = frozenset({"cut", "reading", "outcome", "note"})
+ENDING_MOVES = frozenset({"stop", "pause", "resume"})
+
+
+@dataclass(frozen=True)
+class LoggedCheck:
+    """A check with the event it came from and its count after all corrections."""
+
+    event_id: str
+    check: Check
+    payload: Mapping[str, Any]
+
+
+@dataclass(frozen=True)
+class Plan:
+    """The check the tester was told to make next."""
+
+    next_count: float
+    readings: int
+    why: str
+    stage: str | None
+
+
+@dataclass(frozen=True)
+class RunState:
+    """What is true of a run now: status, count, checks, the stages passed, and whether its stop rule is met."""
+
+    status: RunStatus
+    count: float
+    checks: tuple[LoggedCheck, ...]
+    stages: Mapping[str, float]
+    plan: Plan | None
+    plan_is_current: bool
+    rule_met: bool
+    confirmation_wanted: bool
+    check_due: bool
+    readings_wanted: int
+    stopped_by: str | None
+    position: int
+    withdrawn: frozenset[str]
+
+    @property
+    def force_checks(self) -> list[Check]:
+        return [logged.check for logged in self.checks if logged.check.force_gf is not None and not logged.check.struck]
+
+
+def fold(events: Sequence[BenchEvent], method: Method) -> RunState:
+    """The state of a run after its events, in log order."""
+    changes = _changes(events)
+    struck = {str(e.payload["target"]) for e in events if e.kind == "strike"}
+    count, status = 0.0, "fresh"
+    checks: list[LoggedCheck] = []
+    stages: dict[str, float] = {}
+    plan: Plan | None = None
+    plan_is_current, stopped_by = False, None
+    for event in events:
+        if event.id in changes and changes[event.id] is None:
+            continue
+        payload = {**event.payload, **(changes.get(event.id) or {})}
+        if event.kind in ("cut", "reading", "outcome", "resume", "start") and status != "stopped":
+            status = "cutting"
+        if event.kind == "cut":
+            count += float(payload["amount"])
+        elif event.kind in ("reading", "outcome"):
+            checks.append(_logged_check(event, payload, _count_of(event, events, changes), event.id in struck))
+            plan_is_current = False
+        elif event.kind == "check_planned":
+            plan = Plan(
+                float(payload["next_count"]), int(payload["readings"]), str(payload["why"]), payload.get("stage")
+            )
+            plan_is_current = True
+        elif event.kind == "stage":
+            stages[str(payload["stage"])] = float(payload["count"])
+        elif event.kind in ("strike", "correction"):
+            plan_is_current = False
+        elif event.kind == "pause" and status == "cutting":
+            status = "paused"
+        elif event.kind in ("stop", "abandon"):
+            status = "stopped" if event.kind == "stop" else "abandoned"
+            stopped_by = str(payload.get("by", "tester"))
+    force = [logged.check for logged in checks if logged.check.force_gf is not None and not logged.check.struck]
+    due, wanted = _due(plan if plan_is_current or not force else None, force, count, method)
+    met = bool(force) and rule_met(force, method)
+    if status == "stopped" and stopped_by == "rule" and not met:
+        status, stopped_by = "cutting", None  # the reading that ended the run was taken back or struck out
+    ended = status in ("stopped", "abandoned")
+    return RunState(
+        status=status,  # type: ignore[arg-type]  # only the literals above are ever assigned
+        count=count,
+        checks=tuple(checks),
+        stages=stages,
+        plan=None if ended else plan,
+        plan_is_current=plan_is_current or ended,
+        rule_met=met,
+        confirmation_wanted=not ended and confirmation_wanted(force, method),
+        check_due=due and not ended,
+        readings_wanted=0 if ended else wanted,
+        stopped_by=stopped_by,
+        position=max((event.position for event in events), default=0),
+        withdrawn=frozenset(key for key, becomes in changes.items() if becomes is None),
+    )
+
+
+def _changes(events: Sequence[BenchEvent]) -> dict[str, Mapping[str, Any] | None]:
+    """What later corrections made of earlier events: None where taken back, else the fields that changed."""
+    changes: dict[str, Mapping[str, Any] | None] = {}
+    for event in events:
+        if event.kind == "correction":
+            changes[str(event.payload["target"])] = event.payload.get("becomes")
+    return changes
+
+
+def _count_of(
+    event: BenchEvent, events: Sequence[BenchEvent], changes: Mapping[str, Mapping[str, Any] | None]
+) -> float:
+    """The count a reading was taken at: as shown then, less what later corrections took from the cuts before it."""
+    count = event.count_at
+    made = {str(e.payload["target"]): e.position for e in events if e.kind == "correction"}
+    for cut in events:
+        if cut.kind != "cut" or cut.id not in changes or not cut.position < event.position < made[cut.id]:
+            continue
+        becomes = changes[cut.id]
+        count += (0.0 if becomes is None else float(becomes.get("amount", 0.0))) - float(cut.payload["amount"])
+    return max(count, 0.0)
+
+
+def _logged_check(event: BenchEvent, payload: Mapping[str, Any], count: float, struck: bool) -> LoggedCheck:
+    kind = str(payload.get("check", "force"))
+    is_force = event.kind == "reading" and kind == "force"
+    check = Check(
+        count=count,
+        kind=kind,
+        force_gf=float(payload["value"]) if is_force else None,
+        outcome=payload.get("outcome"),
+        stage=payload.get("stage"),
+        struck=struck,
+    )
+    return LoggedCheck(event.id, check, payload)
+
+
+def _due(plan: Plan | None, force: Sequence[Check], count: float, method: Method) -> tuple[bool, int]:
+    """Whether a check is due at this count and how many readings it still wants."""
+    if confirmation_wanted(force, method):
+        return True, 1
+    if plan is None:
+        return False, 0
+    taken = sum(1 for check in force if check.count >= plan.next_count)
+    wanted = max(plan.readings - taken, 0)
+    return count >= plan.next_count and wanted > 0, wanted
+
+
+def admit(event: BenchEvent, state: RunState, known: Mapping[str, BenchEvent], stop_position: int | None) -> None:
+    """Refuse an event that cannot be true of the run now; raises a KessikError naming the field.
+
+    Events of a device that had not yet seen the stop are taken: what was cut was cut.
+    """
+    check_payload(event.kind, event.payload)
+    unaware = stop_position is not None and event.last_seen_position < stop_position
+    refused = ENDING_MOVES if unaware else ENDING_MOVES | {"cut", "reading", "outcome"}
+    if state.status in ("stopped", "abandoned") and event.kind in refused:
+        raise NotAllowedNowError(f"this run is {state.status}; start another run to go on", field="run")
+    if event.kind in ("strike", "correction"):
+        target = known.get(str(event.payload["target"]))
+        if target is None:
+            raise UnknownError("the event this points at is not in this run", field="target")
+        if target.kind not in CORRECTABLE:
+            raise NotAllowedNowError(f"a {target.kind} event cannot be changed", field="target")
+        becomes = event.payload.get("becomes")
+        if becomes is not None:
+            check_payload(target.kind, {**target.payload, **becomes})
+
+
+def last_takeable(events: Sequence[BenchEvent], state: RunState) -> BenchEvent | None:
+    """The event that taking back one step would withdraw: the latest cut, reading or outcome still standing."""
+    for event in reversed(events):
+        if event.kind in ("cut", "reading", "outcome") and event.id not in state.withdrawn:
+            return event
+    return None
+
+
+def with_position(event: BenchEvent, position: int) -> BenchEvent:
+    """The event as the log holds it."""
+    return replace(event, position=position)
