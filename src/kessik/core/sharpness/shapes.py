@@ -43,7 +43,7 @@ def _cliff(worn: float, at: float, exponent: float) -> Shape:
     """Slow wear to a share `worn` at u = `at`, then a straight fall through the limit."""
 
     def rise(u: Floats) -> Floats:
-        slow = worn * (np.minimum(u, at) / at) ** exponent
+        slow = np.asarray(worn * (np.minimum(u, at) / at) ** exponent)
         return np.asarray(slow + (1.0 - worn) * np.maximum(u - at, 0.0) / (1.0 - at))
 
     return Shape(f"cliff from {worn:g} at {at:g}", rise, 0.5)

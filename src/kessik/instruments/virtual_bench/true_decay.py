@@ -56,7 +56,7 @@ def _burr_then_wear(rng: np.random.Generator) -> Rise:
     settle = rng.uniform(0.03, 0.12)
 
     def rise(u: Floats) -> Floats:
-        return lost * -np.expm1(-u / settle) / -np.expm1(-1 / settle) + (1 - lost) * u
+        return np.asarray(lost * -np.expm1(-u / settle) / -np.expm1(-1 / settle) + (1 - lost) * u)
 
     return rise
 
@@ -96,7 +96,7 @@ def _stairs(rng: np.random.Generator) -> Rise:
     jumps = np.concatenate([heights, rng.uniform(0.5, 1.5, 12)]) / scale
 
     def rise(u: Floats) -> Floats:
-        return wear * u + (np.atleast_1d(u)[:, None] >= later[None, :]) @ jumps
+        return np.asarray(wear * u + (np.atleast_1d(u)[:, None] >= later[None, :]) @ jumps)
 
     return rise
 

@@ -1,0 +1,1 @@
+"""What is kept: tables, the queries that turn rows into plain objects, and migrations."""

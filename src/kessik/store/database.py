@@ -1,0 +1,62 @@
+"""The database of a data folder: opened, migrated, and set so that an acknowledged event is on disk."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from sqlite3 import Connection as SqliteConnection
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.orm import Session
+
+DATABASE_NAME = "kessik.sqlite3"
+_BUSY_TIMEOUT_MS = 5000
+
+
+class Database:
+    """One data folder's database; `read` and `write` give sessions, one transaction each."""
+
+    def __init__(self, folder: Path) -> None:
+        folder.mkdir(parents=True, exist_ok=True)
+        self.folder = folder
+        self.engine = create_engine(f"sqlite:///{folder / DATABASE_NAME}", connect_args={"check_same_thread": False})
+        event.listen(self.engine, "connect", _set_pragmas)
+        event.listen(self.engine, "begin", _begin)
+        self._writing = self.engine.execution_options(immediate=True)
+        migrate(self._writing)
+
+    @contextmanager
+    def read(self) -> Iterator[Session]:
+        """A session that sees one state of the data and blocks nobody."""
+        with Session(self.engine) as session:
+            yield session
+
+    @contextmanager
+    def write(self) -> Iterator[Session]:
+        """A session that holds the write lock from its start; committed, and so on disk, when the block ends well."""
+        with Session(self._writing) as session, session.begin():
+            yield session
+
+    def close(self) -> None:
+        self.engine.dispose()
+
+
+def _set_pragmas(connection: SqliteConnection, _record: object) -> None:
+    connection.isolation_level = None  # transactions are begun by hand, see _begin
+    for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", f"busy_timeout={_BUSY_TIMEOUT_MS}"):
+        connection.execute(f"PRAGMA {pragma}")
+
+
+def _begin(connection: Connection) -> None:
+    immediate = connection.get_execution_options().get("immediate", False)
+    connection.exec_driver_sql("BEGIN IMMEDIATE" if immediate else "BEGIN")
+
+
+def migrate(engine: Engine, revision: str = "head") -> None:
+    """Run the migrations up to a revision."""
+    config = Config()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, revision)

@@ -1,0 +1,1 @@
+"""Queries: rows in, plain objects out."""

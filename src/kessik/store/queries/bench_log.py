@@ -1,0 +1,137 @@
+"""Runs and their bench log."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from sqlalchemy import Row, func, insert, select
+from sqlalchemy.orm import Session
+
+from kessik.core.protocols.events import BenchEvent
+from kessik.store.records import Moment, Run
+from kessik.store.tables import EventRow, RunRow
+
+
+def runs_of(session: Session, trial_id: str) -> list[Run]:
+    """The trial's runs in the order they were started."""
+    rows = session.scalars(
+        select(RunRow).where(RunRow.trial_id == trial_id).order_by(RunRow.started_utc, RunRow.number)
+    )
+    return [_run(row) for row in rows]
+
+
+def find_run(session: Session, run_id: str) -> Run | None:
+    row = session.get(RunRow, run_id)
+    return _run(row) if row else None
+
+
+def add_run(session: Session, run: Run) -> None:
+    session.add(
+        RunRow(
+            id=run.id,
+            trial_id=run.trial_id,
+            edge_id=run.edge_id,
+            number=run.number,
+            practice=run.practice,
+            practice_seed=run.practice_seed,
+            count_unit=run.count_unit,
+            zone_from_mm=run.zone_from_mm,
+            zone_to_mm=run.zone_to_mm,
+            edge_length_used_mm=run.edge_length_used_mm,
+            started_utc=run.started.utc,
+            started_offset_minutes=run.started.offset_minutes,
+            other=dict(run.other),
+        )
+    )
+    session.flush()
+
+
+def events_of(session: Session, run_id: str) -> list[BenchEvent]:
+    """The run's log, in log order."""
+    columns = EventRow.__table__.c
+    rows = session.execute(select(*columns).where(columns.run_id == run_id).order_by(columns.position))
+    return [_event(row) for row in rows]
+
+
+def events_by_run(session: Session, run_ids: Sequence[str]) -> dict[str, list[BenchEvent]]:
+    """The logs of several runs at once."""
+    columns = EventRow.__table__.c
+    logs: dict[str, list[BenchEvent]] = {run_id: [] for run_id in run_ids}
+    for row in session.execute(select(*columns).where(columns.run_id.in_(run_ids)).order_by(columns.position)):
+        logs[row.run_id].append(_event(row))
+    return logs
+
+
+def find_event(session: Session, event_id: str) -> tuple[str, BenchEvent] | None:
+    """An event with the run it belongs to."""
+    columns = EventRow.__table__.c
+    row = session.execute(select(*columns).where(columns.id == event_id)).first()
+    return (row.run_id, _event(row)) if row else None
+
+
+def sequence_taken(session: Session, device: str, device_sequence: int) -> bool:
+    """Whether a device has used this sequence number of its own before."""
+    columns = EventRow.__table__.c
+    found = select(columns.position).where(columns.device == device, columns.device_sequence == device_sequence)
+    return session.execute(found).first() is not None
+
+
+def next_sequence(session: Session, device: str) -> int:
+    columns = EventRow.__table__.c
+    highest = session.scalar(select(func.max(columns.device_sequence)).where(columns.device == device))
+    return 1 if highest is None else int(highest) + 1
+
+
+def append(session: Session, run_id: str, event: BenchEvent, server_utc: str) -> int:
+    """Append one event and return the log position it got."""
+    result = session.execute(
+        insert(EventRow.__table__).values(
+            id=event.id,
+            run_id=run_id,
+            kind=event.kind,
+            device=event.device,
+            device_sequence=event.device_sequence,
+            last_seen_position=event.last_seen_position,
+            count_at=event.count_at,
+            client_time=event.client_time,
+            server_utc=server_utc,
+            payload=dict(event.payload),
+        )
+    )
+    return int(result.inserted_primary_key[0])
+
+
+def last_position(session: Session, run_ids: Sequence[str]) -> int:
+    """The last log position of any of the runs: changes whenever one of their logs does."""
+    columns = EventRow.__table__.c
+    return session.scalar(select(func.max(columns.position)).where(columns.run_id.in_(run_ids))) or 0
+
+
+def _run(row: RunRow) -> Run:
+    return Run(
+        id=row.id,
+        trial_id=row.trial_id,
+        edge_id=row.edge_id,
+        number=row.number,
+        started=Moment(row.started_utc, row.started_offset_minutes),
+        practice=row.practice,
+        practice_seed=row.practice_seed,
+        count_unit=row.count_unit,
+        zone_from_mm=row.zone_from_mm,
+        zone_to_mm=row.zone_to_mm,
+        edge_length_used_mm=row.edge_length_used_mm,
+        other=row.other,
+    )
+
+
+def _event(row: Row[Any]) -> BenchEvent:
+    return BenchEvent(
+        id=row.id,
+        kind=row.kind,
+        device=row.device,
+        device_sequence=row.device_sequence,
+        last_seen_position=row.last_seen_position,
+        count_at=row.count_at,
+        client_time=row.client_time,
+        payload=row.payload,
+        position=row.position,
+    )

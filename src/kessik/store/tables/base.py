@@ -1,0 +1,40 @@
+"""The base of all tables, and column types that SQLite's STRICT tables take."""
+
+import json
+from typing import Any
+
+from sqlalchemy import Dialect, Integer, Text
+from sqlalchemy.orm import DeclarativeBase
+from sqlalchemy.types import TypeDecorator
+
+STRICT = {"sqlite_strict": True}
+
+
+class Base(DeclarativeBase):
+    """Declarative base; every table is STRICT."""
+
+
+class JsonText(TypeDecorator[Any]):
+    """JSON kept as text: a STRICT table has no JSON type."""
+
+    impl = Text
+    cache_ok = True
+
+    def process_bind_param(self, value: Any, dialect: Dialect) -> str | None:  # noqa: ANN401 - any JSON value
+        return None if value is None else json.dumps(value, ensure_ascii=False, separators=(",", ":"))
+
+    def process_result_value(self, value: str | None, dialect: Dialect) -> Any:  # noqa: ANN401 - any JSON value
+        return None if value is None else json.loads(value)
+
+
+class YesNo(TypeDecorator[bool]):
+    """A truth value kept as 0 or 1."""
+
+    impl = Integer
+    cache_ok = True
+
+    def process_bind_param(self, value: bool | None, dialect: Dialect) -> int | None:
+        return None if value is None else int(value)
+
+    def process_result_value(self, value: int | None, dialect: Dialect) -> bool | None:
+        return None if value is None else bool(value)
