@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Literal
 
 Standing = Literal["measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed"]
@@ -38,7 +38,13 @@ VARIABLES: tuple[Variable, ...] = (
         "micro_bevel_side_deg", "micro-bevel", "°", 1.0, 1, "angle", "the micro-bevel is the angle that cuts", 6.0
     ),
     Variable(
-        "thickness_behind_edge_mm", "behind the edge", "mm", 0.05, 2, "geometry", "effort and life both follow it"
+        "thickness_behind_edge_mm",
+        "thickness behind the edge",
+        "mm",
+        0.05,
+        2,
+        "geometry",
+        "effort and life both follow it",
     ),
     Variable(
         "hardness_hrc", "hardness", "HRC", 1.0, 1, "hardness", "hardness alone changes the life of one steel", 4.0
@@ -232,6 +238,6 @@ def assumed_effect_percent(variable: str, difference: float) -> float | None:
     return None if per_unit is None else abs(difference) * per_unit
 
 
-def without_factor_of(rule: MatchingRule, variable: str) -> MatchingRule:
-    """The same rule with a variable declared the factor: one of the ways out of a mismatch."""
-    return replace(rule, factor=_BY_NAME[variable].factor)
+def factor_of(variable: str) -> str:
+    """The factor that a variable would be, if its mismatch were the question: one of the ways out."""
+    return _BY_NAME[variable].factor

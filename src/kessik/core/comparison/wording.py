@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 
 from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
+from kessik.core.comparison.matching import Cell, MatchingRule
 from kessik.core.comparison.verdict import Comparison
 from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Found, NotReached
 
@@ -131,6 +132,53 @@ def _middle(found: Found) -> float:
             return 0.0
 
 
+def _scopes(pairs: Sequence[Comparison]) -> str:
+    """One scope where all pairs share it; else the narrow one, with the pairs that may say more."""
+    scopes = list(dict.fromkeys(c.scope for c in pairs))
+    wider = [scope for scope in scopes if scope != "these blades"]
+    if len(scopes) == 1 or not wider:
+        return scopes[0]
+    which = ", ".join(f"{c.a} against {c.b}" for c in pairs if c.scope == wider[0])
+    return f"these blades, and of {wider[0]} only for {which}"
+
+
+def tie_groups(analysis: TrialAnalysis, stage: str) -> list[list[str]]:
+    """Neighbours in the ranking whose every pair is unsettled or too close to matter, longest first."""
+    level = {
+        frozenset((c.a, c.b))
+        for c in analysis.comparisons
+        if c.stage == stage and c.verdict in ("too_close", "not_enough_evidence")
+    }
+    order = [blade.blade for blade in ranked(analysis, stage)]
+    groups: list[list[str]] = []
+    for start in range(len(order)):
+        end = start + 1
+        while end < len(order) and all(frozenset((order[i], order[end])) in level for i in range(start, end)):
+            end += 1
+        group = order[start:end]
+        if len(group) > 1 and not any(set(group) <= set(known) for known in groups):
+            groups.append(group)
+    return groups
+
+
+def line_up_words(cells: Sequence[Cell], pending: Sequence[str], rule: MatchingRule, blades: int) -> str:
+    """What the comparison can and cannot show, before an edge is spent on it."""
+    if blades == 0:
+        return "No blade is in this trial yet."
+    if blades == 1:
+        return "One blade is in; a comparison needs a second."
+    question = rule.factor.replace("_", " ")
+    spoiled = [cell for cell in cells if cell.state == "confounded"]
+    if spoiled:
+        first = spoiled[0]
+        others = len({cell.blade for cell in spoiled}) - 1
+        also = f" {others} more cannot either." if others else ""
+        return f"{first.blade} cannot speak about {question}: {first.says.split(': ')[0]}.{also}"
+    if pending:
+        return f"All that is known is matched; {len(pending)} {'thing is' if len(pending) == 1 else 'things are'} still open."
+    return f"All {blades} blades are matched: what differs is the {question}."
+
+
 def standing_words(analysis: TrialAnalysis, stage: str) -> str:
     """What the answer rests on and what it may speak of, under the headline."""
     pairs = [c for c in analysis.comparisons if c.stage == stage and c.verdict != "confounded"]
@@ -138,7 +186,6 @@ def standing_words(analysis: TrialAnalysis, stage: str) -> str:
     blades = ranked(analysis, stage)
     parts = [f"{runs} {'run' if runs == 1 else 'runs'} on {len(blades)} {'blade' if len(blades) == 1 else 'blades'}"]
     if pairs:
-        scopes = list(dict.fromkeys(c.scope for c in pairs))
-        parts.append(f"the answer speaks of {' or '.join(scopes)}")
+        parts.append(f"the answer speaks of {_scopes(pairs)}")
     words = "; ".join(parts) + "."
     return f"{words} Open: {'; '.join(analysis.pending)}." if analysis.pending else words

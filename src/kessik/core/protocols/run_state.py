@@ -1,7 +1,7 @@
 """A run's state: a pure fold of facts over its log. Undo, audit, catch-up and crash recovery are this one mechanism."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any, Literal
 
 from kessik.core.errors import NotAllowedNowError, UnknownError
@@ -32,6 +32,7 @@ class Plan:
     readings: int
     why: str
     stage: str | None
+    band: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True)
@@ -78,12 +79,12 @@ def fold(events: Sequence[BenchEvent], method: Method) -> RunState:
             checks.append(_logged_check(event, payload, _count_of(event, events, changes), event.id in struck))
             plan_is_current = False
         elif event.kind == "check_planned":
-            plan = Plan(
-                float(payload["next_count"]), int(payload["readings"]), str(payload["why"]), payload.get("stage")
-            )
+            plan = _plan(payload)
             plan_is_current = True
         elif event.kind == "stage":
-            stages[str(payload["stage"])] = float(payload["count"])
+            stages.pop(str(payload["stage"]), None)
+            if payload["count"] is not None:
+                stages[str(payload["stage"])] = float(payload["count"])
         elif event.kind in ("strike", "correction"):
             plan_is_current = False
         elif event.kind == "pause" and status == "cutting":
@@ -111,6 +112,17 @@ def fold(events: Sequence[BenchEvent], method: Method) -> RunState:
         stopped_by=stopped_by,
         position=max((event.position for event in events), default=0),
         withdrawn=frozenset(key for key, becomes in changes.items() if becomes is None),
+    )
+
+
+def _plan(payload: Mapping[str, Any]) -> Plan:
+    band = payload.get("band")
+    return Plan(
+        next_count=float(payload["next_count"]),
+        readings=int(payload["readings"]),
+        why=str(payload["why"]),
+        stage=payload.get("stage"),
+        band=(float(band[0]), float(band[1])) if band else None,
     )
 
 
@@ -181,16 +193,3 @@ def admit(event: BenchEvent, state: RunState, known: Mapping[str, BenchEvent], s
         becomes = event.payload.get("becomes")
         if becomes is not None:
             check_payload(target.kind, {**target.payload, **becomes})
-
-
-def last_takeable(events: Sequence[BenchEvent], state: RunState) -> BenchEvent | None:
-    """The event that taking back one step would withdraw: the latest cut, reading or outcome still standing."""
-    for event in reversed(events):
-        if event.kind in ("cut", "reading", "outcome") and event.id not in state.withdrawn:
-            return event
-    return None
-
-
-def with_position(event: BenchEvent, position: int) -> BenchEvent:
-    """The event as the log holds it."""
-    return replace(event, position=position)

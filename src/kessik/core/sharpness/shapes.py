@@ -34,7 +34,7 @@ def _saturating(pace: float) -> Shape:
 def _early_drop(lost: float, settle: float) -> Shape:
     def rise(u: Floats) -> Floats:
         drop = -np.expm1(-u / settle) / -np.expm1(-1.0 / settle)
-        return lost * drop + (1.0 - lost) * u
+        return np.asarray(lost * drop + (1.0 - lost) * u)
 
     return Shape(f"early drop {lost:g} by {settle:g}", rise, 0.7)
 

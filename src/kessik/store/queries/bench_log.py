@@ -83,27 +83,30 @@ def next_sequence(session: Session, device: str) -> int:
 
 def append(session: Session, run_id: str, event: BenchEvent, server_utc: str) -> int:
     """Append one event and return the log position it got."""
-    result = session.execute(
-        insert(EventRow.__table__).values(
-            id=event.id,
-            run_id=run_id,
-            kind=event.kind,
-            device=event.device,
-            device_sequence=event.device_sequence,
-            last_seen_position=event.last_seen_position,
-            count_at=event.count_at,
-            client_time=event.client_time,
-            server_utc=server_utc,
-            payload=dict(event.payload),
-        )
-    )
-    return int(result.inserted_primary_key[0])
+    row = EventRow(**_columns(run_id, event, server_utc))
+    session.add(row)
+    session.flush()
+    return row.position
 
 
-def last_position(session: Session, run_ids: Sequence[str]) -> int:
-    """The last log position of any of the runs: changes whenever one of their logs does."""
-    columns = EventRow.__table__.c
-    return session.scalar(select(func.max(columns.position)).where(columns.run_id.in_(run_ids))) or 0
+def append_many(session: Session, run_id: str, events: Sequence[BenchEvent], server_utc: str) -> None:
+    """Append events in their order, as an import does."""
+    session.execute(insert(EventRow), [_columns(run_id, event, server_utc) for event in events])
+
+
+def _columns(run_id: str, event: BenchEvent, server_utc: str) -> dict[str, Any]:
+    return {
+        "id": event.id,
+        "run_id": run_id,
+        "kind": event.kind,
+        "device": event.device,
+        "device_sequence": event.device_sequence,
+        "last_seen_position": event.last_seen_position,
+        "count_at": event.count_at,
+        "client_time": event.client_time,
+        "server_utc": server_utc,
+        "payload": dict(event.payload),
+    }
 
 
 def _run(row: RunRow) -> Run:

@@ -1,0 +1,1 @@
+"""Our own scenario, built by the virtual bench with a fixed seed."""

@@ -1,0 +1,1 @@
+"""Open files, one module a format, read and written."""

@@ -1,0 +1,88 @@
+"""The analysis as JSON, schema 1: what `kessik analyse` prints and the trial file carries."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from kessik.core.comparison.analysis import ANALYSIS_VERSION, TrialAnalysis
+from kessik.core.comparison.verdict import Comparison
+from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Life, NotReached
+
+SCHEMA = 1
+
+
+def life_json(life: Life) -> dict[str, Any]:
+    """L of the format: estimate, 95 % bounds, status, and what the plain rule gives; in the run's count unit."""
+    rule = {"value": life.by_rule.value, "rule": life.by_rule.rule, "schedule": life.by_rule.schedule}
+    out: dict[str, Any]
+    match life.found:
+        case Crossed(estimate, low, high):
+            out = {"estimate": estimate, "low": low, "high": high, "status": "crossed"}
+        case Bracketed(last_pass, first_fail):
+            out = {"estimate": None, "low": last_pass, "high": first_fail, "status": "bracketed"}
+        case BeforeFirstCheck(first_check):
+            out = {"estimate": None, "low": 0.0, "high": first_check, "status": "before_first_check"}
+        case NotReached(last_good, None):
+            out = {"estimate": None, "low": last_good, "high": None, "status": "not_reached"}
+        case NotReached(last_good, ahead):
+            assert ahead is not None
+            out = {"estimate": ahead.estimate, "low": last_good, "high": ahead.high, "status": "not_reached"}
+            out["extrapolated"] = True
+    return {**out, "by_rule": rule}
+
+
+def comparison_json(trial: str, comparison: Comparison) -> dict[str, Any]:
+    return {
+        "trial": trial,
+        "a": comparison.a,
+        "b": comparison.b,
+        "stage": comparison.stage,
+        "ratio": comparison.ratio,
+        "low": comparison.low,
+        "high": comparison.high,
+        "verdict": comparison.verdict,
+        "scope": comparison.scope,
+        "pending": list(comparison.pending),
+        "reasons": list(comparison.reasons),
+        "edges_to_settle": comparison.edges_to_settle,
+    }
+
+
+def analysis_json(trials: Mapping[str, TrialAnalysis], keen_gf: float, dull_gf: float) -> dict[str, Any]:
+    """Every trial of a file in one document."""
+    runs: list[dict[str, Any]] = []
+    blades: list[dict[str, Any]] = []
+    comparisons: list[dict[str, Any]] = []
+    for trial, analysis in trials.items():
+        for result in analysis.runs:
+            runs.append(
+                {
+                    "trial": trial,
+                    "blade": result.run.blade,
+                    "edge": result.run.edge,
+                    "run": result.run.run,
+                    "readings": sum(1 for check in result.run.checks if not check.struck),
+                    "count_unit": result.run.count_unit,
+                    "start_gf": result.start_gf,
+                    "end_gf": result.end_gf,
+                    "change_percent": result.change_percent,
+                    "life": {stage: life_json(known.life) for stage, known in result.lives.items()},
+                }
+            )
+        for blade in analysis.blades:
+            blades.append(
+                {
+                    "trial": trial,
+                    "blade": blade.blade,
+                    "edges": blade.edges,
+                    "life": {stage: life_json(life) for stage, life in blade.lives.items()},
+                    "spread_percent": blade.spread_percent,
+                }
+            )
+        comparisons.extend(comparison_json(trial, comparison) for comparison in analysis.comparisons)
+    return {
+        "schema": SCHEMA,
+        "analysis": {"version": ANALYSIS_VERSION, "keen_gf": keen_gf, "dull_gf": dull_gf},
+        "runs": runs,
+        "blades": blades,
+        "comparisons": comparisons,
+    }

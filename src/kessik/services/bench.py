@@ -1,0 +1,200 @@
+"""The bench: runs started, events taken, checks planned. An event is on disk before it is acknowledged."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from uuid import NAMESPACE_URL, uuid5
+
+from sqlalchemy.orm import Session
+
+from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
+from kessik.core.planning.schedule import plan_next
+from kessik.core.protocols.events import SERVER_KINDS, BenchEvent, EventKind
+from kessik.core.protocols.run_state import RunState, admit, fold
+from kessik.core.protocols.series import RunSeries
+from kessik.core.sharpness.by_rule import by_rule
+from kessik.services.trials import get_trial
+from kessik.store.database import Database
+from kessik.store.queries import bench_log, trials
+from kessik.store.records import Blade, Edge, Moment, Run, Trial
+
+SERVER = "server"
+
+
+@dataclass(frozen=True)
+class Acknowledgement:
+    """An event's place in the log, whether it was there before, and the run's state with it."""
+
+    position: int
+    duplicate: bool
+    state: RunState
+
+
+@dataclass(frozen=True)
+class RunView:
+    """A run with all the bench needs to show."""
+
+    run: Run
+    trial: Trial
+    blade: Blade
+    edge: Edge
+    state: RunState
+    events: tuple[BenchEvent, ...]
+
+
+def start_run(
+    db: Database,
+    run_id: str,
+    trial_id: str,
+    edge_id: str,
+    started: Moment,
+    *,
+    practice: bool = False,
+    seed: int | None = None,
+) -> RunView:
+    """Start a run on an edge; the same id twice is one run. An edge carries one counted run."""
+    with db.write() as session:
+        get_trial(session, trial_id)
+        if bench_log.find_run(session, run_id) is None:
+            run = _new_run(session, run_id, trial_id, edge_id, started, practice, seed)
+            bench_log.add_run(session, run)
+            _append_own(session, run, "start", {}, started.utc, 0.0, "start")
+    return run_view(db, run_id)
+
+
+def _new_run(
+    session: Session, run_id: str, trial_id: str, edge_id: str, started: Moment, practice: bool, seed: int | None
+) -> Run:
+    blades = trials.blades_of(session, trial_id)
+    if not any(edge.id == edge_id for blade in blades for edge in blade.edges):
+        raise UnknownError("this edge does not belong to a blade of the trial", field="edge_id")
+    earlier = [run for run in bench_log.runs_of(session, trial_id) if run.edge_id == edge_id]
+    if not practice and any(not run.practice for run in earlier):
+        raise NotAllowedNowError(
+            "this edge has been cut already; sharpen the blade and record a new edge", field="edge_id"
+        )
+    return Run(run_id, trial_id, edge_id, len(earlier) + 1, started, practice, seed if practice else None)
+
+
+def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) -> Acknowledgement:
+    """Take one event; it is stored, with what the server declares of it, before this returns.
+
+    The same id with the same content is acknowledged again; with other content it is a ConflictError.
+    """
+    if event.kind in SERVER_KINDS or event.kind == "start":
+        raise OutOfRangeError(f"{event.kind} events are the server's own", field="kind", value=event.kind)
+    with db.write() as session:
+        run, trial = _run_and_trial(session, run_id)
+        log = bench_log.events_of(session, run_id)
+        state = fold(log, trial.method)
+        before = bench_log.find_event(session, event.id)
+        if before is not None:
+            if before[0] != run_id or replace(before[1], position=0) != replace(event, position=0):
+                raise ConflictError("this id was used for another event", field="id")
+            return Acknowledgement(before[1].position, True, state)
+        if bench_log.sequence_taken(session, event.device, event.device_sequence):
+            raise ConflictError("this device has used this sequence number before", field="device_sequence")
+        stops = [e.position for e in log if e.kind in ("stop", "abandon")]
+        admit(event, state, {e.id: e for e in log}, stops[-1] if stops else None)
+        position = bench_log.append(session, run_id, event, server_utc)
+        log.append(replace(event, position=position))
+        state = _declare(session, run, trial, log, server_utc)
+    return Acknowledgement(position, False, state)
+
+
+def _declare(session: Session, run: Run, trial: Trial, log: list[BenchEvent], server_utc: str) -> RunState:
+    """Log the stages and the stop that the facts now show; only the server declares them."""
+    state = fold(log, trial.method)
+    if log[-1].kind not in ("reading", "strike", "correction"):
+        return state
+    for stage, limit_gf in trial.method.limits_gf:
+        rule = by_rule(state.force_checks, limit_gf)
+        count = rule.value if rule.confirmed else None
+        if stage == "dull" and not state.rule_met:
+            count = None
+        if state.stages.get(stage) != count:
+            log.append(_declared(session, run, "stage", {"stage": stage, "count": count}, server_utc, state, log))
+    if state.rule_met and state.status not in ("stopped", "abandoned"):
+        reason = f"{trial.method.ends_when()}"
+        log.append(_declared(session, run, "stop", {"by": "rule", "reason": reason}, server_utc, state, log))
+    return fold(log, trial.method)
+
+
+def _declared(
+    session: Session,
+    run: Run,
+    kind: EventKind,
+    payload: dict[str, object],
+    utc: str,
+    state: RunState,
+    log: list[BenchEvent],
+) -> BenchEvent:
+    key = f"{kind}:{payload.get('stage', '')}:{log[-1].position}"
+    return _append_own(session, run, kind, payload, utc, state.count, key)
+
+
+def _append_own(
+    session: Session, run: Run, kind: EventKind, payload: dict[str, object], utc: str, count: float, key: str
+) -> BenchEvent:
+    event = BenchEvent(
+        id=str(uuid5(NAMESPACE_URL, f"kessik:{run.id}:{key}")),
+        kind=kind,
+        device=SERVER,
+        device_sequence=bench_log.next_sequence(session, SERVER),
+        last_seen_position=0,
+        count_at=count,
+        client_time=utc,
+        payload=payload,
+    )
+    return replace(event, position=bench_log.append(session, run.id, event, utc))
+
+
+def plan_check(db: Database, run_id: str, server_utc: str) -> RunView:
+    """Plan the next check if readings came in since it was last planned, and log what the tester is told."""
+    view = run_view(db, run_id)
+    state = view.state
+    if state.plan_is_current or state.status in ("stopped", "abandoned"):
+        return view
+    planned = plan_next(state.force_checks, view.trial.method, state.count)
+    if planned.stop or planned.next_count is None:
+        return view
+    payload: dict[str, object] = {
+        "next_count": planned.next_count,
+        "readings": planned.readings,
+        "why": planned.why,
+        "stage": planned.stage,
+        "band": list(planned.band) if planned.band else None,
+    }
+    key = f"check_planned:{state.position}"
+    with db.write() as session:
+        now = bench_log.events_of(session, run_id)
+        if now[-1].position == state.position:
+            _append_own(session, view.run, "check_planned", payload, server_utc, state.count, key)
+    return run_view(db, run_id)
+
+
+def run_view(db: Database, run_id: str) -> RunView:
+    """A run as it stands."""
+    with db.read() as session:
+        run, trial = _run_and_trial(session, run_id)
+        events = bench_log.events_of(session, run_id)
+        blades = trials.blades_of(session, trial.id)
+    blade, edge = blade_and_edge(blades, run)
+    return RunView(run, trial, blade, edge, fold(events, trial.method), tuple(events))
+
+
+def blade_and_edge(blades: Sequence[Blade], run: Run) -> tuple[Blade, Edge]:
+    """Whose edge a run was cut with."""
+    return next((blade, edge) for blade in blades for edge in blade.edges if edge.id == run.edge_id)
+
+
+def run_series(run: Run, blade: Blade, edge: Edge, state: RunState) -> RunSeries:
+    """A run's checks as the analysis takes them; the same for the bench and for a file."""
+    checks = tuple(logged.check for logged in state.checks)
+    return RunSeries(blade.code, edge.number, run.number, checks, run.count_unit, run.practice)
+
+
+def _run_and_trial(session: Session, run_id: str) -> tuple[Run, Trial]:
+    run = bench_log.find_run(session, run_id)
+    if run is None:
+        raise UnknownError("there is no such run", field="run")
+    return run, get_trial(session, run.trial_id)

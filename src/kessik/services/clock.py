@@ -1,0 +1,14 @@
+"""The time now, as it is stored."""
+
+from datetime import UTC, datetime
+
+from kessik.store.records import Moment
+
+
+def now() -> Moment:
+    """Now in UTC with the offset of this machine."""
+    local = datetime.now(UTC).astimezone()
+    offset = local.utcoffset()
+    return Moment(
+        local.astimezone(UTC).isoformat(timespec="milliseconds"), int(offset.total_seconds() // 60) if offset else 0
+    )

@@ -1,0 +1,101 @@
+"""Verdicts: a trial's log analysed, in the core, outside of any transaction; kept until the log moves on."""
+
+from collections import OrderedDict
+from dataclasses import dataclass
+from threading import Lock
+
+from kessik.core.comparison.analysis import Limits, RunResult, TrialAnalysis, analyse, likelihood_of
+from kessik.core.comparison.wording import headline, standing_words
+from kessik.core.protocols.run_state import RunState, fold
+from kessik.core.sharpness.curves import CurveBand, curve_band
+from kessik.core.sharpness.life import force_readings
+from kessik.services.bench import blade_and_edge, run_series
+from kessik.services.trials import blade_facts, edges_in_use, get_trial
+from kessik.store.database import Database
+from kessik.store.queries import bench_log, trials
+from kessik.store.records import Blade, Edge, Run, Trial
+
+END_STAGE = "dull"
+_KEPT = 64
+_cache: OrderedDict[tuple[object, ...], TrialAnalysis] = OrderedDict()
+_cache_lock = Lock()
+
+
+@dataclass(frozen=True)
+class TrialRun:
+    """A run with whose it is and how it stands."""
+
+    run: Run
+    blade: Blade
+    edge: Edge
+    state: RunState
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """A trial's answer: in words, in figures, and as curves by run id."""
+
+    trial: Trial
+    blades: tuple[Blade, ...]
+    runs: tuple[TrialRun, ...]
+    analysis: TrialAnalysis
+    stage: str
+    headline: str
+    standing: str
+
+
+def trial_runs(db: Database, trial_id: str) -> tuple[Trial, list[Blade], list[TrialRun]]:
+    """A trial with its blades and its runs, states folded."""
+    with db.read() as session:
+        trial = get_trial(session, trial_id)
+        blades = trials.blades_of(session, trial_id)
+        runs = bench_log.runs_of(session, trial_id)
+        logs = bench_log.events_by_run(session, [run.id for run in runs])
+    found = []
+    for run in runs:
+        blade, edge = blade_and_edge(blades, run)
+        found.append(TrialRun(run, blade, edge, fold(logs[run.id], trial.method)))
+    return trial, blades, found
+
+
+def verdict(db: Database, trial_id: str) -> Verdict:
+    """Analyse a trial; UnknownError where there is none."""
+    trial, blades, runs = trial_runs(db, trial_id)
+    analysis = _analysed(db, trial, blades, runs)
+    stage = _end_stage(analysis)
+    return Verdict(
+        trial, tuple(blades), tuple(runs), analysis, stage, headline(analysis, stage), standing_words(analysis, stage)
+    )
+
+
+def _end_stage(analysis: TrialAnalysis) -> str:
+    stages = list(dict.fromkeys(stage for run in analysis.runs for stage in run.lives))
+    return END_STAGE if END_STAGE in stages or not stages else stages[-1]
+
+
+def _analysed(db: Database, trial: Trial, blades: list[Blade], runs: list[TrialRun]) -> TrialAnalysis:
+    counted = [r for r in runs if not r.run.practice and r.state.status != "abandoned"]
+    facts = {b.code: blade_facts(b, edges_in_use(b, [r.run for r in counted])) for b in blades}
+    key = (str(db.folder), trial, tuple(blades), tuple((r.run.id, r.state.position) for r in runs))
+    hashed = (repr(key),)
+    with _cache_lock:
+        if hashed in _cache:
+            _cache.move_to_end(hashed)
+            return _cache[hashed]
+    series = [run_series(r.run, r.blade, r.edge, r.state) for r in counted]
+    limits = Limits(trial.method.keen_gf, trial.method.dull_gf)
+    analysis = analyse(series, facts, trial.rule, limits)
+    with _cache_lock:
+        _cache[hashed] = analysis
+        while len(_cache) > _KEPT:
+            _cache.popitem(last=False)
+    return analysis
+
+
+def band_of(result: RunResult, analysis: TrialAnalysis, stage: str) -> CurveBand | None:
+    """The curve of a run as median and band, to just beyond what was cut; None where no curve was fitted."""
+    likelihood = likelihood_of(result, stage)
+    readings = force_readings(result.run)
+    if likelihood is None or readings.size < 2:
+        return None
+    return curve_band(readings, likelihood, analysis.limits.of(stage), float(readings.counts.max()) * 1.04)
