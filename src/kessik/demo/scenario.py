@@ -12,7 +12,7 @@ from kessik.core.protocols.methods import Method
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.instruments.virtual_bench.true_decay import TrueEdge, true_edge
 from kessik.services.bench import append_event, plan_check, start_run
-from kessik.services.trials import add_blade, save_trial
+from kessik.services.trials import add_blade, make_trial
 from kessik.store.database import Database
 from kessik.store.records import Blade, Edge, Moment, Trial
 
@@ -81,7 +81,7 @@ def build(db: Database, today: datetime) -> None:
         local = (today - timedelta(days=days_ago)).replace(hour=0, minute=0, second=0, microsecond=0)
         return Moment((local - offset + timedelta(hours=hour)).replace(tzinfo=None).isoformat() + "+00:00", minutes)
 
-    save_trial(
+    make_trial(
         db,
         Trial(
             id=TRIAL_ID,

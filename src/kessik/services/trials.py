@@ -35,10 +35,13 @@ def get_trial(session: Session, trial_id: str) -> Trial:
     return trial
 
 
-def save_trial(db: Database, trial: Trial) -> Trial:
-    """Make or change a trial; the same id twice is one trial."""
+def make_trial(db: Database, trial: Trial) -> Trial:
+    """Make a trial; an id that exists already is answered with the trial as it is, changed or not."""
     check_trial(trial)
     with db.write() as session:
+        existing = trials.find_trial(session, trial.id)
+        if existing is not None:
+            return existing
         trials.save_trial(session, trial)
     return trial
 

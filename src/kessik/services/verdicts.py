@@ -1,15 +1,15 @@
 """Verdicts: a trial's log analysed, in the core, outside of any transaction; kept until the log moves on."""
 
 from collections import OrderedDict
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from threading import Lock
 
 from kessik.core.comparison.analysis import Limits, RunResult, TrialAnalysis, analyse, likelihood_of
-from kessik.core.comparison.wording import headline, standing_words
+from kessik.core.comparison.wording import headline, life_words, standing_words
 from kessik.core.protocols.run_state import RunState, fold
 from kessik.core.sharpness.curves import CurveBand, curve_band
 from kessik.core.sharpness.life import force_readings
-from kessik.services.bench import blade_and_edge, run_series
+from kessik.services.bench import RunView, blade_and_edge, run_series
 from kessik.services.trials import blade_facts, edges_in_use, get_trial
 from kessik.store.database import Database
 from kessik.store.queries import bench_log, trials
@@ -99,3 +99,14 @@ def band_of(result: RunResult, analysis: TrialAnalysis, stage: str) -> CurveBand
     if likelihood is None or readings.size < 2:
         return None
     return curve_band(readings, likelihood, analysis.limits.of(stage), float(readings.counts.max()) * 1.04)
+
+
+def run_words(db: Database, view: RunView) -> str:
+    """What an ended run found, in one sentence."""
+    series = replace(run_series(view.run, view.blade, view.edge, view.state), practice=False)
+    limits = Limits(view.trial.method.keen_gf, view.trial.method.dull_gf)
+    (result,) = analyse([series], {}, view.trial.rule, limits).runs
+    if not result.lives:
+        return "The run ended without a reading, so nothing can be said of this edge."
+    parts = [f"{stage}: {life_words(known.life.found, view.run.count_unit)}" for stage, known in result.lives.items()]
+    return f"{view.blade.code}, edge {view.edge.number}. {'; '.join(parts)}."

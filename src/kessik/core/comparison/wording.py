@@ -175,7 +175,8 @@ def line_up_words(cells: Sequence[Cell], pending: Sequence[str], rule: MatchingR
         also = f" {others} more cannot either." if others else ""
         return f"{first.blade} cannot speak about {question}: {first.says.split(': ')[0]}.{also}"
     if pending:
-        return f"All that is known is matched; {len(pending)} {'thing is' if len(pending) == 1 else 'things are'} still open."
+        what = "1 thing is" if len(pending) == 1 else f"{len(pending)} things are"
+        return f"All that is known is matched; {what} still open."
     return f"All {blades} blades are matched: what differs is the {question}."
 
 

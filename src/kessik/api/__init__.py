@@ -1,0 +1,1 @@
+"""The door for the browser: HTTP in, use cases called, JSON out."""

@@ -1,0 +1,53 @@
+"""The application: routers under /api, the built pages beside them."""
+
+from pathlib import Path
+
+from fastapi import FastAPI, Request
+from fastapi.responses import FileResponse
+from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
+from starlette.middleware.trustedhost import TrustedHostMiddleware
+from starlette.responses import Response
+
+from kessik import __version__
+from kessik.api import problems
+from kessik.api.routers import bench, trials, verdicts
+from kessik.store.database import Database
+
+PAGES = Path(__file__).parent.parent / "web_dist"
+LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
+
+
+def create_app(database: Database | None, pages: Path = PAGES) -> FastAPI:
+    """The whole application over one data folder; without a database only its contract can be read."""
+    app = FastAPI(title="Kessik", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app.state.database = database
+    problems.install(app)
+    for router in (trials.router, bench.router, verdicts.router):
+        app.include_router(router, prefix="/api", responses=problems.RESPONSES)
+    app.add_middleware(GZipMiddleware, minimum_size=2000)
+    app.add_middleware(TrustedHostMiddleware, allowed_hosts=LOCAL_HOSTS)
+
+    @app.get("/api/{rest:path}", include_in_schema=False)
+    def unknown(rest: str) -> Response:
+        raise HTTPException(404, f"there is nothing at /api/{rest}")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str, request: Request) -> Response:
+        return _page(pages, path)
+
+    return app
+
+
+def _page(pages: Path, path: str) -> Response:
+    """A built file, or the page itself for any place inside it."""
+    wanted = (pages / path).resolve()
+    if path and wanted.is_file() and wanted.is_relative_to(pages.resolve()):
+        lasting = "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
+        return FileResponse(wanted, headers={"Cache-Control": lasting})
+    if "." in path.rsplit("/", 1)[-1]:
+        raise HTTPException(404, f"there is no file {path}")
+    start = pages / "index.html"
+    if not start.is_file():
+        raise HTTPException(503, "the pages are not built; run `make build`")
+    return FileResponse(start, headers={"Cache-Control": "no-cache"})

@@ -1,0 +1,52 @@
+"""Runs and the bench log."""
+
+from fastapi import APIRouter
+
+from kessik.api.dependencies import Store
+from kessik.api.schemas.bench import AckOut, EventBody, RunBody, RunOut, StateOut, VirtualReadingOut
+from kessik.api.schemas.common import Id
+from kessik.services import bench, practice
+from kessik.services.bench import RunView
+from kessik.services.clock import now
+from kessik.services.verdicts import run_words
+from kessik.store.database import Database
+
+router = APIRouter(tags=["bench"])
+
+
+def _out(store: Database, view: RunView) -> RunOut:
+    ended = view.state.status in ("stopped", "abandoned")
+    return RunOut.of(view, run_words(store, view) if ended else None)
+
+
+@router.put("/trials/{trial_id}/runs/{run_id}")
+def put_run(trial_id: Id, run_id: Id, body: RunBody, store: Store) -> RunOut:
+    """Start a run on an edge under a client-made id."""
+    seed = body.practice_seed if body.practice_seed is not None else sum(run_id.encode())
+    view = bench.start_run(store, run_id, trial_id, body.edge_id, now(), practice=body.practice, seed=seed)
+    return _out(store, view)
+
+
+@router.get("/runs/{run_id}")
+def get_run(run_id: Id, store: Store) -> RunOut:
+    """A run with its state and log."""
+    return _out(store, bench.run_view(store, run_id))
+
+
+@router.put("/runs/{run_id}/events/{event_id}")
+def put_event(run_id: Id, event_id: Id, body: EventBody, store: Store) -> AckOut:
+    """Take one event; answered only once it is on disk. The same event twice is one event."""
+    ack = bench.append_event(store, run_id, body.event(event_id), now().utc)
+    return AckOut(position=ack.position, duplicate=ack.duplicate, state=StateOut.of(ack.state))
+
+
+@router.post("/runs/{run_id}/plan")
+def post_plan(run_id: Id, store: Store) -> RunOut:
+    """Plan the next check if readings came in since; what the tester is told is logged."""
+    return _out(store, bench.plan_check(store, run_id, now().utc))
+
+
+@router.post("/runs/{run_id}/virtual-reading")
+def post_virtual_reading(run_id: Id, store: Store) -> VirtualReadingOut:
+    """What the virtual tester shows now; only in a practice run, and not recorded by itself."""
+    return VirtualReadingOut(force_gf=practice.virtual_reading(store, run_id))

@@ -1,0 +1,152 @@
+"""Verdicts, Today and imports."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, File, Form, UploadFile
+
+from kessik.api.dependencies import Store
+from kessik.api.schemas.common import FactorName, Id
+from kessik.api.schemas.trials import BladeOut, CellOut, NextStepOut, RunBrief, TrialOut
+from kessik.api.schemas.verdict import (
+    BandOut,
+    BladeVerdictOut,
+    ComparisonOut,
+    ImportOut,
+    LifeOut,
+    ReadingOut,
+    RunVerdictOut,
+    TodayOut,
+    TrialTodayOut,
+    VerdictOut,
+)
+from kessik.core.comparison.analysis import BladeResult, RunResult
+from kessik.core.comparison.matching import MatchingRule
+from kessik.core.comparison.wording import comparison_words, confounded_blades, life_words, ranked, tie_groups
+from kessik.core.protocols.methods import Method
+from kessik.core.sharpness.life import Life
+from kessik.interchange.analysis_json import comparison_json, life_json
+from kessik.services import today as front_door
+from kessik.services import trial_files
+from kessik.services.clock import now
+from kessik.services.verdicts import TrialRun, Verdict, band_of, verdict
+
+router = APIRouter(tags=["verdict"])
+
+
+@router.get("/today")
+def get_today(store: Store) -> TodayOut:
+    """Every trial with its one-line answer and the next thing to do."""
+    return TodayOut(trials=[_trial_today(found) for found in front_door.today(store)])
+
+
+@router.get("/trials/{trial_id}/verdict")
+def get_verdict(trial_id: Id, store: Store) -> VerdictOut:
+    """The answer of a trial: sentence, curves, ladder, pairs."""
+    found = verdict(store, trial_id)
+    analysis, stage = found.analysis, found.stage
+    pairs = [c for c in analysis.comparisons if c.stage == stage]
+    results = {result.run.key: result for result in analysis.runs}
+    left_out = confounded_blades(pairs)
+    return VerdictOut(
+        trial=TrialOut.of(found.trial),
+        blades=[BladeOut.of(blade) for blade in found.blades],
+        stage=stage,
+        stages=list(dict.fromkeys(s for result in analysis.runs for s in result.lives)),
+        headline=found.headline,
+        standing=found.standing,
+        pending=list(analysis.pending),
+        notes=list(analysis.notes),
+        runs=[_run_verdict(found, r, results[key]) for r in found.runs if (key := _key(r)) in results],
+        ladder=[_rung(found, blade, blade.blade not in left_out) for blade in ranked(analysis, stage)],
+        tie_groups=tie_groups(analysis, stage),
+        comparisons=[
+            ComparisonOut(
+                **{k: v for k, v in comparison_json("", c).items() if k != "trial"}, words=comparison_words(c)
+            )
+            for c in analysis.comparisons
+        ],
+        cells=[CellOut.of(cell) for cell in analysis.cells],
+        left_out=left_out,
+        next_step=NextStepOut.model_validate(front_door.next_step(found)),
+    )
+
+
+@router.post("/imports")
+async def post_imports(
+    store: Store,
+    files: Annotated[list[UploadFile], File()],
+    factor: Annotated[FactorName, Form()] = "steel",
+    keen_gf: Annotated[float, Form()] = 300.0,
+    dull_gf: Annotated[float, Form()] = 400.0,
+) -> ImportOut:
+    """Read series with the runs, blades and edges files beside them; with any fault nothing is imported."""
+    named = [trial_files.NamedFile(file.filename or "file.series.csv", await file.read()) for file in files]
+    method = Method(keen_gf, dull_gf, "every", 1)
+    made, notes = trial_files.import_files(store, named, now(), MatchingRule(factor), method)
+    return ImportOut(trials=[TrialOut.of(trial) for trial in made], notes=list(notes))
+
+
+def _key(r: TrialRun) -> tuple[str, int, int]:
+    return r.blade.code, r.edge.number, r.run.number
+
+
+def _life(life: Life, unit: str) -> LifeOut:
+    return LifeOut(**life_json(life), words=life_words(life.found, unit))
+
+
+def _run_verdict(found: Verdict, r: TrialRun, result: RunResult) -> RunVerdictOut:
+    band = band_of(result, found.analysis, found.stage)
+    return RunVerdictOut(
+        run=RunBrief.of(r.run, r.blade, r.edge, r.state.status, r.state.count),
+        blade=r.blade.code,
+        place=r.blade.place,
+        readings=[
+            ReadingOut(count=c.count, force_gf=c.force_gf, struck=c.struck)
+            for c in result.run.checks
+            if c.force_gf is not None
+        ],
+        start_gf=result.start_gf,
+        end_gf=result.end_gf,
+        change_percent=result.change_percent,
+        lives={stage: _life(known.life, r.run.count_unit) for stage, known in result.lives.items()},
+        warnings=list(result.warnings),
+        band=BandOut(
+            counts=band.counts.tolist(),
+            middle_gf=band.middle_gf.tolist(),
+            low_gf=band.low_gf.tolist(),
+            high_gf=band.high_gf.tolist(),
+        )
+        if band
+        else None,
+    )
+
+
+def _rung(found: Verdict, result: BladeResult, is_ranked: bool) -> BladeVerdictOut:
+    blade = next(b for b in found.blades if b.code == result.blade)
+    return BladeVerdictOut(
+        blade=blade.code,
+        place=blade.place,
+        grade=blade.claimed_grade,
+        edges=result.edges,
+        count_unit=result.count_unit,
+        lives={stage: _life(life, result.count_unit) for stage, life in result.lives.items()},
+        spread_percent=result.spread_percent,
+        ranked=is_ranked,
+    )
+
+
+def _trial_today(found: front_door.TrialToday) -> TrialTodayOut:
+    answer = found.verdict
+    return TrialTodayOut(
+        trial=TrialOut.of(answer.trial),
+        blades=[BladeOut.of(blade) for blade in answer.blades],
+        headline=answer.headline,
+        standing=answer.standing,
+        runs=[RunBrief.of(r.run, r.blade, r.edge, r.state.status, r.state.count) for r in answer.runs],
+        lives={
+            b.blade: _life(b.lives[answer.stage], b.count_unit)
+            for b in answer.analysis.blades
+            if answer.stage in b.lives
+        },
+        next_step=NextStepOut.model_validate(found.next_step),
+    )

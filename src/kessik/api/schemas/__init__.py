@@ -1,0 +1,1 @@
+"""Pydantic only: what goes over the wire."""

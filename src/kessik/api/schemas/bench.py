@@ -1,0 +1,165 @@
+"""Runs and the bench log over the wire."""
+
+from typing import Any, Literal
+
+from pydantic import Field
+
+from kessik.api.schemas.common import Finite, Id, Wire
+from kessik.api.schemas.trials import BladeOut, TrialOut
+from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.run_state import RunState
+from kessik.services.bench import RunView
+
+SentKind = Literal["cut", "reading", "outcome", "note", "pause", "resume", "strike", "correction", "stop", "abandon"]
+
+
+class RunBody(Wire):
+    """A run to start; `id` is made by the client."""
+
+    id: Id
+    edge_id: Id
+    practice: bool = False
+    practice_seed: int | None = Field(default=None, ge=0, le=2**31)
+
+
+class EventBody(Wire):
+    """One bench event; its id is in the path."""
+
+    kind: SentKind
+    device: Id
+    device_sequence: int = Field(ge=1, le=2**53)
+    last_seen_position: int = Field(ge=0, le=2**53)
+    count_at: Finite = Field(ge=0, le=1e9)
+    client_time: str = Field(max_length=40)
+    payload: dict[str, Any] = Field(default_factory=dict)
+
+    def event(self, event_id: str) -> BenchEvent:
+        return BenchEvent(id=event_id, **self.model_dump())
+
+
+class EventOut(Wire):
+    """An event as the log holds it."""
+
+    id: str
+    position: int
+    kind: str
+    device: str
+    count_at: float
+    client_time: str
+    payload: dict[str, Any]
+
+    @classmethod
+    def of(cls, event: BenchEvent) -> "EventOut":
+        own = {name: getattr(event, name) for name in cls.model_fields if name != "payload"}
+        return cls(**own, payload=dict(event.payload))
+
+
+class CheckOut(Wire):
+    """A check after all corrections."""
+
+    event_id: str
+    count: float
+    kind: str
+    force_gf: float | None
+    outcome: str | None
+    struck: bool
+
+
+class PlanOut(Wire):
+    """The check the tester was told to make next."""
+
+    next_count: float
+    readings: int
+    why: str
+    stage: str | None
+    band: tuple[float, float] | None
+
+
+class StateOut(Wire):
+    """The state of a run, folded from its log."""
+
+    status: Literal["fresh", "cutting", "paused", "stopped", "abandoned"]
+    count: float
+    position: int
+    checks: list[CheckOut]
+    stages: dict[str, float]
+    plan: PlanOut | None
+    plan_is_current: bool
+    confirmation_wanted: bool
+    check_due: bool
+    readings_wanted: int
+    stopped_by: str | None
+    withdrawn: list[str]
+
+    @classmethod
+    def of(cls, state: RunState) -> "StateOut":
+        return cls(
+            status=state.status,
+            count=state.count,
+            position=state.position,
+            checks=[
+                CheckOut(
+                    event_id=logged.event_id,
+                    count=logged.check.count,
+                    kind=logged.check.kind,
+                    force_gf=logged.check.force_gf,
+                    outcome=logged.check.outcome,
+                    struck=logged.check.struck,
+                )
+                for logged in state.checks
+            ],
+            stages=dict(state.stages),
+            plan=PlanOut.model_validate(state.plan) if state.plan else None,
+            plan_is_current=state.plan_is_current,
+            confirmation_wanted=state.confirmation_wanted,
+            check_due=state.check_due,
+            readings_wanted=state.readings_wanted,
+            stopped_by=state.stopped_by,
+            withdrawn=sorted(state.withdrawn),
+        )
+
+
+class AckOut(Wire):
+    """The event is on disk at `position`; the state is the run's with it."""
+
+    position: int
+    duplicate: bool
+    state: StateOut
+
+
+class RunOut(Wire):
+    """A run with all the bench needs."""
+
+    id: str
+    number: int
+    practice: bool
+    count_unit: str
+    trial: TrialOut
+    blade: BladeOut
+    edge_id: str
+    edge: int
+    state: StateOut
+    log: list[EventOut]
+    found: str | None
+
+    @classmethod
+    def of(cls, view: RunView, found: str | None) -> "RunOut":
+        return cls(
+            id=view.run.id,
+            number=view.run.number,
+            practice=view.run.practice,
+            count_unit=view.run.count_unit,
+            trial=TrialOut.of(view.trial),
+            blade=BladeOut.of(view.blade),
+            edge_id=view.edge.id,
+            edge=view.edge.number,
+            state=StateOut.of(view.state),
+            log=[EventOut.of(event) for event in view.events],
+            found=found,
+        )
+
+
+class VirtualReadingOut(Wire):
+    """What the virtual tester shows."""
+
+    force_gf: float

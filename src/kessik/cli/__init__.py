@@ -1,0 +1,1 @@
+"""The door for the command line: the same core without the screen."""

@@ -1,0 +1,173 @@
+"""`kessik analyse`, `next-check`, `import` and `export`: files in, answers out."""
+
+import json
+import sys
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+from rich.console import Console
+from rich.table import Table
+
+from kessik.cli.application import app, data_folder, load, refusing
+from kessik.cli.serving import Folder
+from kessik.core.comparison.analysis import Limits, TrialAnalysis
+from kessik.core.comparison.matching import FACTORS, MatchingRule
+from kessik.core.comparison.wording import comparison_words, headline, life_words, standing_words
+from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
+from kessik.core.planning.adaptive import next_check
+from kessik.core.protocols.methods import Method
+from kessik.core.sharpness.life import force_lives
+from kessik.interchange.analysis_json import analysis_json, life_json
+from kessik.services.clock import now
+from kessik.services.trial_files import NamedFile, export_trial, import_files, read_files
+from kessik.store.database import Database
+from kessik.store.queries.trials import all_trials
+
+Series = Annotated[Path, typer.Argument(help="A *.series.csv file.", show_default=False)]
+Json = Annotated[bool, typer.Option("--json", help="JSON on standard output.")]
+Keen = Annotated[float, typer.Option(help="Keen limit in gf.")]
+Dull = Annotated[float, typer.Option(help="Dull limit in gf.")]
+Beside = Annotated[Path | None, typer.Option(help="The file beside the series.", show_default=False)]
+
+
+@app.command()
+def analyse(
+    series: Series,
+    runs: Beside = None,
+    blades: Beside = None,
+    edges: Beside = None,
+    keen: Keen = 300.0,
+    dull: Dull = 400.0,
+    factor: Annotated[str, typer.Option(help="What the trial varies.")] = "steel",
+    as_usually_hardened: Annotated[bool, typer.Option(help="Match hardness as usual for each grade.")] = False,
+    as_json: Json = False,
+) -> None:
+    """Lives, blades and comparisons of a series."""
+    with refusing():
+        limits, rule = _settings(keen, dull, factor, as_usually_hardened)
+        read = read_files(
+            [*load([series]), *_beside(runs, "runs"), *_beside(blades, "blades"), *_beside(edges, "edges")]
+        )
+        analyses = {trial.name: trial.analysis(rule, limits) for trial in read.trials}
+    if as_json:
+        _print_json(analysis_json(analyses, keen, dull))
+        return
+    for note in read.notes:
+        sys.stderr.write(f"{note}\n")
+    for name, analysis in analyses.items():
+        _print_trial(name, analysis)
+
+
+@app.command("next-check")
+def next_check_command(series: Series, keen: Keen = 300.0, dull: Dull = 400.0, as_json: Json = False) -> None:
+    """Where to check an unfinished run next: the last run of the file, by the adaptive rule."""
+    with refusing():
+        method = Method(keen, dull)
+        read = read_files(load([series]))
+        run = read.trials[-1].runs[-1].series()
+        checks = run.force_checks()
+        if run.checks and not checks:
+            message = "this run has no force readings; the adaptive rule needs them"
+            raise RefusedFileError([Fault(series.name, 2, "check", message)])
+        planned = next_check(checks, method.limits_gf)
+        (life,) = force_lives([run], "dull", method.dull_gf)
+    expected = {"dull": life_json(life.life)} if life else {}
+    answer = {
+        "next_count": planned.next_count,
+        "readings": planned.readings,
+        "expected": expected,
+        "stop": planned.stop,
+        "why": planned.why,
+    }
+    if as_json:
+        _print_json(answer)
+    elif planned.stop:
+        sys.stdout.write(f"Stop: {planned.why}.\n")
+    else:
+        reading = "reading" if planned.readings == 1 else "readings"
+        sys.stdout.write(f"Check at {planned.next_count:g}, {planned.readings} {reading}: {planned.why}.\n")
+        if life:
+            sys.stdout.write(f"Dull: {life_words(life.life.found, run.count_unit)}.\n")
+
+
+@app.command("import")
+def import_command(
+    files: Annotated[list[Path], typer.Argument(help="Series with the files beside them.", show_default=False)],
+    data: Folder = None,
+    factor: str = "steel",
+    keen: Keen = 300.0,
+    dull: Dull = 400.0,
+) -> None:
+    """Store the trials of files, all or nothing."""
+    with refusing():
+        _settings(keen, dull, factor, False)
+        database = Database(data_folder(data))
+        made, notes = import_files(database, load(files), now(), MatchingRule(factor), Method(keen, dull, "every"))
+    for line in [*notes, *(f"{trial.id}  {trial.name}" for trial in made)]:
+        sys.stdout.write(f"{line}\n")
+
+
+@app.command("export")
+def export_command(
+    trial: Annotated[str, typer.Argument(help="A trial's id or name.", show_default=False)],
+    out: Annotated[Path, typer.Option(help="Folder to write to.")] = Path(),
+    data: Folder = None,
+) -> None:
+    """Write a trial as series, runs, blades and edges files."""
+    database = Database(data_folder(data))
+    with database.read() as session:
+        found = next((t for t in all_trials(session) if trial in (t.id, t.name)), None)
+    if found is None:
+        sys.stderr.write(f"there is no trial with the id or name {trial!r}\n")
+        raise typer.Exit(1)
+    out.mkdir(parents=True, exist_ok=True)
+    for name, text in export_trial(database, found.id).items():
+        (out / name).write_text(text, encoding="utf-8", newline="")
+        sys.stdout.write(f"{out / name}\n")
+
+
+def _settings(keen: float, dull: float, factor: str, as_usually_hardened: bool) -> tuple[Limits, MatchingRule]:
+    if factor not in FACTORS:
+        sys.stderr.write(f"--factor {factor}: not one of {', '.join(FACTORS)}\n")
+        raise typer.Exit(2)
+    try:
+        Method(keen, dull)
+    except OutOfRangeError as error:
+        sys.stderr.write(f"{error.message}\n")
+        raise typer.Exit(2) from error
+    return Limits(keen, dull), MatchingRule(factor, "as_usually_hardened" if as_usually_hardened else "same_hardness")
+
+
+def _beside(path: Path | None, kind: str) -> list[NamedFile]:
+    """A file handed in by its option is what the option says, whatever its name."""
+    if path is None:
+        return []
+    (file,) = load([path])
+    name = file.name if file.name.endswith(f".{kind}.csv") else f"{file.name.removesuffix('.csv')}.{kind}.csv"
+    return [NamedFile(name, file.data)]
+
+
+def _print_json(answer: dict[str, Any]) -> None:
+    sys.stdout.write(json.dumps(answer, ensure_ascii=False, indent=2, allow_nan=False) + "\n")
+
+
+def _print_trial(name: str, analysis: TrialAnalysis) -> None:
+    console = Console(highlight=False)
+    stages = list(dict.fromkeys(stage for run in analysis.runs for stage in run.lives))
+    stage = "dull" if "dull" in stages or not stages else stages[-1]
+    console.print(
+        f"\n[bold]{name}[/bold]\n{headline(analysis, stage)}\n{standing_words(analysis, stage)}\n", soft_wrap=True
+    )
+    table = Table("blade", "edge", "run", "readings", "stage", "life")
+    for result in analysis.runs:
+        for known, life in result.lives.items():
+            run = result.run
+            words = life_words(life.life.found, run.count_unit)
+            table.add_row(run.blade, str(run.edge), str(run.run), str(len(run.checks)), known, words)
+    console.print(table)
+    for result in analysis.runs:
+        for warning in result.warnings:
+            console.print(f"{result.run.blade}, edge {result.run.edge}: {warning}", soft_wrap=True)
+    for comparison in analysis.comparisons:
+        console.print(f"{comparison.stage}: {comparison_words(comparison)}", soft_wrap=True)
