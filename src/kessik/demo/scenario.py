@@ -14,7 +14,7 @@ from kessik.instruments.virtual_bench.true_decay import TrueEdge, true_edge
 from kessik.services.bench import append_event, plan_check, start_run
 from kessik.services.trials import add_blade, make_trial
 from kessik.store.database import Database
-from kessik.store.records import Blade, Edge, Moment, Trial
+from kessik.store.records import Blade, Edge, Moment, Run, Trial
 
 SEED = 20260
 TRIAL_ID = str(uuid5(NAMESPACE_URL, "kessik:demo:raft-rope"))
@@ -147,7 +147,8 @@ def _cut(
 ) -> None:
     """Cut one edge at the bench as a tester would: check when told to, cut in between, stop when the rule says so."""
     run_id = _id(blade.code, edge.number, "run")
-    view = start_run(db, run_id, TRIAL_ID, _id(blade.code, edge.number), start)
+    run = Run(run_id, TRIAL_ID, _id(blade.code, edge.number), 1, start, zone_from_mm=12, zone_to_mm=76)
+    view = start_run(db, run)
     clock = datetime.fromisoformat(start.utc)
     sequence = 0
 

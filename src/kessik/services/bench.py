@@ -7,6 +7,7 @@ from uuid import NAMESPACE_URL, uuid5
 from sqlalchemy.orm import Session
 
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
+from kessik.core.media import exposure_mm2_per_mm, rope_area_mm2
 from kessik.core.planning.schedule import plan_next
 from kessik.core.protocols.events import SERVER_KINDS, BenchEvent, EventKind
 from kessik.core.protocols.run_state import RunState, admit, fold
@@ -15,7 +16,7 @@ from kessik.core.sharpness.by_rule import by_rule
 from kessik.services.trials import get_trial
 from kessik.store.database import Database
 from kessik.store.queries import bench_log, trials
-from kessik.store.records import Blade, Edge, Moment, Run, Trial
+from kessik.store.records import Blade, Edge, Run, Trial
 
 SERVER = "server"
 
@@ -40,39 +41,62 @@ class RunView:
     state: RunState
     events: tuple[BenchEvent, ...]
 
+    @property
+    def edge_length_used_mm(self) -> float | None:
+        """The length of edge that works: as recorded, else the zone, else the whole edge."""
+        run = self.run
+        if run.edge_length_used_mm is not None:
+            return run.edge_length_used_mm
+        if run.zone_from_mm is not None and run.zone_to_mm is not None:
+            return run.zone_to_mm - run.zone_from_mm
+        return self.blade.edge_length_mm
 
-def start_run(
-    db: Database,
-    run_id: str,
-    trial_id: str,
-    edge_id: str,
-    started: Moment,
-    *,
-    practice: bool = False,
-    seed: int | None = None,
-) -> RunView:
+    @property
+    def exposure_per_cut_mm2_per_mm(self) -> float | None:
+        """Rope severed per millimetre of edge by one cut, where rope and edge length are known."""
+        diameter, length = self.trial.rope_diameter_mm, self.edge_length_used_mm
+        if diameter is None or length is None or self.run.count_unit != "cuts":
+            return None
+        return exposure_mm2_per_mm(rope_area_mm2(diameter), length)
+
+
+def start_run(db: Database, run: Run) -> RunView:
     """Start a run on an edge; the same id twice is one run. An edge carries one counted run."""
     with db.write() as session:
-        get_trial(session, trial_id)
-        if bench_log.find_run(session, run_id) is None:
-            run = _new_run(session, run_id, trial_id, edge_id, started, practice, seed)
-            bench_log.add_run(session, run)
-            _append_own(session, run, "start", {}, started.utc, 0.0, "start")
-    return run_view(db, run_id)
+        get_trial(session, run.trial_id)
+        if bench_log.find_run(session, run.id) is None:
+            numbered = replace(run, number=_check_start(session, run))
+            bench_log.add_run(session, numbered)
+            _append_own(session, numbered, "start", {}, run.started.utc, 0.0, "start")
+    return run_view(db, run.id)
 
 
-def _new_run(
-    session: Session, run_id: str, trial_id: str, edge_id: str, started: Moment, practice: bool, seed: int | None
-) -> Run:
-    blades = trials.blades_of(session, trial_id)
-    if not any(edge.id == edge_id for blade in blades for edge in blade.edges):
+def _check_start(session: Session, run: Run) -> int:
+    """Refuse a run that cannot start; returns its number on its edge."""
+    blades = trials.blades_of(session, run.trial_id)
+    blade = next((b for b in blades for edge in b.edges if edge.id == run.edge_id), None)
+    if blade is None:
         raise UnknownError("this edge does not belong to a blade of the trial", field="edge_id")
-    earlier = [run for run in bench_log.runs_of(session, trial_id) if run.edge_id == edge_id]
-    if not practice and any(not run.practice for run in earlier):
-        raise NotAllowedNowError(
-            "this edge has been cut already; sharpen the blade and record a new edge", field="edge_id"
-        )
-    return Run(run_id, trial_id, edge_id, len(earlier) + 1, started, practice, seed if practice else None)
+    _check_zone(run, blade)
+    earlier = [other for other in bench_log.runs_of(session, run.trial_id) if other.edge_id == run.edge_id]
+    if not run.practice and any(not other.practice for other in earlier):
+        message = "this edge has been cut already; sharpen the blade and record a new edge"
+        raise NotAllowedNowError(message, field="edge_id")
+    return len(earlier) + 1
+
+
+def _check_zone(run: Run, blade: Blade) -> None:
+    start, end = run.zone_from_mm, run.zone_to_mm
+    if (start is None) != (end is None):
+        raise OutOfRangeError("give both ends of the zone, or neither", field="zone_to_mm")
+    if start is None or end is None:
+        return
+    if not 0 <= start < end:
+        message = f"the zone runs from {start:g} to {end:g} mm; count from the heel, the smaller first"
+        raise OutOfRangeError(message, field="zone_to_mm")
+    if blade.edge_length_mm is not None and end > blade.edge_length_mm:
+        message = f"the zone ends at {end:g} mm, and the edge of {blade.code} at {blade.edge_length_mm:g} mm"
+        raise OutOfRangeError(message, field="zone_to_mm")
 
 
 def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) -> Acknowledgement:

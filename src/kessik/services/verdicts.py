@@ -23,12 +23,24 @@ _cache_lock = Lock()
 
 @dataclass(frozen=True)
 class TrialRun:
-    """A run with whose it is and how it stands."""
+    """A run with whose it is and how it stands; `dull_gf` is the limit it was cut to."""
 
+    dull_gf: float
     run: Run
     blade: Blade
     edge: Edge
     state: RunState
+
+    @property
+    def worn_share(self) -> float:
+        """How far the edge is worn, for drawing: its last readings on the way from the first to the dull limit."""
+        forces = [check.force_gf for check in self.state.force_checks if check.force_gf is not None]
+        if len(forces) < 2:
+            return 0.0
+        if "dull" in self.state.stages:
+            return 1.0
+        span = max(self.dull_gf - forces[0], 1.0)
+        return min(max((max(forces[-2:]) - forces[0]) / span, 0.0), 1.0)
 
 
 @dataclass(frozen=True)
@@ -54,7 +66,7 @@ def trial_runs(db: Database, trial_id: str) -> tuple[Trial, list[Blade], list[Tr
     found = []
     for run in runs:
         blade, edge = blade_and_edge(blades, run)
-        found.append(TrialRun(run, blade, edge, fold(logs[run.id], trial.method)))
+        found.append(TrialRun(trial.method.dull_gf, run, blade, edge, fold(logs[run.id], trial.method)))
     return trial, blades, found
 
 

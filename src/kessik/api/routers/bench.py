@@ -1,5 +1,7 @@
 """Runs and the bench log."""
 
+from zlib import crc32
+
 from fastapi import APIRouter
 
 from kessik.api.dependencies import Store
@@ -10,6 +12,7 @@ from kessik.services.bench import RunView
 from kessik.services.clock import now
 from kessik.services.verdicts import run_words
 from kessik.store.database import Database
+from kessik.store.records import Run
 
 router = APIRouter(tags=["bench"])
 
@@ -22,9 +25,19 @@ def _out(store: Database, view: RunView) -> RunOut:
 @router.put("/trials/{trial_id}/runs/{run_id}")
 def put_run(trial_id: Id, run_id: Id, body: RunBody, store: Store) -> RunOut:
     """Start a run on an edge under a client-made id."""
-    seed = body.practice_seed if body.practice_seed is not None else sum(run_id.encode())
-    view = bench.start_run(store, run_id, trial_id, body.edge_id, now(), practice=body.practice, seed=seed)
-    return _out(store, view)
+    seed = body.practice_seed if body.practice_seed is not None else crc32(run_id.encode())
+    run = Run(
+        id=run_id,
+        trial_id=trial_id,
+        edge_id=body.edge_id,
+        number=1,
+        started=now(),
+        practice=body.practice,
+        practice_seed=seed if body.practice else None,
+        zone_from_mm=body.zone_from_mm,
+        zone_to_mm=body.zone_to_mm,
+    )
+    return _out(store, bench.start_run(store, run))
 
 
 @router.get("/runs/{run_id}")

@@ -64,7 +64,7 @@ def get_line_up(trial_id: Id, store: Store) -> LineUpOut:
     return LineUpOut(
         **line_up_parts(found, variables),  # type: ignore[arg-type]  # names and types are those of the model
         says=line_up_words(found.cells, found.pending, found.trial.rule, len(found.blades)),
-        runs=[RunBrief.of(r.run, r.blade, r.edge, r.state.status, r.state.count) for r in answer.runs],
+        runs=[RunBrief.of(r) for r in answer.runs],
         next_step=NextStepOut.model_validate(next_step(answer)),
     )
 

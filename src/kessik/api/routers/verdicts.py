@@ -97,7 +97,7 @@ def _life(life: Life, unit: str) -> LifeOut:
 def _run_verdict(found: Verdict, r: TrialRun, result: RunResult) -> RunVerdictOut:
     band = band_of(result, found.analysis, found.stage)
     return RunVerdictOut(
-        run=RunBrief.of(r.run, r.blade, r.edge, r.state.status, r.state.count),
+        run=RunBrief.of(r),
         blade=r.blade.code,
         place=r.blade.place,
         readings=[
@@ -142,7 +142,7 @@ def _trial_today(found: front_door.TrialToday) -> TrialTodayOut:
         blades=[BladeOut.of(blade) for blade in answer.blades],
         headline=answer.headline,
         standing=answer.standing,
-        runs=[RunBrief.of(r.run, r.blade, r.edge, r.state.status, r.state.count) for r in answer.runs],
+        runs=[RunBrief.of(r) for r in answer.runs],
         lives={
             b.blade: _life(b.lives[answer.stage], b.count_unit)
             for b in answer.analysis.blades

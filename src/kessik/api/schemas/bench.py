@@ -20,6 +20,8 @@ class RunBody(Wire):
     edge_id: Id
     practice: bool = False
     practice_seed: int | None = Field(default=None, ge=0, le=2**31)
+    zone_from_mm: Finite | None = None
+    zone_to_mm: Finite | None = None
 
 
 class EventBody(Wire):
@@ -140,6 +142,9 @@ class RunOut(Wire):
     edge: int
     state: StateOut
     log: list[EventOut]
+    zone_from_mm: float | None
+    zone_to_mm: float | None
+    exposure_per_cut_mm2_per_mm: float | None
     found: str | None
 
     @classmethod
@@ -155,6 +160,9 @@ class RunOut(Wire):
             edge=view.edge.number,
             state=StateOut.of(view.state),
             log=[EventOut.of(event) for event in view.events],
+            zone_from_mm=view.run.zone_from_mm,
+            zone_to_mm=view.run.zone_to_mm,
+            exposure_per_cut_mm2_per_mm=view.exposure_per_cut_mm2_per_mm,
             found=found,
         )
 

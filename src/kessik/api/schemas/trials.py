@@ -7,7 +7,8 @@ from pydantic import Field
 from kessik.api.schemas.common import FactorName, Finite, Id, LongText, ShortText, StandingName, Wire
 from kessik.core.comparison.matching import Cell, Variable
 from kessik.services.trials import LineUp
-from kessik.store.records import Blade, Edge, Run, Trial
+from kessik.services.verdicts import TrialRun
+from kessik.store.records import Blade, Edge, Trial
 
 
 class EdgeBody(Wire):
@@ -195,9 +196,13 @@ class RunBrief(Wire):
     count: float
     count_unit: str
     started_utc: str
+    zone_from_mm: float | None
+    zone_to_mm: float | None
+    worn_share: float
 
     @classmethod
-    def of(cls, run: Run, blade: Blade, edge: Edge, status: str, count: float) -> "RunBrief":
+    def of(cls, r: TrialRun) -> "RunBrief":
+        run, blade, edge = r.run, r.blade, r.edge
         return cls(
             id=run.id,
             blade_id=blade.id,
@@ -205,10 +210,13 @@ class RunBrief(Wire):
             edge=edge.number,
             number=run.number,
             practice=run.practice,
-            status=status,  # type: ignore[arg-type]  # one of the statuses of the fold
-            count=count,
+            status=r.state.status,
+            count=r.state.count,
             count_unit=run.count_unit,
             started_utc=run.started.utc,
+            zone_from_mm=run.zone_from_mm,
+            zone_to_mm=run.zone_to_mm,
+            worn_share=r.worn_share,
         )
 
 

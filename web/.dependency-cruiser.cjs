@@ -1,0 +1,38 @@
+/** The front end's boundaries: features apart, domain pure, Radix only in ui, no cycles. */
+module.exports = {
+  forbidden: [
+    { name: "no-cycles", severity: "error", from: {}, to: { circular: true } },
+    {
+      name: "features-apart",
+      comment: "a feature knows charts, ui, domain, api and app, never another feature",
+      severity: "error",
+      from: { path: "^src/features/([^/]+)/" },
+      to: { path: "^src/features/([^/]+)/", pathNot: "^src/features/$1/" },
+    },
+    {
+      name: "domain-pure",
+      comment: "formatting and the tap queue need nothing but themselves",
+      severity: "error",
+      from: { path: "^src/domain/" },
+      to: { pathNot: "^src/domain/" },
+    },
+    {
+      name: "radix-in-ui",
+      severity: "error",
+      from: { pathNot: "^src/ui/" },
+      to: { path: "node_modules/radix-ui|node_modules/@radix-ui|^radix-ui$" },
+    },
+    {
+      name: "parts-below-features",
+      severity: "error",
+      from: { path: "^src/(ui|charts|api|domain)/" },
+      to: { path: "^src/(features|app)/" },
+    },
+  ],
+  options: {
+    doNotFollow: { path: "node_modules" },
+    tsConfig: { fileName: "tsconfig.json" },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "types"], extensions: [".ts", ".tsx", ".js"] },
+  },
+};
