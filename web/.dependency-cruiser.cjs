@@ -33,6 +33,10 @@ module.exports = {
     doNotFollow: { path: "node_modules" },
     tsConfig: { fileName: "tsconfig.json" },
     tsPreCompilationDeps: true,
-    enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "types"], extensions: [".ts", ".tsx", ".js"] },
+    enhancedResolveOptions: {
+      exportsFields: ["exports"],
+      conditionNames: ["import", "types"],
+      extensions: [".ts", ".tsx", ".js"],
+    },
   },
 };

@@ -7,7 +7,7 @@ from pydantic import Field
 from kessik.api.schemas.common import Finite, Id, Wire
 from kessik.api.schemas.trials import BladeOut, TrialOut
 from kessik.core.protocols.events import BenchEvent
-from kessik.core.protocols.run_state import RunState
+from kessik.core.protocols.run_state import Plan, RunState
 from kessik.services.bench import RunView
 
 SentKind = Literal["cut", "reading", "outcome", "note", "pause", "resume", "strike", "correction", "stop", "abandon"]
@@ -74,7 +74,20 @@ class PlanOut(Wire):
     readings: int
     why: str
     stage: str | None
-    band: tuple[float, float] | None
+    band_low: float | None
+    band_high: float | None
+
+    @classmethod
+    def of(cls, plan: Plan) -> "PlanOut":
+        low, high = plan.band or (None, None)
+        return cls(
+            next_count=plan.next_count,
+            readings=plan.readings,
+            why=plan.why,
+            stage=plan.stage,
+            band_low=low,
+            band_high=high,
+        )
 
 
 class StateOut(Wire):
@@ -111,7 +124,7 @@ class StateOut(Wire):
                 for logged in state.checks
             ],
             stages=dict(state.stages),
-            plan=PlanOut.model_validate(state.plan) if state.plan else None,
+            plan=PlanOut.of(state.plan) if state.plan else None,
             plan_is_current=state.plan_is_current,
             confirmation_wanted=state.confirmation_wanted,
             check_due=state.check_due,

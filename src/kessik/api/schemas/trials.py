@@ -123,9 +123,22 @@ class TrialPatch(Patch):
     rope_diameter_mm: Finite | None = None
 
 
-class TrialOut(TrialBody):
+class TrialOut(Wire):
     """A trial as it is kept, with its stop rule in words."""
 
+    id: str
+    name: str
+    question: str
+    factor: FactorName
+    hardness_reading: Literal["same_hardness", "as_usually_hardened"]
+    tolerances: dict[str, float]
+    keen_gf: float
+    dull_gf: float
+    schedule: Literal["adaptive", "every"]
+    every: int
+    edges_per_blade: int
+    medium: str
+    rope_diameter_mm: float | None
     created_utc: str
     source: str
     ends_when: str

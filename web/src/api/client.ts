@@ -1,0 +1,53 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema.gen";
+
+/** The one thin client; its types are generated from the contract. */
+export const api = createClient<paths>({ baseUrl: "/" });
+
+export type Schemas = components["schemas"];
+export type Problem = Schemas["Problem"];
+
+/** A refusal of the server, with the field at fault. */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+
+  /** What to say at a field, if this refusal is about it. */
+  at(field: string): string | undefined {
+    return this.problem.field === field ? this.message : undefined;
+  }
+}
+
+/** The server could not be reached; nothing is known to have been stored. */
+export class Away extends Error {
+  constructor() {
+    super("Kessik's server does not answer. It will be tried again.");
+  }
+}
+
+type Answer<T> = { data?: T; error?: unknown; response: Response };
+
+/** The body of an answer, or the refusal thrown. */
+export async function body<T>(request: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await request;
+  } catch {
+    throw new Away();
+  }
+  if (answer.response.ok) return answer.data as T;
+  if (answer.response.status === 503 || answer.response.status >= 502) throw new Away();
+  const problem = answer.error as Problem | undefined;
+  throw new Refused(
+    problem?.detail
+      ? problem
+      : {
+          type: "about:blank",
+          title: "Not possible",
+          status: answer.response.status,
+          detail: "This did not work.",
+          faults: [],
+        },
+  );
+}

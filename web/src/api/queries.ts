@@ -1,0 +1,32 @@
+import { queryOptions } from "@tanstack/react-query";
+import { api, body, type Schemas } from "./client";
+
+/** What is read from the server, by name; every screen reads through these. */
+export const todayQuery = queryOptions({ queryKey: ["today"], queryFn: () => body(api.GET("/api/today")) });
+
+export const lineUpQuery = (trialId: string) =>
+  queryOptions({
+    queryKey: ["line-up", trialId],
+    queryFn: () => body(api.GET("/api/trials/{trial_id}/line-up", { params: { path: { trial_id: trialId } } })),
+  });
+
+export const verdictQuery = (trialId: string) =>
+  queryOptions({
+    queryKey: ["verdict", trialId],
+    queryFn: () => body(api.GET("/api/trials/{trial_id}/verdict", { params: { path: { trial_id: trialId } } })),
+  });
+
+type Run = Schemas["RunOut"];
+
+/** Of two states of one run the later one: an answer that was overtaken by an acknowledgement is left aside. */
+export const later = (known: Run | undefined, come: Run): Run =>
+  known && known.state.position > come.state.position ? known : come;
+
+export const runQuery = (runId: string) =>
+  queryOptions({
+    queryKey: ["run", runId],
+    queryFn: async ({ client, queryKey }) => {
+      const come = await body(api.GET("/api/runs/{run_id}", { params: { path: { run_id: runId } } }));
+      return later(client.getQueryData<Run>(queryKey), come);
+    },
+  });

@@ -1,0 +1,50 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { lazy, Suspense } from "react";
+import { BrowserRouter, Route, Routes } from "react-router";
+import { LineUp } from "../features/lineup/LineUp";
+import { Today } from "../features/today/Today";
+import { Waiting } from "../ui/State";
+import { Shell } from "./Shell";
+
+const Cut = lazy(() => import("../features/cut/Cut").then((m) => ({ default: m.Cut })));
+const Verdict = lazy(() => import("../features/verdict/Verdict").then((m) => ({ default: m.Verdict })));
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: { networkMode: "always", retry: 1, staleTime: 2000, refetchOnWindowFocus: true },
+    mutations: { networkMode: "always" },
+  },
+});
+
+export function App() {
+  return (
+    <QueryClientProvider client={client}>
+      <BrowserRouter>
+        <Suspense fallback={<Waiting what="the page" />}>
+          <Routes>
+            <Route path="/runs/:runId" element={<Cut />} />
+            <Route element={<Shell />}>
+              <Route path="/" element={<Today />} />
+              <Route path="/trials/:trialId/line-up" element={<LineUp />} />
+              <Route path="/trials/:trialId/verdict" element={<Verdict />} />
+              <Route path="*" element={<Nowhere />} />
+            </Route>
+          </Routes>
+        </Suspense>
+      </BrowserRouter>
+    </QueryClientProvider>
+  );
+}
+
+function Nowhere() {
+  return (
+    <div className="px-7 py-10">
+      <h1 className="answer">There is nothing at this address.</h1>
+      <p className="mt-3">
+        <a className="font-semibold underline underline-offset-4" href="/">
+          Go to Today
+        </a>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,91 @@
+import { useQuery } from "@tanstack/react-query";
+import { type KeyboardEvent, useState } from "react";
+import { useNavigate } from "react-router";
+import { todayQuery } from "../api/queries";
+import { Sheet } from "../ui/Sheet";
+import type { PlaceKey } from "./keys";
+
+interface Command {
+  readonly says: string;
+  readonly run: () => void;
+}
+
+/** One line to find a trial or do what this place offers: type, arrow, Enter. */
+export function CommandLine({
+  open,
+  onOpenChange,
+  keys,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  keys: readonly PlaceKey[];
+}) {
+  const navigate = useNavigate();
+  const [text, setText] = useState("");
+  const [chosen, setChosen] = useState(0);
+  const today = useQuery({ ...todayQuery, enabled: open });
+  const commands: Command[] = [
+    ...keys.filter((k) => k.key !== "/").map((k) => ({ says: k.does, run: k.run })),
+    { says: "New trial", run: () => navigate("/?new=trial") },
+    { says: "Import a series", run: () => navigate("/?new=import") },
+    ...(today.data?.trials ?? []).flatMap(({ trial }) => [
+      { says: `${trial.name}: line-up`, run: () => navigate(`/trials/${trial.id}/line-up`) },
+      { says: `${trial.name}: verdict`, run: () => navigate(`/trials/${trial.id}/verdict`) },
+    ]),
+  ];
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = commands.filter((c) => words.every((w) => c.says.toLowerCase().includes(w)));
+  const close = () => {
+    onOpenChange(false);
+    setText("");
+    setChosen(0);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === "ArrowDown" || event.key === "ArrowUp") {
+      event.preventDefault();
+      const step = event.key === "ArrowDown" ? 1 : -1;
+      setChosen((c) => (found.length ? (c + step + found.length) % found.length : 0));
+    } else if (event.key === "Enter") {
+      event.preventDefault();
+      const command = found[chosen];
+      if (command) {
+        close();
+        command.run();
+      }
+    }
+  };
+  return (
+    <Sheet open={open} onOpenChange={(o) => (o ? onOpenChange(true) : close())} title="Find or do">
+      <input
+        // biome-ignore lint/a11y/noAutofocus: the line was just asked for
+        autoFocus
+        value={text}
+        onChange={(e) => {
+          setText(e.target.value);
+          setChosen(0);
+        }}
+        onKeyDown={onKeyDown}
+        aria-label="Find or do"
+        aria-controls="commands"
+        className="min-h-12 w-full rounded-edge border-[1.5px] border-ink bg-sheet px-3 text-lead"
+      />
+      <ul id="commands" className="mt-3">
+        {found.map((c, i) => (
+          <li key={c.says}>
+            <button
+              type="button"
+              className={`min-h-11 w-full cursor-pointer px-3 text-left ${i === chosen ? "bg-ink text-paper" : "hover:bg-sheet"}`}
+              onClick={() => {
+                close();
+                c.run();
+              }}
+            >
+              {c.says}
+            </button>
+          </li>
+        ))}
+        {found.length === 0 ? <li className="px-3 py-2 text-ink-2">Nothing here is called that.</li> : null}
+      </ul>
+    </Sheet>
+  );
+}

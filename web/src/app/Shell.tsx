@@ -1,0 +1,153 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import type { Schemas } from "../api/client";
+import { lineUpQuery } from "../api/queries";
+import { Kbd } from "../ui/Kbd";
+import { CommandLine } from "./CommandLine";
+import { KeyList } from "./KeyList";
+import { type PlaceKey, useKeys } from "./keys";
+
+/** The frame of every place but the bench: the path of the open trial on top, the places below. */
+export function Shell() {
+  const { trialId } = useParams();
+  const navigate = useNavigate();
+  const [commanding, setCommanding] = useState(false);
+  const [listing, setListing] = useState(false);
+  const trial = useQuery({ ...lineUpQuery(trialId ?? ""), enabled: Boolean(trialId) });
+  const step = trial.data?.next_step;
+  const keys: PlaceKey[] = [
+    { key: "/", does: "Find or do something", run: () => setCommanding(true) },
+    { key: "?", does: "Show these keys", run: () => setListing(true) },
+    { key: "t", does: "Go to Today", run: () => navigate("/") },
+    ...(trialId
+      ? [
+          { key: "l", does: "Line-up of this trial", run: () => navigate(`/trials/${trialId}/line-up`) },
+          { key: "v", does: "Verdict of this trial", run: () => navigate(`/trials/${trialId}/verdict`) },
+        ]
+      : []),
+    ...(trialId && step ? [{ key: "c", does: step.says, run: () => navigate(cutAddress(trialId, step)) }] : []),
+  ];
+  useKeys(keys);
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <header className="flex flex-wrap items-stretch border-b-[1.5px] border-ink pl-4 bench:pl-7">
+        <Link to="/" className="wide flex min-h-14 items-center pr-6 text-[1.06rem] font-extrabold">
+          Kessik
+        </Link>
+        {trialId && trial.data ? (
+          <>
+            <p className="min-w-0 flex-1 self-center pr-4 leading-tight font-semibold">
+              {trial.data.trial.name}
+              <span className="cond block truncate text-note font-normal text-ink-2">
+                what varies: {trial.data.trial.factor.replace("_", " ")}
+                {trial.data.trial.medium ? ` · ${trial.data.trial.medium}` : ""}
+              </span>
+            </p>
+            <TrialPath trialId={trialId} lineUp={trial.data} />
+          </>
+        ) : null}
+      </header>
+      <main className="flex-1 pb-16">
+        <Outlet />
+      </main>
+      <footer className="fixed inset-x-0 bottom-0 z-10 flex h-11 items-center gap-8 border-t border-line bg-paper px-4 text-note text-ink-2 bench:px-7">
+        <Link
+          to="/"
+          className="flex min-h-11 items-center font-semibold text-ink underline decoration-transparent underline-offset-4 hover:decoration-ink"
+        >
+          Today
+        </Link>
+        <button
+          type="button"
+          className="ml-auto flex min-h-11 cursor-pointer items-center gap-2"
+          onClick={() => setCommanding(true)}
+        >
+          <Kbd>/</Kbd> find or do
+        </button>
+        <button
+          type="button"
+          className="flex min-h-11 cursor-pointer items-center gap-2"
+          onClick={() => setListing(true)}
+        >
+          <Kbd>?</Kbd> keys
+        </button>
+      </footer>
+      <CommandLine open={commanding} onOpenChange={setCommanding} keys={keys} />
+      <KeyList open={listing} onOpenChange={setListing} keys={keys} />
+    </div>
+  );
+}
+
+type LineUp = Schemas["LineUpOut"];
+
+function cutAddress(trialId: string, step: LineUp["next_step"]): string {
+  if (step.kind === "go_on" && step.run_id) return `/runs/${step.run_id}`;
+  if (step.kind === "read_verdict") return `/trials/${trialId}/verdict`;
+  return `/trials/${trialId}/line-up?start=${step.blade_id ?? ""}`;
+}
+
+/** The path of the work, left to right: what is done, where you are, and what is next. */
+function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
+  const { pathname } = useLocation();
+  const counted = lineUp.runs.filter((r) => !r.practice);
+  const ended = counted.filter((r) => r.status === "stopped").length;
+  const wanted = Math.max(lineUp.blades.length * lineUp.trial.edges_per_blade, 1);
+  const steps = [
+    {
+      name: "Line-up",
+      to: `/trials/${trialId}/line-up`,
+      done: lineUp.blades.length >= 2,
+      says: `${lineUp.blades.length} blades`,
+    },
+    {
+      name: "Cut",
+      to: cutAddress(trialId, lineUp.next_step),
+      done: ended >= wanted,
+      says: `${ended} of ${wanted} runs`,
+    },
+    {
+      name: "Verdict",
+      to: `/trials/${trialId}/verdict`,
+      done: false,
+      says: ended === 0 ? "nothing yet" : ended >= wanted ? "complete" : "so far",
+    },
+  ];
+  const next = steps.findIndex((s) => !s.done);
+  return (
+    <nav aria-label="The path of this trial" className="flex w-full border-line max-bench:border-t bench:w-auto">
+      {steps.map((step, i) => {
+        const here = pathname === step.to || (step.name !== "Cut" && pathname.startsWith(step.to.split("?")[0] ?? ""));
+        return (
+          <Link
+            key={step.name}
+            to={step.to}
+            aria-current={here ? "step" : undefined}
+            className={`flex min-h-14 flex-1 flex-col justify-center border-l border-line px-4 leading-tight bench:min-w-32 bench:px-6 ${here ? "bg-ink text-paper" : "hover:bg-sheet"}`}
+          >
+            <span className="flex items-center gap-2 font-semibold">
+              <PathDot done={step.done} next={i === next} here={here} />
+              {step.name}
+            </span>
+            <span className={`cond text-note ${here ? "opacity-80" : "text-ink-2"}`}>{step.says}</span>
+          </Link>
+        );
+      })}
+    </nav>
+  );
+}
+
+function PathDot({ done, next, here }: { done: boolean; next: boolean; here: boolean }) {
+  const stroke = here ? "var(--paper)" : next ? "var(--next)" : "var(--ink-2)";
+  return (
+    <svg width="14" height="14" viewBox="0 0 14 14" role="img" aria-label={done ? "done" : next ? "next" : "later"}>
+      {done ? (
+        <path d="M1,8L5,12L13,2" fill="none" stroke={stroke} strokeWidth="2.2" />
+      ) : next ? (
+        <path d="M2,2L12,7L2,12Z" fill={stroke} />
+      ) : (
+        <circle cx="7" cy="7" r="4" fill="none" stroke={stroke} strokeWidth="1.6" />
+      )}
+    </svg>
+  );
+}

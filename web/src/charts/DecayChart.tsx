@@ -1,0 +1,317 @@
+import { scaleLinear } from "d3-scale";
+import { area, line } from "d3-shape";
+import { useId } from "react";
+import { markOf, markPath } from "../domain/marks";
+
+export interface ChartRun {
+  readonly id: string;
+  readonly blade: string;
+  readonly place: number;
+  readonly edge: number;
+  readonly readings: readonly { count: number; force_gf: number; struck: boolean }[];
+  readonly band: {
+    readonly counts: readonly number[];
+    readonly middle_gf: readonly number[];
+    readonly low_gf: readonly number[];
+    readonly high_gf: readonly number[];
+  } | null;
+  readonly life: { readonly estimate: number | null; readonly low: number | null; readonly high: number | null } | null;
+  readonly leftOut: boolean;
+}
+
+interface Props {
+  title: string;
+  runs: readonly ChartRun[];
+  keenGf: number;
+  dullGf: number;
+  unit: string;
+  width: number;
+  height: number;
+  highlighted: string | null;
+  onHighlight: (blade: string | null) => void;
+}
+
+const PAD = { left: 46, right: 58, top: 26, bottom: 44 };
+
+/** Sharpness over the count, sharp on top: every reading, each edge's curve with its band, limits as lines. */
+export function DecayChart({ title, runs, keenGf, dullGf, unit, width, height, highlighted, onHighlight }: Props) {
+  const titleId = useId();
+  const readings = runs.flatMap((r) => r.readings);
+  const lastCount = Math.max(4, ...readings.map((r) => r.count));
+  const forces = readings.map((r) => r.force_gf);
+  const sharpest = Math.min(120, ...forces) * 0.95;
+  const dullest = Math.max(dullGf * 1.13, ...forces.map((f) => Math.min(f, dullGf * 1.35)));
+  const x = scaleLinear([0, lastCount * 1.06], [PAD.left, width - PAD.right]);
+  const y = scaleLinear([sharpest, dullest], [PAD.top, height - PAD.bottom]);
+  const clip = useId();
+  const faded = (blade: string) => highlighted !== null && highlighted !== blade;
+  const ends = spread(
+    lastOfBlades(runs).map((r) => ({
+      run: r,
+      at: y(clamp(r.band?.middle_gf.at(-1) ?? r.readings.at(-1)?.force_gf ?? dullGf, sharpest, dullest)),
+    })),
+    17,
+  );
+  return (
+    <svg
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-labelledby={titleId}
+      className="block max-w-full select-none"
+    >
+      <title id={titleId}>{title}</title>
+      <clipPath id={clip}>
+        <rect
+          x={PAD.left - 6}
+          y={PAD.top - 8}
+          width={width - PAD.left - PAD.right + 12}
+          height={height - PAD.top - PAD.bottom + 8}
+        />
+      </clipPath>
+      <Axes x={x} y={y} width={width} height={height} keenGf={keenGf} dullGf={dullGf} unit={unit} />
+      <g clipPath={`url(#${clip})`}>
+        {runs.map((run) => (
+          <Curve key={run.id} run={run} x={x} y={y} faded={faded(run.blade)} bold={highlighted === run.blade} />
+        ))}
+        {runs.map((run) => (
+          <Readings
+            key={run.id}
+            run={run}
+            x={x}
+            y={y}
+            faded={faded(run.blade)}
+            dullest={dullest}
+            first={isFirst(run, runs)}
+          />
+        ))}
+      </g>
+      {runs.map((run) => (
+        <Whisker
+          key={run.id}
+          run={run}
+          x={x}
+          y={y(dullGf)}
+          right={width - PAD.right + 6}
+          faded={faded(run.blade)}
+          row={runs.indexOf(run)}
+        />
+      ))}
+      {ends.map(({ run, at }) => (
+        <g
+          key={run.id}
+          onPointerEnter={() => onHighlight(run.blade)}
+          onPointerLeave={() => onHighlight(null)}
+          opacity={faded(run.blade) ? 0.3 : 1}
+        >
+          <path d={markPath(markOf(run.place), endX(run, x, width) + 12, at - 4, 5)} fill={markOf(run.place).colour} />
+          <text x={endX(run, x, width) + 21} y={at} fontSize="13" fontWeight="700" fill="var(--ink)" className="cond">
+            {run.blade}
+          </text>
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+type Scale = ReturnType<typeof scaleLinear<number, number>>;
+
+const clamp = (v: number, a: number, b: number) => Math.min(Math.max(v, a), b);
+
+function endX(run: ChartRun, x: Scale, width: number): number {
+  const last = run.band?.counts.at(-1) ?? run.readings.at(-1)?.count ?? 0;
+  return Math.min(x(last), width - PAD.right);
+}
+
+function isFirst(run: ChartRun, runs: readonly ChartRun[]): boolean {
+  return runs.find((r) => r.blade === run.blade)?.id === run.id;
+}
+
+function lastOfBlades(runs: readonly ChartRun[]): ChartRun[] {
+  const byBlade = new Map<string, ChartRun>();
+  for (const run of runs) {
+    const known = byBlade.get(run.blade);
+    if (!known || (run.band?.counts.at(-1) ?? 0) > (known.band?.counts.at(-1) ?? 0)) byBlade.set(run.blade, run);
+  }
+  return [...byBlade.values()];
+}
+
+/** Labels that keep at least `gap` px from each other. */
+function spread<T extends { at: number }>(labels: T[], gap: number): T[] {
+  const placed: T[] = [];
+  for (const label of [...labels].sort((a, b) => a.at - b.at)) {
+    const above = placed.at(-1);
+    placed.push(above && label.at - above.at < gap ? { ...label, at: above.at + gap } : label);
+  }
+  return placed;
+}
+
+function Axes({
+  x,
+  y,
+  width,
+  height,
+  keenGf,
+  dullGf,
+  unit,
+}: {
+  x: Scale;
+  y: Scale;
+  width: number;
+  height: number;
+  keenGf: number;
+  dullGf: number;
+  unit: string;
+}) {
+  const floor = height - PAD.bottom;
+  const end = width - PAD.right;
+  return (
+    <g fontSize="13" fill="var(--ink-2)">
+      <text x={4} y={14}>
+        sharp, gf
+      </text>
+      {y.ticks(6).map((gf) => (
+        <g key={gf}>
+          <line x1={PAD.left} x2={end} y1={y(gf)} y2={y(gf)} stroke="var(--line)" strokeWidth={0.8} />
+          <text x={PAD.left - 8} y={y(gf) + 4} textAnchor="end">
+            {gf}
+          </text>
+        </g>
+      ))}
+      <line
+        x1={PAD.left}
+        x2={end}
+        y1={y(keenGf)}
+        y2={y(keenGf)}
+        stroke="var(--ink)"
+        strokeWidth={1.2}
+        strokeDasharray="7 5"
+      />
+      <text x={end} y={y(keenGf) - 6} textAnchor="end">
+        keen, {keenGf} gf
+      </text>
+      <line x1={PAD.left} x2={end} y1={y(dullGf)} y2={y(dullGf)} stroke="var(--ink)" strokeWidth={2} />
+      <text x={PAD.left + 6} y={y(dullGf) + 17} fontWeight="700" fill="var(--ink)">
+        dull, {dullGf} gf
+      </text>
+      <line x1={PAD.left} x2={end} y1={floor} y2={floor} stroke="var(--ink-2)" />
+      {x.ticks(Math.max(3, Math.floor(width / 90))).map((n) => (
+        <g key={n}>
+          <line x1={x(n)} x2={x(n)} y1={floor} y2={floor + 5} stroke="var(--ink-2)" />
+          <text x={x(n)} y={floor + 19} textAnchor="middle">
+            {n}
+          </text>
+        </g>
+      ))}
+      <text x={end} y={floor + 36} textAnchor="end">
+        {unit}
+      </text>
+    </g>
+  );
+}
+
+function Curve({ run, x, y, faded, bold }: { run: ChartRun; x: Scale; y: Scale; faded: boolean; bold: boolean }) {
+  if (!run.band) return null;
+  const { counts, middle_gf, low_gf, high_gf } = run.band;
+  const mark = markOf(run.place);
+  const points = counts.map((n, i) => ({ n, middle: middle_gf[i] ?? 0, low: low_gf[i] ?? 0, high: high_gf[i] ?? 0 }));
+  const ribbon = area<(typeof points)[number]>(
+    (p) => x(p.n),
+    (p) => y(p.low),
+    (p) => y(p.high),
+  );
+  const curve = line<(typeof points)[number]>(
+    (p) => x(p.n),
+    (p) => y(p.middle),
+  );
+  return (
+    <g opacity={faded ? 0.18 : run.leftOut ? 0.5 : 1}>
+      <path d={ribbon(points) ?? ""} fill={mark.colour} opacity={bold ? 0.24 : 0.12} />
+      <path
+        d={curve(points) ?? ""}
+        fill="none"
+        stroke={mark.colour}
+        strokeWidth={bold ? 3 : 2.1}
+        strokeDasharray={mark.dash}
+      />
+    </g>
+  );
+}
+
+function Readings({
+  run,
+  x,
+  y,
+  faded,
+  dullest,
+  first,
+}: {
+  run: ChartRun;
+  x: Scale;
+  y: Scale;
+  faded: boolean;
+  dullest: number;
+  first: boolean;
+}) {
+  const mark = markOf(run.place);
+  return (
+    <g opacity={faded ? 0.2 : run.leftOut ? 0.6 : 1}>
+      {run.readings.map((r, i) => {
+        const cx = x(r.count);
+        const cy = y(Math.min(r.force_gf, dullest));
+        const said = `${run.blade}, edge ${run.edge}: ${Math.round(r.force_gf)} gf at ${r.count}${r.struck ? ", struck out" : ""}`;
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: readings have no id of their own and keep their order
+          <g key={`${run.id}-${i}`}>
+            <title>{said}</title>
+            <path
+              d={markPath(mark, cx, cy, 4.2)}
+              fill={first && !r.struck ? mark.colour : "var(--paper)"}
+              stroke={mark.colour}
+              strokeWidth={1.3}
+            />
+            {r.struck ? (
+              <line x1={cx - 6} x2={cx + 6} y1={cy + 6} y2={cy - 6} stroke="var(--rust)" strokeWidth={1.6} />
+            ) : null}
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+function Whisker({
+  run,
+  x,
+  y,
+  right,
+  faded,
+  row,
+}: {
+  run: ChartRun;
+  x: Scale;
+  y: number;
+  right: number;
+  faded: boolean;
+  row: number;
+}) {
+  const life = run.life;
+  if (!life || life.estimate === null || life.low === null || life.high === null) return null;
+  const mark = markOf(run.place);
+  const at = y + 6 + (row % 4) * 5;
+  const end = Math.min(x(life.high), right);
+  return (
+    <g stroke={mark.colour} opacity={faded ? 0.2 : run.leftOut ? 0.5 : 1}>
+      <title>
+        {run.blade}, edge {run.edge}: 95 % interval of the life
+      </title>
+      <line x1={x(life.low)} x2={end} y1={at} y2={at} strokeWidth={2} />
+      <line x1={x(life.low)} x2={x(life.low)} y1={at - 2.5} y2={at + 2.5} strokeWidth={1.5} />
+      {x(life.high) <= right ? <line x1={end} x2={end} y1={at - 2.5} y2={at + 2.5} strokeWidth={1.5} /> : null}
+      {x(life.estimate) <= right ? (
+        <circle cx={x(life.estimate)} cy={at} r={2.6} fill={mark.colour} stroke="none" />
+      ) : null}
+    </g>
+  );
+}

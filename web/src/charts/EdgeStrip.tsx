@@ -1,0 +1,205 @@
+import { useId } from "react";
+import { markOf, markPath } from "../domain/marks";
+
+/** What was cut on one edge: its number, the zone, and how far it is worn (0 fresh, 1 dull). */
+export interface StripEdge {
+  readonly number: number;
+  readonly zoneFromMm: number | null;
+  readonly zoneToMm: number | null;
+  readonly worn: number;
+  readonly label: string;
+  readonly live?: boolean;
+}
+
+interface Props {
+  place: number;
+  title: string;
+  edgeLengthMm: number | null;
+  edges: readonly StripEdge[];
+  width: number;
+  /** Room for mm figures and run labels; the small form keeps the drawing only. */
+  detail?: boolean;
+  highlighted?: boolean;
+}
+
+const ASSUMED_LENGTH_MM = 100;
+
+/**
+ * The edge, straight and to scale in mm, heel left, tip right. Above the line the blade with its ground bevel;
+ * below it one lane for each sharpening, oldest lowest, as the stone took the steel away: where it was cut is dark
+ * as far as it is worn, what was taped off is hatched.
+ */
+export function EdgeStrip({ place, title, edgeLengthMm, edges, width, detail = false, highlighted = false }: Props) {
+  const hatch = useId();
+  const mark = markOf(place);
+  const length = edgeLengthMm ?? ASSUMED_LENGTH_MM;
+  const left = detail ? 34 : 16;
+  const right = detail ? 64 : 8;
+  const scale = (width - left - right) / length;
+  const x = (mm: number) => left + mm * scale;
+  const bladeHeight = detail ? 46 : 26;
+  const bevel = detail ? 11 : 7;
+  const base = bladeHeight + 6;
+  const lane = detail ? 15 : 7;
+  const shown = [...edges].sort((a, b) => b.number - a.number).slice(0, detail ? 6 : 3);
+  const ruler = base + 4 + Math.max(shown.length, 1) * lane;
+  const height = ruler + (detail ? 22 : 7);
+  const top = base - bladeHeight;
+  const tip = x(length);
+  const shoulder = x(length * 0.7);
+  const outline = `M${x(0) - 10},${top}L${shoulder},${top}C${x(length * 0.88)},${top + 1} ${x(length * 0.97)},${base - bevel * 1.6} ${tip},${base}L${x(0)},${base}L${x(0)},${base - bevel - 3}L${x(0) - 10},${base - bevel - 3}Z`;
+  const grind = `M${x(0)},${base - bevel}L${x(length * 0.78)},${base - bevel}C${x(length * 0.9)},${base - bevel} ${x(length * 0.96)},${base - bevel * 0.7} ${tip},${base}`;
+  const described = shown.map((e) => `edge ${e.number}: ${e.label}`).join("; ") || "not cut yet";
+  return (
+    <svg
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-label={`${title}. ${described}`}
+      className="max-w-full"
+    >
+      <defs>
+        <pattern id={hatch} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width="5" height="5" fill="var(--paper)" />
+          <line x1="0" y1="0" x2="0" y2="5" stroke="var(--steel-2)" strokeWidth="1.6" />
+        </pattern>
+      </defs>
+      <path
+        d={outline}
+        fill="var(--steel)"
+        stroke={highlighted ? mark.colour : "var(--steel-2)"}
+        strokeWidth={highlighted ? 2 : 1}
+      />
+      <path d={`${grind}L${x(0)},${base}Z`} fill="var(--sheet)" opacity="0.75" />
+      <path d={grind} fill="none" stroke="var(--steel-2)" strokeWidth="1" />
+      <line
+        x1={x(0)}
+        x2={shoulder}
+        y1={top + (detail ? 8 : 5)}
+        y2={top + (detail ? 8 : 5)}
+        stroke={mark.colour}
+        strokeWidth={detail ? 3 : 2.4}
+        strokeDasharray={mark.dash}
+      />
+      {detail ? <path d={markPath(mark, x(0) - 22, top + 12, 8)} fill={mark.colour} /> : null}
+      <line x1={x(0)} x2={tip} y1={base} y2={base} stroke="var(--ink)" strokeWidth={detail ? 2.4 : 2} />
+      {shown.length === 0 ? (
+        <line x1={x(0)} x2={tip} y1={base + lane * 0.6} y2={base + lane * 0.6} stroke="var(--line)" strokeWidth="1" />
+      ) : null}
+      {shown.map((edge, index) => (
+        <Lane
+          key={edge.number}
+          edge={edge}
+          y={base + 3 + index * lane}
+          height={lane - (detail ? 5 : 3)}
+          x={x}
+          length={length}
+          hatch={hatch}
+          colour={mark.colour}
+          detail={detail}
+        />
+      ))}
+      <Ruler x={x} length={length} y={ruler} detail={detail} known={edgeLengthMm !== null} />
+    </svg>
+  );
+}
+
+function Lane({
+  edge,
+  y,
+  height,
+  x,
+  length,
+  hatch,
+  colour,
+  detail,
+}: {
+  edge: StripEdge;
+  y: number;
+  height: number;
+  x: (mm: number) => number;
+  length: number;
+  hatch: string;
+  colour: string;
+  detail: boolean;
+}) {
+  const from = edge.zoneFromMm ?? 0;
+  const to = edge.zoneToMm ?? length;
+  const taped: Array<[number, number]> = [
+    [0, from],
+    [to, length],
+  ];
+  const worked = Math.max(0, Math.min(1, edge.worn));
+  return (
+    <g>
+      {taped.map(([a, b]) =>
+        b - a > 0.1 ? (
+          <rect key={a} x={x(a)} y={y} width={x(b) - x(a)} height={height} fill={`url(#${hatch})`} />
+        ) : null,
+      )}
+      <rect
+        x={x(from)}
+        y={y}
+        width={x(to) - x(from)}
+        height={height}
+        fill="var(--sheet)"
+        stroke="var(--steel-2)"
+        strokeWidth="0.8"
+      />
+      <rect x={x(from)} y={y} width={x(to) - x(from)} height={height} fill="var(--ink)" opacity={0.08 + worked * 0.3} />
+      <rect x={x(from)} y={y} width={(x(to) - x(from)) * worked} height={height} fill="var(--ink)" opacity={0.55} />
+      {edge.live ? (
+        <rect
+          x={x(from) + (x(to) - x(from)) * worked - 1.5}
+          y={y - 1.5}
+          width={3.5}
+          height={height + 3}
+          fill={colour}
+        />
+      ) : null}
+      {detail ? (
+        <>
+          <text x={x(0) - 6} y={y + height - 1} textAnchor="end" fontSize="11" fill="var(--ink-2)">
+            {edge.number}
+          </text>
+          <text x={x(length) + 6} y={y + height - 1} fontSize="11" fill="var(--ink-2)" className="cond">
+            {edge.label}
+          </text>
+        </>
+      ) : null}
+    </g>
+  );
+}
+
+function Ruler({
+  x,
+  length,
+  y,
+  detail,
+  known,
+}: {
+  x: (mm: number) => number;
+  length: number;
+  y: number;
+  detail: boolean;
+  known: boolean;
+}) {
+  const ticks = Array.from({ length: Math.floor(length / 10) + 1 }, (_, i) => i * 10);
+  return (
+    <g stroke="var(--ink-2)" strokeWidth="1" strokeDasharray={known ? undefined : "2 3"}>
+      {ticks.map((mm) => (
+        <line key={mm} x1={x(mm)} x2={x(mm)} y1={y} y2={y + (mm % 50 === 0 ? 6 : 3.5)} />
+      ))}
+      {detail
+        ? ticks
+            .filter((mm) => mm % 20 === 0)
+            .map((mm) => (
+              <text key={mm} x={x(mm)} y={y + 17} textAnchor="middle" fontSize="11" fill="var(--ink-2)" stroke="none">
+                {mm === 0 ? (known ? "heel" : "heel, length not known") : mm}
+              </text>
+            ))
+        : null}
+    </g>
+  );
+}

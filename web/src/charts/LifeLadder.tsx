@@ -1,0 +1,165 @@
+import { scaleLinear } from "d3-scale";
+import { honest } from "../domain/format";
+import { markOf, markPath } from "../domain/marks";
+
+export interface Rung {
+  readonly blade: string;
+  readonly place: number;
+  readonly grade: string | null;
+  readonly ranked: boolean;
+  readonly words: string;
+  readonly estimate: number | null;
+  readonly low: number | null;
+  readonly high: number | null;
+  readonly edges: number;
+}
+
+interface Props {
+  title: string;
+  rungs: readonly Rung[];
+  tieGroups: readonly (readonly string[])[];
+  width: number;
+  highlighted: string | null;
+  onHighlight: (blade: string | null) => void;
+}
+
+const STEP = 74;
+const LEFT = 96;
+
+/** Lives with their intervals, longest on top; what cannot be told apart is bracketed together. */
+export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHighlight }: Props) {
+  const top = Math.max(...rungs.map((r) => Math.min(r.high ?? 0, 2.5 * (r.estimate ?? r.high ?? 0))), 1);
+  const x = scaleLinear([0, top * 1.04], [LEFT, width - 26]);
+  const rowOf = (blade: string) => rungs.findIndex((r) => r.blade === blade);
+  return (
+    <div>
+      <p className="text-note text-ink-2">{title}</p>
+      <div className="relative">
+        {rungs.map((rung) => (
+          <button
+            key={rung.blade}
+            type="button"
+            className={`block w-full cursor-pointer text-left ${highlighted === rung.blade ? "bg-sheet" : ""}`}
+            style={{ height: STEP }}
+            aria-label={`${rung.blade}: ${rung.words}`}
+            onPointerEnter={() => onHighlight(rung.blade)}
+            onPointerLeave={() => onHighlight(null)}
+            onFocus={() => onHighlight(rung.blade)}
+            onBlur={() => onHighlight(null)}
+            onClick={() => onHighlight(rung.blade)}
+          >
+            <RungDrawing rung={rung} x={x} width={width} />
+          </button>
+        ))}
+        <svg
+          className="pointer-events-none absolute top-0 right-0"
+          width={20}
+          height={rungs.length * STEP}
+          aria-hidden="true"
+        >
+          {tieGroups.map((group, i) => {
+            const rows = group.map(rowOf).filter((r) => r >= 0);
+            const from = Math.min(...rows) * STEP + 14;
+            const to = (Math.max(...rows) + 1) * STEP - 22;
+            const at = 12 - (i % 2) * 6;
+            return (
+              <path
+                key={group.join()}
+                d={`M${at - 4},${from}h4V${to}h-4`}
+                fill="none"
+                stroke="var(--ink-2)"
+                strokeWidth={1.5}
+              />
+            );
+          })}
+        </svg>
+      </div>
+      {tieGroups.length ? <p className="text-note text-ink-2">Bracketed: not told apart by these runs.</p> : null}
+    </div>
+  );
+}
+
+function RungDrawing({
+  rung,
+  x,
+  width,
+}: {
+  rung: Rung;
+  x: ReturnType<typeof scaleLinear<number, number>>;
+  width: number;
+}) {
+  const mark = markOf(rung.place);
+  const ink = rung.ranked ? "var(--ink)" : "var(--ink-2)";
+  const { estimate, low, high } = rung;
+  const clipped = high !== null && x(high) > width - 22;
+  const end = high === null ? null : Math.min(x(high), width - 22);
+  return (
+    <svg width={width} height={STEP} aria-hidden="true" className="block">
+      <path d={markPath(mark, 12, 30, 8)} fill={mark.colour} opacity={rung.ranked ? 1 : 0.5} />
+      <text x={27} y={35} fontSize={17} fontWeight={700} fill={ink}>
+        {rung.blade}
+      </text>
+      <text x={27} y={53} fontSize={13} fill="var(--ink-2)" className="cond">
+        {rung.grade ?? "grade not named"}
+      </text>
+      <g opacity={rung.ranked ? 1 : 0.55}>
+        {estimate !== null ? (
+          <>
+            <line
+              x1={x(0)}
+              x2={x(estimate)}
+              y1={30}
+              y2={30}
+              stroke={mark.colour}
+              strokeWidth={2.4}
+              strokeDasharray={mark.dash}
+            />
+            {low !== null && end !== null ? (
+              <rect x={x(low)} y={21} width={Math.max(end - x(low), 2)} height={18} fill={mark.colour} opacity={0.26} />
+            ) : null}
+            <line x1={x(estimate)} x2={x(estimate)} y1={17} y2={43} stroke={mark.colour} strokeWidth={3} />
+            <text x={x(estimate)} y={13} fontSize={17} fontWeight={700} textAnchor="middle" fill={ink}>
+              {honest(estimate, low ?? estimate, high ?? estimate)}
+            </text>
+            {low !== null && high !== null ? (
+              <text
+                x={Math.min(Math.max(x(estimate), LEFT + 40), width - 60)}
+                y={57}
+                fontSize={13}
+                textAnchor="middle"
+                fill="var(--ink-2)"
+              >
+                {honest(low, low, high)} to {honest(high, low, high)}
+                {clipped ? " →" : ""}
+              </text>
+            ) : null}
+          </>
+        ) : low !== null && end !== null ? (
+          <>
+            <rect
+              x={x(low)}
+              y={21}
+              width={Math.max(end - x(low), 2)}
+              height={18}
+              fill="none"
+              stroke={mark.colour}
+              strokeWidth={2}
+            />
+            <text x={LEFT} y={57} fontSize={13} fill="var(--ink-2)">
+              {rung.words}
+            </text>
+          </>
+        ) : (
+          <text x={LEFT} y={35} fontSize={13} fill="var(--ink-2)">
+            {rung.words}
+          </text>
+        )}
+      </g>
+      {rung.ranked ? null : (
+        <text x={LEFT} y={13} fontSize={12} fontWeight={600} fill="var(--rust)">
+          {estimate !== null && x(estimate) < LEFT + 110 ? "" : "not ranked"}
+        </text>
+      )}
+    </svg>
+  );
+}

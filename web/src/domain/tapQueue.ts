@@ -1,0 +1,117 @@
+/**
+ * The tap queue: what is done at the bench is kept on this device first, then sent in order, exactly once.
+ * It knows nothing of the job; storage and sending are handed in.
+ */
+
+export interface QueuedEvent {
+  readonly id: string;
+  readonly runId: string;
+  readonly kind: string;
+  readonly device: string;
+  readonly device_sequence: number;
+  readonly last_seen_position: number;
+  readonly count_at: number;
+  readonly client_time: string;
+  readonly payload: Record<string, unknown>;
+}
+
+export type NewEvent = Omit<QueuedEvent, "device" | "device_sequence">;
+
+export interface QueueStorage {
+  /** Keep an event durably, with this device's name and its next sequence number. */
+  add(event: NewEvent): Promise<QueuedEvent>;
+  remove(id: string): Promise<void>;
+  pending(runId: string): Promise<QueuedEvent[]>;
+}
+
+export type Sent = { kind: "taken" } | { kind: "refused"; message: string } | { kind: "away" };
+
+export interface QueueView {
+  readonly pending: readonly QueuedEvent[];
+  readonly away: boolean;
+  readonly refused: readonly { event: QueuedEvent; message: string }[];
+}
+
+const FIRST_WAIT_MS = 500;
+const LONGEST_WAIT_MS = 4000;
+
+export class TapQueue {
+  private view: QueueView = { pending: [], away: false, refused: [] };
+  private readonly listeners = new Set<() => void>();
+  private sending = false;
+  private wait = FIRST_WAIT_MS;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private chain: Promise<unknown> = Promise.resolve();
+
+  constructor(
+    private readonly runId: string,
+    private readonly storage: QueueStorage,
+    private readonly send: (event: QueuedEvent) => Promise<Sent>,
+  ) {}
+
+  /** Take up what an earlier page left behind. */
+  async open(): Promise<void> {
+    const pending = await this.storage.pending(this.runId);
+    this.set({ pending });
+    void this.flush();
+  }
+
+  /** Taps are stored one after the other, so that they keep the order they were made in. */
+  push(event: NewEvent): Promise<void> {
+    const stored = this.chain.then(async () => {
+      const queued = await this.storage.add(event);
+      this.set({ pending: [...this.view.pending, queued] });
+      void this.flush();
+    });
+    this.chain = stored.catch(() => undefined);
+    return stored;
+  }
+
+  close(): void {
+    clearTimeout(this.timer);
+    this.listeners.clear();
+  }
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  snapshot = (): QueueView => this.view;
+
+  forgetRefused(): void {
+    this.set({ refused: [] });
+  }
+
+  private set(change: Partial<QueueView>): void {
+    this.view = { ...this.view, ...change };
+    for (const listener of this.listeners) listener();
+  }
+
+  private async flush(): Promise<void> {
+    if (this.sending) return;
+    this.sending = true;
+    clearTimeout(this.timer);
+    try {
+      let next = this.view.pending[0];
+      while (next) {
+        const sent = await this.send(next);
+        if (sent.kind === "away") {
+          this.set({ away: true });
+          this.timer = setTimeout(() => void this.flush(), this.wait);
+          this.wait = Math.min(this.wait * 2, LONGEST_WAIT_MS);
+          return;
+        }
+        await this.storage.remove(next.id);
+        const done = next.id;
+        const refused =
+          sent.kind === "refused" ? [...this.view.refused, { event: next, message: sent.message }] : this.view.refused;
+        this.wait = FIRST_WAIT_MS;
+        this.set({ pending: this.view.pending.filter((e) => e.id !== done), away: false, refused });
+        next = this.view.pending[0];
+      }
+    } finally {
+      this.sending = false;
+    }
+  }
+}

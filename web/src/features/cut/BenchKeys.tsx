@@ -1,0 +1,98 @@
+import type { ReactNode, RefObject } from "react";
+import { Kbd } from "../../ui/Kbd";
+
+interface Props {
+  field: RefObject<HTMLInputElement | null>;
+  typed: string;
+  onTyped: (text: string) => void;
+  due: boolean;
+  practice: boolean;
+  paused: boolean;
+  onCut: () => void;
+  onRead: () => void;
+  onTakeBack: () => void;
+  onNote: () => void;
+  onBreak: () => void;
+  onStop: () => void;
+  onVirtual: () => void;
+  onLog: () => void;
+}
+
+/** What a thumb or a key can do; every target at least 64 px. */
+export function BenchKeys(p: Props) {
+  return (
+    <div className="flex flex-1 flex-wrap items-stretch justify-end gap-2">
+      <form
+        className={`flex items-stretch rounded-edge border-[1.5px] ${p.due ? "border-next" : "border-line"} max-bench:w-full`}
+        onSubmit={(e) => {
+          e.preventDefault();
+          p.onRead();
+        }}
+      >
+        <input
+          ref={p.field}
+          value={p.typed}
+          onChange={(e) => p.onTyped(e.target.value)}
+          inputMode="decimal"
+          enterKeyHint="done"
+          autoComplete="off"
+          aria-label="Reading in gf"
+          placeholder="reading"
+          className="h-16 w-32 min-w-0 bg-transparent px-4 text-[1.75rem] font-bold placeholder:text-lead placeholder:font-normal placeholder:text-ink-2 max-bench:flex-1"
+        />
+        <button
+          type="submit"
+          className={`min-h-16 cursor-pointer px-4 font-semibold ${p.due ? "bg-next text-on-next" : "text-ink-2"}`}
+        >
+          gf <Kbd>Enter</Kbd>
+        </button>
+      </form>
+      {p.practice ? (
+        <Key onClick={p.onVirtual} name="R" lead={p.due}>
+          read
+        </Key>
+      ) : null}
+      <Key onClick={p.onCut} name="Space" lead={!p.due}>
+        {p.paused ? "cut on" : "cut"}
+      </Key>
+      <Key onClick={p.onTakeBack} name="⌫">
+        take back
+      </Key>
+      <Key onClick={p.onNote} name="N">
+        note
+      </Key>
+      <Key onClick={p.onBreak} name="B">
+        break
+      </Key>
+      <Key onClick={p.onLog} name="L">
+        list
+      </Key>
+      <Key onClick={p.onStop} name="S">
+        stop
+      </Key>
+    </div>
+  );
+}
+
+function Key({
+  onClick,
+  name,
+  lead = false,
+  children,
+}: {
+  onClick: () => void;
+  name: string;
+  lead?: boolean;
+  children: ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      onClick={onClick}
+      className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge border-[1.5px] px-3 font-semibold ${lead ? "border-next text-next max-bench:grow-[3]" : "border-line max-bench:grow"}`}
+    >
+      {children}
+      <Kbd>{name}</Kbd>
+    </button>
+  );
+}

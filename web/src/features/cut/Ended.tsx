@@ -1,0 +1,39 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { lineUpQuery, runQuery } from "../../api/queries";
+import { buttonLook } from "../../ui/Button";
+
+/** After the stop: what was found, in one sentence, and the next thing to do. */
+export function Ended({ run }: { run: Schemas["RunOut"] }) {
+  const found = useQuery({ ...runQuery(run.id), refetchOnMount: "always" });
+  const lineUp = useQuery({ ...lineUpQuery(run.trial.id), refetchOnMount: "always" });
+  const step = lineUp.data?.next_step;
+  const words = found.data?.found ?? run.found;
+  return (
+    <section aria-label="What was found" className="mt-4 border-t-2 border-next pt-4 pb-6">
+      <p className="text-lead" data-testid="found">
+        {words ?? "Reading what was found …"}
+      </p>
+      {run.practice ? <p className="mt-1 text-ink-2">A practice run: it stays out of every comparison.</p> : null}
+      <p className="mt-4 flex flex-wrap gap-3">
+        {step?.kind === "start_run" ? (
+          <Link className={buttonLook("next")} to={`/trials/${run.trial.id}/line-up?start=${step.blade_id ?? ""}`}>
+            {step.says}
+          </Link>
+        ) : null}
+        {step?.kind === "go_on" && step.run_id !== run.id ? (
+          <Link className={buttonLook("next")} to={`/runs/${step.run_id}`}>
+            {step.says}
+          </Link>
+        ) : null}
+        <Link
+          className={buttonLook(step?.kind === "read_verdict" ? "next" : "plain")}
+          to={`/trials/${run.trial.id}/verdict`}
+        >
+          Read the verdict
+        </Link>
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,113 @@
+import { type FormEvent, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { clock, counted, typedNumber } from "../../domain/format";
+
+type Run = Schemas["RunOut"];
+type Event = Schemas["EventOut"];
+type Log = (kind: Schemas["EventBody"]["kind"], payload?: Record<string, unknown>) => Promise<void>;
+
+/** Every event, newest first; a reading can be corrected or struck out, and the old value stays to be seen. */
+export function RunLog({ run, log }: { run: Run; log: Log }) {
+  const [open, setOpen] = useState<string | null>(null);
+  const withdrawn = new Set(run.state.withdrawn);
+  const struck = new Set(run.state.checks.filter((c) => c.struck).map((c) => c.event_id));
+  const now = new Map(run.state.checks.map((c) => [c.event_id, c.force_gf]));
+  return (
+    <section aria-label="List of events" className="flex h-[372px] flex-col overflow-y-auto pt-2">
+      <h2 className="font-semibold">Events, newest first</h2>
+      <ol>
+        {[...run.log].reverse().map((e) => {
+          const gone = withdrawn.has(e.id) || struck.has(e.id);
+          const changeable = e.kind === "reading" && !gone;
+          return (
+            <li key={e.id} className="border-b border-line py-1.5">
+              <div className="flex items-center gap-3">
+                <span className="w-17 shrink-0 text-note text-ink-2">{clock(e.client_time)}</span>
+                <span className={`flex-1 ${gone ? "text-ink-2 line-through" : ""}`}>{said(e, now.get(e.id))}</span>
+                {changeable ? (
+                  <button
+                    type="button"
+                    className="min-h-8 cursor-pointer text-note underline underline-offset-4"
+                    onClick={() => setOpen(open === e.id ? null : e.id)}
+                  >
+                    Correct
+                  </button>
+                ) : null}
+              </div>
+              {open === e.id ? <Correct event={e} log={log} onDone={() => setOpen(null)} /> : null}
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}
+
+function said(e: Event, now: number | null | undefined): string {
+  const p = e.payload;
+  if (e.kind === "cut") return `${Number(p.amount) === 1 ? "cut" : `${p.amount} cuts`} after ${counted(e.count_at)}`;
+  if (e.kind === "reading") {
+    const changed = now !== undefined && now !== null && now !== Number(p.value) ? `, corrected to ${now} gf` : "";
+    return `${p.value} gf at ${counted(e.count_at)}${changed}`;
+  }
+  if (e.kind === "check_planned") return `told to check at ${p.next_count}`;
+  if (e.kind === "stage") return p.count === null ? `${p.stage} no longer passed` : `${p.stage} passed at ${p.count}`;
+  if (e.kind === "note") return `note: ${p.text}`;
+  if (e.kind === "strike") return `reading struck out: ${p.reason}`;
+  if (e.kind === "correction") return p.becomes ? "reading corrected" : "last step taken back";
+  if (e.kind === "stop") return `stopped${p.reason ? `: ${p.reason}` : ""}`;
+  return (
+    {
+      start: "run started",
+      pause: "break",
+      resume: "went on",
+      abandon: `abandoned: ${p.reason}`,
+      outcome: `${p.check}: ${p.outcome}`,
+    }[e.kind] ?? e.kind
+  );
+}
+
+function Correct({ event, log, onDone }: { event: Event; log: Log; onDone: () => void }) {
+  const [value, setValue] = useState(String(event.payload.value));
+  const [reason, setReason] = useState("");
+  const number = typedNumber(value);
+  const fits = typeof number === "number" && number >= 1 && number <= 5000;
+  const correct = (e: FormEvent) => {
+    e.preventDefault();
+    if (fits) void log("correction", { target: event.id, becomes: { value: number } }).then(onDone);
+  };
+  const strike = (e: FormEvent) => {
+    e.preventDefault();
+    if (reason.trim()) void log("strike", { target: event.id, reason: reason.trim() }).then(onDone);
+  };
+  const input = "min-h-11 min-w-0 rounded-edge border-[1.5px] border-line bg-sheet px-2";
+  return (
+    <div className="mt-2 flex flex-col gap-2 pl-20">
+      <form onSubmit={correct} className="flex gap-2">
+        <input
+          aria-label="Right reading, gf"
+          inputMode="decimal"
+          value={value}
+          onChange={(e) => setValue(e.target.value)}
+          aria-invalid={!fits}
+          className={`${input} w-24 aria-invalid:border-rust`}
+        />
+        <button type="submit" className="cursor-pointer px-2 font-semibold underline underline-offset-4">
+          Correct it
+        </button>
+      </form>
+      <form onSubmit={strike} className="flex gap-2">
+        <input
+          aria-label="Reason to strike it out"
+          placeholder="reason"
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+          className={`${input} flex-1`}
+        />
+        <button type="submit" className="cursor-pointer px-2 font-semibold text-rust underline underline-offset-4">
+          Strike it out
+        </button>
+      </form>
+    </div>
+  );
+}

@@ -1,0 +1,46 @@
+import { type RefObject, useEffect, useRef } from "react";
+
+interface Hands {
+  enabled: boolean;
+  field: RefObject<HTMLInputElement | null>;
+  onCut: () => void;
+  onRead: () => void;
+  onTakeBack: () => void;
+  onType: (text: string) => void;
+  onClear: () => void;
+  letters: Record<string, () => void>;
+}
+
+/** The bench's keys: they work wherever the focus is, so that a hand with a blade in it needs no pointer. */
+export function useBenchKeys(hands: Hands): void {
+  const current = useRef(hands);
+  current.current = hands;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const h = current.current;
+      if (!h.enabled || event.ctrlKey || event.metaKey || event.altKey) return;
+      const inReading = event.target === h.field.current;
+      if (!inReading && event.target instanceof HTMLElement && event.target.closest("input, textarea, select")) return;
+      const act = action(event, h, inReading);
+      if (!act) return;
+      event.preventDefault();
+      if (!event.repeat) act();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+}
+
+function action(event: KeyboardEvent, h: Hands, inReading: boolean): (() => void) | undefined {
+  if (event.key === " ") return h.onCut;
+  if (event.key === "Enter") return onControl(event.target) ? undefined : h.onRead;
+  if (event.key === "Backspace") return inReading ? undefined : h.onTakeBack;
+  if (event.key === "Escape") return h.onClear;
+  if (/^[0-9.,]$/.test(event.key)) return inReading ? undefined : () => h.onType(event.key);
+  return h.letters[event.key.toLowerCase()];
+}
+
+/** Enter on a focused button or link is that button's own. */
+function onControl(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && Boolean(target.closest("button, a"));
+}

@@ -1,0 +1,157 @@
+import { type FormEvent, useState } from "react";
+import { useNavigate } from "react-router";
+import { Refused, type Schemas } from "../../api/client";
+import { EdgeStrip } from "../../charts/EdgeStrip";
+import { typedNumber } from "../../domain/format";
+import { newId } from "../../domain/ids";
+import { Button } from "../../ui/Button";
+import { Choice, Field } from "../../ui/Field";
+import { putEdge, putRun, useLineUpChange } from "./changes";
+
+/** Choose the blade and its edge, and go to the bench. A cut edge is used up: the next run is on the next sharpening. */
+export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bladeId: string }) {
+  const navigate = useNavigate();
+  const [runId] = useState(newId);
+  const [freshId] = useState(newId);
+  const [chosen, setChosen] = useState(bladeId);
+  const [practice, setPractice] = useState(false);
+  const blade = lineUp.blades.find((b) => b.id === chosen) ?? lineUp.blades[0];
+  const edges = blade?.edges ?? [];
+  const last = edges.at(-1);
+  const isCut = (edgeId: string) => lineUp.runs.some((r) => r.edge_id === edgeId && !r.practice);
+  const needsNew = !last || (isCut(last.id) && !practice);
+  const [angle, setAngle] = useState("");
+  const [thickness, setThickness] = useState("");
+  const [from, setFrom] = useState("");
+  const [to, setTo] = useState("");
+  const typed = [angle, thickness, from, to].map(typedNumber);
+  const wrong = (i: number, text: string) => (typed[i] === undefined ? `“${text}” is not a number` : undefined);
+  const start = useLineUpChange(
+    async () => {
+      if (!blade) return;
+      let edgeId = last?.id ?? freshId;
+      if (needsNew) {
+        edgeId = freshId;
+        await putEdge(lineUp.trial.id, blade.id, {
+          id: freshId,
+          number: (last?.number ?? 0) + 1,
+          side_angle_deg: typed[0] ?? null,
+          thickness_behind_edge_mm: typed[1] ?? null,
+        });
+      }
+      await putRun(lineUp.trial.id, {
+        id: runId,
+        edge_id: edgeId,
+        practice,
+        zone_from_mm: typed[2] ?? null,
+        zone_to_mm: typed[3] ?? null,
+      });
+    },
+    () => navigate(`/runs/${runId}`),
+  );
+  const refused = start.error instanceof Refused ? start.error : null;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!typed.includes(undefined)) start.mutate(undefined);
+  };
+  if (!blade) return <p>Add a blade first.</p>;
+  return (
+    <form onSubmit={submit} className="flex flex-col gap-4" noValidate>
+      <Choice label="Blade" value={blade.id} onChange={(e) => setChosen(e.target.value)}>
+        {lineUp.blades.map((b) => (
+          <option key={b.id} value={b.id}>
+            {b.code}
+            {b.claimed_grade ? `, ${b.claimed_grade}` : ""}
+          </option>
+        ))}
+      </Choice>
+      <EdgeStrip
+        place={blade.place}
+        title={blade.code}
+        edgeLengthMm={blade.edge_length_mm ?? null}
+        edges={[
+          {
+            number: (last?.number ?? 0) + (needsNew ? 1 : 0) || 1,
+            zoneFromMm: typed[2] ?? null,
+            zoneToMm: typed[3] ?? null,
+            worn: 0,
+            label: "fresh",
+          },
+        ]}
+        width={480}
+        detail
+      />
+      {needsNew ? (
+        <>
+          <p className="text-ink-2">
+            {last
+              ? `Edge ${last.number} has been cut. This run is on edge ${last.number + 1}; what was measured on the old one does not hold for it.`
+              : "This is the first edge of this blade here."}
+          </p>
+          <div className="grid grid-cols-2 gap-3">
+            <Field
+              label="Angle per side"
+              unit="°"
+              inputMode="decimal"
+              value={angle}
+              onChange={(e) => setAngle(e.target.value)}
+              error={wrong(0, angle) ?? refused?.at("side_angle_deg")}
+              hint="Leave empty if not measured"
+            />
+            <Field
+              label="Thickness behind the edge"
+              unit="mm"
+              inputMode="decimal"
+              value={thickness}
+              onChange={(e) => setThickness(e.target.value)}
+              error={wrong(1, thickness) ?? refused?.at("thickness_behind_edge_mm")}
+            />
+          </div>
+        </>
+      ) : (
+        <p className="text-ink-2">On edge {last?.number}, not cut yet.</p>
+      )}
+      <div className="grid grid-cols-2 gap-3">
+        <Field
+          label="Zone in use, from"
+          unit="mm from the heel"
+          inputMode="decimal"
+          value={from}
+          onChange={(e) => setFrom(e.target.value)}
+          error={wrong(2, from)}
+          hint="Empty: the whole edge"
+        />
+        <Field
+          label="to"
+          unit="mm"
+          inputMode="decimal"
+          value={to}
+          onChange={(e) => setTo(e.target.value)}
+          error={wrong(3, to) ?? refused?.at("zone_to_mm")}
+        />
+      </div>
+      <label className="flex min-h-11 cursor-pointer items-center gap-3">
+        <input
+          type="checkbox"
+          className="size-5 accent-next"
+          checked={practice}
+          onChange={(e) => setPractice(e.target.checked)}
+        />
+        <span>Practice run, with readings from the virtual bench</span>
+      </label>
+      {start.error &&
+      !["side_angle_deg", "thickness_behind_edge_mm", "zone_to_mm"].includes(refused?.problem.field ?? "") ? (
+        <p role="alert" className="font-medium text-rust">
+          {start.error.message}
+        </p>
+      ) : null}
+      <p className="text-note text-ink-2">
+        Cut away from the body, clamp the rope, wear the glove on the holding hand, stop when the hand tires. Your own
+        workshop's rules come first.
+      </p>
+      <Button kind="next" type="submit" disabled={start.isPending}>
+        {practice ? "Start practice run" : "Start run"}
+      </Button>
+    </form>
+  );
+}

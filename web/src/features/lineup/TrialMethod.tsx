@@ -1,0 +1,124 @@
+import { type FormEvent, useState } from "react";
+import { Refused, type Schemas } from "../../api/client";
+import { typedNumber } from "../../domain/format";
+import { Button } from "../../ui/Button";
+import { Choice, Field } from "../../ui/Field";
+import { patchTrial, useLineUpChange } from "./changes";
+
+type Patch = Schemas["TrialPatch"];
+
+/** How it is cut: limits, checks, edges a blade; and which of the two honest readings of hardness is taken. */
+export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
+  const { trial } = lineUp;
+  const fixed = lineUp.runs.some((r) => !r.practice);
+  const [open, setOpen] = useState(false);
+  const change = useLineUpChange((patch: Patch) => patchTrial(trial.id, patch));
+  return (
+    <section aria-label="Method">
+      <h2 className="text-lead font-bold">How it is cut</h2>
+      <p className="mt-2">
+        {trial.medium || "Medium not named"}. Keen at {trial.keen_gf} gf, and a run {trial.ends_when}.{" "}
+        {trial.schedule === "adaptive"
+          ? "Kessik says when to check."
+          : trial.every === 1
+            ? "Checked after every cut."
+            : `Checked every ${trial.every} cuts.`}{" "}
+        {trial.edges_per_blade} edges a blade.
+      </p>
+      {fixed ? (
+        <p className="mt-1 text-note text-ink-2">The method is fixed, because a run was cut under it.</p>
+      ) : open ? (
+        <MethodForm trial={trial} onDone={() => setOpen(false)} />
+      ) : (
+        <Button kind="quiet" className="px-0" onClick={() => setOpen(true)}>
+          Change the method
+        </Button>
+      )}
+      <fieldset className="mt-4">
+        <legend className="font-semibold">Hardness is held to be fair when it is</legend>
+        {(
+          [
+            ["same_hardness", "the same, within ±1 HRC", "asks about the nature of the steel"],
+            ["as_usually_hardened", "as usual for each grade", "asks what a user gets"],
+          ] as const
+        ).map(([value, label, asks]) => (
+          <label key={value} className="mt-1 flex min-h-11 cursor-pointer items-center gap-3">
+            <input
+              type="radio"
+              name="hardness"
+              className="size-5 accent-next"
+              checked={trial.hardness_reading === value}
+              onChange={() => change.mutate({ hardness_reading: value })}
+            />
+            <span>
+              {label} <span className="text-note text-ink-2">({asks})</span>
+            </span>
+          </label>
+        ))}
+      </fieldset>
+    </section>
+  );
+}
+
+function MethodForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () => void }) {
+  const [keen, setKeen] = useState(String(trial.keen_gf));
+  const [dull, setDull] = useState(String(trial.dull_gf));
+  const [checks, setChecks] = useState(trial.schedule === "adaptive" ? "adaptive" : String(trial.every));
+  const [edges, setEdges] = useState(String(trial.edges_per_blade));
+  const save = useLineUpChange((patch: Patch) => patchTrial(trial.id, patch), onDone);
+  const refused = save.error instanceof Refused ? save.error : null;
+  const numbers = [keen, dull, edges].map(typedNumber);
+  const wrong = (i: number, typed: string) =>
+    numbers[i] === undefined || numbers[i] === null ? `“${typed}” is not a number` : undefined;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (numbers.some((n) => n === undefined || n === null)) return;
+    const schedule =
+      checks === "adaptive" ? { schedule: "adaptive" as const } : { schedule: "every" as const, every: Number(checks) };
+    save.mutate({
+      keen_gf: numbers[0] ?? null,
+      dull_gf: numbers[1] ?? null,
+      edges_per_blade: numbers[2] ?? null,
+      ...schedule,
+    });
+  };
+  return (
+    <form onSubmit={submit} className="mt-3 grid grid-cols-2 gap-3" noValidate>
+      <Field
+        label="Keen limit"
+        unit="gf"
+        inputMode="decimal"
+        value={keen}
+        onChange={(e) => setKeen(e.target.value)}
+        error={wrong(0, keen) ?? refused?.at("keen_gf")}
+      />
+      <Field
+        label="Dull limit"
+        unit="gf"
+        inputMode="decimal"
+        value={dull}
+        onChange={(e) => setDull(e.target.value)}
+        error={wrong(1, dull) ?? refused?.at("dull_gf")}
+      />
+      <Choice label="Check" value={checks} onChange={(e) => setChecks(e.target.value)}>
+        <option value="adaptive">when Kessik says</option>
+        {[1, 2, 3, 4, 5, 10].map((n) => (
+          <option key={n} value={String(n)}>
+            {n === 1 ? "after every cut" : `every ${n} cuts`}
+          </option>
+        ))}
+      </Choice>
+      <Field
+        label="Edges a blade"
+        inputMode="numeric"
+        value={edges}
+        onChange={(e) => setEdges(e.target.value)}
+        error={wrong(2, edges) ?? refused?.at("edges_per_blade")}
+      />
+      {refused && !refused.problem.field ? <p className="col-span-2 text-rust">{refused.message}</p> : null}
+      <Button kind="next" type="submit" className="col-span-2" disabled={save.isPending}>
+        Keep the method
+      </Button>
+    </form>
+  );
+}

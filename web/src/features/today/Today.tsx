@@ -1,0 +1,165 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { todayQuery } from "../../api/queries";
+import { EdgeStrip } from "../../charts/EdgeStrip";
+import { day, plural } from "../../domain/format";
+import { stripEdges } from "../../domain/strips";
+import { Button, buttonLook } from "../../ui/Button";
+import { Mark } from "../../ui/Mark";
+import { Sheet } from "../../ui/Sheet";
+import { Failed, Waiting } from "../../ui/State";
+import { ImportFiles } from "./ImportFiles";
+import { NewTrial } from "./NewTrial";
+
+type TrialToday = Schemas["TrialTodayOut"];
+
+/** The front door: what is under way, what to do next, and each trial's answer so far. */
+export function Today() {
+  const today = useQuery(todayQuery);
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get("new");
+  const ask = (what: string | null) => setSearch(what ? { new: what } : {});
+  if (today.isPending) return <Waiting what="today" />;
+  if (today.isError) return <Failed error={today.error} onRetry={() => void today.refetch()} />;
+  const { trials } = today.data;
+  return (
+    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+      {trials.length === 0 ? <FirstTime onNew={() => ask("trial")} onImport={() => ask("import")} /> : null}
+      {trials.length > 0 ? (
+        <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
+          <h1 className="answer max-w-3xl">{doNow(trials)}</h1>
+          <div className="flex gap-3">
+            <Button onClick={() => ask("import")}>Import a series</Button>
+            <Button onClick={() => ask("trial")}>New trial</Button>
+          </div>
+        </div>
+      ) : null}
+      {trials.map((t) => (
+        <TrialEntry key={t.trial.id} entry={t} />
+      ))}
+      <Sheet
+        open={asked === "trial"}
+        onOpenChange={(o) => ask(o ? "trial" : null)}
+        title="New trial"
+        note="One question, put to several blades. Everything but the factor is to be held equal."
+      >
+        <NewTrial />
+      </Sheet>
+      <Sheet
+        open={asked === "import"}
+        onOpenChange={(o) => ask(o ? "import" : null)}
+        title="Import a series"
+        note="A *.series.csv file, with the runs, blades and edges files beside it where there are any."
+      >
+        <ImportFiles />
+      </Sheet>
+    </div>
+  );
+}
+
+function doNow(trials: readonly TrialToday[]): string {
+  const open = trials.flatMap((t) => (t.next_step.kind === "go_on" ? [t] : []));
+  if (open.length === 1) return `${plural(open.length, "run")} under way: ${lower(open[0]?.next_step.says ?? "")}.`;
+  if (open.length > 1) return `${plural(open.length, "run")} under way.`;
+  const next = trials.find((t) => t.next_step.kind !== "read_verdict");
+  return next ? `${next.next_step.says}, in ${next.trial.name}.` : "Every planned run is cut.";
+}
+
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+
+function stepAddress(t: TrialToday): string {
+  const { kind, run_id, blade_id } = t.next_step;
+  if (kind === "go_on" && run_id) return `/runs/${run_id}`;
+  if (kind === "read_verdict") return `/trials/${t.trial.id}/verdict`;
+  return `/trials/${t.trial.id}/line-up${kind === "start_run" ? `?start=${blade_id ?? ""}` : ""}`;
+}
+
+function TrialEntry({ entry }: { entry: TrialToday }) {
+  const { trial, blades, runs, lives } = entry;
+  return (
+    <section aria-labelledby={`trial-${trial.id}`} className="mt-7 border-t-[1.5px] border-ink pt-4">
+      <div className="grid gap-x-12 gap-y-5 bench:grid-cols-[1fr_560px]">
+        <div>
+          <p className="text-note text-ink-2">
+            begun {day(trial.created_utc)} · {trial.ends_when}
+            {trial.source === "import" ? " · imported" : ""}
+          </p>
+          <h2 id={`trial-${trial.id}`} className="text-lead font-bold">
+            <Link
+              to={`/trials/${trial.id}/verdict`}
+              className="underline decoration-line underline-offset-4 hover:decoration-ink"
+            >
+              {trial.name}
+            </Link>
+          </h2>
+          {trial.question ? <p className="text-ink-2">{trial.question}</p> : null}
+          <p className="mt-3 max-w-prose text-lead">{entry.headline}</p>
+          <p className="mt-2 max-w-prose text-note text-ink-2">{entry.standing}</p>
+          <p className="mt-4 flex flex-wrap gap-3">
+            <Link to={stepAddress(entry)} className={buttonLook("next")}>
+              {entry.next_step.says}
+            </Link>
+            {entry.next_step.kind === "read_verdict" ? null : (
+              <Link to={`/trials/${trial.id}/verdict`} className={buttonLook("plain")}>
+                Read the verdict so far
+              </Link>
+            )}
+          </p>
+        </div>
+        <ul className="flex flex-col">
+          {blades.map((blade) => (
+            <li
+              key={blade.id}
+              className="grid grid-cols-[26px_minmax(0,112px)_1fr] items-center gap-x-2 border-b border-line py-1.5"
+            >
+              <Mark place={blade.place} />
+              <div className="leading-tight">
+                <span className="font-bold">{blade.code}</span>
+                <span className="cond block text-note text-ink-2">{blade.claimed_grade ?? "grade not named"}</span>
+              </div>
+              <div className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-3">
+                <EdgeStrip
+                  place={blade.place}
+                  title={blade.code}
+                  edgeLengthMm={blade.edge_length_mm ?? null}
+                  edges={stripEdges(runs, blade.id)}
+                  width={272}
+                />
+                <span className="cond w-28 text-right text-note leading-tight">
+                  {lives[blade.code]?.words ?? "not cut yet"}
+                </span>
+              </div>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </section>
+  );
+}
+
+function FirstTime({ onNew, onImport }: { onNew: () => void; onImport: () => void }) {
+  return (
+    <div className="max-w-3xl pt-6">
+      <h1 className="answer">
+        Which blade lasts? Two blades, some rope and a tester for the edge are enough to find out.
+      </h1>
+      <p className="mt-4 text-lead text-ink-2">
+        Name the question and the blades; Kessik then keeps the count at the bench, says when to check, fits the curves
+        and tells you how sure the answer is.
+      </p>
+      <div className="my-7">
+        <EdgeStrip place={0} title="An edge before its first cut" edgeLengthMm={96} edges={[]} width={720} detail />
+      </div>
+      <p className="flex flex-wrap gap-3">
+        <Button kind="next" onClick={onNew}>
+          Set up the first trial
+        </Button>
+        <Button onClick={onImport}>Import a series you have</Button>
+      </p>
+      <p className="mt-5 text-note text-ink-2">
+        No tester at hand? A practice run takes its readings from a simulated blade and stays out of every comparison.
+      </p>
+    </div>
+  );
+}

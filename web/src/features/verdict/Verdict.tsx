@@ -1,0 +1,126 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { verdictQuery } from "../../api/queries";
+import { type ChartRun, DecayChart } from "../../charts/DecayChart";
+import { LifeLadder } from "../../charts/LifeLadder";
+import { Button, buttonLook } from "../../ui/Button";
+import { Failed, Waiting } from "../../ui/State";
+import { useWidth } from "../../ui/useWidth";
+import { Pairs } from "./Pairs";
+import { RunTable } from "./RunTable";
+
+type VerdictData = Schemas["VerdictOut"];
+
+/** The answer first, as a sentence; then what it rests on. */
+export function Verdict() {
+  const { trialId = "" } = useParams();
+  const verdict = useQuery(verdictQuery(trialId));
+  const [highlighted, setHighlighted] = useState<string | null>(null);
+  const [table, setTable] = useState(false);
+  const chart = useWidth<HTMLDivElement>(800);
+  const ladder = useWidth<HTMLDivElement>(400);
+  if (verdict.isPending) return <Waiting what="the verdict" />;
+  if (verdict.isError) return <Failed error={verdict.error} onRetry={() => void verdict.refetch()} />;
+  const data = verdict.data;
+  const unit = data.ladder[0]?.count_unit ?? "cuts";
+  const stageLimit = data.stage === "keen" || data.stage === "dull";
+  return (
+    <div className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7">
+      <h1 className="answer max-w-5xl" data-testid="headline">
+        {data.headline}
+      </h1>
+      <p className="mt-2 max-w-4xl text-ink-2">{data.standing}</p>
+      {data.notes.map((note) => (
+        <p key={note} className="mt-1 text-note text-ink-2">
+          {note}
+        </p>
+      ))}
+      {data.runs.length === 0 ? (
+        <p className="mt-6">
+          <Link className={buttonLook("next")} to={`/trials/${trialId}/line-up`}>
+            Go to the line-up
+          </Link>
+        </p>
+      ) : (
+        <>
+          <div className="mt-4 flex flex-wrap items-center gap-3">
+            <Button aria-pressed={!table} kind={table ? "plain" : "next"} onClick={() => setTable(false)}>
+              Picture
+            </Button>
+            <Button aria-pressed={table} kind={table ? "next" : "plain"} onClick={() => setTable(true)}>
+              Table
+            </Button>
+            <a className={buttonLook("quiet")} href={`/api/trials/${trialId}/files`} download>
+              Save the series as files
+            </a>
+          </div>
+          {table ? (
+            <RunTable data={data} highlighted={highlighted} onHighlight={setHighlighted} />
+          ) : (
+            <div className="mt-3 grid gap-x-10 gap-y-8 bench:grid-cols-[minmax(0,1fr)_minmax(0,400px)]">
+              <div ref={chart.ref}>
+                <DecayChart
+                  title={`Sharpness of ${data.ladder.map((r) => r.blade).join(", ")} over ${unit}; the table view holds every number`}
+                  runs={chartRuns(data)}
+                  keenGf={data.trial.keen_gf}
+                  dullGf={data.trial.dull_gf}
+                  unit={`${unit}${data.trial.medium ? ` through ${data.trial.medium}` : ""}`}
+                  width={chart.width}
+                  height={Math.max(330, Math.min(470, chart.width * 0.56))}
+                  highlighted={highlighted}
+                  onHighlight={setHighlighted}
+                />
+                <p className="mt-1 text-note text-ink-2">
+                  Filled marks: first edge; hollow: later edges. Bands and whiskers: 95 %.
+                </p>
+              </div>
+              <div ref={ladder.ref}>
+                <LifeLadder
+                  title={`${unit} to ${data.stage}${stageLimit ? "" : " lost"}, with 95 % interval`}
+                  rungs={rungs(data)}
+                  tieGroups={data.tie_groups}
+                  width={ladder.width}
+                  highlighted={highlighted}
+                  onHighlight={setHighlighted}
+                />
+              </div>
+            </div>
+          )}
+          <Pairs data={data} highlighted={highlighted} onHighlight={setHighlighted} />
+        </>
+      )}
+    </div>
+  );
+}
+
+function chartRuns(data: VerdictData): ChartRun[] {
+  return data.runs.map((r) => ({
+    id: r.run.id,
+    blade: r.blade,
+    place: r.place,
+    edge: r.run.edge,
+    readings: r.readings,
+    band: r.band,
+    life: r.lives[data.stage]?.status === "crossed" ? (r.lives[data.stage] ?? null) : null,
+    leftOut: data.left_out.includes(r.blade),
+  }));
+}
+
+function rungs(data: VerdictData) {
+  return data.ladder.map((r) => {
+    const life = r.lives[data.stage];
+    return {
+      blade: r.blade,
+      place: r.place,
+      grade: r.grade,
+      ranked: r.ranked,
+      edges: r.edges,
+      words: life?.words ?? "",
+      estimate: life?.estimate ?? null,
+      low: life?.low ?? null,
+      high: life?.high ?? null,
+    };
+  });
+}
