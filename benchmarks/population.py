@@ -1,11 +1,13 @@
 """Simulated edges and the ways of checking them, drawn from the virtual bench without a look at the estimator."""
 
-from collections.abc import Callable
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
+from kessik.core.planning.adaptive import next_check
+from kessik.core.protocols.series import Check
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.instruments.virtual_bench.true_decay import SURPRISE, TEXTBOOK, TrueEdge, true_edge
 
@@ -62,4 +64,14 @@ def run_fixed(bench: Bench, every: int, ends_on: str = "two_checks") -> Simulate
     return SimulatedRun(bench.edge, np.array(counts), np.array(force))
 
 
-Schedule = Callable[[Bench], SimulatedRun]
+def run_adaptive(bench: Bench, limits_gf: Sequence[tuple[str, float]] = (("dull", LIMIT_GF),)) -> SimulatedRun:
+    """Check when the adaptive rule says so, until it says stop."""
+    checks: list[Check] = []
+    while len(checks) < 300:
+        planned = next_check(checks, limits_gf)
+        if planned.stop or planned.next_count is None:
+            break
+        for _ in range(planned.readings):
+            checks.append(Check(planned.next_count, "force", bench.read(planned.next_count)))
+    counts = np.array([check.count for check in checks])
+    return SimulatedRun(bench.edge, counts, np.array([check.force_gf for check in checks]))

@@ -4,7 +4,6 @@ from fastapi import FastAPI, Request
 from fastapi.encoders import jsonable_encoder
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from sqlalchemy.exc import OperationalError
 from starlette.exceptions import HTTPException
 
 from kessik.api.schemas.common import FaultOut, Problem
@@ -16,6 +15,7 @@ from kessik.core.errors import (
     RefusedFileError,
     UnknownError,
 )
+from kessik.store.database import StoreBusyError
 
 MEDIA_TYPE = "application/problem+json"
 _STATUS: dict[type[KessikError], tuple[int, str]] = {
@@ -42,7 +42,7 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(KessikError, _core_error)
     app.add_exception_handler(RequestValidationError, _invalid_request)
     app.add_exception_handler(HTTPException, _http_error)
-    app.add_exception_handler(OperationalError, _store_busy)
+    app.add_exception_handler(StoreBusyError, _store_busy)
 
 
 def _core_error(_request: Request, error: Exception) -> JSONResponse:

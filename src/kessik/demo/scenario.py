@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from itertools import count
 from uuid import NAMESPACE_URL, uuid5
 
 import numpy as np
@@ -50,22 +51,22 @@ class DemoBlade:
 
 BLADES = (
     DemoBlade(
-        "AV-01", "1.4034", "wear_power", 57.4,
+        "AV-01", "1.4034", "levelling", 57.4,
         (DemoEdge(3, 13.2, 15.0, 0.36, 9), DemoEdge(4, 13.9, 15.2, 0.38, 6)),
         "what the crews have now; low reference",
     ),
     DemoBlade(
-        "AV-02", "1.4112", "wear_power", 58.1,
+        "AV-02", "1.4112", "burr_then_wear", 58.1,
         (DemoEdge(3, 23.0, 15.1, 0.37, 9), DemoEdge(4, 24.6, 15.0, 0.39, 5)),
         "the obvious upgrade",
     ),
     DemoBlade(
-        "AV-03", "1.2436", "levelling", 60.4,
+        "AV-03", "1.2436", "logarithmic", 60.4,
         (DemoEdge(3, 21.0, 15.0, 0.71, 8),),
         "ground for another job: twice as thick behind the edge",
     ),
     DemoBlade(
-        "AV-05", "1.3344", "logarithmic", None,
+        "AV-05", "1.3344", "levelling", None,
         (DemoEdge(3, 38.5, 14.8, 0.35, 8), DemoEdge(4, 40.5, 15.1, 0.37, 4), DemoEdge(5, 39.5, 15.0, 0.38, 0, 21)),
         "powder grade; high reference, hardness to follow",
     ),
@@ -148,33 +149,20 @@ def _cut(
     """Cut one edge at the bench as a tester would: check when told to, cut in between, stop when the rule says so."""
     run_id = _id(blade.code, edge.number, "run")
     run = Run(run_id, TRIAL_ID, _id(blade.code, edge.number), 1, start, zone_from_mm=12, zone_to_mm=76)
-    view = start_run(db, run)
+    state = start_run(db, run).state
     clock = datetime.fromisoformat(start.utc)
-    sequence = 0
-
-    def send(kind: EventKind, payload: dict[str, object], seconds: int) -> None:
-        nonlocal clock, sequence
-        clock += timedelta(seconds=seconds)
-        sequence += 1
-        device = f"demo-bench-{blade.code}-{edge.number}"
-        event = BenchEvent(
-            _id(run_id, sequence),
-            kind,
-            device,
-            sequence,
-            view.state.position,
-            view.state.count,
-            clock.isoformat(),
-            payload,
-        )
-        append_event(db, run_id, event, clock.isoformat())
-
-    while True:
-        view = plan_check(db, run_id, clock.isoformat())
-        if view.state.status == "stopped" or (edge.stop_after is not None and view.state.count >= edge.stop_after):
+    device = f"demo-bench-{blade.code}-{edge.number}"
+    for sequence in count(1):
+        if not state.plan_is_current:
+            state = plan_check(db, run_id, clock.isoformat()).state
+        if state.status == "stopped" or (edge.stop_after is not None and state.count >= edge.stop_after):
             return
-        if view.state.check_due:
-            reading = _TESTER.read_gf(float(truth.force_gf(view.state.count)[0]), rng)
-            send("reading", {"check": "force", "value": reading, "unit": "gf", "source": "virtual"}, 25)
-        else:
-            send("cut", {"amount": 1}, _SECONDS_A_CUT)
+        kind: EventKind = "reading" if state.check_due else "cut"
+        payload: dict[str, object] = {"amount": 1}
+        if state.check_due:
+            reading = _TESTER.read_gf(float(truth.force_gf(state.count)[0]), rng)
+            payload = {"check": "force", "value": reading, "unit": "gf", "source": "virtual"}
+        clock += timedelta(seconds=25 if state.check_due else _SECONDS_A_CUT)
+        time = clock.isoformat()
+        event = BenchEvent(_id(run_id, sequence), kind, device, sequence, state.position, state.count, time, payload)
+        state = append_event(db, run_id, event, time).state

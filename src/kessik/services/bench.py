@@ -4,8 +4,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from uuid import NAMESPACE_URL, uuid5
 
-from sqlalchemy.orm import Session
-
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.media import exposure_mm2_per_mm, rope_area_mm2
 from kessik.core.planning.schedule import plan_next
@@ -14,7 +12,7 @@ from kessik.core.protocols.run_state import RunState, admit, fold
 from kessik.core.protocols.series import RunSeries
 from kessik.core.sharpness.by_rule import by_rule
 from kessik.services.trials import get_trial
-from kessik.store.database import Database
+from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, trials
 from kessik.store.records import Blade, Edge, Run, Trial
 

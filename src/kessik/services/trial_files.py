@@ -9,8 +9,6 @@ from datetime import datetime
 from typing import Any
 from uuid import NAMESPACE_URL, uuid4, uuid5
 
-from sqlalchemy.orm import Session
-
 from kessik.core.comparison.analysis import Limits, TrialAnalysis, analyse
 from kessik.core.comparison.matching import BladeFacts, MatchingRule, Standing
 from kessik.core.errors import Fault, RefusedFileError
@@ -30,7 +28,7 @@ from kessik.interchange.record_csv import (
 from kessik.interchange.series_csv import SeriesFile, SeriesRow, SeriesRun, read_series, write_series
 from kessik.services.trials import blade_facts, insert_blade
 from kessik.services.verdicts import TrialRun, trial_runs
-from kessik.store.database import Database
+from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, trials
 from kessik.store.records import Blade, Edge, Moment, Run, Trial
 

@@ -4,13 +4,11 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from sqlalchemy.orm import Session
-
 from kessik.core.comparison.matching import FACTORS, BladeFacts, Cell, Fact, match
 from kessik.core.comparison.verdict import pending_words, scope_words
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.geometry import included_angle_deg
-from kessik.store.database import Database
+from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, trials
 from kessik.store.records import Blade, Edge, Run, Trial
 

@@ -8,7 +8,10 @@ from sqlite3 import Connection as SqliteConnection
 from alembic import command
 from alembic.config import Config
 from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.exc import OperationalError as StoreBusyError
 from sqlalchemy.orm import Session
+
+__all__ = ["DATABASE_NAME", "Database", "Session", "StoreBusyError", "migrate"]
 
 DATABASE_NAME = "kessik.sqlite3"
 _BUSY_TIMEOUT_MS = 5000

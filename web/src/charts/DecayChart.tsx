@@ -98,7 +98,7 @@ export function DecayChart({ title, runs, keenGf, dullGf, unit, width, height, h
           row={runs.indexOf(run)}
         />
       ))}
-      {ends.map(({ run, at }) => (
+      {(ends.length > 1 ? ends : []).map(({ run, at }) => (
         <g
           key={run.id}
           onPointerEnter={() => onHighlight(run.blade)}

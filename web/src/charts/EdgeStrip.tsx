@@ -1,11 +1,12 @@
 import { useId } from "react";
 import { markOf, markPath } from "../domain/marks";
 
-/** What was cut on one edge: its number, the zone, and how far it is worn (0 fresh, 1 dull). */
+/** What was cut on one edge: its number, the zone, the cuts, and how far they wore it (0 fresh, 1 dull). */
 export interface StripEdge {
   readonly number: number;
   readonly zoneFromMm: number | null;
   readonly zoneToMm: number | null;
+  readonly cuts: number;
   readonly worn: number;
   readonly label: string;
   readonly live?: boolean;
@@ -17,6 +18,8 @@ interface Props {
   edgeLengthMm: number | null;
   edges: readonly StripEdge[];
   width: number;
+  /** Cuts that fill the zone; shared by strips that are to be compared. */
+  fullCuts?: number;
   /** Room for mm figures and run labels; the small form keeps the drawing only. */
   detail?: boolean;
   highlighted?: boolean;
@@ -26,10 +29,19 @@ const ASSUMED_LENGTH_MM = 100;
 
 /**
  * The edge, straight and to scale in mm, heel left, tip right. Above the line the blade with its ground bevel;
- * below it one lane for each sharpening, oldest lowest, as the stone took the steel away: where it was cut is dark
- * as far as it is worn, what was taped off is hatched.
+ * below it one lane for each sharpening, oldest lowest, as the stone took the steel away. A cut is a stroke in its
+ * lane, darker as the edge wears; what was taped off is hatched.
  */
-export function EdgeStrip({ place, title, edgeLengthMm, edges, width, detail = false, highlighted = false }: Props) {
+export function EdgeStrip({
+  place,
+  title,
+  edgeLengthMm,
+  edges,
+  width,
+  fullCuts = 40,
+  detail = false,
+  highlighted = false,
+}: Props) {
   const hatch = useId();
   const mark = markOf(place);
   const length = edgeLengthMm ?? ASSUMED_LENGTH_MM;
@@ -91,6 +103,7 @@ export function EdgeStrip({ place, title, edgeLengthMm, edges, width, detail = f
         <Lane
           key={edge.number}
           edge={edge}
+          fullCuts={fullCuts}
           y={base + 3 + index * lane}
           height={lane - (detail ? 5 : 3)}
           x={x}
@@ -105,17 +118,9 @@ export function EdgeStrip({ place, title, edgeLengthMm, edges, width, detail = f
   );
 }
 
-function Lane({
-  edge,
-  y,
-  height,
-  x,
-  length,
-  hatch,
-  colour,
-  detail,
-}: {
+interface LaneProps {
   edge: StripEdge;
+  fullCuts: number;
   y: number;
   height: number;
   x: (mm: number) => number;
@@ -123,14 +128,21 @@ function Lane({
   hatch: string;
   colour: string;
   detail: boolean;
-}) {
+}
+
+function Lane({ edge, fullCuts, y, height, x, length, hatch, colour, detail }: LaneProps) {
   const from = edge.zoneFromMm ?? 0;
   const to = edge.zoneToMm ?? length;
+  const left = x(from);
+  const room = x(to) - left;
+  const pitch = room / Math.max(fullCuts, edge.cuts, 1);
+  const whole = Math.floor(edge.cuts);
+  const strokes = pitch >= 2.2 ? Array.from({ length: whole }, (_, i) => i) : [];
+  const end = left + whole * pitch;
   const taped: Array<[number, number]> = [
     [0, from],
     [to, length],
   ];
-  const worked = Math.max(0, Math.min(1, edge.worn));
   return (
     <g>
       {taped.map(([a, b]) =>
@@ -138,32 +150,28 @@ function Lane({
           <rect key={a} x={x(a)} y={y} width={x(b) - x(a)} height={height} fill={`url(#${hatch})`} />
         ) : null,
       )}
-      <rect
-        x={x(from)}
-        y={y}
-        width={x(to) - x(from)}
-        height={height}
-        fill="var(--sheet)"
-        stroke="var(--steel-2)"
-        strokeWidth="0.8"
-      />
-      <rect x={x(from)} y={y} width={x(to) - x(from)} height={height} fill="var(--ink)" opacity={0.08 + worked * 0.3} />
-      <rect x={x(from)} y={y} width={(x(to) - x(from)) * worked} height={height} fill="var(--ink)" opacity={0.55} />
-      {edge.live ? (
+      <rect x={left} y={y} width={room} height={height} fill="var(--sheet)" stroke="var(--steel-2)" strokeWidth="0.7" />
+      {strokes.map((i) => (
         <rect
-          x={x(from) + (x(to) - x(from)) * worked - 1.5}
-          y={y - 1.5}
-          width={3.5}
-          height={height + 3}
-          fill={colour}
+          key={i}
+          x={left + i * pitch + pitch * 0.18}
+          y={y}
+          width={Math.max(pitch * 0.62, 1.2)}
+          height={height}
+          fill="var(--ink)"
+          opacity={0.22 + 0.68 * edge.worn * ((i + 1) / whole)}
         />
+      ))}
+      {strokes.length === 0 && whole > 0 ? (
+        <rect x={left} y={y} width={end - left} height={height} fill="var(--ink)" opacity={0.25 + 0.45 * edge.worn} />
       ) : null}
+      {edge.live ? <rect x={end - 1} y={y - 2} width={3.5} height={height + 4} fill={colour} /> : null}
       {detail ? (
         <>
-          <text x={x(0) - 6} y={y + height - 1} textAnchor="end" fontSize="11" fill="var(--ink-2)">
+          <text x={x(0) - 6} y={y + height - 0.5} textAnchor="end" fontSize="11.5" fill="var(--ink-2)">
             {edge.number}
           </text>
-          <text x={x(length) + 6} y={y + height - 1} fontSize="11" fill="var(--ink-2)" className="cond">
+          <text x={x(length) + 6} y={y + height - 0.5} fontSize="11.5" fill="var(--ink-2)" className="cond">
             {edge.label}
           </text>
         </>

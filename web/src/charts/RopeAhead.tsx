@@ -74,7 +74,7 @@ export function RopeAhead({ count, nextCheck, band, bandName, width, height = 11
             width={((shadow[1] ?? 0) - (shadow[0] ?? 0)) * k}
             height={thick + 12}
             fill="var(--rust)"
-            opacity={0.34}
+            opacity={0.2}
           />
           <text x={Math.min(x(shadow[0] ?? 0) + 6, width - 150)} y={top - 14} fontSize={14} fill="var(--rust)">
             {bandName} expected here

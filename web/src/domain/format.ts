@@ -1,5 +1,10 @@
 /** Formatting for show; storage keeps full precision. */
 
+/** Keep codes and numbers with their units in one piece when a line breaks. */
+export function unbroken(text: string): string {
+  return text.replace(/(\w)-(\w)/g, "$1\u2011$2").replace(/(\d) (mm|gf|%|HRC|cuts)/g, "$1\u00a0$2");
+}
+
 /** A number with the digits its interval supports, as the core words it. */
 export function honest(value: number, low: number, high: number): string {
   const width = Math.max(high - low, 1e-12);

@@ -20,8 +20,14 @@ export function stripEdges(runs: readonly RunLike[], bladeId: string) {
       number: r.edge,
       zoneFromMm: r.zone_from_mm,
       zoneToMm: r.zone_to_mm,
+      cuts: r.count,
       worn: r.worn_share,
       live: r.status === "cutting" || r.status === "fresh" || r.status === "paused",
       label: `${counted(r.count)} ${r.count_unit}`,
     }));
+}
+
+/** The count that fills the zone of every strip of a trial, so that strokes compare by eye. */
+export function fullCuts(runs: readonly RunLike[]): number {
+  return Math.max(20, ...runs.filter((r) => !r.practice).map((r) => r.count));
 }

@@ -4,7 +4,7 @@ type Kind = "next" | "plain" | "quiet" | "danger";
 
 const LOOK: Record<Kind, string> = {
   next: "bg-next text-on-next border-next hover:brightness-110",
-  plain: "border-ink text-ink hover:bg-sheet",
+  plain: "border-ink text-ink hover:bg-kraft hover:text-ink",
   quiet: "border-transparent text-ink underline decoration-line underline-offset-4 hover:decoration-ink",
   danger: "border-rust text-rust hover:bg-rust-soft",
 };

@@ -103,7 +103,7 @@ def _first_reason(pairs: Sequence[Comparison], code: str) -> str:
     for pair in pairs:
         for reason in pair.reasons:
             if reason.startswith(f"{code}: "):
-                return reason.removeprefix(f"{code}: ").split("; this mismatch")[0]
+                return reason.removeprefix(f"{code}: ").split(": ")[0]
     return "something other than the factor differs"
 
 

@@ -38,11 +38,11 @@ export function BenchKeys(p: Props) {
           autoComplete="off"
           aria-label="Reading in gf"
           placeholder="reading"
-          className="h-16 w-32 min-w-0 bg-transparent px-4 text-[1.75rem] font-bold placeholder:text-lead placeholder:font-normal placeholder:text-ink-2 max-bench:flex-1"
+          className="h-16 w-26 min-w-0 bg-transparent px-3 text-[1.6rem] font-bold placeholder:text-lead placeholder:font-normal placeholder:text-ink-2 max-bench:flex-1"
         />
         <button
           type="submit"
-          className={`min-h-16 cursor-pointer px-4 font-semibold ${p.due ? "bg-next text-on-next" : "text-ink-2"}`}
+          className={`min-h-16 cursor-pointer px-3 font-semibold ${p.due ? "bg-next text-on-next" : "text-ink-2"}`}
         >
           gf <Kbd>Enter</Kbd>
         </button>
@@ -89,7 +89,7 @@ function Key({
     <button
       type="button"
       onClick={onClick}
-      className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge border-[1.5px] px-3 font-semibold ${lead ? "border-next text-next max-bench:grow-[3]" : "border-line max-bench:grow"}`}
+      className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge border-[1.5px] px-2.5 font-semibold ${lead ? "border-next text-next max-bench:grow-[3]" : "border-line max-bench:grow"}`}
     >
       {children}
       <Kbd>{name}</Kbd>

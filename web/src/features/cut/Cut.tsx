@@ -215,12 +215,14 @@ export function Cut() {
                     number: run.edge,
                     zoneFromMm: run.zone_from_mm,
                     zoneToMm: run.zone_to_mm,
+                    cuts: shown.count,
                     worn,
                     live: true,
                     label: exposureWords(run, shown.count),
                   },
                 ]}
-                width={520}
+                width={470}
+                fullCuts={Math.max(30, shown.count + 5)}
                 detail
               />
             ) : null}
@@ -264,7 +266,7 @@ export function Cut() {
 /** As large as the room allows, never under 160 px. */
 function countSize(text: string, width: number): string {
   const room = width > 860 ? width - 600 : width - 40;
-  return `${Math.max(160, Math.min(width > 860 ? 300 : 210, room / (0.66 * text.length)))}px`;
+  return `${Math.max(160, Math.min(width > 860 ? 340 : 210, room / (0.66 * text.length)))}px`;
 }
 
 type RunData = NonNullable<ReturnType<typeof useBench>["run"]>;

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearchParams } from "react-router";
 import { lineUpQuery } from "../../api/queries";
+import { unbroken } from "../../domain/format";
 import { Button, buttonLook } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
@@ -25,7 +26,7 @@ export function LineUp() {
   return (
     <div className="mx-auto max-w-[1400px] pt-6">
       <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4 px-4 bench:px-7">
-        <h1 className="answer max-w-4xl">{data.says}</h1>
+        <h1 className="answer min-w-0 max-w-4xl basis-[32rem] grow">{unbroken(data.says)}</h1>
         <div className="flex flex-wrap gap-3">
           <Button onClick={() => setSearch({ add: "blade" })}>Add a blade</Button>
           {step.kind === "go_on" && step.run_id ? (

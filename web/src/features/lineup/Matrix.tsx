@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { plural } from "../../domain/format";
-import { stripEdges } from "../../domain/strips";
+import { fullCuts, stripEdges } from "../../domain/strips";
 import { Mark } from "../../ui/Mark";
 import { useWidth } from "../../ui/useWidth";
 import { CellEditor } from "./CellEditor";
@@ -78,7 +78,7 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
                         <button
                           type="button"
                           onClick={() => onStart(blade.id)}
-                          className="cond block min-h-6 cursor-pointer text-note text-ink-2 underline underline-offset-2"
+                          className="cond block min-h-6 cursor-pointer text-left text-note text-ink-2 underline underline-offset-2"
                         >
                           {cut.length ? `${plural(cut.length, "edge")} cut, start another` : "start its first run"}
                         </button>
@@ -89,6 +89,7 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
                       title={blade.code}
                       edgeLengthMm={blade.edge_length_mm ?? null}
                       edges={stripEdges(runs, blade.id)}
+                      fullCuts={fullCuts(runs)}
                       width={stripWidth}
                     />
                   </div>

@@ -74,6 +74,7 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
             number: (last?.number ?? 0) + (needsNew ? 1 : 0) || 1,
             zoneFromMm: typed[2] ?? null,
             zoneToMm: typed[3] ?? null,
+            cuts: 0,
             worn: 0,
             label: "fresh",
           },

@@ -3,8 +3,8 @@ import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { todayQuery } from "../../api/queries";
 import { EdgeStrip } from "../../charts/EdgeStrip";
-import { day, plural } from "../../domain/format";
-import { stripEdges } from "../../domain/strips";
+import { day, plural, unbroken } from "../../domain/format";
+import { fullCuts, stripEdges } from "../../domain/strips";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Sheet } from "../../ui/Sheet";
@@ -28,7 +28,7 @@ export function Today() {
       {trials.length === 0 ? <FirstTime onNew={() => ask("trial")} onImport={() => ask("import")} /> : null}
       {trials.length > 0 ? (
         <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
-          <h1 className="answer max-w-3xl">{doNow(trials)}</h1>
+          <h1 className="answer max-w-3xl">{unbroken(doNow(trials))}</h1>
           <div className="flex gap-3">
             <Button onClick={() => ask("import")}>Import a series</Button>
             <Button onClick={() => ask("trial")}>New trial</Button>
@@ -79,7 +79,7 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
   const { trial, blades, runs, lives } = entry;
   return (
     <section aria-labelledby={`trial-${trial.id}`} className="mt-7 border-t-[1.5px] border-ink pt-4">
-      <div className="grid gap-x-12 gap-y-5 bench:grid-cols-[1fr_560px]">
+      <div className="grid gap-x-12 gap-y-5 bench:grid-cols-[1fr_600px]">
         <div>
           <p className="text-note text-ink-2">
             begun {day(trial.created_utc)} · {trial.ends_when}
@@ -94,7 +94,7 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
             </Link>
           </h2>
           {trial.question ? <p className="text-ink-2">{trial.question}</p> : null}
-          <p className="mt-3 max-w-prose text-lead">{entry.headline}</p>
+          <p className="mt-3 max-w-prose text-lead">{unbroken(entry.headline)}</p>
           <p className="mt-2 max-w-prose text-note text-ink-2">{entry.standing}</p>
           <p className="mt-4 flex flex-wrap gap-3">
             <Link to={stepAddress(entry)} className={buttonLook("next")}>
@@ -111,25 +111,23 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
           {blades.map((blade) => (
             <li
               key={blade.id}
-              className="grid grid-cols-[26px_minmax(0,112px)_1fr] items-center gap-x-2 border-b border-line py-1.5"
+              className="grid grid-cols-[26px_minmax(0,84px)_minmax(0,1fr)] items-center gap-x-2 border-b border-line py-1.5"
             >
               <Mark place={blade.place} />
               <div className="leading-tight">
                 <span className="font-bold">{blade.code}</span>
                 <span className="cond block text-note text-ink-2">{blade.claimed_grade ?? "grade not named"}</span>
+                <span className="cond block text-note">{lives[blade.code]?.words ?? "not cut yet"}</span>
               </div>
-              <div className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-3">
-                <EdgeStrip
-                  place={blade.place}
-                  title={blade.code}
-                  edgeLengthMm={blade.edge_length_mm ?? null}
-                  edges={stripEdges(runs, blade.id)}
-                  width={272}
-                />
-                <span className="cond w-28 text-right text-note leading-tight">
-                  {lives[blade.code]?.words ?? "not cut yet"}
-                </span>
-              </div>
+              <EdgeStrip
+                place={blade.place}
+                title={blade.code}
+                edgeLengthMm={blade.edge_length_mm ?? null}
+                edges={stripEdges(runs, blade.id)}
+                fullCuts={fullCuts(runs)}
+                width={470}
+                detail
+              />
             </li>
           ))}
         </ul>

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { verdictQuery } from "../../api/queries";
 import { type ChartRun, DecayChart } from "../../charts/DecayChart";
 import { LifeLadder } from "../../charts/LifeLadder";
+import { unbroken } from "../../domain/format";
 import { Button, buttonLook } from "../../ui/Button";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
@@ -29,9 +30,12 @@ export function Verdict() {
   return (
     <div className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7">
       <h1 className="answer max-w-5xl" data-testid="headline">
-        {data.headline}
+        {unbroken(data.headline)}
       </h1>
-      <p className="mt-2 max-w-4xl text-ink-2">{data.standing}</p>
+      <div className="mt-2 flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
+        <p className="max-w-3xl basis-[30rem] grow text-ink-2">{unbroken(data.standing)}</p>
+        {data.runs.length > 0 ? <View trialId={trialId} table={table} onTable={setTable} /> : null}
+      </div>
       {data.notes.map((note) => (
         <p key={note} className="mt-1 text-note text-ink-2">
           {note}
@@ -45,17 +49,6 @@ export function Verdict() {
         </p>
       ) : (
         <>
-          <div className="mt-4 flex flex-wrap items-center gap-3">
-            <Button aria-pressed={!table} kind={table ? "plain" : "next"} onClick={() => setTable(false)}>
-              Picture
-            </Button>
-            <Button aria-pressed={table} kind={table ? "next" : "plain"} onClick={() => setTable(true)}>
-              Table
-            </Button>
-            <a className={buttonLook("quiet")} href={`/api/trials/${trialId}/files`} download>
-              Save the series as files
-            </a>
-          </div>
           {table ? (
             <RunTable data={data} highlighted={highlighted} onHighlight={setHighlighted} />
           ) : (
@@ -68,7 +61,7 @@ export function Verdict() {
                   dullGf={data.trial.dull_gf}
                   unit={`${unit}${data.trial.medium ? ` through ${data.trial.medium}` : ""}`}
                   width={chart.width}
-                  height={Math.max(330, Math.min(470, chart.width * 0.56))}
+                  height={Math.max(330, Math.min(450, chart.width * 0.55))}
                   highlighted={highlighted}
                   onHighlight={setHighlighted}
                 />
@@ -91,6 +84,22 @@ export function Verdict() {
           <Pairs data={data} highlighted={highlighted} onHighlight={setHighlighted} />
         </>
       )}
+    </div>
+  );
+}
+
+function View({ trialId, table, onTable }: { trialId: string; table: boolean; onTable: (table: boolean) => void }) {
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <Button aria-pressed={!table} className={table ? "" : "bg-ink text-paper"} onClick={() => onTable(false)}>
+        Picture
+      </Button>
+      <Button aria-pressed={table} className={table ? "bg-ink text-paper" : ""} onClick={() => onTable(true)}>
+        Table
+      </Button>
+      <a className={buttonLook("quiet")} href={`/api/trials/${trialId}/files`} download>
+        Save as files
+      </a>
     </div>
   );
 }

@@ -1,0 +1,81 @@
+# Kessik: everything a fresh machine needs is made here. `make help` lists the targets.
+SHELL := /bin/bash
+.DEFAULT_GOAL := help
+BIN := .venv/bin
+WEB := web/node_modules/.bin
+PAGES := src/kessik/web_dist/index.html
+PYTHON_SOURCES := $(shell find src/kessik -name '*.py' -not -path '*/web_dist/*')
+WEB_SOURCES := $(shell find web/src web/public -type f -not -name 'schema.gen.ts' 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
+
+help: ## list the targets
+	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## (.*)/  make \1\t\2/' | expand -t 18
+
+.stamps/python: requirements.lock pyproject.toml
+	@mkdir -p .stamps
+	test -x $(BIN)/python || python3 -m venv .venv
+	test -x $(BIN)/uv || $(BIN)/python -m pip install --quiet --disable-pip-version-check uv
+	$(BIN)/uv pip sync --quiet --compile-bytecode --require-hashes requirements.lock --python $(BIN)/python
+	$(BIN)/uv pip install --quiet --python $(BIN)/python --no-deps --no-build-isolation -e .
+	@touch $@
+
+.stamps/web: web/package.json web/pnpm-lock.yaml
+	@mkdir -p .stamps
+	cd web && npm exec --yes -- pnpm@10 install --frozen-lockfile --silent
+	@touch $@
+
+.stamps/browser:
+	@mkdir -p .stamps
+	@if command -v chromium >/dev/null && command -v chromedriver >/dev/null; then true; \
+	elif [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then apt-get update -qq && apt-get install -y -qq chromium chromium-driver >/dev/null; \
+	else echo "The browser tests need Chromium: install the packages chromium and chromium-driver, then run this again."; exit 1; fi
+	@touch $@
+
+web/src/api/schema.gen.ts: .stamps/python .stamps/web $(PYTHON_SOURCES)
+	$(BIN)/python -m kessik.api.contract > web/openapi.json
+	cd web && node_modules/.bin/openapi-typescript ./openapi.json --default-non-nullable false -o src/api/schema.gen.ts > /dev/null
+
+$(PAGES): web/src/api/schema.gen.ts $(WEB_SOURCES)
+	cd web && node_modules/.bin/vite build --logLevel warn
+
+.PHONY: help build demo dev test lint unit bench format lock screenshots clean
+
+build: $(PAGES) ## everything `make demo` needs, without starting; leaves .venv/bin/kessik
+
+demo: build ## set up, build and start with demo data on http://127.0.0.1:8737
+	$(BIN)/kessik demo
+
+dev: build ## both servers with reload: pages on http://127.0.0.1:5173, API on 8737
+	@trap 'kill 0' EXIT; \
+	KESSIK_DATA=$${KESSIK_DATA:-.dev-data} $(BIN)/uvicorn kessik.api.development:app --factory --reload --reload-dir src/kessik --port 8737 & \
+	cd web && node_modules/.bin/vite
+
+lint: build ## linters, formatters, type checks, boundaries
+	$(BIN)/ruff check src tests benchmarks
+	$(BIN)/ruff format --check --quiet src tests benchmarks
+	$(BIN)/mypy src
+	$(BIN)/lint-imports --no-cache
+	cd web && node_modules/.bin/tsc --noEmit
+	cd web && node_modules/.bin/biome check --error-on-warnings .
+	cd web && node_modules/.bin/depcruise src --config .dependency-cruiser.cjs
+
+unit: build .stamps/browser ## all tests
+	$(BIN)/pytest -n 2
+
+test: lint unit ## set up whatever is missing; linters, types, boundaries and all tests
+
+bench: build ## accuracy, coverage and speed against references measured in the same run
+	$(BIN)/python -m benchmarks
+
+format: build ## put both sides in their formatter's shape
+	$(BIN)/ruff check --fix --quiet src tests benchmarks
+	$(BIN)/ruff format --quiet src tests benchmarks
+	cd web && node_modules/.bin/biome check --write .
+
+lock: .stamps/python ## renew requirements.lock from pyproject.toml
+	$(BIN)/uv pip compile --quiet pyproject.toml --extra dev --python-version 3.11 --generate-hashes --no-header --no-emit-index-url -o requirements.lock
+
+screenshots: build .stamps/browser ## take the pictures of docs/screenshots anew from the demo data
+	$(BIN)/python -m tests.browser.screenshots
+
+clean: ## remove what was built
+	rm -rf .stamps .venv web/node_modules src/kessik/web_dist web/openapi.json web/src/api/schema.gen.ts

@@ -1,0 +1,30 @@
+"""`make bench`: accuracy, coverage and speed, each beside what is wanted or a reference of the same run."""
+
+import os
+
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+
+import argparse
+
+from benchmarks import lives, ratios, speed
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--edges", type=int, default=3000, help="simulated edges a row of the life table")
+    parser.add_argument("--trials", type=int, default=300, help="simulated trials a row of the ratio table")
+    parser.add_argument("--events", type=int, default=200, help="taps to time")
+    parser.add_argument("--only", choices=("speed", "lives", "ratios"), help="one part")
+    chosen = parser.parse_args()
+    if chosen.only in (None, "speed"):
+        speed.report_analysis()
+        speed.report_server(chosen.events)
+        speed.report_first_load()
+    if chosen.only in (None, "lives"):
+        lives.report(chosen.edges)
+    if chosen.only in (None, "ratios"):
+        ratios.report(chosen.trials)
+
+
+if __name__ == "__main__":
+    main()
