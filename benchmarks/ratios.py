@@ -38,9 +38,8 @@ def simulate(task: tuple[int, int, float, bool]) -> tuple[float, float, float, f
 
 def report(trials: int) -> None:
     """Print coverage, false or true calls, error and width by generator, edges and true ratio."""
-    print(
-        f"\nRatios: {trials} simulated trials a row (wanted: cover 93 to 97 %, equal blades called apart in at most 5 %)"
-    )
+    print(f"\nRatios: {trials} simulated trials a row")
+    print("wanted: cover 93 to 97 %, and equal blades called apart in at most 5 %")
     print(f"{'shapes':18}{'edges':>6}{'ratio':>7}{'cover':>8}{'called':>8}{'error':>8}{'width':>7}")
     covered = []
     with Pool(2) as pool:

@@ -11,6 +11,7 @@ from kessik.core.protocols.events import SERVER_KINDS, BenchEvent, EventKind
 from kessik.core.protocols.run_state import RunState, admit, fold
 from kessik.core.protocols.series import RunSeries
 from kessik.core.sharpness.by_rule import by_rule
+from kessik.services import run_logs
 from kessik.services.trials import get_trial
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, trials
@@ -105,22 +106,26 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
     if event.kind in SERVER_KINDS or event.kind == "start":
         raise OutOfRangeError(f"{event.kind} events are the server's own", field="kind", value=event.kind)
     with db.write() as session:
-        run, trial = _run_and_trial(session, run_id)
-        log = bench_log.events_of(session, run_id)
-        state = fold(log, trial.method)
-        before = bench_log.find_event(session, event.id)
-        if before is not None:
-            if before[0] != run_id or replace(before[1], position=0) != replace(event, position=0):
+        log = run_logs.log_of(db, session, run_id)
+        trial = get_trial(session, log.run.trial_id)
+        known = log.by_id.get(event.id)
+        if known is not None:
+            if replace(known, position=0) != replace(event, position=0):
                 raise ConflictError("this id was used for another event", field="id")
-            return Acknowledgement(before[1].position, True, state)
-        if bench_log.sequence_taken(session, event.device, event.device_sequence):
-            raise ConflictError("this device has used this sequence number before", field="device_sequence")
-        stops = [e.position for e in log if e.kind in ("stop", "abandon")]
-        admit(event, state, {e.id: e for e in log}, stops[-1] if stops else None)
+            return Acknowledgement(known.position, True, fold(log.events, trial.method))
+        state = fold(log.events, trial.method)
+        stops = [e.position for e in log.events if e.kind in ("stop", "abandon")]
+        admit(event, state, log.by_id, stops[-1] if stops else None)
         position = bench_log.append(session, run_id, event, server_utc)
-        log.append(replace(event, position=position))
-        state = _declare(session, run, trial, log, server_utc)
+        if position is None:
+            raise ConflictError("this id or device sequence number was used before", field=_used_field(session, event))
+        events = [*log.events, replace(event, position=position)]
+        state = _declare(session, log.run, trial, events, server_utc)
     return Acknowledgement(position, False, state)
+
+
+def _used_field(session: Session, event: BenchEvent) -> str:
+    return "id" if bench_log.has_event(session, event.id) else "device_sequence"
 
 
 def _declare(session: Session, run: Run, trial: Trial, log: list[BenchEvent], server_utc: str) -> RunState:
@@ -167,7 +172,9 @@ def _append_own(
         client_time=utc,
         payload=payload,
     )
-    return replace(event, position=bench_log.append(session, run.id, event, utc))
+    position = bench_log.append(session, run.id, event, utc)
+    assert position is not None, "the server's own ids and sequence numbers are new"
+    return replace(event, position=position)
 
 
 def plan_check(db: Database, run_id: str, server_utc: str) -> RunView:
@@ -188,8 +195,7 @@ def plan_check(db: Database, run_id: str, server_utc: str) -> RunView:
     }
     key = f"check_planned:{state.position}"
     with db.write() as session:
-        now = bench_log.events_of(session, run_id)
-        if now[-1].position == state.position:
+        if run_logs.log_of(db, session, run_id).events[-1].position == state.position:
             _append_own(session, view.run, "check_planned", payload, server_utc, state.count, key)
     return run_view(db, run_id)
 
@@ -197,11 +203,11 @@ def plan_check(db: Database, run_id: str, server_utc: str) -> RunView:
 def run_view(db: Database, run_id: str) -> RunView:
     """A run as it stands."""
     with db.read() as session:
-        run, trial = _run_and_trial(session, run_id)
-        events = bench_log.events_of(session, run_id)
+        log = run_logs.log_of(db, session, run_id)
+        trial = get_trial(session, log.run.trial_id)
         blades = trials.blades_of(session, trial.id)
-    blade, edge = blade_and_edge(blades, run)
-    return RunView(run, trial, blade, edge, fold(events, trial.method), tuple(events))
+    blade, edge = blade_and_edge(blades, log.run)
+    return RunView(log.run, trial, blade, edge, fold(log.events, trial.method), log.events)
 
 
 def blade_and_edge(blades: Sequence[Blade], run: Run) -> tuple[Blade, Edge]:
@@ -213,10 +219,3 @@ def run_series(run: Run, blade: Blade, edge: Edge, state: RunState) -> RunSeries
     """A run's checks as the analysis takes them; the same for the bench and for a file."""
     checks = tuple(logged.check for logged in state.checks)
     return RunSeries(blade.code, edge.number, run.number, checks, run.count_unit, run.practice)
-
-
-def _run_and_trial(session: Session, run_id: str) -> tuple[Run, Trial]:
-    run = bench_log.find_run(session, run_id)
-    if run is None:
-        raise UnknownError("there is no such run", field="run")
-    return run, get_trial(session, run.trial_id)

@@ -17,7 +17,7 @@ from kessik.store.records import Blade, Edge, Run, Trial
 
 END_STAGE = "dull"
 _KEPT = 64
-_cache: OrderedDict[tuple[object, ...], TrialAnalysis] = OrderedDict()
+_cache: OrderedDict[str, TrialAnalysis] = OrderedDict()
 _cache_lock = Lock()
 
 
@@ -88,8 +88,8 @@ def _end_stage(analysis: TrialAnalysis) -> str:
 def _analysed(db: Database, trial: Trial, blades: list[Blade], runs: list[TrialRun]) -> TrialAnalysis:
     counted = [r for r in runs if not r.run.practice and r.state.status != "abandoned"]
     facts = {b.code: blade_facts(b, edges_in_use(b, [r.run for r in counted])) for b in blades}
-    key = (str(db.folder), trial, tuple(blades), tuple((r.run.id, r.state.position) for r in runs))
-    hashed = (repr(key),)
+    # Everything an analysis depends on; a log position stands for all that was logged up to it.
+    hashed = repr((str(db.folder), trial, tuple(blades), tuple((r.run.id, r.state.position) for r in runs)))
     with _cache_lock:
         if hashed in _cache:
             _cache.move_to_end(hashed)

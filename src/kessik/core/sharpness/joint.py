@@ -38,22 +38,19 @@ def _rows_to_one(matrix: Floats) -> Floats:
 
 def given_master(edge: EdgeLikelihood) -> Floats:
     """Likelihood of the edge's life given the blade's master, shape (models, lives)."""
-    return np.asarray(kinship() @ edge.likelihood)
-
-
-def master_weights(edges: Sequence[EdgeLikelihood]) -> Floats:
-    """Evidence of each edge for each master, shape (edges, models), rows scaled to a largest value of 1."""
-    evidence = np.stack([given_master(edge) @ edge.spacing for edge in edges])
-    return np.asarray(evidence / evidence.max(axis=1, keepdims=True))
+    kept = np.flatnonzero(edge.likelihood.any(axis=1))
+    return np.asarray(kinship()[:, kept] @ edge.likelihood[kept])
 
 
 def life_masses(edges: Sequence[EdgeLikelihood]) -> list[Floats]:
     """Posterior mass of each edge's life on its own grid, every edge informed by its sisters."""
-    evidence = master_weights(edges)
+    tables = [given_master(edge) for edge in edges]
+    evidence = np.stack([table @ edge.spacing for table, edge in zip(tables, edges, strict=True)])
+    evidence /= evidence.max(axis=1, keepdims=True)
     masses = []
-    for index, edge in enumerate(edges):
+    for index, (table, edge) in enumerate(zip(tables, edges, strict=True)):
         others = np.prod(np.delete(evidence, index, axis=0), axis=0) * model_prior()
-        mass = (others @ given_master(edge)) * edge.spacing
+        mass = (others @ table) * edge.spacing
         masses.append(np.asarray(mass / mass.sum()))
     return masses
 

@@ -22,6 +22,7 @@ EARLY_DOWN_WEIGHT = 0.7
 LATE_DOWN_WEIGHT = 0.7
 _COARSE_LIVES, _FINE_LIVES = 36, 44
 _START_NODES = 7
+_LEAST_SHAPE_MASS, _LEAST_SCATTER_MASS = 2e-4, 2e-3
 _LOWEST_LIFE, _HIGHEST_LIFE = 0.25, 16.0
 
 
@@ -73,13 +74,28 @@ def edge_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
         readings, limit_gf, coarse, starts[::2], start_prior[::2], SCATTER_NODES[rough], np.ones(readings.size)
     )
     prior = np.outer(shapes.prior_weights(), scatter_prior()[rough]).ravel()
-    mass = (prior[:, None] * np.exp(whole - whole.max())).sum(axis=0) * _spacing(coarse)
-    fine = _fine_lives(coarse, mass / mass.sum())
-    cumulative = np.cumsum(mass) / mass.sum()
-    centre = float(np.exp(coarse[np.searchsorted(cumulative, 0.5)]))
+    joint = prior[:, None] * np.exp(whole - whole.max()) * _spacing(coarse)
+    mass = joint.sum(axis=0) / joint.sum()
+    fine = _fine_lives(coarse, mass)
+    centre = float(np.exp(coarse[np.searchsorted(np.cumsum(mass), 0.5)]))
     weights = _weights(readings.counts, centre)
-    log_likelihood = _log_likelihood(readings, limit_gf, fine, starts, start_prior, SCATTER_NODES, weights)
-    return EdgeLikelihood(fine, _spacing(fine), np.exp(log_likelihood - log_likelihood.max()))
+    kept_shapes, kept_scatters = _worth_a_closer_look(joint.sum(axis=1).reshape(len(shapes.library()), -1))
+    close = _log_likelihood(
+        readings, limit_gf, fine, starts, start_prior, SCATTER_NODES[kept_scatters], weights, kept_shapes
+    )
+    likelihood = np.zeros((len(shapes.library()), SCATTER_NODES.size, fine.size))
+    block = np.exp(close - close.max()).reshape(kept_shapes.size, kept_scatters.size, fine.size)
+    likelihood[np.ix_(kept_shapes, kept_scatters)] = block
+    return EdgeLikelihood(fine, _spacing(fine), likelihood.reshape(-1, fine.size))
+
+
+def _worth_a_closer_look(mass: Floats) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+    """Shapes and scatters that the coarse pass (every second scatter node) left with a mass worth counting."""
+    by_shape, by_scatter = mass.sum(axis=1), mass.sum(axis=0)
+    kept_shapes = np.flatnonzero(by_shape > _LEAST_SHAPE_MASS * by_shape.max())
+    rough = np.flatnonzero(by_scatter > _LEAST_SCATTER_MASS * by_scatter.max()) * 2 + 1
+    kept_scatters = np.arange(max(rough[0] - 1, 0), min(rough[-1] + 1, SCATTER_NODES.size - 1) + 1)
+    return kept_shapes, kept_scatters
 
 
 def _spacing(nodes: Floats) -> Floats:
@@ -138,10 +154,11 @@ def _log_likelihood(
     start_prior: Floats,
     scatters: Floats,
     weights: Floats,
+    kept_shapes: NDArray[np.intp] | None = None,
 ) -> Floats:
     """ln likelihood, shape (shapes * scatters, lives); single precision inside, which is ample for a grid."""
     u = readings.counts[None, :] / np.exp(log_life)[:, None]
-    share = shapes.rises(u).astype(np.float32)
+    share = shapes.rises(u, kept_shapes).astype(np.float32)
     ratio = (np.exp(starts) / limit_gf).astype(np.float32)
     curve = share[:, :, None, :] + ratio[None, None, :, None] * (np.float32(1.0) - share[:, :, None, :])
     observed = np.log(readings.force_gf / limit_gf).astype(np.float32)

@@ -88,6 +88,7 @@ def prior_weights() -> Floats:
     return np.asarray(weights / weights.sum())
 
 
-def rises(u: Floats) -> Floats:
-    """Evaluate every shape at `u`; shape (shapes, *u.shape)."""
-    return np.stack([shape.rise(u) for shape in library()])
+def rises(u: Floats, kept: NDArray[np.intp] | None = None) -> Floats:
+    """Evaluate every shape, or those kept by index, at `u`; shape (shapes, *u.shape)."""
+    chosen = library() if kept is None else [library()[index] for index in kept]
+    return np.stack([shape.rise(u) for shape in chosen])

@@ -3,12 +3,21 @@
 from collections.abc import Sequence
 from typing import Any
 
-from sqlalchemy import Row, func, insert, select
+from sqlalchemy import Row, Table, bindparam, func, insert, select
+from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
 from kessik.core.protocols.events import BenchEvent
 from kessik.store.records import Moment, Run
 from kessik.store.tables import EventRow, RunRow
+
+_EVENT: Table = EventRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
+_APPEND = sqlite.insert(_EVENT).on_conflict_do_nothing()
+_LOG_TAIL = (
+    select(_EVENT)
+    .where(_EVENT.c.run_id == bindparam("run"), _EVENT.c.position > bindparam("after"))
+    .order_by(_EVENT.c.position)
+)
 
 
 def runs_of(session: Session, trial_id: str) -> list[Run]:
@@ -45,48 +54,34 @@ def add_run(session: Session, run: Run) -> None:
     session.flush()
 
 
-def events_of(session: Session, run_id: str) -> list[BenchEvent]:
-    """The run's log, in log order."""
-    columns = EventRow.__table__.c
-    rows = session.execute(select(*columns).where(columns.run_id == run_id).order_by(columns.position))
+def events_of(session: Session, run_id: str, after: int = 0) -> list[BenchEvent]:
+    """The run's log in log order, from behind a position on."""
+    rows = session.connection().execute(_LOG_TAIL, {"run": run_id, "after": after})
     return [_event(row) for row in rows]
 
 
 def events_by_run(session: Session, run_ids: Sequence[str]) -> dict[str, list[BenchEvent]]:
     """The logs of several runs at once."""
-    columns = EventRow.__table__.c
     logs: dict[str, list[BenchEvent]] = {run_id: [] for run_id in run_ids}
-    for row in session.execute(select(*columns).where(columns.run_id.in_(run_ids)).order_by(columns.position)):
+    for row in session.execute(select(_EVENT).where(_EVENT.c.run_id.in_(run_ids)).order_by(_EVENT.c.position)):
         logs[row.run_id].append(_event(row))
     return logs
 
 
-def find_event(session: Session, event_id: str) -> tuple[str, BenchEvent] | None:
-    """An event with the run it belongs to."""
-    columns = EventRow.__table__.c
-    row = session.execute(select(*columns).where(columns.id == event_id)).first()
-    return (row.run_id, _event(row)) if row else None
-
-
-def sequence_taken(session: Session, device: str, device_sequence: int) -> bool:
-    """Whether a device has used this sequence number of its own before."""
-    columns = EventRow.__table__.c
-    found = select(columns.position).where(columns.device == device, columns.device_sequence == device_sequence)
-    return session.execute(found).first() is not None
+def has_event(session: Session, event_id: str) -> bool:
+    """Whether an event of this id is in any run's log."""
+    return session.execute(select(_EVENT.c.position).where(_EVENT.c.id == event_id)).first() is not None
 
 
 def next_sequence(session: Session, device: str) -> int:
-    columns = EventRow.__table__.c
-    highest = session.scalar(select(func.max(columns.device_sequence)).where(columns.device == device))
+    highest = session.scalar(select(func.max(_EVENT.c.device_sequence)).where(_EVENT.c.device == device))
     return 1 if highest is None else int(highest) + 1
 
 
-def append(session: Session, run_id: str, event: BenchEvent, server_utc: str) -> int:
-    """Append one event and return the log position it got."""
-    row = EventRow(**_columns(run_id, event, server_utc))
-    session.add(row)
-    session.flush()
-    return row.position
+def append(session: Session, run_id: str, event: BenchEvent, server_utc: str) -> int | None:
+    """Append one event and return the log position it got; None where its id or its sequence number is taken."""
+    result = session.connection().execute(_APPEND, _columns(run_id, event, server_utc))
+    return int(result.lastrowid) if result.rowcount == 1 else None
 
 
 def append_many(session: Session, run_id: str, events: Sequence[BenchEvent], server_utc: str) -> None:
