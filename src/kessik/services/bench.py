@@ -112,8 +112,8 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
         if known is not None:
             if replace(known, position=0) != replace(event, position=0):
                 raise ConflictError("this id was used for another event", field="id")
-            return Acknowledgement(known.position, True, fold(log.events, trial.method))
-        state = fold(log.events, trial.method)
+            return Acknowledgement(known.position, True, run_logs.state_of(db, log, trial.method))
+        state = run_logs.state_of(db, log, trial.method)
         stops = [e.position for e in log.events if e.kind in ("stop", "abandon")]
         admit(event, state, log.by_id, stops[-1] if stops else None)
         position = bench_log.append(session, run_id, event, server_utc)
@@ -121,6 +121,7 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
             raise ConflictError("this id or device sequence number was used before", field=_used_field(session, event))
         events = [*log.events, replace(event, position=position)]
         state = _declare(session, log.run, trial, events, server_utc)
+    run_logs.remember_state(db, run_id, trial.method, state)
     return Acknowledgement(position, False, state)
 
 
@@ -133,6 +134,7 @@ def _declare(session: Session, run: Run, trial: Trial, log: list[BenchEvent], se
     state = fold(log, trial.method)
     if log[-1].kind not in ("reading", "strike", "correction"):
         return state
+    declared = len(log)
     for stage, limit_gf in trial.method.limits_gf:
         rule = by_rule(state.force_checks, limit_gf)
         count = rule.value if rule.confirmed else None
@@ -143,7 +145,7 @@ def _declare(session: Session, run: Run, trial: Trial, log: list[BenchEvent], se
     if state.rule_met and state.status not in ("stopped", "abandoned"):
         reason = f"{trial.method.ends_when()}"
         log.append(_declared(session, run, "stop", {"by": "rule", "reason": reason}, server_utc, state, log))
-    return fold(log, trial.method)
+    return state if len(log) == declared else fold(log, trial.method)
 
 
 def _declared(
@@ -207,7 +209,7 @@ def run_view(db: Database, run_id: str) -> RunView:
         trial = get_trial(session, log.run.trial_id)
         blades = trials.blades_of(session, trial.id)
     blade, edge = blade_and_edge(blades, log.run)
-    return RunView(log.run, trial, blade, edge, fold(log.events, trial.method), log.events)
+    return RunView(log.run, trial, blade, edge, run_logs.state_of(db, log, trial.method), log.events)
 
 
 def blade_and_edge(blades: Sequence[Blade], run: Run) -> tuple[Blade, Edge]:

@@ -7,12 +7,15 @@ from weakref import WeakKeyDictionary
 
 from kessik.core.errors import UnknownError
 from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.run_state import RunState, fold
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log
 from kessik.store.records import Run
 
 _KEPT = 256
 _stores: WeakKeyDictionary[Database, OrderedDict[str, "RunLog"]] = WeakKeyDictionary()
+_states: WeakKeyDictionary[Database, OrderedDict[str, tuple[Method, RunState]]] = WeakKeyDictionary()
 _lock = Lock()
 
 
@@ -49,3 +52,25 @@ def log_of(db: Database, session: Session, run_id: str) -> RunLog:
         while len(logs) > _KEPT:
             logs.popitem(last=False)
     return log
+
+
+def state_of(db: Database, log: RunLog, method: Method) -> RunState:
+    """The run's state after its log; folded anew only where the log has grown."""
+    last = log.events[-1].position if log.events else 0
+    with _lock:
+        known = _states.setdefault(db, OrderedDict()).get(log.run.id)
+    if known is not None and known[0] == method and known[1].position == last:
+        return known[1]
+    state = fold(log.events, method)
+    remember_state(db, log.run.id, method, state)
+    return state
+
+
+def remember_state(db: Database, run_id: str, method: Method, state: RunState) -> None:
+    """Keep a state for its log position; only for what is committed."""
+    with _lock:
+        states = _states.setdefault(db, OrderedDict())
+        states[run_id] = (method, state)
+        states.move_to_end(run_id)
+        while len(states) > _KEPT:
+            states.popitem(last=False)

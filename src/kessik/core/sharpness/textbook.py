@@ -5,6 +5,7 @@ A description beside the estimate, never its source.
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -79,6 +80,26 @@ def curve_constants(form: str, counts: Floats, force_gf: Floats) -> Constants:
     return least_squares_constants(chosen.model, counts, force_gf, chosen.guess(counts, force_gf))
 
 
+_WAYS: tuple[Literal["lm", "trf", "dogbox"], ...] = ("lm", "trf", "dogbox")
+
+
+def _descend(
+    residuals: Callable[[Floats], Floats],
+    jacobian: Callable[[Floats], Floats],
+    first: Floats,
+    way: Literal["lm", "trf", "dogbox"],
+) -> Floats:
+    """One descent, restarted from where it ended until it stays there; from far off, not every way arrives."""
+    tight = {"ftol": 1e-15, "xtol": 1e-15, "gtol": 1e-15, "max_nfev": 4000}
+    point = first
+    for _ in range(6):
+        found = least_squares(residuals, point, jac=jacobian, x_scale="jac", method=way, **tight).x
+        if np.allclose(found, point, rtol=1e-13, atol=0):
+            break
+        point = found
+    return np.asarray(point)
+
+
 def least_squares_constants(model: Model, x: Floats, y: Floats, start: Sequence[float]) -> Constants:
     """Ordinary least squares of y = model(x, p): parameters and standard deviations.
 
@@ -99,22 +120,10 @@ def least_squares_constants(model: Model, x: Floats, y: Floats, start: Sequence[
             columns.append((model(x, high) - model(x, low)) / (high[index] - low[index]))
         return np.stack(columns, axis=1)
 
-    point = np.asarray(start, dtype=float)
-    for _ in range(6):
-        fitted = least_squares(
-            residuals,
-            point,
-            jac=jacobian,
-            x_scale="jac",
-            method="lm",
-            ftol=1e-15,
-            xtol=1e-15,
-            gtol=1e-15,
-            max_nfev=4000,
-        )
-        if np.allclose(fitted.x, point, rtol=1e-13, atol=0):
-            break
-        point = fitted.x
+    first = np.asarray(start, dtype=float)
+    point = min(
+        (_descend(residuals, jacobian, first, way) for way in _WAYS), key=lambda p: float(np.sum(residuals(p) ** 2))
+    )
     scale = np.linalg.norm(jacobian(point), axis=0)
     upper = np.linalg.qr(jacobian(point) / scale, mode="r")
     freedom = x.size - point.size

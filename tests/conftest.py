@@ -1,0 +1,97 @@
+"""What tests share: a data folder, an API client, and short ways to say a series."""
+
+import os
+
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+
+from itertools import count
+from uuid import uuid4
+
+import pytest
+from fastapi.testclient import TestClient
+
+from kessik.api.app import create_app
+from kessik.core.protocols.series import Check, RunSeries
+from kessik.store.database import Database
+
+
+@pytest.fixture
+def database(tmp_path):
+    opened = Database(tmp_path / "data")
+    yield opened
+    opened.close()
+
+
+@pytest.fixture
+def client(database):
+    with TestClient(create_app(database)) as opened:
+        yield opened
+
+
+def series(*readings, blade="A", edge=1, run=1, **rest):
+    """A run from (count, gf) pairs."""
+    checks = tuple(Check(float(n), "force", float(gf)) for n, gf in readings)
+    return RunSeries(blade, edge, run, checks, **rest)
+
+
+class BenchHand:
+    """A tester with one device: starts runs and sends events through the API."""
+
+    def __init__(self, client):
+        self.client = client
+        self.device = str(uuid4())
+        self.sequence = count(1)
+        self.trial = str(uuid4())
+
+    def make_trial(self, *codes, **settings):
+        body = {"id": self.trial, "name": "Raft rope", "rope_diameter_mm": 32, **settings}
+        assert self.client.put(f"/api/trials/{self.trial}", json=body).status_code == 200
+        return [self.add_blade(code) for code in codes]
+
+    def add_blade(self, code, **facts):
+        blade, edge = str(uuid4()), str(uuid4())
+        body = {"id": blade, "code": code, "edges": [{"id": edge, "number": 3}], **facts}
+        answer = self.client.put(f"/api/trials/{self.trial}/blades/{blade}", json=body)
+        assert answer.status_code == 200, answer.text
+        return blade, edge
+
+    def start(self, edge, **settings):
+        run = str(uuid4())
+        answer = self.client.put(f"/api/trials/{self.trial}/runs/{run}", json={"id": run, "edge_id": edge, **settings})
+        assert answer.status_code == 200, answer.text
+        return run
+
+    def event(self, kind, payload=None, *, at=0.0, seen=0):
+        return {
+            "kind": kind,
+            "device": self.device,
+            "device_sequence": next(self.sequence),
+            "last_seen_position": seen,
+            "count_at": at,
+            "client_time": "2026-05-04T10:00:00+02:00",
+            "payload": payload or {},
+        }
+
+    def send(self, run, kind, payload=None, *, at=0.0, seen=0, event_id=None):
+        event_id = event_id or str(uuid4())
+        answer = self.client.put(f"/api/runs/{run}/events/{event_id}", json=self.event(kind, payload, at=at, seen=seen))
+        answer.event_id = event_id
+        return answer
+
+    def cut(self, run, times=1, at=0.0):
+        for n in range(times):
+            assert self.send(run, "cut", {"amount": 1}, at=at + n).status_code == 200
+        return at + times
+
+    def read(self, run, gf, at):
+        answer = self.send(run, "reading", {"check": "force", "value": gf, "unit": "gf"}, at=at)
+        assert answer.status_code == 200, answer.text
+        return answer.json()["state"]
+
+    def plan(self, run):
+        return self.client.post(f"/api/runs/{run}/plan").json()["state"]
+
+
+@pytest.fixture
+def hand(client):
+    return BenchHand(client)

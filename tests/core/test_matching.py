@@ -1,0 +1,87 @@
+"""Matching: tolerances of the handbook (common practice), both readings of hardness, and what a mismatch may do."""
+
+import pytest
+
+from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule, assumed_effect_percent, match
+from kessik.core.comparison.wording import line_up_words
+
+
+def blade(code, *, angle=(15.0,), thickness=(0.36,), bevel=(None,), hrc=58.0, usual=(57.0, 60.0), **rest):
+    edges = {"side_angle_deg": angle, "thickness_behind_edge_mm": thickness, "micro_bevel_side_deg": bevel}
+    return BladeFacts(code, "1.4034", Fact(hrc), usual, edges, **rest)
+
+
+def states(blades, variable, **rule):
+    return {c.blade: c.state for c in match(blades, MatchingRule(**rule)) if c.variable == variable}
+
+
+@pytest.mark.parametrize(
+    ("variable", "inside", "outside"),
+    [
+        ("side_angle_deg", {"angle": (15.5,)}, {"angle": (15.6,)}),
+        ("thickness_behind_edge_mm", {"thickness": (0.41,)}, {"thickness": (0.42,)}),
+        ("hardness_hrc", {"hrc": 59.0}, {"hrc": 59.1}),
+    ],
+)
+def test_default_tolerances(variable, inside, outside):
+    assert states([blade("A"), blade("B", **inside)], variable) == {"A": "matched", "B": "matched"}
+    assert states([blade("A"), blade("B", **outside)], variable)["B"] == "confounded"
+
+
+def test_the_odd_one_out_is_flagged_not_the_rest():
+    found = states([blade("A", thickness=(0.72,)), blade("B"), blade("C"), blade("D")], "thickness_behind_edge_mm")
+    assert found == {"A": "confounded", "B": "matched", "C": "matched", "D": "matched"}
+
+
+def test_the_factor_is_never_a_fault():
+    assert states([blade("A"), blade("B", angle=(20.0,))], "side_angle_deg", factor="angle") == {
+        "A": "factor",
+        "B": "factor",
+    }
+
+
+def test_hardness_as_usual_for_each_grade():
+    hard = blade("B", hrc=64.5, usual=(63.0, 66.0))
+    assert states([blade("A"), hard], "hardness_hrc")["B"] == "confounded"
+    usual = {"hardness_reading": "as_usually_hardened"}
+    assert states([blade("A"), hard], "hardness_hrc", **usual) == {"A": "matched", "B": "matched"}
+    soft = blade("B", hrc=60.0, usual=(63.0, 66.0))
+    assert states([blade("A"), soft], "hardness_hrc", **usual)["B"] == "confounded"
+    assert states([blade("A"), blade("B", usual=None)], "hardness_hrc", **usual)["B"] == "pending"
+
+
+def test_a_micro_bevel_on_one_blade_only_is_a_mismatch():
+    mixed = [blade("A"), blade("B"), blade("C", bevel=(20.0,))]
+    assert states(mixed, "micro_bevel_side_deg") == {"A": "matched", "B": "matched", "C": "confounded"}
+    unknown = blade("C", bevel=(None,), micro_bevel_known=False)
+    assert states([blade("A"), blade("B"), unknown], "micro_bevel_side_deg")["C"] == "pending"
+
+
+def test_edges_of_one_blade_that_differ_among_themselves_are_a_mismatch():
+    (cell,) = [
+        c for c in match([blade("A"), blade("B", angle=(14.4, 15.6))], MatchingRule()) if c.state == "confounded"
+    ]
+    assert cell.blade == "B"
+    assert "its own edges differ by 1.2°" in cell.says
+
+
+def test_a_wider_tolerance_is_taken_knowingly():
+    pair = [blade("A"), blade("B", thickness=(0.50,))]
+    assert states(pair, "thickness_behind_edge_mm", tolerances={"thickness_behind_edge_mm": 0.15})["B"] == "matched"
+
+
+def test_what_a_mismatch_alone_could_make():
+    # 3 % of life per degree included, 4 % per HRC: assumptions of common practice, no source.
+    assert assumed_effect_percent("side_angle_deg", 1.5) == pytest.approx(9)
+    assert assumed_effect_percent("hardness_hrc", -3) == pytest.approx(12)
+    assert assumed_effect_percent("thickness_behind_edge_mm", 0.2) is None
+
+
+def test_the_line_up_says_it_before_an_edge_is_spent():
+    def said(blades):
+        return line_up_words(match(blades, MatchingRule()), (), MatchingRule(), len(blades))
+
+    assert said([]) == "No blade is in this trial yet."
+    assert "needs a second" in said([blade("A")])
+    assert said([blade("A"), blade("B")]) == "All 2 blades are matched: what differs is the steel."
+    assert said([blade("A"), blade("B", thickness=(0.71,))]).startswith("B cannot speak about steel: thickness")

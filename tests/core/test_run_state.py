@@ -1,0 +1,171 @@
+"""A run's state is a pure fold over its log: undo, correction, stop and what arrives after it."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kessik.core.errors import NotAllowedNowError, OutOfRangeError, UnknownError
+from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.run_state import admit, fold
+
+METHOD = Method(schedule="every", every=4)
+
+
+class Log:
+    """Events written the short way, with positions and counts as a bench would give them."""
+
+    def __init__(self):
+        self.events = []
+
+    def add(self, kind, payload=None, *, at=None, seen=0):
+        position = len(self.events) + 1
+        count = self.state().count if at is None else at
+        self.events.append(BenchEvent(f"e{position}", kind, "d", position, seen, count, "t", payload or {}, position))
+        return self.events[-1].id
+
+    def cut(self, times=1):
+        return [self.add("cut", {"amount": 1}) for _ in range(times)][-1]
+
+    def read(self, gf):
+        return self.add("reading", {"check": "force", "value": gf, "unit": "gf"})
+
+    def take_back(self, event_id):
+        return self.add("correction", {"target": event_id, "becomes": None})
+
+    def state(self):
+        return fold(self.events, METHOD)
+
+
+def test_counting_and_taking_back():
+    log = Log()
+    log.cut(3)
+    log.take_back(log.cut())
+    assert log.state().count == 3
+    assert log.state().status == "cutting"
+
+
+@given(st.lists(st.sampled_from(["cut", "back"]), max_size=40))
+def test_the_count_is_cuts_less_those_taken_back(steps):
+    log, standing = Log(), []
+    for step in steps:
+        if step == "cut":
+            standing.append(log.cut())
+        elif standing:
+            log.take_back(standing.pop())
+    assert log.state().count == len(standing)
+
+
+def test_a_cut_taken_back_late_moves_the_readings_after_it():
+    log = Log()
+    double = log.cut(5)
+    log.read(210)
+    log.take_back(double)
+    log.cut()
+    log.read(220)
+    assert [c.check.count for c in log.state().checks] == [4, 5], "the second reading already knew of the correction"
+
+
+def test_a_correction_changes_the_value_and_keeps_the_old_one_in_the_log():
+    log = Log()
+    reading = log.read(3120)
+    log.add("correction", {"target": reading, "becomes": {"value": 312}})
+    assert log.state().force_checks[0].force_gf == 312
+    assert log.events[0].payload["value"] == 3120
+
+
+def test_a_struck_reading_stays_visible_and_counts_for_nothing():
+    log = Log()
+    log.add("strike", {"target": log.read(150), "reason": "line was knotted"})
+    state = log.state()
+    assert state.checks[0].check.struck
+    assert state.force_checks == []
+
+
+def planned(log, count, readings):
+    log.add("check_planned", {"next_count": count, "readings": readings, "why": "so", "stage": "dull", "band": [9, 12]})
+
+
+def test_a_check_is_due_when_its_count_comes_and_until_its_readings_are_in():
+    log = Log()
+    planned(log, 4, 2)
+    log.cut(3)
+    assert not log.state().check_due
+    log.cut()
+    assert (log.state().check_due, log.state().readings_wanted) == (True, 2)
+    log.read(200)
+    assert log.state().plan_is_current is False, "a reading asks for a new plan"
+
+
+def test_confirmation_is_asked_before_the_rule_is_met_and_the_rule_reopens_when_taken_back():
+    log = Log()
+    log.cut(4)
+    log.read(410)
+    assert log.state().confirmation_wanted
+    assert (log.state().check_due, log.state().readings_wanted) == (True, 1)
+    wrong = log.read(4050)
+    log.add("stop", {"by": "rule", "reason": "x"})
+    assert log.state().status == "stopped"
+    log.add("correction", {"target": wrong, "becomes": {"value": 380}})
+    assert log.state().status == "cutting", "the run was ended by a slip of the finger"
+
+
+def test_a_break_ends_with_the_next_cut():
+    log = Log()
+    log.cut()
+    log.add("pause")
+    assert log.state().status == "paused"
+    log.cut()
+    assert log.state().status == "cutting"
+
+
+def admitted(log, kind, payload, *, seen=0, stop=None):
+    event = BenchEvent("new", kind, "d", 99, seen, 0, "t", payload)
+    admit(event, log.state(), {e.id: e for e in log.events}, stop)
+
+
+def test_after_the_stop_only_a_device_that_had_not_seen_it_may_still_report_what_it_cut():
+    log = Log()
+    log.cut(4)
+    log.add("stop", {"by": "tester", "reason": ""})
+    with pytest.raises(NotAllowedNowError, match="stopped"):
+        admitted(log, "cut", {"amount": 1}, seen=5, stop=5)
+    admitted(log, "cut", {"amount": 1}, seen=4, stop=5)
+    admitted(log, "note", {"text": "edge rolled near the tip"}, seen=5, stop=5)
+
+
+@pytest.mark.parametrize(
+    ("kind", "payload", "field"),
+    [
+        ("cut", {"amount": 0}, "amount"),
+        ("cut", {"amount": -2}, "amount"),
+        ("cut", {"amount": "three"}, "amount"),
+        ("cut", {}, "amount"),
+        ("reading", {"value": 0}, "value"),
+        ("reading", {"value": float("nan")}, "value"),
+        ("reading", {"value": True}, "value"),
+        ("reading", {"value": 1e9}, "value"),
+        ("outcome", {"outcome": "maybe"}, "outcome"),
+        ("strike", {"target": "e1", "reason": " "}, "reason"),
+        ("abandon", {}, "reason"),
+        ("note", {"text": ""}, "text"),
+    ],
+)
+def test_what_cannot_be_is_refused_with_its_field(kind, payload, field):
+    log = Log()
+    log.cut()
+    with pytest.raises(OutOfRangeError) as refused:
+        admitted(log, kind, payload)
+    assert refused.value.field == field
+
+
+def test_a_correction_must_point_at_something_of_this_run_that_can_change():
+    log = Log()
+    log.cut()
+    stop = log.add("pause")
+    with pytest.raises(UnknownError):
+        admitted(log, "correction", {"target": "elsewhere", "becomes": None})
+    with pytest.raises(NotAllowedNowError):
+        admitted(log, "correction", {"target": stop, "becomes": None})
+    with pytest.raises(OutOfRangeError):
+        admitted(log, "correction", {"target": "e1", "becomes": {"amount": -1}})
