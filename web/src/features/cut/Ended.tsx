@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { lineUpQuery, runQuery } from "../../api/queries";
@@ -9,6 +10,11 @@ export function Ended({ run }: { run: Schemas["RunOut"] }) {
   const found = useQuery({ ...runQuery(run.id), refetchOnMount: "always" });
   const lineUp = useQuery({ ...lineUpQuery(run.trial.id), refetchOnMount: "always" });
   const step = lineUp.data?.next_step;
+  const nextThing = useRef<HTMLParagraphElement>(null);
+  const ready = Boolean(step);
+  useEffect(() => {
+    if (ready) nextThing.current?.querySelector("a")?.focus({ preventScroll: true });
+  }, [ready]);
   const words = found.data?.found ?? run.found;
   return (
     <section aria-label="What was found" className="mt-4 border-t-2 border-next pt-4 pb-6">
@@ -16,7 +22,7 @@ export function Ended({ run }: { run: Schemas["RunOut"] }) {
         {words ?? "Reading what was found …"}
       </p>
       {run.practice ? <p className="mt-1 text-ink-2">A practice run: it stays out of every comparison.</p> : null}
-      <p className="mt-4 flex flex-wrap gap-3">
+      <p ref={nextThing} className="mt-4 flex flex-wrap gap-3">
         {step?.kind === "start_run" ? (
           <Link className={buttonLook("next")} to={`/trials/${run.trial.id}/line-up?start=${step.blade_id ?? ""}`}>
             {step.says}

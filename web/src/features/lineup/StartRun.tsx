@@ -150,7 +150,7 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
         Cut away from the body, clamp the rope, wear the glove on the holding hand, stop when the hand tires. Your own
         workshop's rules come first.
       </p>
-      <Button kind="next" type="submit" disabled={start.isPending}>
+      <Button kind="next" type="submit" disabled={start.isPending} autoFocus>
         {practice ? "Start practice run" : "Start run"}
       </Button>
     </form>

@@ -1,0 +1,130 @@
+"""The bench over HTTP: events once and in order, checks planned, stages and stops declared by the server alone."""
+
+from uuid import uuid4
+
+import pytest
+
+
+@pytest.fixture
+def run(hand):
+    ((_, edge), _) = hand.make_trial("A", "B", schedule="every", every=2)
+    return hand.start(edge)
+
+
+def test_a_whole_run(hand, run):
+    state = hand.plan(run)
+    assert (state["check_due"], state["readings_wanted"]) == (True, 2), "the fresh edge first"
+    hand.read(run, 150, 0)
+    hand.read(run, 154, 0)
+    assert hand.plan(run)["plan"]["next_count"] == 2
+    at = 0.0
+    for gf in (240, 310, 330, 402):
+        at = hand.cut(run, 2, at)
+        state = hand.read(run, gf, at)
+        state = hand.plan(run)
+    assert state["stages"] == {"keen": 4}
+    assert state["confirmation_wanted"]
+    state = hand.read(run, 411, at)
+    assert state["status"] == "stopped"
+    assert state["stopped_by"] == "rule"
+    assert state["stages"] == {"keen": 4, "dull": 8}
+    whole = hand.client.get(f"/api/runs/{run}").json()
+    assert "dull: 7" in whole["found"] or "dull: 8" in whole["found"]
+    assert [e["kind"] for e in whole["log"]].count("stop") == 1
+    assert all(a["position"] < b["position"] for a, b in zip(whole["log"], whole["log"][1:], strict=False))
+
+
+def test_the_same_event_twice_is_one_event(hand, run):
+    event_id, body = str(uuid4()), hand.event("cut", {"amount": 1})
+    first = hand.client.put(f"/api/runs/{run}/events/{event_id}", json=body).json()
+    again = hand.client.put(f"/api/runs/{run}/events/{event_id}", json=body).json()
+    assert (first["duplicate"], again["duplicate"]) == (False, True)
+    assert first["position"] == again["position"]
+    assert again["state"]["count"] == 1
+
+
+def test_one_id_with_other_content_or_one_sequence_twice_is_a_conflict(hand, run):
+    event_id, body = str(uuid4()), hand.event("cut", {"amount": 1})
+    hand.client.put(f"/api/runs/{run}/events/{event_id}", json=body)
+    other = hand.client.put(f"/api/runs/{run}/events/{event_id}", json={**body, "payload": {"amount": 2}})
+    assert (other.status_code, other.json()["field"]) == (409, "id")
+    same_sequence = hand.client.put(f"/api/runs/{run}/events/{uuid4()}", json=body)
+    assert (same_sequence.status_code, same_sequence.json()["field"]) == (409, "device_sequence")
+    assert hand.client.get(f"/api/runs/{run}").json()["state"]["count"] == 1
+
+
+def test_a_slip_of_the_finger_does_not_end_the_run_for_good(hand, run):
+    at = hand.cut(run, 2)
+    hand.read(run, 4000, at)
+    slip = hand.send(run, "reading", {"check": "force", "value": 4100, "unit": "gf"}, at=at)
+    assert slip.json()["state"]["status"] == "stopped"
+    back = hand.send(run, "correction", {"target": slip.event_id, "becomes": {"value": 210}}, at=at)
+    state = back.json()["state"]
+    assert state["status"] == "cutting"
+    assert state["stages"] == {}
+    assert hand.send(run, "cut", {"amount": 1}, at=at).status_code == 200
+
+
+def test_after_the_stop_nothing_more_is_cut(hand, run):
+    hand.send(run, "stop", {"by": "tester", "reason": "hand is tired"})
+    seen = hand.client.get(f"/api/runs/{run}").json()["state"]["position"]
+    refused = hand.send(run, "cut", {"amount": 1}, seen=seen)
+    assert refused.status_code == 409
+    assert "start another run" in refused.json()["detail"]
+
+
+def test_only_the_server_declares_stages(hand, run):
+    answer = hand.client.put(
+        f"/api/runs/{run}/events/{uuid4()}", json=hand.event("stage", {"stage": "dull", "count": 1})
+    )
+    assert answer.status_code == 422
+
+
+def test_an_edge_is_cut_once(hand):
+    ((_, edge),) = hand.make_trial("A")
+    hand.start(edge)
+    again = str(uuid4())
+    answer = hand.client.put(f"/api/trials/{hand.trial}/runs/{again}", json={"id": again, "edge_id": edge})
+    assert answer.status_code == 409
+    assert "sharpen the blade" in answer.json()["detail"]
+    hand.start(edge, practice=True)
+
+
+def test_a_practice_run_reads_the_virtual_bench_and_stays_out(hand):
+    ((_, a), (_, b)) = hand.make_trial("A", "B")
+    run = hand.start(a, practice=True, practice_seed=3)
+    read = [hand.client.post(f"/api/runs/{run}/virtual-reading").json()["force_gf"] for _ in range(2)]
+    assert read[0] == read[1], "asked again at the same place, it shows the same"
+    assert 80 < read[0] < 260
+    hand.read(run, read[0], 0)
+    hand.cut(run, 12)
+    later = hand.client.post(f"/api/runs/{run}/virtual-reading").json()["force_gf"]
+    assert later > read[0] * 1.15, "a cut edge reads duller"
+    verdict = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()
+    assert verdict["runs"] == []
+    real = hand.start(b)
+    assert hand.client.post(f"/api/runs/{real}/virtual-reading").status_code == 409
+
+
+def test_the_zone_must_lie_on_the_edge(hand):
+    hand.make_trial()
+    _, edge = hand.add_blade("A", edge_length_mm=96)
+    for zone in ({"zone_from_mm": 80, "zone_to_mm": 40}, {"zone_from_mm": 20, "zone_to_mm": 120}, {"zone_from_mm": 20}):
+        run = str(uuid4())
+        answer = hand.client.put(f"/api/trials/{hand.trial}/runs/{run}", json={"id": run, "edge_id": edge, **zone})
+        assert (answer.status_code, answer.json()["field"]) == (422, "zone_to_mm")
+    run = hand.start(edge, zone_from_mm=16, zone_to_mm=80)
+    assert hand.client.get(f"/api/runs/{run}").json()["exposure_per_cut_mm2_per_mm"] == pytest.approx(12.57, abs=0.01)
+
+
+def test_a_replay_shows_what_the_tester_was_told(hand, run):
+    hand.plan(run)
+    hand.read(run, 150, 0)
+    hand.plan(run)
+    hand.plan(run)
+    told = [
+        e["payload"]["next_count"]
+        for e in hand.client.get(f"/api/runs/{run}").json()["log"]
+        if e["kind"] == "check_planned"
+    ]
+    assert told == [0, 2], "once for each time the plan changed"

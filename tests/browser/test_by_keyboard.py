@@ -1,0 +1,66 @@
+"""The main path without a pointer: new trial, two blades, two runs to their stop, verdict."""
+
+from selenium.webdriver.common.keys import Keys
+
+
+def cut_to_the_end(person, life):
+    """Do what the screen says until it says that the run has ended; readings follow a curve of this life."""
+    cuts = 0
+    for _ in range(200):
+        person.until(lambda: not person.text("next").startswith("Working out"))
+        says = person.text("next")
+        if says.startswith("This run has ended"):
+            return cuts
+        if ("reading" in says and not says.startswith("Check after")) or says.startswith("Read once more"):
+            gf = round(150 + 250 * (cuts / life) ** 0.6)
+            person.press(*str(gf), Keys.ENTER)
+            person.until(lambda shown=gf: person.text("last-reading") == f"{shown} gf")
+            person.until(lambda: "all on disk" in person.driver.find_element("tag name", "header").text)
+        else:
+            person.press(" ")
+            cuts += 1
+            person.until(lambda shown=str(cuts): person.text("count") == shown)
+    raise AssertionError("the run did not end")
+
+
+def test_from_an_empty_database_to_a_verdict(person):
+    person.open()
+    person.see("Which blade lasts?")
+    person.tab_to("Set up the first trial")
+    person.press(Keys.ENTER)
+    person.see("What is the trial called?")
+    person.press("Raft rope", Keys.TAB, Keys.TAB, "hemp", Keys.TAB, "32", Keys.TAB)
+    person.press("A", Keys.TAB, "1.4034", Keys.TAB, "B", Keys.TAB, "1.4112", Keys.ENTER)
+    person.see("still open")
+    person.see("hardness of A and B is not known")
+
+    person.press("c")
+    person.until(lambda: person.focused().text == "Start run")
+    person.press(Keys.ENTER)
+    person.see("take 2 readings")
+    shorter = cut_to_the_end(person, life=5)
+    person.until(lambda: "A, edge 1." in person.text("found"))
+
+    person.until(lambda: person.focused().text == "Cut B, run 1")
+    person.press(Keys.ENTER)
+    person.until(lambda: person.focused().text == "Start run")
+    person.press(Keys.ENTER)
+    person.see("take 2 readings")
+    longer = cut_to_the_end(person, life=14)
+    assert longer > shorter
+
+    person.tab_to("Read the verdict")
+    person.press(Keys.ENTER)
+    person.see("B outlasts A by")
+    person.see("the answer speaks of these blades")
+    person.tab_to("Table")
+    person.press(Keys.ENTER)
+    person.see("by the plain rule")
+    person.press("?")
+    person.see("Keys here")
+    person.press(Keys.ESCAPE)
+    person.press("/")
+    person.see("Find or do")
+    person.press("today", Keys.ENTER)
+    person.see("Cut A, run 2")
+    assert person.errors() == []

@@ -1,0 +1,67 @@
+"""Every view of the demo: nothing fails, nothing leaves this machine, axe finds no fault, by day and in the dark."""
+
+import json
+import urllib.request
+from pathlib import Path
+
+import pytest
+
+from tests.browser.chromium import chromium
+from tests.browser.conftest import Person
+
+AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+def views(demo):
+    with urllib.request.urlopen(demo.address + "/api/today") as answer:
+        (entry,) = json.loads(answer.read())["trials"]
+    trial = entry["trial"]["id"]
+    run = next(r["id"] for r in entry["runs"] if r["status"] == "cutting")
+    return {
+        "/": "Raft rope, before the season",
+        f"/trials/{trial}/line-up": "AV-03 cannot speak about steel",
+        f"/trials/{trial}/line-up?start=": "Start a run",
+        f"/trials/{trial}/verdict": "AV-05 outlasts",
+        f"/runs/{run}": "Leave the bench",
+        "/?new=trial": "What is the trial called?",
+        "/?new=import": "Read and import",
+    }
+
+
+@pytest.mark.parametrize(("width", "height", "dark"), [(1280, 800, False), (1280, 800, True), (390, 844, False)])
+def test_views_are_accessible_and_local(demo, width, height, dark):
+    with chromium(width, height, dark=dark) as driver:
+        person = Person(driver, demo.address)
+        for path, words in views(demo).items():
+            person.open(path)
+            person.see(words)
+            driver.execute_script(AXE.read_text())
+            found = driver.execute_async_script(
+                "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']}).then(arguments[0])"
+            )
+            faults = [(v["id"], [n["html"][:160] for n in v["nodes"]]) for v in found["violations"]]
+            assert faults == [], f"{path} at {width} px"
+            asked = driver.execute_script("return performance.getEntriesByType('resource').map(e => e.name)")
+            assert all(url.startswith(demo.address) for url in asked)
+            overflow = driver.execute_script("return document.documentElement.scrollWidth - window.innerWidth")
+            assert overflow <= 0, f"{path} is wider than {width} px by {overflow}"
+        assert person.errors() == []
+
+
+def test_the_count_can_be_read_from_afar_and_everything_at_the_bench_is_on_one_screen(demo):
+    run = next(path for path in views(demo) if path.startswith("/runs/"))
+    with chromium() as driver:
+        person = Person(driver, demo.address)
+        person.open(run)
+        person.see("Leave the bench")
+        size = driver.execute_script(
+            "return parseFloat(getComputedStyle(document.querySelector('[data-testid=count]')).fontSize)"
+        )
+        assert size >= 160
+        below = driver.execute_script("return document.documentElement.scrollHeight - window.innerHeight")
+        assert below <= 0
+        small = driver.execute_script(
+            "return [...document.querySelectorAll('button, input')]"
+            ".filter(e => e.getBoundingClientRect().height < 44).map(e => e.textContent)"
+        )
+        assert small == []

@@ -1,0 +1,103 @@
+"""The boundary checks see the code and fail on a planted violation."""
+
+import shutil
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+ROOT = Path(__file__).parent.parent
+BIN = Path(sys.executable).parent
+WEB_BIN = ROOT / "web" / "node_modules" / ".bin"
+
+
+@pytest.fixture(scope="module")
+def tree(tmp_path_factory):
+    """A copy of both sources with their settings, to plant in."""
+    copy = tmp_path_factory.mktemp("tree")
+    shutil.copytree(ROOT / "src", copy / "src", ignore=shutil.ignore_patterns("web_dist", "__pycache__"))
+    shutil.copy(ROOT / "pyproject.toml", copy)
+    (copy / "web").mkdir()
+    shutil.copytree(ROOT / "web" / "src", copy / "web" / "src")
+    for name in (".dependency-cruiser.cjs", "tsconfig.json", "package.json"):
+        shutil.copy(ROOT / "web" / name, copy / "web")
+    (copy / "web" / "node_modules").symlink_to(ROOT / "web" / "node_modules")
+    return copy
+
+
+def python_boundaries(tree):
+    env = {"PYTHONPATH": str(tree / "src"), "PATH": "/usr/bin:/bin"}
+    return subprocess.run(
+        [BIN / "lint-imports", "--no-cache"], cwd=tree, env=env, capture_output=True, text=True, check=False
+    )
+
+
+def web_boundaries(tree):
+    command = [WEB_BIN / "depcruise", "src", "--config", ".dependency-cruiser.cjs"]
+    return subprocess.run(command, cwd=tree / "web", capture_output=True, text=True, check=False)
+
+
+@pytest.mark.parametrize(
+    ("file", "line", "contract"),
+    [
+        ("core/planted.py", "import sqlalchemy", "The core never looks out of the window"),
+        ("core/geometry.py", "from kessik.core.comparison import matching", "Inside the core"),
+        ("store/planted.py", "from kessik.services import bench", "One direction of flow"),
+        ("services/planted.py", "import sqlalchemy", "SQLAlchemy only in the store"),
+        ("api/routers/bench.py", "from kessik.api.routers import trials", "Routers know nothing of each other"),
+    ],
+)
+def test_a_planted_import_breaks_its_contract(tree, file, line, contract):
+    path = tree / "src" / "kessik" / file
+    before = path.read_text() if path.exists() else None
+    path.write_text(f"{before or ''}\n{line}\n")
+    try:
+        found = python_boundaries(tree)
+    finally:
+        path.unlink() if before is None else path.write_text(before)
+    assert found.returncode != 0
+    assert f"{contract} BROKEN" in found.stdout
+
+
+def test_the_core_may_not_look_at_the_machine(tree):
+    planted = tree / "src" / "kessik" / "core" / "planted.py"
+    planted.write_text('"""Planted."""\n\nimport os\nfrom datetime import datetime\n\nPLACE, TIME = os.sep, datetime\n')
+    found = subprocess.run(
+        [BIN / "ruff", "check", "src", "--no-cache"], cwd=tree, capture_output=True, text=True, check=False
+    )
+    planted.unlink()
+    assert found.stdout.count("TID251") == 2
+
+
+def test_nothing_is_broken_in_the_tree_itself(tree):
+    assert "5 kept, 0 broken" in python_boundaries(tree).stdout
+    clean = web_boundaries(tree)
+    assert clean.returncode == 0, clean.stdout
+    assert int(clean.stdout.split("(")[1].split(" modules")[0]) > 40, "the checker really saw the modules"
+
+
+@pytest.mark.parametrize(
+    ("file", "line", "rule"),
+    [
+        ("domain/planted.ts", 'import { api } from "../api/client";\nexport const x = api;', "domain-pure"),
+        (
+            "features/cut/planted.ts",
+            'import { Today } from "../today/Today";\nexport const x = Today;',
+            "features-apart",
+        ),
+        ("charts/planted.ts", 'import { Dialog } from "radix-ui";\nexport const x = Dialog;', "radix-in-ui"),
+        (
+            "ui/planted.ts",
+            'import { Today } from "../features/today/Today";\nexport const x = Today;',
+            "parts-below-features",
+        ),
+    ],
+)
+def test_a_planted_web_import_breaks_its_rule(tree, file, line, rule):
+    planted = tree / "web" / "src" / file
+    planted.write_text(line + "\n")
+    found = web_boundaries(tree)
+    planted.unlink()
+    assert found.returncode != 0
+    assert rule in found.stdout

@@ -1,0 +1,47 @@
+"""The wheel carries the built pages, and the README names only commands that exist."""
+
+import re
+import subprocess
+import sys
+import zipfile
+from pathlib import Path
+
+from typer.main import get_command
+
+from kessik.cli.main import app
+
+ROOT = Path(__file__).parent.parent
+
+
+def test_the_wheel_serves_without_node(tmp_path):
+    build = [sys.executable, "-m", "hatchling", "build", "-t", "wheel", "-d", str(tmp_path)]
+    subprocess.run(build, cwd=ROOT, check=True, capture_output=True)
+    (wheel,) = tmp_path.glob("*.whl")
+    names = zipfile.ZipFile(wheel).namelist()
+    assert "kessik/web_dist/index.html" in names
+    assert any(name.startswith("kessik/web_dist/assets/") and name.endswith(".js") for name in names)
+    assert any(name.endswith(".woff2") for name in names)
+    assert "kessik/store/migrations/versions/0001_the_first_tables.py" in names
+
+
+def test_pages_and_deep_links_are_served(client):
+    page = client.get("/")
+    assert page.status_code == 200
+    assert client.get("/trials/anything/line-up").text == page.text
+    (script,) = re.findall(r'src="(/assets/[^"]+\.js)"', page.text)
+    assert "immutable" in client.get(script).headers["cache-control"]
+    assert client.get("/assets/none.js").status_code == 404
+    assert client.get("/../pyproject.toml").status_code in (400, 404)
+
+
+def test_no_page_asks_another_host():
+    for path in (ROOT / "src" / "kessik" / "web_dist").rglob("*.css"):
+        assert not re.search(r"url\((?!\"?/|\"?data:)", path.read_text())
+
+
+def test_the_readme_names_real_commands():
+    readme = (ROOT / "README.md").read_text()
+    targets = set(re.findall(r"^([a-z]+):.*##", (ROOT / "Makefile").read_text(), re.M))
+    assert set(re.findall(r"`make ([a-z]+)`", readme)) <= targets
+    commands = set(get_command(app).commands)
+    assert set(re.findall(r"`kessik ([a-z-]+)", readme)) == commands
