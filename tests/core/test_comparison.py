@@ -166,3 +166,10 @@ def test_pass_fail_blades_are_compared_by_their_brackets():
     assert (found.stage, found.verdict) == ("working", "longer")
     overlapping = analyse([run("A", 1, 48, 60), run("B", 1, 50, 64)], {}, RULE, Limits())
     assert overlapping.comparisons[0].verdict == "not_enough_evidence"
+
+
+def test_edges_that_contradict_each_other_give_a_wide_answer_and_no_breakdown():
+    runs = [edge("A", 8, 1), edge("A", 40, 2), edge("B", 20, 1), edge("B", 20, 2)]
+    (found,) = [b.lives["dull"].found for b in analyse(runs, MATCHED, RULE, Limits()).blades if b.blade == "A"]
+    assert found.low < 10
+    assert found.high > 30

@@ -94,7 +94,7 @@ export function RopeAhead({ count, nextCheck, band, bandName, width, height = 11
           />
           <text
             x={x(nextCheck)}
-            y={top + thick + 28}
+            y={top + thick + 26}
             fontSize={19}
             fontWeight={700}
             textAnchor="middle"

@@ -22,6 +22,7 @@ SPREAD_NODES = SPREAD_MEDIAN * np.exp(SPREAD_LOG_SD * np.linspace(-2.2, 2.6, 9))
 _GRID_STEP = 0.012
 _GRID_MARGIN = 0.35
 _MASTER_FLOOR = 1e-4
+_LEAST_LIKELIHOOD = 1e-12  # edges far apart leave two places for the blade, never none
 
 
 @dataclass(frozen=True)
@@ -119,7 +120,7 @@ def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
         tables.append(table / table.max())
     weights = model_prior()
     for table in tables:
-        weights = weights * table.sum(axis=1)
+        weights = weights * np.maximum(table.sum(axis=1), _LEAST_LIKELIHOOD)
     kept = np.flatnonzero(weights > _MASTER_FLOOR * weights.max())
     prior = model_prior()[kept]
     masses, evidences = [], []
@@ -128,7 +129,8 @@ def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
     for spread in SPREAD_NODES:
         joint = np.repeat(prior[:, None], grid.size, axis=1)
         for row in rows:
-            joint = joint * gaussian_filter1d(row, spread / step, axis=1, mode="constant")
+            smooth = gaussian_filter1d(row, spread / step, axis=1, mode="constant")
+            joint = joint * np.maximum(smooth, _LEAST_LIKELIHOOD)
         mass = joint.sum(axis=0)
         evidences.append(mass.sum())
         masses.append(mass / mass.sum())

@@ -4,14 +4,17 @@ import { Link, useParams } from "react-router";
 import { api, body } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { RopeAhead } from "../../charts/RopeAhead";
-import { counted, plural, typedNumber } from "../../domain/format";
-import { Kbd } from "../../ui/Kbd";
+import { counted, typedNumber } from "../../domain/format";
 import { Mark } from "../../ui/Mark";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
+import { Asking } from "./Asking";
 import { BenchKeys } from "./BenchKeys";
-import { type Shown, useBench } from "./bench";
+import { useBench } from "./bench";
+import { bandOf, countSize, exposureWords, nextWords, whyWords, wornShare } from "./benchWords";
+import { Connection } from "./Connection";
 import { Ended } from "./Ended";
+import { KeyLine } from "./KeyLine";
 import { ReadingsChart } from "./ReadingsChart";
 import { RunLog } from "./RunLog";
 import { checkTone, setSound, soundIsOn } from "./sound";
@@ -110,12 +113,23 @@ export function Cut() {
   const unit = run.count_unit;
   const wide = width > 860;
   const worn = wornShare(shown, run.trial.dull_gf);
+  const side =
+    panel === "log" ? (
+      <RunLog run={run} log={log} />
+    ) : (
+      <ReadingsChart
+        run={run}
+        shown={shown}
+        width={wide ? Math.min(500, width * 0.4) : width - 32}
+        height={wide ? 330 : 250}
+      />
+    );
   return (
     <div ref={ref} className="flex min-h-dvh flex-col bg-paper px-4 pt-3 pb-3 text-ink bench:px-8">
       <header className="flex items-center justify-between gap-4">
         <div className="flex min-w-0 items-center gap-3">
           <Mark place={run.blade.place} size={30} />
-          <span className="wide text-lead font-extrabold">{run.blade.code}</span>
+          <span className="wide shrink-0 text-lead font-extrabold whitespace-nowrap">{run.blade.code}</span>
           <span className="truncate text-ink-2">
             edge {run.edge} · {run.trial.name}
           </span>
@@ -136,7 +150,7 @@ export function Cut() {
         </div>
       </header>
 
-      <div className="grid flex-1 grid-cols-1 gap-x-8 bench:grid-cols-[minmax(0,1fr)_minmax(0,500px)]">
+      <div className="grid grid-cols-1 gap-x-8 bench:flex-1 bench:grid-cols-[minmax(0,1fr)_minmax(0,500px)]">
         <div className="flex min-w-0 flex-col">
           <button
             type="button"
@@ -176,18 +190,7 @@ export function Cut() {
             </p>
           ))}
         </div>
-        <div className="min-w-0 max-bench:order-last">
-          {panel === "log" ? (
-            <RunLog run={run} log={log} />
-          ) : (
-            <ReadingsChart
-              run={run}
-              shown={shown}
-              width={wide ? Math.min(500, width * 0.4) : width - 32}
-              height={wide ? 330 : 250}
-            />
-          )}
-        </div>
+        {wide ? <div className="min-w-0">{side}</div> : null}
       </div>
 
       {ended ? (
@@ -201,7 +204,7 @@ export function Cut() {
               band={bandOf(run)}
               bandName={run.state.plan?.stage ?? ""}
               width={width - (wide ? 64 : 32)}
-              height={wide ? 106 : 96}
+              height={106}
             />
           ) : null}
           <div className="mt-1 flex flex-wrap items-end justify-between gap-4">
@@ -256,144 +259,10 @@ export function Cut() {
               />
             )}
           </div>
+          {wide ? null : <div className="mt-4">{side}</div>}
           {keysOpen ? <KeyLine sound={sound} practice={run.practice} onClose={() => setKeysOpen(false)} /> : null}
         </>
       )}
     </div>
-  );
-}
-
-/** As large as the room allows, never under 160 px. */
-function countSize(text: string, width: number): string {
-  const room = width > 860 ? width - 600 : width - 40;
-  return `${Math.max(160, Math.min(width > 860 ? 340 : 210, room / (0.66 * text.length)))}px`;
-}
-
-type RunData = NonNullable<ReturnType<typeof useBench>["run"]>;
-
-function nextWords(run: RunData, shown: Shown): string {
-  const { state } = run;
-  if (state.status === "stopped") return "This run has ended";
-  if (state.status === "abandoned") return "This run was abandoned";
-  if (shown.due) {
-    if (state.confirmation_wanted) return "Read once more to confirm";
-    if (shown.count === 0 && shown.readings.length === 0)
-      return `Wipe the fresh edge, take ${plural(shown.readingsWanted, "reading")}`;
-    return `Check now: wipe, ${plural(shown.readingsWanted, "reading")}`;
-  }
-  if (shown.planning || !state.plan) return "Working out the next check";
-  const more = state.plan.next_count - shown.count;
-  const readings = state.plan.readings > 1 ? `, ${state.plan.readings} readings` : "";
-  return more > 0 ? `Check after ${counted(more)} more${readings}` : "Cut on";
-}
-
-function whyWords(run: RunData, shown: Shown): string {
-  const { state } = run;
-  if (state.status === "paused") return "On a break. The next cut goes on.";
-  const passed = Object.entries(state.stages).map(([stage, at]) => `${stage} passed at ${counted(at)}`);
-  const why = state.plan && !shown.planning ? state.plan.why : "";
-  const text = [why, ...passed].filter(Boolean).join("; ");
-  return text ? `${text.charAt(0).toUpperCase()}${text.slice(1)}.` : "";
-}
-
-function bandOf(run: RunData): [number, number] | null {
-  const { band_low = null, band_high = null } = run.state.plan ?? {};
-  return band_low === null || band_high === null ? null : [band_low, band_high];
-}
-
-function exposureWords(run: RunData, count: number): string {
-  const each = run.exposure_per_cut_mm2_per_mm;
-  return each === null ? `${counted(count)} ${run.count_unit}` : `${Math.round(each * count)} mm²/mm`;
-}
-
-function wornShare(shown: Shown, dullGf: number): number {
-  const forces = shown.readings.filter((r) => !r.struck).map((r) => r.forceGf);
-  const [first] = forces;
-  if (first === undefined || forces.length < 2) return 0;
-  return Math.max(0, Math.min(1, (Math.max(...forces.slice(-2)) - first) / Math.max(dullGf - first, 1)));
-}
-
-function Connection({ away, waiting }: { away: boolean; waiting: number }) {
-  if (away) {
-    return (
-      <span role="status" className="text-glint">
-        Server away; {plural(waiting, "event")} kept here and sent when it is back
-      </span>
-    );
-  }
-  return <span role="status">{waiting ? `saving ${waiting}` : "all on disk"}</span>;
-}
-
-function Asking({
-  kind,
-  words,
-  setWords,
-  onDone,
-  onCancel,
-}: {
-  kind: "note" | "stop";
-  words: string;
-  setWords: (w: string) => void;
-  onDone: () => void;
-  onCancel: () => void;
-}) {
-  return (
-    <form
-      className="flex flex-1 flex-wrap items-center justify-end gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        onDone();
-      }}
-      onKeyDown={(e) => {
-        if (e.key === "Escape") onCancel();
-      }}
-    >
-      <input
-        // biome-ignore lint/a11y/noAutofocus: it was just asked for, and the keys go here
-        autoFocus
-        value={words}
-        onChange={(e) => setWords(e.target.value)}
-        aria-label={kind === "note" ? "Note" : "Why stop here?"}
-        placeholder={kind === "note" ? "What was seen" : "Why stop here? (can stay empty)"}
-        className="min-h-16 min-w-60 flex-1 rounded-edge border-[1.5px] border-ink-2 bg-sheet px-4 text-lead"
-      />
-      <button
-        type="submit"
-        className="min-h-16 cursor-pointer rounded-edge bg-next px-6 text-lead font-semibold text-on-next"
-      >
-        {kind === "note" ? "Keep the note" : "Stop the run"}
-      </button>
-      <button type="button" onClick={onCancel} className="min-h-16 cursor-pointer px-4 underline underline-offset-4">
-        Cut on
-      </button>
-    </form>
-  );
-}
-
-function KeyLine({ sound, practice, onClose }: { sound: boolean; practice: boolean; onClose: () => void }) {
-  useEffect(() => {
-    const close = () => onClose();
-    window.addEventListener("keydown", close, { once: true });
-    return () => window.removeEventListener("keydown", close);
-  }, [onClose]);
-  const keys: Array<[string, string]> = [
-    ["Space", "one cut"],
-    ["0–9, Enter", "a reading in gf"],
-    ["Backspace", "take back the last"],
-    ["N", "note"],
-    ["B", "break"],
-    ["S", "stop"],
-    ["L", "list of events, corrections"],
-    ["M", sound ? "sound off" : "sound on"],
-    ...(practice ? ([["R", "reading from the virtual bench"]] as Array<[string, string]>) : []),
-  ];
-  return (
-    <p className="mt-3 flex flex-wrap gap-x-6 gap-y-2 border-t border-line pt-3 text-ink-2">
-      {keys.map(([key, does]) => (
-        <span key={key}>
-          <Kbd>{key}</Kbd> {does}
-        </span>
-      ))}
-    </p>
   );
 }

@@ -28,7 +28,7 @@ export function Pairs({ data, highlighted, onHighlight }: Props) {
         {pairs.map((c) => (
           <li
             key={`${c.a}-${c.b}`}
-            className={`grid gap-x-6 gap-y-1 border-b border-line py-3 bench:grid-cols-[150px_1fr_minmax(0,360px)] ${highlighted === c.a || highlighted === c.b ? "bg-sheet" : ""}`}
+            className={`grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-1 border-b border-line py-3 bench:grid-cols-[150px_1fr_minmax(0,360px)] ${highlighted === c.a || highlighted === c.b ? "bg-sheet" : ""}`}
             onPointerEnter={() => onHighlight(c.b)}
             onPointerLeave={() => onHighlight(null)}
           >

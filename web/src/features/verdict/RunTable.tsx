@@ -42,7 +42,7 @@ export function RunTable({ data, highlighted, onHighlight }: Props) {
               onPointerLeave={() => onHighlight(null)}
             >
               <th scope="row" className={`${cell} font-bold`}>
-                <span className="flex items-center gap-2">
+                <span className="flex items-center gap-2 whitespace-nowrap">
                   <Mark place={r.place} size={16} />
                   {r.blade}
                 </span>
@@ -62,7 +62,7 @@ export function RunTable({ data, highlighted, onHighlight }: Props) {
                 {r.change_percent === null ? "" : `${r.change_percent > 0 ? "+" : ""}${r.change_percent.toFixed(0)} %`}
               </td>
               {data.stages.map((s) => (
-                <td key={s} className={cell}>
+                <td key={s} className={`${cell} min-w-28`}>
                   {r.lives[s]?.words ?? ""}
                 </td>
               ))}

@@ -52,8 +52,8 @@ export function Verdict() {
           {table ? (
             <RunTable data={data} highlighted={highlighted} onHighlight={setHighlighted} />
           ) : (
-            <div className="mt-3 grid gap-x-10 gap-y-8 bench:grid-cols-[minmax(0,1fr)_minmax(0,400px)]">
-              <div ref={chart.ref}>
+            <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-8 bench:grid-cols-[minmax(0,1fr)_minmax(0,400px)]">
+              <div ref={chart.ref} className="min-w-0">
                 <DecayChart
                   title={`Sharpness of ${data.ladder.map((r) => r.blade).join(", ")} over ${unit}; the table view holds every number`}
                   runs={chartRuns(data)}
@@ -69,7 +69,7 @@ export function Verdict() {
                   Filled marks: first edge; hollow: later edges. Bands and whiskers: 95 %.
                 </p>
               </div>
-              <div ref={ladder.ref}>
+              <div ref={ladder.ref} className="min-w-0">
                 <LifeLadder
                   title={`${unit} to ${data.stage}${stageLimit ? "" : " lost"}, with 95 % interval`}
                   rungs={rungs(data)}
