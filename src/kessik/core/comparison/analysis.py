@@ -26,6 +26,7 @@ from kessik.core.sharpness.life import (
 from kessik.core.sharpness.posterior import EdgeLikelihood
 
 ANALYSIS_VERSION = "1"
+DOUBTFUL_SPREAD_PERCENT = 15.0
 MM_PER_LENGTH = {"mm": 1.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
 
 
@@ -95,6 +96,7 @@ def analyse(
             for solved, (code, rs) in zip(posterior.blades, group.items(), strict=True):
                 lives[code][stage] = _blade_life(stage, rs, posterior, posterior.blades.index(solved))
                 spreads[code] = blade_spread_percent(solved)
+                notes.extend(_doubtful_spread(code, stage, spreads[code]))
             for ratio in all_ratios(posterior):
                 edges = min(len({r.run.edge for r in group[code]}) for code in (ratio.a, ratio.b))
                 pair = (known[ratio.a], known[ratio.b])
@@ -106,6 +108,16 @@ def analyse(
     return TrialAnalysis(
         limits, tuple(results.values()), blade_results, tuple(comparisons), tuple(cells), pending, tuple(notes)
     )
+
+
+def _doubtful_spread(code: str, stage: str, spread_percent: float | None) -> list[str]:
+    """A difference far beyond what re-sharpening makes asks why before either edge is believed."""
+    if spread_percent is None or spread_percent <= DOUBTFUL_SPREAD_PERCENT:
+        return []
+    return [
+        f"{stage}: {code}'s edges differ by about {spread_percent:.0f} %, more than re-sharpening usually makes; "
+        "before believing either, look at burr, angle, thickness grown by regrinding, lot and hardness"
+    ]
 
 
 def _run_results(runs: Sequence[RunSeries], blades: Sequence[str], limits: Limits) -> list[RunResult]:

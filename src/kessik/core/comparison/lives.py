@@ -18,9 +18,9 @@ Floats = NDArray[np.float64]
 
 SPREAD_MEDIAN = float(np.sqrt(0.015 * 0.12))
 SPREAD_LOG_SD = float(np.log(0.12 / 0.015) / (2 * 1.959964))
-SPREAD_NODES = SPREAD_MEDIAN * np.exp(SPREAD_LOG_SD * np.linspace(-2.2, 2.6, 9))
+SPREAD_NODES = SPREAD_MEDIAN * np.exp(SPREAD_LOG_SD * np.linspace(-2.2, 5.4, 13))
 _GRID_STEP = 0.012
-_GRID_MARGIN = 0.35
+_GRID_MARGIN = 0.8
 _MASTER_FLOOR = 1e-4
 _LEAST_LIKELIHOOD = 1e-12  # edges far apart leave two places for the blade, never none
 
