@@ -120,5 +120,7 @@ def run_words(db: Database, view: RunView) -> str:
     (result,) = analyse([series], {}, view.trial.rule, limits).runs
     if not result.lives:
         return "The run ended without a reading, so nothing can be said of this edge."
-    parts = [f"{stage}: {life_words(known.life.found, view.run.count_unit)}" for stage, known in result.lives.items()]
-    return f"{view.blade.code}, edge {view.edge.number}. {'; '.join(parts)}."
+    unit = view.run.count_unit
+    parts = [f"to {stage}: {life_words(known.life.found, unit)}" for stage, known in result.lives.items()]
+    said = "; ".join(parts)
+    return f"{view.blade.code}, edge {view.edge.number}. {said[:1].upper()}{said[1:]}."

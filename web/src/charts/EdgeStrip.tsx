@@ -204,7 +204,7 @@ function Ruler({
             .filter((mm) => mm % 20 === 0)
             .map((mm) => (
               <text key={mm} x={x(mm)} y={y + 17} textAnchor="middle" fontSize="11" fill="var(--ink-2)" stroke="none">
-                {mm === 0 ? (known ? "heel" : "heel, length not known") : mm}
+                {mm === 0 ? "heel" : known ? mm : ""}
               </text>
             ))
         : null}
