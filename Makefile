@@ -59,6 +59,7 @@ lint: build ## linters, formatters, type checks, boundaries
 	cd web && node_modules/.bin/depcruise src --config .dependency-cruiser.cjs
 
 unit: build .stamps/browser ## all tests
+	cd web && node_modules/.bin/vitest run --silent
 	$(BIN)/pytest -n 2
 
 test: lint unit ## set up whatever is missing; linters, types, boundaries and all tests

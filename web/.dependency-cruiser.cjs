@@ -13,7 +13,7 @@ module.exports = {
       name: "domain-pure",
       comment: "formatting and the tap queue need nothing but themselves",
       severity: "error",
-      from: { path: "^src/domain/" },
+      from: { path: "^src/domain/", pathNot: "[.]test[.]ts$" },
       to: { pathNot: "^src/domain/" },
     },
     {

@@ -131,6 +131,15 @@ def test_another_host_is_refused(client):
     assert client.get("/api/today", headers={"host": "evil.example"}).status_code == 400
 
 
+def test_a_page_of_another_site_may_not_write(hand):
+    hand.make_trial("A")
+    path, body = f"/api/trials/{hand.trial}", {"name": "Taken over"}
+    refused = hand.client.patch(path, json=body, headers={"origin": "https://elsewhere.example"})
+    assert (refused.status_code, refused.headers["content-type"]) == (403, PROBLEM)
+    assert line_up(hand)["trial"]["name"] == "Raft rope"
+    assert hand.client.patch(path, json=body, headers={"origin": "http://127.0.0.1:8737"}).status_code == 200
+
+
 def test_the_verdict_carries_curves_ladder_and_words(hand):
     files = []
     for blade, life in (("A", 14), ("B", 24)):

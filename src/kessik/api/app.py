@@ -12,10 +12,12 @@ from starlette.responses import Response
 from kessik import __version__
 from kessik.api import problems
 from kessik.api.routers import bench, trials, verdicts
+from kessik.api.same_origin import SameOrigin
 from kessik.store.database import Database
 
 PAGES = Path(__file__).parent.parent / "web_dist"
 LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
+LOCAL_PAGES = frozenset({"127.0.0.1", "localhost", "::1"})
 
 
 def create_app(database: Database | None, pages: Path = PAGES) -> FastAPI:
@@ -26,6 +28,7 @@ def create_app(database: Database | None, pages: Path = PAGES) -> FastAPI:
     for router in (trials.router, bench.router, verdicts.router):
         app.include_router(router, prefix="/api", responses=problems.RESPONSES)
     app.add_middleware(GZipMiddleware, minimum_size=2000)
+    app.add_middleware(SameOrigin, hosts=LOCAL_PAGES)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=LOCAL_HOSTS)
 
     @app.get("/api/{rest:path}", include_in_schema=False)

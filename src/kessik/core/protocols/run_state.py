@@ -61,6 +61,7 @@ class RunState:
 def fold(events: Sequence[BenchEvent], method: Method) -> RunState:
     """The state of a run after its events, in log order."""
     changes = _changes(events)
+    changed = _changed_cuts(events, changes)
     struck = {str(e.payload["target"]) for e in events if e.kind == "strike"}
     count, status = 0.0, "fresh"
     checks: list[LoggedCheck] = []
@@ -76,7 +77,7 @@ def fold(events: Sequence[BenchEvent], method: Method) -> RunState:
         if event.kind == "cut":
             count += float(payload["amount"])
         elif event.kind in ("reading", "outcome"):
-            checks.append(_logged_check(event, payload, _count_of(event, events, changes), event.id in struck))
+            checks.append(_logged_check(event, payload, _count_of(event, changed), event.id in struck))
             plan_is_current = False
         elif event.kind == "check_planned":
             plan = _plan(payload)
@@ -135,18 +136,30 @@ def _changes(events: Sequence[BenchEvent]) -> dict[str, Mapping[str, Any] | None
     return changes
 
 
-def _count_of(
-    event: BenchEvent, events: Sequence[BenchEvent], changes: Mapping[str, Mapping[str, Any] | None]
-) -> float:
-    """The count a reading was taken at: as shown then, less what later corrections took from the cuts before it."""
-    count = event.count_at
+@dataclass(frozen=True)
+class _ChangedCut:
+    """A cut that a later correction changed: where both stand in the log, and by how much the count moved."""
+
+    cut_at: int
+    changed_at: int
+    by: float
+
+
+def _changed_cuts(events: Sequence[BenchEvent], changes: Mapping[str, Mapping[str, Any] | None]) -> list[_ChangedCut]:
     made = {str(e.payload["target"]): e.position for e in events if e.kind == "correction"}
-    for cut in events:
-        if cut.kind != "cut" or cut.id not in changes or not cut.position < event.position < made[cut.id]:
-            continue
-        becomes = changes[cut.id]
-        count += (0.0 if becomes is None else float(becomes.get("amount", 0.0))) - float(cut.payload["amount"])
-    return max(count, 0.0)
+    found = []
+    for event in events:
+        if event.kind == "cut" and event.id in changes:
+            becomes = changes[event.id]
+            amount = 0.0 if becomes is None else float(becomes.get("amount", event.payload["amount"]))
+            found.append(_ChangedCut(event.position, made[event.id], amount - float(event.payload["amount"])))
+    return found
+
+
+def _count_of(event: BenchEvent, changed: Sequence[_ChangedCut]) -> float:
+    """The count a reading was taken at: as shown then, with what later corrections made of the cuts before it."""
+    moved = sum(cut.by for cut in changed if cut.cut_at < event.position < cut.changed_at)
+    return max(event.count_at + moved, 0.0)
 
 
 def _logged_check(event: BenchEvent, payload: Mapping[str, Any], count: float, struck: bool) -> LoggedCheck:

@@ -22,6 +22,7 @@ EARLY_DOWN_WEIGHT = 0.8
 LATE_DOWN_WEIGHT = 0.8
 _COARSE_LIVES, _FINE_LIVES = 36, 44
 _START_NODES = 7
+_READINGS_AT_ONCE = 128  # bounds the memory of a long run
 _LEAST_SHAPE_MASS, _LEAST_SCATTER_MASS = 2e-4, 2e-3
 _LOWEST_LIFE, _HIGHEST_LIFE = 0.25, 16.0
 
@@ -157,27 +158,36 @@ def _log_likelihood(
     kept_shapes: NDArray[np.intp] | None = None,
 ) -> Floats:
     """ln likelihood, shape (shapes * scatters, lives); single precision inside, which is ample for a grid."""
-    u = readings.counts[None, :] / np.exp(log_life)[:, None]
-    share = shapes.rises(u, kept_shapes).astype(np.float32)
     ratio = (np.exp(starts) / limit_gf).astype(np.float32)
-    curve = share[:, :, None, :] + ratio[None, None, :, None] * (np.float32(1.0) - share[:, :, None, :])
     observed = np.log(readings.force_gf / limit_gf).astype(np.float32)
+    sums: Floats32 | None = None
+    for first in range(0, readings.size, _READINGS_AT_ONCE):
+        part = slice(first, first + _READINGS_AT_ONCE)
+        u = readings.counts[None, part] / np.exp(log_life)[:, None]
+        share = shapes.rises(u, kept_shapes).astype(np.float32)
+        part_sums = _misfits(share, ratio, observed[part], scatters, weights[part].astype(np.float32))
+        sums = part_sums if sums is None else sums + part_sums
+    assert sums is not None, "a run has at least one reading here"
+    half = np.float32(0.5 * (DEGREES_OF_FREEDOM + 1.0))
+    width = (weights.sum() * np.log(scatters)).astype(np.float32)
+    each = -half * sums - width[:, None, None, None] + np.log(start_prior).astype(np.float32)
+    top = each.max(axis=-1, keepdims=True)
+    total = top[..., 0] + np.log(np.exp(each - top).sum(axis=-1))
+    return np.asarray(np.moveaxis(total, 0, 1).reshape(-1, log_life.size).astype(np.float64))
+
+
+def _misfits(share: Floats32, ratio: Floats32, observed: Floats32, scatters: Floats, weight: Floats32) -> Floats32:
+    """Weighted sums of ln(1 + z² / freedom) over some readings, shape (scatters, shapes, lives, starts)."""
+    curve = share[:, :, None, :] + ratio[None, None, :, None] * (np.float32(1.0) - share[:, :, None, :])
     np.maximum(curve, np.float32(1e-4), out=curve)
     np.log(curve, out=curve)
     curve -= observed
     np.square(curve, out=curve)
-    weight = weights.astype(np.float32)
-    total = np.float32(weights.sum())
-    half = np.float32(0.5 * (DEGREES_OF_FREEDOM + 1.0))
-    log_start = np.log(start_prior).astype(np.float32)
-    layers = []
     work = np.empty_like(curve)
+    layers = []
     for scatter in scatters:
         np.multiply(curve, np.float32(1.0 / (DEGREES_OF_FREEDOM * scatter**2)), out=work)
         work += np.float32(1.0)
         np.log(work, out=work)
-        each = -half * (work @ weight) - total * np.float32(np.log(scatter)) + log_start
-        top = each.max(axis=-1, keepdims=True)
-        layers.append(top[..., 0] + np.log(np.exp(each - top).sum(axis=-1)))
-    stacked = np.stack(layers, axis=1).astype(np.float64)
-    return np.asarray(stacked.reshape(-1, log_life.size))
+        layers.append(work @ weight)
+    return np.stack(layers)

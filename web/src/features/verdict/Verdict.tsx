@@ -53,7 +53,10 @@ export function Verdict() {
             <RunTable data={data} highlighted={highlighted} onHighlight={setHighlighted} />
           ) : (
             <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-8 bench:grid-cols-[minmax(0,1fr)_minmax(0,400px)]">
-              <div ref={chart.ref} className="min-w-0">
+              <div
+                ref={chart.ref}
+                className={`min-w-0 ${data.runs.some((r) => r.readings.length > 0) ? "" : "hidden"}`}
+              >
                 <DecayChart
                   title={`Sharpness of ${data.ladder.map((r) => r.blade).join(", ")} over ${unit}; the table view holds every number`}
                   runs={chartRuns(data)}
