@@ -31,6 +31,7 @@ CASES = (
     Case("every 4th cut", SHORT, "fixed", 4, "two_checks", 19.0),
     Case("every 4th, confirmed at one count", SHORT, "fixed", 4, "same_count", 19.0),
     Case("lives 80 to 500, every 10th", LONG, "fixed", 10, "two_checks", 12.5),
+    Case("lives 80 to 500, every 2nd", LONG, "fixed", 2),
     Case("adaptive, dull only", SHORT, "adaptive"),
     Case("adaptive, keen then dull", SHORT, "adaptive_both"),
 )

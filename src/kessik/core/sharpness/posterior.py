@@ -20,6 +20,7 @@ SCATTER_NODES = np.array([0.025, 0.038, 0.052, 0.07, 0.095, 0.13])
 _SCATTER_CENTRE, _SCATTER_SPREAD = 0.055, 0.45
 EARLY_DOWN_WEIGHT = 0.8
 LATE_DOWN_WEIGHT = 0.8
+MOST_EFFECTIVE_READINGS = 30.0
 _COARSE_LIVES, _FINE_LIVES = 36, 44
 _START_NODES = 7
 _READINGS_AT_ONCE = 128  # bounds the memory of a long run
@@ -128,10 +129,15 @@ def _fine_lives(coarse: Floats, mass: Floats) -> Floats:
 
 
 def _weights(counts: Floats, centre: float) -> Floats:
-    """Readings far from the crossing count a little less, so that a misfitting stretch there cannot drive the life."""
+    """Readings far from the crossing count a little less, so that a misfitting stretch there cannot drive the life.
+
+    Together they count for at most so many: no shape here is exactly the edge's, and beyond that number more
+    readings make a wrong shape surer of itself rather than righter.
+    """
     distance = 1.0 - counts / centre
     rate = np.where(distance > 0, EARLY_DOWN_WEIGHT, -LATE_DOWN_WEIGHT)
-    return np.asarray(np.exp(-rate * distance))
+    weights = np.exp(-rate * distance)
+    return np.asarray(weights * min(1.0, MOST_EFFECTIVE_READINGS / weights.sum()))
 
 
 def _start_nodes(readings: ForceReadings) -> tuple[Floats, Floats]:
