@@ -5,7 +5,6 @@ from pathlib import Path
 from fastapi import FastAPI, Request
 from fastapi.responses import FileResponse
 from starlette.exceptions import HTTPException
-from starlette.middleware.gzip import GZipMiddleware
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.responses import Response
 
@@ -27,7 +26,6 @@ def create_app(database: Database | None, pages: Path = PAGES) -> FastAPI:
     problems.install(app)
     for router in (trials.router, bench.router, verdicts.router):
         app.include_router(router, prefix="/api", responses=problems.RESPONSES)
-    app.add_middleware(GZipMiddleware, minimum_size=2000)
     app.add_middleware(SameOrigin, hosts=LOCAL_PAGES)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=LOCAL_HOSTS)
 
