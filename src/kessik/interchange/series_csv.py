@@ -96,12 +96,10 @@ def read_series(file: str, data: bytes) -> SeriesFile:
     """Read a series; all faults at once, and no runs where there is any."""
     table = read_table(file, data, COLUMNS)
     faults = list(table.faults)
-    bad_lines = {fault.line for fault in faults}
+    unread = {(fault.line, fault.column) for fault in faults}
     rows = [_with_defaults(row, file) for row in table.rows]
     for row in rows:
-        if row.line not in bad_lines:
-            faults.extend(_row_faults(file, row))
-    bad_lines = {fault.line for fault in faults}
+        faults.extend(fault for fault in _row_faults(file, row) if (fault.line, fault.column) not in unread)
     if any(row.values.get("blade") is None or row.values.get("count") is None for row in rows):
         return SeriesFile(table, (), tuple(sorted(faults, key=lambda f: f.line)))
     groups: dict[tuple[str, str, int, int], list[SeriesRow]] = {}

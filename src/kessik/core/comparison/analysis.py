@@ -93,8 +93,9 @@ def analyse(
         at_stage = {code: [r for r in results.values() if r.run.blade == code and stage in r.lives] for code in blades}
         for group in _comparable({code: rs for code, rs in at_stage.items() if rs}, notes, stage):
             posterior = solve([_blade_edges(code, rs, stage) for code, rs in group.items()])
-            for solved, (code, rs) in zip(posterior.blades, group.items(), strict=True):
-                lives[code][stage] = _blade_life(stage, rs, posterior, posterior.blades.index(solved))
+            for index, (code, rs) in enumerate(group.items()):
+                solved = posterior.blades[index]
+                lives[code][stage] = _blade_life(stage, rs, posterior, index)
                 spreads[code] = blade_spread_percent(solved)
                 notes.extend(_doubtful_spread(code, stage, spreads[code]))
             for ratio in all_ratios(posterior):
