@@ -11,7 +11,7 @@ export function Ended({ run }: { run: Schemas["RunOut"] }) {
   const lineUp = useQuery({ ...lineUpQuery(run.trial.id), refetchOnMount: "always" });
   const step = lineUp.data?.next_step;
   const nextThing = useRef<HTMLParagraphElement>(null);
-  const ready = Boolean(step);
+  const ready = Boolean(step) && lineUp.isFetchedAfterMount; // an older line-up would name another thing to do next
   useEffect(() => {
     if (ready) nextThing.current?.querySelector("a")?.focus({ preventScroll: true });
   }, [ready]);
