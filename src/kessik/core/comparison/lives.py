@@ -21,6 +21,7 @@ SPREAD_LOG_SD = float(np.log(0.12 / 0.015) / (2 * 1.959964))
 SPREAD_NODES = SPREAD_MEDIAN * np.exp(SPREAD_LOG_SD * np.linspace(-2.2, 5.4, 13))
 _GRID_STEP = 0.012
 _GRID_MARGIN = 0.8
+_USUAL_SPREADS = 9
 _MASTER_FLOOR = 1e-4
 _LEAST_LIKELIHOOD = 1e-12  # edges far apart leave two places for the blade, never none
 
@@ -123,16 +124,27 @@ def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
         weights = weights * np.maximum(table.sum(axis=1), _LEAST_LIKELIHOOD)
     kept = np.flatnonzero(weights > _MASTER_FLOOR * weights.max())
     prior = model_prior()[kept]
-    masses, evidences = [], []
+    masses: list[Floats] = []
+    evidences: list[float] = []
     step = grid[1] - grid[0]
     rows = [table[kept] if table.shape[0] > 1 else table for table in tables]
-    for spread in SPREAD_NODES:
+    for number, spread in enumerate(SPREAD_NODES):
+        if number >= _USUAL_SPREADS and _settled_among(evidences):
+            masses.append(masses[-1])
+            evidences.append(evidences[-1])
+            continue
         joint = np.repeat(prior[:, None], grid.size, axis=1)
         for row in rows:
             smooth = gaussian_filter1d(row, spread / step, axis=1, mode="constant")
             joint = joint * np.maximum(smooth, _LEAST_LIKELIHOOD)
         mass = joint.sum(axis=0)
-        evidences.append(mass.sum())
+        evidences.append(float(mass.sum()))
         masses.append(mass / mass.sum())
     evidence = np.array(evidences)
     return BladePosterior(blade.code, len(blade.edges), np.stack(masses), evidence / evidence.max())
+
+
+def _settled_among(evidences: Sequence[float]) -> bool:
+    """Whether the usual spreads explain the edges, so that the far ones, dear to compute, need no look of their own."""
+    weights = np.array(evidences[:_USUAL_SPREADS]) * spread_prior()[:_USUAL_SPREADS]
+    return bool(weights[-1] < 0.02 * weights.max())
