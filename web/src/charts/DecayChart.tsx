@@ -303,9 +303,7 @@ function Whisker({
   const end = Math.min(x(life.high), right);
   return (
     <g stroke={mark.colour} opacity={faded ? 0.2 : run.leftOut ? 0.5 : 1}>
-      <title>
-        {run.blade}, edge {run.edge}: 95 % interval of the life
-      </title>
+      <title>{`${run.blade}, edge ${run.edge}: 95 % interval of the life`}</title>
       <line x1={x(life.low)} x2={end} y1={at} y2={at} strokeWidth={2} />
       <line x1={x(life.low)} x2={x(life.low)} y1={at - 2.5} y2={at + 2.5} strokeWidth={1.5} />
       {x(life.high) <= right ? <line x1={end} x2={end} y1={at - 2.5} y2={at + 2.5} strokeWidth={1.5} /> : null}

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from kessik.core.comparison.wording import honest
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import CHECKS_BEYOND_TO_END, checks_beyond
 from kessik.core.sharpness.joint import life_masses, quantiles
@@ -67,7 +68,7 @@ def next_check(
     target = float(np.ceil(max(aim, last + step) - 1e-9))
     target = max(min(target, np.floor(last + max(1.0, LONGEST_STEP * last))), here)
     twice = final and low <= target <= high and middle >= SHORT_LIFE
-    why = f"{stage} ({limit_gf:g} gf) is expected between {low:.3g} and {high:.3g}"
+    why = f"{stage} ({limit_gf:g} gf) is expected between {honest(low, low, high)} and {honest(high, low, high)}"
     return NextCheck(target, READINGS_IN_BAND if twice else 1, False, why, (low, high), stage)
 
 

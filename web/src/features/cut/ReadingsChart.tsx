@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { DecayChart } from "../../charts/DecayChart";
-import type { Shown } from "./bench";
+import type { Shown } from "./projection";
 
 /** The readings of this run so far, sharp on top. */
 export function ReadingsChart({

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { counted, plural } from "../../domain/format";
-import type { Shown } from "./bench";
+import type { Shown } from "./projection";
 
 type RunData = Schemas["RunOut"];
 

@@ -1,0 +1,179 @@
+import { describe, expect, it } from "vitest";
+import type { Schemas } from "../../api/client";
+import type { QueuedEvent } from "../../domain/tapQueue";
+import { bandOf, countSize, exposureWords, nextWords, whyWords, wornShare } from "./benchWords";
+import { acknowledged, show } from "./projection";
+
+type Run = Schemas["RunOut"];
+type State = Run["state"];
+
+const fresh: State = {
+  status: "cutting",
+  count: 0,
+  position: 1,
+  checks: [],
+  stages: {},
+  plan: null,
+  plan_is_current: true,
+  confirmation_wanted: false,
+  check_due: false,
+  readings_wanted: 0,
+  stopped_by: null,
+  withdrawn: [],
+};
+
+const plan = (next: number, readings = 1): NonNullable<State["plan"]> => ({
+  next_count: next,
+  readings,
+  why: "dull (400 gf) is expected between 22 and 29",
+  stage: "dull",
+  band_low: 22,
+  band_high: 29,
+});
+
+function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
+  return {
+    id: "run",
+    number: 1,
+    practice: false,
+    count_unit: "cuts",
+    trial: { keen_gf: 300, dull_gf: 400 } as Run["trial"],
+    blade: { code: "A", place: 0 } as Run["blade"],
+    edge_id: "edge",
+    edge: 3,
+    state: { ...fresh, ...state },
+    log,
+    zone_from_mm: null,
+    zone_to_mm: null,
+    exposure_per_cut_mm2_per_mm: null,
+    found: null,
+  };
+}
+
+let number = 0;
+function made(kind: string, payload: Record<string, unknown>, count_at = 0): QueuedEvent {
+  number += 1;
+  const time = "2026-05-04T10:00:00+02:00";
+  return {
+    id: `e${number}`,
+    runId: "run",
+    kind,
+    device: "phone",
+    device_sequence: number,
+    last_seen_position: 1,
+    count_at,
+    client_time: time,
+    payload,
+  };
+}
+const cut = () => made("cut", { amount: 1 });
+const reading = (gf: number, at = 0) => made("reading", { check: "force", value: gf, unit: "gf" }, at);
+const logged = (e: QueuedEvent, position: number): Run["log"][number] => ({ ...e, position });
+
+describe("what the bench shows while events are on their way", () => {
+  it("is the server's count and the taps it has not answered", () => {
+    expect(show(run({ count: 4 }), [cut(), cut()]).count).toBe(6);
+  });
+
+  it("never counts a tap twice that is answered but not yet off the queue", () => {
+    const tap = cut();
+    expect(show(run({ count: 5 }, [logged(tap, 9)]), [tap]).count).toBe(5);
+  });
+
+  it("takes back a tap that was sent, or one that was not", () => {
+    const sent = cut();
+    const waiting = cut();
+    const back = (e: QueuedEvent) => made("correction", { target: e.id, becomes: null });
+    expect(show(run({ count: 5 }, [logged(sent, 9)]), [back(sent)]).count).toBe(4);
+    expect(show(run({ count: 5 }), [waiting, back(waiting)]).count).toBe(5);
+  });
+
+  it("lists readings on their way, and asks for fewer", () => {
+    const state = { count: 4, plan: plan(4, 2), readings_wanted: 2 };
+    const shown = show(run(state), [reading(210, 4)]);
+    expect(shown.readings.map((r) => [r.forceGf, r.waiting])).toEqual([[210, true]]);
+    expect([shown.due, shown.readingsWanted, shown.planning]).toEqual([true, 1, true]);
+    expect(show(run(state), [reading(210, 4), reading(214, 4)]).due).toBe(false);
+  });
+
+  it("lets a check fall due by taps that the server has not seen", () => {
+    const state = { count: 3, plan: plan(4), readings_wanted: 1 };
+    expect(show(run(state), []).due).toBe(false);
+    expect(show(run(state), [cut()]).due).toBe(true);
+  });
+
+  it("offers the last standing cut or reading to be taken back", () => {
+    const first = cut();
+    const second = reading(200);
+    const log = [logged(first, 2), logged(second, 3)];
+    expect(show(run({}, log), []).lastTakeable?.id).toBe(second.id);
+    expect(show(run({ withdrawn: [second.id] }, log), []).lastTakeable?.id).toBe(first.id);
+    expect(show(run(), []).lastTakeable).toBeNull();
+  });
+
+  it("follows acknowledgements forward only", () => {
+    const tap = cut();
+    const ahead = run({ position: 12, count: 7 });
+    const ack = (position: number, count: number) => ({
+      position,
+      duplicate: false,
+      state: { ...fresh, position, count },
+    });
+    expect(acknowledged(ahead, tap, ack(10, 6))).toBe(ahead);
+    const next = acknowledged(ahead, tap, ack(13, 8));
+    expect([next.state.count, next.log.map((e) => e.id)]).toEqual([8, [tap.id]]);
+    expect(acknowledged(next, tap, ack(13, 8)).log).toHaveLength(1);
+  });
+});
+
+describe("what the bench says", () => {
+  const said = (state: Partial<State>, pending: QueuedEvent[] = []) => {
+    const now = run(state);
+    return nextWords(now, show(now, pending));
+  };
+  it("is the one next thing", () => {
+    expect(said({ plan: plan(0, 2), readings_wanted: 2 })).toBe("Wipe the fresh edge, take 2 readings");
+    expect(said({ count: 17, plan: plan(20, 2), readings_wanted: 2 })).toBe("Check after 3 more, 2 readings");
+    expect(said({ count: 20, plan: plan(20), readings_wanted: 1 })).toBe("Check now: wipe, 1 reading");
+    expect(said({ count: 20, confirmation_wanted: true, readings_wanted: 1 })).toBe("Read once more to confirm");
+    expect(said({ plan_is_current: false })).toBe("Working out the next check");
+    expect(said({ status: "stopped" })).toBe("This run has ended");
+    expect(said({ status: "abandoned" })).toBe("This run was abandoned");
+  });
+
+  it("gives the reason, and what was passed on the way", () => {
+    const now = run({ count: 17, plan: plan(20), stages: { keen: 11 } });
+    expect(whyWords(now, show(now, []))).toBe("Dull (400 gf) is expected between 22 and 29; keen passed at 11.");
+    const resting = run({ status: "paused" });
+    expect(whyWords(resting, show(resting, []))).toBe("On a break. The next cut goes on.");
+    expect(bandOf(now)).toEqual([22, 29]);
+    expect(bandOf(run())).toBeNull();
+  });
+
+  it("tells exposure where it is known, else the count", () => {
+    expect(exposureWords(run(), 12)).toBe("12 cuts");
+    expect(exposureWords({ ...run(), exposure_per_cut_mm2_per_mm: 12.566 }, 10)).toBe("126 mm²/mm");
+  });
+
+  it("draws wear from the last readings, within fresh and dull", () => {
+    const worn = (...forces: number[]) =>
+      wornShare(
+        show(
+          run(),
+          forces.map((gf) => reading(gf)),
+        ),
+        400,
+      );
+    expect(worn()).toBe(0);
+    expect(worn(150, 275)).toBe(0.5);
+    expect(worn(150, 700)).toBe(1);
+    expect(worn(150, 120, 110)).toBe(0);
+  });
+
+  it("keeps the count at least 160 px high, however many digits", () => {
+    for (const digits of ["7", "42", "1234", "123456"]) {
+      for (const width of [390, 1280, 1920])
+        expect(Number.parseFloat(countSize(digits, width))).toBeGreaterThanOrEqual(160);
+    }
+  });
+});
