@@ -143,7 +143,7 @@ def _declare(session: Session, run: Run, trial: Trial, log: list[BenchEvent], se
         if state.stages.get(stage) != count:
             log.append(_declared(session, run, "stage", {"stage": stage, "count": count}, server_utc, state, log))
     if state.rule_met and state.status not in ("stopped", "abandoned"):
-        reason = f"{trial.method.ends_when()}"
+        reason = trial.method.ends_when()
         log.append(_declared(session, run, "stop", {"by": "rule", "reason": reason}, server_utc, state, log))
     return state if len(log) == declared else fold(log, trial.method)
 
