@@ -23,9 +23,16 @@ module.exports = {
       to: { path: "node_modules/radix-ui|node_modules/@radix-ui|^radix-ui$" },
     },
     {
-      name: "parts-below-features",
+      name: "below-parts",
       severity: "error",
       from: { path: "^src/(ui|charts|api|domain)/" },
+      to: { path: "^src/parts/" },
+    },
+    {
+      name: "parts-below-features",
+      severity: "error",
+      comment: "parts put ui, charts and api together for several features; nothing below knows them",
+      from: { path: "^src/(ui|charts|api|domain|parts)/" },
       to: { path: "^src/(features|app)/" },
     },
   ],

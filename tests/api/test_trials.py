@@ -16,11 +16,11 @@ def cell(found, blade, variable):
 
 
 def with_edge(**facts):
-    return {"edges": [{"id": str(uuid4()), "number": 1, "side_angle_deg": 15, **facts}]}
+    return {"edges": [{"id": str(uuid4()), "number": 3, "side_angle_deg": 15, **facts}]}
 
 
 def test_from_nothing_to_a_line_up(hand):
-    assert hand.client.get("/api/today").json() == {"trials": []}
+    assert hand.client.get("/api/today").json() == {"trials": [], "due": []}
     hand.make_trial()
     hand.add_blade("A", claimed_grade="1.4034", hardness_hrc=57.5, **with_edge(thickness_behind_edge_mm=0.36))
     hand.add_blade("B", claimed_grade="1.4112", hardness_hrc=58.0, **with_edge(thickness_behind_edge_mm=0.72))
@@ -106,7 +106,7 @@ def test_bad_settings_name_their_field(hand, change, field):
         ({"code": " "}, 422, "code"),
         ({"code": "C", "hardness_hrc": 150}, 422, "hardness_hrc"),
         ({"code": "C", "usual_hardness_low_hrc": 62, "usual_hardness_high_hrc": 60}, 422, "usual_hardness_low_hrc"),
-        ({"code": "C", "edges": [{"id": "edge-one", "number": 1, "side_angle_deg": 95}]}, 422, "side_angle_deg"),
+        ({"code": "C", "edges": [{"id": "edge-one", "number": 3, "side_angle_deg": 95}]}, 422, "side_angle_deg"),
         ({"code": "C", "edges": [{"id": "edge-one", "number": 0}]}, 422, "edges.0.number"),
     ],
 )

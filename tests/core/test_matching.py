@@ -2,7 +2,7 @@
 
 import pytest
 
-from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule, assumed_effect_percent, match
+from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule, match
 from kessik.core.comparison.wording import line_up_words
 
 
@@ -72,9 +72,13 @@ def test_a_wider_tolerance_is_taken_knowingly():
 
 def test_what_a_mismatch_alone_could_make():
     # 3 % of life per degree included, 4 % per HRC: assumptions of common practice, no source.
-    assert assumed_effect_percent("side_angle_deg", 1.5) == pytest.approx(9)
-    assert assumed_effect_percent("hardness_hrc", -3) == pytest.approx(12)
-    assert assumed_effect_percent("thickness_behind_edge_mm", 0.2) is None
+    def said(other, **rule):
+        return next(c.says for c in match([blade("A"), other], MatchingRule(**rule)) if c.state == "confounded")
+
+    assert "this mismatch alone could make 9 % of life" in said(blade("B", angle=(16.5,)))
+    assert "this mismatch alone could make 12 % of life" in said(blade("B", hrc=55.0))
+    assert "this mismatch alone could make 6 % of life" in said(blade("B", hrc=55.0), effects={"hardness_hrc": 2.0})
+    assert "of life" not in said(blade("B", thickness=(0.56,)))
 
 
 def test_the_line_up_says_it_before_an_edge_is_spent():

@@ -38,7 +38,7 @@ def test_the_unfair_blade_is_flagged_and_left_out_of_the_ranking(answer):
 
 
 def test_the_pending_hardness_is_named_and_shrinks_the_scope(answer):
-    assert answer.analysis.pending == ("hardness of AV-05 is not known",)
+    assert answer.analysis.pending == ("hardness of AV-05 is only claimed",)
     scopes = {(c.a, c.b): c.scope for c in answer.analysis.comparisons if c.stage == "dull"}
     assert scopes["AV-01", "AV-02"] == "the steel as usually hardened"
     assert scopes["AV-01", "AV-05"] == "these blades"

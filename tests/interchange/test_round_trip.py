@@ -47,8 +47,7 @@ def rows(text):
 
 @pytest.fixture
 def stored(database):
-    (trial,), _ = import_files(database, FILES, NOW, MatchingRule(), Method(schedule="every"))
-    return trial
+    return import_files(database, FILES, NOW, MatchingRule(), Method(schedule="every")).trials[0]
 
 
 def test_every_row_comes_back(database, stored):

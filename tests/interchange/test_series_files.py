@@ -133,13 +133,13 @@ def test_two_blades_with_one_code_and_an_edge_twice():
         read_files(files)
     said = [str(fault) for fault in refused.value.faults]
     assert said[0] == "r.blades.csv:3: blade: the blade code A stands twice, first on line 2"
-    assert any("95° cannot be; it must be 60° or less" in s or "95 ° cannot be" in s for s in said)
+    assert any("95 ° cannot be; it must be 45 ° or less" in s for s in said)
     assert any("this edge A 1 stands twice" in s for s in said)
 
 
-def test_a_series_is_needed_beside_its_companions():
+def test_a_series_is_needed_beside_its_runs():
     with pytest.raises(RefusedFileError, match="a series file"):
-        read_files([NamedFile("r.blades.csv", b"blade\nA\n")])
+        read_files([NamedFile("r.runs.csv", b"blade,edge\nA,1\n")])
 
 
 @given(st.text(max_size=30))

@@ -35,7 +35,7 @@ def bench(database):
     """A fresh run in a database; returns its id."""
     trial, blade, edge, run = (str(uuid4()) for _ in range(4))
     make_trial(database, Trial(trial, "Raft", NOW, method=METHOD))
-    add_blade(database, trial, Blade(blade, "A", edges=(Edge(edge, blade, 1),)))
+    add_blade(database, trial, Blade(blade, f"A {blade}", edges=(Edge(edge, blade, 1),)))
     start_run(database, Run(run, trial, edge, 1, NOW))
     return run
 
@@ -95,7 +95,7 @@ def test_two_data_folders_know_nothing_of_each_other(tmp_path):
     Device(one, run).send("cut", {"amount": 3})
     trial, blade, edge = (str(uuid4()) for _ in range(3))
     make_trial(other, Trial(trial, "Raft", NOW, method=METHOD))
-    add_blade(other, trial, Blade(blade, "A", edges=(Edge(edge, blade, 1),)))
+    add_blade(other, trial, Blade(blade, f"A {blade}", edges=(Edge(edge, blade, 1),)))
     start_run(other, Run(run, trial, edge, 1, NOW))
     assert run_view(one, run).state.count == 3
     assert run_view(other, run).state.count == 0

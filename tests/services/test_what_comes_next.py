@@ -61,7 +61,7 @@ def test_the_scope_grows_when_the_last_fact_comes_in(hand):
     hand.make_trial(schedule="every", every=2)
     blades = {}
     for code, life in (("A", 10), ("B", 30)):
-        edge = {"id": f"edge-of-{code}", "number": 1, "side_angle_deg": 15, "thickness_behind_edge_mm": 0.36}
+        edge = {"id": f"edge-of-{code}", "number": 3, "side_angle_deg": 15, "thickness_behind_edge_mm": 0.36}
         blades[code], _ = hand.add_blade(code, claimed_grade=f"1.40{ord(code)}", hardness_hrc=58, edges=[edge])
         cut_run(hand, f"edge-of-{code}", life)
     path = f"/api/trials/{hand.trial}"

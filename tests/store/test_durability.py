@@ -30,8 +30,8 @@ def test_the_migrations_make_exactly_the_tables(database):
 
 def test_tables_refuse_values_of_another_kind(database):
     with database.engine.connect() as connection, pytest.raises(Exception, match="cannot store TEXT value in REAL"):
-        connection.execute(text("INSERT INTO blade (id, code, hardness_hrc, hardness_standing, note, other) "
-                                "VALUES ('x', 'A', 'hard', 'guessed', '', '{}')"))  # fmt: skip
+        connection.execute(text("INSERT INTO grade (name, usual_low_hrc, standing, source) "
+                                "VALUES ('1.4034', 'hard', '', '')"))  # fmt: skip
 
 
 def test_opening_twice_changes_nothing(tmp_path):
@@ -39,7 +39,7 @@ def test_opening_twice_changes_nothing(tmp_path):
     first.close()
     again = Database(tmp_path)
     with again.read() as session:
-        assert session.execute(text("SELECT version_num FROM alembic_version")).scalars().all() == ["0001"]
+        assert session.execute(text("SELECT version_num FROM alembic_version")).scalars().all() == ["0002"]
     again.close()
 
 

@@ -20,7 +20,7 @@ from kessik.core.protocols.methods import Method
 from kessik.core.sharpness.life import force_lives
 from kessik.interchange.analysis_json import analysis_json, life_json
 from kessik.services.clock import now
-from kessik.services.trial_files import NamedFile, export_trial, import_files, read_files
+from kessik.services.trial_files import NamedFile, ReadFiles, ReadTrial, export_trial, import_files, read_files
 from kessik.store.database import Database
 from kessik.store.queries.trials import all_trials
 
@@ -49,7 +49,7 @@ def analyse(
         read = read_files(
             [*load([series]), *_beside(runs, "runs"), *_beside(blades, "blades"), *_beside(edges, "edges")]
         )
-        analyses = {trial.name: trial.analysis(rule, limits) for trial in read.trials}
+        analyses = {trial.name: trial.analysis(rule, limits) for trial in series_trials(read)}
     if as_json:
         _print_json(analysis_json(analyses, keen, dull))
         return
@@ -59,13 +59,21 @@ def analyse(
         _print_trial(name, analysis)
 
 
+def series_trials(read: ReadFiles) -> tuple[ReadTrial, ...]:
+    """The trials of files; RefusedFileError where no series was among them."""
+    if not read.trials:
+        raise RefusedFileError([Fault("files", 1, "", "a series file (*.series.csv) is needed")])
+    return read.trials
+
+
 @app.command("next-check")
 def next_check_command(series: Series, keen: Keen = 300.0, dull: Dull = 400.0, as_json: Json = False) -> None:
     """Where to check an unfinished run next: the last run of the file, by the adaptive rule."""
     with refusing():
         method = Method(keen, dull)
         read = read_files(load([series]))
-        run = read.trials[-1].runs[-1].series()
+        trial = series_trials(read)[-1]
+        run = trial.series(trial.runs[-1])
         checks = run.force_checks()
         if run.checks and not checks:
             message = "this run has no force readings; the adaptive rule needs them"
@@ -99,12 +107,13 @@ def import_command(
     keen: Keen = 300.0,
     dull: Dull = 400.0,
 ) -> None:
-    """Store the trials of files, all or nothing."""
+    """Store the trials of files, or blades and edges files on the shelf, all or nothing."""
     with refusing():
         _settings(keen, dull, factor, False)
         database = Database(data_folder(data))
-        made, notes = import_files(database, load(files), now(), MatchingRule(factor), Method(keen, dull, "every"))
-    for line in [*notes, *(f"{trial.id}  {trial.name}" for trial in made)]:
+        made = import_files(database, load(files), now(), MatchingRule(factor), Method(keen, dull, "every"))
+    on_shelf = [f"on the shelf: {', '.join(made.blades)}"] if made.blades else []
+    for line in [*made.notes, *(f"{trial.id}  {trial.name}" for trial in made.trials), *on_shelf]:
         sys.stdout.write(f"{line}\n")
 
 

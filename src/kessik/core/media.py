@@ -4,16 +4,28 @@ import math
 
 from kessik.core.errors import OutOfRangeError
 
+_LEAST = 1e-6  # smaller figures are slips, and their quotients overflow
+
 
 def _positive(value: float, field: str, what: str) -> float:
-    if not value > 0:
+    if not value > _LEAST:
         raise OutOfRangeError(f"{what} is {value:g}; it must be above 0", field=field, value=value)
     return value
 
 
-def rope_area_mm2(diameter_mm: float) -> float:
-    """Area severed by one cut through a whole rope, mm²: pi d² / 4, d in mm."""
-    return math.pi * _positive(diameter_mm, "diameter_mm", "rope diameter") ** 2 / 4.0
+def rope_area_mm2(diameter_mm: float, strands: int = 1) -> float:
+    """Area severed by one cut through a rope, mm²: strands × pi d² / 4; d in mm of the whole rope, or of a strand."""
+    _positive(strands, "strands", "number of strands")
+    return strands * math.pi * _positive(diameter_mm, "diameter_mm", "rope diameter") ** 2 / 4.0
+
+
+def board_area_mm2(cut_length_mm: float, thickness_mm: float) -> float:
+    """Area severed by one cut through board, mm²: cut length × calipered thickness, the air in the flutes included.
+
+    So only boards of one construction compare.
+    """
+    _positive(cut_length_mm, "cut_length_mm", "cut length")
+    return cut_length_mm * _positive(thickness_mm, "thickness_mm", "board thickness")
 
 
 def exposure_mm2_per_mm(area_mm2: float, edge_length_used_mm: float) -> float:

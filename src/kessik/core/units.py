@@ -4,6 +4,7 @@ from kessik.core.errors import OutOfRangeError
 
 MILLINEWTON_PER_GF = 9.80665
 MM_PER_THOU = 0.0254
+MM_PER_LENGTH = {"mm": 1.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
 
 _GF_PER_UNIT = {"gf": 1.0, "N": 1000.0 / MILLINEWTON_PER_GF}
 
@@ -13,3 +14,13 @@ def force_to_gf(value: float, unit: str) -> float:
     if unit not in _GF_PER_UNIT:
         raise OutOfRangeError(f"force unit {unit!r} is not known; use gf or N", field="unit", value=unit)
     return value * _GF_PER_UNIT[unit]
+
+
+def thou_to_mm(thou: float) -> float:
+    """Thousandths of an inch to mm: 1 thou = 0.0254 mm exactly."""
+    return thou * MM_PER_THOU
+
+
+def mm_to_thou(mm: float) -> float:
+    """mm to thousandths of an inch."""
+    return mm / MM_PER_THOU

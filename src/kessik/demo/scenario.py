@@ -1,94 +1,81 @@
-"""The mussel growers' first trial: raft rope to the force limits, dated in the days before the demo is started."""
+"""The mussel growers' story so far: a shelf of six blades, raft rope cut to the force limits, and an unfair trial kept
+on purpose; dated in the days before the demo is started."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from itertools import count
 from uuid import NAMESPACE_URL, uuid5
 
 import numpy as np
 
-from kessik.core.comparison.matching import MatchingRule, Standing
+from kessik.core.comparison.matching import MatchingRule
+from kessik.core.facts import Measurement
+from kessik.core.geometry import Zone
 from kessik.core.protocols.events import BenchEvent, EventKind
 from kessik.core.protocols.methods import Method
+from kessik.demo.blades import RAFT_BLADES, RECIPE_STEPS, STATIONS_MM, UNFAIR_BLADES, DemoBlade, DemoEdge
+from kessik.demo.pictures import blade_picture
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.instruments.virtual_bench.true_decay import TrueEdge, true_edge
 from kessik.services.bench import append_event, plan_check, start_run
+from kessik.services.facts import completed, entered
+from kessik.services.sharpenings import save_recipe
+from kessik.services.shelf import add_photo
 from kessik.services.trials import add_blade, make_trial
 from kessik.store.database import Database
-from kessik.store.records import Blade, Edge, Moment, Run, Trial
+from kessik.store.records import Blade, Damage, Edge, HeatTreatment, Moment, Recipe, Run, Trial
 
 SEED = 20260
 TRIAL_ID = str(uuid5(NAMESPACE_URL, "kessik:demo:raft-rope"))
+UNFAIR_TRIAL_ID = str(uuid5(NAMESPACE_URL, "kessik:demo:unfair"))
 _SECONDS_A_CUT = 38
 _TESTER = SimulatedTester(scatter=0.05, outlier_share=0.01)
+_ZONES = (Zone(0, 12, "taped"), Zone(12, 76, "cut", "worked"), Zone(76, 96, "control"))
+_LENDER = "Corran Forge"
 
 
 @dataclass(frozen=True)
-class DemoEdge:
-    """An edge of the scenario; `stop_after` leaves its run in progress at that count."""
+class _Days:
+    """Turns days before the demo's own day into moments and dates."""
 
-    number: int
-    life: float
-    side_angle_deg: float
-    thickness_behind_edge_mm: float
-    days_ago: int
-    stop_after: float | None = None
-    cut: bool = True
+    today: datetime
 
+    def moment(self, days_ago: int, hour: float) -> Moment:
+        offset = self.today.utcoffset() or timedelta()
+        midnight = (self.today - timedelta(days=days_ago)).replace(hour=0, minute=0, second=0, microsecond=0)
+        utc = (midnight - offset + timedelta(hours=hour)).replace(tzinfo=None).isoformat() + "+00:00"
+        return Moment(utc, int(offset.total_seconds() // 60))
 
-@dataclass(frozen=True)
-class DemoBlade:
-    """A blade of the scenario with its edges."""
-
-    code: str
-    grade: str
-    kind: str
-    hardness_hrc: float | None
-    edges: tuple[DemoEdge, ...]
-    note: str = ""
-    standing: Standing = "measured_here"
-
-
-BLADES = (
-    DemoBlade(
-        "AV-01", "1.4034", "levelling", 57.4,
-        (DemoEdge(3, 13.2, 15.0, 0.36, 9), DemoEdge(4, 13.9, 15.2, 0.38, 6)),
-        "what the crews have now; low reference",
-    ),
-    DemoBlade(
-        "AV-02", "1.4112", "burr_then_wear", 58.1,
-        (DemoEdge(3, 23.0, 15.1, 0.37, 9), DemoEdge(4, 24.6, 15.0, 0.39, 5)),
-        "the obvious upgrade",
-    ),
-    DemoBlade(
-        "AV-03", "1.2436", "logarithmic", 60.4,
-        (DemoEdge(3, 21.0, 15.0, 0.71, 8),),
-        "ground for another job: twice as thick behind the edge",
-    ),
-    DemoBlade(
-        "AV-05", "1.3344", "levelling", None,
-        (DemoEdge(3, 38.5, 14.8, 0.35, 8), DemoEdge(4, 40.5, 15.1, 0.37, 4), DemoEdge(5, 39.5, 15.0, 0.38, 0, 21)),
-        "powder grade; high reference, hardness to follow",
-    ),
-)  # fmt: skip
+    def date(self, days_ago: int) -> str:
+        return (self.today - timedelta(days=days_ago)).date().isoformat()
 
 
 def build(db: Database, today: datetime) -> None:
     """Fill an empty database with the scenario; `today` carries the local offset. Built once, the same every time."""
-    offset = today.utcoffset() or timedelta()
-    minutes = int(offset.total_seconds() // 60)
-
-    def moment(days_ago: int, hour: float) -> Moment:
-        local = (today - timedelta(days=days_ago)).replace(hour=0, minute=0, second=0, microsecond=0)
-        return Moment((local - offset + timedelta(hours=hour)).replace(tzinfo=None).isoformat() + "+00:00", minutes)
-
+    days = _Days(today)
+    recipe = save_recipe(db, Recipe(_id("recipe"), "Bench set, stropped", RECIPE_STEPS, "the co-op's own"))
+    make_trial(
+        db,
+        Trial(
+            id=UNFAIR_TRIAL_ID,
+            name="Unfair on purpose: soft and thick",
+            question="What a careless comparison looks like: AV-04 is 3 HRC softer and twice as thick behind the edge.",
+            created=days.moment(14, 9),
+            method=Method(schedule="adaptive"),
+            edges_per_blade=1,
+            medium="32 mm hemp dropper rope, lot 7",
+            rope_diameter_mm=32,
+            source="demo",
+        ),
+    )
     make_trial(
         db,
         Trial(
             id=TRIAL_ID,
             name="Raft rope, before the season",
             question="Which steel keeps its edge longest in wet, gritty dropper rope?",
-            created=moment(12, 9),
+            created=days.moment(12, 9),
             rule=MatchingRule("steel", "as_usually_hardened"),
             method=Method(schedule="adaptive"),
             edges_per_blade=2,
@@ -97,58 +84,123 @@ def build(db: Database, today: datetime) -> None:
             source="demo",
         ),
     )
+    for trial_id, blades in ((TRIAL_ID, RAFT_BLADES), (UNFAIR_TRIAL_ID, UNFAIR_BLADES)):
+        for blade in blades:
+            _blade(db, trial_id, blade, recipe, days)
     rng = np.random.default_rng(SEED)
-    usual = {"1.4034": (55.0, 58.0), "1.4112": (57.0, 60.0), "1.2436": (60.0, 63.0), "1.3344": (63.0, 66.0)}
-    for blade in BLADES:
-        _blade(db, blade, usual[blade.grade])
-    for blade, edge in sorted(
-        ((b, e) for b in BLADES for e in b.edges if e.cut), key=lambda pair: (-pair[1].days_ago, pair[0].code)
-    ):
+    for trial_id, blades in ((TRIAL_ID, RAFT_BLADES), (UNFAIR_TRIAL_ID, UNFAIR_BLADES)):
+        _cut_all(db, trial_id, blades, days, rng)
+
+
+def _cut_all(db: Database, trial_id: str, blades: Sequence[DemoBlade], days: _Days, rng: np.random.Generator) -> None:
+    to_cut = [(blade, edge) for blade in blades for edge in blade.edges if edge.life is not None]
+    for blade, edge in sorted(to_cut, key=lambda pair: (-pair[1].days_ago, pair[0].code)):
+        assert edge.life is not None
         shape = np.random.default_rng([SEED, *blade.code.encode()])
         truth = true_edge(blade.kind, edge.life, shape, start_gf=float(148 * np.exp(rng.normal(0, 0.04))))
-        _cut(db, blade, edge, truth, moment(edge.days_ago, 8.5 + 2.2 * BLADES.index(blade)), rng)
+        start = days.moment(edge.days_ago, 8.5 + 2.2 * blades.index(blade))
+        _cut(db, trial_id, blade, edge, truth, start, rng)
 
 
 def _id(*parts: object) -> str:
     return str(uuid5(NAMESPACE_URL, ":".join(["kessik", "demo", *map(str, parts)])))
 
 
-def _blade(db: Database, blade: DemoBlade, usual: tuple[float, float]) -> None:
-    blade_id = _id(blade.code)
-    edges = tuple(
-        Edge(
-            _id(blade.code, edge.number),
-            blade_id,
-            edge.number,
-            side_angle_deg=edge.side_angle_deg,
-            thickness_behind_edge_mm=edge.thickness_behind_edge_mm,
-        )
-        for edge in blade.edges
-    )
-    add_blade(
-        db,
-        TRIAL_ID,
-        Blade(
-            id=blade_id,
-            code=blade.code,
-            claimed_grade=blade.grade,
-            hardness_hrc=blade.hardness_hrc,
-            hardness_standing=blade.standing,
-            usual_hardness_low_hrc=usual[0],
-            usual_hardness_high_hrc=usual[1],
-            edge_length_mm=96,
-            note=blade.note,
-            edges=edges,
-        ),
+def _blade(db: Database, trial_id: str, demo: DemoBlade, recipe: Recipe, days: _Days) -> None:
+    blade_id = _id(demo.code)
+    made = days.moment(13, 10)
+    own: dict[str, float | str] = {
+        "edge_length_mm": 96.0, "stock_mm": 3.0, "primary_grind_side_deg": 2.2, "grind": "flat", "coating": "none",
+        "profile": "straight", "finish": "satin", "grip": "oak slabs, 112 mm",
+    }  # fmt: skip
+    facts = [entered(blade_id, name, value, "measured_here", made.utc) for name, value in own.items()]
+    blade = Blade(
+        id=blade_id,
+        code=demo.code,
+        role=demo.role,
+        claimed_grade=demo.grade,
+        owner=_LENDER,
+        price=demo.price,
+        loan_from=_LENDER if demo.loan_due_in_days is not None else "",
+        loan_due=days.date(-demo.loan_due_in_days) if demo.loan_due_in_days is not None else "",
+        heat_treatment=HeatTreatment(demo.austenitising_c, 15.0 if demo.austenitising_c else None,
+                                     "oil" if demo.austenitising_c else "", None, demo.tempers_c),
+        note=demo.note,
+    )  # fmt: skip
+    hardness = _hardness(demo, Blade(blade_id, demo.code, measurements=tuple(facts)), days)
+    if demo.claimed_hrc is not None:
+        hardness.append(entered(blade_id, "hardness_hrc", demo.claimed_hrc, "claimed", made.utc))
+    edges = [_early_edge(blade_id, demo, 1, days), _early_edge(blade_id, demo, 2, days)]
+    edges += [_edge(blade_id, demo, edge, recipe, days) for edge in demo.edges]
+    add_blade(db, trial_id, replace(blade, measurements=(*facts, *hardness), edges=tuple(edges)))
+    add_photo(db, blade_id, blade_picture(SEED + int(demo.code[-2:]), demo.code), "as it came", made)
+
+
+def _hardness(demo: DemoBlade, blade: Blade, days: _Days) -> list[Measurement]:
+    if not demo.readings_hrc:
+        return []
+    details = {"readings": list(demo.readings_hrc), "block_nominal_hrc": 60.0, "block_readings": [59.8, 60.1, 60.1]}
+    raw = Measurement(_id(demo.code, "hardness"), "hardness_hrc", on=days.date(11), details=details,
+                      instrument="bench Rockwell tester")  # fmt: skip
+    return [completed(raw, blade, days.moment(11, 15).utc)]
+
+
+def _early_edge(blade_id: str, demo: DemoBlade, number: int, days: _Days) -> Edge:
+    """The first two edges were never cut: the maker's own, and one to get down to sound steel."""
+    made = _id(demo.code, number)
+    if number == 1:
+        return Edge(made, blade_id, 1, factory=True, note="as it came from the forge")
+    return Edge(made, blade_id, 2, made_on=days.date(13), minutes=35.0, steel_removed_mm=0.4, note="old edge cut off")
+
+
+def _edge(blade_id: str, demo: DemoBlade, edge: DemoEdge, recipe: Recipe, days: _Days) -> Edge:
+    made, on = _id(demo.code, edge.number), days.moment(edge.days_ago, 7.5)
+    measured = [entered(made, "side_angle_deg", edge.side_angle_deg, "measured_here", on.utc)]
+    if edge.thickness_behind_edge_mm is not None:
+        middle = edge.thickness_behind_edge_mm
+        stations = [
+            {"position_mm": place, "value_mm": round(middle + step, 3)}
+            for place, step in zip(STATIONS_MM, (-0.01, 0.0, 0.01), strict=True)
+        ]
+        raw = Measurement(
+            _id(made, "thickness"), "thickness_behind_edge_mm", on=days.date(edge.days_ago),
+            instrument="caliper with pointed jaws", details={"stations": stations},
+        )  # fmt: skip
+        measured.append(completed(raw, Blade(blade_id, demo.code), on.utc))
+    steps = recipe.steps
+    if "twice" in edge.trouble:
+        steps = (*steps[:-1], replace(steps[-1], repeats=2))
+    return Edge(
+        made,
+        blade_id,
+        edge.number,
+        measurements=tuple(measured),
+        made_on=days.date(edge.days_ago),
+        regime=recipe.name,
+        recipe_id=recipe.id,
+        steps=steps,
+        minutes=edge.minutes,
+        trouble=edge.trouble,
+        burr_check="gone",
+        lamp_check="nothing glints",
+        steel_removed_mm=0.25,
+        damage=tuple(Damage(place, kind) for place, kind in edge.seen),
+        zones=_ZONES,
     )
 
 
 def _cut(
-    db: Database, blade: DemoBlade, edge: DemoEdge, truth: TrueEdge, start: Moment, rng: np.random.Generator
+    db: Database,
+    trial_id: str,
+    blade: DemoBlade,
+    edge: DemoEdge,
+    truth: TrueEdge,
+    start: Moment,
+    rng: np.random.Generator,
 ) -> None:
     """Cut one edge at the bench as a tester would: check when told to, cut in between, stop when the rule says so."""
     run_id = _id(blade.code, edge.number, "run")
-    run = Run(run_id, TRIAL_ID, _id(blade.code, edge.number), 1, start, zone_from_mm=12, zone_to_mm=76)
+    run = Run(run_id, trial_id, _id(blade.code, edge.number), 1, start, zone_from_mm=12, zone_to_mm=76)
     state = start_run(db, run).state
     clock = datetime.fromisoformat(start.utc)
     device = f"demo-bench-{blade.code}-{edge.number}"

@@ -9,7 +9,7 @@ import io
 import re
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any, Literal
 
 from kessik.core.errors import Fault
@@ -21,7 +21,7 @@ _POINT_NUMBER = re.compile(r"^[+-]?\d*\.\d+")
 _FORMULA = ("=", "+", "-", "@")
 _YES_NO = {"yes": True, "no": False, "true": True, "false": False, "1": True, "0": False}
 
-Kind = Literal["text", "number", "integer", "yes_no", "time", "choice"]
+Kind = Literal["text", "number", "integer", "yes_no", "time", "day", "choice"]
 
 
 @dataclass(frozen=True)
@@ -197,6 +197,7 @@ def _value(column: Column, cell: str, decimal_comma: bool) -> tuple[Any, str]:
         "integer": lambda: _integer(column, cell),
         "yes_no": lambda: _yes_no(cell),
         "time": lambda: _time(cell),
+        "day": lambda: _day(cell),
         "choice": lambda: _choice(column, cell),
     }
     return readers[column.kind]()
@@ -238,6 +239,13 @@ def _time(cell: str) -> tuple[str | None, str]:
     except ValueError:
         return None, f"“{cell}” is not a time like 2026-05-04T14:30:00+02:00"
     return (cell, "") if moment.tzinfo else (None, f"“{cell}” has no offset; write it like 2026-05-04T14:30:00+02:00")
+
+
+def _day(cell: str) -> tuple[str | None, str]:
+    try:
+        return date.fromisoformat(cell).isoformat(), ""
+    except ValueError:
+        return None, f"“{cell}” is not a day like 2026-05-04"
 
 
 def _choice(column: Column, cell: str) -> tuple[str | None, str]:

@@ -4,9 +4,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from kessik.core.errors import Fault
+from kessik.core.facts import QUANTITIES, STANDINGS
 from kessik.interchange.csv_tables import Column, Table, read_table
-
-STANDINGS = ("measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed")
 
 RUN_COLUMNS = (
     Column("trial"),
@@ -27,36 +26,54 @@ RUN_COLUMNS = (
     Column("round", "integer", low=1),
     Column("note"),
 )
+
+
+def _measured(name: str, column: str = "") -> Column:
+    """A column of a number whose bounds are those of the quantity."""
+    quantity = QUANTITIES[name]
+    return Column(column or name, "number", low=quantity.low, high=quantity.high, unit=quantity.unit)
+
+
 BLADE_COLUMNS = (
     Column("blade", required=True),
     Column("claimed_grade"),
-    Column("hardness_hrc", "number", above=0, high=75, unit="HRC"),
+    _measured("hardness_hrc"),
     Column("hardness_standing", "choice", choices=STANDINGS),
     Column("grind"),
     Column("profile"),
-    Column("stock_mm", "number", above=0, unit="mm"),
-    Column("edge_length_mm", "number", above=0, unit="mm"),
+    _measured("stock_mm"),
+    _measured("edge_length_mm"),
     Column("coating"),
     Column("heat_treatment"),
     Column("owner"),
     Column("price"),
     Column("note"),
-    Column("usual_hardness_low_hrc", "number", above=0, high=75, unit="HRC"),
-    Column("usual_hardness_high_hrc", "number", above=0, high=75, unit="HRC"),
+    _measured("hardness_hrc", "usual_hardness_low_hrc"),
+    _measured("hardness_hrc", "usual_hardness_high_hrc"),
+    Column("finish"),
+    Column("grip"),
+    _measured("primary_grind_side_deg"),
+    Column("loan_from"),
+    Column("loan_due", "day"),
+    Column("loan_returned", "day"),
 )
 EDGE_COLUMNS = (
     Column("blade", required=True),
     Column("edge", "integer", required=True, low=1),
-    Column("side_angle_deg", "number", above=0, high=60, unit="°"),
-    Column("micro_bevel_side_deg", "number", above=0, high=60, unit="°"),
-    Column("thickness_behind_edge_mm", "number", above=0, high=10, unit="mm"),
-    Column("last_abrasive_um", "number", above=0, unit="µm"),
+    _measured("side_angle_deg"),
+    _measured("micro_bevel_side_deg"),
+    _measured("thickness_behind_edge_mm"),
+    Column("last_abrasive_um", "number", above=0, high=5000, unit="µm"),
     Column("last_abrasive_kind"),
     Column("regime"),
-    Column("minutes", "number", low=0),
-    Column("steel_removed_mm", "number", low=0, unit="mm"),
+    Column("minutes", "number", low=0, high=1000),
+    Column("steel_removed_mm", "number", low=0, high=1000, unit="mm"),
     Column("settled", "yes_no"),
     Column("note"),
+    Column("made_on", "day"),
+    _measured("start_gf"),
+    Column("factory", "yes_no"),
+    Column("trouble"),
 )
 
 

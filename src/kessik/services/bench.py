@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from uuid import NAMESPACE_URL, uuid5
 
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
+from kessik.core.geometry import Zone
 from kessik.core.media import exposure_mm2_per_mm, rope_area_mm2
 from kessik.core.planning.schedule import plan_next
 from kessik.core.protocols.events import SERVER_KINDS, BenchEvent, EventKind
@@ -43,12 +44,7 @@ class RunView:
     @property
     def edge_length_used_mm(self) -> float | None:
         """The length of edge that works: as recorded, else the zone, else the whole edge."""
-        run = self.run
-        if run.edge_length_used_mm is not None:
-            return run.edge_length_used_mm
-        if run.zone_from_mm is not None and run.zone_to_mm is not None:
-            return run.zone_to_mm - run.zone_from_mm
-        return self.blade.edge_length_mm
+        return edge_length_used_mm(self.run, self.blade)
 
     @property
     def exposure_per_cut_mm2_per_mm(self) -> float | None:
@@ -76,25 +72,44 @@ def _check_start(session: Session, run: Run) -> int:
     blade = next((b for b in blades for edge in b.edges if edge.id == run.edge_id), None)
     if blade is None:
         raise UnknownError("this edge does not belong to a blade of the trial", field="edge_id")
-    _check_zone(run, blade)
+    edge = next(e for e in blade.edges if e.id == run.edge_id)
+    _check_zone(run, blade, edge)
     earlier = [other for other in bench_log.runs_of(session, run.trial_id) if other.edge_id == run.edge_id]
-    if not run.practice and any(not other.practice for other in earlier):
-        message = "this edge has been cut already; sharpen the blade and record a new edge"
-        raise NotAllowedNowError(message, field="edge_id")
+    if not run.practice:
+        for other in earlier:
+            if not other.practice and _same_steel(run, other):
+                message = "this edge has been cut already; sharpen the blade and record a new edge"
+                raise NotAllowedNowError(message, field="edge_id")
     return len(earlier) + 1
 
 
-def _check_zone(run: Run, blade: Blade) -> None:
+def _same_steel(run: Run, other: Run) -> bool:
+    """Whether two runs share a stretch of their edge; a run without a zone takes all of it."""
+    mine, theirs = (
+        Zone(r.zone_from_mm, r.zone_to_mm) if r.zone_from_mm is not None and r.zone_to_mm is not None else None
+        for r in (run, other)
+    )
+    return mine is None or theirs is None or mine.overlaps(theirs)
+
+
+def _check_zone(run: Run, blade: Blade, edge: Edge) -> None:
     start, end = run.zone_from_mm, run.zone_to_mm
     if (start is None) != (end is None):
         raise OutOfRangeError("give both ends of the zone, or neither", field="zone_to_mm")
+    kept = next((zone for zone in edge.zones if zone.use == "control"), None)
     if start is None or end is None:
+        if kept is not None:
+            message = f"{kept.from_mm:g} to {kept.to_mm:g} mm is kept as a control; say which zone is cut"
+            raise OutOfRangeError(message, field="zone_to_mm")
         return
     if not 0 <= start < end:
         message = f"the zone runs from {start:g} to {end:g} mm; count from the heel, the smaller first"
         raise OutOfRangeError(message, field="zone_to_mm")
     if blade.edge_length_mm is not None and end > blade.edge_length_mm:
         message = f"the zone ends at {end:g} mm, and the edge of {blade.code} at {blade.edge_length_mm:g} mm"
+        raise OutOfRangeError(message, field="zone_to_mm")
+    if kept is not None and kept.overlaps(Zone(start, end)):
+        message = f"the zone reaches into {kept.from_mm:g} to {kept.to_mm:g} mm, which is kept as a control"
         raise OutOfRangeError(message, field="zone_to_mm")
 
 
@@ -220,4 +235,14 @@ def blade_and_edge(blades: Sequence[Blade], run: Run) -> tuple[Blade, Edge]:
 def run_series(run: Run, blade: Blade, edge: Edge, state: RunState) -> RunSeries:
     """A run's checks as the analysis takes them; the same for the bench and for a file."""
     checks = tuple(logged.check for logged in state.checks)
-    return RunSeries(blade.code, edge.number, run.number, checks, run.count_unit, run.practice)
+    length = edge_length_used_mm(run, blade)
+    return RunSeries(blade.code, edge.number, run.number, checks, run.count_unit, run.practice, length)
+
+
+def edge_length_used_mm(run: Run, blade: Blade) -> float | None:
+    """The length of edge that works: as recorded, else the zone, else the whole edge."""
+    if run.edge_length_used_mm is not None:
+        return run.edge_length_used_mm
+    if run.zone_from_mm is not None and run.zone_to_mm is not None:
+        return run.zone_to_mm - run.zone_from_mm
+    return blade.edge_length_mm

@@ -1,6 +1,6 @@
 """The time now, as it is stored."""
 
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime, timedelta
 
 from kessik.store.records import Moment
 
@@ -12,3 +12,8 @@ def now() -> Moment:
     return Moment(
         local.astimezone(UTC).isoformat(timespec="milliseconds"), int(offset.total_seconds() // 60) if offset else 0
     )
+
+
+def local_day(moment: Moment) -> date:
+    """The tester's own day at a moment."""
+    return (datetime.fromisoformat(moment.utc) + timedelta(minutes=moment.offset_minutes)).date()

@@ -1,11 +1,13 @@
 """Today: every trial with its one-line answer and the next thing to do in it."""
 
 from dataclasses import dataclass
+from datetime import date
 from typing import Literal
 
+from kessik.core.facts import MEASURED
 from kessik.services.verdicts import TrialRun, Verdict, verdict
 from kessik.store.database import Database
-from kessik.store.queries import trials
+from kessik.store.queries import shelf, trials
 from kessik.store.records import Blade
 
 StepKind = Literal["add_blades", "go_on", "start_run", "read_verdict"]
@@ -35,6 +37,45 @@ def today(db: Database) -> list[TrialToday]:
     with db.read() as session:
         found = trials.all_trials(session)
     return [_trial_today(verdict(db, trial.id)) for trial in found]
+
+
+DueKind = Literal["loan", "hardness"]
+
+
+@dataclass(frozen=True)
+class Due:
+    """Something that waits, in words; `on` is the day it is due, empty where there is none."""
+
+    kind: DueKind
+    says: str
+    blade_id: str
+    mark: int
+    on: str = ""
+    overdue: bool = False
+
+
+def what_waits(db: Database, day: date) -> list[Due]:
+    """Loans to return, soonest first, and blades in a trial whose hardness is not measured."""
+    with db.read() as session:
+        blades = [blade for blade in shelf.all_blades(session) if blade.archived_utc is None]
+        in_trials = shelf.trials_of_blades(session)
+    loans = [_loan(blade, day) for blade in blades if blade.loan_due and not blade.loan_returned]
+    soft = []
+    for blade in blades:
+        known = blade.used("hardness_hrc")
+        if in_trials.get(blade.id) and (known is None or known.standing not in MEASURED):
+            only = f"only {known.standing}" if known else "not known"
+            soft.append(Due("hardness", f"Hardness of {blade.code} is {only}", blade.id, blade.mark))
+    return [*sorted(loans, key=lambda due: due.on), *soft]
+
+
+def _loan(blade: Blade, day: date) -> Due:
+    days = (date.fromisoformat(blade.loan_due) - day).days
+    when = "today" if days == 0 else "tomorrow" if days == 1 else f"in {days} days"
+    if days < 0:
+        when = f"{-days} {'day' if days == -1 else 'days'} overdue"
+    lender = f" to {blade.loan_from}" if blade.loan_from else ""
+    return Due("loan", f"Return {blade.code}{lender}, {when}", blade.id, blade.mark, blade.loan_due, days < 0)
 
 
 def _trial_today(answer: Verdict) -> TrialToday:

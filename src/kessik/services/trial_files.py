@@ -10,34 +10,28 @@ from typing import Any
 from uuid import NAMESPACE_URL, uuid4, uuid5
 
 from kessik.core.comparison.analysis import Limits, TrialAnalysis, analyse
-from kessik.core.comparison.matching import BladeFacts, MatchingRule, Standing
+from kessik.core.comparison.matching import BladeFacts, MatchingRule
 from kessik.core.errors import Fault, RefusedFileError
 from kessik.core.protocols.events import BenchEvent, EventKind
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import LoggedCheck
 from kessik.core.protocols.series import RunSeries
+from kessik.core.sharpening.settled import SettledRule
 from kessik.interchange.csv_tables import Row, Table, write_table
-from kessik.interchange.record_csv import (
-    BLADE_COLUMNS,
-    EDGE_COLUMNS,
-    RUN_COLUMNS,
-    read_blades,
-    read_edges,
-    read_runs,
-)
+from kessik.interchange.record_csv import RUN_COLUMNS, read_blades, read_edges, read_runs
 from kessik.interchange.series_csv import SeriesFile, SeriesRow, SeriesRun, read_series, write_series
-from kessik.services.trials import blade_facts, insert_blade
+from kessik.services.bench import edge_length_used_mm
+from kessik.services.facts import blade_facts, left_out
+from kessik.services.record_files import blades_csv, edges_csv, header, import_onto_shelf, read_blade
+from kessik.services.shelf import insert_blade
 from kessik.services.verdicts import TrialRun, trial_runs
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, trials
 from kessik.store.records import Blade, Edge, Moment, Run, Trial
 
 IMPORT = "import"
-_BLADE_FIELDS = (
-    "claimed_grade", "hardness_hrc", "usual_hardness_low_hrc", "usual_hardness_high_hrc", "edge_length_mm", "note",
-)  # fmt: skip
-_EDGE_FIELDS = ("side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "note")
 _RUN_FIELDS = ("practice", "zone_from_mm", "zone_to_mm", "edge_length_used_mm")
+_RULE = SettledRule("every_edge")  # edges of a file may be numbered from where its tester began; it says what counts
 
 
 @dataclass(frozen=True)
@@ -59,8 +53,10 @@ class ReadRun:
     def practice(self) -> bool:
         return bool(self.record and self.record.values.get("practice"))
 
-    def series(self) -> RunSeries:
-        return replace(self.rows.series(), practice=self.practice)
+    def as_run(self, edge_id: str) -> Run:
+        record = self.record.values if self.record else {}
+        known = {name: record[name] for name in _RUN_FIELDS if record.get(name) is not None}
+        return Run("", "", edge_id, self.rows.run, Moment(""), count_unit=self.rows.count_unit, **known)
 
 
 @dataclass(frozen=True)
@@ -71,24 +67,42 @@ class ReadTrial:
     blades: tuple[Blade, ...]
     runs: tuple[ReadRun, ...]
 
-    def facts(self) -> dict[str, BladeFacts]:
-        used = {(run.rows.blade, run.rows.edge) for run in self.runs if not run.practice}
-        return {b.code: blade_facts(b, [e for e in b.edges if (b.code, e.number) in used]) for b in self.blades}
+    def edge_of(self, run: ReadRun) -> tuple[Blade, Edge]:
+        blade = next(b for b in self.blades if b.code == run.rows.blade)
+        return blade, next(e for e in blade.edges if e.number == run.rows.edge)
+
+    def series(self, run: ReadRun) -> RunSeries:
+        blade, edge = self.edge_of(run)
+        length = edge_length_used_mm(run.as_run(edge.id), blade)
+        return replace(run.rows.series(), practice=run.practice, edge_length_used_mm=length)
 
     def analysis(self, rule: MatchingRule, limits: Limits) -> TrialAnalysis:
-        return analyse([run.series() for run in self.runs], self.facts(), rule, limits)
+        out = left_out(self.blades, [run.as_run(self.edge_of(run)[1].id) for run in self.runs], _RULE)
+        facts = {blade.code: self._facts(blade, out) for blade in self.blades}
+        return analyse([self.series(run) for run in self.runs], facts, rule, limits, out)
+
+    def _facts(self, blade: Blade, out: Mapping[tuple[str, int], str]) -> BladeFacts:
+        cut = {run.rows.edge for run in self.runs if run.rows.blade == blade.code and not run.practice}
+        edges = [e for e in blade.edges if e.number in cut]
+        counting = [e for e in edges if (blade.code, e.number) not in out]
+        return blade_facts(blade, counting or edges, _RULE)
 
 
 @dataclass(frozen=True)
 class ReadFiles:
-    """Trials read from files, with what the reader noticed about each file."""
+    """Trials read from files, with what the reader noticed about each file; or blades and edges alone."""
 
     trials: tuple[ReadTrial, ...]
     notes: tuple[str, ...]
+    blades: tuple[Table, ...] = ()
+    edges: tuple[Table, ...] = ()
 
 
 def read_files(files: Sequence[NamedFile]) -> ReadFiles:
-    """Read series with the runs, blades and edges files beside them; RefusedFileError lists every fault of all."""
+    """Read series with the runs, blades and edges files beside them, or blades and edges files for the shelf.
+
+    RefusedFileError lists every fault of all.
+    """
     series: list[SeriesFile] = []
     tables: dict[str, list[Table]] = {"runs": [], "blades": [], "edges": []}
     readers = {"runs": read_runs, "blades": read_blades, "edges": read_edges}
@@ -100,7 +114,7 @@ def read_files(files: Sequence[NamedFile]) -> ReadFiles:
             series.append(read_series(file.name, file.data))
     faults = [fault for file in series for fault in file.faults]
     faults += [fault for kind in tables.values() for table in kind for fault in table.faults]
-    if not series:
+    if not series and (tables["runs"] or not files):
         faults.append(Fault(files[0].name if files else "files", 1, "", "a series file (*.series.csv) is needed too"))
     if faults:
         raise RefusedFileError(faults)
@@ -108,7 +122,8 @@ def read_files(files: Sequence[NamedFile]) -> ReadFiles:
     everything = [file.table for file in series] + [table for kind in tables.values() for table in kind]
     notes = [f"{table.file}: {note}" for table in everything for note in table.notes]
     names = list(dict.fromkeys(run.trial for run in runs))
-    return ReadFiles(tuple(_read_trial(name, runs, tables) for name in names), tuple(notes))
+    trials = tuple(_read_trial(name, runs, tables) for name in names)
+    return ReadFiles(trials, tuple(notes), tuple(tables["blades"]), tuple(tables["edges"]))
 
 
 def _read_trial(name: str, all_runs: Sequence[SeriesRun], tables: Mapping[str, Sequence[Table]]) -> ReadTrial:
@@ -122,75 +137,57 @@ def _read_trial(name: str, all_runs: Sequence[SeriesRun], tables: Mapping[str, S
         if row.values.get("trial") in (None, name)
     }
     codes = list(dict.fromkeys(run.blade for run in runs))
-    blades = tuple(_blade(code, blade_rows.get(code), runs, edge_rows) for code in codes)
-    return ReadTrial(name, blades, tuple(ReadRun(r, run_rows.get((r.blade, r.edge, r.run))) for r in runs))
-
-
-def _blade(code: str, row: Row | None, runs: Sequence[SeriesRun], edge_rows: Mapping[tuple[str, int], Row]) -> Blade:
-    blade_id = str(uuid4())
-    numbers = sorted({r.edge for r in runs if r.blade == code} | {n for c, n in edge_rows if c == code})
-    edges = tuple(_edge(blade_id, number, edge_rows.get((code, number))) for number in numbers)
-    if row is None:
-        return Blade(blade_id, code, edges=edges)
-    known = _known(row.values, _BLADE_FIELDS)
-    standing: Standing = row.values.get("hardness_standing") or "claimed"
-    return Blade(
-        blade_id,
-        code,
-        hardness_standing=standing,
-        other=_other(row, BLADE_COLUMNS, _BLADE_FIELDS),
-        edges=edges,
-        **known,
-    )
-
-
-def _edge(blade_id: str, number: int, row: Row | None) -> Edge:
-    if row is None:
-        return Edge(str(uuid4()), blade_id, number)
-    known = _known(row.values, _EDGE_FIELDS)
-    return Edge(str(uuid4()), blade_id, number, other=_other(row, EDGE_COLUMNS, _EDGE_FIELDS), **known)
-
-
-def _known(values: Mapping[str, Any], names: Sequence[str]) -> dict[str, Any]:
-    return {name: values[name] for name in names if values.get(name) is not None}
+    now = runs[0].rows[0].values["time"] or ""
+    blades = []
+    for code in codes:
+        numbers = {r.edge for r in runs if r.blade == code} | {n for c, n in edge_rows if c == code}
+        by_number = {number: edge_rows.get((code, number)) for number in numbers}
+        blades.append(replace(read_blade(code, blade_rows.get(code), by_number, now), origin=f"files of {name}"))
+    return ReadTrial(name, tuple(blades), tuple(ReadRun(r, run_rows.get((r.blade, r.edge, r.run))) for r in runs))
 
 
 def _other(row: Row, columns: Sequence[Any], used: Sequence[str]) -> dict[str, Any]:
     """Columns Kessik knows but does not use yet, and unknown ones, kept with the row."""
-    skipped = {*used, "blade", "edge", "run", "trial", "hardness_standing"}
+    skipped = {*used, "blade", "edge", "run", "trial"}
     known = {c.name: row.values.get(c.name) for c in columns if c.name not in skipped}
     return {name: value for name, value in {**known, **row.extra}.items() if value is not None}
 
 
-def import_files(
-    db: Database, files: Sequence[NamedFile], now: Moment, rule: MatchingRule, method: Method
-) -> tuple[list[Trial], tuple[str, ...]]:
-    """Store the trials of files, all or nothing; returns them with what the reader noticed."""
+@dataclass(frozen=True)
+class Imported:
+    """What an import stored: trials, or the codes of blades on the shelf; and what the reader noticed."""
+
+    trials: tuple[Trial, ...]
+    blades: tuple[str, ...]
+    notes: tuple[str, ...]
+
+
+def import_files(db: Database, files: Sequence[NamedFile], now: Moment, rule: MatchingRule, method: Method) -> Imported:
+    """Store the trials of files, or blades and edges on the shelf where no series comes with them; all or nothing."""
     read = read_files(files)
+    if not read.trials:
+        return Imported((), tuple(import_onto_shelf(db, read.blades, read.edges, now)), read.notes)
     stored = []
     with db.write() as session:
         for trial in read.trials:
-            made = Trial(str(uuid4()), trial.name, now, rule=rule, method=method, source=IMPORT)
+            made = Trial(str(uuid4()), trial.name, now, rule=rule, method=method, settled_rule=_RULE, source=IMPORT)
             trials.save_trial(session, made)
             for blade in trial.blades:
-                insert_blade(session, made.id, blade)
+                insert_blade(session, blade, shared_code=True)
+                trials.place_blade(session, made.id, blade.id)
             sequence = 1
             for run in trial.runs:
                 sequence = _store_run(session, made, trial, run, now, sequence)
             stored.append(made)
-    return stored, read.notes
+    return Imported(tuple(stored), (), read.notes)
 
 
 def _store_run(session: Session, made: Trial, trial: ReadTrial, run: ReadRun, now: Moment, sequence: int) -> int:
-    blade = next(b for b in trial.blades if b.code == run.rows.blade)
-    edge = next(e for e in blade.edges if e.number == run.rows.edge)
+    _, edge = trial.edge_of(run)
     record = run.record.values if run.record else {}
-    known = _known(record, _RUN_FIELDS)
     other = _other(run.record, RUN_COLUMNS, (*_RUN_FIELDS, "started")) if run.record else {}
     started = _moment(record.get("started")) or _moment(run.rows.rows[0].values["time"]) or now
-    stored = Run(
-        str(uuid4()), made.id, edge.id, run.rows.run, started, count_unit=run.rows.count_unit, other=other, **known
-    )  # fmt: skip
+    stored = replace(run.as_run(edge.id), id=str(uuid4()), trial_id=made.id, started=started, other=other)
     bench_log.add_run(session, stored)
     events = _events(stored, run.rows, made.id, started, sequence)
     bench_log.append_many(session, stored.id, events, now.utc)
@@ -259,14 +256,12 @@ def export_trial(db: Database, trial_id: str) -> dict[str, str]:
     name = slug(trial.name)
     unknown: dict[str, None] = {}
     series = [_series_row(trial, r, i, logged, unknown) for r in runs for i, logged in enumerate(r.state.checks, 1)]
-    blade_rows = [_blade_row(b) for b in blades]
-    edge_rows = [_edge_row(b, e) for b in blades for e in b.edges]
     run_rows = [_run_row(trial, r) for r in runs]
     return {
         f"{name}.series.csv": write_series(series, list(unknown)),
-        f"{name}.runs.csv": write_table(_header(RUN_COLUMNS, run_rows), run_rows),
-        f"{name}.blades.csv": write_table(_header(BLADE_COLUMNS, blade_rows), blade_rows),
-        f"{name}.edges.csv": write_table(_header(EDGE_COLUMNS, edge_rows), edge_rows),
+        f"{name}.runs.csv": write_table(header(RUN_COLUMNS, run_rows), run_rows),
+        f"{name}.blades.csv": blades_csv(blades),
+        f"{name}.edges.csv": edges_csv(blades),
     }
 
 
@@ -282,11 +277,6 @@ def zipped(files: Mapping[str, str]) -> bytes:
 def slug(name: str) -> str:
     """A file name from a trial's name."""
     return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-") or "trial"
-
-
-def _header(columns: Sequence[Any], rows: Sequence[Mapping[str, Any]]) -> list[str]:
-    names = [column.name for column in columns]
-    return names + [name for name in dict.fromkeys(key for row in rows for key in row) if name not in names]
 
 
 def _series_row(trial: Trial, r: TrialRun, seq: int, logged: LoggedCheck, unknown: dict[str, None]) -> dict[str, Any]:
@@ -314,17 +304,6 @@ def _series_row(trial: Trial, r: TrialRun, seq: int, logged: LoggedCheck, unknow
         "note": p.get("note"),
         **extra,
     }
-
-
-def _blade_row(blade: Blade) -> dict[str, Any]:
-    known = {name: getattr(blade, name) or None for name in _BLADE_FIELDS}
-    standing = blade.hardness_standing if blade.hardness_hrc is not None else None
-    return {**blade.other, "blade": blade.code, **known, "hardness_standing": standing}
-
-
-def _edge_row(blade: Blade, edge: Edge) -> dict[str, Any]:
-    known = {name: getattr(edge, name) or None for name in _EDGE_FIELDS}
-    return {**edge.other, "blade": blade.code, "edge": edge.number, **known}
 
 
 def _run_row(trial: Trial, r: TrialRun) -> dict[str, Any]:

@@ -5,15 +5,17 @@ from dataclasses import dataclass, replace
 from threading import Lock
 
 from kessik.core.comparison.analysis import Limits, RunResult, TrialAnalysis, analyse, likelihood_of
-from kessik.core.comparison.wording import headline, life_words, standing_words
+from kessik.core.comparison.wording import headline, life_words, standing_words, with_all_words
 from kessik.core.protocols.run_state import RunState, fold
 from kessik.core.sharpness.curves import CurveBand, curve_band
 from kessik.core.sharpness.life import force_readings
 from kessik.services.bench import RunView, blade_and_edge, run_series
-from kessik.services.trials import blade_facts, edges_in_use, get_trial
+from kessik.services.facts import blade_facts, edges_cut, left_out
+from kessik.services.shelf import grades_by_name
+from kessik.services.trials import get_trial
 from kessik.store.database import Database
 from kessik.store.queries import bench_log, trials
-from kessik.store.records import Blade, Edge, Run, Trial
+from kessik.store.records import Blade, Edge, Grade, Run, Trial
 
 END_STAGE = "dull"
 _KEPT = 64
@@ -54,6 +56,7 @@ class Verdict:
     stage: str
     headline: str
     standing: str
+    with_all: str
 
 
 def trial_runs(db: Database, trial_id: str) -> tuple[Trial, list[Blade], list[TrialRun]]:
@@ -73,10 +76,19 @@ def trial_runs(db: Database, trial_id: str) -> tuple[Trial, list[Blade], list[Tr
 def verdict(db: Database, trial_id: str) -> Verdict:
     """Analyse a trial; UnknownError where there is none."""
     trial, blades, runs = trial_runs(db, trial_id)
-    analysis = _analysed(db, trial, blades, runs)
+    with db.read() as session:
+        grades = grades_by_name(session)
+    analysis = _analysed(db, trial, blades, runs, grades)
     stage = _end_stage(analysis)
     return Verdict(
-        trial, tuple(blades), tuple(runs), analysis, stage, headline(analysis, stage), standing_words(analysis, stage)
+        trial,
+        tuple(blades),
+        tuple(runs),
+        analysis,
+        stage,
+        headline(analysis, stage),
+        standing_words(analysis, stage),
+        with_all_words(analysis, stage),
     )
 
 
@@ -85,18 +97,26 @@ def _end_stage(analysis: TrialAnalysis) -> str:
     return END_STAGE if END_STAGE in stages or not stages else stages[-1]
 
 
-def _analysed(db: Database, trial: Trial, blades: list[Blade], runs: list[TrialRun]) -> TrialAnalysis:
+def _analysed(
+    db: Database, trial: Trial, blades: list[Blade], runs: list[TrialRun], grades: dict[str, Grade]
+) -> TrialAnalysis:
     counted = [r for r in runs if not r.run.practice and r.state.status != "abandoned"]
-    facts = {b.code: blade_facts(b, edges_in_use(b, [r.run for r in counted])) for b in blades}
+    out = left_out(blades, [r.run for r in counted], trial.settled_rule)
+    facts = {}
+    for b in blades:
+        cut = edges_cut(b, [r.run for r in counted])
+        counting = [edge for edge in cut if (b.code, edge.number) not in out]
+        facts[b.code] = blade_facts(b, counting or cut, trial.settled_rule, grades)
     # Everything an analysis depends on; a log position stands for all that was logged up to it.
-    hashed = repr((str(db.folder), trial, tuple(blades), tuple((r.run.id, r.state.position) for r in runs)))
+    logs = tuple((r.run.id, r.state.position) for r in runs)
+    hashed = repr((str(db.folder), trial, tuple(blades), sorted(grades.items()), logs))
     with _cache_lock:
         if hashed in _cache:
             _cache.move_to_end(hashed)
             return _cache[hashed]
     series = [run_series(r.run, r.blade, r.edge, r.state) for r in counted]
     limits = Limits(trial.method.keen_gf, trial.method.dull_gf)
-    analysis = analyse(series, facts, trial.rule, limits)
+    analysis = analyse(series, facts, trial.rule, limits, out)
     with _cache_lock:
         _cache[hashed] = analysis
         while len(_cache) > _KEPT:

@@ -1,12 +1,16 @@
 """The database of a data folder: opened, migrated, and set so that an acknowledged event is on disk."""
 
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
+from datetime import UTC, datetime
 from pathlib import Path
 from sqlite3 import Connection as SqliteConnection
+from sqlite3 import connect
 
 from alembic import command
 from alembic.config import Config
+from alembic.runtime.migration import MigrationContext
+from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import OperationalError as StoreBusyError
 from sqlalchemy.orm import Session
@@ -14,6 +18,7 @@ from sqlalchemy.orm import Session
 __all__ = ["DATABASE_NAME", "Database", "Session", "StoreBusyError", "migrate"]
 
 DATABASE_NAME = "kessik.sqlite3"
+BACKUPS_NAME = "backups"
 _BUSY_TIMEOUT_MS = 5000
 
 
@@ -27,7 +32,24 @@ class Database:
         event.listen(self.engine, "connect", _set_pragmas)
         event.listen(self.engine, "begin", _begin)
         self._writing = self.engine.execution_options(immediate=True)
+        self._back_up_before_migrating()
         migrate(self._writing)
+
+    def _back_up_before_migrating(self) -> None:
+        """Keep a copy of data made by an older Kessik before its tables are changed."""
+        with self.engine.connect() as connection:
+            revision = MigrationContext.configure(connection).get_current_revision()
+        if revision is None or revision == ScriptDirectory.from_config(_alembic()).get_current_head():
+            return
+        stamp = datetime.now(UTC).strftime("%Y%m%dT%H%M%S")
+        target = self.folder / BACKUPS_NAME / f"before-migration-from-{revision}-{stamp}.sqlite3"
+        target.parent.mkdir(exist_ok=True)
+        source = self.engine.raw_connection()
+        try:
+            with closing(connect(target)) as copy:
+                source.driver_connection.backup(copy)  # type: ignore[union-attr]  # it is sqlite3's own
+        finally:
+            source.close()
 
     @contextmanager
     def read(self) -> Iterator[Session]:
@@ -58,8 +80,13 @@ def _begin(connection: Connection) -> None:
 
 def migrate(engine: Engine, revision: str = "head") -> None:
     """Run the migrations up to a revision."""
-    config = Config()
-    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    config = _alembic()
     with engine.begin() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, revision)
+
+
+def _alembic() -> Config:
+    config = Config()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    return config

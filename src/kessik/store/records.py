@@ -2,10 +2,17 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Literal
 
-from kessik.core.comparison.matching import MatchingRule, Standing
+from kessik.core.comparison.matching import MatchingRule
+from kessik.core.facts import Measurement, Standing, used
+from kessik.core.geometry import Zone
 from kessik.core.protocols.methods import Method
+from kessik.core.sharpening.regimes import Step
+from kessik.core.sharpening.settled import SettledRule, Sharpening
+
+Role = Literal["", "low_reference", "high_reference"]
+DamageKind = Literal["chip", "roll", "glint", "burr"]
 
 
 @dataclass(frozen=True)
@@ -26,6 +33,7 @@ class Trial:
     question: str = ""
     rule: MatchingRule = field(default_factory=MatchingRule)
     method: Method = field(default_factory=Method)
+    settled_rule: SettledRule = field(default_factory=SettledRule)
     edges_per_blade: int = 2
     medium: str = ""
     rope_diameter_mm: float | None = None
@@ -33,38 +41,154 @@ class Trial:
 
 
 @dataclass(frozen=True)
+class Damage:
+    """Something seen at a place on the edge, mm from the heel."""
+
+    position_mm: float
+    kind: DamageKind
+    note: str = ""
+
+
+@dataclass(frozen=True)
 class Edge:
-    """One sharpening of one blade; `other` keeps columns of a file that Kessik does not use yet."""
+    """One sharpening of one blade; `other` keeps columns of a file that Kessik does not use yet.
+
+    `overrule` is the tester's own word on whether the edge counts, with its reason.
+    """
 
     id: str
     blade_id: str
     number: int
-    side_angle_deg: float | None = None
-    micro_bevel_side_deg: float | None = None
-    thickness_behind_edge_mm: float | None = None
+    measurements: tuple[Measurement, ...] = ()
+    made_on: str = ""
+    regime: str = ""
+    recipe_id: str | None = None
+    steps: tuple[Step, ...] = ()
+    minutes: float | None = None
+    trouble: str = ""
+    burr_check: str = ""
+    lamp_check: str = ""
+    steel_removed_mm: float | None = None
+    factory: bool = False
+    damage: tuple[Damage, ...] = ()
+    zones: tuple[Zone, ...] = ()
+    zones_overlap: bool = False
+    overrule: bool | None = None
+    overrule_reason: str = ""
     note: str = ""
     other: Mapping[str, Any] = field(default_factory=dict)
+
+    def value(self, quantity: str) -> float | None:
+        """The value in use of a quantity of this edge."""
+        found = used(self.measurements, quantity)
+        return found.value if found else None
+
+    @property
+    def sharpening(self) -> Sharpening:
+        """What the settled-edge rule looks at; a chip or a roll is damage, a glint or a burr is not."""
+        damaged = any(mark.kind in ("chip", "roll") for mark in self.damage)
+        return Sharpening(
+            self.number, self.factory, damaged, self.steel_removed_mm, self.overrule, self.overrule_reason
+        )
+
+
+@dataclass(frozen=True)
+class HeatTreatment:
+    """How a blade was hardened, as far as it is told; temperatures in °C, times in minutes."""
+
+    austenitising_c: float | None = None
+    soak_minutes: float | None = None
+    quench: str = ""
+    sub_zero_c: float | None = None
+    tempers_c: tuple[float, ...] = ()
+    standing: Standing = "claimed"
+    note: str = ""
 
 
 @dataclass(frozen=True)
 class Blade:
-    """A physical specimen with its edges; `place` is its place in the trial and decides its mark."""
+    """A physical specimen with its edges. `mark` is its own everywhere; `place` is its place in a trial."""
 
     id: str
     code: str
+    mark: int = 0
     place: int = 0
+    role: Role = ""
     claimed_grade: str | None = None
-    hardness_hrc: float | None = None
-    hardness_standing: Standing = "measured_here"
     usual_hardness_low_hrc: float | None = None
     usual_hardness_high_hrc: float | None = None
-    edge_length_mm: float | None = None
+    owner: str = ""
+    price: str = ""
+    loan_from: str = ""
+    loan_due: str = ""
+    loan_returned: str = ""
+    heat_treatment: HeatTreatment = field(default_factory=HeatTreatment)
+    origin: str = ""
+    archived_utc: str | None = None
     note: str = ""
     other: Mapping[str, Any] = field(default_factory=dict)
+    measurements: tuple[Measurement, ...] = ()
     edges: tuple[Edge, ...] = ()
 
     def edge(self, number: int) -> Edge | None:
         return next((edge for edge in self.edges if edge.number == number), None)
+
+    def used(self, quantity: str) -> Measurement | None:
+        """The measurement of the blade itself that counts."""
+        return used(self.measurements, quantity)
+
+    def value(self, quantity: str) -> float | None:
+        found = self.used(quantity)
+        return found.value if found else None
+
+    @property
+    def edge_length_mm(self) -> float | None:
+        return self.value("edge_length_mm")
+
+
+@dataclass(frozen=True)
+class Recipe:
+    """A named regime, to be used again."""
+
+    id: str
+    name: str
+    steps: tuple[Step, ...] = ()
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Abrasive:
+    """An abrasive of the tester's own, beside the standard scales."""
+
+    id: str
+    name: str
+    kind: str = ""
+    size_um: float | None = None
+    grit: str = ""
+    standing: Standing = "claimed"
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Grade:
+    """A steel designation with how it is usually hardened, as this tester has it."""
+
+    name: str
+    usual_low_hrc: float | None = None
+    usual_high_hrc: float | None = None
+    standing: Standing = "guessed"
+    source: str = ""
+
+
+@dataclass(frozen=True)
+class Photo:
+    """A picture of a blade, kept by the hash of its content."""
+
+    hash: str
+    blade_id: str
+    media_type: str
+    caption: str = ""
+    added_utc: str = ""
 
 
 @dataclass(frozen=True)

@@ -16,6 +16,20 @@ export const verdictQuery = (trialId: string) =>
     queryFn: () => body(api.GET("/api/trials/{trial_id}/verdict", { params: { path: { trial_id: trialId } } })),
   });
 
+export const quantitiesQuery = queryOptions({
+  queryKey: ["quantities"],
+  queryFn: () => body(api.GET("/api/quantities")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const shelfQuery = queryOptions({ queryKey: ["shelf"], queryFn: () => body(api.GET("/api/shelf")) });
+
+export const bladeQuery = (bladeId: string) =>
+  queryOptions({
+    queryKey: ["blade", bladeId],
+    queryFn: () => body(api.GET("/api/blades/{blade_id}", { params: { path: { blade_id: bladeId } } })),
+  });
+
 type Run = Schemas["RunOut"];
 
 /** Of two states of one run the later one: an answer that was overtaken by an acknowledgement is left aside. */

@@ -7,6 +7,11 @@ import { Waiting } from "../ui/State";
 import { Shell } from "./Shell";
 
 const Cut = lazy(() => import("../features/cut/Cut").then((m) => ({ default: m.Cut })));
+const Shelf = lazy(() => import("../features/shelf/Shelf").then((m) => ({ default: m.Shelf })));
+const BladePage = lazy(() => import("../features/shelf/BladePage").then((m) => ({ default: m.BladePage })));
+const Passport = lazy(() => import("../features/shelf/Passport").then((m) => ({ default: m.Passport })));
+const Prepare = lazy(() => import("../features/prepare/Prepare").then((m) => ({ default: m.Prepare })));
+const Reckoner = lazy(() => import("../features/reckoner/Reckoner").then((m) => ({ default: m.Reckoner })));
 const Verdict = lazy(() => import("../features/verdict/Verdict").then((m) => ({ default: m.Verdict })));
 
 const client = new QueryClient({
@@ -23,10 +28,15 @@ export function App() {
         <Suspense fallback={<Waiting what="the page" />}>
           <Routes>
             <Route path="/runs/:runId" element={<Cut />} />
+            <Route path="/blades/:bladeId/passport" element={<Passport />} />
             <Route element={<Shell />}>
               <Route path="/" element={<Today />} />
               <Route path="/trials/:trialId/line-up" element={<LineUp />} />
               <Route path="/trials/:trialId/verdict" element={<Verdict />} />
+              <Route path="/trials/:trialId/prepare" element={<Prepare />} />
+              <Route path="/shelf" element={<Shelf />} />
+              <Route path="/blades/:bladeId" element={<BladePage />} />
+              <Route path="/reckoner" element={<Reckoner />} />
               <Route path="*" element={<Nowhere />} />
             </Route>
           </Routes>

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { type KeyboardEvent, useState } from "react";
 import { useNavigate } from "react-router";
-import { todayQuery } from "../api/queries";
+import { shelfQuery, todayQuery } from "../api/queries";
 import { Sheet } from "../ui/Sheet";
 import type { PlaceKey } from "./keys";
 
@@ -24,8 +24,10 @@ export function CommandLine({
   const [text, setText] = useState("");
   const [chosen, setChosen] = useState(0);
   const today = useQuery({ ...todayQuery, enabled: open });
+  const shelf = useQuery({ ...shelfQuery, enabled: open });
   const commands: Command[] = [
     ...keys.filter((k) => k.key !== "/").map((k) => ({ says: k.does, run: k.run })),
+    { says: "New blade", run: () => navigate("/shelf?new=blade") },
     { says: "New trial", run: () => navigate("/?new=trial") },
     { says: "Import a series", run: () => navigate("/?new=import") },
     ...(today.data?.trials ?? []).flatMap(({ trial }) => [
@@ -33,6 +35,12 @@ export function CommandLine({
       { says: `${trial.name}: verdict`, run: () => navigate(`/trials/${trial.id}/verdict`) },
     ]),
   ];
+  commands.push(
+    ...(shelf.data?.blades ?? []).map(({ blade }) => ({
+      says: `Blade ${blade.code}${blade.origin ? `, ${blade.origin}` : ""}`,
+      run: () => navigate(`/blades/${blade.id}`),
+    })),
+  );
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const found = commands.filter((c) => words.every((w) => c.says.toLowerCase().includes(w)));
   const close = () => {

@@ -1,12 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import type { Schemas } from "../api/client";
 import { lineUpQuery } from "../api/queries";
 import { Kbd } from "../ui/Kbd";
 import { CommandLine } from "./CommandLine";
 import { KeyList } from "./KeyList";
 import { type PlaceKey, useKeys } from "./keys";
+
+const PLACES = [
+  ["/", "Today"],
+  ["/shelf", "Shelf"],
+  ["/reckoner", "Reckoner"],
+] as const;
 
 /** The frame of every place but the bench: the path of the open trial on top, the places below. */
 export function Shell() {
@@ -20,9 +26,12 @@ export function Shell() {
     { key: "/", does: "Find or do something", run: () => setCommanding(true) },
     { key: "?", does: "Show these keys", run: () => setListing(true) },
     { key: "t", does: "Go to Today", run: () => navigate("/") },
+    { key: "s", does: "Go to the shelf", run: () => navigate("/shelf") },
+    { key: "r", does: "Go to the reckoner", run: () => navigate("/reckoner") },
     ...(trialId
       ? [
           { key: "l", does: "Line-up of this trial", run: () => navigate(`/trials/${trialId}/line-up`) },
+          { key: "p", does: "Prepare edges for this trial", run: () => navigate(`/trials/${trialId}/prepare`) },
           { key: "v", does: "Verdict of this trial", run: () => navigate(`/trials/${trialId}/verdict`) },
         ]
       : []),
@@ -52,12 +61,18 @@ export function Shell() {
         <Outlet />
       </main>
       <footer className="fixed inset-x-0 bottom-0 z-10 flex h-11 items-center gap-8 border-t border-line bg-paper px-4 text-note text-ink-2 bench:px-7">
-        <Link
-          to="/"
-          className="flex min-h-11 items-center font-semibold text-ink underline decoration-transparent underline-offset-4 hover:decoration-ink"
-        >
-          Today
-        </Link>
+        <nav aria-label="Places" className="flex gap-5 bench:gap-8">
+          {PLACES.map(([to, name]) => (
+            <NavLink
+              key={to}
+              to={to}
+              end={to === "/"}
+              className="flex min-h-11 items-center font-semibold text-ink underline decoration-transparent underline-offset-4 hover:decoration-ink aria-[current=page]:decoration-ink aria-[current=page]:decoration-2"
+            >
+              {name}
+            </NavLink>
+          ))}
+        </nav>
         <button
           type="button"
           className="ml-auto flex min-h-11 cursor-pointer items-center gap-2"
@@ -117,7 +132,10 @@ function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
   return (
     <nav aria-label="The path of this trial" className="flex w-full border-line max-bench:border-t bench:w-auto">
       {steps.map((step, i) => {
-        const here = pathname === step.to || (step.name !== "Cut" && pathname.startsWith(step.to.split("?")[0] ?? ""));
+        const here =
+          pathname === step.to ||
+          (step.name !== "Cut" && pathname.startsWith(step.to.split("?")[0] ?? "")) ||
+          (step.name === "Line-up" && pathname.endsWith("/prepare"));
         return (
           <Link
             key={step.name}

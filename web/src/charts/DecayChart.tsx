@@ -6,7 +6,7 @@ import { markOf, markPath } from "../domain/marks";
 export interface ChartRun {
   readonly id: string;
   readonly blade: string;
-  readonly place: number;
+  readonly mark: number;
   readonly edge: number;
   readonly readings: readonly { count: number; force_gf: number; struck: boolean }[];
   readonly band: {
@@ -105,7 +105,7 @@ export function DecayChart({ title, runs, keenGf, dullGf, unit, width, height, h
           onPointerLeave={() => onHighlight(null)}
           opacity={faded(run.blade) ? 0.3 : 1}
         >
-          <path d={markPath(markOf(run.place), endX(run, x, width) + 12, at - 4, 5)} fill={markOf(run.place).colour} />
+          <path d={markPath(markOf(run.mark), endX(run, x, width) + 12, at - 4, 5)} fill={markOf(run.mark).colour} />
           <text x={endX(run, x, width) + 21} y={at} fontSize="13" fontWeight="700" fill="var(--ink)" className="cond">
             {run.blade}
           </text>
@@ -214,7 +214,7 @@ function Axes({
 function Curve({ run, x, y, faded, bold }: { run: ChartRun; x: Scale; y: Scale; faded: boolean; bold: boolean }) {
   if (!run.band) return null;
   const { counts, middle_gf, low_gf, high_gf } = run.band;
-  const mark = markOf(run.place);
+  const look = markOf(run.mark);
   const points = counts.map((n, i) => ({ n, middle: middle_gf[i] ?? 0, low: low_gf[i] ?? 0, high: high_gf[i] ?? 0 }));
   const ribbon = area<(typeof points)[number]>(
     (p) => x(p.n),
@@ -227,13 +227,13 @@ function Curve({ run, x, y, faded, bold }: { run: ChartRun; x: Scale; y: Scale; 
   );
   return (
     <g opacity={faded ? 0.18 : run.leftOut ? 0.5 : 1}>
-      <path d={ribbon(points) ?? ""} fill={mark.colour} opacity={bold ? 0.24 : 0.12} />
+      <path d={ribbon(points) ?? ""} fill={look.colour} opacity={bold ? 0.24 : 0.12} />
       <path
         d={curve(points) ?? ""}
         fill="none"
-        stroke={mark.colour}
+        stroke={look.colour}
         strokeWidth={bold ? 3 : 2.1}
-        strokeDasharray={mark.dash}
+        strokeDasharray={look.dash}
       />
     </g>
   );
@@ -254,7 +254,7 @@ function Readings({
   dullest: number;
   first: boolean;
 }) {
-  const mark = markOf(run.place);
+  const look = markOf(run.mark);
   return (
     <g opacity={faded ? 0.2 : run.leftOut ? 0.6 : 1}>
       {run.readings.map((r, i) => {
@@ -266,9 +266,9 @@ function Readings({
           <g key={`${run.id}-${i}`}>
             <title>{said}</title>
             <path
-              d={markPath(mark, cx, cy, 4.2)}
-              fill={first && !r.struck ? mark.colour : "var(--paper)"}
-              stroke={mark.colour}
+              d={markPath(look, cx, cy, 4.2)}
+              fill={first && !r.struck ? look.colour : "var(--paper)"}
+              stroke={look.colour}
               strokeWidth={1.3}
             />
             {r.struck ? (
@@ -298,17 +298,17 @@ function Whisker({
 }) {
   const life = run.life;
   if (!life || life.estimate === null || life.low === null || life.high === null) return null;
-  const mark = markOf(run.place);
+  const look = markOf(run.mark);
   const at = y + 6 + (row % 4) * 5;
   const end = Math.min(x(life.high), right);
   return (
-    <g stroke={mark.colour} opacity={faded ? 0.2 : run.leftOut ? 0.5 : 1}>
+    <g stroke={look.colour} opacity={faded ? 0.2 : run.leftOut ? 0.5 : 1}>
       <title>{`${run.blade}, edge ${run.edge}: 95 % interval of the life`}</title>
       <line x1={x(life.low)} x2={end} y1={at} y2={at} strokeWidth={2} />
       <line x1={x(life.low)} x2={x(life.low)} y1={at - 2.5} y2={at + 2.5} strokeWidth={1.5} />
       {x(life.high) <= right ? <line x1={end} x2={end} y1={at - 2.5} y2={at + 2.5} strokeWidth={1.5} /> : null}
       {x(life.estimate) <= right ? (
-        <circle cx={x(life.estimate)} cy={at} r={2.6} fill={mark.colour} stroke="none" />
+        <circle cx={x(life.estimate)} cy={at} r={2.6} fill={look.colour} stroke="none" />
       ) : null}
     </g>
   );

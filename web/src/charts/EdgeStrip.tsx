@@ -10,10 +10,16 @@ export interface StripEdge {
   readonly worn: number;
   readonly label: string;
   readonly live?: boolean;
+  /** Planned stretches; what is taped is hatched, what is kept as a control stays an open frame. */
+  readonly zones?: ReadonlyArray<{ readonly fromMm: number; readonly toMm: number; readonly use: string }>;
+  /** Glints, rolls, chips and burr at their places. */
+  readonly seen?: ReadonlyArray<{ readonly atMm: number; readonly kind: string }>;
+  /** Caliper stations. */
+  readonly stationsMm?: readonly number[];
 }
 
 interface Props {
-  place: number;
+  mark: number;
   title: string;
   edgeLengthMm: number | null;
   edges: readonly StripEdge[];
@@ -33,7 +39,7 @@ const ASSUMED_LENGTH_MM = 100;
  * lane, darker as the edge wears; what was taped off is hatched.
  */
 export function EdgeStrip({
-  place,
+  mark,
   title,
   edgeLengthMm,
   edges,
@@ -43,7 +49,7 @@ export function EdgeStrip({
   highlighted = false,
 }: Props) {
   const hatch = useId();
-  const mark = markOf(place);
+  const look = markOf(mark);
   const length = edgeLengthMm ?? ASSUMED_LENGTH_MM;
   const left = detail ? 34 : 16;
   const right = detail ? 64 : 8;
@@ -61,7 +67,8 @@ export function EdgeStrip({
   const shoulder = x(length * 0.7);
   const outline = `M${x(0) - 10},${top}L${shoulder},${top}C${x(length * 0.88)},${top + 1} ${x(length * 0.97)},${base - bevel * 1.6} ${tip},${base}L${x(0)},${base}L${x(0)},${base - bevel - 3}L${x(0) - 10},${base - bevel - 3}Z`;
   const grind = `M${x(0)},${base - bevel}L${x(length * 0.78)},${base - bevel}C${x(length * 0.9)},${base - bevel} ${x(length * 0.96)},${base - bevel * 0.7} ${tip},${base}`;
-  const described = shown.map((e) => `edge ${e.number}: ${e.label}`).join("; ") || "not cut yet";
+  const described = shown.map(laneInWords).join("; ") || "not cut yet";
+  const newest = shown[0];
   return (
     <svg
       width={width}
@@ -80,7 +87,7 @@ export function EdgeStrip({
       <path
         d={outline}
         fill="var(--steel)"
-        stroke={highlighted ? mark.colour : "var(--steel-2)"}
+        stroke={highlighted ? look.colour : "var(--steel-2)"}
         strokeWidth={highlighted ? 2 : 1}
       />
       <path d={`${grind}L${x(0)},${base}Z`} fill="var(--sheet)" opacity="0.75" />
@@ -90,12 +97,15 @@ export function EdgeStrip({
         x2={shoulder}
         y1={top + (detail ? 8 : 5)}
         y2={top + (detail ? 8 : 5)}
-        stroke={mark.colour}
+        stroke={look.colour}
         strokeWidth={detail ? 3 : 2.4}
-        strokeDasharray={mark.dash}
+        strokeDasharray={look.dash}
       />
-      {detail ? <path d={markPath(mark, x(0) - 22, top + 12, 8)} fill={mark.colour} /> : null}
+      {detail ? <path d={markPath(look, x(0) - 22, top + 12, 8)} fill={look.colour} /> : null}
       <line x1={x(0)} x2={tip} y1={base} y2={base} stroke="var(--ink)" strokeWidth={detail ? 2.4 : 2} />
+      {(newest?.stationsMm ?? []).map((mm) => (
+        <path key={mm} d={`M${x(mm)},${base - bevel}l-3,-6h6Z`} fill="none" stroke="var(--ink-2)" strokeWidth="1" />
+      ))}
       {shown.length === 0 ? (
         <line x1={x(0)} x2={tip} y1={base + lane * 0.6} y2={base + lane * 0.6} stroke="var(--line)" strokeWidth="1" />
       ) : null}
@@ -109,13 +119,19 @@ export function EdgeStrip({
           x={x}
           length={length}
           hatch={hatch}
-          colour={mark.colour}
+          colour={look.colour}
           detail={detail}
         />
       ))}
       <Ruler x={x} length={length} y={ruler} detail={detail} known={edgeLengthMm !== null} />
     </svg>
   );
+}
+
+function laneInWords(edge: StripEdge): string {
+  const kept = (edge.zones ?? []).filter((z) => z.use !== "cut").map((z) => `${z.use} ${z.fromMm} to ${z.toMm} mm`);
+  const seen = (edge.seen ?? []).map((s) => `${s.kind} at ${s.atMm} mm`);
+  return [`edge ${edge.number}: ${edge.label}`, ...kept, ...seen].join(", ");
 }
 
 interface LaneProps {
@@ -139,10 +155,14 @@ function Lane({ edge, fullCuts, y, height, x, length, hatch, colour, detail }: L
   const whole = Math.floor(edge.cuts);
   const strokes = pitch >= 2.2 ? Array.from({ length: whole }, (_, i) => i) : [];
   const end = left + whole * pitch;
-  const taped: Array<[number, number]> = [
-    [0, from],
-    [to, length],
-  ];
+  const planned = edge.zones?.length ? edge.zones : null;
+  const taped: Array<[number, number]> = planned
+    ? planned.filter((z) => z.use === "taped").map((z) => [z.fromMm, z.toMm])
+    : [
+        [0, from],
+        [to, length],
+      ];
+  const kept = planned?.filter((z) => z.use === "control") ?? [];
   return (
     <g>
       {taped.map(([a, b]) =>
@@ -150,6 +170,19 @@ function Lane({ edge, fullCuts, y, height, x, length, hatch, colour, detail }: L
           <rect key={a} x={x(a)} y={y} width={x(b) - x(a)} height={height} fill={`url(#${hatch})`} />
         ) : null,
       )}
+      {kept.map((z) => (
+        <rect
+          key={z.fromMm}
+          x={x(z.fromMm)}
+          y={y}
+          width={x(z.toMm) - x(z.fromMm)}
+          height={height}
+          fill="none"
+          stroke="var(--steel-2)"
+          strokeWidth="0.9"
+          strokeDasharray="2 2"
+        />
+      ))}
       <rect x={left} y={y} width={room} height={height} fill="var(--sheet)" stroke="var(--steel-2)" strokeWidth="0.7" />
       {strokes.map((i) => (
         <rect
@@ -165,6 +198,15 @@ function Lane({ edge, fullCuts, y, height, x, length, hatch, colour, detail }: L
       {strokes.length === 0 && whole > 0 ? (
         <rect x={left} y={y} width={end - left} height={height} fill="var(--ink)" opacity={0.25 + 0.45 * edge.worn} />
       ) : null}
+      {(edge.seen ?? []).map((s) => (
+        <path
+          key={`${s.kind}${s.atMm}`}
+          d={seenPath(s.kind, x(s.atMm), y, height)}
+          fill={s.kind === "chip" ? "var(--paper)" : "none"}
+          stroke={s.kind === "glint" ? "var(--glint)" : "var(--rust)"}
+          strokeWidth="1.6"
+        />
+      ))}
       {edge.live ? <rect x={end - 1} y={y - 2} width={3.5} height={height + 4} fill={colour} /> : null}
       {detail ? (
         <>
@@ -178,6 +220,15 @@ function Lane({ edge, fullCuts, y, height, x, length, hatch, colour, detail }: L
       ) : null}
     </g>
   );
+}
+
+/** A glint is a small star, a chip a bite out of the lane, a roll a hook, a burr a tuft. */
+function seenPath(kind: string, x: number, y: number, height: number): string {
+  const middle = y + height / 2;
+  if (kind === "chip") return `M${x - 4},${y}L${x},${y + height}L${x + 4},${y}Z`;
+  if (kind === "roll") return `M${x},${y}v${height}q4,0 4,-4`;
+  if (kind === "burr") return `M${x - 2},${y}v${height}M${x + 2},${y}v${height}`;
+  return `M${x - 4},${middle}h8M${x},${middle - 4}v8`;
 }
 
 function Ruler({

@@ -4,7 +4,7 @@ import { markOf, markPath } from "../domain/marks";
 
 export interface Rung {
   readonly blade: string;
-  readonly place: number;
+  readonly mark: number;
   readonly grade: string | null;
   readonly ranked: boolean;
   readonly words: string;
@@ -88,14 +88,14 @@ function RungDrawing({
   x: ReturnType<typeof scaleLinear<number, number>>;
   width: number;
 }) {
-  const mark = markOf(rung.place);
+  const look = markOf(rung.mark);
   const ink = rung.ranked ? "var(--ink)" : "var(--ink-2)";
   const { estimate, low, high } = rung;
   const clipped = high !== null && x(high) > width - 22;
   const end = high === null ? null : Math.min(x(high), width - 22);
   return (
     <svg width={width} height={STEP} aria-hidden="true" className="block">
-      <path d={markPath(mark, 12, 30, 8)} fill={mark.colour} opacity={rung.ranked ? 1 : 0.5} />
+      <path d={markPath(look, 12, 30, 8)} fill={look.colour} opacity={rung.ranked ? 1 : 0.5} />
       <text x={27} y={35} fontSize={17} fontWeight={700} fill={ink}>
         {rung.blade}
       </text>
@@ -110,14 +110,14 @@ function RungDrawing({
               x2={x(estimate)}
               y1={30}
               y2={30}
-              stroke={mark.colour}
+              stroke={look.colour}
               strokeWidth={2.4}
-              strokeDasharray={mark.dash}
+              strokeDasharray={look.dash}
             />
             {low !== null && end !== null ? (
-              <rect x={x(low)} y={21} width={Math.max(end - x(low), 2)} height={18} fill={mark.colour} opacity={0.26} />
+              <rect x={x(low)} y={21} width={Math.max(end - x(low), 2)} height={18} fill={look.colour} opacity={0.26} />
             ) : null}
-            <line x1={x(estimate)} x2={x(estimate)} y1={17} y2={43} stroke={mark.colour} strokeWidth={3} />
+            <line x1={x(estimate)} x2={x(estimate)} y1={17} y2={43} stroke={look.colour} strokeWidth={3} />
             <text x={x(estimate)} y={13} fontSize={17} fontWeight={700} textAnchor="middle" fill={ink}>
               {honest(estimate, low ?? estimate, high ?? estimate)}
             </text>
@@ -142,7 +142,7 @@ function RungDrawing({
               width={Math.max(end - x(low), 2)}
               height={18}
               fill="none"
-              stroke={mark.colour}
+              stroke={look.colour}
               strokeWidth={2}
             />
             <text x={LEFT} y={57} fontSize={13} fill="var(--ink-2)">

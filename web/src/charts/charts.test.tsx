@@ -11,7 +11,7 @@ const nothing = () => undefined;
 describe("the edge strip", () => {
   const edge = { number: 3, zoneFromMm: 12, zoneToMm: 76, cuts: 21, worn: 1, label: "21 cuts" };
   const draw = (edges: (typeof edge & { live?: boolean })[], length: number | null = 96) =>
-    renderToStaticMarkup(<EdgeStrip place={0} title="AV-01" edgeLengthMm={length} edges={edges} width={470} detail />);
+    renderToStaticMarkup(<EdgeStrip mark={0} title="AV-01" edgeLengthMm={length} edges={edges} width={470} detail />);
 
   it("draws one stroke for each cut, and hatches what was taped off", () => {
     const strokes = (cuts: number) => times(draw([{ ...edge, cuts }]), /<rect[^>]*height="10" fill="var\(--ink\)"/);
@@ -43,7 +43,7 @@ describe("the decay chart", () => {
   const run: ChartRun = {
     id: "r1",
     blade: "AV-01",
-    place: 0,
+    mark: 0,
     edge: 3,
     readings: [
       { count: 0, force_gf: 150, struck: false },
@@ -88,7 +88,7 @@ describe("the decay chart", () => {
   it("names blades at their ends only where there is more than one to tell apart", () => {
     const names = (drawn: string) => times(drawn, 'class="cond">AV-');
     expect(names(draw([run]))).toBe(0);
-    expect(names(draw([run, { ...run, id: "r2", blade: "AV-02", place: 1 }]))).toBe(2);
+    expect(names(draw([run, { ...run, id: "r2", blade: "AV-02", mark: 1 }]))).toBe(2);
   });
 
   it("stands even with nothing to show", () => {
@@ -99,7 +99,7 @@ describe("the decay chart", () => {
 describe("the life ladder", () => {
   const rung: Rung = {
     blade: "AV-01",
-    place: 0,
+    mark: 0,
     grade: "1.4034",
     ranked: true,
     words: "14 cuts, 12 to 15",
@@ -121,7 +121,7 @@ describe("the life ladder", () => {
     );
 
   it("gives each life with its interval, and says who is not ranked", () => {
-    const drawn = draw([rung, { ...rung, blade: "AV-03", place: 2, ranked: false }]);
+    const drawn = draw([rung, { ...rung, blade: "AV-03", mark: 2, ranked: false }]);
     expect(drawn).toContain("12 to 15");
     expect(drawn).toContain('aria-label="AV-01: 14 cuts, 12 to 15"');
     expect(drawn).toContain("not ranked");
@@ -129,7 +129,7 @@ describe("the life ladder", () => {
 
   it("brackets those that cannot be told apart, and says what the bracket means", () => {
     expect(draw([rung])).not.toContain("Bracketed");
-    expect(draw([rung, { ...rung, blade: "AV-02", place: 1 }], [["AV-01", "AV-02"]])).toContain(
+    expect(draw([rung, { ...rung, blade: "AV-02", mark: 1 }], [["AV-01", "AV-02"]])).toContain(
       "Bracketed: not told apart",
     );
   });

@@ -41,14 +41,18 @@ const OUTLINES: BladeMark["outline"][] = [
 ];
 const DASHES = ["", "9 4", "2 3.5", "12 4 2 4", "6 3", "14 3 3 3 3 3", "1 5", "4 7"];
 
-/** The mark of a place in a trial; places repeat after eight. */
-export function markOf(place: number): BladeMark {
-  const i = place % OUTLINES.length;
+/**
+ * The look of a blade's mark, its own everywhere. Sixty-four differ; each run of eight keeps shape, line and colour all
+ * apart, so that neighbours on the shelf are never taken for each other.
+ */
+export function markOf(mark: number): BladeMark {
+  const shape = mark % OUTLINES.length;
+  const round = Math.floor(mark / OUTLINES.length);
   return {
-    letter: String.fromCharCode(65 + (place % 26)),
-    colour: `var(--mark-${i})`,
-    dash: DASHES[i] ?? "",
-    outline: OUTLINES[i] ?? "circle",
+    letter: String.fromCharCode(65 + (mark % 26)),
+    colour: `var(--mark-${(shape + round) % 8})`,
+    dash: DASHES[(shape + 3 * round) % DASHES.length] ?? "",
+    outline: OUTLINES[shape] ?? "circle",
   };
 }
 

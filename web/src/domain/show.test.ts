@@ -52,16 +52,17 @@ describe("times", () => {
 
 describe("marks", () => {
   it("differ in shape, line and colour for every blade of a trial", () => {
-    const marks = Array.from({ length: 8 }, (_, place) => markOf(place));
+    const marks = Array.from({ length: 8 }, (_, mark) => markOf(mark));
     for (const part of [marks.map((m) => m.dash), marks.map((m) => m.colour), marks.map((m) => markPath(m, 0, 0, 5))]) {
       expect(new Set(part).size).toBe(8);
     }
-    expect(markOf(8).colour).toBe(markOf(0).colour);
+    const looks = Array.from({ length: 64 }, (_, mark) => markOf(mark));
+    expect(new Set(looks.map((m) => `${m.outline}${m.dash}${m.colour}`)).size).toBe(64);
   });
 
   it("are closed outlines of the size asked for", () => {
-    for (let place = 0; place < 8; place += 1) {
-      const path = markPath(markOf(place), 10, 10, 4);
+    for (let mark = 0; mark < 8; mark += 1) {
+      const path = markPath(markOf(mark), 10, 10, 4);
       expect(path.startsWith("M")).toBe(true);
       expect(path.endsWith("Z")).toBe(true);
     }
@@ -87,10 +88,35 @@ describe("edge strips", () => {
       { ...run, practice: true },
       { ...run, blade_id: "b" },
     ];
-    expect(stripEdges(runs, "a").map((e) => [e.number, e.cuts, e.live, e.label])).toEqual([
+    expect(stripEdges(runs, { id: "a", edges: [] }).map((e) => [e.number, e.cuts, e.live, e.label])).toEqual([
       [3, 21, false, "21 cuts"],
       [4, 9, true, "9 cuts"],
     ]);
+  });
+
+  it("show the edge that waits with its zones, stations and what was seen on it", () => {
+    const waiting = {
+      number: 5,
+      zones: [
+        { from_mm: 0, to_mm: 12, use: "taped" },
+        { from_mm: 12, to_mm: 76, use: "cut" },
+      ],
+      damage: [{ position_mm: 33, kind: "glint" }],
+      measurements: [
+        { quantity: "thickness_behind_edge_mm", in_use: true, details: { stations: [{ position_mm: 16 }] } },
+        { quantity: "thickness_behind_edge_mm", in_use: false, details: { stations: [{ position_mm: 80 }] } },
+      ],
+    };
+    const [, lane] = stripEdges([run], { id: "a", edges: [waiting] });
+    expect(lane).toMatchObject({
+      number: 5,
+      label: "fresh",
+      zoneFromMm: 12,
+      zoneToMm: 76,
+      seen: [{ atMm: 33, kind: "glint" }],
+      stationsMm: [16],
+    });
+    expect(lane?.zones?.map((z) => z.use)).toEqual(["taped", "cut"]);
   });
 
   it("share one scale, so that strokes compare by eye", () => {

@@ -12,10 +12,37 @@ interface RunLike {
   readonly worn_share: number;
 }
 
-/** What an edge strip shows of a blade's runs: one lane an edge, practice left out. */
-export function stripEdges(runs: readonly RunLike[], bladeId: string) {
-  return runs
-    .filter((r) => r.blade_id === bladeId && !r.practice)
+interface EdgeLike {
+  readonly number: number;
+  readonly zones: ReadonlyArray<{ readonly from_mm: number; readonly to_mm: number; readonly use?: string }>;
+  readonly damage: ReadonlyArray<{ readonly position_mm: number; readonly kind: string }>;
+  readonly measurements: ReadonlyArray<{
+    readonly quantity: string;
+    readonly in_use: boolean;
+    readonly details: { readonly stations?: ReadonlyArray<{ readonly position_mm: number }> };
+  }>;
+}
+
+export interface BladeLike {
+  readonly id: string;
+  readonly edges: readonly EdgeLike[];
+}
+
+interface Lane extends ReturnType<typeof edgeMarks> {
+  readonly number: number;
+  readonly zoneFromMm: number | null;
+  readonly zoneToMm: number | null;
+  readonly cuts: number;
+  readonly worn: number;
+  readonly label: string;
+  readonly live?: boolean;
+}
+
+/** What an edge strip shows of a blade: one lane a run, and the newest edge where it waits to be cut. */
+export function stripEdges(runs: readonly RunLike[], blade: BladeLike): Lane[] {
+  const edge = (number: number) => blade.edges.find((e) => e.number === number);
+  const cut = runs
+    .filter((r) => r.blade_id === blade.id && !r.practice)
     .map((r) => ({
       number: r.edge,
       zoneFromMm: r.zone_from_mm,
@@ -24,7 +51,35 @@ export function stripEdges(runs: readonly RunLike[], bladeId: string) {
       worn: r.worn_share,
       live: r.status === "cutting" || r.status === "fresh" || r.status === "paused",
       label: `${counted(r.count)} ${r.count_unit}`,
+      ...edgeMarks(edge(r.edge)),
     }));
+  const newest = blade.edges.at(-1);
+  if (!newest || cut.some((lane) => lane.number >= newest.number)) return cut;
+  return [...cut, freshLane(newest)];
+}
+
+/** The lane of an edge that was not cut yet. */
+export function freshLane(edge: EdgeLike, label = "fresh"): Lane {
+  const zone = edge.zones.find((z) => z.use === "cut");
+  return {
+    number: edge.number,
+    zoneFromMm: zone?.from_mm ?? null,
+    zoneToMm: zone?.to_mm ?? null,
+    cuts: 0,
+    worn: 0,
+    label,
+    ...edgeMarks(edge),
+  };
+}
+
+function edgeMarks(edge: EdgeLike | undefined) {
+  return {
+    zones: (edge?.zones ?? []).map((z) => ({ fromMm: z.from_mm, toMm: z.to_mm, use: z.use ?? "cut" })),
+    seen: (edge?.damage ?? []).map((d) => ({ atMm: d.position_mm, kind: d.kind })),
+    stationsMm: (edge?.measurements ?? [])
+      .filter((m) => m.quantity === "thickness_behind_edge_mm" && m.in_use)
+      .flatMap((m) => (m.details.stations ?? []).map((s) => s.position_mm)),
+  };
 }
 
 /** The count that fills the zone of every strip of a trial, so that strokes compare by eye. */

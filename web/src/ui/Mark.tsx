@@ -1,11 +1,11 @@
 import { markOf, markPath } from "../domain/marks";
 
 /** A blade's mark, drawn. */
-export function Mark({ place, size = 22 }: { place: number; size?: number }) {
-  const mark = markOf(place);
+export function Mark({ mark, size = 22 }: { mark: number; size?: number }) {
+  const look = markOf(mark);
   return (
     <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden="true" className="shrink-0">
-      <path d={markPath(mark, 12, 12, 8.6)} fill={mark.colour} />
+      <path d={markPath(look, 12, 12, 8.6)} fill={look.colour} />
     </svg>
   );
 }

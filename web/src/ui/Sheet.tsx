@@ -7,12 +7,15 @@ export function Sheet({
   onOpenChange,
   title,
   note,
+  wide = false,
   children,
 }: {
   open: boolean;
   onOpenChange: (open: boolean) => void;
   title: string;
   note?: string;
+  /** For what needs a table's room. */
+  wide?: boolean;
   children: ReactNode;
 }) {
   return (
@@ -20,7 +23,7 @@ export function Sheet({
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/30" />
         <Dialog.Content
-          className="fixed inset-y-0 right-0 z-30 w-full max-w-xl overflow-y-auto border-l-[1.5px] border-ink bg-paper px-7 py-6"
+          className={`fixed inset-y-0 right-0 z-30 w-full ${wide ? "max-w-5xl" : "max-w-xl"} overflow-y-auto border-l-[1.5px] border-ink bg-paper px-7 py-6`}
           {...(note ? {} : { "aria-describedby": undefined })}
         >
           <div className="flex items-start justify-between gap-6">

@@ -1,19 +1,14 @@
 """Trials, blades and edges."""
 
-from dataclasses import replace
-
 from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
+from kessik.api.schemas.shelf import BladeBody, BladeOut, BladePatch, PreparationBody, PreparedOut
 from kessik.api.schemas.trials import (
-    BladeBody,
-    BladeOut,
-    BladePatch,
-    EdgeBody,
     LineUpOut,
     NextStepOut,
-    RunBrief,
+    RoleBody,
     TrialBody,
     TrialOut,
     TrialPatch,
@@ -22,12 +17,15 @@ from kessik.api.schemas.trials import (
 )
 from kessik.core.comparison.matching import VARIABLES, MatchingRule
 from kessik.core.comparison.wording import line_up_words
+from kessik.core.geometry import Zone
 from kessik.core.protocols.methods import Method
+from kessik.core.sharpening.settled import SettledRule
 from kessik.services import trials
 from kessik.services.clock import now
+from kessik.services.line_up import line_up
+from kessik.services.sharpenings import prepare_by_recipe
 from kessik.services.today import next_step
 from kessik.services.trial_files import export_trial, slug, zipped
-from kessik.services.verdicts import verdict
 from kessik.store.records import Trial
 
 router = APIRouter(tags=["trials"])
@@ -42,7 +40,15 @@ def put_trial(trial_id: Id, body: TrialBody, store: Store) -> TrialOut:
         name=body.name.strip(),
         question=body.question,
         created=now(),
-        rule=MatchingRule(body.factor, body.hardness_reading, body.tolerances),
+        rule=MatchingRule(
+            body.factor,
+            body.hardness_reading,
+            body.tolerances,
+            body.effects,
+            tuple(body.let_go),
+            body.scale_edge_length,
+        ),
+        settled_rule=SettledRule(body.settled_kind, body.settled_edge_number, body.settled_steel_removed_mm),
         method=Method(body.keen_gf, body.dull_gf, body.schedule, body.every),
         **{name: own[name] for name in ("edges_per_blade", "medium", "rope_diameter_mm")},
     )
@@ -58,27 +64,45 @@ def patch_trial(trial_id: Id, body: TrialPatch, store: Store) -> TrialOut:
 @router.get("/trials/{trial_id}/line-up")
 def get_line_up(trial_id: Id, store: Store) -> LineUpOut:
     """Blades by variables: matched, the factor, confounded or pending."""
-    found = trials.line_up(store, trial_id)
-    answer = verdict(store, trial_id)
-    variables = [VariableOut.of(v, found.trial.rule.tolerance(v)) for v in VARIABLES]
+    found = line_up(store, trial_id)
+    answer, rule = found.answer, found.answer.trial.rule
+    recorded = {cell.variable for cell in found.cells}
     return LineUpOut(
-        **line_up_parts(found, variables),  # type: ignore[arg-type]  # names and types are those of the model
-        says=line_up_words(found.cells, found.pending, found.trial.rule, len(found.blades)),
-        runs=[RunBrief.of(r) for r in answer.runs],
+        **line_up_parts(found),  # type: ignore[arg-type]  # names and types are those of the model
+        variables=[VariableOut.of_variable(v, rule, v.name in recorded) for v in VARIABLES],
+        says=line_up_words(found.cells, found.pending, rule, len(answer.blades)),
         next_step=NextStepOut.model_validate(next_step(answer)),
     )
 
 
 @router.put("/trials/{trial_id}/blades/{blade_id}")
 def put_blade(trial_id: Id, blade_id: Id, body: BladeBody, store: Store) -> BladeOut:
-    """Add a new blade to a trial."""
-    return BladeOut.of(trials.add_blade(store, trial_id, replace(body.record(), id=blade_id)))
+    """Add a new blade to the shelf and to a trial."""
+    return BladeOut.of(trials.add_blade(store, trial_id, body.record(blade_id, now().utc)))
+
+
+@router.put("/trials/{trial_id}/places/{blade_id}")
+def put_place(trial_id: Id, blade_id: Id, body: RoleBody, store: Store) -> BladeOut:
+    """Take a blade of the shelf into a trial, or say what it is there for."""
+    return BladeOut.of(trials.take_from_shelf(store, trial_id, blade_id, body.role))
+
+
+@router.post("/trials/{trial_id}/preparations")
+def post_preparations(trial_id: Id, body: PreparationBody, store: Store) -> list[PreparedOut]:
+    """Make the next edge of several blades by one recipe, in one act; the same edge ids twice make one set."""
+    trials.check_in_trial(store, trial_id, list(body.edge_ids))
+    zones = tuple(Zone(**zone.model_dump()) for zone in body.zones)
+    made = prepare_by_recipe(store, body.recipe_id, body.edge_ids, body.made_on or now().utc[:10], zones)
+    return [
+        PreparedOut(blade_id=p.edge.blade_id, edge_id=p.edge.id, number=p.edge.number, departures=list(p.departures))
+        for p in made
+    ]
 
 
 @router.patch("/trials/{trial_id}/blades/{blade_id}")
 def patch_blade(trial_id: Id, blade_id: Id, body: BladePatch, store: Store) -> BladeOut:
     """Change facts of a blade."""
-    return BladeOut.of(trials.change_blade(store, trial_id, blade_id, body.changes()))
+    return BladeOut.of(trials.change_blade(store, trial_id, blade_id, body.changes(), now()))
 
 
 @router.delete("/trials/{trial_id}/blades/{blade_id}", status_code=204)
@@ -86,12 +110,6 @@ def delete_blade(trial_id: Id, blade_id: Id, store: Store) -> Response:
     """Take a blade that was not cut out of the trial."""
     trials.drop_blade(store, trial_id, blade_id)
     return Response(status_code=204)
-
-
-@router.put("/trials/{trial_id}/blades/{blade_id}/edges/{edge_id}")
-def put_edge(trial_id: Id, blade_id: Id, edge_id: Id, body: EdgeBody, store: Store) -> EdgeBody:
-    """Record a sharpening, or change what is known of one."""
-    return EdgeBody.of(trials.save_edge(store, trial_id, replace(body.record(blade_id), id=edge_id)))
 
 
 @router.get("/trials/{trial_id}/files", response_class=Response)

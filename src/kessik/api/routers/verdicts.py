@@ -6,11 +6,13 @@ from fastapi import APIRouter, File, Form, UploadFile
 
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import FactorName, Id
-from kessik.api.schemas.trials import BladeOut, CellOut, NextStepOut, RunBrief, TrialOut
+from kessik.api.schemas.shelf import BladeOut
+from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
 from kessik.api.schemas.verdict import (
     BandOut,
     BladeVerdictOut,
     ComparisonOut,
+    DueOut,
     ImportOut,
     LifeOut,
     ReadingOut,
@@ -21,13 +23,14 @@ from kessik.api.schemas.verdict import (
 )
 from kessik.core.comparison.analysis import BladeResult, RunResult
 from kessik.core.comparison.matching import MatchingRule
+from kessik.core.comparison.variables import BY_NAME
 from kessik.core.comparison.wording import comparison_words, confounded_blades, life_words, ranked, tie_groups
 from kessik.core.protocols.methods import Method
 from kessik.core.sharpness.life import Life
 from kessik.interchange.analysis_json import comparison_json, life_json
 from kessik.services import today as front_door
 from kessik.services import trial_files
-from kessik.services.clock import now
+from kessik.services.clock import local_day, now
 from kessik.services.verdicts import TrialRun, Verdict, band_of, verdict
 
 router = APIRouter(tags=["verdict"])
@@ -35,8 +38,11 @@ router = APIRouter(tags=["verdict"])
 
 @router.get("/today")
 def get_today(store: Store) -> TodayOut:
-    """Every trial with its one-line answer and the next thing to do."""
-    return TodayOut(trials=[_trial_today(found) for found in front_door.today(store)])
+    """Every trial with its one-line answer and the next thing to do, and what waits."""
+    return TodayOut(
+        trials=[_trial_today(found) for found in front_door.today(store)],
+        due=[DueOut.model_validate(due) for due in front_door.what_waits(store, local_day(now()))],
+    )
 
 
 @router.get("/trials/{trial_id}/verdict")
@@ -67,6 +73,9 @@ def get_verdict(trial_id: Id, store: Store) -> VerdictOut:
         ],
         cells=[CellOut.of(cell) for cell in analysis.cells],
         left_out=left_out,
+        with_all=found.with_all,
+        taken_as_equal=list(analysis.taken_as_equal),
+        let_go=[BY_NAME[name].label for name in found.trial.rule.let_go],
         next_step=NextStepOut.model_validate(front_door.next_step(found)),
     )
 
@@ -79,11 +88,16 @@ async def post_imports(
     keen_gf: Annotated[float, Form()] = 300.0,
     dull_gf: Annotated[float, Form()] = 400.0,
 ) -> ImportOut:
-    """Read series with the runs, blades and edges files beside them; with any fault nothing is imported."""
+    """Read series with the runs, blades and edges files beside them, or blades and edges alone onto the shelf.
+
+    With any fault nothing is imported.
+    """
     named = [trial_files.NamedFile(file.filename or "file.series.csv", await file.read()) for file in files]
     method = Method(keen_gf, dull_gf, "every", 1)
-    made, notes = trial_files.import_files(store, named, now(), MatchingRule(factor), method)
-    return ImportOut(trials=[TrialOut.of(trial) for trial in made], notes=list(notes))
+    made = trial_files.import_files(store, named, now(), MatchingRule(factor), method)
+    return ImportOut(
+        trials=[TrialOut.of(trial) for trial in made.trials], blades=list(made.blades), notes=list(made.notes)
+    )
 
 
 def _key(r: TrialRun) -> tuple[str, int, int]:
@@ -99,7 +113,7 @@ def _run_verdict(found: Verdict, r: TrialRun, result: RunResult) -> RunVerdictOu
     return RunVerdictOut(
         run=RunBrief.of(r),
         blade=r.blade.code,
-        place=r.blade.place,
+        mark=r.blade.mark,
         readings=[
             ReadingOut(count=c.count, force_gf=c.force_gf, struck=c.struck)
             for c in result.run.checks
@@ -125,7 +139,7 @@ def _rung(found: Verdict, result: BladeResult, is_ranked: bool) -> BladeVerdictO
     blade = next(b for b in found.blades if b.code == result.blade)
     return BladeVerdictOut(
         blade=blade.code,
-        place=blade.place,
+        mark=blade.mark,
         grade=blade.claimed_grade,
         edges=result.edges,
         count_unit=result.count_unit,

@@ -5,7 +5,8 @@ from typing import Any, Literal
 from pydantic import Field
 
 from kessik.api.schemas.common import Finite, Id, Wire
-from kessik.api.schemas.trials import BladeOut, TrialOut
+from kessik.api.schemas.shelf import BladeOut
+from kessik.api.schemas.trials import TrialOut
 from kessik.core.protocols.events import BenchEvent
 from kessik.core.protocols.run_state import Plan, RunState
 from kessik.services.bench import RunView

@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 Id = Annotated[str, Field(min_length=8, max_length=64, pattern=r"^[0-9a-zA-Z-]+$")]
 ShortText = Annotated[str, Field(max_length=200)]
 LongText = Annotated[str, Field(max_length=4000)]
+Day = Annotated[str, Field(pattern=r"^(\d{4}-\d{2}-\d{2})?$")]
 Finite = Annotated[float, Field(allow_inf_nan=False)]
 FactorName = Literal[
     "steel", "heat_treatment", "hardness", "finish", "angle", "geometry", "coating", "regime", "medium"

@@ -1,89 +1,17 @@
 """Trials, blades and edges over the wire."""
 
-from typing import Any, ClassVar, Literal
+from typing import Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import FactorName, Finite, Id, LongText, ShortText, StandingName, Wire
-from kessik.core.comparison.matching import Cell, Variable
-from kessik.services.trials import LineUp
+from kessik.api.schemas.common import FactorName, Finite, Id, LongText, ShortText, Wire
+from kessik.api.schemas.shelf import BladeOut, Patch
+from kessik.core.comparison.matching import Cell, MatchingRule, Variable
+from kessik.services.line_up import LineUp
 from kessik.services.verdicts import TrialRun
-from kessik.store.records import Blade, Edge, Trial
+from kessik.store.records import Trial
 
-
-class EdgeBody(Wire):
-    """One sharpening of a blade."""
-
-    id: Id
-    number: int = Field(ge=1, le=10000)
-    side_angle_deg: Finite | None = None
-    micro_bevel_side_deg: Finite | None = None
-    thickness_behind_edge_mm: Finite | None = None
-    note: LongText = ""
-
-    @classmethod
-    def of(cls, edge: Edge) -> "EdgeBody":
-        return cls(**{name: getattr(edge, name) for name in cls.model_fields})
-
-    def record(self, blade_id: str) -> Edge:
-        return Edge(blade_id=blade_id, **self.model_dump())
-
-
-class BladeBody(Wire):
-    """A blade with its edges."""
-
-    id: Id
-    code: ShortText
-    claimed_grade: ShortText | None = None
-    hardness_hrc: Finite | None = None
-    hardness_standing: StandingName = "measured_here"
-    usual_hardness_low_hrc: Finite | None = None
-    usual_hardness_high_hrc: Finite | None = None
-    edge_length_mm: Finite | None = None
-    note: LongText = ""
-    edges: list[EdgeBody] = Field(default_factory=list)
-
-    def record(self) -> Blade:
-        own = self.model_dump(exclude={"edges"})
-        return Blade(**own, edges=tuple(edge.record(self.id) for edge in self.edges))
-
-
-class BladeOut(BladeBody):
-    """A blade in its place in the trial; the place decides its mark."""
-
-    place: int
-
-    @classmethod
-    def of(cls, blade: Blade) -> "BladeOut":
-        own = {name: getattr(blade, name) for name in cls.model_fields if name != "edges"}
-        return cls(**own, edges=[EdgeBody.of(edge) for edge in blade.edges])
-
-
-class Patch(Wire):
-    """Some fields of a thing; what is not sent stays, and null empties a field that may be empty."""
-
-    emptiable: ClassVar[frozenset[str]] = frozenset()
-
-    def changes(self) -> dict[str, Any]:
-        sent = self.model_dump(exclude_unset=True)
-        return {name: value for name, value in sent.items() if value is not None or name in self.emptiable}
-
-
-class BladePatch(Patch):
-    """Facts of a blade to change."""
-
-    emptiable = frozenset(
-        {"claimed_grade", "hardness_hrc", "usual_hardness_low_hrc", "usual_hardness_high_hrc", "edge_length_mm"}
-    )
-
-    code: ShortText | None = None
-    claimed_grade: ShortText | None = None
-    hardness_hrc: Finite | None = None
-    hardness_standing: StandingName | None = None
-    usual_hardness_low_hrc: Finite | None = None
-    usual_hardness_high_hrc: Finite | None = None
-    edge_length_mm: Finite | None = None
-    note: LongText | None = None
+SettledKind = Literal["every_edge", "edge_number", "steel_removed"]
 
 
 class TrialBody(Wire):
@@ -95,6 +23,12 @@ class TrialBody(Wire):
     factor: FactorName = "steel"
     hardness_reading: Literal["same_hardness", "as_usually_hardened"] = "same_hardness"
     tolerances: dict[str, Finite] = Field(default_factory=dict)
+    effects: dict[str, Finite] = Field(default_factory=dict)
+    let_go: list[ShortText] = Field(default_factory=list, max_length=40)
+    scale_edge_length: bool = False
+    settled_kind: SettledKind = "edge_number"
+    settled_edge_number: int = Field(default=3, le=1000)
+    settled_steel_removed_mm: Finite = 0.5
     keen_gf: Finite = 300.0
     dull_gf: Finite = 400.0
     schedule: Literal["adaptive", "every"] = "adaptive"
@@ -114,6 +48,12 @@ class TrialPatch(Patch):
     factor: FactorName | None = None
     hardness_reading: Literal["same_hardness", "as_usually_hardened"] | None = None
     tolerances: dict[str, Finite] | None = None
+    effects: dict[str, Finite] | None = None
+    let_go: list[ShortText] | None = Field(default=None, max_length=40)
+    scale_edge_length: bool | None = None
+    settled_kind: SettledKind | None = None
+    settled_edge_number: int | None = Field(default=None, le=1000)
+    settled_steel_removed_mm: Finite | None = None
     keen_gf: Finite | None = None
     dull_gf: Finite | None = None
     schedule: Literal["adaptive", "every"] | None = None
@@ -132,6 +72,13 @@ class TrialOut(Wire):
     factor: FactorName
     hardness_reading: Literal["same_hardness", "as_usually_hardened"]
     tolerances: dict[str, float]
+    effects: dict[str, float]
+    let_go: list[str]
+    scale_edge_length: bool
+    settled_kind: SettledKind
+    settled_edge_number: int
+    settled_steel_removed_mm: float
+    settled_rule: str
     keen_gf: float
     dull_gf: float
     schedule: Literal["adaptive", "every"]
@@ -152,6 +99,13 @@ class TrialOut(Wire):
             factor=trial.rule.factor,  # type: ignore[arg-type]  # checked on entry
             hardness_reading=trial.rule.hardness_reading,
             tolerances=dict(trial.rule.tolerances),
+            effects=dict(trial.rule.effects),
+            let_go=list(trial.rule.let_go),
+            scale_edge_length=trial.rule.scale_edge_length,
+            settled_kind=trial.settled_rule.kind,
+            settled_edge_number=trial.settled_rule.edge_number,
+            settled_steel_removed_mm=trial.settled_rule.steel_removed_mm,
+            settled_rule=trial.settled_rule.words(),
             keen_gf=trial.method.keen_gf,
             dull_gf=trial.method.dull_gf,
             schedule=trial.method.schedule,
@@ -165,20 +119,41 @@ class TrialOut(Wire):
         )
 
 
+class RoleBody(Wire):
+    """What a blade is in a trial for."""
+
+    role: Literal["", "low_reference", "high_reference"] = ""
+
+
 class VariableOut(Wire):
-    """A held-equal variable with the tolerance in force."""
+    """A held-equal variable with the tolerance and the assumed effect in force; `held` unless knowingly let go."""
 
     name: str
     label: str
     unit: str
+    kind: Literal["absolute", "relative", "ratio", "alike", "micro_bevel", "hardness", "settled"]
+    of: Literal["blade", "edge"]
     tolerance: float
+    usual_tolerance: float
+    effect_percent: float | None
     decimals: int
     factor: str
+    consequence: str
+    explained: str
+    held: bool
+    recorded: bool
 
     @classmethod
-    def of(cls, variable: Variable, tolerance: float) -> "VariableOut":
-        own = {name: getattr(variable, name) for name in cls.model_fields if name != "tolerance"}
-        return cls(**own, tolerance=tolerance)
+    def of_variable(cls, v: Variable, rule: MatchingRule, recorded: bool) -> "VariableOut":
+        own = ("name", "label", "unit", "kind", "of", "decimals", "factor", "consequence", "explained")
+        return cls(
+            **{name: getattr(v, name) for name in own},
+            tolerance=rule.tolerance(v),
+            usual_tolerance=v.tolerance,
+            effect_percent=rule.effect(v),
+            held=v.name not in rule.let_go,
+            recorded=recorded,
+        )
 
 
 class CellOut(Wire):
@@ -186,7 +161,8 @@ class CellOut(Wire):
 
     blade: str
     variable: str
-    value: float | None
+    value: float | str | None
+    shown: str
     standing: str | None
     state: Literal["matched", "factor", "confounded", "pending"]
     says: str
@@ -250,19 +226,23 @@ class LineUpOut(Wire):
     variables: list[VariableOut]
     cells: list[CellOut]
     pending: list[str]
+    taken_as_equal: list[str]
+    references: list[str]
     scope: str
     says: str
     runs: list[RunBrief]
     next_step: NextStepOut
 
 
-def line_up_parts(found: LineUp, variables: list[VariableOut]) -> dict[str, object]:
+def line_up_parts(found: LineUp) -> dict[str, object]:
     """The parts of a line-up that come straight from the use case."""
     return {
-        "trial": TrialOut.of(found.trial),
-        "blades": [BladeOut.of(blade) for blade in found.blades],
-        "variables": variables,
+        "trial": TrialOut.of(found.answer.trial),
+        "blades": [BladeOut.of(blade) for blade in found.answer.blades],
         "cells": [CellOut.of(cell) for cell in found.cells],
         "pending": list(found.pending),
+        "taken_as_equal": list(found.taken_as_equal),
+        "references": list(found.references),
         "scope": found.scope,
+        "runs": [RunBrief.of(r) for r in found.answer.runs],
     }

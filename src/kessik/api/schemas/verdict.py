@@ -3,7 +3,8 @@
 from typing import Literal
 
 from kessik.api.schemas.common import Wire
-from kessik.api.schemas.trials import BladeOut, CellOut, NextStepOut, RunBrief, TrialOut
+from kessik.api.schemas.shelf import BladeOut
+from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
 
 
 class ByRuleOut(Wire):
@@ -48,7 +49,7 @@ class RunVerdictOut(Wire):
 
     run: RunBrief
     blade: str
-    place: int
+    mark: int
     readings: list[ReadingOut]
     start_gf: float | None
     end_gf: float | None
@@ -62,7 +63,7 @@ class BladeVerdictOut(Wire):
     """A blade on the ladder."""
 
     blade: str
-    place: int
+    mark: int
     grade: str | None
     edges: int
     count_unit: str
@@ -105,6 +106,9 @@ class VerdictOut(Wire):
     comparisons: list[ComparisonOut]
     cells: list[CellOut]
     left_out: list[str]
+    with_all: str
+    taken_as_equal: list[str]
+    let_go: list[str]
     next_step: NextStepOut
 
 
@@ -124,10 +128,23 @@ class TodayOut(Wire):
     """The front door."""
 
     trials: list[TrialTodayOut]
+    due: list["DueOut"]
+
+
+class DueOut(Wire):
+    """Something that waits: a loan to return, a hardness to find out."""
+
+    kind: Literal["loan", "hardness"]
+    says: str
+    blade_id: str
+    mark: int
+    on: str
+    overdue: bool
 
 
 class ImportOut(Wire):
     """What an import made, and what its reader noticed."""
 
     trials: list[TrialOut]
+    blades: list[str]
     notes: list[str]

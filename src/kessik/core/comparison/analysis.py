@@ -6,9 +6,10 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from kessik.core.comparison.lives import BladeEdges, Bracket, EdgeLife, LifePosterior, solve
-from kessik.core.comparison.matching import BladeFacts, Cell, MatchingRule, match
+from kessik.core.comparison.matching import BladeFacts, Cell, Fact, MatchingRule, match, not_recorded
 from kessik.core.comparison.ratios import all_ratios, blade_life, blade_spread_percent
 from kessik.core.comparison.verdict import Comparison, judge, pending_words
+from kessik.core.media import cuts_at_reference_length
 from kessik.core.protocols.series import FORCE_STAGES, RunSeries, by_count
 from kessik.core.protocols.stop_rules import mean_force_gf
 from kessik.core.sharpness.by_rule import ByRule
@@ -24,10 +25,10 @@ from kessik.core.sharpness.life import (
     outcome_life,
 )
 from kessik.core.sharpness.posterior import EdgeLikelihood
+from kessik.core.units import MM_PER_LENGTH
 
 ANALYSIS_VERSION = "1"
 DOUBTFUL_SPREAD_PERCENT = 15.0
-MM_PER_LENGTH = {"mm": 1.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
 
 
 @dataclass(frozen=True)
@@ -51,22 +52,29 @@ class RunResult:
     end_gf: float | None
     change_percent: float | None
     warnings: tuple[str, ...] = ()
+    start_readings: int = 0
+    left_out: str = ""
 
 
 @dataclass(frozen=True)
 class BladeResult:
-    """One blade over its edges; lives in the count unit of its runs."""
+    """One blade over its edges; lives in the count unit of its runs. `left_out` where none of its edges counts."""
 
     blade: str
     edges: int
     count_unit: str
     lives: Mapping[str, Life]
     spread_percent: float | None
+    left_out: bool = False
 
 
 @dataclass(frozen=True)
 class TrialAnalysis:
-    """Runs, blades and pairs of one trial, with the matching they rest on."""
+    """Runs, blades and pairs of one trial, with the matching they rest on.
+
+    `comparisons` follow the settled-edge rule; `with_all` are the same pairs with every edge, empty where the rule
+    leaves none out. `taken_as_equal` names what nobody recorded for any blade.
+    """
 
     limits: Limits
     runs: tuple[RunResult, ...]
@@ -75,27 +83,92 @@ class TrialAnalysis:
     cells: tuple[Cell, ...]
     pending: tuple[str, ...]
     notes: tuple[str, ...] = field(default_factory=tuple)
+    with_all: tuple[Comparison, ...] = ()
+    taken_as_equal: tuple[str, ...] = ()
+
+
+LeftOut = Mapping[tuple[str, int], str]
 
 
 def analyse(
-    runs: Sequence[RunSeries], facts: Mapping[str, BladeFacts], rule: MatchingRule, limits: Limits
+    runs: Sequence[RunSeries],
+    facts: Mapping[str, BladeFacts],
+    rule: MatchingRule,
+    limits: Limits,
+    left_out: LeftOut | None = None,
 ) -> TrialAnalysis:
-    """Analyse the runs of one trial; practice runs are left out. Blades without facts have all of them pending."""
+    """Analyse the runs of one trial; practice runs are left out. Blades without facts have all of them pending.
+
+    `left_out` names the edges, by (blade, edge), that the settled-edge rule does not count, with the reason.
+    """
     counted = [run for run in runs if not run.practice]
     blades = list(dict.fromkeys(run.blade for run in counted))
-    known = {code: facts.get(code) or BladeFacts(code, micro_bevel_known=False) for code in blades}
-    results = {run.key: result for run, result in zip(counted, _run_results(counted, blades, limits), strict=True)}
+    results = [
+        replace(result, left_out=(left_out or {}).get(run.key[:2], ""))
+        for run, result in zip(counted, _run_results(counted, blades, limits), strict=True)
+    ]
+    known = {code: _with_runs(facts.get(code), code, results, rule) for code in blades}
+    kept = [result for result in results if not result.left_out]
+    ruled = _compare(kept, known, rule)
+    everything = ruled if len(kept) == len(results) else _compare(results, known, rule)
+    blade_results = tuple(
+        _blade_result(code, counted, *(ruled if code in ruled.lives else everything).of(code), code not in ruled.lives)
+        for code in blades
+    )
+    cells = match(list(known.values()), rule)
+    pending = pending_words(cells, list(known.values()), rule)
+    equal = tuple(variable.label for variable in not_recorded(list(known.values()), rule))
+    with_all = everything.comparisons if everything is not ruled else ()
+    notes = tuple(dict.fromkeys((*ruled.notes, *_left_out_notes(results))))
+    return TrialAnalysis(
+        limits, tuple(results), blade_results, ruled.comparisons, tuple(cells), pending, notes, with_all, equal
+    )
+
+
+def _left_out_notes(results: Sequence[RunResult]) -> list[str]:
+    edges = {result.run.key[:2]: result.left_out for result in results if result.left_out}
+    return [f"{blade}, edge {edge} is left out: {why}" for (blade, edge), why in edges.items()]
+
+
+def _with_runs(facts: BladeFacts | None, code: str, results: Sequence[RunResult], rule: MatchingRule) -> BladeFacts:
+    """The facts of a blade with what its runs show: start readings, and the length of edge they used."""
+    known = facts or BladeFacts(code, micro_bevel_known=False)
+    own = [r for r in results if r.run.blade == code and not r.left_out]
+    starts = [Fact(r.start_gf, readings=r.start_readings) for r in own if r.start_gf is not None]
+    edges = {**known.edges, "start_gf": starts} if starts else dict(known.edges)
+    lengths = [r.run.edge_length_used_mm for r in own]
+    if own and None not in lengths:
+        edges["edge_length_mm"] = lengths
+    return replace(known, edges=edges)
+
+
+@dataclass(frozen=True)
+class _Compared:
+    """Lives and spreads by blade, pairs and notes, over one choice of edges."""
+
+    lives: Mapping[str, Mapping[str, Life]]
+    spreads: Mapping[str, float | None]
+    comparisons: tuple[Comparison, ...]
+    notes: tuple[str, ...]
+
+    def of(self, code: str) -> tuple[Mapping[str, Life], float | None]:
+        return self.lives[code], self.spreads[code]
+
+
+def _compare(results: Sequence[RunResult], known: Mapping[str, BladeFacts], rule: MatchingRule) -> _Compared:
+    blades = list(dict.fromkeys(result.run.blade for result in results))
     lives: dict[str, dict[str, Life]] = {code: {} for code in blades}
     spreads: dict[str, float | None] = dict.fromkeys(blades)
     comparisons: list[Comparison] = []
     notes: list[str] = []
-    for stage in _stages(results.values()):
-        at_stage = {code: [r for r in results.values() if r.run.blade == code and stage in r.lives] for code in blades}
+    reference_mm = _reference_length_mm(results, rule, notes)
+    for stage in _stages(results):
+        at_stage = {code: [r for r in results if r.run.blade == code and stage in r.lives] for code in blades}
         for group in _comparable({code: rs for code, rs in at_stage.items() if rs}, notes, stage):
-            posterior = solve([_blade_edges(code, rs, stage) for code, rs in group.items()])
+            posterior = solve([_blade_edges(code, rs, stage, reference_mm) for code, rs in group.items()])
             for index, (code, rs) in enumerate(group.items()):
                 solved = posterior.blades[index]
-                lives[code][stage] = _blade_life(stage, rs, posterior, index)
+                lives[code][stage] = _blade_life(stage, rs, posterior, index, reference_mm)
                 spreads[code] = blade_spread_percent(solved)
                 notes.extend(_doubtful_spread(code, stage, spreads[code]))
             for ratio in all_ratios(posterior):
@@ -103,12 +176,19 @@ def analyse(
                 pair = (known[ratio.a], known[ratio.b])
                 comparison = judge(ratio, stage, pair, rule, edges, len(group))
                 comparisons.append(_with_start_warning(comparison, group))
-    blade_results = tuple(_blade_result(code, counted, lives[code], spreads[code]) for code in blades)
-    cells = match(list(known.values()), rule)
-    pending = pending_words(cells, list(known.values()), rule)
-    return TrialAnalysis(
-        limits, tuple(results.values()), blade_results, tuple(comparisons), tuple(cells), pending, tuple(notes)
-    )
+    return _Compared(lives, spreads, tuple(comparisons), tuple(notes))
+
+
+def _reference_length_mm(results: Sequence[RunResult], rule: MatchingRule, notes: list[str]) -> float | None:
+    """The edge length that counts are put on, where the trial asks for one and every run tells its own."""
+    lengths = [r.run.edge_length_used_mm for r in results]
+    known = sorted(length for length in lengths if length is not None)
+    if not rule.scale_edge_length or not known or len(known) < len(lengths):
+        return None
+    reference = known[len(known) // 2]
+    if known[-1] - known[0] > 1e-9:
+        notes.append(f"ratios are put on {reference:g} mm of edge; lives are shown as they were counted")
+    return reference
 
 
 def _doubtful_spread(code: str, stage: str, spread_percent: float | None) -> list[str]:
@@ -141,7 +221,8 @@ def _run_result(run: RunSeries, lives: Mapping[str, RunLife]) -> RunResult:
         return RunResult(run, lives, None, None, None)
     start, end = means[0], means[-1]
     change = 100.0 * (end / start - 1.0) if len(means) > 1 else None
-    return RunResult(run, lives, start, end, change, _warnings(run, means))
+    first = next(by_count(run.force_checks()))[1]
+    return RunResult(run, lives, start, end, change, _warnings(run, means), len(first))
 
 
 def _warnings(run: RunSeries, means: Sequence[float]) -> tuple[str, ...]:
@@ -172,10 +253,18 @@ def _comparable(at_stage: dict[str, list[RunResult]], notes: list[str], stage: s
     return list(groups.values())
 
 
-def _blade_edges(code: str, results: Sequence[RunResult], stage: str) -> BladeEdges:
+def _scale(run: RunSeries, reference_mm: float | None) -> float:
+    """What a count of this run is multiplied by before lives are compared: unit of length, and edge length."""
+    unit = MM_PER_LENGTH.get(run.count_unit, 1.0)
+    if reference_mm is None or run.edge_length_used_mm is None:
+        return unit
+    return unit * cuts_at_reference_length(1.0, run.edge_length_used_mm, reference_mm)
+
+
+def _blade_edges(code: str, results: Sequence[RunResult], stage: str, reference_mm: float | None) -> BladeEdges:
     edges: dict[int, list[EdgeLife]] = {}
     for result in results:
-        scale = MM_PER_LENGTH.get(result.run.count_unit, 1.0)
+        scale = _scale(result.run, reference_mm)
         edges.setdefault(result.run.edge, []).append(_edge_life(result.lives[stage], scale))
     return BladeEdges(code, tuple(tuple(lives) for lives in edges.values()))
 
@@ -195,7 +284,9 @@ def _edge_life(life: RunLife, scale: float) -> EdgeLife:
             return Bracket(low * scale, high * scale)
 
 
-def _blade_life(stage: str, results: Sequence[RunResult], posterior: LifePosterior, index: int) -> Life:
+def _blade_life(
+    stage: str, results: Sequence[RunResult], posterior: LifePosterior, index: int, reference_mm: float | None
+) -> Life:
     """The blade's life over its edges; a blade none of whose runs got there says so instead."""
     founds = [r.lives[stage].life.found for r in results]
     rules = [r.lives[stage].life.by_rule for r in results]
@@ -205,16 +296,15 @@ def _blade_life(stage: str, results: Sequence[RunResult], posterior: LifePosteri
         f"mean of {len(values)} of {len(rules)} runs, {rules[0].rule}",
         rules[0].schedule,
     )  # fmt: skip
-    return Life(stage, _blade_found(founds, posterior, index, results), rule)
+    return Life(stage, _blade_found(founds, posterior, index, _scale(results[0].run, reference_mm)), rule)
 
 
-def _blade_found(founds: Sequence[Found], posterior: LifePosterior, index: int, results: Sequence[RunResult]) -> Found:
+def _blade_found(founds: Sequence[Found], posterior: LifePosterior, index: int, scale: float) -> Found:
     if len(founds) == 1 and not isinstance(founds[0], Crossed):
         return founds[0]
     if all(isinstance(found, BeforeFirstCheck) for found in founds):
         return max((f for f in founds if isinstance(f, BeforeFirstCheck)), key=lambda f: f.first_check)
     interval = blade_life(posterior, posterior.blades[index])
-    scale = MM_PER_LENGTH.get(results[0].run.count_unit, 1.0)
     whole = Crossed(interval.estimate / scale, interval.low / scale, interval.high / scale)
     if all(isinstance(found, NotReached) for found in founds):
         goods = [f for f in founds if isinstance(f, NotReached)]
@@ -239,10 +329,10 @@ def _with_start_warning(comparison: Comparison, group: Mapping[str, Sequence[Run
 
 
 def _blade_result(
-    code: str, runs: Sequence[RunSeries], lives: Mapping[str, Life], spread_percent: float | None
+    code: str, runs: Sequence[RunSeries], lives: Mapping[str, Life], spread_percent: float | None, left_out: bool
 ) -> BladeResult:
     own = [run for run in runs if run.blade == code]
-    return BladeResult(code, len({run.edge for run in own}), own[0].count_unit, lives, spread_percent)
+    return BladeResult(code, len({run.edge for run in own}), own[0].count_unit, lives, spread_percent, left_out)
 
 
 def likelihood_of(result: RunResult, stage: str) -> EdgeLikelihood | None:

@@ -1,243 +1,351 @@
 """Matching: what is held equal between blades, what is not, what is unknown, and what a mismatch may do."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
-Standing = Literal["measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed"]
-MEASURED: frozenset[str] = frozenset({"measured_here", "measured_elsewhere"})
+from kessik.core.comparison.variables import FACTORS, VARIABLES, Variable
+from kessik.core.facts import MEASURED, Standing
+from kessik.core.sharpening.settled import Settled
+
+__all__ = ["FACTORS", "VARIABLES", "BladeFacts", "Cell", "Fact", "MatchingRule", "Variable", "match"]
 
 HardnessReading = Literal["same_hardness", "as_usually_hardened"]
 MatchState = Literal["matched", "factor", "confounded", "pending"]
 
-FACTORS = ("steel", "heat_treatment", "hardness", "finish", "angle", "geometry", "coating", "regime", "medium")
-STEEL_FACTORS = frozenset({"steel", "heat_treatment"})
-
-
-@dataclass(frozen=True)
-class Variable:
-    """One held-equal variable: its tolerance and what a mismatch may do, all assumptions a tester can change.
-
-    `life_percent_per_unit` is the assumed size of the effect; None where no size is assumed.
-    """
-
-    name: str
-    label: str
-    unit: str
-    tolerance: float
-    decimals: int
-    factor: str
-    consequence: str
-    life_percent_per_unit: float | None = None
-
-
-VARIABLES: tuple[Variable, ...] = (
-    Variable("side_angle_deg", "side angle", "°", 0.5, 1, "angle", "a steeper edge wears and rolls differently", 6.0),
-    Variable(
-        "micro_bevel_side_deg", "micro-bevel", "°", 1.0, 1, "angle", "the micro-bevel is the angle that cuts", 6.0
-    ),
-    Variable(
-        "thickness_behind_edge_mm",
-        "thickness behind the edge",
-        "mm",
-        0.05,
-        2,
-        "geometry",
-        "effort and life both follow it",
-    ),
-    Variable(
-        "hardness_hrc", "hardness", "HRC", 1.0, 1, "hardness", "hardness alone changes the life of one steel", 4.0
-    ),
-)
-_BY_NAME = {variable.name: variable for variable in VARIABLES}
+_READING_SCATTER = 0.07  # of one edge-force reading, on the log scale: the prior of the life estimate
+_TINY = 1e-9
 
 
 @dataclass(frozen=True)
 class Fact:
-    """A value with how it is known; `value` None where it is not known at all."""
+    """A value with how it is known; `value` None where it is not. `expected` stands in for what went stale."""
 
-    value: float | None = None
+    value: float | str | None = None
     standing: Standing = "measured_here"
+    kind: str = ""
+    readings: int = 1
+    expected: float | None = None
+    says: str = ""
 
     @property
     def evidence(self) -> bool:
         return self.value is not None and self.standing in MEASURED
 
 
+EdgeValue = Fact | float | str | None
+
+
 @dataclass(frozen=True)
 class BladeFacts:
     """What is known of one blade and of the edges it was (or will be) cut with.
 
-    `edges` holds, by variable name, one value per edge (None where not known); hardness belongs to the blade.
-    `micro_bevel_known` says that an empty micro-bevel means there is none.
+    `edges` holds, by variable name, one value per edge; `own` the facts of the blade itself. `micro_bevel_known`
+    says that an empty micro-bevel means there is none. `settled` tells of each edge whether it counts.
     """
 
     code: str
     grade: str | None = None
     hardness_hrc: Fact = field(default_factory=Fact)
     usual_hardness_hrc: tuple[float, float] | None = None
-    edges: Mapping[str, Sequence[float | None]] = field(default_factory=dict)
+    edges: Mapping[str, Sequence[EdgeValue]] = field(default_factory=dict)
     micro_bevel_known: bool = True
+    own: Mapping[str, Fact] = field(default_factory=dict)
+    settled: Sequence[tuple[int, Settled]] = ()
 
 
 @dataclass(frozen=True)
 class MatchingRule:
-    """The trial's stand: its factor, which reading of hardness it takes, and tolerances by variable name."""
+    """The trial's stand: its factor, which reading of hardness it takes, and what it knowingly holds loosely.
+
+    `tolerances` and `effects` (per cent of life a unit) replace the defaults by variable name; variables `let_go`
+    are knowingly not held equal; `scale_edge_length` puts counts on one edge length instead of matching lengths.
+    """
 
     factor: str = "steel"
     hardness_reading: HardnessReading = "same_hardness"
     tolerances: Mapping[str, float] = field(default_factory=dict)
+    effects: Mapping[str, float] = field(default_factory=dict)
+    let_go: tuple[str, ...] = ()
+    scale_edge_length: bool = False
 
     def tolerance(self, variable: Variable) -> float:
         return self.tolerances.get(variable.name, variable.tolerance)
 
+    def effect(self, variable: Variable) -> float | None:
+        return self.effects.get(variable.name, variable.life_percent_per_unit)
+
+    def held(self) -> list[Variable]:
+        """The variables this trial looks at."""
+        return [v for v in VARIABLES if v.name not in self.let_go]
+
 
 @dataclass(frozen=True)
 class Cell:
-    """One blade at one variable: value, standing, state, and a sentence where something is to be said."""
+    """One blade at one variable: value, how it is shown, standing, state, and a sentence where there is one to say."""
 
     blade: str
     variable: str
-    value: float | None
+    value: float | str | None
+    shown: str
     standing: Standing | None
     state: MatchState
     says: str = ""
 
 
 def match(blades: Sequence[BladeFacts], rule: MatchingRule) -> list[Cell]:
-    """Every blade at every variable, against the blade that agrees with most others."""
-    cells: list[Cell] = []
-    for variable in VARIABLES:
-        cells.extend(_column(variable, blades, rule))
-    return cells
+    """Every blade at every variable held equal, against the value that most others agree with.
+
+    A variable that nobody recorded for any blade has no cells, unless it is one that is always asked for.
+    """
+    return [cell for variable in rule.held() for cell in _column(variable, blades, rule)]
 
 
-def confounded_between(a: BladeFacts, b: BladeFacts, rule: MatchingRule) -> list[Cell]:
-    """The cells that forbid a fair comparison of just these two blades."""
-    return [cell for cell in match([a, b], rule) if cell.state == "confounded"]
+def not_recorded(blades: Sequence[BladeFacts], rule: MatchingRule) -> list[Variable]:
+    """Variables held equal by word only, because nobody recorded them for any blade."""
+    seen = {cell.variable for cell in match(blades, rule)}
+    return [v for v in rule.held() if v.name not in seen]
 
 
 def _column(variable: Variable, blades: Sequence[BladeFacts], rule: MatchingRule) -> list[Cell]:
-    if variable.name == "hardness_hrc":
-        facts = [blade.hardness_hrc for blade in blades]
-    else:
-        facts = [Fact(_mean(blade.edges.get(variable.name, ()))) for blade in blades]
+    if variable.kind == "settled":
+        return _settled(variable, blades)
+    values = [_values(blade, variable) for blade in blades]
+    facts = [_together(variable, own) for own in values]
+    if not variable.asked and all(fact.value is None and fact.expected is None for fact in facts):
+        return []
+    column = _Column(variable, blades, values, facts, rule)
     if variable.factor == rule.factor:
-        return [_cell(b, variable, f, "factor") for b, f in zip(blades, facts, strict=True)]
-    if variable.name == "micro_bevel_side_deg":
-        return _micro_bevel(variable, blades, facts, rule)
-    if variable.name == "hardness_hrc" and rule.hardness_reading == "as_usually_hardened":
-        return [_usual_hardness(variable, b, f) for b, f in zip(blades, facts, strict=True)]
-    tolerance = rule.tolerance(variable)
-    known = [(b, f.value) for b, f in zip(blades, facts, strict=True) if f.evidence and f.value is not None]
-    reference = _reference([value for _, value in known], tolerance)
+        return [column.cell(i, "factor") for i in range(len(blades))]
+    if variable.kind == "micro_bevel":
+        return _micro_bevel(column)
+    if variable.kind == "hardness" and rule.hardness_reading == "as_usually_hardened":
+        return [_usual_hardness(column, i) for i in range(len(blades))]
+    if variable.name == "edge_length_mm" and rule.scale_edge_length:
+        return [column.cell(i, "matched" if f.evidence else "pending") for i, f in enumerate(facts)]
+    return _against_the_others(column)
+
+
+@dataclass(frozen=True)
+class _Column:
+    """One variable over all blades, with what every column needs to say."""
+
+    variable: Variable
+    blades: Sequence[BladeFacts]
+    values: Sequence[Sequence[Fact]]
+    facts: Sequence[Fact]
+    rule: MatchingRule
+
+    def cell(self, i: int, state: MatchState, says: str = "") -> Cell:
+        fact = self.facts[i]
+        standing = fact.standing if fact.value is not None else None
+        none = self.variable.kind == "micro_bevel" and self.blades[i].micro_bevel_known
+        shown = show(self.variable, self.values[i], fact, none=none)
+        return Cell(self.blades[i].code, self.variable.name, fact.value, shown, standing, state, says)
+
+    def pending(self, i: int) -> Cell:
+        fact = self.facts[i]
+        if fact.says:
+            return self.cell(i, "pending", fact.says)
+        if fact.value is None:
+            return self.cell(i, "pending", f"{self.variable.label} is not known")
+        return self.cell(i, "pending", f"{self.variable.label} is only {fact.standing.replace('_', ' ')}")
+
+    def confounded(self, i: int, what: str, difference: float | None = None) -> Cell:
+        """The mismatch, what it does to the answer, and the size the assumption gives."""
+        variable = self.variable
+        question = self.rule.factor.replace("_", " ")
+        words = f"{what}: {variable.consequence}"
+        effect = self.rule.effect(variable)
+        if effect is not None and difference is not None:
+            words += f"; this mismatch alone could make {abs(difference) * effect:.0f} % of life"
+        return self.cell(i, "confounded", f"{words}; {self.blades[i].code}'s result will not speak about {question}")
+
+
+def _against_the_others(column: _Column) -> list[Cell]:
+    known = [i for i, fact in enumerate(column.facts) if fact.evidence]
+    reference = _most_agreed(column, known)
     cells = []
-    for blade, fact in zip(blades, facts, strict=True):
-        if not fact.evidence or fact.value is None:
-            cells.append(_cell(blade, variable, fact, "pending", _pending_words(variable, fact)))
+    for i, fact in enumerate(column.facts):
+        if not fact.evidence:
+            cells.append(_partly_known(column, i, reference))
             continue
         assert reference is not None
-        own = _spread_within(blade, variable)
-        others = ", ".join(b.code for b, v in known if abs(v - reference) <= 1e-9 and b.code != blade.code)
-        if abs(fact.value - reference) > tolerance + 1e-9:
-            says = _mismatch_words(variable, fact.value - reference, others)
-            cells.append(_cell(blade, variable, fact, "confounded", says))
-        elif own > tolerance + 1e-9:
-            says = f"its own edges differ by {_number(own, variable)}: {variable.consequence}"
-            cells.append(_cell(blade, variable, fact, "confounded", says))
+        own = [v for v in column.values[i] if v.evidence]
+        apart = [v for v in own if not _agree(column, own[0], v)]
+        if not _agree(column, fact, column.facts[reference]):
+            cells.append(_mismatch(column, i, reference, known))
+        elif apart:
+            cells.append(column.confounded(i, f"its own edges differ{_span(column.variable, own)}"))
         else:
-            cells.append(_cell(blade, variable, fact, "matched"))
+            cells.append(column.cell(i, "matched"))
     return cells
 
 
-def _micro_bevel(
-    variable: Variable, blades: Sequence[BladeFacts], facts: Sequence[Fact], rule: MatchingRule
-) -> list[Cell]:
-    """Present on all or none; where present, alike within the tolerance."""
-    present = [f.value is not None for f in facts]
-    majority = sum(present) * 2 > len(present)
-    reference = _reference([f.value for f in facts if f.value is not None], rule.tolerance(variable))
-    cells = []
-    for blade, fact in zip(blades, facts, strict=True):
-        if not blade.micro_bevel_known:
-            cells.append(_cell(blade, variable, fact, "pending", "whether it has a micro-bevel is not recorded"))
-        elif (fact.value is not None) != majority:
-            says = "has a micro-bevel, the others have none" if fact.value is not None else "has no micro-bevel"
-            cells.append(_cell(blade, variable, fact, "confounded", f"{says}: {variable.consequence}"))
-        elif (
-            fact.value is not None and reference is not None and abs(fact.value - reference) > rule.tolerance(variable)
+def _partly_known(column: _Column, i: int, reference: int | None) -> Cell:
+    """One edge's value is still open; what is known of the others may forbid a comparison already."""
+    odd = [
+        v.value
+        for v in column.values[i]
+        if v.evidence and reference is not None and not _agree(column, v, column.facts[reference])
+    ]
+    if not odd or reference is None:
+        return column.pending(i)
+    shown = _number(odd[0], column.variable) if isinstance(odd[0], float) else odd[0]
+    there = show(column.variable, column.values[reference], column.facts[reference])
+    return column.confounded(i, f"{column.variable.label} of one edge is {shown}, not {there}")
+
+
+def _most_agreed(column: _Column, known: Sequence[int]) -> int | None:
+    """The blade whose value most others agree with; of equals the one nearest the middle, then the first."""
+    if not known:
+        return None
+    numbers = sorted(v for i in known if isinstance(v := column.facts[i].value, float))
+    middle = numbers[(len(numbers) - 1) // 2] if len(numbers) == len(known) else None
+
+    def preference(i: int) -> tuple[int, float]:
+        agreeing = sum(_agree(column, column.facts[j], column.facts[i]) for j in known)
+        value = column.facts[i].value
+        return agreeing, -abs(value - middle) if middle is not None and isinstance(value, float) else 0.0
+
+    return max(known, key=preference)
+
+
+def _agree(column: _Column, a: Fact, b: Fact) -> bool:
+    variable, tolerance = column.variable, column.rule.tolerance(column.variable)
+    if not isinstance(a.value, float) or not isinstance(b.value, float):
+        return str(a.value).strip().casefold() == str(b.value).strip().casefold()
+    if variable.kind == "ratio":
+        alike = not a.kind or not b.kind or a.kind.casefold() == b.kind.casefold()
+        return alike and abs(math.log(a.value / b.value)) <= math.log(tolerance) + _TINY
+    if variable.kind == "relative":
+        slack = _reading_error(a, b) if variable.name == "start_gf" else 0.0
+        return abs(math.log(a.value / b.value)) <= math.log1p(tolerance / 100.0) + slack + _TINY
+    return abs(a.value - b.value) <= tolerance + _TINY
+
+
+def _reading_error(a: Fact, b: Fact) -> float:
+    """How far two start readings may lie apart by the scatter of readings alone, on the log scale, 95 %."""
+    return 1.96 * _READING_SCATTER * math.sqrt(1.0 / a.readings + 1.0 / b.readings)
+
+
+def _mismatch(column: _Column, i: int, reference: int, known: Sequence[int]) -> Cell:
+    variable, fact, other = column.variable, column.facts[i], column.facts[reference]
+    same = [column.blades[j].code for j in known if j != i and column.facts[j].value == other.value]
+    against = f" from {', '.join(same)}" if same else ""
+    if isinstance(fact.value, float) and isinstance(other.value, float):
+        difference = fact.value - other.value
+        if variable.kind == "ratio" and abs(math.log(fact.value / other.value)) <= math.log(
+            column.rule.tolerance(variable)
         ):
+            return column.confounded(i, f"{variable.label} is {fact.kind}, not {other.kind}")
+        if variable.kind == "relative":
+            percent = 100.0 * abs(difference) / other.value
+            return column.confounded(i, f"{variable.label} differs by {percent:.0f} %{against}")
+        return column.confounded(i, f"{variable.label} differs by {_number(difference, variable)}{against}", difference)
+    return column.confounded(i, f"{variable.label} is {fact.value}, not {other.value}")
+
+
+def _micro_bevel(column: _Column) -> list[Cell]:
+    """Present on all or none; where present, alike within the tolerance."""
+    present = [fact.value is not None for fact in column.facts]
+    majority = sum(present) * 2 > len(present)
+    reference = _most_agreed(column, [i for i, there in enumerate(present) if there])
+    cells = []
+    for i, (blade, fact) in enumerate(zip(column.blades, column.facts, strict=True)):
+        if not blade.micro_bevel_known:
+            cells.append(column.cell(i, "pending", "whether it has a micro-bevel is not recorded"))
+        elif present[i] != majority:
             cells.append(
-                _cell(blade, variable, fact, "confounded", _mismatch_words(variable, fact.value - reference, ""))
+                column.confounded(i, "has a micro-bevel, the others have none" if present[i] else "has no micro-bevel")
             )
+        elif present[i] and reference is not None and not _agree(column, fact, column.facts[reference]):
+            cells.append(_mismatch(column, i, reference, []))
         else:
-            cells.append(_cell(blade, variable, fact, "matched"))
+            cells.append(column.cell(i, "matched"))
     return cells
 
 
-def _usual_hardness(variable: Variable, blade: BladeFacts, fact: Fact) -> Cell:
-    if not fact.evidence or fact.value is None:
-        return _cell(blade, variable, fact, "pending", _pending_words(variable, fact))
+def _usual_hardness(column: _Column, i: int) -> Cell:
+    blade, fact = column.blades[i], column.facts[i]
+    if not fact.evidence or not isinstance(fact.value, float):
+        return column.pending(i)
     if blade.usual_hardness_hrc is None:
-        return _cell(blade, variable, fact, "pending", "the usual hardness of its grade is not known")
+        return column.cell(i, "pending", "the usual hardness of its grade is not known")
     low, high = blade.usual_hardness_hrc
     if low <= fact.value <= high:
-        return _cell(blade, variable, fact, "matched")
+        return column.cell(i, "matched")
     says = f"its grade is usually hardened to {low:g} to {high:g} HRC; this blade is not what a user gets"
-    return _cell(blade, variable, fact, "confounded", says)
+    return column.cell(i, "confounded", says)
 
 
-def _cell(blade: BladeFacts, variable: Variable, fact: Fact, state: MatchState, says: str = "") -> Cell:
-    standing = fact.standing if fact.value is not None else None
-    return Cell(blade.code, variable.name, fact.value, standing, state, says)
+def _settled(variable: Variable, blades: Sequence[BladeFacts]) -> list[Cell]:
+    """Whether the edges in use count under the rule; what does not count is left out, and so spoils no pair."""
+    cells = []
+    for blade in blades:
+        if not blade.settled:
+            continue
+        numbers = ", ".join(str(number) for number, _ in blade.settled)
+        shown = f"edge {numbers}" if len(blade.settled) == 1 else f"edges {numbers}"
+        odd = [(number, found) for number, found in blade.settled if not found.counts]
+        state: MatchState = "matched"
+        says = ""
+        if odd:
+            unknown = all(found.state == "unknown" for _, found in odd)
+            state = "pending" if unknown else "confounded"
+            left = "; it is left out of the answer under the rule" if not unknown else ""
+            says = "; ".join(f"edge {number}: {found.says}" for number, found in odd) + left
+        cells.append(Cell(blade.code, variable.name, None, shown, None, state, says))
+    return cells
 
 
-def _mean(values: Sequence[float | None]) -> float | None:
-    known = [value for value in values if value is not None]
-    return math.fsum(known) / len(known) if known and len(known) == len(values) else None
+def _values(blade: BladeFacts, variable: Variable) -> list[Fact]:
+    if variable.kind == "hardness":
+        return [blade.hardness_hrc]
+    if variable.of == "blade":
+        return [blade.own.get(variable.name, Fact())]
+    return [_fact(value) for value in blade.edges.get(variable.name, ())]
 
 
-def _spread_within(blade: BladeFacts, variable: Variable) -> float:
-    values = sorted(value for value in blade.edges.get(variable.name, ()) if value is not None)
-    return values[-1] - values[0] if values else 0.0
+def _fact(value: EdgeValue) -> Fact:
+    return value if isinstance(value, Fact) else Fact(float(value) if isinstance(value, int | float) else value)
 
 
-def _reference(values: Sequence[float], tolerance: float) -> float | None:
-    """The value that most others agree with; of equals the one nearest the middle, then the first."""
+def _together(variable: Variable, values: Sequence[Fact]) -> Fact:
+    """The edges of one blade as one fact: their mean where all are known, else the first that is not."""
     if not values:
-        return None
-    middle = sorted(values)[(len(values) - 1) // 2]
-    return max(values, key=lambda v: (sum(abs(v - o) <= tolerance + 1e-9 for o in values), -abs(v - middle)))
+        return Fact()
+    missing = next((v for v in values if not v.evidence), None)
+    if missing is not None and variable.kind != "micro_bevel":
+        return missing
+    numbers = [v.value for v in values if isinstance(v.value, float)]
+    if len(numbers) != len(values):
+        return values[0]
+    readings = sum(v.readings for v in values)
+    return Fact(math.fsum(numbers) / len(numbers), values[0].standing, values[0].kind, readings)
+
+
+def show(variable: Variable, values: Sequence[Fact], fact: Fact, *, none: bool = False) -> str:
+    """A cell's value as it stands in the matrix."""
+    if fact.value is None and fact.expected is not None:
+        return f"about {_number(fact.expected, variable)}"
+    if fact.value is None:
+        return "none" if none else "not known"
+    if isinstance(fact.value, str):
+        return fact.value
+    spread = _span(variable, values) if len(values) > 1 else ""
+    kind = f", {fact.kind}" if fact.kind else ""
+    return f"{_number(fact.value, variable)}{kind}" if not spread else f"{_number(fact.value, variable)} mean{kind}"
+
+
+def _span(variable: Variable, values: Iterable[Fact]) -> str:
+    numbers = [v.value for v in values if isinstance(v.value, float)]
+    if len(numbers) < 2 or max(numbers) - min(numbers) < 0.5 * 10**-variable.decimals:
+        return ""
+    return f" by {_number(max(numbers) - min(numbers), variable)}"
 
 
 def _number(value: float, variable: Variable) -> str:
     space = "" if variable.unit == "°" else " "
     return f"{abs(value):.{variable.decimals}f}{space}{variable.unit}"
-
-
-def _mismatch_words(variable: Variable, difference: float, others: str) -> str:
-    against = f" from {others}" if others else ""
-    words = f"{variable.label} differs by {_number(difference, variable)}{against}: {variable.consequence}"
-    size = assumed_effect_percent(variable.name, difference)
-    return words if size is None else f"{words}; this mismatch alone could make {size:.0f} % of life"
-
-
-def _pending_words(variable: Variable, fact: Fact) -> str:
-    if fact.value is None:
-        return f"{variable.label} is not known"
-    return f"{variable.label} is only {fact.standing}"
-
-
-def assumed_effect_percent(variable: str, difference: float) -> float | None:
-    """What a mismatch alone could make of life, in per cent; an assumption (common practice), never a correction.
-
-    3 % per degree included (so 6 % per degree per side) and 4 % per HRC.
-    """
-    per_unit = _BY_NAME[variable].life_percent_per_unit
-    return None if per_unit is None else abs(difference) * per_unit
-
-
-def factor_of(variable: str) -> str:
-    """The factor that a variable would be, if its mismatch were the question: one of the ways out."""
-    return _BY_NAME[variable].factor

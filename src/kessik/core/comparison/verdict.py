@@ -7,8 +7,9 @@ from typing import Literal
 
 from scipy import special
 
-from kessik.core.comparison.matching import VARIABLES, BladeFacts, Cell, MatchingRule, confounded_between, match
+from kessik.core.comparison.matching import BladeFacts, Cell, MatchingRule, match
 from kessik.core.comparison.ratios import Ratio, pair_level
+from kessik.core.comparison.variables import VARIABLES
 
 VerdictWord = Literal["longer", "shorter", "too_close", "not_enough_evidence", "confounded"]
 
@@ -48,8 +49,10 @@ def judge(
     ratio: Ratio, stage: str, facts: tuple[BladeFacts, BladeFacts], rule: MatchingRule, edges: int, blades: int
 ) -> Comparison:
     """The verdict on one pair; `edges` is the smaller edge count of the two, `blades` how many the trial compares."""
-    confounded = confounded_between(*facts, rule)
-    pending = pending_words(match(facts, rule), facts, rule)
+    cells = match(facts, rule)
+    # an edge that does not count is left out of the answer, so it cannot confound it
+    confounded = [cell for cell in cells if cell.state == "confounded" and cell.variable != "settled_edge"]
+    pending = pending_words(cells, facts, rule)
     limit = math.log(INDIFFERENCE)
     inside = -limit <= math.log(ratio.at_90.low) and math.log(ratio.at_90.high) <= limit
     excludes_one = ratio.at_95.low > 1.0 or ratio.at_95.high < 1.0

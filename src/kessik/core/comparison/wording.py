@@ -67,6 +67,10 @@ def headline(analysis: TrialAnalysis, stage: str) -> str:
     blades = ranked(analysis, stage)
     if not blades:
         return "No reading has been taken yet, so there is nothing to say."
+    if not pairs and analysis.with_all:
+        counting = [b.blade for b in blades if not b.left_out]
+        who = f"only {counting[0]} has" if counting else "no blade has"
+        return f"Under the rule fixed before cutting, {who} an edge that counts yet. {with_all_words(analysis, stage)}"
     if not pairs:
         return f"Only {blades[0].blade} has been cut so far; a comparison needs a second blade."
     spoiled = confounded_blades(pairs)
@@ -76,6 +80,17 @@ def headline(analysis: TrialAnalysis, stage: str) -> str:
     if not fair and not spoiled:
         sentences.append("No two blades here can be compared fairly: what differs besides the factor is listed below.")
     return " ".join(sentence for sentence in sentences if sentence)
+
+
+def with_all_words(analysis: TrialAnalysis, stage: str) -> str:
+    """The same answer with every edge, the ones the rule leaves out too; empty where the rule leaves none out."""
+    pairs = [c for c in analysis.with_all if c.stage == stage]
+    fair = [c for c in pairs if c.verdict != "confounded"]
+    if not pairs:
+        return ""
+    if not fair:
+        return "With every edge counted, no two blades can be compared fairly."
+    return f"With every edge counted: {_wins(fair, [b.blade for b in ranked(analysis, stage)])}"
 
 
 def _wins(fair: Sequence[Comparison], order: Sequence[str]) -> str:

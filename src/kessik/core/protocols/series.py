@@ -37,6 +37,7 @@ class RunSeries:
     checks: tuple[Check, ...]
     count_unit: str = "cuts"
     practice: bool = False
+    edge_length_used_mm: float | None = None
 
     @property
     def key(self) -> tuple[str, int, int]:

@@ -28,6 +28,11 @@ def runs_of(session: Session, trial_id: str) -> list[Run]:
     return [_run(row) for row in rows]
 
 
+def edge_has_runs(session: Session, edge_id: str) -> bool:
+    """Whether anything, practice included, was cut on an edge."""
+    return session.scalars(select(RunRow.id).where(RunRow.edge_id == edge_id).limit(1)).first() is not None
+
+
 def find_run(session: Session, run_id: str) -> Run | None:
     row = session.get(RunRow, run_id)
     return _run(row) if row else None

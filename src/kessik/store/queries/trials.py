@@ -1,14 +1,16 @@
-"""Trials, blades and edges."""
+"""Trials and the places of blades in them."""
 
-from collections.abc import Sequence
+from dataclasses import asdict, replace
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.protocols.methods import Method
-from kessik.store.records import Blade, Edge, Moment, Trial
-from kessik.store.tables import BladeRow, EdgeRow, TrialBladeRow, TrialRow
+from kessik.core.sharpening.settled import SettledRule
+from kessik.store.queries.shelf import whole_blades
+from kessik.store.records import Blade, Moment, Role, Trial
+from kessik.store.tables import BladeRow, TrialBladeRow, TrialRow
 
 
 def all_trials(session: Session) -> list[Trial]:
@@ -32,6 +34,10 @@ def save_trial(session: Session, trial: Trial) -> None:
             factor=trial.rule.factor,
             hardness_reading=trial.rule.hardness_reading,
             tolerances=dict(trial.rule.tolerances),
+            effects=dict(trial.rule.effects),
+            let_go=list(trial.rule.let_go),
+            scale_edge_length=trial.rule.scale_edge_length,
+            settled_rule=asdict(trial.settled_rule),
             keen_gf=trial.method.keen_gf,
             dull_gf=trial.method.dull_gf,
             schedule=trial.method.schedule,
@@ -50,43 +56,35 @@ def save_trial(session: Session, trial: Trial) -> None:
 def blades_of(session: Session, trial_id: str) -> list[Blade]:
     """The trial's blades in their places, with all their edges."""
     pairs = session.execute(
-        select(BladeRow, TrialBladeRow.place)
+        select(BladeRow, TrialBladeRow)
         .join(TrialBladeRow, TrialBladeRow.blade_id == BladeRow.id)
         .where(TrialBladeRow.trial_id == trial_id)
         .order_by(TrialBladeRow.place)
     ).all()
-    edges = session.scalars(
-        select(EdgeRow).where(EdgeRow.blade_id.in_([blade.id for blade, _ in pairs])).order_by(EdgeRow.number)
-    ).all()
-    return [_blade(row, place, [edge for edge in edges if edge.blade_id == row.id]) for row, place in pairs]
+    whole = whole_blades(session, [row for row, _ in pairs])
+    return [
+        replace(blade, place=placed.place, role=placed.role)  # type: ignore[arg-type]  # checked on entry
+        for blade, (_, placed) in zip(whole, pairs, strict=True)
+    ]
 
 
-def save_blade(session: Session, blade: Blade) -> None:
-    """Insert or update the blade's own facts; its edges are saved by themselves."""
-    session.merge(
-        BladeRow(
-            id=blade.id,
-            code=blade.code,
-            claimed_grade=blade.claimed_grade,
-            hardness_hrc=blade.hardness_hrc,
-            hardness_standing=blade.hardness_standing,
-            usual_hardness_low_hrc=blade.usual_hardness_low_hrc,
-            usual_hardness_high_hrc=blade.usual_hardness_high_hrc,
-            edge_length_mm=blade.edge_length_mm,
-            note=blade.note,
-            other=dict(blade.other),
-        )
-    )
-    session.flush()
-
-
-def place_blade(session: Session, trial_id: str, blade_id: str) -> int:
-    """Put a blade in the trial's next free place."""
+def place_blade(session: Session, trial_id: str, blade_id: str, role: Role = "") -> int:
+    """Put a blade in the trial's next free place; one that is in it already keeps its place."""
+    there = session.get(TrialBladeRow, (trial_id, blade_id))
+    if there is not None:
+        return there.place
     taken = session.scalar(select(func.max(TrialBladeRow.place)).where(TrialBladeRow.trial_id == trial_id))
     place = 0 if taken is None else taken + 1
-    session.add(TrialBladeRow(trial_id=trial_id, blade_id=blade_id, place=place))
+    session.add(TrialBladeRow(trial_id=trial_id, blade_id=blade_id, place=place, role=role))
     session.flush()
     return place
+
+
+def set_role(session: Session, trial_id: str, blade_id: str, role: Role) -> None:
+    """Say whether a blade is in the trial as a reference."""
+    row = session.get_one(TrialBladeRow, (trial_id, blade_id))
+    row.role = role
+    session.flush()
 
 
 def remove_blade(session: Session, trial_id: str, blade_id: str) -> None:
@@ -97,63 +95,25 @@ def remove_blade(session: Session, trial_id: str, blade_id: str) -> None:
         session.flush()
 
 
-def save_edge(session: Session, edge: Edge) -> None:
-    """Insert or update."""
-    session.merge(
-        EdgeRow(
-            id=edge.id,
-            blade_id=edge.blade_id,
-            number=edge.number,
-            side_angle_deg=edge.side_angle_deg,
-            micro_bevel_side_deg=edge.micro_bevel_side_deg,
-            thickness_behind_edge_mm=edge.thickness_behind_edge_mm,
-            note=edge.note,
-            other=dict(edge.other),
-        )
-    )
-    session.flush()
-
-
 def _trial(row: TrialRow) -> Trial:
+    rule = MatchingRule(
+        row.factor,
+        row.hardness_reading,  # type: ignore[arg-type]  # checked on entry
+        row.tolerances,
+        row.effects,
+        tuple(row.let_go),
+        row.scale_edge_length,
+    )
     return Trial(
         id=row.id,
         name=row.name,
         question=row.question,
         created=Moment(row.created_utc, row.created_offset_minutes),
-        rule=MatchingRule(row.factor, row.hardness_reading, row.tolerances),  # type: ignore[arg-type]  # checked on entry
+        rule=rule,
         method=Method(row.keen_gf, row.dull_gf, row.schedule, row.check_every),  # type: ignore[arg-type]  # checked on entry
+        settled_rule=SettledRule(**row.settled_rule),
         edges_per_blade=row.edges_per_blade,
         medium=row.medium,
         rope_diameter_mm=row.rope_diameter_mm,
         source=row.source,
-    )
-
-
-def _blade(row: BladeRow, place: int, edges: Sequence[EdgeRow]) -> Blade:
-    return Blade(
-        id=row.id,
-        code=row.code,
-        place=place,
-        claimed_grade=row.claimed_grade,
-        hardness_hrc=row.hardness_hrc,
-        hardness_standing=row.hardness_standing,  # type: ignore[arg-type]  # checked on entry
-        usual_hardness_low_hrc=row.usual_hardness_low_hrc,
-        usual_hardness_high_hrc=row.usual_hardness_high_hrc,
-        edge_length_mm=row.edge_length_mm,
-        note=row.note,
-        other=row.other,
-        edges=tuple(_edge(edge) for edge in edges),
-    )
-
-
-def _edge(row: EdgeRow) -> Edge:
-    return Edge(
-        id=row.id,
-        blade_id=row.blade_id,
-        number=row.number,
-        side_angle_deg=row.side_angle_deg,
-        micro_bevel_side_deg=row.micro_bevel_side_deg,
-        thickness_behind_edge_mm=row.thickness_behind_edge_mm,
-        note=row.note,
-        other=row.other,
     )

@@ -2,6 +2,28 @@
 
 from kessik.store.tables.base import Base
 from kessik.store.tables.bench import EventRow, RunRow
-from kessik.store.tables.trials import BladeRow, EdgeRow, TrialBladeRow, TrialRow
+from kessik.store.tables.shelf import (
+    AbrasiveRow,
+    BladeRow,
+    EdgeRow,
+    GradeRow,
+    MeasurementRow,
+    PhotoRow,
+    RecipeRow,
+)
+from kessik.store.tables.trials import TrialBladeRow, TrialRow
 
-__all__ = ["Base", "BladeRow", "EdgeRow", "EventRow", "RunRow", "TrialBladeRow", "TrialRow"]
+__all__ = [
+    "AbrasiveRow",
+    "Base",
+    "BladeRow",
+    "EdgeRow",
+    "EventRow",
+    "GradeRow",
+    "MeasurementRow",
+    "PhotoRow",
+    "RecipeRow",
+    "RunRow",
+    "TrialBladeRow",
+    "TrialRow",
+]

@@ -1,11 +1,11 @@
-"""Trials, blades and edges."""
+"""Trials and which blades are in them."""
 
 from typing import Any
 
 from sqlalchemy import REAL, ForeignKey, Integer, Text, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
-from kessik.store.tables.base import STRICT, Base, JsonText
+from kessik.store.tables.base import STRICT, Base, JsonText, YesNo
 
 
 class TrialRow(Base):
@@ -20,6 +20,10 @@ class TrialRow(Base):
     factor: Mapped[str] = mapped_column(Text)
     hardness_reading: Mapped[str] = mapped_column(Text)
     tolerances: Mapped[dict[str, float]] = mapped_column(JsonText)
+    effects: Mapped[dict[str, float]] = mapped_column(JsonText)
+    let_go: Mapped[list[str]] = mapped_column(JsonText)
+    scale_edge_length: Mapped[bool] = mapped_column(YesNo)
+    settled_rule: Mapped[dict[str, Any]] = mapped_column(JsonText)
     keen_gf: Mapped[float] = mapped_column(REAL)
     dull_gf: Mapped[float] = mapped_column(REAL)
     schedule: Mapped[str] = mapped_column(Text)
@@ -32,26 +36,8 @@ class TrialRow(Base):
     source: Mapped[str] = mapped_column(Text, default="bench")
 
 
-class BladeRow(Base):
-    """A physical specimen."""
-
-    __tablename__ = "blade"
-    __table_args__ = STRICT
-
-    id: Mapped[str] = mapped_column(Text, primary_key=True)
-    code: Mapped[str] = mapped_column(Text)
-    claimed_grade: Mapped[str | None] = mapped_column(Text)
-    hardness_hrc: Mapped[float | None] = mapped_column(REAL)
-    hardness_standing: Mapped[str] = mapped_column(Text, default="measured_here")
-    usual_hardness_low_hrc: Mapped[float | None] = mapped_column(REAL)
-    usual_hardness_high_hrc: Mapped[float | None] = mapped_column(REAL)
-    edge_length_mm: Mapped[float | None] = mapped_column(REAL)
-    note: Mapped[str] = mapped_column(Text, default="")
-    other: Mapped[dict[str, Any]] = mapped_column(JsonText, default=dict)
-
-
 class TrialBladeRow(Base):
-    """A blade's place in a trial; the place decides its mark."""
+    """A blade's place in a trial, and whether it is there as a reference."""
 
     __tablename__ = "trial_blade"
     __table_args__ = (UniqueConstraint("trial_id", "place"), STRICT)
@@ -59,19 +45,4 @@ class TrialBladeRow(Base):
     trial_id: Mapped[str] = mapped_column(ForeignKey("trial.id"), primary_key=True)
     blade_id: Mapped[str] = mapped_column(ForeignKey("blade.id"), primary_key=True)
     place: Mapped[int] = mapped_column(Integer)
-
-
-class EdgeRow(Base):
-    """One sharpening of one blade, numbered since new."""
-
-    __tablename__ = "edge"
-    __table_args__ = (UniqueConstraint("blade_id", "number"), STRICT)
-
-    id: Mapped[str] = mapped_column(Text, primary_key=True)
-    blade_id: Mapped[str] = mapped_column(ForeignKey("blade.id"), index=True)
-    number: Mapped[int] = mapped_column(Integer)
-    side_angle_deg: Mapped[float | None] = mapped_column(REAL)
-    micro_bevel_side_deg: Mapped[float | None] = mapped_column(REAL)
-    thickness_behind_edge_mm: Mapped[float | None] = mapped_column(REAL)
-    note: Mapped[str] = mapped_column(Text, default="")
-    other: Mapped[dict[str, Any]] = mapped_column(JsonText, default=dict)
+    role: Mapped[str] = mapped_column(Text, default="")

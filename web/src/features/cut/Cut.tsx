@@ -128,7 +128,7 @@ export function Cut() {
     <div ref={ref} className="flex min-h-dvh flex-col bg-paper px-4 pt-3 pb-3 text-ink bench:px-8">
       <header className="flex items-center justify-between gap-4">
         <div className="flex min-w-0 items-center gap-3">
-          <Mark place={run.blade.place} size={30} />
+          <Mark mark={run.blade.mark} size={30} />
           <span className="wide shrink-0 text-lead font-extrabold whitespace-nowrap">{run.blade.code}</span>
           <span className="truncate text-ink-2">
             edge {run.edge} · {run.trial.name}
@@ -210,7 +210,7 @@ export function Cut() {
           <div className="mt-1 flex flex-wrap items-end justify-between gap-4">
             {wide ? (
               <EdgeStrip
-                place={run.blade.place}
+                mark={run.blade.mark}
                 title={run.blade.code}
                 edgeLengthMm={run.blade.edge_length_mm ?? null}
                 edges={[

@@ -19,7 +19,7 @@ export function ReadingsChart({
   const chartRun = {
     id: run.id,
     blade: run.blade.code,
-    place: run.blade.place,
+    mark: run.blade.mark,
     edge: run.edge,
     readings,
     band: null,

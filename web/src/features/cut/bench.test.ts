@@ -38,7 +38,7 @@ function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
     practice: false,
     count_unit: "cuts",
     trial: { keen_gf: 300, dull_gf: 400 } as Run["trial"],
-    blade: { code: "A", place: 0 } as Run["blade"],
+    blade: { code: "A", mark: 0 } as Run["blade"],
     edge_id: "edge",
     edge: 3,
     state: { ...fresh, ...state },

@@ -1,57 +1,98 @@
 import { type FormEvent, useState } from "react";
+import { Link } from "react-router";
+import { patchBlade, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
 import { Button } from "../../ui/Button";
-import { Field } from "../../ui/Field";
+import { Choice, Field } from "../../ui/Field";
 import { Pop } from "../../ui/Pop";
-import { patchBlade, useLineUpChange } from "./changes";
+import { takeFromShelf } from "./changes";
 
-/** The blade's code, claimed steel and edge length, changed in place. */
-export function GradeEditor({ trialId, blade }: { trialId: string; blade: Schemas["BladeOut"] }) {
+type Blade = Schemas["BladeOut"];
+
+const ROLES: ReadonlyArray<readonly [Blade["role"], string]> = [
+  ["", "one of those compared"],
+  ["low_reference", "the low reference"],
+  ["high_reference", "the high reference"],
+];
+
+/** The blade's code, claimed steel, how that is usually hardened, and what it is in the trial for. */
+export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade }) {
   const [open, setOpen] = useState(false);
-  const [code, setCode] = useState(blade.code);
-  const [grade, setGrade] = useState(blade.claimed_grade ?? "");
-  const [length, setLength] = useState(blade.edge_length_mm?.toString() ?? "");
-  const save = useLineUpChange(
-    () =>
-      patchBlade(trialId, blade.id, {
-        code,
-        claimed_grade: grade.trim() || null,
-        edge_length_mm: typedNumber(length) ?? null,
-      }),
+  const [typed, setTyped] = useState({
+    code: blade.code,
+    grade: blade.claimed_grade ?? "",
+    low: blade.usual_hardness_low_hrc?.toString() ?? "",
+    high: blade.usual_hardness_high_hrc?.toString() ?? "",
+    role: blade.role,
+  });
+  const numbers = [typed.low, typed.high].map(typedNumber);
+  const save = useChange(
+    async () => {
+      await patchBlade(blade.id, {
+        code: typed.code,
+        claimed_grade: typed.grade.trim() || null,
+        usual_hardness_low_hrc: numbers[0] ?? null,
+        usual_hardness_high_hrc: numbers[1] ?? null,
+      });
+      if (typed.role !== blade.role) await takeFromShelf(trialId, blade.id, typed.role);
+    },
     () => setOpen(false),
   );
   const refused = save.error instanceof Refused ? save.error : null;
-  const wrong = typedNumber(length) === undefined ? `“${length}” is not a number` : undefined;
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (!wrong) save.mutate(undefined);
+    if (!numbers.includes(undefined)) save.mutate(undefined);
   };
+  const field = (name: "code" | "grade" | "low" | "high", wire: string, number?: number) => ({
+    value: typed[name],
+    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
+    error:
+      number !== undefined && numbers[number] === undefined ? `“${typed[name]}” is not a number` : refused?.at(wire),
+  });
   const trigger = (
     <button
       type="button"
       aria-label={`${blade.code}, steel: ${blade.claimed_grade ?? "not named"}. Change it`}
-      className="min-h-16 w-full cursor-pointer px-2 text-left font-bold hover:underline hover:decoration-line hover:underline-offset-4"
+      className="flex min-h-16 w-full cursor-pointer flex-col justify-center px-2 text-left hover:underline hover:decoration-line hover:underline-offset-4"
     >
-      {blade.claimed_grade ?? <span className="font-normal text-ink-2">not named</span>}
+      {blade.claimed_grade ?? <span className="text-ink-2">not named</span>}
+      {blade.role ? <span className="cond text-note text-ink-2">{blade.role.replace("_", " ")}</span> : null}
     </button>
   );
   return (
     <Pop open={open} onOpenChange={setOpen} trigger={trigger}>
       <form onSubmit={submit} className="flex flex-col gap-3" noValidate>
-        <Field label="Steel, by its designation" value={grade} onChange={(e) => setGrade(e.target.value)} autoFocus />
-        <Field label="Blade code" value={code} onChange={(e) => setCode(e.target.value)} error={refused?.at("code")} />
-        <Field
-          label="Edge length"
-          unit="mm"
-          inputMode="decimal"
-          value={length}
-          onChange={(e) => setLength(e.target.value)}
-          error={wrong ?? refused?.at("edge_length_mm")}
-        />
+        <Field label="Steel, by its designation" {...field("grade", "claimed_grade")} autoFocus />
+        <Field label="Blade code" {...field("code", "code")} />
+        <Choice
+          label="It is here as"
+          value={typed.role}
+          onChange={(e) => setTyped({ ...typed, role: e.target.value as Blade["role"] })}
+        >
+          {ROLES.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </Choice>
+        <div className="grid grid-cols-2 gap-3">
+          <Field
+            label="Usually hardened from"
+            unit="HRC"
+            inputMode="decimal"
+            {...field("low", "usual_hardness_low_hrc", 0)}
+          />
+          <Field label="to" unit="HRC" inputMode="decimal" {...field("high", "usual_hardness_high_hrc", 1)} />
+        </div>
+        <p className="text-note text-ink-2">Left empty, the shelf's range for this grade is taken.</p>
+        {save.error && !refused?.problem.field ? <p className="text-rust">{save.error.message}</p> : null}
         <Button kind="next" type="submit" disabled={save.isPending}>
           Keep
         </Button>
+        <Link className="text-note font-semibold underline underline-offset-4" to={`/blades/${blade.id}`}>
+          {blade.code}'s page
+        </Link>
       </form>
     </Pop>
   );

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import { lineUpQuery } from "../../api/queries";
 import { unbroken } from "../../domain/format";
 import { Button, buttonLook } from "../../ui/Button";
@@ -29,6 +29,11 @@ export function LineUp() {
         <h1 className="answer min-w-0 max-w-4xl basis-[32rem] grow">{unbroken(data.says)}</h1>
         <div className="flex flex-wrap gap-3">
           <Button onClick={() => setSearch({ add: "blade" })}>Add a blade</Button>
+          {data.blades.length ? (
+            <Link className={buttonLook()} to={`/trials/${trialId}/prepare`}>
+              Prepare edges
+            </Link>
+          ) : null}
           {step.kind === "go_on" && step.run_id ? (
             <a className={buttonLook("next")} href={`/runs/${step.run_id}`}>
               {step.says}

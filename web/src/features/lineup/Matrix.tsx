@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
@@ -7,15 +8,31 @@ import { Mark } from "../../ui/Mark";
 import { useWidth } from "../../ui/useWidth";
 import { CellEditor } from "./CellEditor";
 import { GradeEditor } from "./GradeEditor";
+import { VariableHead } from "./VariableHead";
 
-export type LineUpData = Schemas["LineUpOut"];
+type LineUpData = Schemas["LineUpOut"];
+
+const ALWAYS = ["side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "hardness_hrc"];
+
+/** Columns that have something to say; the quiet ones fold into a line under the matrix until they are asked for. */
+function columns(lineUp: LineUpData, all: boolean) {
+  const recorded = lineUp.variables.filter((v) => v.held && v.recorded);
+  const speaks = (name: string) =>
+    ALWAYS.includes(name) || lineUp.cells.some((c) => c.variable === name && c.state !== "matched");
+  return {
+    shown: recorded.filter((v) => all || speaks(v.name)),
+    quiet: recorded.filter((v) => !all && !speaks(v.name)),
+  };
+}
 
 /** Rows are blades, headed by their edge; columns are what is held equal; the factor's column is framed. */
 export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (bladeId: string) => void }) {
   const { ref, width } = useWidth<HTMLDivElement>(1200);
-  const { trial, blades, variables, cells, runs } = lineUp;
+  const [all, setAll] = useState(false);
+  const { trial, blades, cells, runs } = lineUp;
+  const { shown, quiet } = columns(lineUp, all);
   const steelVaries = trial.factor === "steel" || trial.factor === "heat_treatment";
-  const stripWidth = Math.max(250, Math.min(430, width - 860));
+  const stripWidth = Math.max(230, Math.min(430, width - 340 - 125 * Math.min(shown.length, 5)));
   if (blades.length === 0) {
     return (
       <p className="px-7 pt-6 text-ink-2">Add the blades to compare; each gets a mark that follows it everywhere.</p>
@@ -36,23 +53,8 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
               steel
               {steelVaries ? <b className="block text-ink">the factor</b> : null}
             </th>
-            {variables.map((v) => (
-              <th
-                key={v.name}
-                scope="col"
-                className={`px-3 py-2 font-medium ${v.factor === trial.factor ? "border-x-2 border-t-2 border-ink bg-sheet" : ""}`}
-              >
-                {v.label}
-                <span className="block">
-                  {v.factor === trial.factor ? (
-                    <b className="text-ink">the factor</b>
-                  ) : v.name === "hardness_hrc" && trial.hardness_reading === "as_usually_hardened" ? (
-                    "as usual for its grade"
-                  ) : (
-                    `±${v.tolerance} ${v.unit}`
-                  )}
-                </span>
-              </th>
+            {shown.map((v) => (
+              <VariableHead key={v.name} trial={trial} variable={v} />
             ))}
           </tr>
         </thead>
@@ -64,9 +66,14 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
               <tr key={blade.id} className="border-b border-line">
                 <th scope="row" className="py-1.5 pr-3 text-left font-normal">
                   <div className="flex items-center gap-3">
-                    <Mark place={blade.place} size={26} />
+                    <Mark mark={blade.mark} size={26} />
                     <div className="w-24 shrink-0 leading-tight">
-                      <span className="text-lead font-bold">{blade.code}</span>
+                      <Link
+                        to={`/blades/${blade.id}`}
+                        className="text-lead font-bold underline decoration-transparent underline-offset-4 hover:decoration-ink"
+                      >
+                        {blade.code}
+                      </Link>
                       {live ? (
                         <Link
                           className="cond block text-note font-semibold text-next underline underline-offset-2"
@@ -85,10 +92,10 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
                       )}
                     </div>
                     <EdgeStrip
-                      place={blade.place}
+                      mark={blade.mark}
                       title={blade.code}
-                      edgeLengthMm={blade.edge_length_mm ?? null}
-                      edges={stripEdges(runs, blade.id)}
+                      edgeLengthMm={blade.edge_length_mm}
+                      edges={stripEdges(runs, blade)}
                       fullCuts={fullCuts(runs)}
                       width={stripWidth}
                     />
@@ -97,7 +104,7 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
                 <td className={`px-1 ${steelVaries ? "border-x-2 border-ink bg-sheet" : ""}`}>
                   <GradeEditor trialId={trial.id} blade={blade} />
                 </td>
-                {variables.map((v) => {
+                {shown.map((v) => {
                   const cell = cells.find((c) => c.blade === blade.code && c.variable === v.name);
                   return cell ? (
                     <CellEditor key={v.name} lineUp={lineUp} blade={blade} variable={v} cell={cell} />
@@ -110,8 +117,18 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
           })}
         </tbody>
       </table>
-      <p className="pt-3 text-note text-ink-2">
-        Hatched: not matched. Ruled: not known yet. Choose a cell to change it.
+      <p className="flex flex-wrap gap-x-5 pt-3 text-note text-ink-2">
+        <span>Hatched: not matched. Ruled: not known yet. Choose a cell or a column's head to change it.</span>
+        {quiet.length ? <span>Also matched: {quiet.map((v) => v.label).join(", ")}.</span> : null}
+        {quiet.length || all ? (
+          <button
+            type="button"
+            className="cursor-pointer font-semibold text-ink underline decoration-line underline-offset-4 hover:decoration-ink"
+            onClick={() => setAll(!all)}
+          >
+            {all ? "Fold the quiet columns away" : "Show their columns"}
+          </button>
+        ) : null}
       </p>
     </div>
   );

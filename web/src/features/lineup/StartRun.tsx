@@ -1,12 +1,14 @@
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
+import { putEdge, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
+import { freshLane } from "../../domain/strips";
 import { Button } from "../../ui/Button";
 import { Choice, Field } from "../../ui/Field";
-import { putEdge, putRun, useLineUpChange } from "./changes";
+import { putRun } from "./changes";
 
 /** Choose the blade and its edge, and go to the bench. A cut edge is used up: the next run is on the next sharpening. */
 export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bladeId: string }) {
@@ -22,17 +24,19 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
   const needsNew = !last || (isCut(last.id) && !practice);
   const [angle, setAngle] = useState("");
   const [thickness, setThickness] = useState("");
-  const [from, setFrom] = useState("");
-  const [to, setTo] = useState("");
-  const typed = [angle, thickness, from, to].map(typedNumber);
+  const planned = needsNew ? undefined : last?.zones.find((z) => z.use === "cut");
+  const [from, setFrom] = useState<string | null>(null);
+  const [to, setTo] = useState<string | null>(null);
+  const zone = [from ?? planned?.from_mm.toString() ?? "", to ?? planned?.to_mm.toString() ?? ""] as const;
+  const typed = [angle, thickness, ...zone].map(typedNumber);
   const wrong = (i: number, text: string) => (typed[i] === undefined ? `“${text}” is not a number` : undefined);
-  const start = useLineUpChange(
+  const start = useChange(
     async () => {
       if (!blade) return;
       let edgeId = last?.id ?? freshId;
       if (needsNew) {
         edgeId = freshId;
-        await putEdge(lineUp.trial.id, blade.id, {
+        await putEdge(blade.id, {
           id: freshId,
           number: (last?.number ?? 0) + 1,
           side_angle_deg: typed[0] ?? null,
@@ -66,11 +70,12 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
         ))}
       </Choice>
       <EdgeStrip
-        place={blade.place}
+        mark={blade.mark}
         title={blade.code}
-        edgeLengthMm={blade.edge_length_mm ?? null}
+        edgeLengthMm={blade.edge_length_mm}
         edges={[
           {
+            ...(last && !needsNew ? freshLane(last) : {}),
             number: (last?.number ?? 0) + (needsNew ? 1 : 0) || 1,
             zoneFromMm: typed[2] ?? null,
             zoneToMm: typed[3] ?? null,
@@ -117,18 +122,18 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
           label="Zone in use, from"
           unit="mm from the heel"
           inputMode="decimal"
-          value={from}
+          value={zone[0]}
           onChange={(e) => setFrom(e.target.value)}
-          error={wrong(2, from)}
+          error={wrong(2, zone[0])}
           hint="Empty: the whole edge"
         />
         <Field
           label="to"
           unit="mm"
           inputMode="decimal"
-          value={to}
+          value={zone[1]}
           onChange={(e) => setTo(e.target.value)}
-          error={wrong(3, to) ?? refused?.at("zone_to_mm")}
+          error={wrong(3, zone[1]) ?? refused?.at("zone_to_mm")}
         />
       </div>
       <label className="flex min-h-11 cursor-pointer items-center gap-3">

@@ -1,9 +1,10 @@
 import { type FormEvent, useState } from "react";
+import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
 import { Button } from "../../ui/Button";
 import { Choice, Field } from "../../ui/Field";
-import { patchTrial, useLineUpChange } from "./changes";
+import { patchTrial } from "./changes";
 
 type Patch = Schemas["TrialPatch"];
 
@@ -12,7 +13,7 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   const { trial } = lineUp;
   const fixed = lineUp.runs.some((r) => !r.practice);
   const [open, setOpen] = useState(false);
-  const change = useLineUpChange((patch: Patch) => patchTrial(trial.id, patch));
+  const change = useChange((patch: Patch) => patchTrial(trial.id, patch));
   return (
     <section aria-label="Method">
       <h2 className="text-lead font-bold">How it is cut</h2>
@@ -23,10 +24,12 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
           : trial.every === 1
             ? "Checked after every cut."
             : `Checked every ${trial.every} cuts.`}{" "}
-        {trial.edges_per_blade} edges a blade.
+        {trial.edges_per_blade} edges a blade; {trial.settled_rule}.
       </p>
       {fixed ? (
-        <p className="mt-1 text-note text-ink-2">The method is fixed, because a run was cut under it.</p>
+        <p className="mt-1 text-note text-ink-2">
+          The method, and which edges count, are fixed, because a run was cut under them.
+        </p>
       ) : open ? (
         <MethodForm trial={trial} onDone={() => setOpen(false)} />
       ) : (
@@ -65,9 +68,12 @@ function MethodForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () 
   const [dull, setDull] = useState(String(trial.dull_gf));
   const [checks, setChecks] = useState(trial.schedule === "adaptive" ? "adaptive" : String(trial.every));
   const [edges, setEdges] = useState(String(trial.edges_per_blade));
-  const save = useLineUpChange((patch: Patch) => patchTrial(trial.id, patch), onDone);
+  const [kind, setKind] = useState(trial.settled_kind);
+  const [first, setFirst] = useState(String(trial.settled_edge_number));
+  const [removed, setRemoved] = useState(String(trial.settled_steel_removed_mm));
+  const save = useChange((patch: Patch) => patchTrial(trial.id, patch), onDone);
   const refused = save.error instanceof Refused ? save.error : null;
-  const numbers = [keen, dull, edges].map(typedNumber);
+  const numbers = [keen, dull, edges, first, removed].map(typedNumber);
   const wrong = (i: number, typed: string) =>
     numbers[i] === undefined || numbers[i] === null ? `“${typed}” is not a number` : undefined;
   const submit = (event: FormEvent) => {
@@ -79,6 +85,9 @@ function MethodForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () 
       keen_gf: numbers[0] ?? null,
       dull_gf: numbers[1] ?? null,
       edges_per_blade: numbers[2] ?? null,
+      settled_kind: kind,
+      settled_edge_number: numbers[3] ?? null,
+      settled_steel_removed_mm: numbers[4] ?? null,
       ...schedule,
     });
   };
@@ -115,6 +124,36 @@ function MethodForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () 
         onChange={(e) => setEdges(e.target.value)}
         error={wrong(2, edges) ?? refused?.at("edges_per_blade")}
       />
+      <Choice
+        label="Which edges count"
+        value={kind}
+        onChange={(e) => setKind(e.target.value as typeof kind)}
+        hint="Fixed before the first cut; results are shown with and without the rest."
+      >
+        <option value="edge_number">from a number on, since new or damage</option>
+        <option value="steel_removed">once enough steel is gone</option>
+        <option value="every_edge">every sharpening</option>
+      </Choice>
+      {kind === "edge_number" ? (
+        <Field
+          label="From edge number"
+          inputMode="numeric"
+          value={first}
+          onChange={(e) => setFirst(e.target.value)}
+          error={wrong(3, first) ?? refused?.at("settled_edge_number")}
+        />
+      ) : kind === "steel_removed" ? (
+        <Field
+          label="Steel removed"
+          unit="mm"
+          inputMode="decimal"
+          value={removed}
+          onChange={(e) => setRemoved(e.target.value)}
+          error={wrong(4, removed) ?? refused?.at("settled_steel_removed_mm")}
+        />
+      ) : (
+        <span />
+      )}
       {refused && !refused.problem.field ? <p className="col-span-2 text-rust">{refused.message}</p> : null}
       <Button kind="next" type="submit" className="col-span-2" disabled={save.isPending}>
         Keep the method

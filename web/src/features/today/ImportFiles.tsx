@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
-import { Away, Refused, type Schemas } from "../../api/client";
+import { sendForm } from "../../api/changes";
+import { Refused, type Schemas } from "../../api/client";
 import { Button, buttonLook } from "../../ui/Button";
 
 /** Files in: all or nothing, with every fault by line and column. */
@@ -57,6 +58,11 @@ export function ImportFiles() {
               Read the verdict on {t.name}
             </Link>
           ))}
+          {read.data.blades.length ? (
+            <Link to="/shelf" className={buttonLook("plain")}>
+              See {read.data.blades.join(", ")} on the shelf
+            </Link>
+          ) : null}
           <ul className="text-note text-ink-2">
             {read.data.notes.map((n) => (
               <li key={n}>{n}</li>
@@ -68,16 +74,8 @@ export function ImportFiles() {
   );
 }
 
-async function send(files: readonly File[]): Promise<Schemas["ImportOut"]> {
+function send(files: readonly File[]): Promise<Schemas["ImportOut"]> {
   const form = new FormData();
   for (const file of files) form.append("files", file, file.name);
-  let answer: Response;
-  try {
-    answer = await fetch("/api/imports", { method: "POST", body: form });
-  } catch {
-    throw new Away();
-  }
-  const said: unknown = await answer.json();
-  if (!answer.ok) throw new Refused(said as Schemas["Problem"]);
-  return said as Schemas["ImportOut"];
+  return sendForm<Schemas["ImportOut"]>("/api/imports", form);
 }

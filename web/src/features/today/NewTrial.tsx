@@ -1,12 +1,14 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, body, Refused, type Schemas } from "../../api/client";
+import { shelfQuery } from "../../api/queries";
 import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
 import { Choice, Field } from "../../ui/Field";
 import { Mark } from "../../ui/Mark";
+import { useDraft } from "../../ui/useDraft";
 
 const FACTORS: Array<[NonNullable<Schemas["TrialBody"]["factor"]>, string]> = [
   ["steel", "steel"],
@@ -25,20 +27,31 @@ interface BladeLine {
   edgeId: string;
   code: string;
   grade: string;
+  edge: string;
 }
 
-const blank = (): BladeLine => ({ id: newId(), edgeId: newId(), code: "", grade: "" });
+const blank = (): BladeLine => ({ id: newId(), edgeId: newId(), code: "", grade: "", edge: "" });
 
-/** Name the question and the blades: the shortest way from nothing to a line-up. */
+/** Name the question and the blades: the shortest way from nothing to a line-up. A code of the shelf is that blade. */
 export function NewTrial() {
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const [trialId] = useState(newId);
-  const [name, setName] = useState("");
-  const [factor, setFactor] = useState<(typeof FACTORS)[number][0]>("steel");
-  const [medium, setMedium] = useState("");
-  const [diameter, setDiameter] = useState("");
-  const [blades, setBlades] = useState<BladeLine[]>(() => [blank(), blank()]);
+  const shelf = useQuery(shelfQuery);
+  const [start] = useState(() => ({
+    trialId: newId(),
+    name: "",
+    factor: "steel" as (typeof FACTORS)[number][0],
+    medium: "",
+    diameter: "",
+    counting: "edge_number" as NonNullable<Schemas["TrialBody"]["settled_kind"]>,
+    blades: [blank(), blank()],
+  }));
+  const [typed, setTyped, drop] = useDraft("new-trial", start);
+  const { name, factor, medium, diameter, blades, trialId } = typed;
+  const onShelf = (code: string) =>
+    (shelf.data?.blades ?? []).find(
+      ({ blade }) => !blade.archived_utc && blade.code.toLowerCase() === code.trim().toLowerCase(),
+    )?.blade;
   const make = useMutation({
     mutationFn: async () => {
       const rope = typedNumber(diameter);
@@ -46,24 +59,29 @@ export function NewTrial() {
       await body(
         api.PUT("/api/trials/{trial_id}", {
           params: { path },
-          body: { id: trialId, name, factor, medium, rope_diameter_mm: rope ?? null },
+          body: { id: trialId, name, factor, medium, rope_diameter_mm: rope ?? null, settled_kind: typed.counting },
         }),
       );
       for (const b of blades.filter((line) => line.code.trim())) {
-        await body(
-          api.PUT("/api/trials/{trial_id}/blades/{blade_id}", {
-            params: { path: { ...path, blade_id: b.id } },
-            body: {
-              id: b.id,
-              code: b.code.trim(),
-              claimed_grade: b.grade.trim() || null,
-              edges: [{ id: b.edgeId, number: 1 }],
-            },
-          }),
-        );
+        const known = onShelf(b.code);
+        const place = { params: { path: { ...path, blade_id: known?.id ?? b.id } } };
+        if (known) await body(api.PUT("/api/trials/{trial_id}/places/{blade_id}", { ...place, body: { role: "" } }));
+        else
+          await body(
+            api.PUT("/api/trials/{trial_id}/blades/{blade_id}", {
+              ...place,
+              body: {
+                id: b.id,
+                code: b.code.trim(),
+                claimed_grade: b.grade.trim() || null,
+                edges: typedNumber(b.edge) ? [{ id: b.edgeId, number: Number(typedNumber(b.edge)) }] : [],
+              },
+            }),
+          );
       }
     },
     onSuccess: async () => {
+      drop();
       await queries.invalidateQueries();
       navigate(`/trials/${trialId}/line-up`);
     },
@@ -74,18 +92,19 @@ export function NewTrial() {
       b.code.trim() && blades.findIndex((o) => o.code.trim().toLowerCase() === b.code.trim().toLowerCase()) !== i,
   );
   const badRope = typedNumber(diameter) === undefined ? `“${diameter}” is not a number` : undefined;
+  const badEdge = blades.find((b) => typedNumber(b.edge) === undefined);
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (!twice && !badRope) make.mutate();
+    if (!twice && !badRope && !badEdge) make.mutate();
   };
   const change = (i: number, part: Partial<BladeLine>) =>
-    setBlades((all) => all.map((b, at) => (at === i ? { ...b, ...part } : b)));
+    setTyped({ ...typed, blades: blades.map((b, at) => (at === i ? { ...b, ...part } : b)) });
   return (
     <form onSubmit={submit} className="flex flex-col gap-5" noValidate>
       <Field
         label="What is the trial called?"
         value={name}
-        onChange={(e) => setName(e.target.value)}
+        onChange={(e) => setTyped({ ...typed, name: e.target.value })}
         error={refused?.at("name")}
         placeholder="Raft rope, spring"
         autoFocus
@@ -93,7 +112,7 @@ export function NewTrial() {
       <Choice
         label="What varies between the blades?"
         value={factor}
-        onChange={(e) => setFactor(e.target.value as typeof factor)}
+        onChange={(e) => setTyped({ ...typed, factor: e.target.value as typeof factor })}
         hint="Everything else is to be held equal."
       >
         {FACTORS.map(([value, label]) => (
@@ -106,7 +125,7 @@ export function NewTrial() {
         <Field
           label="What is cut?"
           value={medium}
-          onChange={(e) => setMedium(e.target.value)}
+          onChange={(e) => setTyped({ ...typed, medium: e.target.value })}
           placeholder="hemp rope, lot 7"
         />
         <Field
@@ -114,16 +133,16 @@ export function NewTrial() {
           unit="mm"
           inputMode="decimal"
           value={diameter}
-          onChange={(e) => setDiameter(e.target.value)}
+          onChange={(e) => setTyped({ ...typed, diameter: e.target.value })}
           error={badRope ?? refused?.at("rope_diameter_mm")}
         />
       </div>
       <fieldset className="flex flex-col gap-3">
         <legend className="mb-2 font-semibold">Blades</legend>
         {blades.map((b, i) => (
-          <div key={b.id} className="grid grid-cols-[28px_1fr_1fr] items-start gap-3">
+          <div key={b.id} className="grid grid-cols-[28px_1fr_1fr_5.5rem] items-start gap-3">
             <span className="mt-8">
-              <Mark place={i} />
+              <Mark mark={onShelf(b.code)?.mark ?? (shelf.data?.blades.length ?? 0) + i} />
             </span>
             <Field
               label={`Blade ${i + 1}, code`}
@@ -131,6 +150,8 @@ export function NewTrial() {
               onChange={(e) => change(i, { code: e.target.value })}
               error={twice === b ? `${b.code} is named twice; give one another code` : undefined}
               placeholder={String.fromCharCode(65 + i)}
+              list="codes-on-the-shelf"
+              hint={onShelf(b.code) ? "the one on the shelf" : undefined}
             />
             <Field
               label="Steel, by its designation"
@@ -138,12 +159,39 @@ export function NewTrial() {
               onChange={(e) => change(i, { grade: e.target.value })}
               placeholder="1.4034"
             />
+            <Field
+              label="Edge now"
+              inputMode="numeric"
+              value={b.edge}
+              onChange={(e) => change(i, { edge: e.target.value })}
+              error={badEdge === b ? "a number since new" : undefined}
+              placeholder="3"
+            />
           </div>
         ))}
-        <Button kind="quiet" className="self-start px-0" onClick={() => setBlades((all) => [...all, blank()])}>
+        <Button
+          kind="quiet"
+          className="self-start px-0"
+          onClick={() => setTyped({ ...typed, blades: [...blades, blank()] })}
+        >
           One more blade
         </Button>
       </fieldset>
+      <datalist id="codes-on-the-shelf">
+        {(shelf.data?.blades ?? []).map(({ blade }) => (
+          <option key={blade.id} value={blade.code} />
+        ))}
+      </datalist>
+      <Choice
+        label="Which edges count?"
+        value={typed.counting}
+        onChange={(e) => setTyped({ ...typed, counting: e.target.value as typeof typed.counting })}
+        hint="Fixed before the first cut. The first edges of a blade lie on tired steel and read low."
+      >
+        <option value="edge_number">from the third sharpening since new or damage</option>
+        <option value="steel_removed">once half a millimetre of steel is gone</option>
+        <option value="every_edge">every sharpening</option>
+      </Choice>
       <p className="text-note text-ink-2">
         Cut to keen at 300 gf and dull at 400 gf, checked when Kessik says so; both can be changed in the line-up until
         the first run.

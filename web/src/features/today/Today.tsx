@@ -35,6 +35,7 @@ export function Today() {
           </div>
         </div>
       ) : null}
+      <Waits due={today.data.due} />
       {trials.map((t) => (
         <TrialEntry key={t.trial.id} entry={t} />
       ))}
@@ -49,12 +50,32 @@ export function Today() {
       <Sheet
         open={asked === "import"}
         onOpenChange={(o) => ask(o ? "import" : null)}
-        title="Import a series"
-        note="A *.series.csv file, with the runs, blades and edges files beside it where there are any."
+        title="Import files"
+        note="A *.series.csv file with the runs, blades and edges files beside it, or blades and edges files alone onto the shelf."
       >
         <ImportFiles />
       </Sheet>
     </div>
+  );
+}
+
+/** Loans to give back, and facts still to be found out. */
+function Waits({ due }: { due: Schemas["DueOut"][] }) {
+  if (due.length === 0) return null;
+  return (
+    <ul aria-label="What waits" className="mt-3 flex flex-wrap gap-x-7 gap-y-1">
+      {due.map((d) => (
+        <li key={`${d.kind}${d.blade_id}`}>
+          <Link
+            to={`/blades/${d.blade_id}`}
+            className={`flex min-h-9 items-center gap-2 underline decoration-line underline-offset-4 hover:decoration-ink ${d.overdue ? "font-bold text-rust" : ""}`}
+          >
+            <Mark mark={d.mark} size={16} />
+            {unbroken(d.says)}
+          </Link>
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -113,17 +134,17 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
               key={blade.id}
               className="grid grid-cols-[26px_minmax(0,84px)_minmax(0,1fr)] items-center gap-x-2 border-b border-line py-1.5"
             >
-              <Mark place={blade.place} />
+              <Mark mark={blade.mark} />
               <div className="leading-tight">
                 <span className="font-bold">{blade.code}</span>
                 <span className="cond block text-note text-ink-2">{blade.claimed_grade ?? "grade not named"}</span>
                 <span className="cond block text-note">{lives[blade.code]?.words ?? "not cut yet"}</span>
               </div>
               <EdgeStrip
-                place={blade.place}
+                mark={blade.mark}
                 title={blade.code}
                 edgeLengthMm={blade.edge_length_mm ?? null}
-                edges={stripEdges(runs, blade.id)}
+                edges={stripEdges(runs, blade)}
                 fullCuts={fullCuts(runs)}
                 width={470}
                 detail
@@ -147,7 +168,7 @@ function FirstTime({ onNew, onImport }: { onNew: () => void; onImport: () => voi
         and tells you how sure the answer is.
       </p>
       <div className="my-7">
-        <EdgeStrip place={0} title="An edge before its first cut" edgeLengthMm={96} edges={[]} width={720} detail />
+        <EdgeStrip mark={0} title="An edge before its first cut" edgeLengthMm={96} edges={[]} width={720} detail />
       </div>
       <p className="flex flex-wrap gap-3">
         <Button kind="next" onClick={onNew}>

@@ -19,7 +19,7 @@ const SAID = {
 /** Each pair judged: the sentence, why, what it may speak of, and what would settle it. */
 export function Pairs({ data, highlighted, onHighlight }: Props) {
   const pairs = data.comparisons.filter((c) => c.stage === data.stage);
-  const place = (code: string) => data.blades.find((b) => b.code === code)?.place ?? 0;
+  const markFor = (code: string) => data.blades.find((b) => b.code === code)?.mark ?? 0;
   if (pairs.length === 0) return null;
   return (
     <section aria-label="Pairs" className="mt-8 border-t-[1.5px] border-ink pt-3">
@@ -33,8 +33,8 @@ export function Pairs({ data, highlighted, onHighlight }: Props) {
             onPointerLeave={() => onHighlight(null)}
           >
             <p className="flex items-start gap-2 font-semibold">
-              <Mark place={place(c.a)} size={18} />
-              <Mark place={place(c.b)} size={18} />
+              <Mark mark={markFor(c.a)} size={18} />
+              <Mark mark={markFor(c.b)} size={18} />
               <span className={c.verdict === "confounded" ? "text-rust" : ""}>{SAID[c.verdict]}</span>
             </p>
             <p>{c.words}</p>

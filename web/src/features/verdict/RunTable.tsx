@@ -43,7 +43,7 @@ export function RunTable({ data, highlighted, onHighlight }: Props) {
             >
               <th scope="row" className={`${cell} font-bold`}>
                 <span className="flex items-center gap-2 whitespace-nowrap">
-                  <Mark place={r.place} size={16} />
+                  <Mark mark={r.mark} size={16} />
                   {r.blade}
                 </span>
                 {r.run.status === "stopped" ? null : (

@@ -41,6 +41,13 @@ export function Verdict() {
           {note}
         </p>
       ))}
+      {data.with_all ? <p className="mt-1">{unbroken(data.with_all)}</p> : null}
+      {data.runs.length && data.taken_as_equal.length ? (
+        <p className="mt-1 text-note text-ink-2">
+          Taken as equal, because nobody recorded it: {data.taken_as_equal.join(", ")}.
+          {data.let_go.length ? ` Knowingly not held equal: ${data.let_go.join(", ")}.` : ""}
+        </p>
+      ) : null}
       {data.runs.length === 0 ? (
         <p className="mt-6">
           <Link className={buttonLook("next")} to={`/trials/${trialId}/line-up`}>
@@ -111,7 +118,7 @@ function chartRuns(data: VerdictData): ChartRun[] {
   return data.runs.map((r) => ({
     id: r.run.id,
     blade: r.blade,
-    place: r.place,
+    mark: r.mark,
     edge: r.run.edge,
     readings: r.readings,
     band: r.band,
@@ -125,7 +132,7 @@ function rungs(data: VerdictData) {
     const life = r.lives[data.stage];
     return {
       blade: r.blade,
-      place: r.place,
+      mark: r.mark,
       grade: r.grade,
       ranked: r.ranked,
       edges: r.edges,

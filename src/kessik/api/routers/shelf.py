@@ -1,0 +1,232 @@
+"""The shelf: blades, their measurements and photos, recipes, grades and abrasives."""
+
+from dataclasses import asdict
+from typing import Annotated
+
+from fastapi import APIRouter, File, Form, Response, UploadFile
+from fastapi.responses import FileResponse
+
+from kessik.api.dependencies import Store
+from kessik.api.schemas.common import Id, ShortText
+from kessik.api.schemas.shelf import (
+    AbrasiveBody,
+    ArchivedBody,
+    BladeBody,
+    BladeOut,
+    BladePageOut,
+    BladePatch,
+    CompoundOut,
+    EdgeStandingOut,
+    GradeBody,
+    GradeOut,
+    MeasurementBody,
+    MeasurementOut,
+    PhotoOut,
+    QuantityOut,
+    RecipeBody,
+    RunOfBladeOut,
+    SettledOut,
+    ShelfOut,
+    ShelvedOut,
+    StruckBody,
+    TrialName,
+)
+from kessik.core.errors import UnknownError
+from kessik.core.facts import QUANTITIES
+from kessik.core.hardness import USUAL_HRC, USUAL_STANDING
+from kessik.core.sharpening.abrasives import COMPOUNDS
+from kessik.services import shelf
+from kessik.services.blade_pages import BladePage, blade_page
+from kessik.services.clock import local_day, now
+from kessik.services.record_files import blades_csv, edges_csv
+from kessik.services.sharpenings import save_recipe
+from kessik.services.trial_files import zipped
+from kessik.store.photo_files import photo_path
+from kessik.store.queries import shelf as shelf_queries
+from kessik.store.records import Grade
+
+router = APIRouter(tags=["shelf"])
+
+
+@router.get("/quantities")
+def get_quantities() -> list[QuantityOut]:
+    """What can be known of blades and edges, with bounds and what is usual."""
+    return [QuantityOut.of_quantity(quantity) for quantity in QUANTITIES.values()]
+
+
+@router.get("/shelf")
+def get_shelf(store: Store) -> ShelfOut:
+    """All that stands on the shelf."""
+    with store.read() as session:
+        recipes = shelf_queries.all_recipes(session)
+        abrasives = shelf_queries.all_abrasives(session)
+        own = shelf.grades_by_name(session)
+    grades = [Grade(name, low, high, USUAL_STANDING, "common practice, from memory")
+              for name, (low, high) in USUAL_HRC.items() if name not in own]  # fmt: skip
+    every = sorted([*((g, True) for g in own.values()), *((g, False) for g in grades)], key=lambda pair: pair[0].name)
+    return ShelfOut(
+        blades=[_shelved(found) for found in shelf.the_shelf(store)],
+        recipes=[RecipeBody.of(recipe) for recipe in recipes],
+        grades=[GradeOut(**asdict(grade), own=is_own) for grade, is_own in every],
+        abrasives=[AbrasiveBody.of(abrasive) for abrasive in abrasives],
+        compounds=[CompoundOut(name=n, kind=k, size_um=um, standing=s) for n, k, um, s in COMPOUNDS],
+        today=local_day(now()).isoformat(),
+    )
+
+
+def _shelved(found: shelf.Shelved) -> ShelvedOut:
+    return ShelvedOut(blade=BladeOut.of(found.blade), runs=found.runs, trial_ids=list(found.trial_ids))
+
+
+@router.get("/shelf/files", response_class=Response)
+def get_shelf_files(store: Store) -> Response:
+    """The shelf's blades and edges as files, zipped; archived blades stay out."""
+    blades = [found.blade for found in shelf.the_shelf(store) if found.blade.archived_utc is None]
+    files = {"shelf.blades.csv": blades_csv(blades), "shelf.edges.csv": edges_csv(blades)}
+    headers = {"Content-Disposition": 'attachment; filename="shelf.zip"'}
+    return Response(zipped(files), media_type="application/zip", headers=headers)
+
+
+@router.put("/blades/{blade_id}")
+def put_blade(blade_id: Id, body: BladeBody, store: Store) -> BladeOut:
+    """Put a new blade on the shelf; the same request twice makes one blade."""
+    return BladeOut.of(shelf.make_blade(store, body.record(blade_id, now().utc)))
+
+
+@router.get("/blades/{blade_id}")
+def get_blade(blade_id: Id, store: Store) -> BladePageOut:
+    """All that is known of one blade."""
+    return _page(blade_page(store, blade_id))
+
+
+def _page(found: BladePage) -> BladePageOut:
+    return BladePageOut(
+        blade=BladeOut.of(found.blade),
+        usual_hardness_hrc=list(found.usual_hardness_hrc) if found.usual_hardness_hrc else None,
+        runs=[
+            RunOfBladeOut(
+                run_id=r.run.id,
+                trial_id=trial.id,
+                trial=trial.name,
+                edge=r.edge.number,
+                number=r.run.number,
+                practice=r.run.practice,
+                status=r.state.status,
+                count=r.state.count,
+                count_unit=r.run.count_unit,
+                started_utc=r.run.started.utc,
+                zone_from_mm=r.run.zone_from_mm,
+                zone_to_mm=r.run.zone_to_mm,
+                worn_share=r.worn_share,
+            )
+            for trial, r in found.runs
+        ],
+        trials=[TrialName(id=trial.id, name=trial.name) for trial in found.trials],
+        edge_standings=[
+            EdgeStandingOut(
+                edge_id=edge.id,
+                settled=SettledOut(state=state.state, says=state.says),
+                departures=list(departures),
+            )
+            for edge, state, departures in found.edges
+        ],
+        photos=[PhotoOut.of(photo) for photo in found.photos],
+        recipes=[RecipeBody.of(recipe) for recipe in found.recipes],
+        settled_rule=found.settled_rule.words(),
+    )
+
+
+@router.patch("/blades/{blade_id}")
+def patch_blade(blade_id: Id, body: BladePatch, store: Store) -> BladeOut:
+    """Change what is said of a blade."""
+    return BladeOut.of(shelf.change_blade(store, blade_id, body.changes(), now()))
+
+
+@router.put("/blades/{blade_id}/archived")
+def put_archived(blade_id: Id, body: ArchivedBody, store: Store) -> BladeOut:
+    """Archive a blade, or take it out of the archive."""
+    return BladeOut.of(shelf.archive_blade(store, blade_id, body.archived, now()))
+
+
+@router.delete("/blades/{blade_id}", status_code=204)
+def delete_blade(blade_id: Id, store: Store) -> Response:
+    """Take a blade without runs off the shelf for good."""
+    shelf.delete_blade(store, blade_id)
+    return Response(status_code=204)
+
+
+@router.put("/blades/{blade_id}/measurements/{measurement_id}")
+def put_measurement(blade_id: Id, measurement_id: Id, body: MeasurementBody, store: Store) -> MeasurementOut:
+    """Keep one more measurement; the same request twice keeps one."""
+    wanted = body.model_copy(update={"id": measurement_id})
+    made = shelf.measure(store, blade_id, wanted.edge_id, wanted.record(), now())
+    return MeasurementOut.of(made, in_use=not made.struck)
+
+
+@router.put("/measurements/{measurement_id}/struck")
+def put_struck(measurement_id: Id, body: StruckBody, store: Store) -> MeasurementOut:
+    """Strike a measurement out with a reason, or let it stand again; it stays visible."""
+    made = shelf.strike_measurement(store, measurement_id, body.reason)
+    return MeasurementOut.of(made, in_use=not made.struck)
+
+
+@router.post("/blades/{blade_id}/photos")
+async def post_photo(
+    blade_id: Id, store: Store, photo: Annotated[UploadFile, File()], caption: Annotated[ShortText, Form()] = ""
+) -> PhotoOut:
+    """Keep a picture of a blade; the same picture twice is kept once."""
+    return PhotoOut.of(shelf.add_photo(store, blade_id, await photo.read(), caption, now()))
+
+
+@router.delete("/blades/{blade_id}/photos/{content_hash}", status_code=204)
+def delete_photo(blade_id: Id, content_hash: Id, store: Store) -> Response:
+    """Take a picture off a blade's page."""
+    with store.write() as session:
+        shelf_queries.delete_photo(session, blade_id, content_hash)
+    return Response(status_code=204)
+
+
+@router.get("/photos/{content_hash}", response_class=FileResponse)
+def get_photo(content_hash: Id, store: Store) -> FileResponse:
+    """A picture as it was handed in."""
+    with store.read() as session:
+        photo = shelf_queries.find_photo(session, content_hash)
+    path = photo_path(store.folder, content_hash)
+    if photo is None or not path.is_file():
+        raise UnknownError("there is no such picture", field="photo")
+    headers = {"Cache-Control": "private, max-age=31536000, immutable", "X-Content-Type-Options": "nosniff"}
+    return FileResponse(path, media_type=photo.media_type, headers=headers)
+
+
+@router.put("/recipes/{recipe_id}")
+def put_recipe(recipe_id: Id, body: RecipeBody, store: Store) -> RecipeBody:
+    """Keep a named regime; edges made by it before keep the steps they were made with."""
+    return RecipeBody.of(save_recipe(store, body.model_copy(update={"id": recipe_id}).record()))
+
+
+@router.delete("/recipes/{recipe_id}", status_code=204)
+def delete_recipe(recipe_id: Id, store: Store) -> Response:
+    """Take a recipe off the shelf; edges made by it keep their steps."""
+    with store.write() as session:
+        shelf_queries.delete_recipe(session, recipe_id)
+    return Response(status_code=204)
+
+
+@router.put("/grades")
+def put_grade(body: GradeBody, store: Store) -> GradeOut:
+    """Keep how a grade is usually hardened."""
+    return GradeOut(**asdict(shelf.save_grade(store, body.record())), own=True)
+
+
+@router.put("/abrasives/{abrasive_id}")
+def put_abrasive(abrasive_id: Id, body: AbrasiveBody, store: Store) -> AbrasiveBody:
+    """Keep an abrasive of the tester's own."""
+    return AbrasiveBody.of(shelf.save_abrasive(store, body.model_copy(update={"id": abrasive_id}).record()))
+
+
+@router.delete("/abrasives/{abrasive_id}", status_code=204)
+def delete_abrasive(abrasive_id: Id, store: Store) -> Response:
+    """Take an abrasive off the shelf."""
+    with store.write() as session:
+        shelf_queries.delete_abrasive(session, abrasive_id)
+    return Response(status_code=204)

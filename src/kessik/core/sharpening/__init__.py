@@ -1,0 +1,1 @@
+"""Sharpening: abrasive scales, the steps of an edge, and which edges count."""

@@ -1,0 +1,93 @@
+"""Which edges count: the rule is fixed before cutting, because leaving one out for its result is how people fool
+themselves."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from kessik.core.errors import OutOfRangeError
+
+RuleKind = Literal["every_edge", "edge_number", "steel_removed"]
+SettledState = Literal["settled", "not_yet", "factory", "unknown"]
+
+
+@dataclass(frozen=True)
+class SettledRule:
+    """An edge counts from a number of sharpenings, or a height of steel removed (mm), since new or since damage."""
+
+    kind: RuleKind = "edge_number"
+    edge_number: int = 3
+    steel_removed_mm: float = 0.5
+
+    def check(self) -> None:
+        if self.edge_number < 1:
+            raise OutOfRangeError("edges count from the first on, or from a later one", field="settled_edge_number")
+        if not 0 < self.steel_removed_mm <= 50:
+            raise OutOfRangeError(
+                f"{self.steel_removed_mm:g} mm of steel cannot be asked for; above 0 and up to 50 mm can",
+                field="settled_steel_removed_mm",
+                value=self.steel_removed_mm,
+            )
+
+    def words(self) -> str:
+        if self.kind == "every_edge":
+            return "every sharpening counts"
+        if self.kind == "edge_number":
+            return f"an edge counts from number {self.edge_number} since new or damage"
+        return f"an edge counts once {self.steel_removed_mm:g} mm of steel is gone since new or damage"
+
+
+@dataclass(frozen=True)
+class Sharpening:
+    """What the rule looks at in one edge; `overrule` is the tester's own word with the reason that stays visible."""
+
+    number: int
+    factory: bool = False
+    damaged: bool = False
+    steel_removed_mm: float | None = None
+    overrule: bool | None = None
+    overrule_reason: str = ""
+
+
+@dataclass(frozen=True)
+class Settled:
+    """Whether an edge counts, and why, in words."""
+
+    state: SettledState
+    says: str
+
+    @property
+    def counts(self) -> bool:
+        return self.state == "settled"
+
+
+def settled(number: int, sharpenings: Sequence[Sharpening], rule: SettledRule) -> Settled:
+    """Judge the edge of this number among all recorded sharpenings of its blade.
+
+    Damage on an edge starts the count anew with the next one. A factory edge never counts: it says how the maker
+    sharpens. Unknown where the rule needs steel removed and a sharpening does not tell.
+    """
+    ordered = sorted(sharpenings, key=lambda s: s.number)
+    own = next((s for s in ordered if s.number == number), Sharpening(number))
+    if own.factory:
+        return Settled("factory", "the maker's own edge: tested for its own question, never pooled")
+    if own.overrule is not None:
+        reason = own.overrule_reason or "no reason given"
+        return Settled("settled" if own.overrule else "not_yet", f"by the tester's word: {reason}")
+    damaged_at = max((s.number for s in ordered if s.damaged and s.number < number), default=0)
+    since = "damage" if damaged_at else "new"
+    if rule.kind == "every_edge":
+        return Settled("settled", "every sharpening counts here")
+    if rule.kind == "edge_number":
+        place = number - damaged_at
+        if place >= rule.edge_number:
+            return Settled("settled", f"edge {place} since {since}")
+        return Settled("not_yet", f"edge {place} since {since} lies on tired steel and reads low")
+    since_then = [s for s in ordered if damaged_at < s.number <= number]
+    known = [s.steel_removed_mm for s in since_then if s.steel_removed_mm is not None]
+    gone = sum(known)
+    if gone >= rule.steel_removed_mm:
+        return Settled("settled", f"{gone:g} mm of steel gone since {since}")
+    if len(known) < number - damaged_at:
+        return Settled("unknown", f"steel removed since {since} is not recorded for every edge")
+    return Settled("not_yet", f"only {gone:g} mm of steel gone since {since}")

@@ -1,0 +1,52 @@
+"""A blade's own page: its facts, edges, runs, trials and pictures."""
+
+from dataclasses import dataclass
+
+from kessik.core.sharpening.settled import Settled, SettledRule
+from kessik.services.facts import settled_edge, usual_hardness
+from kessik.services.sharpenings import departures_of
+from kessik.services.shelf import grades_by_name, shelved
+from kessik.services.verdicts import TrialRun, trial_runs
+from kessik.store.database import Database
+from kessik.store.queries import shelf
+from kessik.store.records import Blade, Edge, Photo, Recipe, Trial
+
+
+@dataclass(frozen=True)
+class BladePage:
+    """All that is known of one blade; edges are judged by the usual settled-edge rule."""
+
+    blade: Blade
+    usual_hardness_hrc: tuple[float, float] | None
+    runs: tuple[tuple[Trial, TrialRun], ...]
+    trials: tuple[Trial, ...]
+    edges: tuple[tuple[Edge, Settled, tuple[str, ...]], ...]
+    photos: tuple[Photo, ...]
+    recipes: tuple[Recipe, ...]
+    settled_rule: SettledRule
+
+
+def blade_page(db: Database, blade_id: str) -> BladePage:
+    """Gather a blade's page; UnknownError where there is no such blade."""
+    found = shelved(db, blade_id)
+    blade, rule = found.blade, SettledRule()
+    with db.read() as session:
+        photos, recipes = shelf.photos_of(session, blade_id), shelf.all_recipes(session)
+        grades = grades_by_name(session)
+    trials: list[Trial] = []
+    runs: list[tuple[Trial, TrialRun]] = []
+    for trial_id in found.trial_ids:
+        trial, _, its_runs = trial_runs(db, trial_id)
+        trials.append(trial)
+        runs.extend((trial, r) for r in its_runs if r.blade.id == blade_id)
+    edges = [(edge, settled_edge(blade, edge, rule), tuple(departures_of(edge, recipes))) for edge in blade.edges]
+    return BladePage(
+        blade,
+        usual_hardness(blade, grades),
+        tuple(sorted(runs, key=lambda pair: pair[1].run.started.utc)),
+        tuple(trials),
+        tuple(edges),
+        tuple(photos),
+        tuple(recipes),
+        rule,
+    )

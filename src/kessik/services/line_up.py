@@ -1,0 +1,63 @@
+"""The line-up: whether a trial's comparison will be fair, before an edge is spent on it."""
+
+from dataclasses import dataclass, replace
+
+from kessik.core.comparison.matching import BladeFacts, Cell, Fact, match, not_recorded
+from kessik.core.comparison.verdict import pending_words, scope_words
+from kessik.services.facts import blade_facts, edges_in_use
+from kessik.services.shelf import grades_by_name
+from kessik.services.verdicts import Verdict, verdict
+from kessik.store.database import Database
+from kessik.store.queries import shelf
+
+
+@dataclass(frozen=True)
+class LineUp:
+    """A trial's answer so far with what is matched, what is open, and the scope an answer could have."""
+
+    answer: Verdict
+    cells: tuple[Cell, ...]
+    pending: tuple[str, ...]
+    scope: str
+    taken_as_equal: tuple[str, ...]
+    references: tuple[str, ...]
+
+
+def line_up(db: Database, trial_id: str) -> LineUp:
+    """The trial as the line-up shows it."""
+    answer = verdict(db, trial_id)
+    trial, blades = answer.trial, answer.blades
+    with db.read() as session:
+        grades, used_up = grades_by_name(session), shelf.cut_edges(session)
+    runs = [found.run for found in answer.runs]
+    facts = [
+        _with_starts(blade_facts(blade, edges_in_use(blade, runs, used_up), trial.settled_rule, grades), answer)
+        for blade in blades
+    ]
+    cells = match(facts, trial.rule)
+    pending = pending_words(cells, facts, trial.rule)
+    spoiled = any(cell.state == "confounded" for cell in cells)
+    scope = scope_words(trial.rule, bool(pending), spoiled)
+    equal = tuple(variable.label for variable in not_recorded(facts, trial.rule)) if blades else ()
+    return LineUp(answer, tuple(cells), pending, scope, equal, _references(answer))
+
+
+def _with_starts(facts: BladeFacts, answer: Verdict) -> BladeFacts:
+    """Start readings of runs, where there are any, in place of those taken at the sharpening."""
+    own = [r for r in answer.analysis.runs if r.run.blade == facts.code and r.start_gf is not None]
+    if not own:
+        return facts
+    return replace(facts, edges={**facts.edges, "start_gf": [Fact(r.start_gf, readings=r.start_readings) for r in own]})
+
+
+def _references(answer: Verdict) -> tuple[str, ...]:
+    """What is still missing to give a result its place: a low and a high reference. Leaving them out is possible."""
+    if len(answer.blades) < 2:
+        return ()
+    said = []
+    roles = {blade.role for blade in answer.blades}
+    if "low_reference" not in roles:
+        said.append("No low reference is named: a well-known modest blade shows where the scale begins.")
+    if "high_reference" not in roles:
+        said.append("No high reference is named: a well-known strong blade shows where the scale ends.")
+    return tuple(said)

@@ -1,0 +1,234 @@
+"""Blades with their edges and measurements, recipes, abrasives, grades and photos."""
+
+from collections import defaultdict
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import asdict, fields
+from typing import Any
+
+from sqlalchemy import delete, func, select
+from sqlalchemy.orm import Session
+
+from kessik.core.facts import Measurement
+from kessik.core.geometry import Zone
+from kessik.core.sharpening.regimes import Step
+from kessik.store.records import Abrasive, Blade, Damage, Edge, Grade, HeatTreatment, Photo, Recipe
+from kessik.store.tables import (
+    AbrasiveRow,
+    BladeRow,
+    EdgeRow,
+    GradeRow,
+    MeasurementRow,
+    PhotoRow,
+    RecipeRow,
+    RunRow,
+    TrialBladeRow,
+)
+
+_BLADE_PLAIN = (
+    "id", "code", "mark", "claimed_grade", "usual_hardness_low_hrc", "usual_hardness_high_hrc", "owner", "price",
+    "loan_from", "loan_due", "loan_returned", "origin", "archived_utc", "note",
+)  # fmt: skip
+_EDGE_PLAIN = (
+    "id", "blade_id", "number", "made_on", "regime", "recipe_id", "minutes", "trouble", "burr_check", "lamp_check",
+    "steel_removed_mm", "factory", "zones_overlap", "overrule", "overrule_reason", "note",
+)  # fmt: skip
+
+
+def all_blades(session: Session) -> list[Blade]:
+    """Every blade, archived ones too, in the order of their marks."""
+    rows = session.scalars(select(BladeRow).order_by(BladeRow.mark, BladeRow.code)).all()
+    return whole_blades(session, rows)
+
+
+def find_blade(session: Session, blade_id: str) -> Blade | None:
+    row = session.get(BladeRow, blade_id)
+    return whole_blades(session, [row])[0] if row else None
+
+
+def whole_blades(session: Session, rows: Sequence[BladeRow]) -> list[Blade]:
+    """Blades of these rows with all their edges and measurements."""
+    ids = [row.id for row in rows]
+    edges = session.scalars(select(EdgeRow).where(EdgeRow.blade_id.in_(ids)).order_by(EdgeRow.number)).all()
+    found = session.scalars(select(MeasurementRow).where(MeasurementRow.blade_id.in_(ids))).all()
+    measured: dict[str, list[Measurement]] = defaultdict(list)
+    for row in found:
+        measured[row.edge_id or row.blade_id].append(_measurement(row))
+    by_blade: dict[str, list[Edge]] = defaultdict(list)
+    for edge in edges:
+        by_blade[edge.blade_id].append(_edge(edge, measured[edge.id]))
+    return [_blade(row, measured[row.id], by_blade[row.id]) for row in rows]
+
+
+def save_blade(session: Session, blade: Blade) -> None:
+    """Insert or update what is the blade's own; edges and measurements are saved by themselves."""
+    plain = {name: getattr(blade, name) for name in _BLADE_PLAIN}
+    session.merge(BladeRow(**plain, heat_treatment=asdict(blade.heat_treatment), other=dict(blade.other)))
+    session.flush()
+
+
+def save_edge(session: Session, edge: Edge) -> None:
+    """Insert or update; its measurements are saved by themselves."""
+    plain = {name: getattr(edge, name) for name in _EDGE_PLAIN}
+    lists = {name: [asdict(item) for item in getattr(edge, name)] for name in ("steps", "damage", "zones")}
+    session.merge(EdgeRow(**plain, **lists, other=dict(edge.other)))
+    session.flush()
+
+
+def save_measurements(
+    session: Session, blade_id: str, edge_id: str | None, measurements: Iterable[Measurement]
+) -> None:
+    """Insert or update measurements of a blade, or of one of its edges."""
+    for m in measurements:
+        plain = {field.name: getattr(m, field.name) for field in fields(Measurement) if field.name != "on"}
+        row = MeasurementRow(**plain, made_on=m.on, blade_id=blade_id, edge_id=edge_id)
+        row.details = dict(m.details)
+        session.merge(row)
+    session.flush()
+
+
+def find_measurement(session: Session, measurement_id: str) -> tuple[str, str | None, Measurement] | None:
+    """A measurement with the blade and the edge it belongs to."""
+    row = session.get(MeasurementRow, measurement_id)
+    return (row.blade_id, row.edge_id, _measurement(row)) if row else None
+
+
+def delete_blade(session: Session, blade_id: str) -> None:
+    """Take a blade off the shelf with all that is known of it; only where it has no runs."""
+    for table in (MeasurementRow, EdgeRow, PhotoRow, TrialBladeRow):
+        session.execute(delete(table).where(table.blade_id == blade_id))
+    session.execute(delete(BladeRow).where(BladeRow.id == blade_id))
+    session.flush()
+
+
+def runs_by_blade(session: Session) -> dict[str, int]:
+    """How many runs, practice included, each blade has."""
+    counted = select(EdgeRow.blade_id, func.count()).join(RunRow, RunRow.edge_id == EdgeRow.id)
+    return dict(session.execute(counted.group_by(EdgeRow.blade_id)).tuples().all())
+
+
+def cut_edges(session: Session) -> set[str]:
+    """The ids of all edges that a counted run was cut on."""
+    return set(session.scalars(select(RunRow.edge_id).where(RunRow.practice.is_(False))))
+
+
+def next_mark(session: Session) -> int:
+    """The mark of the next new blade: the lowest that no blade carries."""
+    taken = set(session.scalars(select(BladeRow.mark)))
+    return next(mark for mark in range(len(taken) + 1) if mark not in taken)
+
+
+def trials_of_blades(session: Session) -> dict[str, list[str]]:
+    """The ids of the trials that each blade is in."""
+    found: dict[str, list[str]] = defaultdict(list)
+    for row in session.scalars(select(TrialBladeRow)):
+        found[row.blade_id].append(row.trial_id)
+    return found
+
+
+def all_recipes(session: Session) -> list[Recipe]:
+    rows = session.scalars(select(RecipeRow).order_by(RecipeRow.name))
+    return [Recipe(row.id, row.name, _steps(row.steps), row.note) for row in rows]
+
+
+def save_recipe(session: Session, recipe: Recipe) -> None:
+    steps = [asdict(step) for step in recipe.steps]
+    session.merge(RecipeRow(id=recipe.id, name=recipe.name, steps=steps, note=recipe.note))
+    session.flush()
+
+
+def delete_recipe(session: Session, recipe_id: str) -> None:
+    session.execute(delete(RecipeRow).where(RecipeRow.id == recipe_id))
+
+
+def all_abrasives(session: Session) -> list[Abrasive]:
+    rows = session.scalars(select(AbrasiveRow).order_by(AbrasiveRow.name))
+    return [Abrasive(**{field.name: getattr(row, field.name) for field in fields(Abrasive)}) for row in rows]
+
+
+def save_abrasive(session: Session, abrasive: Abrasive) -> None:
+    session.merge(AbrasiveRow(**asdict(abrasive)))
+    session.flush()
+
+
+def delete_abrasive(session: Session, abrasive_id: str) -> None:
+    session.execute(delete(AbrasiveRow).where(AbrasiveRow.id == abrasive_id))
+
+
+def all_grades(session: Session) -> list[Grade]:
+    rows = session.scalars(select(GradeRow).order_by(GradeRow.name))
+    return [Grade(**{field.name: getattr(row, field.name) for field in fields(Grade)}) for row in rows]
+
+
+def save_grade(session: Session, grade: Grade) -> None:
+    session.merge(GradeRow(**asdict(grade)))
+    session.flush()
+
+
+def photos_of(session: Session, blade_id: str) -> list[Photo]:
+    rows = session.scalars(select(PhotoRow).where(PhotoRow.blade_id == blade_id).order_by(PhotoRow.added_utc))
+    return [_photo(row) for row in rows]
+
+
+def find_photo(session: Session, content_hash: str) -> Photo | None:
+    row = session.scalars(select(PhotoRow).where(PhotoRow.hash == content_hash)).first()
+    return _photo(row) if row else None
+
+
+def save_photo(session: Session, photo: Photo) -> None:
+    session.merge(PhotoRow(**asdict(photo)))
+    session.flush()
+
+
+def delete_photo(session: Session, blade_id: str, content_hash: str) -> None:
+    session.execute(delete(PhotoRow).where(PhotoRow.blade_id == blade_id, PhotoRow.hash == content_hash))
+
+
+def _photo(row: PhotoRow) -> Photo:
+    return Photo(row.hash, row.blade_id, row.media_type, row.caption, row.added_utc)
+
+
+def _measurement(row: MeasurementRow) -> Measurement:
+    plain = {field.name: getattr(row, field.name) for field in fields(Measurement) if field.name != "on"}
+    return Measurement(**plain, on=row.made_on)
+
+
+def _steps(rows: Sequence[Mapping[str, Any]]) -> tuple[Step, ...]:
+    return tuple(Step(**row) for row in rows)
+
+
+def _edge(row: EdgeRow, measured: Sequence[Measurement]) -> Edge:
+    plain: dict[str, Any] = {name: getattr(row, name) for name in _EDGE_PLAIN}
+    return Edge(
+        **plain,
+        steps=_steps(row.steps),
+        damage=tuple(Damage(**mark) for mark in row.damage),
+        zones=tuple(Zone(**zone) for zone in row.zones),
+        other=row.other,
+        measurements=tuple(measured),
+    )
+
+
+def _blade(row: BladeRow, measured: Sequence[Measurement], edges: Sequence[Edge]) -> Blade:
+    treatment = {**row.heat_treatment}
+    treatment["tempers_c"] = tuple(treatment.get("tempers_c", ()))
+    plain: dict[str, Any] = {name: getattr(row, name) for name in _BLADE_PLAIN}
+    return Blade(
+        **plain,
+        heat_treatment=HeatTreatment(**treatment),
+        other=row.other,
+        measurements=tuple(measured),
+        edges=tuple(edges),
+    )
+
+
+def find_edge_owner(session: Session, edge_id: str) -> str | None:
+    """The id of the blade an edge belongs to."""
+    row = session.get(EdgeRow, edge_id)
+    return row.blade_id if row else None
+
+
+def delete_edge(session: Session, edge_id: str) -> None:
+    """Take an edge off its blade with its measurements; only where it has no runs."""
+    session.execute(delete(MeasurementRow).where(MeasurementRow.edge_id == edge_id))
+    session.execute(delete(EdgeRow).where(EdgeRow.id == edge_id))
+    session.flush()

@@ -1,0 +1,91 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Away, api, body, Refused, type Schemas } from "./client";
+
+/** A change that is saved at once; everything that may depend on it is read again. */
+export function useChange<T>(change: (input: T) => Promise<unknown>, onDone?: () => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: async () => {
+      await queries.invalidateQueries();
+      onDone?.();
+    },
+  });
+}
+
+export const putMeasurement = (bladeId: string, measurement: Schemas["MeasurementBody"]) =>
+  body(
+    api.PUT("/api/blades/{blade_id}/measurements/{measurement_id}", {
+      params: { path: { blade_id: bladeId, measurement_id: measurement.id } },
+      body: measurement,
+    }),
+  );
+
+export const strikeMeasurement = (measurementId: string, reason: string) =>
+  body(
+    api.PUT("/api/measurements/{measurement_id}/struck", {
+      params: { path: { measurement_id: measurementId } },
+      body: { reason },
+    }),
+  );
+
+export const putEdge = (bladeId: string, edge: Schemas["EdgeBody"]) =>
+  body(
+    api.PUT("/api/blades/{blade_id}/edges/{edge_id}", {
+      params: { path: { blade_id: bladeId, edge_id: edge.id } },
+      body: edge,
+    }),
+  );
+
+export const deleteEdge = (bladeId: string, edgeId: string) =>
+  body(
+    api.DELETE("/api/blades/{blade_id}/edges/{edge_id}", {
+      params: { path: { blade_id: bladeId, edge_id: edgeId } },
+    }),
+  );
+
+export const putBlade = (blade: Schemas["BladeBody"]) =>
+  body(api.PUT("/api/blades/{blade_id}", { params: { path: { blade_id: blade.id } }, body: blade }));
+
+export const patchBlade = (bladeId: string, change: Schemas["BladePatch"]) =>
+  body(api.PATCH("/api/blades/{blade_id}", { params: { path: { blade_id: bladeId } }, body: change }));
+
+export const archiveBlade = (bladeId: string, archived: boolean) =>
+  body(api.PUT("/api/blades/{blade_id}/archived", { params: { path: { blade_id: bladeId } }, body: { archived } }));
+
+export const deleteBlade = (bladeId: string) =>
+  body(api.DELETE("/api/blades/{blade_id}", { params: { path: { blade_id: bladeId } } }));
+
+export const putRecipe = (recipe: Schemas["RecipeBody"]) =>
+  body(api.PUT("/api/recipes/{recipe_id}", { params: { path: { recipe_id: recipe.id } }, body: recipe }));
+
+export const deleteRecipe = (recipeId: string) =>
+  body(api.DELETE("/api/recipes/{recipe_id}", { params: { path: { recipe_id: recipeId } } }));
+
+export const putGrade = (grade: Schemas["GradeBody"]) => body(api.PUT("/api/grades", { body: grade }));
+
+export const putAbrasive = (abrasive: Schemas["AbrasiveBody"]) =>
+  body(api.PUT("/api/abrasives/{abrasive_id}", { params: { path: { abrasive_id: abrasive.id } }, body: abrasive }));
+
+export const deleteAbrasive = (abrasiveId: string) =>
+  body(api.DELETE("/api/abrasives/{abrasive_id}", { params: { path: { abrasive_id: abrasiveId } } }));
+
+export const deletePhoto = (bladeId: string, hash: string) =>
+  body(
+    api.DELETE("/api/blades/{blade_id}/photos/{content_hash}", {
+      params: { path: { blade_id: bladeId, content_hash: hash } },
+    }),
+  );
+
+/** Files go as a form; the answer or the refusal is read as everywhere. */
+export async function sendForm<T>(address: string, form: FormData): Promise<T> {
+  let answer: Response;
+  try {
+    answer = await fetch(address, { method: "POST", body: form });
+  } catch {
+    throw new Away();
+  }
+  const said: unknown = await answer.json();
+  if (!answer.ok) throw new Refused(said as Schemas["Problem"]);
+  return said as T;
+}

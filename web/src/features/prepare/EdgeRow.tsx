@@ -1,0 +1,196 @@
+import { putEdge, putMeasurement, useChange } from "../../api/changes";
+import { Refused, type Schemas } from "../../api/client";
+import { typedNumber } from "../../domain/format";
+import { newId } from "../../domain/ids";
+import { isThatSo, typedNumbers, typedStations } from "../../domain/quantities";
+import { Mark } from "../../ui/Mark";
+import { useDraft } from "../../ui/useDraft";
+
+type Edge = Schemas["EdgeOut"];
+type Quantity = Schemas["QuantityOut"];
+
+/** One edge that waits to be cut: what it measured, kept field by field. */
+export function EdgeRow({
+  blade,
+  edge,
+  quantities,
+  recipe,
+  onOpen,
+}: {
+  blade: Schemas["BladeOut"];
+  edge: Edge;
+  quantities: readonly Quantity[];
+  recipe: Schemas["RecipeBody"] | undefined;
+  onOpen: () => void;
+}) {
+  const change = useChange((sent: Schemas["EdgeBody"]) => putEdge(blade.id, sent));
+  const quantity = (name: string) => quantities.find((q) => q.name === name);
+  const departs = recipe && JSON.stringify(recipe.steps) !== JSON.stringify(edge.steps);
+  return (
+    <tr className="border-b border-line align-top">
+      <th scope="row" className="px-1 py-2 text-left">
+        <span className="flex min-h-11 items-center gap-2">
+          <Mark mark={blade.mark} />
+          {blade.code}
+        </span>
+      </th>
+      <td className="px-1 py-2">
+        <span className="flex min-h-11 items-center font-semibold">{edge.number}</span>
+        {departs ? <span className="block text-note text-rust">other than the recipe</span> : null}
+      </td>
+      {(["side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "start_gf"] as const).map((name) => {
+        const found = quantity(name);
+        return found ? <MeasuredCell key={name} blade={blade} edge={edge} quantity={found} /> : <td key={name} />;
+      })}
+      <MinutesCell
+        blade={blade}
+        edge={edge}
+        save={(minutes) => change.mutate({ id: edge.id, minutes })}
+        error={change.error}
+      />
+      <td className="px-1 py-2">
+        <select
+          aria-label={`${blade.code}, edge ${edge.number}: burr`}
+          value={edge.burr_check}
+          onChange={(e) => change.mutate({ id: edge.id, burr_check: e.target.value as "" | "gone" | "traces" })}
+          className="min-h-11 rounded-edge border border-line bg-sheet px-2"
+        >
+          <option value="">not looked</option>
+          <option value="gone">gone</option>
+          <option value="traces">traces</option>
+        </select>
+      </td>
+      <td className="px-1 py-2">
+        <select
+          aria-label={`${blade.code}, edge ${edge.number}: lamp`}
+          value={edge.lamp_check}
+          onChange={(e) =>
+            change.mutate({ id: edge.id, lamp_check: e.target.value as "" | "nothing glints" | "glints" })
+          }
+          className="min-h-11 rounded-edge border border-line bg-sheet px-2"
+        >
+          <option value="">not looked</option>
+          <option value="nothing glints">nothing glints</option>
+          <option value="glints">glints</option>
+        </select>
+      </td>
+      <td className="px-1 py-2">
+        <button
+          type="button"
+          onClick={onOpen}
+          className="min-h-11 cursor-pointer font-semibold underline decoration-line underline-offset-4 hover:decoration-ink"
+        >
+          Steps, zones, trouble
+        </button>
+      </td>
+    </tr>
+  );
+}
+
+const INPUT =
+  "min-h-11 w-full min-w-20 rounded-edge border border-line bg-sheet px-2 aria-invalid:border-rust aria-invalid:bg-rust-soft";
+
+/** A measured value, kept as one more measurement when the field is left. */
+function MeasuredCell({ blade, edge, quantity }: { blade: Schemas["BladeOut"]; edge: Edge; quantity: Quantity }) {
+  const name = quantity.name as "side_angle_deg" | "micro_bevel_side_deg" | "thickness_behind_edge_mm" | "start_gf";
+  const known = edge[name];
+  const shown = known === null ? "" : known.toFixed(quantity.decimals);
+  const [typed, setTyped, drop] = useDraft(`row:${edge.id}:${name}`, { text: "" });
+  const text = typed.text || shown;
+  const save = useChange((made: Schemas["MeasurementBody"]) => putMeasurement(blade.id, made), drop);
+  const refused = save.error instanceof Refused ? save.error : null;
+  const read = readCell(name, typed.text);
+  const keep = () => {
+    if (!typed.text.trim() || typed.text === shown) return drop();
+    if (read.value === undefined) return;
+    save.mutate({ id: newId(), quantity: name, edge_id: edge.id, value: read.value, details: read.details });
+  };
+  const wrong = read.value === undefined ? `“${typed.text}” cannot be read` : refused?.at(name);
+  const ask = isThatSo(typed.text ? read.value : known, quantity);
+  return (
+    <td className="px-1 py-2">
+      <input
+        aria-label={`${blade.code}, edge ${edge.number}: ${quantity.label}`}
+        aria-invalid={Boolean(wrong)}
+        inputMode="decimal"
+        value={text}
+        placeholder={name === "micro_bevel_side_deg" ? "none" : ""}
+        onChange={(e) => setTyped({ text: e.target.value })}
+        onBlur={keep}
+        onKeyDown={(e) => (e.key === "Enter" ? e.currentTarget.blur() : undefined)}
+        className={INPUT}
+      />
+      {wrong ? (
+        <p role="alert" className="max-w-44 text-note font-medium text-rust">
+          {wrong}
+        </p>
+      ) : save.error && !refused ? (
+        <p role="alert" className="max-w-44 text-note text-rust">
+          {save.error.message}
+        </p>
+      ) : ask ? (
+        <p role="status" className="max-w-44 border-l-4 border-glint pl-1 text-note">
+          {ask}
+        </p>
+      ) : name === "thickness_behind_edge_mm" && known === null && edge.expected_thickness ? (
+        <p className="max-w-52 text-note text-ink-2">{edge.expected_thickness}</p>
+      ) : null}
+    </td>
+  );
+}
+
+function readCell(name: string, text: string) {
+  const details = { stations: [], readings: [] } as NonNullable<Schemas["MeasurementBody"]["details"]>;
+  if (name === "thickness_behind_edge_mm" && text.includes(":")) {
+    const stations = typedStations(text, "mm");
+    return stations ? { value: null, details: { ...details, stations } } : { value: undefined, details };
+  }
+  if (name === "start_gf" && /\d\s+\d/.test(text.trim())) {
+    const readings = typedNumbers(text);
+    return readings ? { value: null, details: { ...details, readings } } : { value: undefined, details };
+  }
+  return { value: typedNumber(text), details };
+}
+
+function MinutesCell({
+  blade,
+  edge,
+  save,
+  error,
+}: {
+  blade: Schemas["BladeOut"];
+  edge: Edge;
+  save: (minutes: number | null) => void;
+  error: Error | null;
+}) {
+  const [typed, setTyped, drop] = useDraft(`row:${edge.id}:minutes`, { text: edge.minutes?.toString() ?? "" });
+  const value = typedNumber(typed.text);
+  const wrong =
+    value === undefined
+      ? `“${typed.text}” is not a number`
+      : error instanceof Refused
+        ? error.at("minutes")
+        : undefined;
+  return (
+    <td className="px-1 py-2">
+      <input
+        aria-label={`${blade.code}, edge ${edge.number}: minutes`}
+        aria-invalid={Boolean(wrong)}
+        inputMode="decimal"
+        value={typed.text}
+        onChange={(e) => setTyped({ text: e.target.value })}
+        onBlur={() => {
+          if (value === undefined || value === edge.minutes) return;
+          save(value);
+          drop();
+        }}
+        className={INPUT.replace("min-w-20", "min-w-14")}
+      />
+      {wrong ? (
+        <p role="alert" className="max-w-36 text-note font-medium text-rust">
+          {wrong}
+        </p>
+      ) : null}
+    </td>
+  );
+}

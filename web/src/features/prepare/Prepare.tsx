@@ -1,0 +1,262 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useParams } from "react-router";
+import { useChange } from "../../api/changes";
+import { api, body, type Schemas } from "../../api/client";
+import { lineUpQuery, quantitiesQuery, shelfQuery } from "../../api/queries";
+import { EdgeStrip } from "../../charts/EdgeStrip";
+import { plural } from "../../domain/format";
+import { newId } from "../../domain/ids";
+import { freshLane } from "../../domain/strips";
+import { EdgeCard } from "../../parts/EdgeCard";
+import { RecipeForm } from "../../parts/RecipeForm";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Field";
+import { Mark } from "../../ui/Mark";
+import { Sheet } from "../../ui/Sheet";
+import { Failed, Waiting } from "../../ui/State";
+import { EdgeRow } from "./EdgeRow";
+
+type Blade = Schemas["BladeOut"];
+
+/** Matched edges: one recipe on all blades in one act, then what each edge turned out to be. */
+export function Prepare() {
+  const { trialId = "" } = useParams();
+  const lineUp = useQuery(lineUpQuery(trialId));
+  const shelf = useQuery(shelfQuery);
+  const quantities = useQuery(quantitiesQuery);
+  const [opened, setOpened] = useState<string | null>(null);
+  if (lineUp.isPending || shelf.isPending || quantities.isPending) return <Waiting what="the edges" />;
+  if (lineUp.isError) return <Failed error={lineUp.error} onRetry={() => void lineUp.refetch()} />;
+  if (shelf.isError) return <Failed error={shelf.error} onRetry={() => void shelf.refetch()} />;
+  if (quantities.isError) return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
+  const { blades, runs, trial } = lineUp.data;
+  const cut = new Set(runs.filter((r) => !r.practice).map((r) => r.edge_id));
+  const waiting = (blade: Blade) => blade.edges.slice(-1).find((e) => !cut.has(e.id) && !e.factory);
+  const ready = blades.filter((b) => waiting(b));
+  const bare = blades.filter((b) => !waiting(b));
+  const openedBlade = blades.find((b) => waiting(b)?.id === opened);
+  const openedEdge = openedBlade ? waiting(openedBlade) : undefined;
+  return (
+    <div className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7">
+      <h1 className="answer max-w-4xl">
+        {ready.length === 0
+          ? `No edge waits to be cut: ${plural(bare.length, "blade")} to sharpen.`
+          : bare.length === 0
+            ? `All ${ready.length} blades have an edge that waits to be cut.`
+            : `${plural(ready.length, "edge")} ${ready.length === 1 ? "waits" : "wait"} to be cut; ${plural(bare.length, "blade")} still to sharpen.`}
+      </h1>
+      <p className="mt-1 text-ink-2">
+        Same steps, same strokes on all; {trial.settled_rule}. What was measured on the last edge does not hold for the
+        next.
+      </p>
+      <MakeEdges trialId={trialId} blades={blades} bare={bare} recipes={shelf.data.recipes} />
+      {ready.length ? (
+        <section aria-label="Edges that wait" className="mt-8">
+          <h2 className="text-lead font-bold">What each edge turned out to be</h2>
+          <div className="overflow-x-auto">
+            <table className="mt-2 w-full border-collapse">
+              <thead>
+                <tr className="border-b-[1.5px] border-ink text-left align-bottom text-note text-ink-2">
+                  {[
+                    "blade",
+                    "edge",
+                    "angle, ° a side",
+                    "micro-bevel, °",
+                    "behind the edge, mm",
+                    "start, gf",
+                    "minutes",
+                    "burr",
+                    "lamp",
+                    "",
+                  ].map((name) => (
+                    <th key={name} className="px-1 py-1 font-medium">
+                      {name}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {ready.map((blade) => {
+                  const edge = waiting(blade);
+                  return edge ? (
+                    <EdgeRow
+                      key={edge.id}
+                      blade={blade}
+                      edge={edge}
+                      quantities={quantities.data}
+                      recipe={shelf.data.recipes.find((r) => r.id === edge.recipe_id)}
+                      onOpen={() => setOpened(edge.id)}
+                    />
+                  ) : null;
+                })}
+              </tbody>
+            </table>
+          </div>
+          <p className="mt-2 text-note text-ink-2">
+            Typed values are kept as measured here, today, as you leave the field. Thickness at stations: 16: 0.36 48:
+            0.37. Several start readings: 142 150 147.
+          </p>
+        </section>
+      ) : null}
+      <p className="mt-6 text-note text-ink-2">
+        Hold the blade so that a slip goes away from the hand; grind wet or masked. Your own workshop's rules come
+        first.
+      </p>
+      <Sheet
+        wide
+        open={Boolean(openedEdge)}
+        onOpenChange={(o) => (o ? null : setOpened(null))}
+        title={`${openedBlade?.code ?? ""}, edge ${openedEdge?.number ?? ""}`}
+      >
+        {openedBlade && openedEdge ? (
+          <EdgeCard
+            bladeId={openedBlade.id}
+            lengthMm={openedBlade.edge_length_mm}
+            edge={openedEdge}
+            standing={undefined}
+            quantities={quantities.data}
+            recipeName={shelf.data.recipes.find((r) => r.id === openedEdge.recipe_id)?.name}
+          />
+        ) : null}
+      </Sheet>
+    </div>
+  );
+}
+
+/** One recipe, and the blades it goes on. */
+function MakeEdges({
+  trialId,
+  blades,
+  bare,
+  recipes,
+}: {
+  trialId: string;
+  blades: readonly Blade[];
+  bare: readonly Blade[];
+  recipes: readonly Schemas["RecipeBody"][];
+}) {
+  const [recipeId, setRecipeId] = useState(recipes[0]?.id ?? "");
+  const [left, setLeft] = useState<readonly string[]>([]);
+  const [writing, setWriting] = useState(recipes.length === 0);
+  const recipe = recipes.find((r) => r.id === recipeId) ?? recipes[0];
+  const chosen = bare.filter((b) => !left.includes(b.id));
+  const [ids] = useState(() => new Map<string, string>());
+  const idFor = (bladeId: string) => {
+    const known = ids.get(bladeId) ?? newId();
+    ids.set(bladeId, known);
+    return known;
+  };
+  const make = useChange(
+    (sent: Schemas["PreparationBody"]) =>
+      body(api.POST("/api/trials/{trial_id}/preparations", { params: { path: { trial_id: trialId } }, body: sent })),
+    () => ids.clear(),
+  );
+  return (
+    <section aria-label="Sharpen by a recipe" className="mt-5 grid gap-x-10 gap-y-4 bench:grid-cols-[1fr_1.2fr]">
+      <div>
+        <div className="flex flex-wrap items-end gap-3">
+          {recipes.length ? (
+            <Choice label="Recipe" value={recipe?.id} onChange={(e) => setRecipeId(e.target.value)}>
+              {recipes.map((r) => (
+                <option key={r.id} value={r.id}>
+                  {r.name}
+                </option>
+              ))}
+            </Choice>
+          ) : null}
+          <Button kind="quiet" onClick={() => setWriting(true)}>
+            Write a new one
+          </Button>
+        </div>
+        {recipe ? (
+          <ol className="mt-3 list-decimal border-l-4 border-hemp pl-8">
+            {recipe.steps.map((s, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a step is its place in the order
+              <li key={i}>
+                {s.abrasive}
+                {s.size_um ? `, ${s.size_um} µm` : ""}
+                {s.grit ? ` (${s.grit})` : ""}
+                {s.side_angle_deg ? ` at ${s.side_angle_deg}°` : ""}
+                {s.strokes_per_side ? `, ${s.strokes_per_side} strokes a side` : ""}
+              </li>
+            ))}
+          </ol>
+        ) : (
+          <p className="mt-2 text-ink-2">A recipe is an ordered list of steps; write the first one.</p>
+        )}
+      </div>
+      <div>
+        <ul>
+          {blades.map((blade) => {
+            const isBare = bare.includes(blade);
+            const last = blade.edges.at(-1);
+            return (
+              <li key={blade.id}>
+                <label className={`flex min-h-11 items-center gap-3 ${isBare ? "cursor-pointer" : "text-ink-2"}`}>
+                  <input
+                    type="checkbox"
+                    className="size-5 accent-next"
+                    disabled={!isBare}
+                    checked={isBare && !left.includes(blade.id)}
+                    onChange={(e) =>
+                      setLeft(e.target.checked ? left.filter((id) => id !== blade.id) : [...left, blade.id])
+                    }
+                  />
+                  <Mark mark={blade.mark} />
+                  <b className="w-20">{blade.code}</b>
+                  <EdgeStrip
+                    mark={blade.mark}
+                    title={blade.code}
+                    edgeLengthMm={blade.edge_length_mm}
+                    edges={last ? [freshLane(last, isBare ? "cut" : "waits")] : []}
+                    width={220}
+                  />
+                  <span className="text-note text-ink-2">
+                    {isBare ? `edge ${(last?.number ?? 0) + 1} next` : `edge ${last?.number} waits`}
+                  </span>
+                </label>
+              </li>
+            );
+          })}
+        </ul>
+        {make.error ? (
+          <p role="alert" className="text-rust">
+            {make.error.message}
+          </p>
+        ) : null}
+        <Button
+          kind={bare.length ? "next" : "plain"}
+          className="mt-2"
+          disabled={!recipe || chosen.length === 0 || make.isPending}
+          onClick={() =>
+            recipe
+              ? make.mutate({
+                  recipe_id: recipe.id,
+                  edge_ids: Object.fromEntries(chosen.map((b) => [b.id, idFor(b.id)])),
+                  zones: zonesLike(chosen),
+                })
+              : undefined
+          }
+        >
+          Record the next edge of {plural(chosen.length, "blade")}
+        </Button>
+      </div>
+      <Sheet wide open={writing} onOpenChange={setWriting} title="New recipe">
+        <RecipeForm
+          onDone={(id) => {
+            setRecipeId(id);
+            setWriting(false);
+          }}
+        />
+      </Sheet>
+    </section>
+  );
+}
+
+/** The zones the last edges had, where all of them had the same. */
+function zonesLike(blades: readonly Blade[]): Schemas["ZoneBody"][] {
+  const all = blades.map((b) => b.edges.at(-1)?.zones ?? []);
+  const first = all[0] ?? [];
+  return all.every((zones) => JSON.stringify(zones) === JSON.stringify(first)) ? first : [];
+}

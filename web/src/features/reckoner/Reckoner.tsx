@@ -1,0 +1,43 @@
+import { Bevels } from "./Bevels";
+import { Abrasive, Convex, Exposure, Growth, Hardness, Length } from "./Small";
+
+const PLACES = [
+  ["bevel", "Bevel and thickness"],
+  ["length", "thou and mm"],
+  ["growth", "Growing thickness"],
+  ["convex", "Convex edges"],
+  ["exposure", "Exposure"],
+  ["abrasive", "Abrasives"],
+  ["hardness", "Hardness"],
+] as const;
+
+/** The small calculations of the bench, each with its formula, where it holds, and where it is from. */
+export function Reckoner() {
+  return (
+    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+      <div className="flex flex-wrap items-baseline gap-x-8 gap-y-2">
+        <h1 className="answer">What comes out of two figures.</h1>
+        <nav aria-label="Calculations" className="flex flex-wrap gap-x-5">
+          {PLACES.map(([place, name]) => (
+            <a
+              key={place}
+              href={`#${place}`}
+              className="flex min-h-11 items-center font-semibold underline decoration-line underline-offset-4 hover:decoration-ink"
+            >
+              {name}
+            </a>
+          ))}
+        </nav>
+      </div>
+      <Bevels />
+      <div className="grid gap-x-14 bench:grid-cols-2">
+        <Length />
+        <Hardness />
+        <Growth />
+        <Convex />
+        <Exposure />
+        <Abrasive />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,161 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import { putEdge, useChange } from "../../api/changes";
+import type { Schemas } from "../../api/client";
+import { bladeQuery, quantitiesQuery } from "../../api/queries";
+import { EdgeStrip } from "../../charts/EdgeStrip";
+import { day, plural } from "../../domain/format";
+import { newId } from "../../domain/ids";
+import { fullCuts, stripEdges } from "../../domain/strips";
+import { EdgeCard } from "../../parts/EdgeCard";
+import { Button, buttonLook } from "../../ui/Button";
+import { Mark } from "../../ui/Mark";
+import { Failed, Waiting } from "../../ui/State";
+import { useWidth } from "../../ui/useWidth";
+import { AboutBlade } from "./AboutBlade";
+import { Facts } from "./Facts";
+import { Photos } from "./Photos";
+import { PutAway } from "./PutAway";
+
+/** All that is known of one blade: its edge, its facts with their standing, its sharpenings, runs and pictures. */
+export function BladePage() {
+  const { bladeId = "" } = useParams();
+  const page = useQuery(bladeQuery(bladeId));
+  const quantities = useQuery(quantitiesQuery);
+  const { ref, width } = useWidth<HTMLDivElement>(1100);
+  if (page.isPending || quantities.isPending) return <Waiting what="the blade" />;
+  if (page.isError) return <Failed error={page.error} onRetry={() => void page.refetch()} />;
+  if (quantities.isError) return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
+  const { blade, runs } = page.data;
+  const own = runs.map((r) => ({ ...r, blade_id: blade.id }));
+  return (
+    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+      <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
+        <h1 className="answer flex items-center gap-4">
+          <Mark mark={blade.mark} size={34} />
+          {blade.code}
+          <span className="text-lead font-normal text-ink-2">
+            {blade.claimed_grade ? `claimed as ${blade.claimed_grade}` : "steel not named"}
+            {blade.archived_utc ? ", archived" : ""}
+          </span>
+        </h1>
+        <div className="flex flex-wrap gap-3">
+          <Link className={buttonLook()} to={`/blades/${blade.id}/passport`}>
+            Passport to print
+          </Link>
+          <PutAway blade={blade} runs={runs.length} />
+        </div>
+      </div>
+      <div ref={ref} className="pt-4">
+        <EdgeStrip
+          mark={blade.mark}
+          title={blade.code}
+          edgeLengthMm={blade.edge_length_mm}
+          edges={stripEdges(own, blade)}
+          fullCuts={fullCuts(own)}
+          width={width}
+          detail
+        />
+      </div>
+      <div className="grid gap-x-12 gap-y-8 pt-5 bench:grid-cols-[1.1fr_1fr]">
+        <Facts page={page.data} quantities={quantities.data} />
+        <div className="flex flex-col gap-7">
+          <AboutBlade blade={blade} />
+          <Photos blade={blade} photos={page.data.photos} />
+          <RunsOfBlade runs={runs} trials={page.data.trials} />
+        </div>
+      </div>
+      <Edges page={page.data} quantities={quantities.data} />
+    </div>
+  );
+}
+
+function RunsOfBlade({
+  runs,
+  trials,
+}: {
+  runs: Schemas["RunOfBladeOut"][];
+  trials: Schemas["BladePageOut"]["trials"];
+}) {
+  return (
+    <section aria-label="Trials and runs">
+      <h2 className="text-lead font-bold">Where it was cut</h2>
+      {trials.length === 0 ? <p className="text-ink-2">In no trial yet.</p> : null}
+      <ul>
+        {trials.map((t) => {
+          const own = runs.filter((r) => r.trial_id === t.id && !r.practice);
+          return (
+            <li key={t.id} className="mt-1">
+              <Link className="font-semibold underline underline-offset-4" to={`/trials/${t.id}/line-up`}>
+                {t.name}
+              </Link>
+              <span className="text-ink-2">
+                {": "}
+                {own.length ? plural(own.length, "run") : "no run yet"}
+              </span>
+              <ul className="text-note text-ink-2">
+                {own.map((r) => (
+                  <li key={r.run_id}>
+                    <Link to={`/runs/${r.run_id}`} className="underline decoration-line underline-offset-4">
+                      edge {r.edge}
+                    </Link>
+                    , {r.count} {r.count_unit}, {r.status}, {day(r.started_utc)}
+                  </li>
+                ))}
+              </ul>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+function Edges({ page, quantities }: { page: Schemas["BladePageOut"]; quantities: Schemas["QuantityOut"][] }) {
+  const { blade, recipes } = page;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const edge = blade.edges.find((e) => e.id === chosen) ?? blade.edges.at(-1);
+  const add = useChange((id: string) => putEdge(blade.id, { id }));
+  return (
+    <section aria-label="Sharpenings" className="mt-8 border-t-[1.5px] border-ink pt-4 pb-8">
+      <div className="flex flex-wrap items-center gap-2">
+        <h2 className="mr-4 text-lead font-bold">Its edges</h2>
+        {blade.edges.map((e) => {
+          const counts = page.edge_standings.find((s) => s.edge_id === e.id)?.settled.state === "settled";
+          return (
+            <button
+              key={e.id}
+              type="button"
+              aria-pressed={e.id === edge?.id}
+              onClick={() => setChosen(e.id)}
+              className="min-h-11 min-w-11 cursor-pointer rounded-edge border-[1.5px] border-line px-3 font-semibold aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+            >
+              {e.number}
+              {counts ? "" : <span className="cond text-note font-normal"> not counted</span>}
+            </button>
+          );
+        })}
+        <Button kind="quiet" onClick={() => add.mutate(newId())}>
+          Record a sharpening
+        </Button>
+      </div>
+      {add.error ? <p className="text-rust">{add.error.message}</p> : null}
+      {edge ? (
+        <div className="pt-4">
+          <EdgeCard
+            key={edge.id}
+            bladeId={blade.id}
+            lengthMm={blade.edge_length_mm}
+            edge={edge}
+            standing={page.edge_standings.find((s) => s.edge_id === edge.id)}
+            quantities={quantities}
+            recipeName={recipes.find((r) => r.id === edge.recipe_id)?.name}
+          />
+        </div>
+      ) : (
+        <p className="pt-3 text-ink-2">No sharpening is recorded yet; the first one makes edge 1.</p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,142 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { bladeQuery, quantitiesQuery } from "../../api/queries";
+import { EdgeStrip } from "../../charts/EdgeStrip";
+import { stripEdges } from "../../domain/strips";
+import { factWords } from "../../parts/FactHistory";
+import { standingWords } from "../../parts/standings";
+import { Button } from "../../ui/Button";
+import { Mark } from "../../ui/Mark";
+import { Failed, Waiting } from "../../ui/State";
+import { loanWords } from "./AboutBlade";
+
+/** A blade's passport: its facts with their standings and its edge history, on a page to print and send along. */
+export function Passport() {
+  const { bladeId = "" } = useParams();
+  const page = useQuery(bladeQuery(bladeId));
+  const quantities = useQuery(quantitiesQuery);
+  if (page.isPending || quantities.isPending) return <Waiting what="the passport" />;
+  if (page.isError) return <Failed error={page.error} onRetry={() => void page.refetch()} />;
+  if (quantities.isError) return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
+  const { blade, runs } = page.data;
+  const heat = blade.heat_treatment;
+  const facts = quantities.data.filter((q) => q.of === "blade");
+  return (
+    <article className="mx-auto max-w-[820px] bg-paper px-6 py-8 print:max-w-none print:p-0">
+      <p className="mb-6 flex gap-3 print:hidden">
+        <Button kind="next" onClick={() => window.print()}>
+          Print
+        </Button>
+        <Link className="flex min-h-11 items-center underline underline-offset-4" to={`/blades/${blade.id}`}>
+          Back to {blade.code}
+        </Link>
+      </p>
+      <header className="flex items-center gap-4 border-b-[1.5px] border-ink pb-3">
+        <Mark mark={blade.mark} size={40} />
+        <div>
+          <h1 className="answer">{blade.code}</h1>
+          <p>
+            {blade.claimed_grade ? `claimed as ${blade.claimed_grade}` : "steel not named"}
+            {blade.owner ? ` · ${blade.owner}` : ""}
+            {loanWords(blade) ? ` · ${loanWords(blade)}` : ""}
+          </p>
+        </div>
+      </header>
+      <div className="py-4">
+        <EdgeStrip
+          mark={blade.mark}
+          title={blade.code}
+          edgeLengthMm={blade.edge_length_mm}
+          edges={stripEdges(
+            runs.map((r) => ({ ...r, blade_id: blade.id })),
+            blade,
+          )}
+          width={760}
+          detail
+        />
+      </div>
+      <h2 className="text-lead font-bold">Facts</h2>
+      <table className="w-full border-collapse">
+        <thead>
+          <tr className="border-b border-ink text-left text-note text-ink-2">
+            <th className="font-medium">fact</th>
+            <th className="font-medium">value</th>
+            <th className="font-medium">how it is known</th>
+            <th className="font-medium">when, by what</th>
+          </tr>
+        </thead>
+        <tbody>
+          {facts.map((q) => {
+            const m = blade.measurements.find((known) => known.quantity === q.name && known.in_use);
+            return (
+              <tr key={q.name} className="border-b border-line">
+                <th scope="row" className="py-1 text-left font-normal">
+                  {q.label}
+                </th>
+                <td className="font-semibold">{factWords(m, q)}</td>
+                <td>{m ? standingWords(m.standing) : ""}</td>
+                <td className="text-note">{[m?.on, m?.instrument].filter(Boolean).join(", ")}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <p className="mt-2">
+        Heat treatment ({standingWords(heat.standing ?? "claimed")}):{" "}
+        {[
+          heat.austenitising_c ? `${heat.austenitising_c} °C` : "",
+          heat.quench,
+          heat.sub_zero_c !== null && heat.sub_zero_c !== undefined ? `sub-zero ${heat.sub_zero_c} °C` : "",
+          heat.tempers_c?.length ? `tempered ${heat.tempers_c.join(", ")} °C` : "",
+          heat.note,
+        ]
+          .filter(Boolean)
+          .join(", ") || "not told"}
+        .
+      </p>
+      <h2 className="mt-6 text-lead font-bold">Edges</h2>
+      <EdgeHistory page={page.data} />
+      {blade.note ? <p className="mt-4">{blade.note}</p> : null}
+    </article>
+  );
+}
+
+function EdgeHistory({ page }: { page: Schemas["BladePageOut"] }) {
+  const number = (value: number | null, decimals: number) => (value === null ? "" : value.toFixed(decimals));
+  return (
+    <table className="w-full border-collapse">
+      <thead>
+        <tr className="border-b border-ink text-left align-bottom text-note text-ink-2">
+          {["edge", "made on", "regime", "angle per side, °", "behind the edge, mm", "min", "cut", "counts"].map(
+            (name) => (
+              <th key={name} className="pr-2 font-medium">
+                {name}
+              </th>
+            ),
+          )}
+        </tr>
+      </thead>
+      <tbody>
+        {page.blade.edges.map((e) => {
+          const cut = page.runs.filter((r) => r.edge === e.number && !r.practice);
+          const standing = page.edge_standings.find((s) => s.edge_id === e.id)?.settled;
+          return (
+            <tr key={e.id} className="border-b border-line align-top">
+              <th scope="row" className="py-1 text-left">
+                {e.number}
+              </th>
+              <td>{e.made_on}</td>
+              <td>{e.factory ? "the maker's own" : e.regime}</td>
+              <td>{number(e.side_angle_deg, 1)}</td>
+              <td>{number(e.thickness_behind_edge_mm, 2)}</td>
+              <td>{number(e.minutes, 0)}</td>
+              <td>{cut.map((r) => `${r.count} ${r.count_unit}`).join("; ")}</td>
+              <td className="text-note">{standing?.says}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

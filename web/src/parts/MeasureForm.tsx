@@ -1,0 +1,210 @@
+import { type FormEvent, useState } from "react";
+import { putMeasurement, useChange } from "../api/changes";
+import { Refused, type Schemas } from "../api/client";
+import { typedNumber } from "../domain/format";
+import { newId } from "../domain/ids";
+import { inMm, isThatSo, typedNumbers, typedStations } from "../domain/quantities";
+import { Button } from "../ui/Button";
+import { Choice, Field, LongField, Tick } from "../ui/Field";
+import { useDraft } from "../ui/useDraft";
+import { STANDINGS, type Standing } from "./standings";
+
+type Quantity = Schemas["QuantityOut"];
+type Measurement = Schemas["MeasurementBody"];
+
+const BLANK = {
+  value: "",
+  standing: "measured_here" as Standing,
+  on: "",
+  instrument: "",
+  note: "",
+  unit: "mm" as "mm" | "thou",
+  stations: "",
+  readings: "",
+  block: "",
+  blockReadings: "",
+  spacing: "",
+  fromEdge: "",
+  afterChange: false,
+  tapered: false,
+};
+
+/** One more measurement of a fact; earlier ones stay, and the best standing counts. */
+export function MeasureForm({
+  bladeId,
+  edgeId,
+  quantity,
+  label,
+  onDone,
+  onUnknown,
+}: {
+  bladeId: string;
+  edgeId?: string;
+  quantity: Quantity;
+  label?: string;
+  onDone: () => void;
+  /** Where given, the fact can be said to be not known after all. */
+  onUnknown?: (() => void) | undefined;
+}) {
+  const [id] = useState(newId);
+  const [typed, setTyped, drop] = useDraft(`measure:${edgeId ?? bladeId}:${quantity.name}`, BLANK);
+  const set = (part: Partial<typeof BLANK>) => setTyped({ ...typed, ...part });
+  const read = readForm(quantity, typed);
+  const save = useChange(
+    (made: Measurement) => putMeasurement(bladeId, made),
+    () => {
+      drop();
+      onDone();
+    },
+  );
+  const refused = save.error instanceof Refused ? save.error : null;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!read.wrong.size) save.mutate({ id, quantity: quantity.name, edge_id: edgeId ?? null, ...read.made });
+  };
+  const isThickness = quantity.name === "thickness_behind_edge_mm";
+  const isHardness = quantity.name === "hardness_hrc";
+  const isStart = quantity.name === "start_gf";
+  const isNumber = quantity.low !== null;
+  const field = (name: keyof typeof BLANK, wire?: string) => ({
+    value: typed[name] as string,
+    onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
+    error: read.wrong.get(name) ?? (wire ? refused?.at(wire) : undefined),
+  });
+  return (
+    <form onSubmit={submit} className="flex flex-col gap-3" noValidate>
+      <div className={isThickness ? "grid grid-cols-[1fr_6rem] gap-3" : ""}>
+        <Field
+          label={label ?? quantity.label}
+          unit={isThickness ? typed.unit : quantity.unit}
+          inputMode={isNumber ? "decimal" : "text"}
+          list={quantity.suggested.length ? `suggested-${quantity.name}` : undefined}
+          ask={isThatSo(read.made.value, quantity)}
+          autoFocus
+          {...field("value", quantity.name)}
+        />
+        {isThickness ? (
+          <Choice label="Typed in" value={typed.unit} onChange={(e) => set({ unit: e.target.value as "mm" | "thou" })}>
+            <option>mm</option>
+            <option>thou</option>
+          </Choice>
+        ) : null}
+      </div>
+      {quantity.suggested.length ? (
+        <datalist id={`suggested-${quantity.name}`}>
+          {quantity.suggested.map((word) => (
+            <option key={word} value={word} />
+          ))}
+        </datalist>
+      ) : null}
+      {isThickness ? (
+        <Field
+          label="or at stations: mm from the heel, colon, thickness"
+          placeholder="16: 0.36  48: 0.37  80: 0.36"
+          {...field("stations")}
+        />
+      ) : null}
+      {isHardness || isStart ? (
+        <Field
+          label={isHardness ? "or single readings, in their order" : "or several readings of the fresh edge"}
+          placeholder={isHardness ? "57.1 57.6 57.5" : "142 150 147"}
+          {...field("readings", "readings")}
+        />
+      ) : null}
+      {isHardness && typed.readings.trim() ? (
+        <div className="grid grid-cols-2 gap-x-3 gap-y-2 border-l-4 border-line pl-3">
+          <Field label="Test block says" unit="HRC" inputMode="decimal" {...field("block")} />
+          <Field label="read on it that day" placeholder="59.8 60.1" {...field("blockReadings")} />
+          <Field label="Indents apart" unit="mm" inputMode="decimal" {...field("spacing")} />
+          <Field label="from the nearest edge" unit="mm" inputMode="decimal" {...field("fromEdge")} />
+          <Tick
+            label="first after a change of anvil or indenter"
+            checked={typed.afterChange}
+            onChange={(e) => set({ afterChange: e.target.checked })}
+          />
+          <Tick
+            label="on a tapered flank"
+            checked={typed.tapered}
+            onChange={(e) => set({ tapered: e.target.checked })}
+          />
+        </div>
+      ) : null}
+      <div className="grid grid-cols-2 gap-3">
+        <Choice
+          label="How is it known?"
+          value={typed.standing}
+          onChange={(e) => set({ standing: e.target.value as Standing })}
+        >
+          {STANDINGS.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </Choice>
+        <Field label="Day" type="date" {...field("on", "on")} />
+      </div>
+      <Field label="Instrument" {...field("instrument")} />
+      <LongField
+        label="Note"
+        value={typed.note}
+        onChange={(e) => set({ note: e.target.value })}
+        hint="Only what was measured counts for a fair comparison; the rest stays open."
+      />
+      {save.error && !refused?.problem.field ? (
+        <p role="alert" className="text-rust">
+          {save.error.message}
+        </p>
+      ) : null}
+      <div className="flex flex-wrap gap-3">
+        <Button kind="next" type="submit" disabled={save.isPending}>
+          Keep
+        </Button>
+        {onUnknown ? (
+          <Button kind="quiet" onClick={onUnknown}>
+            It is not known after all
+          </Button>
+        ) : null}
+      </div>
+    </form>
+  );
+}
+
+type Typed = typeof BLANK;
+
+/** What the form says, as a measurement, and what in it cannot be read. */
+function readForm(quantity: Quantity, typed: Typed) {
+  const wrong = new Map<keyof Typed, string>();
+  const number = (name: "value" | "block" | "spacing" | "fromEdge") => {
+    const value = typedNumber(typed[name]);
+    if (value === undefined) wrong.set(name, `“${typed[name]}” is not a number`);
+    return value ?? null;
+  };
+  const numbers = (name: "readings" | "blockReadings") => {
+    const values = typedNumbers(typed[name]);
+    if (!values) wrong.set(name, "numbers with spaces between them can be read here");
+    return values ?? [];
+  };
+  const stations = typedStations(typed.stations, typed.unit);
+  if (!stations) wrong.set("stations", "write each as place: thickness, like 16: 0.36");
+  const isNumber = quantity.low !== null;
+  const thickness = quantity.name === "thickness_behind_edge_mm";
+  const made = {
+    value: isNumber ? (thickness ? (inMm(number("value"), typed.unit) ?? null) : number("value")) : null,
+    words: isNumber ? "" : typed.value,
+    standing: typed.standing,
+    on: typed.on,
+    instrument: typed.instrument,
+    note: typed.note,
+    details: {
+      stations: stations ?? [],
+      readings: numbers("readings"),
+      block_nominal_hrc: number("block"),
+      block_readings: numbers("blockReadings"),
+      spacing_mm: number("spacing"),
+      from_edge_mm: number("fromEdge"),
+      after_change: typed.afterChange,
+      tapered: typed.tapered,
+    },
+  };
+  return { made, wrong };
+}
