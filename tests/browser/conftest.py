@@ -1,6 +1,7 @@
 """A served Kessik and a browser for it."""
 
 import pytest
+from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -49,7 +50,8 @@ class Person:
         return self.driver.find_element(By.CSS_SELECTOR, f"[data-testid={test_id}]").text.replace("\u2011", "-")
 
     def until(self, condition, seconds=15):
-        return WebDriverWait(self.driver, seconds).until(lambda _: condition())
+        wait = WebDriverWait(self.driver, seconds, ignored_exceptions=[StaleElementReferenceException])
+        return wait.until(lambda _: condition())
 
     def focused(self):
         return self.driver.switch_to.active_element

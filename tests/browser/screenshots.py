@@ -17,7 +17,7 @@ def main():
         demo, empty = Served(Path(folder) / "demo", "demo"), Served(Path(folder) / "empty")
         try:
             with urllib.request.urlopen(demo.address + "/api/today") as answer:
-                (entry,) = json.loads(answer.read())["trials"]
+                entry = next(t for t in json.loads(answer.read())["trials"] if t["trial"]["name"].startswith("Raft"))
             trial = f"{demo.address}/trials/{entry['trial']['id']}"
             run = next(r["id"] for r in entry["runs"] if r["status"] == "cutting")
 

@@ -30,7 +30,7 @@ def test_from_an_empty_database_to_a_verdict(person):
     person.press(Keys.ENTER)
     person.see("What is the trial called?")
     person.press("Raft rope", Keys.TAB, Keys.TAB, "hemp", Keys.TAB, "32", Keys.TAB)
-    person.press("A", Keys.TAB, "1.4034", Keys.TAB, "B", Keys.TAB, "1.4112", Keys.ENTER)
+    person.press("A", Keys.TAB, "1.4034", Keys.TAB, "3", Keys.TAB, "B", Keys.TAB, "1.4112", Keys.TAB, "3", Keys.ENTER)
     person.see("still open")
     person.see("hardness of A and B is not known")
 
@@ -39,7 +39,7 @@ def test_from_an_empty_database_to_a_verdict(person):
     person.press(Keys.ENTER)
     person.see("take 2 readings")
     shorter = cut_to_the_end(person, life=5)
-    person.until(lambda: "A, edge 1." in person.text("found"))
+    person.until(lambda: "A, edge 3." in person.text("found"))
 
     person.until(lambda: person.focused().text == "Cut B, run 1")
     person.press(Keys.ENTER)

@@ -14,7 +14,7 @@ AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min
 
 def views(demo):
     with urllib.request.urlopen(demo.address + "/api/today") as answer:
-        (entry,) = json.loads(answer.read())["trials"]
+        entry = next(t for t in json.loads(answer.read())["trials"] if t["trial"]["name"].startswith("Raft"))
     trial = entry["trial"]["id"]
     run = next(r["id"] for r in entry["runs"] if r["status"] == "cutting")
     return {
@@ -25,6 +25,15 @@ def views(demo):
         f"/runs/{run}": "Leave the bench",
         "/?new=trial": "What is the trial called?",
         "/?new=import": "Read and import",
+        f"/trials/{trial}/prepare": "What each edge turned out to be",
+        "/shelf": "6 blades on the shelf",
+        "/shelf?part=recipes": "Bench set, stropped",
+        "/shelf?part=abrasives": "Compounds sold by size",
+        "/shelf?part=grades": "usually hardened to",
+        "/shelf?new=blade": "Put it on the shelf",
+        f"/blades/{entry['blades'][0]['id']}": "Does it count?",
+        f"/blades/{entry['blades'][0]['id']}/passport": "how it is known",
+        "/reckoner": "What comes out of two figures",
     }
 
 

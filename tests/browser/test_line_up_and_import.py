@@ -8,7 +8,7 @@ from tests.conftest import BenchHand
 
 
 def cell(person, blade, variable):
-    row = person.driver.find_element(By.XPATH, f"//tr[th//span[.='{blade}']]")
+    row = person.driver.find_element(By.XPATH, f"//tr[th//a[.='{blade}']]")
     return row.find_element(By.CSS_SELECTOR, f"td[data-variable={variable}]")
 
 

@@ -21,8 +21,8 @@ from kessik.instruments.virtual_bench.true_decay import TrueEdge, true_edge
 from kessik.services.bench import append_event, plan_check, start_run
 from kessik.services.facts import completed, entered
 from kessik.services.sharpenings import save_recipe
-from kessik.services.shelf import add_photo
-from kessik.services.trials import add_blade, make_trial
+from kessik.services.shelf import add_photo, make_blade
+from kessik.services.trials import make_trial, take_from_shelf
 from kessik.store.database import Database
 from kessik.store.records import Blade, Damage, Edge, HeatTreatment, Moment, Recipe, Run, Trial
 
@@ -84,9 +84,11 @@ def build(db: Database, today: datetime) -> None:
             source="demo",
         ),
     )
+    for blade in sorted((*RAFT_BLADES, *UNFAIR_BLADES), key=lambda b: b.code):
+        _blade(db, blade, recipe, days)
     for trial_id, blades in ((TRIAL_ID, RAFT_BLADES), (UNFAIR_TRIAL_ID, UNFAIR_BLADES)):
         for blade in blades:
-            _blade(db, trial_id, blade, recipe, days)
+            take_from_shelf(db, trial_id, _id(blade.code), blade.role)
     rng = np.random.default_rng(SEED)
     for trial_id, blades in ((TRIAL_ID, RAFT_BLADES), (UNFAIR_TRIAL_ID, UNFAIR_BLADES)):
         _cut_all(db, trial_id, blades, days, rng)
@@ -106,7 +108,7 @@ def _id(*parts: object) -> str:
     return str(uuid5(NAMESPACE_URL, ":".join(["kessik", "demo", *map(str, parts)])))
 
 
-def _blade(db: Database, trial_id: str, demo: DemoBlade, recipe: Recipe, days: _Days) -> None:
+def _blade(db: Database, demo: DemoBlade, recipe: Recipe, days: _Days) -> None:
     blade_id = _id(demo.code)
     made = days.moment(13, 10)
     own: dict[str, float | str] = {
@@ -117,7 +119,6 @@ def _blade(db: Database, trial_id: str, demo: DemoBlade, recipe: Recipe, days: _
     blade = Blade(
         id=blade_id,
         code=demo.code,
-        role=demo.role,
         claimed_grade=demo.grade,
         owner=_LENDER,
         price=demo.price,
@@ -132,7 +133,7 @@ def _blade(db: Database, trial_id: str, demo: DemoBlade, recipe: Recipe, days: _
         hardness.append(entered(blade_id, "hardness_hrc", demo.claimed_hrc, "claimed", made.utc))
     edges = [_early_edge(blade_id, demo, 1, days), _early_edge(blade_id, demo, 2, days)]
     edges += [_edge(blade_id, demo, edge, recipe, days) for edge in demo.edges]
-    add_blade(db, trial_id, replace(blade, measurements=(*facts, *hardness), edges=tuple(edges)))
+    make_blade(db, replace(blade, measurements=(*facts, *hardness), edges=tuple(edges)))
     add_photo(db, blade_id, blade_picture(SEED + int(demo.code[-2:]), demo.code), "as it came", made)
 
 

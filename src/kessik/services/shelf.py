@@ -1,6 +1,6 @@
 """The shelf: blades made, changed, archived; their measurements and photos; grades and abrasives."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any
@@ -19,11 +19,12 @@ STATED = ("hardness_hrc", "edge_length_mm")
 
 @dataclass(frozen=True)
 class Shelved:
-    """A blade on the shelf with how many runs it has and the trials it is in."""
+    """A blade on the shelf: how many runs it has, the trials it is in, whether its newest edge waits to be cut."""
 
     blade: Blade
     runs: int
     trial_ids: tuple[str, ...]
+    waiting: bool
 
 
 def the_shelf(db: Database) -> list[Shelved]:
@@ -31,8 +32,12 @@ def the_shelf(db: Database) -> list[Shelved]:
     with db.read() as session:
         blades = shelf.all_blades(session)
         runs = shelf.runs_by_blade(session)
-        trials = shelf.trials_of_blades(session)
-    return [Shelved(b, runs.get(b.id, 0), tuple(trials.get(b.id, ()))) for b in blades]
+        trials, cut = shelf.trials_of_blades(session), shelf.cut_edges(session)
+    return [Shelved(b, runs.get(b.id, 0), tuple(trials.get(b.id, ())), _waiting(b, cut)) for b in blades]
+
+
+def _waiting(blade: Blade, cut: Collection[str]) -> bool:
+    return bool(blade.edges) and blade.edges[-1].id not in cut and not blade.edges[-1].factory
 
 
 def shelved(db: Database, blade_id: str) -> Shelved:
@@ -40,7 +45,8 @@ def shelved(db: Database, blade_id: str) -> Shelved:
     with db.read() as session:
         blade = get_blade(session, blade_id)
         runs = shelf.runs_by_blade(session).get(blade_id, 0)
-        return Shelved(blade, runs, tuple(shelf.trials_of_blades(session).get(blade_id, ())))
+        trials = shelf.trials_of_blades(session).get(blade_id, ())
+        return Shelved(blade, runs, tuple(trials), _waiting(blade, shelf.cut_edges(session)))
 
 
 def get_blade(session: Session, blade_id: str) -> Blade:

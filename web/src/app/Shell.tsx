@@ -78,14 +78,14 @@ export function Shell() {
           className="ml-auto flex min-h-11 cursor-pointer items-center gap-2"
           onClick={() => setCommanding(true)}
         >
-          <Kbd>/</Kbd> find or do
+          <Kbd>/</Kbd> <span className="max-bench:sr-only">find or do</span>
         </button>
         <button
           type="button"
           className="flex min-h-11 cursor-pointer items-center gap-2"
           onClick={() => setListing(true)}
         >
-          <Kbd>?</Kbd> keys
+          <Kbd>?</Kbd> <span className="max-bench:sr-only">keys</span>
         </button>
       </footer>
       <CommandLine open={commanding} onOpenChange={setCommanding} keys={keys} />
@@ -133,9 +133,8 @@ function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
     <nav aria-label="The path of this trial" className="flex w-full border-line max-bench:border-t bench:w-auto">
       {steps.map((step, i) => {
         const here =
-          pathname === step.to ||
-          (step.name !== "Cut" && pathname.startsWith(step.to.split("?")[0] ?? "")) ||
-          (step.name === "Line-up" && pathname.endsWith("/prepare"));
+          (step.name === "Line-up" && pathname.endsWith("/prepare")) ||
+          (step.name !== "Cut" && pathname === step.to.split("?")[0]);
         return (
           <Link
             key={step.name}

@@ -72,6 +72,10 @@ export function freshLane(edge: EdgeLike, label = "fresh"): Lane {
   };
 }
 
+/** Zones, stations and what was seen on one edge of a blade, for its strip. */
+export const marksOf = (blade: Pick<BladeLike, "edges">, number: number) =>
+  edgeMarks(blade.edges?.find((edge) => edge.number === number));
+
 function edgeMarks(edge: EdgeLike | undefined) {
   return {
     zones: (edge?.zones ?? []).map((z) => ({ fromMm: z.from_mm, toMm: z.to_mm, use: z.use ?? "cut" })),

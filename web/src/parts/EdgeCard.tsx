@@ -34,7 +34,7 @@ export function EdgeCard({
 }) {
   const measured = quantities.filter((q) => q.of === "edge");
   return (
-    <div className="grid gap-x-10 gap-y-6 bench:grid-cols-2">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 bench:grid-cols-2">
       <div className="flex flex-col gap-5">
         <dl className="grid grid-cols-2 gap-x-4 gap-y-1">
           {measured.map((q) => (
@@ -304,7 +304,7 @@ function Seen({ bladeId, edge }: { bladeId: string; edge: Edge }) {
         ))}
       </ul>
       <form
-        className="mt-1 grid grid-cols-[8rem_8rem_auto] items-end gap-2"
+        className="mt-1 grid grid-cols-2 items-end gap-2 bench:grid-cols-[8rem_9rem_auto]"
         noValidate
         onSubmit={(e) => {
           e.preventDefault();

@@ -143,13 +143,18 @@ export function MeasureForm({
         </Choice>
         <Field label="Day" type="date" {...field("on", "on")} />
       </div>
-      <Field label="Instrument" {...field("instrument")} />
-      <LongField
-        label="Note"
-        value={typed.note}
-        onChange={(e) => set({ note: e.target.value })}
-        hint="Only what was measured counts for a fair comparison; the rest stays open."
-      />
+      <details open={Boolean(typed.instrument || typed.note)}>
+        <summary className="min-h-6 cursor-pointer text-note font-semibold">Instrument and note</summary>
+        <div className="mt-2 flex flex-col gap-3">
+          <Field label="Instrument" {...field("instrument")} />
+          <LongField label="Note" value={typed.note} onChange={(e) => set({ note: e.target.value })} />
+        </div>
+      </details>
+      {typed.standing.startsWith("measured") ? null : (
+        <p className="text-note text-ink-2">
+          Only what was measured counts for a fair comparison; the rest stays open.
+        </p>
+      )}
       {save.error && !refused?.problem.field ? (
         <p role="alert" className="text-rust">
           {save.error.message}

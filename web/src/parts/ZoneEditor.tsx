@@ -67,10 +67,13 @@ export function ZoneEditor({ bladeId, edge, lengthMm }: { bladeId: string; edge:
     <section aria-label="Zones">
       <Drawing typed={typed.zones} numbers={numbers} length={length} onMove={set} />
       {typed.zones.map((zone, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: zones have no name of their own
-        <div key={i} className="mt-2 grid grid-cols-[5.5rem_5.5rem_1fr_auto] items-end gap-2">
+        <div
+          // biome-ignore lint/suspicious/noArrayIndexKey: zones have no name of their own
+          key={i}
+          className="mt-2 grid grid-cols-[1fr_1fr_auto] items-end bench:grid-cols-[8rem_5.5rem_1fr_auto] gap-2"
+        >
           <Field
-            label={`Zone ${i + 1}, from`}
+            label={`Zone ${i + 1} from`}
             unit="mm"
             inputMode="decimal"
             value={zone.from}
@@ -85,7 +88,12 @@ export function ZoneEditor({ bladeId, edge, lengthMm }: { bladeId: string; edge:
             onChange={(e) => set(i, { to: e.target.value })}
             error={numbers[i]?.[1] === undefined ? "not a number" : undefined}
           />
-          <Choice label="It is" value={zone.use} onChange={(e) => set(i, { use: e.target.value as Use })}>
+          <Choice
+            label="It is"
+            className="max-bench:col-span-2"
+            value={zone.use}
+            onChange={(e) => set(i, { use: e.target.value as Use })}
+          >
             {USES.map(([use, words]) => (
               <option key={use} value={use}>
                 {words}

@@ -75,7 +75,9 @@ def get_shelf(store: Store) -> ShelfOut:
 
 
 def _shelved(found: shelf.Shelved) -> ShelvedOut:
-    return ShelvedOut(blade=BladeOut.of(found.blade), runs=found.runs, trial_ids=list(found.trial_ids))
+    return ShelvedOut(
+        blade=BladeOut.of(found.blade), runs=found.runs, trial_ids=list(found.trial_ids), waiting=found.waiting
+    )
 
 
 @router.get("/shelf/files", response_class=Response)

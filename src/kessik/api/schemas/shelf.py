@@ -435,6 +435,7 @@ class ShelvedOut(Wire):
     blade: BladeOut
     runs: int
     trial_ids: list[str]
+    waiting: bool
 
 
 class GradeBody(Wire):

@@ -202,12 +202,15 @@ def _most_agreed(column: _Column, known: Sequence[int]) -> int | None:
     if not known:
         return None
     numbers = sorted(v for i in known if isinstance(v := column.facts[i].value, float))
-    middle = numbers[(len(numbers) - 1) // 2] if len(numbers) == len(known) else None
+    half = len(numbers) // 2
+    middle = None
+    if numbers and len(numbers) == len(known):
+        middle = numbers[half] if len(numbers) % 2 else (numbers[half - 1] + numbers[half]) / 2.0
 
     def preference(i: int) -> tuple[int, float]:
         agreeing = sum(_agree(column, column.facts[j], column.facts[i]) for j in known)
         value = column.facts[i].value
-        return agreeing, -abs(value - middle) if middle is not None and isinstance(value, float) else 0.0
+        return agreeing, -round(abs(value - middle), 9) if middle is not None and isinstance(value, float) else 0.0
 
     return max(known, key=preference)
 

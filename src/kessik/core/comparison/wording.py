@@ -185,10 +185,11 @@ def line_up_words(cells: Sequence[Cell], pending: Sequence[str], rule: MatchingR
     question = rule.factor.replace("_", " ")
     spoiled = [cell for cell in cells if cell.state == "confounded"]
     if spoiled:
-        first = spoiled[0]
+        code = spoiled[0].blade
+        whys = [cell.says.split(": ")[0] for cell in spoiled if cell.blade == code]
         others = len({cell.blade for cell in spoiled}) - 1
         also = f" {others} more cannot either." if others else ""
-        return f"{first.blade} cannot speak about {question}: {first.says.split(': ')[0]}.{also}"
+        return f"{code} cannot speak about {question}: {', and '.join(whys)}.{also}"
     if pending:
         what = "1 thing is" if len(pending) == 1 else f"{len(pending)} things are"
         return f"All that is known is matched; {what} still open."

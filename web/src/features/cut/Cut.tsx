@@ -5,6 +5,7 @@ import { api, body } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { RopeAhead } from "../../charts/RopeAhead";
 import { counted, typedNumber } from "../../domain/format";
+import { marksOf } from "../../domain/strips";
 import { Mark } from "../../ui/Mark";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
@@ -215,6 +216,7 @@ export function Cut() {
                 edgeLengthMm={run.blade.edge_length_mm ?? null}
                 edges={[
                   {
+                    ...marksOf(run.blade, run.edge),
                     number: run.edge,
                     zoneFromMm: run.zone_from_mm,
                     zoneToMm: run.zone_to_mm,

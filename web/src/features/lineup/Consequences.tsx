@@ -31,7 +31,7 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
                 <b>{cell.blade}</b>: {cell.says}.
               </span>
             </p>
-            <p className="mt-1 flex flex-wrap gap-x-5 gap-y-1 text-note">
+            <p className="mt-1 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-note">
               <span className="text-ink-2">Ways out:</span>
               {variable.of === "edge" ? (
                 <Link

@@ -64,19 +64,22 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
             const live = cut.find((r) => r.status === "cutting" || r.status === "fresh" || r.status === "paused");
             return (
               <tr key={blade.id} className="border-b border-line">
-                <th scope="row" className="py-1.5 pr-3 text-left font-normal">
+                <th
+                  scope="row"
+                  className="py-1.5 pr-3 text-left font-normal bench:sticky bench:left-0 bench:z-[1] bench:bg-paper"
+                >
                   <div className="flex items-center gap-3">
                     <Mark mark={blade.mark} size={26} />
                     <div className="w-24 shrink-0 leading-tight">
                       <Link
                         to={`/blades/${blade.id}`}
-                        className="text-lead font-bold underline decoration-transparent underline-offset-4 hover:decoration-ink"
+                        className="block min-h-6 text-lead font-bold underline decoration-transparent underline-offset-4 hover:decoration-ink"
                       >
                         {blade.code}
                       </Link>
                       {live ? (
                         <Link
-                          className="cond block text-note font-semibold text-next underline underline-offset-2"
+                          className="cond block min-h-6 text-note font-semibold text-next underline underline-offset-2"
                           to={`/runs/${live.id}`}
                         >
                           at {live.count} on edge {live.edge}
@@ -91,14 +94,16 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
                         </button>
                       )}
                     </div>
-                    <EdgeStrip
-                      mark={blade.mark}
-                      title={blade.code}
-                      edgeLengthMm={blade.edge_length_mm}
-                      edges={stripEdges(runs, blade)}
-                      fullCuts={fullCuts(runs)}
-                      width={stripWidth}
-                    />
+                    <div className="shrink-0">
+                      <EdgeStrip
+                        mark={blade.mark}
+                        title={blade.code}
+                        edgeLengthMm={blade.edge_length_mm}
+                        edges={stripEdges(runs, blade)}
+                        fullCuts={fullCuts(runs)}
+                        width={stripWidth}
+                      />
+                    </div>
                   </div>
                 </th>
                 <td className={`px-1 ${steelVaries ? "border-x-2 border-ink bg-sheet" : ""}`}>

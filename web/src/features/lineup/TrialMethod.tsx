@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
-import { typedNumber } from "../../domain/format";
+import { plural, typedNumber } from "../../domain/format";
 import { Button } from "../../ui/Button";
 import { Choice, Field } from "../../ui/Field";
 import { patchTrial } from "./changes";
@@ -24,7 +24,7 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
           : trial.every === 1
             ? "Checked after every cut."
             : `Checked every ${trial.every} cuts.`}{" "}
-        {trial.edges_per_blade} edges a blade; {trial.settled_rule}.
+        {plural(trial.edges_per_blade, "edge")} a blade; {trial.settled_rule}.
       </p>
       {fixed ? (
         <p className="mt-1 text-note text-ink-2">

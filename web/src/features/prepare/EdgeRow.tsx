@@ -29,7 +29,7 @@ export function EdgeRow({
   return (
     <tr className="border-b border-line align-top">
       <th scope="row" className="px-1 py-2 text-left">
-        <span className="flex min-h-11 items-center gap-2">
+        <span className="flex min-h-11 items-center gap-2 whitespace-nowrap">
           <Mark mark={blade.mark} />
           {blade.code}
         </span>
@@ -78,9 +78,9 @@ export function EdgeRow({
         <button
           type="button"
           onClick={onOpen}
-          className="min-h-11 cursor-pointer font-semibold underline decoration-line underline-offset-4 hover:decoration-ink"
+          className="min-h-11 cursor-pointer whitespace-nowrap font-semibold underline decoration-line underline-offset-4 hover:decoration-ink"
         >
-          Steps, zones, trouble
+          Steps and zones
         </button>
       </td>
     </tr>

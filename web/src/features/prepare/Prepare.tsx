@@ -7,7 +7,7 @@ import { lineUpQuery, quantitiesQuery, shelfQuery } from "../../api/queries";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { plural } from "../../domain/format";
 import { newId } from "../../domain/ids";
-import { freshLane } from "../../domain/strips";
+import { fullCuts, stripEdges } from "../../domain/strips";
 import { EdgeCard } from "../../parts/EdgeCard";
 import { RecipeForm } from "../../parts/RecipeForm";
 import { Button } from "../../ui/Button";
@@ -50,7 +50,7 @@ export function Prepare() {
         Same steps, same strokes on all; {trial.settled_rule}. What was measured on the last edge does not hold for the
         next.
       </p>
-      <MakeEdges trialId={trialId} blades={blades} bare={bare} recipes={shelf.data.recipes} />
+      <MakeEdges trialId={trialId} blades={blades} bare={bare} runs={runs} recipes={shelf.data.recipes} />
       {ready.length ? (
         <section aria-label="Edges that wait" className="mt-8">
           <h2 className="text-lead font-bold">What each edge turned out to be</h2>
@@ -129,16 +129,18 @@ function MakeEdges({
   trialId,
   blades,
   bare,
+  runs,
   recipes,
 }: {
   trialId: string;
+  runs: Schemas["LineUpOut"]["runs"];
   blades: readonly Blade[];
   bare: readonly Blade[];
   recipes: readonly Schemas["RecipeBody"][];
 }) {
   const [recipeId, setRecipeId] = useState(recipes[0]?.id ?? "");
   const [left, setLeft] = useState<readonly string[]>([]);
-  const [writing, setWriting] = useState(recipes.length === 0);
+  const [writing, setWriting] = useState(false);
   const recipe = recipes.find((r) => r.id === recipeId) ?? recipes[0];
   const chosen = bare.filter((b) => !left.includes(b.id));
   const [ids] = useState(() => new Map<string, string>());
@@ -209,7 +211,8 @@ function MakeEdges({
                     mark={blade.mark}
                     title={blade.code}
                     edgeLengthMm={blade.edge_length_mm}
-                    edges={last ? [freshLane(last, isBare ? "cut" : "waits")] : []}
+                    edges={stripEdges(runs, blade)}
+                    fullCuts={fullCuts(runs)}
                     width={220}
                   />
                   <span className="text-note text-ink-2">

@@ -51,7 +51,7 @@ export function Bevels() {
       footing={data?.footing}
       error={error && !placed.some((name) => at(name)) ? error : null}
     >
-      <div className="grid items-start gap-x-12 gap-y-4 bench:grid-cols-[1fr_1.1fr]">
+      <div className="grid items-start gap-x-12 gap-y-4 bench:grid-cols-[1fr_1fr]">
         <div>
           <Choice label="What is looked for" value={wanted} onChange={(e) => setWanted(e.target.value as Wanted)}>
             {WANTED.map(([value, words]) => (
@@ -70,7 +70,6 @@ export function Bevels() {
             {wanted !== "width" ? (
               <Field label="Bevel width" unit="mm" {...field("width", at("face_width_mm"))} />
             ) : null}
-            <span className="max-bench:hidden" />
             <Field
               label="Micro-bevel, per side"
               unit="°"

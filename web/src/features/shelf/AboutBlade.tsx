@@ -14,14 +14,6 @@ type Blade = Schemas["BladeOut"];
 export function AboutBlade({ blade }: { blade: Blade }) {
   const [editing, setEditing] = useState(false);
   const heat = blade.heat_treatment;
-  const told = [
-    heat.austenitising_c ? `${heat.austenitising_c} °C` : "",
-    heat.soak_minutes ? `${heat.soak_minutes} min` : "",
-    heat.quench ?? "",
-    heat.sub_zero_c !== null && heat.sub_zero_c !== undefined ? `sub-zero ${heat.sub_zero_c} °C` : "",
-    heat.tempers_c?.length ? `tempered ${heat.tempers_c.join(", ")} °C` : "",
-    heat.note ?? "",
-  ].filter(Boolean);
   return (
     <section aria-label="About it">
       <h2 className="text-lead font-bold">Whose it is, and what is said of it</h2>
@@ -33,10 +25,7 @@ export function AboutBlade({ blade }: { blade: Blade }) {
             <Row name="maker or owner" value={blade.owner} />
             <Row name="loan" value={loanWords(blade)} />
             <Row name="price" value={blade.price} />
-            <Row
-              name="heat treatment"
-              value={told.length ? `${told.join(", ")} (${standingWords(heat.standing ?? "claimed")})` : ""}
-            />
+            <Row name="heat treatment" value={`${heatWords(heat)} (${standingWords(heat.standing ?? "claimed")})`} />
             <Row name="note" value={blade.note} />
             {blade.origin ? <Row name="came from" value={blade.origin} /> : null}
           </dl>
@@ -47,6 +36,19 @@ export function AboutBlade({ blade }: { blade: Blade }) {
       )}
     </section>
   );
+}
+
+/** How a blade was hardened, as far as it is told. */
+export function heatWords(heat: Blade["heat_treatment"]): string {
+  const told = [
+    heat.austenitising_c ? `${heat.austenitising_c} °C` : "",
+    heat.soak_minutes ? `${heat.soak_minutes} min` : "",
+    heat.quench ?? "",
+    typeof heat.sub_zero_c === "number" ? `sub-zero ${heat.sub_zero_c} °C` : "",
+    heat.tempers_c?.length ? `tempered ${heat.tempers_c.join(", ")} °C` : "",
+    heat.note ?? "",
+  ];
+  return told.filter(Boolean).join(", ") || "not told";
 }
 
 export function loanWords(blade: Blade): string {

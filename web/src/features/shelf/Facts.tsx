@@ -46,9 +46,9 @@ function Fact({
   const warnings = inUse?.hardness?.warnings ?? [];
   const pending = quantity.name === "hardness_hrc" && !inUse?.standing.startsWith("measured");
   return (
-    <tr className="border-b border-line align-top">
+    <tr className="border-b border-line align-middle">
       <th scope="row" className="py-1 pr-4 text-left font-normal text-ink-2">
-        <span className="flex min-h-11 items-center">{quantity.label}</span>
+        {quantity.label}
       </th>
       <td className={pending ? "ruled" : ""}>
         <Pop
@@ -78,7 +78,7 @@ function Fact({
         </Pop>
       </td>
       <td className="py-1 pl-4 text-note text-ink-2">
-        <span className="block pt-2">
+        <span className="block">
           {inUse ? standingWords(inUse.standing) : ""}
           {inUse?.hardness
             ? `, ${inUse.hardness.used.length} readings, ${inUse.hardness.low_hrc.toFixed(1)} to ${inUse.hardness.high_hrc.toFixed(1)}`

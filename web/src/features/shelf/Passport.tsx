@@ -9,7 +9,7 @@ import { standingWords } from "../../parts/standings";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Failed, Waiting } from "../../ui/State";
-import { loanWords } from "./AboutBlade";
+import { heatWords, loanWords } from "./AboutBlade";
 
 /** A blade's passport: its facts with their standings and its edge history, on a page to print and send along. */
 export function Passport() {
@@ -63,7 +63,7 @@ export function Passport() {
             <th className="font-medium">fact</th>
             <th className="font-medium">value</th>
             <th className="font-medium">how it is known</th>
-            <th className="font-medium">when, by what</th>
+            <th className="font-medium max-bench:hidden print:table-cell">when, by what</th>
           </tr>
         </thead>
         <tbody>
@@ -76,24 +76,16 @@ export function Passport() {
                 </th>
                 <td className="font-semibold">{factWords(m, q)}</td>
                 <td>{m ? standingWords(m.standing) : ""}</td>
-                <td className="text-note">{[m?.on, m?.instrument].filter(Boolean).join(", ")}</td>
+                <td className="text-note max-bench:hidden print:table-cell">
+                  {[m?.on, m?.instrument].filter(Boolean).join(", ")}
+                </td>
               </tr>
             );
           })}
         </tbody>
       </table>
       <p className="mt-2">
-        Heat treatment ({standingWords(heat.standing ?? "claimed")}):{" "}
-        {[
-          heat.austenitising_c ? `${heat.austenitising_c} °C` : "",
-          heat.quench,
-          heat.sub_zero_c !== null && heat.sub_zero_c !== undefined ? `sub-zero ${heat.sub_zero_c} °C` : "",
-          heat.tempers_c?.length ? `tempered ${heat.tempers_c.join(", ")} °C` : "",
-          heat.note,
-        ]
-          .filter(Boolean)
-          .join(", ") || "not told"}
-        .
+        Heat treatment ({standingWords(heat.standing ?? "claimed")}): {heatWords(heat)}.
       </p>
       <h2 className="mt-6 text-lead font-bold">Edges</h2>
       <EdgeHistory page={page.data} />
@@ -102,19 +94,29 @@ export function Passport() {
   );
 }
 
+const WIDE = "max-bench:hidden print:table-cell";
+const COLUMNS = [
+  ["edge", ""],
+  ["made on", WIDE],
+  ["regime", WIDE],
+  ["angle per side, °", ""],
+  ["behind the edge, mm", ""],
+  ["min", WIDE],
+  ["cut", ""],
+  ["counts", ""],
+] as const;
+
 function EdgeHistory({ page }: { page: Schemas["BladePageOut"] }) {
   const number = (value: number | null, decimals: number) => (value === null ? "" : value.toFixed(decimals));
   return (
     <table className="w-full border-collapse">
       <thead>
         <tr className="border-b border-ink text-left align-bottom text-note text-ink-2">
-          {["edge", "made on", "regime", "angle per side, °", "behind the edge, mm", "min", "cut", "counts"].map(
-            (name) => (
-              <th key={name} className="pr-2 font-medium">
-                {name}
-              </th>
-            ),
-          )}
+          {COLUMNS.map(([name, look]) => (
+            <th key={name} className={`pr-2 font-medium ${look}`}>
+              {name}
+            </th>
+          ))}
         </tr>
       </thead>
       <tbody>
@@ -126,11 +128,11 @@ function EdgeHistory({ page }: { page: Schemas["BladePageOut"] }) {
               <th scope="row" className="py-1 text-left">
                 {e.number}
               </th>
-              <td>{e.made_on}</td>
-              <td>{e.factory ? "the maker's own" : e.regime}</td>
+              <td className={`pr-2 whitespace-nowrap ${WIDE}`}>{e.made_on}</td>
+              <td className={WIDE}>{e.factory ? "the maker's own" : e.regime}</td>
               <td>{number(e.side_angle_deg, 1)}</td>
               <td>{number(e.thickness_behind_edge_mm, 2)}</td>
-              <td>{number(e.minutes, 0)}</td>
+              <td className={WIDE}>{number(e.minutes, 0)}</td>
               <td>{cut.map((r) => `${r.count} ${r.count_unit}`).join("; ")}</td>
               <td className="text-note">{standing?.says}</td>
             </tr>

@@ -127,7 +127,7 @@ function BladeList({
     return <p className="pt-4 text-ink-2">Put a blade here with “New blade”, or import a *.blades.csv file.</p>;
   return (
     <ul>
-      {shelved.map(({ blade, runs }) => (
+      {shelved.map(({ blade, runs, waiting }) => (
         <li key={blade.id} className="border-b border-line">
           <Link
             to={`/blades/${blade.id}`}
@@ -142,8 +142,8 @@ function BladeList({
               mark={blade.mark}
               title={blade.code}
               edgeLengthMm={blade.edge_length_mm}
-              edges={stripEdges([], blade)}
-              width={430}
+              edges={waiting ? stripEdges([], blade) : []}
+              width={540}
             />
             <span className="col-span-2 leading-tight bench:col-span-1">
               {hardness && blade.hardness_hrc !== null ? shown(blade.hardness_hrc, hardness) : "hardness not known"}

@@ -9,6 +9,7 @@ import { unbroken } from "../../domain/format";
 import { Button, buttonLook } from "../../ui/Button";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
+import { Legend } from "./Legend";
 import { Pairs } from "./Pairs";
 import { RunTable } from "./RunTable";
 
@@ -88,6 +89,7 @@ export function Verdict() {
                   highlighted={highlighted}
                   onHighlight={setHighlighted}
                 />
+                <Legend data={data} width={ladder.width} highlighted={highlighted} onHighlight={setHighlighted} />
               </div>
             </div>
           )}

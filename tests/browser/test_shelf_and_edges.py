@@ -1,0 +1,147 @@
+"""From a blade on loan to a fair pair of edges: the shelf, measuring, sharpening by recipe, and a mismatch mended."""
+
+import json
+import urllib.request
+
+from selenium.common.exceptions import ElementNotInteractableException
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.test_line_up_and_import import state
+from tests.browser.test_nothing_is_lost import Link
+from tests.conftest import BenchHand
+
+
+def labelled(person, label):
+    return person.driver.find_element(By.CSS_SELECTOR, f"[aria-label='{label}']")
+
+
+def type_into(person, label, text):
+    field = labelled(person, label)
+    field.clear()
+    field.send_keys(text, Keys.TAB)
+
+
+def press_button(person, words):
+    """Press a button by its words, once it is there, awake and not behind a closing sheet."""
+
+    def pressed():
+        (button,) = person.driver.find_elements(By.XPATH, f"//button[.='{words}']")[:1] or [None]
+        if button is None or not button.is_enabled():
+            return False
+        try:
+            button.send_keys(Keys.ENTER)
+        except ElementNotInteractableException:
+            return False
+        return True
+
+    person.until(pressed)
+
+
+def test_a_blade_comes_to_the_shelf_is_measured_and_archived(person, served):
+    person.open("/shelf")
+    person.see("The shelf is empty.")
+    person.tab_to("New blade")
+    person.press(Keys.ENTER)
+    person.see("Only its code is needed")
+    person.press("AV-02", Keys.TAB, "1.4112", Keys.TAB, "96")
+    person.driver.refresh()
+    person.see("Only its code is needed")
+    person.tab_to("Put it on the shelf")
+    person.press(Keys.ENTER)
+    person.see("claimed as 1.4112")
+    person.see("96 mm")
+
+    labelled(person, "Measure hardness").send_keys(Keys.ENTER)
+    person.until(lambda: person.focused().tag_name == "input")
+    person.press(Keys.TAB, "57.9 58.4", Keys.TAB, "60", Keys.TAB, "59.8 59.8", Keys.ENTER)
+    person.see("58.4 HRC")
+    person.see("2 of the 3 readings that make a hardness")
+    labelled(person, "Measure hardness").send_keys(Keys.ENTER)
+    person.until(lambda: person.focused().tag_name == "input")
+    person.press("68")
+    person.see("Above 67 HRC is rare. Is that so?")
+    person.press(Keys.BACKSPACE * 2, "71", Keys.ENTER)
+    person.see("hardness of 71 HRC cannot be; 20 to 70 HRC can")
+    assert person.focused().get_attribute("value") == "71"
+    person.press(Keys.ESCAPE)
+
+    press_button(person, "Record a sharpening")
+    person.see("Does it count?")
+    press_button(person, "Leave a control")
+    grip = labelled(person, "Zone 1, from")
+    grip.send_keys(*[Keys.SHIFT + Keys.ARROW_RIGHT] * 1, Keys.NULL)
+    person.until(lambda: labelled(person, "Zone 1, from").get_attribute("aria-valuenow") == "10")
+    press_button(person, "Keep the zones")
+    person.until(lambda: "control 10 to 96 mm" in person.driver.find_element(By.CSS_SELECTOR, "svg[role=img]").
+                 get_attribute("aria-label"))  # fmt: skip
+
+    press_button(person, "Archive")
+    person.see("archived")
+    press_button(person, "Take it out of the archive")
+    person.until(lambda: "archived" not in person.driver.find_element(By.TAG_NAME, "h1").text)
+    assert len(person.errors()) == 1, "the refused hardness, and nothing else"
+
+
+def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
+    hand = BenchHand(Link(served.address))
+    hand.make_trial("A", "B", settled_kind="every_edge")
+    run_out = f"/trials/{hand.trial}"
+    person.open(f"{run_out}/prepare")
+    person.see("All 2 blades have an edge that waits to be cut.")
+    for code in ("A", "B"):
+        type_into(person, f"{code}, edge 3: angle per side", "15")
+        type_into(person, f"{code}, edge 3: thickness behind the edge", "16: 0.35 48: 0.37")
+    person.until(lambda: labelled(person, "B, edge 3: thickness behind the edge").get_attribute("value") == "0.36")
+
+    for edge in newest_edges(served, hand.trial):
+        hand.send(hand.start(edge), "abandon", {"reason": "only to use the edge up"})
+    person.driver.refresh()
+    person.see("No edge waits to be cut: 2 blades to sharpen.")
+    press_button(person, "Write a new one")
+    person.see("What is the recipe called?")
+    person.until(lambda: person.focused().tag_name == "input")
+    person.press("Bench set")
+    type_into(person, "step 1, abrasive", "water stone")
+    type_into(person, "step 1, strokes a side", "-5")
+    press_button(person, "Keep the recipe")
+    person.see("step 1: -5 strokes cannot be; 0 or more can")
+    type_into(person, "step 1, strokes a side", "30")
+    press_button(person, "Keep the recipe")
+    press_button(person, "Record the next edge of 2 blades")
+    person.see("All 2 blades have an edge that waits to be cut.")
+    person.see("thickness went stale: measured on edge 3")
+    for code, thickness in (("A", "0.36"), ("B", "0.72")):
+        type_into(person, f"{code}, edge 4: angle per side", "15")
+        type_into(person, f"{code}, edge 4: thickness behind the edge", thickness)
+    person.open(f"{run_out}/line-up")
+    person.see("B cannot speak about steel")
+    assert state(person, "B", "thickness_behind_edge_mm") == "confounded"
+    person.open(f"{run_out}/prepare")
+    person.see("What each edge turned out to be")
+    type_into(person, "B, edge 4: thickness behind the edge", "0.38")
+    person.until(lambda: labelled(person, "B, edge 4: thickness behind the edge").get_attribute("value") == "0.38")
+    person.open(f"{run_out}/line-up")
+    person.until(lambda: state(person, "B", "thickness_behind_edge_mm") == "matched")
+
+
+def newest_edges(served, trial):
+    with urllib.request.urlopen(f"{served.address}/api/trials/{trial}/line-up") as answer:
+        return [blade["edges"][-1]["id"] for blade in json.loads(answer.read())["blades"]]
+
+
+def test_a_blades_file_with_three_faults_changes_nothing(person, served, tmp_path):
+    bad = tmp_path / "loan.blades.csv"
+    bad.write_text("blade,hardness_hrc,hardness_standing\nAV-07,91,measured_here\n,58,\nAV-08,58,measured_her\n")
+    person.open("/?new=import")
+    person.see("Read and import")
+    person.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(bad))
+    person.tab_to("Read and import")
+    person.press(Keys.ENTER)
+    person.see("Nothing was imported: 3 to put right.")
+    person.see("loan.blades.csv, line 2, hardness_hrc")
+    person.see("91 HRC cannot be; it must be 70 HRC or less")
+    person.see("loan.blades.csv, line 3, blade")
+    person.see("is “measured_here” meant?")
+    person.open("/shelf")
+    person.see("The shelf is empty.")
