@@ -18,7 +18,7 @@ def labelled(person, label):
 
 def type_into(person, label, text):
     field = labelled(person, label)
-    field.clear()
+    field.send_keys(Keys.CONTROL + "a")
     field.send_keys(text, Keys.TAB)
 
 

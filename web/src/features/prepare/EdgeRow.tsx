@@ -90,23 +90,25 @@ export function EdgeRow({
 const INPUT =
   "min-h-11 w-full min-w-20 rounded-edge border border-line bg-sheet px-2 aria-invalid:border-rust aria-invalid:bg-rust-soft";
 
+const UNTOUCHED = { text: null };
+
 /** A measured value, kept as one more measurement when the field is left. */
 function MeasuredCell({ blade, edge, quantity }: { blade: Schemas["BladeOut"]; edge: Edge; quantity: Quantity }) {
   const name = quantity.name as "side_angle_deg" | "micro_bevel_side_deg" | "thickness_behind_edge_mm" | "start_gf";
   const known = edge[name];
   const shown = known === null ? "" : known.toFixed(quantity.decimals);
-  const [typed, setTyped, drop] = useDraft(`row:${edge.id}:${name}`, { text: "" });
-  const text = typed.text || shown;
+  const [typed, setTyped, drop] = useDraft<{ text: string | null }>(`row:${edge.id}:${name}`, UNTOUCHED);
+  const text = typed.text ?? shown;
   const save = useChange((made: Schemas["MeasurementBody"]) => putMeasurement(blade.id, made), drop);
   const refused = save.error instanceof Refused ? save.error : null;
-  const read = readCell(name, typed.text);
+  const read = readCell(name, text);
   const keep = () => {
-    if (!typed.text.trim() || typed.text === shown) return drop();
+    if (!text.trim() || text === shown) return drop();
     if (read.value === undefined) return;
     save.mutate({ id: newId(), quantity: name, edge_id: edge.id, value: read.value, details: read.details });
   };
-  const wrong = read.value === undefined ? `“${typed.text}” cannot be read` : refused?.at(name);
-  const ask = isThatSo(typed.text ? read.value : known, quantity);
+  const wrong = read.value === undefined ? `“${text}” cannot be read` : refused?.at(name);
+  const ask = isThatSo(typed.text === null ? known : read.value, quantity);
   return (
     <td className="px-1 py-2">
       <input
