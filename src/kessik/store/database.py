@@ -47,6 +47,7 @@ class Database:
         source = self.engine.raw_connection()
         try:
             with closing(connect(target)) as copy:
+                copy.execute("PRAGMA journal_mode=DELETE")  # one file, easily copied
                 source.driver_connection.backup(copy)  # type: ignore[union-attr]  # it is sqlite3's own
         finally:
             source.close()
