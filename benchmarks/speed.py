@@ -23,7 +23,7 @@ from kessik.core.sharpness.posterior import ForceReadings, edge_likelihood
 ROOT = Path(__file__).parent.parent
 
 
-def _timed(action, repeats):
+def timed(action, repeats):
     times = []
     for _ in range(repeats):
         start = time.perf_counter()
@@ -46,12 +46,12 @@ def report_analysis() -> None:
         return ForceReadings(n, (150 + 250 * (n / (count - 3)) ** 0.6) * np.exp(0.06 * rng.normal(size=count)))
 
     analyse(of_size(25))
-    one = np.median(_timed(lambda: analyse(of_size(25)), 40))
-    more = np.median(_timed(lambda: analyse(of_size(50)), 40))
+    one = np.median(timed(lambda: analyse(of_size(25)), 40))
+    more = np.median(timed(lambda: analyse(of_size(50)), 40))
     print("\nAnalysis of a run, one core")
     print(f"25 readings: {1e3 * one:.1f} ms (wanted: <= 20); each reading more: {1e3 * (more - one) / 25:.2f} ms")
     runs = [run_fixed(draw_bench(seed, (8.0, 60.0)), 1) for seed in range(200)]
-    ours = _timed(lambda: [analyse(ForceReadings(r.counts, r.force_gf)) for r in runs], 1)[0]
+    ours = timed(lambda: [analyse(ForceReadings(r.counts, r.force_gf)) for r in runs], 1)[0]
 
     def power(n, start, rise, exponent):
         return start + rise * np.power(n, exponent)
@@ -67,7 +67,7 @@ def report_analysis() -> None:
     rng = np.random.default_rng(2)
     sample = runs[::20]
     with np.errstate(all="ignore"):
-        theirs = _timed(lambda: [bootstrap(r, rng) for r in sample], 1)[0] * len(runs) / len(sample)
+        theirs = timed(lambda: [bootstrap(r, rng) for r in sample], 1)[0] * len(runs) / len(sample)
     print(f"200 runs: {ours:.1f} s; curve_fit with a 200-draw bootstrap: {theirs:.1f} s; ratio {ours / theirs:.3f}")
 
 
@@ -138,9 +138,9 @@ def report_server(events: int) -> None:
         taps, noop, inserts = [], [], []
         for number in range(events):
             body, path = tap(number), str(uuid4())
-            taps += [*_timed(lambda b=body, p=path: call("PUT", f"/api/runs/{run}/events/{p}", b), 1)]
-            noop += [*_timed(lambda b=body, p=path: call_noop("PUT", f"/noop/{p}", b), 1)]
-            inserts += [*_timed(lambda: bare.execute("INSERT INTO event (payload) VALUES (?)", ("x" * 200,)), 1)]
+            taps += [*timed(lambda b=body, p=path: call("PUT", f"/api/runs/{run}/events/{p}", b), 1)]
+            noop += [*timed(lambda b=body, p=path: call_noop("PUT", f"/noop/{p}", b), 1)]
+            inserts += [*timed(lambda: bare.execute("INSERT INTO event (payload) VALUES (?)", ("x" * 200,)), 1)]
         p50, p99 = np.percentile(taps[3:], [50, 99]) * 1e3
         ref50, ref99 = (np.percentile(noop[3:], [50, 99]) + np.percentile(inserts[3:], [50, 99])) * 1e3
         print(f"Durable acknowledgement of {events} taps on one run: p50 {p50:.1f} ms, p99 {p99:.1f} ms (wanted: < 25)")

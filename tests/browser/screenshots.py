@@ -31,6 +31,10 @@ def main():
 
             take(demo.address, "today")
             take(f"{trial}/line-up", "line-up")
+            take(f"{trial}/prepare", "edge-preparation")
+            take(f"{demo.address}/blades/{entry['blades'][1]['id']}", "blade")
+            take(f"{demo.address}/shelf", "shelf")
+            take(f"{demo.address}/reckoner", "reckoner")
             take(f"{trial}/verdict", "verdict")
             take(f"{trial}/verdict", "verdict-table", click="Table")
             take(f"{demo.address}/runs/{run}", "cut")

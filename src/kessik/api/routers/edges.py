@@ -6,7 +6,7 @@ from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
-from kessik.api.schemas.shelf import EdgeBody, EdgeOut
+from kessik.api.schemas.edges import EdgeBody, EdgeOut
 from kessik.services import sharpenings
 from kessik.services.clock import now
 from kessik.services.shelf import get_blade

@@ -8,6 +8,8 @@ from fastapi.responses import FileResponse
 
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id, ShortText
+from kessik.api.schemas.edges import SettledOut
+from kessik.api.schemas.measurements import MeasurementBody, MeasurementOut, QuantityOut
 from kessik.api.schemas.shelf import (
     AbrasiveBody,
     ArchivedBody,
@@ -19,13 +21,9 @@ from kessik.api.schemas.shelf import (
     EdgeStandingOut,
     GradeBody,
     GradeOut,
-    MeasurementBody,
-    MeasurementOut,
     PhotoOut,
-    QuantityOut,
     RecipeBody,
     RunOfBladeOut,
-    SettledOut,
     ShelfOut,
     ShelvedOut,
     StruckBody,

@@ -5,6 +5,9 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
+import numpy as np
+from numpy.typing import NDArray
+
 from kessik.core.comparison.variables import FACTORS, VARIABLES, Variable
 from kessik.core.facts import MEASURED, Standing
 from kessik.core.sharpening.settled import Settled
@@ -13,6 +16,8 @@ __all__ = ["FACTORS", "VARIABLES", "BladeFacts", "Cell", "Fact", "MatchingRule",
 
 HardnessReading = Literal["same_hardness", "as_usually_hardened"]
 MatchState = Literal["matched", "factor", "confounded", "pending"]
+
+Floats = NDArray[np.float64]
 
 _READING_SCATTER = 0.07  # of one edge-force reading, on the log scale: the prior of the life estimate
 _TINY = 1e-9
@@ -165,22 +170,26 @@ class _Column:
 
 def _against_the_others(column: _Column) -> list[Cell]:
     known = [i for i, fact in enumerate(column.facts) if fact.evidence]
-    reference = _most_agreed(column, known)
+    reference, fits = _most_agreed(column, known)
     cells = []
-    for i, fact in enumerate(column.facts):
-        if not fact.evidence:
+    for i in range(len(column.facts)):
+        if reference is None or i not in fits:
             cells.append(_partly_known(column, i, reference))
-            continue
-        assert reference is not None
-        own = [v for v in column.values[i] if v.evidence]
-        apart = [v for v in own if not _agree(column, own[0], v)]
-        if not _agree(column, fact, column.facts[reference]):
-            cells.append(_mismatch(column, i, reference, known))
-        elif apart:
-            cells.append(column.confounded(i, f"its own edges differ{_span(column.variable, own)}"))
+        elif not fits[i]:
+            cells.append(_mismatch(column, i, reference))
+        elif not _alike(column, column.values[i]):
+            cells.append(column.confounded(i, f"its own edges differ{_span(column.variable, column.values[i])}"))
         else:
             cells.append(column.cell(i, "matched"))
     return cells
+
+
+def _alike(column: _Column, values: Sequence[Fact]) -> bool:
+    """Whether the edges of one blade agree among themselves with the first."""
+    own = [v for v in values if v.evidence]
+    if len({(v.value, v.kind) for v in own}) < 2:
+        return True
+    return bool(_agreements(column, own)[0].all())
 
 
 def _partly_known(column: _Column, i: int, reference: int | None) -> Cell:
@@ -197,46 +206,62 @@ def _partly_known(column: _Column, i: int, reference: int | None) -> Cell:
     return column.confounded(i, f"{column.variable.label} of one edge is {shown}, not {there}")
 
 
-def _most_agreed(column: _Column, known: Sequence[int]) -> int | None:
-    """The blade whose value most others agree with; of equals the one nearest the middle, then the first."""
+def _most_agreed(column: _Column, known: Sequence[int]) -> tuple[int | None, dict[int, bool]]:
+    """The blade whose value most others agree with, and who of the known does.
+
+    Of equals it is the one nearest the middle, then the first.
+    """
     if not known:
-        return None
-    numbers = sorted(v for i in known if isinstance(v := column.facts[i].value, float))
-    half = len(numbers) // 2
-    middle = None
-    if numbers and len(numbers) == len(known):
-        middle = numbers[half] if len(numbers) % 2 else (numbers[half - 1] + numbers[half]) / 2.0
+        return None, {}
+    facts = [column.facts[i] for i in known]
+    agreements = _agreements(column, facts)
+    numbers = [fact.value for fact in facts if isinstance(fact.value, float)]
+    away: Floats = np.zeros(len(facts))
+    if len(numbers) == len(facts):
+        away = np.abs(np.array(numbers) - float(np.median(numbers))).round(9)
+    best = int(np.lexsort((np.arange(len(facts)), away, -agreements.sum(axis=1)))[0])
+    return known[best], dict(zip(known, agreements[best].tolist(), strict=True))
 
-    def preference(i: int) -> tuple[int, float]:
-        agreeing = sum(_agree(column, column.facts[j], column.facts[i]) for j in known)
-        value = column.facts[i].value
-        return agreeing, -round(abs(value - middle), 9) if middle is not None and isinstance(value, float) else 0.0
 
-    return max(known, key=preference)
+def _agreements(column: _Column, facts: Sequence[Fact]) -> NDArray[np.bool_]:
+    """Who agrees with whom within the trial's tolerance, for a whole column at once; shape (facts, facts)."""
+    numbers: Floats = np.array([fact.value for fact in facts if isinstance(fact.value, float)], dtype=np.float64)
+    if len(numbers) != len(facts):
+        words = np.array([str(fact.value).strip().casefold() for fact in facts])
+        return np.asarray(words[:, None] == words[None, :])
+    x, limit = _on_scale(column, numbers)
+    reach = np.full((len(facts), len(facts)), limit + _TINY)
+    if column.variable.name == "start_gf":
+        share = 1.0 / np.array([fact.readings for fact in facts])
+        reach += 1.96 * _READING_SCATTER * np.sqrt(share[:, None] + share[None, :])
+    close = np.abs(x[:, None] - x[None, :]) <= reach
+    if column.variable.kind == "ratio":
+        kinds = np.array([fact.kind.casefold() for fact in facts])
+        named = kinds != ""
+        close &= (kinds[:, None] == kinds[None, :]) | ~named[:, None] | ~named[None, :]
+    return np.asarray(close)
+
+
+def _on_scale(column: _Column, numbers: Floats) -> tuple[Floats, float]:
+    """Values on the scale they are compared on, and how far apart they may lie there."""
+    variable, tolerance = column.variable, column.rule.tolerance(column.variable)
+    if variable.kind == "ratio":
+        return np.log(numbers), math.log(tolerance)
+    if variable.kind == "relative":
+        return np.log(numbers), math.log1p(tolerance / 100.0)
+    return numbers, tolerance
 
 
 def _agree(column: _Column, a: Fact, b: Fact) -> bool:
-    variable, tolerance = column.variable, column.rule.tolerance(column.variable)
-    if not isinstance(a.value, float) or not isinstance(b.value, float):
-        return str(a.value).strip().casefold() == str(b.value).strip().casefold()
-    if variable.kind == "ratio":
-        alike = not a.kind or not b.kind or a.kind.casefold() == b.kind.casefold()
-        return alike and abs(math.log(a.value / b.value)) <= math.log(tolerance) + _TINY
-    if variable.kind == "relative":
-        slack = _reading_error(a, b) if variable.name == "start_gf" else 0.0
-        return abs(math.log(a.value / b.value)) <= math.log1p(tolerance / 100.0) + slack + _TINY
-    return abs(a.value - b.value) <= tolerance + _TINY
+    """Whether two values agree within the trial's tolerance."""
+    if a is b or (a.value == b.value and a.kind == b.kind):
+        return True
+    return bool(_agreements(column, (a, b))[0, 1])
 
 
-def _reading_error(a: Fact, b: Fact) -> float:
-    """How far two start readings may lie apart by the scatter of readings alone, on the log scale, 95 %."""
-    return 1.96 * _READING_SCATTER * math.sqrt(1.0 / a.readings + 1.0 / b.readings)
-
-
-def _mismatch(column: _Column, i: int, reference: int, known: Sequence[int]) -> Cell:
+def _mismatch(column: _Column, i: int, reference: int) -> Cell:
     variable, fact, other = column.variable, column.facts[i], column.facts[reference]
-    same = [column.blades[j].code for j in known if j != i and column.facts[j].value == other.value]
-    against = f" from {', '.join(same)}" if same else ""
+    against = f" from {column.blades[reference].code}"
     if isinstance(fact.value, float) and isinstance(other.value, float):
         difference = fact.value - other.value
         if variable.kind == "ratio" and abs(math.log(fact.value / other.value)) <= math.log(
@@ -254,17 +279,17 @@ def _micro_bevel(column: _Column) -> list[Cell]:
     """Present on all or none; where present, alike within the tolerance."""
     present = [fact.value is not None for fact in column.facts]
     majority = sum(present) * 2 > len(present)
-    reference = _most_agreed(column, [i for i, there in enumerate(present) if there])
+    reference, fits = _most_agreed(column, [i for i, there in enumerate(present) if there])
     cells = []
-    for i, (blade, fact) in enumerate(zip(column.blades, column.facts, strict=True)):
+    for i, blade in enumerate(column.blades):
         if not blade.micro_bevel_known:
             cells.append(column.cell(i, "pending", "whether it has a micro-bevel is not recorded"))
         elif present[i] != majority:
             cells.append(
                 column.confounded(i, "has a micro-bevel, the others have none" if present[i] else "has no micro-bevel")
             )
-        elif present[i] and reference is not None and not _agree(column, fact, column.facts[reference]):
-            cells.append(_mismatch(column, i, reference, []))
+        elif reference is not None and not fits.get(i, True):
+            cells.append(_mismatch(column, i, reference))
         else:
             cells.append(column.cell(i, "matched"))
     return cells
