@@ -20,6 +20,9 @@ class Link:
     def get(self, path):
         return self._send("GET", path)
 
+    def post(self, path):
+        return self._send("POST", path)
+
     def _send(self, method, path, body=None):
         data = json.dumps(body).encode() if body is not None else None
         request = urllib.request.Request(self.address + path, data, {"Content-Type": "application/json"}, method=method)

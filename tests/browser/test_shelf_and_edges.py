@@ -3,13 +3,17 @@
 import json
 import urllib.request
 
+import numpy as np
+from PIL import Image
 from selenium.common.exceptions import ElementNotInteractableException
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.test_line_up_and_import import state
 from tests.browser.test_nothing_is_lost import Link
 from tests.conftest import BenchHand
+from tests.services.test_what_comes_next import cut_run
 
 
 def labelled(person, label):
@@ -145,3 +149,123 @@ def test_a_blades_file_with_three_faults_changes_nothing(person, served, tmp_pat
     person.see("is “measured_here” meant?")
     person.open("/shelf")
     person.see("The shelf is empty.")
+
+
+def test_nothing_typed_is_lost_by_a_lost_connection_or_a_reload(person, served):
+    hand = BenchHand(Link(served.address))
+    ((blade, _),) = hand.make_trial("A")
+    person.open(f"/blades/{blade}")
+    person.see("Its edges")
+    labelled(person, "Measure stock thickness").send_keys(Keys.ENTER)
+    person.until(lambda: person.focused().tag_name == "input")
+    served.kill()
+    person.press("3,05", Keys.ENTER)
+    person.see("Kessik's server does not answer")
+    assert person.focused().get_attribute("value") == "3,05"
+    served.start()
+    person.driver.refresh()
+    person.see("Its edges")
+    labelled(person, "Measure stock thickness").send_keys(Keys.ENTER)
+    person.until(lambda: person.focused().get_attribute("value") == "3,05")
+    person.press(Keys.ENTER)
+    person.see("3.05 mm")
+
+
+def test_a_zone_is_drawn_with_the_pointer_and_a_picture_is_added(person, served, tmp_path):
+    hand = BenchHand(Link(served.address))
+    ((blade, edge),) = hand.make_trial("A")
+    body = {"id": edge, "zones": [{"from_mm": 0, "to_mm": 40}, {"from_mm": 60, "to_mm": 90, "use": "control"}]}
+    hand.client.put(f"/api/blades/{blade}/edges/{edge}", json=body)
+    person.open(f"/blades/{blade}")
+    person.see("Its edges")
+    grip = labelled(person, "Zone 1, to")
+    person.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", grip)
+    wide = int(person.driver.execute_script("return arguments[0].ownerSVGElement.width.baseVal.value", grip))
+    mm = (wide - 28) / 100
+    ActionChains(person.driver).drag_and_drop_by_offset(grip, round(30 * mm), 0).perform()
+    person.until(lambda: labelled(person, "Zone 1, to").get_attribute("aria-valuenow") in ("69", "70", "71"))
+    press_button(person, "Keep the zones")
+    person.see("overlap; part them, or insist on it")
+    person.driver.find_element(By.XPATH, "//label[contains(., 'I insist')]/input").send_keys(Keys.SPACE)
+    press_button(person, "Keep the zones")
+
+    def kept():
+        return hand.client.get(f"/api/blades/{blade}").json()["blade"]["edges"][0]
+
+    person.until(lambda: kept()["zones_overlap"])
+    assert 69 <= kept()["zones"][0]["to_mm"] <= 71
+
+    taken = tmp_path / "blade.png"
+    Image.fromarray(np.full((20, 30, 3), 120, np.uint8)).save(taken)
+    person.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(taken))
+    person.until(lambda: person.driver.find_elements(By.CSS_SELECTOR, "img[alt='A']"))
+    person.until(
+        lambda: person.driver.execute_script("return document.querySelector(\"img[alt='A']\").naturalWidth") == 30
+    )
+    notes = tmp_path / "notes.png"
+    notes.write_text("no picture")
+    person.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(notes))
+    person.see("JPEG, PNG and WebP can")
+
+
+def test_the_verdict_shows_the_answer_with_and_without_the_edges_left_out(person, served):
+    hand = BenchHand(Link(served.address))
+    hand.make_trial(schedule="every", every=2)
+    for code, life in (("A", 8), ("B", 26)):
+        edges = [{"id": f"{code}-edge-{n}", "number": n} for n in (2, 3)]
+        hand.add_blade(code, edges=edges)
+        for n, share in ((2, 0.5), (3, 1.0)):
+            cut_run(hand, f"{code}-edge-{n}", share * life)
+    person.open(f"/trials/{hand.trial}/verdict")
+    person.see("B outlasts A by")
+    person.see("A, edge 2 is left out: edge 2 since new lies on tired steel and reads low")
+    person.see("With every edge counted: B outlasts A by")
+
+
+def test_a_tolerance_is_explained_and_changed_where_it_stands(person, served):
+    hand = BenchHand(Link(served.address))
+    (a, _), (b, _) = hand.make_trial("A", "B")
+    for blade, stock in ((a, 3.0), (b, 3.5)):
+        hand.client.put(f"/api/blades/{blade}/measurements/stock-of-{blade[:8]}", json={
+            "id": f"stock-of-{blade[:8]}", "quantity": "stock_mm", "value": stock})  # fmt: skip
+    person.open(f"/trials/{hand.trial}/line-up")
+    person.see("B cannot speak about steel: stock differs by 0.50 mm")
+    head = "//th/button[starts-with(@aria-label, 'stock, ±0.3 mm')]"
+    person.driver.find_element(By.XPATH, head).send_keys(Keys.ENTER)
+    person.see("Alike within three tenths of a millimetre. Where it differs, thicker stock wedges")
+    person.press(Keys.BACKSPACE * 3, "0.6", Keys.ENTER)
+    person.until(lambda: "stock differs" not in person.driver.find_element(By.TAG_NAME, "h1").text)
+    person.see("Also matched: settled edge, stock.")
+    person.see("Tolerances were changed for this trial.")
+    press_button(person, "Go back to the usual ones")
+    person.see("B cannot speak about steel: stock differs by 0.50 mm")
+    person.tab_to("declare it the factor")
+    person.press(Keys.ENTER)
+    person.until(lambda: "stock differs" not in person.driver.find_element(By.TAG_NAME, "h1").text)
+
+
+def test_figures_reckoned_live_are_kept_on_a_blade(person, served):
+    hand = BenchHand(Link(served.address))
+    ((blade, _),) = hand.make_trial("A")
+    person.open("/reckoner")
+    person.see("0.684 mm wide")
+    angle = person.driver.find_element(By.XPATH, "//label[starts-with(., 'Angle per side')]/following-sibling::input")
+    angle.send_keys(Keys.CONTROL + "a")
+    angle.send_keys("8")
+    person.see("angle per side under 10° is rare: is that so?")
+    angle.send_keys(Keys.CONTROL + "a")
+    angle.send_keys("15")
+    person.see("0.773 mm wide")
+    drawn = person.driver.find_element(By.XPATH, "//*[name()='svg'][starts-with(@aria-label, 'Cross-section')]")
+    assert "30.0° included" in drawn.get_attribute("aria-label")
+    choice = person.driver.find_element(By.XPATH, "//label[starts-with(., 'Save it on')]/following-sibling::select")
+    choice.send_keys("A, edge 3")
+    press_button(person, "Save thickness and angle")
+    person.see("Kept on A")
+    edge = hand.client.get(f"/api/blades/{blade}").json()["blade"]["edges"][0]
+    assert (edge["thickness_behind_edge_mm"], edge["side_angle_deg"]) == (0.4, 15)
+
+    hrc = person.driver.find_element(By.XPATH, "//label[starts-with(., 'Rockwell C')]/following-sibling::input")
+    hrc.send_keys(Keys.CONTROL + "a")
+    hrc.send_keys("71")
+    person.see("lies outside the table, which runs from 20 to 68 HRC")

@@ -8,6 +8,7 @@ import { Pop } from "../ui/Pop";
 import { useDraft } from "../ui/useDraft";
 import { FactHistory, factWords } from "./FactHistory";
 import { MeasureForm } from "./MeasureForm";
+import { StepList } from "./StepList";
 import { readSteps, StepsEditor, typedStep } from "./StepsEditor";
 import { standingWords } from "./standings";
 import { ZoneEditor } from "./ZoneEditor";
@@ -159,19 +160,7 @@ function Steps({
         </>
       ) : (
         <>
-          <ol className="mt-1 list-decimal pl-6">
-            {edge.steps.map((s, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a step is its place in the order
-              <li key={i}>
-                {s.abrasive}
-                {s.size_um ? `, ${s.size_um} µm` : ""}
-                {s.grit ? ` (${s.grit})` : ""}
-                {s.side_angle_deg ? ` at ${s.side_angle_deg}°` : ""}
-                {s.strokes_per_side ? `, ${s.strokes_per_side} strokes a side` : ""}
-                {(s.repeats ?? 1) > 1 ? `, ${s.repeats} times` : ""}
-              </li>
-            ))}
-          </ol>
+          <StepList steps={edge.steps} className="mt-1 pl-6" />
           {departures.map((d) => (
             <p key={d} className="border-l-4 border-glint pl-3 text-note">
               Other than the recipe, {d}.

@@ -10,6 +10,7 @@ import { newId } from "../../domain/ids";
 import { fullCuts, stripEdges } from "../../domain/strips";
 import { EdgeCard } from "../../parts/EdgeCard";
 import { RecipeForm } from "../../parts/RecipeForm";
+import { StepList } from "../../parts/StepList";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Field";
 import { Mark } from "../../ui/Mark";
@@ -172,18 +173,7 @@ function MakeEdges({
           </Button>
         </div>
         {recipe ? (
-          <ol className="mt-3 list-decimal border-l-4 border-hemp pl-8">
-            {recipe.steps.map((s, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a step is its place in the order
-              <li key={i}>
-                {s.abrasive}
-                {s.size_um ? `, ${s.size_um} µm` : ""}
-                {s.grit ? ` (${s.grit})` : ""}
-                {s.side_angle_deg ? ` at ${s.side_angle_deg}°` : ""}
-                {s.strokes_per_side ? `, ${s.strokes_per_side} strokes a side` : ""}
-              </li>
-            ))}
-          </ol>
+          <StepList steps={recipe.steps} className="mt-3 border-l-4 border-hemp pl-8" />
         ) : (
           <p className="mt-2 text-ink-2">A recipe is an ordered list of steps; write the first one.</p>
         )}

@@ -7,6 +7,7 @@ import { plural } from "../../domain/format";
 import { shown } from "../../domain/quantities";
 import { stripEdges } from "../../domain/strips";
 import { RecipeForm } from "../../parts/RecipeForm";
+import { StepList } from "../../parts/StepList";
 import { standingWords } from "../../parts/standings";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
@@ -179,18 +180,7 @@ function Recipes({ recipes }: { recipes: Schemas["RecipeBody"][] }) {
               change
             </button>
           </h2>
-          <ol className="list-decimal pl-6">
-            {r.steps.map((s, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a step is its place in the order
-              <li key={i}>
-                {s.abrasive}
-                {s.size_um ? `, ${s.size_um} µm` : ""}
-                {s.grit ? ` (${s.grit})` : ""}
-                {s.side_angle_deg ? ` at ${s.side_angle_deg}°` : ""}
-                {s.strokes_per_side ? `, ${s.strokes_per_side} strokes a side` : ""}
-              </li>
-            ))}
-          </ol>
+          <StepList steps={r.steps} className="pl-6" />
           {r.note ? <p className="text-note text-ink-2">{r.note}</p> : null}
         </section>
       ))}
