@@ -6,7 +6,7 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 import argparse
 
-from benchmarks import line_up, lives, ratios, speed
+from benchmarks import line_up, lives, ratios, schedules, speed
 
 
 def main() -> None:
@@ -14,7 +14,7 @@ def main() -> None:
     parser.add_argument("--edges", type=int, default=3000, help="simulated edges a row of the life table")
     parser.add_argument("--trials", type=int, default=300, help="simulated trials a row of the ratio table")
     parser.add_argument("--events", type=int, default=200, help="taps to time")
-    parser.add_argument("--only", choices=("speed", "line-up", "lives", "ratios"), help="one part")
+    parser.add_argument("--only", choices=("speed", "line-up", "lives", "ratios", "schedules"), help="one part")
     chosen = parser.parse_args()
     if chosen.only in (None, "speed"):
         speed.report_analysis()
@@ -26,6 +26,8 @@ def main() -> None:
         lives.report(chosen.edges)
     if chosen.only in (None, "ratios"):
         ratios.report(chosen.trials)
+    if chosen.only == "schedules":
+        schedules.report(max(chosen.edges // 10, 20))
 
 
 if __name__ == "__main__":

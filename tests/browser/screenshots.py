@@ -31,6 +31,7 @@ def main():
 
             take(demo.address, "today")
             take(f"{trial}/line-up", "line-up")
+            take(f"{trial}/plan", "plan")
             take(f"{trial}/prepare", "edge-preparation")
             take(f"{demo.address}/blades/{entry['blades'][1]['id']}", "blade")
             take(f"{demo.address}/shelf", "shelf")

@@ -24,7 +24,7 @@ from kessik.services.sharpenings import save_recipe
 from kessik.services.shelf import add_photo, make_blade
 from kessik.services.trials import make_trial, take_from_shelf
 from kessik.store.database import Database
-from kessik.store.records import Blade, Damage, Edge, HeatTreatment, Moment, Recipe, Run, Trial
+from kessik.store.records import Blade, Damage, Edge, HeatTreatment, Moment, Plan, Recipe, Run, Trial
 
 SEED = 20260
 TRIAL_ID = str(uuid5(NAMESPACE_URL, "kessik:demo:raft-rope"))
@@ -79,6 +79,11 @@ def build(db: Database, today: datetime) -> None:
             rule=MatchingRule("steel", "as_usually_hardened"),
             method=Method(schedule="adaptive"),
             edges_per_blade=2,
+            plan=Plan(
+                rope_left_m=60,
+                line_left_m=1.2,
+                prediction="The forge expects 1.3344 first, then 1.2436 and 1.4112, 1.4034 last.",
+            ),
             medium="32 mm hemp dropper rope, lot 7",
             rope_diameter_mm=32,
             source="demo",

@@ -64,6 +64,11 @@ class Database:
         with Session(self._writing) as session, session.begin():
             yield session
 
+    def stamp(self) -> tuple[tuple[int, int], ...]:
+        """Changes with every commit, of this process or another: for caches of what was worked out from the data."""
+        files = (self.folder / DATABASE_NAME, self.folder / f"{DATABASE_NAME}-wal")
+        return tuple((s.st_mtime_ns, s.st_size) for s in (file.stat() for file in files if file.exists()))
+
     def close(self) -> None:
         self.engine.dispose()
 

@@ -7,6 +7,8 @@ from typing import Any, Literal
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.facts import Measurement, Standing, used
 from kessik.core.geometry import Zone
+from kessik.core.planning.budget import Pace
+from kessik.core.planning.order import OrderKind
 from kessik.core.protocols.methods import Method
 from kessik.core.sharpening.regimes import Step
 from kessik.core.sharpening.settled import SettledRule, Sharpening
@@ -24,6 +26,24 @@ class Moment:
 
 
 @dataclass(frozen=True)
+class Plan:
+    """What was planned of a trial: how far its blades are expected to go, what is left to cut, order and prediction.
+
+    `own_pace` says that the tester set the seconds by hand instead of having them learned.
+    """
+
+    expected_life: float | None = None
+    wanted_percent: float = 20.0
+    rope_left_m: float | None = None
+    line_left_m: float | None = None
+    pace: Pace = field(default_factory=Pace)
+    own_pace: bool = False
+    order_kind: OrderKind = "latin_square"
+    seed: int = 1
+    prediction: str = ""
+
+
+@dataclass(frozen=True)
 class Trial:
     """One question put to several blades under one method."""
 
@@ -34,6 +54,7 @@ class Trial:
     rule: MatchingRule = field(default_factory=MatchingRule)
     method: Method = field(default_factory=Method)
     settled_rule: SettledRule = field(default_factory=SettledRule)
+    plan: Plan = field(default_factory=Plan)
     edges_per_blade: int = 2
     medium: str = ""
     rope_diameter_mm: float | None = None

@@ -10,6 +10,12 @@ export const lineUpQuery = (trialId: string) =>
     queryFn: () => body(api.GET("/api/trials/{trial_id}/line-up", { params: { path: { trial_id: trialId } } })),
   });
 
+export const planQuery = (trialId: string) =>
+  queryOptions({
+    queryKey: ["plan", trialId],
+    queryFn: () => body(api.GET("/api/trials/{trial_id}/plan", { params: { path: { trial_id: trialId } } })),
+  });
+
 export const verdictQuery = (trialId: string) =>
   queryOptions({
     queryKey: ["verdict", trialId],

@@ -12,6 +12,7 @@ const BladePage = lazy(() => import("../features/shelf/BladePage").then((m) => (
 const Passport = lazy(() => import("../features/shelf/Passport").then((m) => ({ default: m.Passport })));
 const Prepare = lazy(() => import("../features/prepare/Prepare").then((m) => ({ default: m.Prepare })));
 const Reckoner = lazy(() => import("../features/reckoner/Reckoner").then((m) => ({ default: m.Reckoner })));
+const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: m.Plan })));
 const Verdict = lazy(() => import("../features/verdict/Verdict").then((m) => ({ default: m.Verdict })));
 
 const client = new QueryClient({
@@ -32,6 +33,7 @@ export function App() {
             <Route element={<Shell />}>
               <Route path="/" element={<Today />} />
               <Route path="/trials/:trialId/line-up" element={<LineUp />} />
+              <Route path="/trials/:trialId/plan" element={<Plan />} />
               <Route path="/trials/:trialId/verdict" element={<Verdict />} />
               <Route path="/trials/:trialId/prepare" element={<Prepare />} />
               <Route path="/shelf" element={<Shelf />} />

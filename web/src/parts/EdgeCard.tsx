@@ -190,7 +190,7 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
     note: edge.note,
     made_on: edge.made_on,
   }));
-  const [typed, setTyped, drop] = useDraft(`checks:${edge.id}`, start);
+  const [typed, setTyped, , forget] = useDraft(`checks:${edge.id}`, start);
   const save = useChange((body: Body) => putEdge(bladeId, body));
   const refused = save.error instanceof Refused ? save.error : null;
   const numbers = { minutes: typedNumber(typed.minutes), removed: typedNumber(typed.removed) };
@@ -208,7 +208,7 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
         note: typed.note,
         made_on: typed.made_on,
       },
-      { onSuccess: () => drop() },
+      { onSuccess: forget },
     );
   };
   return (

@@ -36,7 +36,7 @@ export function ZoneEditor({ bladeId, edge, lengthMm }: { bladeId: string; edge:
     })) as TypedZone[],
     overlap: edge.zones_overlap,
   }));
-  const [typed, setTyped, drop] = useDraft(`zones:${edge.id}`, start);
+  const [typed, setTyped, , forget] = useDraft(`zones:${edge.id}`, start);
   const save = useChange((body: Schemas["EdgeBody"]) => putEdge(bladeId, body));
   const refused = save.error instanceof Refused ? save.error : null;
   const length = lengthMm ?? 100;
@@ -60,7 +60,7 @@ export function ZoneEditor({ bladeId, edge, lengthMm }: { bladeId: string; edge:
         })),
         zones_overlap: typed.overlap,
       },
-      { onSuccess: () => drop() },
+      { onSuccess: forget },
     );
   };
   return (

@@ -1,7 +1,8 @@
 import { useCallback, useState } from "react";
 
-/** What is typed but not kept yet; it survives an error, a lost connection and a reload, until it is kept or dropped. */
-export function useDraft<T>(key: string, initial: T): [T, (next: T) => void, () => void] {
+/** What is typed but not kept yet; it survives an error, a lost connection and a reload, until it is kept or dropped.
+ * `drop` goes back to the start, `forget` leaves what is shown and only stops keeping it. */
+export function useDraft<T>(key: string, initial: T): [T, (next: T) => void, () => void, () => void] {
   const place = `draft:${key}`;
   const [value, setValue] = useState<T>(() => {
     const kept = sessionStorage.getItem(place);
@@ -23,5 +24,6 @@ export function useDraft<T>(key: string, initial: T): [T, (next: T) => void, () 
     sessionStorage.removeItem(place);
     setValue(initial);
   }, [place, initial]);
-  return [value, change, drop];
+  const forget = useCallback(() => sessionStorage.removeItem(place), [place]);
+  return [value, change, drop, forget];
 }

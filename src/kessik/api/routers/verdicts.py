@@ -74,6 +74,7 @@ def get_verdict(trial_id: Id, store: Store) -> VerdictOut:
         cells=[CellOut.of(cell) for cell in analysis.cells],
         left_out=left_out,
         with_all=found.with_all,
+        prediction=found.trial.plan.prediction,
         taken_as_equal=list(analysis.taken_as_equal),
         let_go=[BY_NAME[name].label for name in found.trial.rule.let_go],
         next_step=NextStepOut.model_validate(front_door.next_step(found)),

@@ -107,6 +107,7 @@ class VerdictOut(Wire):
     cells: list[CellOut]
     left_out: list[str]
     with_all: str
+    prediction: str
     taken_as_equal: list[str]
     let_go: list[str]
     next_step: NextStepOut

@@ -1,15 +1,18 @@
 """Trials and the places of blades in them."""
 
+from collections.abc import Mapping
 from dataclasses import asdict, replace
+from typing import Any
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from kessik.core.comparison.matching import MatchingRule
+from kessik.core.planning.budget import Pace
 from kessik.core.protocols.methods import Method
 from kessik.core.sharpening.settled import SettledRule
 from kessik.store.queries.shelf import whole_blades
-from kessik.store.records import Blade, Moment, Role, Trial
+from kessik.store.records import Blade, Moment, Plan, Role, Trial
 from kessik.store.tables import BladeRow, TrialBladeRow, TrialRow
 
 
@@ -47,6 +50,7 @@ def save_trial(session: Session, trial: Trial) -> None:
             rope_diameter_mm=trial.rope_diameter_mm,
             created_utc=trial.created.utc,
             created_offset_minutes=trial.created.offset_minutes,
+            plan=asdict(trial.plan),
             source=trial.source,
         )
     )
@@ -95,6 +99,10 @@ def remove_blade(session: Session, trial_id: str, blade_id: str) -> None:
         session.flush()
 
 
+def _plan(kept: Mapping[str, Any]) -> Plan:
+    return Plan(**{**kept, "pace": Pace(**kept.get("pace", {}))})
+
+
 def _trial(row: TrialRow) -> Trial:
     rule = MatchingRule(
         row.factor,
@@ -112,6 +120,7 @@ def _trial(row: TrialRow) -> Trial:
         rule=rule,
         method=Method(row.keen_gf, row.dull_gf, row.schedule, row.check_every),  # type: ignore[arg-type]  # checked on entry
         settled_rule=SettledRule(**row.settled_rule),
+        plan=_plan(row.plan),
         edges_per_blade=row.edges_per_blade,
         medium=row.medium,
         rope_diameter_mm=row.rope_diameter_mm,

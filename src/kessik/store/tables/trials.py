@@ -33,6 +33,7 @@ class TrialRow(Base):
     rope_diameter_mm: Mapped[float | None] = mapped_column(REAL)
     created_utc: Mapped[str] = mapped_column(Text)
     created_offset_minutes: Mapped[int] = mapped_column(Integer)
+    plan: Mapped[dict[str, Any]] = mapped_column(JsonText)
     source: Mapped[str] = mapped_column(Text, default="bench")
 
 

@@ -165,7 +165,7 @@ function MinutesCell({
   save: (minutes: number | null) => void;
   error: Error | null;
 }) {
-  const [typed, setTyped, drop] = useDraft(`row:${edge.id}:minutes`, { text: edge.minutes?.toString() ?? "" });
+  const [typed, setTyped, , forget] = useDraft(`row:${edge.id}:minutes`, { text: edge.minutes?.toString() ?? "" });
   const value = typedNumber(typed.text);
   const wrong =
     value === undefined
@@ -184,7 +184,7 @@ function MinutesCell({
         onBlur={() => {
           if (value === undefined || value === edge.minutes) return;
           save(value);
-          drop();
+          forget();
         }}
         className={INPUT.replace("min-w-20", "min-w-14")}
       />

@@ -42,6 +42,9 @@ export function Verdict() {
           {note}
         </p>
       ))}
+      {data.prediction ? (
+        <p className="mt-1 text-note text-ink-2">Written down before the first cut: {data.prediction}</p>
+      ) : null}
       {data.with_all ? <p className="mt-1">{unbroken(data.with_all)}</p> : null}
       {data.runs.length && data.taken_as_equal.length ? (
         <p className="mt-1 text-note text-ink-2">

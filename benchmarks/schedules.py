@@ -1,0 +1,60 @@
+"""What check schedules use and reach, by simulation on the virtual bench: the table that a plan is foretold from.
+
+`python -m benchmarks --only schedules` prints the rows of `kessik.core.planning.schedule_table`.
+"""
+
+from dataclasses import dataclass
+from multiprocessing import Pool
+
+import numpy as np
+
+from benchmarks.lives import estimate
+from benchmarks.population import draw_bench, run_adaptive, run_fixed
+
+# (life in cuts, a check every so many cuts): rows are kept by checks to a life
+FIXED = ((6, 4), (10, 4), (4, 1), (6, 1), (9, 1), (13, 1), (20, 1), (30, 1), (45, 1), (70, 1), (110, 1), (170, 1))
+ADAPTIVE = (4, 6, 9, 13, 20, 30, 45, 70, 110, 170)
+BOTH_LIMITS = (("keen", 300.0), ("dull", 400.0))
+
+
+@dataclass(frozen=True)
+class Row:
+    """Half the 16 to 84 % span of ln(estimate / truth), mean readings, mean cuts at the stop over the true life."""
+
+    at: float
+    error: float
+    readings: float
+    cuts_over_life: float
+
+
+def _one(task: tuple[float, int, int]) -> tuple[float | None, int, float]:
+    life, every, seed = task
+    bench = draw_bench(90_000 + seed, (life * 0.9, life * 1.1))
+    run = run_adaptive(bench, BOTH_LIMITS) if every == 0 else run_fixed(bench, every, "same_count")
+    found = estimate(run)
+    error = None if found is None else float(np.log(found[1] / bench.edge.life))
+    return error, run.counts.size, float(run.counts.max()) / bench.edge.life
+
+
+def _row(pool: Pool, at: float, life: float, every: int, edges: int) -> Row:  # type: ignore[valid-type]
+    found = pool.map(_one, [(life, every, seed) for seed in range(edges)], chunksize=5)
+    errors = np.array([error for error, _, _ in found if error is not None])
+    return Row(
+        at,
+        float(np.diff(np.quantile(errors, (0.16, 0.84)))[0] / 2),
+        float(np.mean([n for _, n, _ in found])),
+        float(np.mean([c for *_, c in found])),
+    )
+
+
+def report(edges: int) -> None:
+    """Print both tables; fixed schedules by checks to a life, the adaptive one by the life in cuts."""
+    with Pool(2) as pool:
+        for name, rows in (
+            ("FIXED", ((life / every, life, every) for life, every in FIXED)),
+            ("ADAPTIVE", ((life, life, 0) for life in ADAPTIVE)),
+        ):
+            print(f"{name}: at, error, readings, cuts over life", flush=True)
+            for at, life, every in rows:
+                row = _row(pool, at, life, every, edges)
+                print(f"    ({row.at:g}, {row.error:.3f}, {row.readings:.1f}, {row.cuts_over_life:.2f}),", flush=True)
