@@ -320,3 +320,68 @@ def test_the_reckoner_answers_with_formula_limits_and_source(client, path, expec
 def test_the_reckoner_refuses_at_the_field(client, path, field):
     answer = client.get(f"/api/reckoner/{path}")
     assert (answer.status_code, answer.json()["field"]) == (422, field)
+
+
+def test_what_is_told_of_a_blade_is_kept_apart_from_what_is_measured(client, blade):
+    told = {
+        "owner": "Corran Forge", "price": "640 kr", "note": "the obvious upgrade",
+        "heat_treatment": {"austenitising_c": 1050, "quench": "oil", "tempers_c": [180, 180], "standing": "claimed"},
+    }  # fmt: skip
+    client.patch(f"/api/blades/{blade}", json=told)
+    kept = page(client, blade)["blade"]
+    assert (kept["owner"], kept["price"], kept["note"]) == ("Corran Forge", "640 kr", "the obvious upgrade")
+    assert kept["heat_treatment"]["tempers_c"] == [180, 180]
+    assert kept["heat_treatment"]["sub_zero_c"] is None
+    client.patch(f"/api/blades/{blade}", json={"price": "590 kr"})
+    assert page(client, blade)["blade"]["heat_treatment"]["austenitising_c"] == 1050, "what is not sent stays"
+
+
+def test_own_abrasives_stand_beside_compounds_and_grades_beside_common_practice(client):
+    made = str(uuid4())
+    body = {"id": made, "name": "grey stone of the yard", "kind": "slate", "size_um": 12}
+    assert client.put(f"/api/abrasives/{made}", json=body).status_code == 200
+    client.put("/api/grades", json={"name": "1.4034", "usual_low_hrc": 54, "usual_high_hrc": 56})
+    found = client.get("/api/shelf").json()
+    assert [a["name"] for a in found["abrasives"]] == ["grey stone of the yard"]
+    assert any(c["size_um"] == 1.0 and c["kind"] == "diamond" for c in found["compounds"])
+    own = {g["name"]: g for g in found["grades"]}
+    assert (own["1.4034"]["own"], own["1.4034"]["usual_high_hrc"]) == (True, 56)
+    assert (own["1.3344"]["own"], own["1.3344"]["standing"]) == (False, "guessed")
+    assert len(found["grades"]) == len({g["name"] for g in found["grades"]})
+    assert client.put(f"/api/abrasives/{made}", json={**body, "size_um": -1}).json()["field"] == "size_um"
+    assert client.delete(f"/api/abrasives/{made}").status_code == 204
+    assert client.get("/api/shelf").json()["abrasives"] == []
+
+
+def test_damage_on_an_edge_starts_the_count_of_settled_edges_anew(client, blade):
+    third, _ = put_edge(client, blade, number=3)
+    put_edge(client, blade, third, damage=[{"position_mm": 41, "kind": "chip"}])
+    put_edge(client, blade)
+    states = [s["settled"]["state"] for s in page(client, blade)["edge_standings"]]
+    assert states == ["settled", "not_yet"]
+    put_edge(client, blade, third, damage=[{"position_mm": 41, "kind": "glint"}])
+    states = [s["settled"]["state"] for s in page(client, blade)["edge_standings"]]
+    assert states == ["settled", "settled"], "a glint is no damage"
+
+
+def test_the_line_up_asks_for_references_and_names_what_is_taken_as_equal(hand):
+    (a, _), (b, _) = hand.make_trial("A", "B")
+    path = f"/api/trials/{hand.trial}"
+    found = hand.client.get(f"{path}/line-up").json()
+    assert [words.split(" is ")[0] for words in found["references"]] == ["No low reference", "No high reference"]
+    assert {"grip", "coating", "final abrasive"} <= set(found["taken_as_equal"])
+    hand.client.put(f"{path}/places/{a}", json={"role": "low_reference"})
+    measure(hand.client, a, "grip", words="oak")
+    measure(hand.client, b, "grip", words="Oak")
+    found = hand.client.get(f"{path}/line-up").json()
+    assert [words.split(" is ")[0] for words in found["references"]] == ["No high reference"]
+    assert "grip" not in found["taken_as_equal"]
+    assert next(c["state"] for c in found["cells"] if c["variable"] == "grip") == "matched"
+
+
+def test_start_readings_of_a_fresh_edge_are_their_mean_on_the_log_scale(client, blade):
+    edge, _ = put_edge(client, blade)
+    kept = measure(client, blade, "start_gf", edge_id=edge, details={"readings": [100, 225]}).json()
+    assert kept["value"] == pytest.approx(150)
+    refused = measure(client, blade, "start_gf", edge_id=edge, details={"readings": [150, 5000]})
+    assert (refused.status_code, refused.json()["field"]) == (422, "start_gf")

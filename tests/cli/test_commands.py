@@ -182,3 +182,41 @@ def test_import_then_export_is_the_same_series(folder, tmp_path):
         for path in (folder / "raft.series.csv", out / "raft.series.csv")
     )
     assert before == after
+
+
+def test_blades_and_edges_files_alone_go_onto_the_shelf(tmp_path):
+    blades, edges = tmp_path / "loan.blades.csv", tmp_path / "loan.edges.csv"
+    blades.write_text("blade,claimed_grade,loan_from,loan_due\nAV-07,1.2379,Corran Forge,2026-06-01\n")
+    edges.write_text("blade,edge,side_angle_deg,made_on\nAV-07,3,15,2026-05-01\n")
+    answer = call("import", blades, edges, "--data", tmp_path / "data")
+    assert answer.exit_code == 0
+    assert "on the shelf: AV-07" in answer.stdout
+    bad = tmp_path / "bad.edges.csv"
+    bad.write_text("blade,edge,side_angle_deg\nAV-07,4,50\nGhost,1,15\n")
+    refused = call("import", bad, "--data", tmp_path / "data")
+    assert refused.exit_code == 1
+    assert "bad.edges.csv:2: side_angle_deg: 50 ° cannot be; it must be 45 ° or less" in refused.stderr
+
+
+def test_edges_that_the_file_says_do_not_count_are_left_out_of_its_comparison(tmp_path):
+    rows = [
+        f"{blade},{edge},{n},force,{150 + 250 * (n / life) ** 0.6:.0f}"
+        for blade, edge, life in (("A", 1, 6), ("A", 3, 20), ("A", 4, 20.5), ("B", 3, 30), ("B", 4, 31))
+        for n in range(0, int(life) + 4, 2)
+    ]
+    series, edges = tmp_path / "raft.series.csv", tmp_path / "raft.edges.csv"
+    series.write_text("\n".join(["blade,edge,count,check,value", *rows]) + "\n")
+    edges.write_text("blade,edge,settled\nA,1,no\n")
+    alone = json.loads(call("analyse", series, "--json").stdout)
+    ruled = json.loads(call("analyse", series, "--edges", edges, "--json").stdout)
+    jsonschema.validate(ruled, ANALYSIS)
+
+    def dull(found):
+        return next(c for c in found["comparisons"] if c["stage"] == "dull")
+
+    assert dull(ruled)["ratio"] == pytest.approx(1.5, rel=0.06)
+    assert dull(ruled)["verdict"] == "longer"
+    assert dull(alone)["high"] / dull(alone)["low"] > 1.5 * dull(ruled)["high"] / dull(ruled)["low"]
+    assert len(ruled["runs"]) == 5, "the run itself stays in the record"
+    read = call("analyse", series, "--edges", edges)
+    assert "A, edge 1 is left out: by the testers word: as the file said" in read.stdout.replace("'", "")

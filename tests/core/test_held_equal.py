@@ -69,6 +69,13 @@ def test_unequal_starts_are_held_against_their_own_scatter():
     assert states(sure, "start_gf")["B"] == "confounded"
 
 
+def test_a_blade_whose_own_edges_start_apart_is_no_sharper_known_for_many_readings():
+    unsteady = blade("B")
+    starts = [Fact(130.0, readings=40), Fact(250.0, readings=40)]
+    both = BladeFacts(**{**unsteady.__dict__, "edges": {**unsteady.edges, "start_gf": starts}})
+    assert states([blade("A", start_gf=Fact(150.0, readings=40)), both], "start_gf")["B"] == "matched"
+
+
 def test_of_two_blades_the_second_is_the_odd_one_throughout():
     cells = match([blade("A"), blade("B", thickness_behind_edge_mm=0.2, stock_mm=Fact(4.0))], MatchingRule())
     assert {c.blade for c in cells if c.state == "confounded"} == {"B"}

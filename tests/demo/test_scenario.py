@@ -4,10 +4,17 @@ from datetime import UTC, datetime, timedelta, timezone
 
 import pytest
 
-from kessik.demo.scenario import TRIAL_ID, build
-from kessik.services.today import next_step
+from kessik.core.sharpening.settled import SettledRule
+from kessik.demo.scenario import TRIAL_ID, UNFAIR_TRIAL_ID, build
+from kessik.services.facts import settled_edge
+from kessik.services.line_up import line_up
+from kessik.services.plans import plan_of
+from kessik.services.sharpenings import departures_of
+from kessik.services.shelf import the_shelf
+from kessik.services.today import next_step, what_waits
 from kessik.services.verdicts import verdict
 from kessik.store.database import Database
+from kessik.store.queries.shelf import all_recipes
 
 TODAY = datetime(2026, 5, 20, 9, 30, tzinfo=timezone(timedelta(hours=2)))
 
@@ -66,3 +73,66 @@ def test_it_is_the_same_every_time(answer, tmp_path):
     assert other.headline == answer.headline
     readings = [[c.check.force_gf for c in r.state.checks] for r in answer.runs]
     assert [[c.check.force_gf for c in r.state.checks] for r in other.runs] == readings
+
+
+@pytest.fixture(scope="module")
+def demo(tmp_path_factory):
+    database = Database(tmp_path_factory.mktemp("shelf"))
+    build(database, TODAY)
+    yield database
+    database.close()
+
+
+def test_the_trial_kept_unfair_on_purpose_is_flagged_for_both_its_faults(demo):
+    found = line_up(demo, UNFAIR_TRIAL_ID)
+    spoiled = {(c.blade, c.variable) for c in found.cells if c.state == "confounded"}
+    assert spoiled == {("AV-04", "thickness_behind_edge_mm"), ("AV-04", "hardness_hrc")}
+    values = {(c.blade, c.variable): c.value for c in found.cells}
+    assert values["AV-06", "hardness_hrc"] - values["AV-04", "hardness_hrc"] == pytest.approx(3, abs=0.2)
+    thickness = [values[code, "thickness_behind_edge_mm"] for code in ("AV-06", "AV-04")]
+    assert thickness[1] / thickness[0] == pytest.approx(2, abs=0.1)
+    (pair,) = [c for c in found.answer.analysis.comparisons if c.stage == "dull"]
+    assert pair.verdict == "confounded"
+    assert "No two blades here can be compared fairly" in found.answer.headline
+
+
+def test_the_line_up_of_the_raft_has_a_confounded_a_pending_and_a_stale_cell(demo):
+    found = line_up(demo, TRIAL_ID)
+    cells = {(c.blade, c.variable): c for c in found.cells}
+    assert cells["AV-03", "thickness_behind_edge_mm"].state == "confounded"
+    assert cells["AV-05", "hardness_hrc"].says == "hardness is only claimed"
+    stale = cells["AV-01", "thickness_behind_edge_mm"]
+    assert (stale.state, stale.shown) == ("pending", "about 0.40 mm")
+    assert found.references == (), "a low and a high reference are named"
+    assert found.taken_as_equal == ()
+
+
+def test_six_blades_stand_on_the_shelf_with_their_marks_and_loans(demo):
+    shelved = the_shelf(demo)
+    assert [(s.blade.code, s.blade.mark) for s in shelved] == [(f"AV-0{n}", n - 1) for n in range(1, 7)]
+    waits = what_waits(demo, TODAY.date())
+    assert [(due.kind, due.overdue) for due in waits] == [
+        ("loan", True), ("loan", False), ("loan", False), ("hardness", False),
+    ]  # fmt: skip
+    hardness = shelved[0].blade.used("hardness_hrc")
+    assert len(hardness.details["readings"]) == 3
+    assert all(edge.factory == (edge.number == 1) for s in shelved for edge in s.blade.edges)
+
+
+def test_a_departure_from_the_recipe_and_damage_are_there_to_be_seen(demo):
+    by_code = {s.blade.code: s.blade for s in the_shelf(demo)}
+    with demo.read() as session:
+        recipes = all_recipes(session)
+    assert departures_of(by_code["AV-02"].edge(3), recipes) == ["step 4: times done 2 instead of 1"]
+    assert departures_of(by_code["AV-02"].edge(4), recipes) == []
+    assert by_code["AV-03"].edge(3).sharpening.damaged
+    assert not by_code["AV-01"].edge(4).sharpening.damaged, "glints are no damage"
+    assert settled_edge(by_code["AV-03"], by_code["AV-03"].edge(3), SettledRule()).counts
+
+
+def test_the_plan_of_the_raft_is_short_of_test_line(demo):
+    found = plan_of(demo, TRIAL_ID)
+    assert any(said.startswith("test line runs short by") for said in found.shortfalls)
+    assert not any(said.startswith("rope") for said in found.shortfalls)
+    assert (found.pace_learned, found.pace.cut_s) == (True, 38.0)
+    assert found.repeats_learned == 3

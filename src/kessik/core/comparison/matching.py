@@ -30,7 +30,7 @@ class Fact:
     value: float | str | None = None
     standing: Standing = "measured_here"
     kind: str = ""
-    readings: int = 1
+    readings: float = 1
     expected: float | None = None
     says: str = ""
 
@@ -185,7 +185,9 @@ def _against_the_others(column: _Column) -> list[Cell]:
 
 
 def _alike(column: _Column, values: Sequence[Fact]) -> bool:
-    """Whether the edges of one blade agree among themselves with the first."""
+    """Whether the edges of one blade agree among themselves with the first; starts may differ, that is their error."""
+    if column.variable.name == "start_gf":
+        return True
     own = [v for v in values if v.evidence]
     if len({(v.value, v.kind) for v in own}) < 2:
         return True
@@ -350,8 +352,18 @@ def _together(variable: Variable, values: Sequence[Fact]) -> Fact:
     numbers = [v.value for v in values if isinstance(v.value, float)]
     if len(numbers) != len(values):
         return values[0]
-    readings = sum(v.readings for v in values)
+    readings = math.fsum(v.readings for v in values)
+    if variable.name == "start_gf":
+        readings = _worth_in_readings(numbers, readings)
     return Fact(math.fsum(numbers) / len(numbers), values[0].standing, values[0].kind, readings)
+
+
+def _worth_in_readings(starts_gf: Sequence[float], readings: float) -> float:
+    """How many single readings a mean start is worth: fewer than were taken where the edges themselves start apart."""
+    if len(starts_gf) < 2:
+        return readings
+    of_edges = float(np.var(np.log(starts_gf), ddof=1)) / len(starts_gf)
+    return float(_READING_SCATTER**2 / max(_READING_SCATTER**2 / readings, of_edges))
 
 
 def show(variable: Variable, values: Sequence[Fact], fact: Fact, *, none: bool = False) -> str:
