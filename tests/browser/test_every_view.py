@@ -25,7 +25,7 @@ def views(demo):
         f"/runs/{run}": "Leave the bench",
         "/?new=trial": "What is the trial called?",
         "/?new=import": "Read and import",
-        f"/trials/{trial}/plan": "test line runs short by",
+        f"/trials/{trial}/plan": "Test line runs short by",
         f"/trials/{trial}/prepare": "What each edge turned out to be",
         "/shelf": "6 blades on the shelf",
         "/shelf?part=recipes": "Bench set, stropped",

@@ -48,7 +48,7 @@ def test_edges_a_blade_move_cost_and_power_and_the_plan_is_kept(person, served):
     person.driver.refresh()
     person.see("5 edges a blade can show a difference of")
     assert field(person, "What is expected").get_attribute("value") == "C first, by a fifth"
-    rows = person.driver.find_elements(By.CSS_SELECTOR, "section[aria-label='Order sheet'] tr")
+    rows = person.driver.find_elements(By.CSS_SELECTOR, "section[aria-label='Order sheet'] li")
     assert len(rows) == 5
     for row in rows:
         assert sorted(row.find_elements(By.TAG_NAME, "b")[i].text for i in range(3)) == ["A", "B", "C"]

@@ -13,7 +13,7 @@ from kessik.cli.application import app, data_folder, load, refusing
 from kessik.cli.serving import Folder
 from kessik.core.comparison.analysis import Limits, TrialAnalysis
 from kessik.core.comparison.matching import FACTORS, MatchingRule
-from kessik.core.comparison.wording import comparison_words, headline, life_words, standing_words
+from kessik.core.comparison.wording import comparison_words, headline, life_words, standing_words, with_all_words
 from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
 from kessik.core.planning.adaptive import next_check
 from kessik.core.protocols.methods import Method
@@ -178,5 +178,8 @@ def _print_trial(name: str, analysis: TrialAnalysis) -> None:
     for result in analysis.runs:
         for warning in result.warnings:
             console.print(f"{result.run.blade}, edge {result.run.edge}: {warning}", soft_wrap=True)
+    for note in (*analysis.notes, with_all_words(analysis, stage)):
+        if note:
+            console.print(note, soft_wrap=True)
     for comparison in analysis.comparisons:
         console.print(f"{comparison.stage}: {comparison_words(comparison)}", soft_wrap=True)

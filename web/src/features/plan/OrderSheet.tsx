@@ -15,31 +15,23 @@ export function OrderSheet({ found, trial }: { found: Schemas["TrialPlanOut"]; t
         Each blade once in every block; its place inside the block moves, so that a tiring hand and a changing lot weigh
         on all alike.
       </p>
-      <div className="overflow-x-auto">
-        <table className="mt-2 border-collapse">
-          <tbody>
-            {blocks.map((block) => (
-              <tr key={block} className="border-b border-line">
-                <th scope="row" className="py-1.5 pr-6 text-left font-normal whitespace-nowrap text-ink-2">
-                  block {block}
-                </th>
-                {found.order
-                  .filter((p) => p.block === block)
-                  .map((p) => (
-                    <td key={p.place} className="py-1.5 pr-8 whitespace-nowrap">
-                      <span className="flex items-center gap-2">
-                        <span className="text-note text-ink-2">{p.place}</span>
-                        <Mark mark={mark(p.blade)} size={18} />
-                        <b>{p.blade}</b>
-                        <span className="hidden w-24 border-b border-ink print:inline-block" />
-                      </span>
-                    </td>
-                  ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <ol className="mt-2">
+        {blocks.map((block) => (
+          <li key={block} className="flex flex-wrap items-center gap-x-8 gap-y-1 border-b border-line py-1.5">
+            <span className="w-16 text-ink-2">block {block}</span>
+            {found.order
+              .filter((p) => p.block === block)
+              .map((p) => (
+                <span key={p.place} className="flex items-center gap-2 whitespace-nowrap">
+                  <span className="text-note text-ink-2">{p.place}</span>
+                  <Mark mark={mark(p.blade)} size={18} />
+                  <b>{p.blade}</b>
+                  <span className="hidden w-24 border-b border-ink print:inline-block" />
+                </span>
+              ))}
+          </li>
+        ))}
+      </ol>
     </section>
   );
 }
