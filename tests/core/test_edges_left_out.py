@@ -35,6 +35,14 @@ def test_both_answers_are_given_and_the_rule_decides_the_first():
     assert everything.with_all == ()
 
 
+def test_an_edge_that_hardly_weighs_in_the_answer_is_named():
+    alike = [run("B", 3, 30), run("B", 4, 31)]
+    found = analyse([run("A", 1, 6), run("A", 3, 20), run("A", 4, 20.5), *alike], {}, MatchingRule(), Limits())
+    assert any(note.startswith("dull: A, edge 1 lies far from its blade's other edges") for note in found.notes)
+    usual = analyse([run("A", 3, 20), run("A", 4, 20.5), *alike], {}, MatchingRule(), Limits())
+    assert not any("lies far" in note for note in usual.notes)
+
+
 def test_a_blade_without_an_edge_that_counts_still_shows_its_life():
     found = analyse([run("A", 1, 9), run("B", 3, 30)], {}, MatchingRule(), Limits(), {("A", 1): TIRED})
     assert found.comparisons == ()

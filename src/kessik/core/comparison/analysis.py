@@ -171,6 +171,7 @@ def _compare(results: Sequence[RunResult], known: Mapping[str, BladeFacts], rule
                 lives[code][stage] = _blade_life(stage, rs, posterior, index, reference_mm)
                 spreads[code] = blade_spread_percent(solved)
                 notes.extend(_doubtful_spread(code, stage, spreads[code]))
+                notes.extend(_lone_edges(code, stage, rs, lives[code][stage].found))
             for ratio in all_ratios(posterior):
                 edges = min(len({r.run.edge for r in group[code]}) for code in (ratio.a, ratio.b))
                 pair = (known[ratio.a], known[ratio.b])
@@ -199,6 +200,21 @@ def _doubtful_spread(code: str, stage: str, spread_percent: float | None) -> lis
         f"{stage}: {code}'s edges differ by about {spread_percent:.0f} %, more than re-sharpening usually makes; "
         "before believing either, look at burr, angle, thickness grown by regrinding, lot and hardness"
     ]
+
+
+def _lone_edges(code: str, stage: str, results: Sequence[RunResult], blade: Found) -> list[str]:
+    """An edge so far from its blade's answer that it hardly weighs in it is said, never dropped in silence."""
+    if not isinstance(blade, Crossed):
+        return []
+    said = []
+    for result in results:
+        found = result.lives[stage].life.found
+        if isinstance(found, Crossed) and (found.high < blade.low or found.low > blade.high):
+            said.append(
+                f"{stage}: {code}, edge {result.run.edge} lies far from its blade's other edges and hardly weighs in "
+                "the answer; before leaving it at that, look at burr, angle, thickness, lot and hardness"
+            )
+    return said
 
 
 def _run_results(runs: Sequence[RunSeries], blades: Sequence[str], limits: Limits) -> list[RunResult]:
