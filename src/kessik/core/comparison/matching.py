@@ -191,6 +191,10 @@ def _alike(column: _Column, values: Sequence[Fact]) -> bool:
     own = [v for v in values if v.evidence]
     if len({(v.value, v.kind) for v in own}) < 2:
         return True
+    numbers = [v.value for v in own if isinstance(v.value, float)]
+    if column.variable.kind == "absolute" and len(numbers) == len(own):
+        limit = column.rule.tolerance(column.variable) + _TINY
+        return all(abs(number - numbers[0]) <= limit for number in numbers)
     return bool(_agreements(column, own)[0].all())
 
 
@@ -362,8 +366,10 @@ def _worth_in_readings(starts_gf: Sequence[float], readings: float) -> float:
     """How many single readings a mean start is worth: fewer than were taken where the edges themselves start apart."""
     if len(starts_gf) < 2:
         return readings
-    of_edges = float(np.var(np.log(starts_gf), ddof=1)) / len(starts_gf)
-    return float(_READING_SCATTER**2 / max(_READING_SCATTER**2 / readings, of_edges))
+    logs = [math.log(start) for start in starts_gf]
+    mean, count = math.fsum(logs) / len(logs), len(logs)
+    of_edges = math.fsum((value - mean) ** 2 for value in logs) / (count - 1) / count
+    return _READING_SCATTER**2 / max(_READING_SCATTER**2 / readings, of_edges)
 
 
 def show(variable: Variable, values: Sequence[Fact], fact: Fact, *, none: bool = False) -> str:
