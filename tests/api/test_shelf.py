@@ -287,6 +287,26 @@ def test_a_run_keeps_out_of_the_control_and_a_second_zone_of_an_edge_may_be_cut(
     assert start(zone_from_mm=30, zone_to_mm=60).status_code == 200
 
 
+def test_an_edge_cut_in_one_trial_is_used_up_for_every_other(hand, client):
+    ((a, edge),) = hand.make_trial("A")
+    other = str(uuid4())
+    client.put(f"/api/trials/{other}", json={"id": other, "name": "Carton"})
+    client.put(f"/api/trials/{other}/places/{a}", json={})
+
+    def start(**rest):
+        run = str(uuid4())
+        return client.put(f"/api/trials/{other}/runs/{run}", json={"id": run, "edge_id": edge, **rest})
+
+    assert client.get(f"/api/trials/{other}/line-up").json()["used_up"] == []
+    assert client.get(f"/api/trials/{other}/plan").json()["blades"][0]["waits"]
+    hand.start(edge)
+    assert client.get(f"/api/trials/{other}/line-up").json()["used_up"] == [edge]
+    assert not client.get(f"/api/trials/{other}/plan").json()["blades"][0]["waits"]
+    refused = start()
+    assert (refused.status_code, refused.json()["field"]) == (409, "edge_id")
+    assert start(practice=True).status_code == 200, "practice wears nothing"
+
+
 @pytest.mark.parametrize(
     ("path", "expected"),
     [

@@ -74,13 +74,13 @@ def _check_start(session: Session, run: Run) -> int:
         raise UnknownError("this edge does not belong to a blade of the trial", field="edge_id")
     edge = next(e for e in blade.edges if e.id == run.edge_id)
     _check_zone(run, blade, edge)
-    earlier = [other for other in bench_log.runs_of(session, run.trial_id) if other.edge_id == run.edge_id]
+    earlier = bench_log.runs_on_edge(session, run.edge_id)  # of every trial: worn steel is worn for all of them
     if not run.practice:
         for other in earlier:
             if not other.practice and _same_steel(run, other):
                 message = "this edge has been cut already; sharpen the blade and record a new edge"
                 raise NotAllowedNowError(message, field="edge_id")
-    return len(earlier) + 1
+    return sum(1 for other in earlier if other.trial_id == run.trial_id) + 1
 
 
 def _same_steel(run: Run, other: Run) -> bool:

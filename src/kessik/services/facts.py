@@ -158,6 +158,12 @@ def edges_cut(blade: Blade, runs: Iterable[Run]) -> list[Edge]:
     return [edge for edge in blade.edges if edge.id in cut]
 
 
+def edge_waits(blade: Blade, used_up: Collection[str]) -> bool:
+    """Whether the newest edge is sharpened and still to be cut; `used_up` holds the ids of edges cut in any trial."""
+    newest = blade.edges[-1:]
+    return bool(newest) and newest[0].id not in used_up and not newest[0].factory
+
+
 def edges_in_use(blade: Blade, runs: Iterable[Run], used_up: Collection[str] = ()) -> list[Edge]:
     """The edges a comparison rests on, and the newest one where it is still to be cut.
 

@@ -21,6 +21,7 @@ class LineUp:
     scope: str
     taken_as_equal: tuple[str, ...]
     references: tuple[str, ...]
+    used_up: tuple[str, ...]
 
 
 def line_up(db: Database, trial_id: str) -> LineUp:
@@ -39,7 +40,8 @@ def line_up(db: Database, trial_id: str) -> LineUp:
     spoiled = any(cell.state == "confounded" for cell in cells)
     scope = scope_words(trial.rule, bool(pending), spoiled)
     equal = tuple(variable.label for variable in not_recorded(facts, trial.rule)) if blades else ()
-    return LineUp(answer, tuple(cells), pending, scope, equal, _references(answer))
+    cut = tuple(edge.id for blade in blades for edge in blade.edges if edge.id in used_up)
+    return LineUp(answer, tuple(cells), pending, scope, equal, _references(answer), cut)
 
 
 def _with_starts(facts: BladeFacts, answer: Verdict) -> BladeFacts:

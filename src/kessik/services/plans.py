@@ -23,11 +23,11 @@ from kessik.core.planning.power import (
 from kessik.core.protocols.events import BenchEvent
 from kessik.core.protocols.methods import Method
 from kessik.core.sharpness.life import Crossed
-from kessik.services.facts import edges_cut
+from kessik.services.facts import edge_waits
 from kessik.services.trials import get_trial
 from kessik.services.verdicts import END_STAGE, Verdict, verdict
 from kessik.store.database import Database
-from kessik.store.queries import bench_log, trials
+from kessik.store.queries import bench_log, shelf, trials
 from kessik.store.records import Plan, Trial
 
 USUAL_LIFE = 20.0
@@ -84,6 +84,7 @@ class Past:
     cut_s: float | None
     reading_s: float | None
     log_lives: tuple[tuple[float, ...], ...]
+    used_up: frozenset[str]
 
 
 _learned: OrderedDict[tuple[object, ...], Past] = OrderedDict()
@@ -96,7 +97,7 @@ def learn(db: Database, trial_id: str) -> Past:
     if key not in _learned:
         answer = verdict(db, trial_id)
         cut_s, reading_s = _own_pace(db, trial_id)
-        _learned[key] = Past(answer, cut_s, reading_s, tuple(_repeats(db)))
+        _learned[key] = Past(answer, cut_s, reading_s, tuple(_repeats(db)), _used_up(db))
         while len(_learned) > _KEPT:
             _learned.popitem(last=False)
     return _learned[key]
@@ -111,7 +112,7 @@ def plan_of(db: Database, trial_id: str, changes: Plan | None = None, edges_per_
     edges = edges_per_blade or trial.edges_per_blade
     check_plan(plan)
     pace, learned = _pace(past, plan)
-    blades = _blades_ahead(answer, plan, edges)
+    blades = _blades_ahead(past, plan, edges)
     error = float(np.sqrt(np.mean([b.expected.log_sd**2 for b in blades]))) if blades else 0.1
     nodes, weights, repeats = spread_from_repeats(past.log_lives, error)
     cost = budget([b.expected for b in blades for _ in range(b.still_to_cut)], pace)
@@ -169,15 +170,20 @@ def keep_plan(db: Database, trial_id: str, plan: Plan, edges_per_blade: int) -> 
     return plan_of(db, trial_id)
 
 
-def _blades_ahead(answer: Verdict, plan: Plan, edges: int) -> list[BladeAhead]:
+def _used_up(db: Database) -> frozenset[str]:
+    """The ids of all edges cut in any trial."""
+    with db.read() as session:
+        return frozenset(shelf.cut_edges(session))
+
+
+def _blades_ahead(past: Past, plan: Plan, edges: int) -> list[BladeAhead]:
+    answer = past.answer
     lives = _known_lives(answer.analysis)
-    runs = [r.run for r in answer.runs]
     ended = [r for r in answer.runs if r.state.status == "stopped" and not r.run.practice]
     found = []
     for blade in answer.blades:
-        cut = edges_cut(blade, runs)
         done = len({r.edge.id for r in ended if r.blade.id == blade.id})
-        waits = bool(blade.edges) and blade.edges[-1] not in cut and not blade.edges[-1].factory
+        waits = edge_waits(blade, past.used_up)
         life = lives.get(blade.code, plan.expected_life or USUAL_LIFE)
         expected = expected_run(answer.trial.method, min(max(life, 1.0), 5000.0))
         found.append(BladeAhead(blade.code, blade.mark, expected, blade.code in lives, max(edges - done, 0), waits))

@@ -1,6 +1,6 @@
 """The shelf: blades made, changed, archived; their measurements and photos; grades and abrasives."""
 
-from collections.abc import Collection, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any
@@ -8,7 +8,7 @@ from typing import Any
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.facts import QUANTITIES, Measurement, Standing, check, check_value
 from kessik.interchange.photos import read_photo
-from kessik.services.facts import completed, restated
+from kessik.services.facts import completed, edge_waits, restated
 from kessik.store.database import Database, Session
 from kessik.store.photo_files import keep_photo_file
 from kessik.store.queries import shelf
@@ -33,11 +33,7 @@ def the_shelf(db: Database) -> list[Shelved]:
         blades = shelf.all_blades(session)
         runs = shelf.runs_by_blade(session)
         trials, cut = shelf.trials_of_blades(session), shelf.cut_edges(session)
-    return [Shelved(b, runs.get(b.id, 0), tuple(trials.get(b.id, ())), _waiting(b, cut)) for b in blades]
-
-
-def _waiting(blade: Blade, cut: Collection[str]) -> bool:
-    return bool(blade.edges) and blade.edges[-1].id not in cut and not blade.edges[-1].factory
+    return [Shelved(b, runs.get(b.id, 0), tuple(trials.get(b.id, ())), edge_waits(b, cut)) for b in blades]
 
 
 def shelved(db: Database, blade_id: str) -> Shelved:
@@ -46,7 +42,7 @@ def shelved(db: Database, blade_id: str) -> Shelved:
         blade = get_blade(session, blade_id)
         runs = shelf.runs_by_blade(session).get(blade_id, 0)
         trials = shelf.trials_of_blades(session).get(blade_id, ())
-        return Shelved(blade, runs, tuple(trials), _waiting(blade, shelf.cut_edges(session)))
+        return Shelved(blade, runs, tuple(trials), edge_waits(blade, shelf.cut_edges(session)))
 
 
 def get_blade(session: Session, blade_id: str) -> Blade:

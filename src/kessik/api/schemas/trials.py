@@ -228,6 +228,7 @@ class LineUpOut(Wire):
     pending: list[str]
     taken_as_equal: list[str]
     references: list[str]
+    used_up: list[str] = Field(description="ids of the edges that were cut, in this trial or another")
     scope: str
     says: str
     runs: list[RunBrief]
@@ -243,6 +244,7 @@ def line_up_parts(found: LineUp) -> dict[str, object]:
         "pending": list(found.pending),
         "taken_as_equal": list(found.taken_as_equal),
         "references": list(found.references),
+        "used_up": list(found.used_up),
         "scope": found.scope,
         "runs": [RunBrief.of(r) for r in found.answer.runs],
     }

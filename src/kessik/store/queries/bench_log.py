@@ -28,6 +28,12 @@ def runs_of(session: Session, trial_id: str) -> list[Run]:
     return [_run(row) for row in rows]
 
 
+def runs_on_edge(session: Session, edge_id: str) -> list[Run]:
+    """Every run on an edge, of whichever trial, in the order they were started."""
+    rows = session.scalars(select(RunRow).where(RunRow.edge_id == edge_id).order_by(RunRow.started_utc, RunRow.number))
+    return [_run(row) for row in rows]
+
+
 def edge_has_runs(session: Session, edge_id: str) -> bool:
     """Whether anything, practice included, was cut on an edge."""
     return session.scalars(select(RunRow.id).where(RunRow.edge_id == edge_id).limit(1)).first() is not None

@@ -84,7 +84,7 @@ function Measure({
   const quantities = useQuery(quantitiesQuery);
   const quantity = (quantities.data ?? []).find((q) => q.name === variable.name);
   const cut = blade.edges.filter((e) => lineUp.runs.some((r) => r.edge_id === e.id && !r.practice));
-  const waiting = blade.edges.slice(-1).filter((e) => !cut.includes(e));
+  const waiting = blade.edges.slice(-1).filter((e) => !lineUp.used_up.includes(e.id));
   const edges = [...waiting, ...cut.toReversed()];
   const [edgeId, setEdgeId] = useState(edges[0]?.id);
   const edge = blade.edges.find((e) => e.id === edgeId);

@@ -20,7 +20,7 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
   const blade = lineUp.blades.find((b) => b.id === chosen) ?? lineUp.blades[0];
   const edges = blade?.edges ?? [];
   const last = edges.at(-1);
-  const isCut = (edgeId: string) => lineUp.runs.some((r) => r.edge_id === edgeId && !r.practice);
+  const isCut = (edgeId: string) => lineUp.used_up.includes(edgeId);
   const needsNew = !last || (isCut(last.id) && !practice);
   const [angle, setAngle] = useState("");
   const [thickness, setThickness] = useState("");

@@ -32,7 +32,7 @@ export function Prepare() {
   if (shelf.isError) return <Failed error={shelf.error} onRetry={() => void shelf.refetch()} />;
   if (quantities.isError) return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
   const { blades, runs, trial } = lineUp.data;
-  const cut = new Set(runs.filter((r) => !r.practice).map((r) => r.edge_id));
+  const cut = new Set(lineUp.data.used_up);
   const waiting = (blade: Blade) => blade.edges.slice(-1).find((e) => !cut.has(e.id) && !e.factory);
   const ready = blades.filter((b) => waiting(b));
   const bare = blades.filter((b) => !waiting(b));
