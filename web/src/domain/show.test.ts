@@ -96,6 +96,7 @@ describe("edge strips", () => {
 
   it("show the edge that waits with its zones, stations and what was seen on it", () => {
     const waiting = {
+      id: "edge-5",
       number: 5,
       zones: [
         { from_mm: 0, to_mm: 12, use: "taped" },
@@ -116,6 +117,7 @@ describe("edge strips", () => {
       seen: [{ atMm: 33, kind: "glint" }],
       stationsMm: [16],
     });
+    expect(stripEdges([run], { id: "a", edges: [waiting] }, ["edge-5"])).toHaveLength(1);
     expect(lane?.zones?.map((z) => z.use)).toEqual(["taped", "cut"]);
   });
 

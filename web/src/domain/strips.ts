@@ -13,6 +13,7 @@ interface RunLike {
 }
 
 interface EdgeLike {
+  readonly id?: string;
   readonly number: number;
   readonly zones: ReadonlyArray<{ readonly from_mm: number; readonly to_mm: number; readonly use?: string }>;
   readonly damage: ReadonlyArray<{ readonly position_mm: number; readonly kind: string }>;
@@ -38,8 +39,8 @@ interface Lane extends ReturnType<typeof edgeMarks> {
   readonly live?: boolean;
 }
 
-/** What an edge strip shows of a blade: one lane a run, and the newest edge where it waits to be cut. */
-export function stripEdges(runs: readonly RunLike[], blade: BladeLike): Lane[] {
+/** What an edge strip shows of a blade: one lane a run, and the newest edge unless it was used up in another trial. */
+export function stripEdges(runs: readonly RunLike[], blade: BladeLike, usedUp: readonly string[] = []): Lane[] {
   const edge = (number: number) => blade.edges.find((e) => e.number === number);
   const cut = runs
     .filter((r) => r.blade_id === blade.id && !r.practice)
@@ -54,7 +55,8 @@ export function stripEdges(runs: readonly RunLike[], blade: BladeLike): Lane[] {
       ...edgeMarks(edge(r.edge)),
     }));
   const newest = blade.edges.at(-1);
-  if (!newest || cut.some((lane) => lane.number >= newest.number)) return cut;
+  if (!newest || usedUp.includes(newest.id ?? "")) return cut;
+  if (cut.some((lane) => lane.number >= newest.number)) return cut;
   return [...cut, freshLane(newest)];
 }
 

@@ -99,7 +99,7 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
                         mark={blade.mark}
                         title={blade.code}
                         edgeLengthMm={blade.edge_length_mm}
-                        edges={stripEdges(runs, blade)}
+                        edges={stripEdges(runs, blade, lineUp.used_up)}
                         fullCuts={fullCuts(runs)}
                         width={stripWidth}
                       />

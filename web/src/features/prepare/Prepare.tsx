@@ -51,7 +51,14 @@ export function Prepare() {
         Same steps, same strokes on all; {trial.settled_rule}. What was measured on the last edge does not hold for the
         next.
       </p>
-      <MakeEdges trialId={trialId} blades={blades} bare={bare} runs={runs} recipes={shelf.data.recipes} />
+      <MakeEdges
+        trialId={trialId}
+        blades={blades}
+        bare={bare}
+        runs={runs}
+        usedUp={lineUp.data.used_up}
+        recipes={shelf.data.recipes}
+      />
       {ready.length ? (
         <section aria-label="Edges that wait" className="mt-8">
           <h2 className="text-lead font-bold">What each edge turned out to be</h2>
@@ -131,10 +138,12 @@ function MakeEdges({
   blades,
   bare,
   runs,
+  usedUp,
   recipes,
 }: {
   trialId: string;
   runs: Schemas["LineUpOut"]["runs"];
+  usedUp: readonly string[];
   blades: readonly Blade[];
   bare: readonly Blade[];
   recipes: readonly Schemas["RecipeBody"][];
@@ -201,7 +210,7 @@ function MakeEdges({
                     mark={blade.mark}
                     title={blade.code}
                     edgeLengthMm={blade.edge_length_mm}
-                    edges={stripEdges(runs, blade)}
+                    edges={stripEdges(runs, blade, usedUp)}
                     fullCuts={fullCuts(runs)}
                     width={220}
                   />
