@@ -6,6 +6,8 @@ from datetime import UTC, datetime
 from pathlib import Path
 from sqlite3 import Connection as SqliteConnection
 from sqlite3 import connect
+from threading import Lock
+from uuid import uuid4
 
 from alembic import command
 from alembic.config import Config
@@ -34,6 +36,9 @@ class Database:
         self._writing = self.engine.execution_options(immediate=True)
         self._back_up_before_migrating()
         migrate(self._writing)
+        self._watching = connect(folder / DATABASE_NAME, check_same_thread=False)
+        self._watch_lock = Lock()
+        self._opened_as = uuid4().hex
 
     def _back_up_before_migrating(self) -> None:
         """Keep a copy of data made by an older Kessik before its tables are changed."""
@@ -64,12 +69,18 @@ class Database:
         with Session(self._writing) as session, session.begin():
             yield session
 
-    def stamp(self) -> tuple[tuple[int, int], ...]:
-        """Changes with every commit, of this process or another: for caches of what was worked out from the data."""
-        files = (self.folder / DATABASE_NAME, self.folder / f"{DATABASE_NAME}-wal")
-        return tuple((s.st_mtime_ns, s.st_size) for s in (file.stat() for file in files if file.exists()))
+    def stamp(self) -> tuple[str, int]:
+        """Changes with every commit, of this process or another: for caches of what was worked out from the data.
+
+        Asked of SQLite, which moves it only once a commit can be read; file times move before, and a cache filled
+        in between would keep what was true before the commit.
+        """
+        with self._watch_lock:
+            (version,) = self._watching.execute("PRAGMA data_version").fetchone()
+        return self._opened_as, version
 
     def close(self) -> None:
+        self._watching.close()
         self.engine.dispose()
 
 
