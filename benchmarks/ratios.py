@@ -5,8 +5,9 @@ from multiprocessing import Pool
 import numpy as np
 
 from benchmarks.population import LIMIT_GF, Bench, run_fixed
-from kessik.core.comparison.analysis import Limits, analyse
+from kessik.core.comparison.analysis import analyse
 from kessik.core.comparison.matching import MatchingRule
+from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import Check, RunSeries
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.instruments.virtual_bench.true_decay import KINDS, true_edge
@@ -31,7 +32,7 @@ def simulate(task: tuple[int, int, float, bool]) -> tuple[float, float, float, f
             run = run_fixed(Bench(edge, tester, rng), 1)
             pairs = zip(run.counts, run.force_gf, strict=True)
             runs.append(RunSeries(code, number, 1, tuple(Check(float(n), "force", float(f)) for n, f in pairs)))
-    analysis = analyse(runs, {}, MatchingRule(), Limits())
+    analysis = analyse(runs, {}, MatchingRule(), Method())
     (found,) = [c for c in analysis.comparisons if c.stage == "dull"]
     return float(np.log(ratio)), float(np.log(found.ratio)), float(np.log(found.low)), float(np.log(found.high))
 

@@ -11,8 +11,11 @@ import pytest
 from fastapi.testclient import TestClient
 
 from kessik.api.app import create_app
+from kessik.core.protocols.methods import force_limit_rope
+from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
 from kessik.store.database import Database
+from kessik.store.queries.methods import method_body
 
 
 @pytest.fixture
@@ -45,6 +48,12 @@ class BenchHand:
 
     def make_trial(self, *codes, **settings):
         body = {"id": self.trial, "name": "Raft rope", "rope_diameter_mm": 32, **settings}
+        if {"schedule", "every", "school"} & body.keys():
+            body["method"] = method_body(
+                BY_SCHOOL[body.pop("school")]
+                if "school" in body
+                else force_limit_rope(schedule=body.pop("schedule", "every"), every=body.pop("every", 1))
+            )
         assert self.client.put(f"/api/trials/{self.trial}", json=body).status_code == 200
         return [self.add_blade(code) for code in codes]
 
@@ -82,6 +91,11 @@ class BenchHand:
         for n in range(times):
             assert self.send(run, "cut", {"amount": 1}, at=at + n).status_code == 200
         return at + times
+
+    def judge(self, run, outcome, at, check="paper", **rest):
+        answer = self.send(run, "outcome", {"check": check, "outcome": outcome, **rest}, at=at)
+        assert answer.status_code == 200, answer.text
+        return answer.json()["state"]
 
     def read(self, run, gf, at):
         answer = self.send(run, "reading", {"check": "force", "value": gf, "unit": "gf"}, at=at)

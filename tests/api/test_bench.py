@@ -121,6 +121,8 @@ def test_a_replay_shows_what_the_tester_was_told(hand, run):
     hand.plan(run)
     hand.read(run, 150, 0)
     hand.plan(run)
+    hand.read(run, 152, 0)
+    hand.plan(run)
     hand.plan(run)
     told = [
         e["payload"]["next_count"]

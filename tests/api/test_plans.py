@@ -14,7 +14,7 @@ def test_trying_out_keeps_nothing_and_more_edges_cost_more_and_show_more(hand):
     kept = hand.client.get(path(hand)).json()
     assert kept["plan"]["edges_per_blade"] == 2
     tried = hand.client.post(path(hand, "/try"), json={"edges_per_blade": 6}).json()
-    assert tried["cost"]["rope_m"] > kept["cost"]["rope_m"]
+    assert tried["cost"]["medium_m"] > kept["cost"]["medium_m"]
     assert tried["shows_percent"] < kept["shows_percent"]
     assert len(tried["order"]) == 12
     assert tried["by_edges"] == kept["by_edges"]

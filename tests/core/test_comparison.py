@@ -3,9 +3,10 @@
 import numpy as np
 import pytest
 
-from kessik.core.comparison.analysis import Limits, analyse
+from kessik.core.comparison.analysis import analyse
 from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule
 from kessik.core.comparison.wording import comparison_words, headline, standing_words, tie_groups
+from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import Check, RunSeries
 from tests.conftest import series
 
@@ -30,7 +31,7 @@ def facts(code, *, grade="1.4034", hrc=58.0, angle=15.0, thickness=0.36, standin
 
 def trial(lives, known=None, rule=RULE, edges=2, **shape):
     runs = [edge(code, life, n, **shape) for code, life in lives.items() for n in range(3, 3 + edges)]
-    return analyse(runs, known or {}, rule, Limits())
+    return analyse(runs, known or {}, rule, Method())
 
 
 def dull(analysis):
@@ -105,7 +106,7 @@ def test_more_edges_never_widen_the_answer():
 def test_zones_of_one_edge_are_one_edge():
     zones = [RunSeries(b, 3, run, edge(b, life, run).checks) for b, life in (("A", 20), ("B", 22)) for run in (1, 2)]
     edges = [edge(b, life, n) for b, life in (("A", 20), ("B", 22)) for n in (1, 2)]
-    of_zones, of_edges = (analyse(runs, MATCHED, RULE, Limits()) for runs in (zones, edges))
+    of_zones, of_edges = (analyse(runs, MATCHED, RULE, Method()) for runs in (zones, edges))
     assert [b.edges for b in of_zones.blades] == [1, 1]
     assert [b.edges for b in of_edges.blades] == [2, 2]
     assert of_zones.blades[0].spread_percent is None
@@ -125,7 +126,7 @@ def test_the_order_of_the_pair_does_not_matter():
 
 def test_practice_runs_stay_out():
     runs = [edge("A", 20, 1), edge("B", 30, 1), RunSeries("B", 2, 1, edge("B", 60, 2).checks, practice=True)]
-    assert [b.edges for b in analyse(runs, MATCHED, RULE, Limits()).blades] == [1, 1]
+    assert [b.edges for b in analyse(runs, MATCHED, RULE, Method()).blades] == [1, 1]
 
 
 def test_the_headline_ranks_names_the_unfair_blade_and_says_what_is_open():
@@ -147,10 +148,10 @@ def test_cuts_and_lengths_are_not_compared_but_lengths_are():
         checks = tuple(Check(c.count * scale, c.kind, c.force_gf) for c in edge(blade, life, 1).checks)
         return RunSeries(blade, 1, 1, checks, unit)
 
-    mixed = analyse([run("A", 20, "m", 1), run("B", 30, "cuts", 1)], {}, RULE, Limits())
+    mixed = analyse([run("A", 20, "m", 1), run("B", 30, "cuts", 1)], {}, RULE, Method())
     assert mixed.comparisons == ()
     assert "cannot be compared" in mixed.notes[0]
-    feet = analyse([run("A", 20, "m", 1), run("B", 30, "ft", 1 / 0.3048)], {}, RULE, Limits())
+    feet = analyse([run("A", 20, "m", 1), run("B", 30, "ft", 1 / 0.3048)], {}, RULE, Method())
     assert dull(feet)["A", "B"].ratio == pytest.approx(1.5, rel=0.15)
 
 
@@ -160,17 +161,17 @@ def test_pass_fail_blades_are_compared_by_their_brackets():
         return RunSeries(blade, number, 1, checks)
 
     apart = analyse(
-        [run("A", 1, 40, 44), run("A", 2, 42, 46), run("B", 1, 80, 84), run("B", 2, 78, 82)], {}, RULE, Limits()
+        [run("A", 1, 40, 44), run("A", 2, 42, 46), run("B", 1, 80, 84), run("B", 2, 78, 82)], {}, RULE, Method()
     )
     (found,) = apart.comparisons
     assert (found.stage, found.verdict) == ("working", "longer")
-    overlapping = analyse([run("A", 1, 48, 60), run("B", 1, 50, 64)], {}, RULE, Limits())
+    overlapping = analyse([run("A", 1, 48, 60), run("B", 1, 50, 64)], {}, RULE, Method())
     assert overlapping.comparisons[0].verdict == "not_enough_evidence"
 
 
 def test_edges_that_contradict_each_other_give_a_wide_answer_and_no_breakdown():
     runs = [edge("A", 8, 1), edge("A", 40, 2), edge("B", 20, 1), edge("B", 20, 2)]
-    analysis = analyse(runs, MATCHED, RULE, Limits())
+    analysis = analyse(runs, MATCHED, RULE, Method())
     found = analysis.blades[0].lives["dull"].found
     assert np.log(found.high / found.low) > 1.0, "against about 0.2 for edges that agree"
     assert any("A's edges differ by about" in note for note in analysis.notes)

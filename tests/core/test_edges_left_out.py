@@ -3,9 +3,10 @@
 import numpy as np
 import pytest
 
-from kessik.core.comparison.analysis import Limits, analyse
+from kessik.core.comparison.analysis import analyse
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.wording import headline, with_all_words
+from kessik.core.protocols.methods import Method
 from tests.conftest import series
 
 TIRED = "edge 1 since new lies on tired steel and reads low"
@@ -23,9 +24,9 @@ def dull(comparisons):
 def test_both_answers_are_given_and_the_rule_decides_the_first():
     runs = [run("A", 1, 9), run("A", 3, 20), run("A", 4, 20.4), run("B", 3, 30), run("B", 4, 30.6)]
     out = {("A", 1): TIRED}
-    found = analyse(runs, {}, MatchingRule(), Limits(), out)
-    without = analyse(runs[1:], {}, MatchingRule(), Limits())
-    everything = analyse(runs, {}, MatchingRule(), Limits())
+    found = analyse(runs, {}, MatchingRule(), Method(), out)
+    without = analyse(runs[1:], {}, MatchingRule(), Method())
+    everything = analyse(runs, {}, MatchingRule(), Method())
     assert dull(found.comparisons) == dull(without.comparisons)
     assert dull(found.with_all) == dull(everything.comparisons)
     assert dull(found.with_all).ratio > dull(found.comparisons).ratio
@@ -37,14 +38,14 @@ def test_both_answers_are_given_and_the_rule_decides_the_first():
 
 def test_an_edge_that_hardly_weighs_in_the_answer_is_named():
     alike = [run("B", 3, 30), run("B", 4, 31)]
-    found = analyse([run("A", 1, 6), run("A", 3, 20), run("A", 4, 20.5), *alike], {}, MatchingRule(), Limits())
+    found = analyse([run("A", 1, 6), run("A", 3, 20), run("A", 4, 20.5), *alike], {}, MatchingRule(), Method())
     assert any(note.startswith("dull: A, edge 1 lies far from its blade's other edges") for note in found.notes)
-    usual = analyse([run("A", 3, 20), run("A", 4, 20.5), *alike], {}, MatchingRule(), Limits())
+    usual = analyse([run("A", 3, 20), run("A", 4, 20.5), *alike], {}, MatchingRule(), Method())
     assert not any("lies far" in note for note in usual.notes)
 
 
 def test_a_blade_without_an_edge_that_counts_still_shows_its_life():
-    found = analyse([run("A", 1, 9), run("B", 3, 30)], {}, MatchingRule(), Limits(), {("A", 1): TIRED})
+    found = analyse([run("A", 1, 9), run("B", 3, 30)], {}, MatchingRule(), Method(), {("A", 1): TIRED})
     assert found.comparisons == ()
     a = next(b for b in found.blades if b.blade == "A")
     assert a.left_out
@@ -57,8 +58,8 @@ def test_a_blade_without_an_edge_that_counts_still_shows_its_life():
 def test_eighteen_cuts_on_60_mm_are_worth_twenty_four_on_80():
     pair = [run("A", e, 18, edge_length_used_mm=60.0) for e in (3, 4)]
     pair += [run("B", e, 24, edge_length_used_mm=80.0) for e in (3, 4)]
-    raw = dull(analyse(pair, {}, MatchingRule(), Limits()).comparisons)
-    scaled = analyse(pair, {}, MatchingRule(scale_edge_length=True), Limits())
+    raw = dull(analyse(pair, {}, MatchingRule(), Method()).comparisons)
+    scaled = analyse(pair, {}, MatchingRule(scale_edge_length=True), Method())
     assert raw.ratio == pytest.approx(24 / 18, rel=0.03)
     assert dull(scaled.comparisons).ratio == pytest.approx(1.0, rel=0.03)
     lives = {b.blade: b.lives["dull"].found.estimate for b in scaled.blades}

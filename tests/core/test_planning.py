@@ -11,7 +11,7 @@ from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.budget import Pace, budget
 from kessik.core.planning.expected import ExpectedRun, expected_run
 from kessik.core.planning.order import order_of
-from kessik.core.protocols.methods import Method
+from kessik.core.protocols.methods import Method, force_limit_rope
 
 CODES = "ABCDEFGH"
 
@@ -47,7 +47,7 @@ def test_two_blades_there_and_back():
     assert refused.value.field == "order_kind"
 
 
-EVERY, FOURTH, ADAPTIVE = Method(schedule="every"), Method(schedule="every", every=4), Method()
+EVERY, FOURTH, ADAPTIVE = force_limit_rope(schedule="every"), force_limit_rope(schedule="every", every=4), Method()
 
 
 def test_fewer_checks_use_fewer_readings_and_reach_less():
@@ -83,14 +83,14 @@ def test_a_life_nobody_can_plan_for_is_refused(life):
 
 def test_a_budget_by_hand():
     runs = [ExpectedRun(20, 24.0, 14.0, 0.08), ExpectedRun(40, 48.0, 16.0, 0.08)]
-    cost = budget(runs, Pace(cut_s=30, reading_s=20, sharpening_min=15, advance_mm=25, offcut_m=0.5, line_mm=100,
-                             cuts_a_day=50))  # fmt: skip
+    pace = Pace(30, 20, sharpening_min=15, advance_mm=25, offcut_m=0.5, line_mm=100, cuts_a_day=50)
+    cost = budget(runs, Method(), pace)
     assert (cost.runs, cost.cuts, cost.readings) == (2, 72.0, 30.0)
-    assert cost.rope_m == pytest.approx(72 * 0.025 + 2 * 0.5)
+    assert cost.medium_m == pytest.approx(72 * 0.025 + 2 * 0.5)
     assert cost.line_m == pytest.approx(3.0)
     assert cost.hours == pytest.approx((72 * 30 + 30 * 20) / 3600 + 0.5)
     assert cost.days == 2
-    assert budget([], Pace()).days == 0
+    assert budget([], Method(), Pace()).days == 0
 
 
 @pytest.mark.parametrize("field", ["cut_s", "advance_mm", "line_mm", "cuts_a_day"])

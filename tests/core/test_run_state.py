@@ -6,10 +6,10 @@ from hypothesis import strategies as st
 
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.protocols.events import BenchEvent
-from kessik.core.protocols.methods import Method
+from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.protocols.run_state import admit, fold
 
-METHOD = Method(schedule="every", every=4)
+METHOD = force_limit_rope(schedule="every", every=4)
 
 
 class Log:
@@ -94,7 +94,9 @@ def test_a_check_is_due_when_its_count_comes_and_until_its_readings_are_in():
     log.cut()
     assert (log.state().check_due, log.state().readings_wanted) == (True, 2)
     log.read(200)
-    assert log.state().plan_is_current is False, "a reading asks for a new plan"
+    assert (log.state().check_due, log.state().readings_wanted) == (True, 1), "the second reading is still owed"
+    log.read(205)
+    assert log.state().plan_is_current is False, "the last reading asks for a new plan"
 
 
 def test_confirmation_is_asked_before_the_rule_is_met_and_the_rule_reopens_when_taken_back():

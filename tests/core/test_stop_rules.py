@@ -4,16 +4,23 @@ import pytest
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.schedule import plan_next
-from kessik.core.protocols.methods import Method
-from kessik.core.protocols.stop_rules import confirmation_wanted, rule_met
-from kessik.core.sharpness.by_rule import by_rule
+from kessik.core.protocols.methods import force_limit_rope
+from kessik.core.protocols.stop_rules import assess, by_rule
 from tests.conftest import series
 
-EVERY_CUT = Method(schedule="every", every=1)
+EVERY_CUT = force_limit_rope(schedule="every", every=1)
 
 
 def checks(*readings):
     return series(*readings).force_checks()
+
+
+def rule_met(found, method):
+    return assess(found, method, found[-1].count).met
+
+
+def confirmation_wanted(found, method):
+    return assess(found, method, found[-1].count).confirmation_wanted
 
 
 def test_one_noisy_reading_asks_for_another_and_ends_nothing():
@@ -33,7 +40,7 @@ def test_two_readings_at_one_count_end_the_run():
 
 
 def test_the_adaptive_rule_ends_on_two_checks_in_a_row():
-    adaptive = Method(schedule="adaptive")
+    adaptive = force_limit_rope(schedule="adaptive")
     assert not rule_met(checks((0, 150), (10, 412)), adaptive)
     assert not rule_met(checks((0, 150), (10, 412), (11, 390), (12, 402)), adaptive)
     assert rule_met(checks((0, 150), (10, 412), (11, 404)), adaptive)
@@ -69,14 +76,14 @@ def test_the_schedule_is_read_off_the_counts():
 
 def test_contradictory_limits_are_refused():
     with pytest.raises(OutOfRangeError, match="must lie below dull") as refused:
-        Method(keen_gf=420, dull_gf=400)
+        force_limit_rope(keen_gf=420, dull_gf=400)
     assert refused.value.field == "keen_gf"
     with pytest.raises(OutOfRangeError, match="between 1 and 5000"):
-        Method(dull_gf=0)
+        force_limit_rope(dull_gf=0)
 
 
 def test_a_fixed_schedule_counts_on_from_where_it_stands():
-    every_four = Method(schedule="every", every=4)
+    every_four = force_limit_rope(schedule="every", every=4)
     assert plan_next([], every_four, 0).readings == 2
     assert plan_next(checks((0, 150)), every_four, 0).next_count == 4
     assert plan_next(checks((0, 150), (4, 200)), every_four, 9).next_count == 9, "overdue: now"

@@ -5,9 +5,8 @@ import io
 
 import pytest
 
-from kessik.core.comparison.analysis import Limits
 from kessik.core.comparison.matching import MatchingRule
-from kessik.core.protocols.methods import Method
+from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.interchange.analysis_json import analysis_json
 from kessik.services.trial_files import NamedFile, export_trial, import_files, read_files
 from kessik.services.verdicts import verdict
@@ -47,7 +46,7 @@ def rows(text):
 
 @pytest.fixture
 def stored(database):
-    return import_files(database, FILES, NOW, MatchingRule(), Method(schedule="every")).trials[0]
+    return import_files(database, FILES, NOW, MatchingRule(), force_limit_rope(schedule="every")).trials[0]
 
 
 def test_every_row_comes_back(database, stored):
@@ -63,7 +62,7 @@ def test_every_row_comes_back(database, stored):
 
 def test_the_screen_and_the_file_give_the_same_numbers(database, stored):
     (read,) = read_files(FILES).trials
-    from_file = read.analysis(MatchingRule(), Limits())
+    from_file = read.analysis(MatchingRule(), Method())
     from_store = verdict(database, stored.id).analysis
     assert analysis_json({"Raft": from_store}, 300, 400) == analysis_json({"Raft": from_file}, 300, 400)
 

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from kessik.core.errors import KessikError
 from kessik.core.protocols.events import BenchEvent
-from kessik.core.protocols.methods import Method
+from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.protocols.run_state import fold
 from kessik.services.bench import append_event, plan_check, run_view, start_run
 from kessik.services.trials import add_blade, make_trial
@@ -16,7 +16,7 @@ from kessik.store.queries import bench_log
 from kessik.store.records import Blade, Edge, Moment, Run, Trial
 
 NOW = Moment("2026-05-04T08:00:00+00:00")
-METHOD = Method(schedule="every", every=2)
+METHOD = force_limit_rope(schedule="every", every=2)
 STEPS = st.lists(
     st.one_of(
         st.just(("cut", None)),

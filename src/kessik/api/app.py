@@ -10,7 +10,7 @@ from starlette.responses import Response
 
 from kessik import __version__
 from kessik.api import problems
-from kessik.api.routers import bench, edges, plans, reckoner, shelf, trials, verdicts
+from kessik.api.routers import bench, edges, methods, plans, reckoner, shelf, stock, trials, verdicts
 from kessik.api.same_origin import SameOrigin
 from kessik.store.database import Database
 
@@ -24,7 +24,7 @@ def create_app(database: Database | None, pages: Path = PAGES) -> FastAPI:
     app = FastAPI(title="Kessik", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.database = database
     problems.install(app)
-    for part in (trials, plans, bench, verdicts, shelf, edges, reckoner):
+    for part in (trials, methods, plans, bench, verdicts, shelf, edges, stock, reckoner):
         app.include_router(part.router, prefix="/api", responses=problems.RESPONSES)
     app.add_middleware(SameOrigin, hosts=LOCAL_PAGES)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=LOCAL_HOSTS)

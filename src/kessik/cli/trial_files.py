@@ -11,12 +11,12 @@ from rich.table import Table
 
 from kessik.cli.application import app, data_folder, load, refusing
 from kessik.cli.serving import Folder
-from kessik.core.comparison.analysis import Limits, TrialAnalysis
+from kessik.core.comparison.analysis import TrialAnalysis
 from kessik.core.comparison.matching import FACTORS, MatchingRule
 from kessik.core.comparison.wording import comparison_words, headline, life_words, standing_words, with_all_words
 from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
 from kessik.core.planning.adaptive import next_check
-from kessik.core.protocols.methods import Method
+from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.core.sharpness.life import force_lives
 from kessik.interchange.analysis_json import analysis_json, life_json
 from kessik.services.clock import now
@@ -45,11 +45,11 @@ def analyse(
 ) -> None:
     """Lives, blades and comparisons of a series."""
     with refusing():
-        limits, rule = _settings(keen, dull, factor, as_usually_hardened)
+        method, rule = _settings(keen, dull, factor, as_usually_hardened)
         read = read_files(
             [*load([series]), *_beside(runs, "runs"), *_beside(blades, "blades"), *_beside(edges, "edges")]
         )
-        analyses = {trial.name: trial.analysis(rule, limits) for trial in series_trials(read)}
+        analyses = {trial.name: trial.analysis(rule, method) for trial in series_trials(read)}
     if as_json:
         _print_json(analysis_json(analyses, keen, dull))
         return
@@ -70,7 +70,7 @@ def series_trials(read: ReadFiles) -> tuple[ReadTrial, ...]:
 def next_check_command(series: Series, keen: Keen = 300.0, dull: Dull = 400.0, as_json: Json = False) -> None:
     """Where to check an unfinished run next: the last run of the file, by the adaptive rule."""
     with refusing():
-        method = Method(keen, dull)
+        method = force_limit_rope(keen, dull)
         read = read_files(load([series]))
         trial = series_trials(read)[-1]
         run = trial.series(trial.runs[-1])
@@ -79,7 +79,7 @@ def next_check_command(series: Series, keen: Keen = 300.0, dull: Dull = 400.0, a
             message = "this run has no force readings; the adaptive rule needs them"
             raise RefusedFileError([Fault(series.name, 2, "check", message)])
         planned = next_check(checks, method.limits_gf)
-        (life,) = force_lives([run], "dull", method.dull_gf)
+        (life,) = force_lives([run], "dull", dull)
     expected = {"dull": life_json(life.life)} if life else {}
     answer = {
         "next_count": planned.next_count,
@@ -111,7 +111,7 @@ def import_command(
     with refusing():
         _settings(keen, dull, factor, False)
         database = Database(data_folder(data))
-        made = import_files(database, load(files), now(), MatchingRule(factor), Method(keen, dull, "every"))
+        made = import_files(database, load(files), now(), MatchingRule(factor), force_limit_rope(keen, dull, "every"))
     on_shelf = [f"on the shelf: {', '.join(made.blades)}"] if made.blades else []
     for line in [*made.notes, *(f"{trial.id}  {trial.name}" for trial in made.trials), *on_shelf]:
         sys.stdout.write(f"{line}\n")
@@ -136,16 +136,16 @@ def export_command(
         sys.stdout.write(f"{out / name}\n")
 
 
-def _settings(keen: float, dull: float, factor: str, as_usually_hardened: bool) -> tuple[Limits, MatchingRule]:
+def _settings(keen: float, dull: float, factor: str, as_usually_hardened: bool) -> tuple[Method, MatchingRule]:
     if factor not in FACTORS:
         sys.stderr.write(f"--factor {factor}: not one of {', '.join(FACTORS)}\n")
         raise typer.Exit(2)
     try:
-        Method(keen, dull)
+        method = force_limit_rope(keen, dull)
     except OutOfRangeError as error:
         sys.stderr.write(f"{error.message}\n")
         raise typer.Exit(2) from error
-    return Limits(keen, dull), MatchingRule(factor, "as_usually_hardened" if as_usually_hardened else "same_hardness")
+    return method, MatchingRule(factor, "as_usually_hardened" if as_usually_hardened else "same_hardness")
 
 
 def _beside(path: Path | None, kind: str) -> list[NamedFile]:

@@ -13,7 +13,7 @@ from kessik.core.comparison.matching import MatchingRule
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
 from kessik.core.protocols.events import BenchEvent, EventKind
-from kessik.core.protocols.methods import Method
+from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.demo.blades import RAFT_BLADES, RECIPE_STEPS, STATIONS_MM, UNFAIR_BLADES, DemoBlade, DemoEdge
 from kessik.demo.pictures import blade_picture
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
@@ -62,7 +62,7 @@ def build(db: Database, today: datetime) -> None:
             name="Unfair on purpose: soft and thick",
             question="What a careless comparison looks like: AV-04 is 3 HRC softer and twice as thick behind the edge.",
             created=days.moment(14, 9),
-            method=Method(schedule="adaptive"),
+            method=BY_SCHOOL["force_limit_rope"],
             edges_per_blade=1,
             medium="32 mm hemp dropper rope, lot 7",
             rope_diameter_mm=32,
@@ -77,7 +77,7 @@ def build(db: Database, today: datetime) -> None:
             question="Which steel keeps its edge longest in wet, gritty dropper rope?",
             created=days.moment(12, 9),
             rule=MatchingRule("steel", "as_usually_hardened"),
-            method=Method(schedule="adaptive"),
+            method=BY_SCHOOL["force_limit_rope"],
             edges_per_blade=2,
             plan=Plan(
                 rope_left_m=60,

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from kessik.core.errors import Fault, KessikError
-from kessik.core.protocols.events import check_force_gf
-from kessik.core.protocols.series import DEFORMED, Check, Outcome, RunSeries
+from kessik.core.protocols.events import INSPECTED, check_force_gf
+from kessik.core.protocols.series import Check, RunSeries, outcome_of
 from kessik.core.units import force_to_gf
 from kessik.interchange.csv_tables import Column, Row, Table, read_table, write_table
 
@@ -15,7 +15,7 @@ CHECKS = (
     "stop",
 )  # fmt: skip
 PASS_FAIL = ("paper", "shave", "hair_sample")
-INSPECTED = ("clean", "glint", "roll", "chip", "burr")
+FORCE = ("force", "dose_start", "dose_end")  # a reading before or after a dose is a reading
 COUNT_UNITS = ("cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes")
 
 COLUMNS = (
@@ -50,14 +50,17 @@ class SeriesRow:
     @property
     def check(self) -> Check:
         v = self.values
-        force = v["check"] == "force"
+        force = v["check"] in FORCE and v["value"] is not None
         return Check(
             count=float(v["count"]),
-            kind=v["check"],
+            kind="force" if force else v["check"],
             force_gf=force_to_gf(v["value"], v["unit"] or "gf") if force else None,
             outcome=outcome_of(v["check"], v["outcome"]),
             stage=v["stage"],
             struck=bool(v["struck"]),
+            value=None if force else v["value"],
+            seen=(v["outcome"] or "") if v["check"] == "inspect" else "",
+            position_mm=v["position_mm"],
         )
 
 
@@ -83,13 +86,6 @@ class SeriesFile:
     table: Table
     runs: tuple[SeriesRun, ...]
     faults: tuple[Fault, ...]
-
-
-def outcome_of(check: str, outcome: str | None) -> Outcome | None:
-    """Pass, fail or doubt; an inspection passes while the apex is clean."""
-    if check == "inspect" and outcome is not None:
-        return "fail" if outcome in DEFORMED else "pass"
-    return outcome if check in PASS_FAIL else None  # type: ignore[return-value]  # the choices were checked on reading
 
 
 def read_series(file: str, data: bytes) -> SeriesFile:
@@ -135,7 +131,7 @@ def trial_name(file: str) -> str:
 def _row_faults(file: str, row: SeriesRow) -> list[Fault]:
     v = row.values
     check = v["check"]
-    if check == "force":
+    if check in FORCE and (check == "force" or v["value"] is not None):
         if v["value"] is None:
             return [Fault(file, row.line, "value", "a force check needs its reading here")]
         try:
@@ -148,6 +144,8 @@ def _row_faults(file: str, row: SeriesRow) -> list[Fault]:
         return [Fault(file, row.line, "outcome", f"an inspection needs one of {', '.join(INSPECTED)} here")]
     if check == "effort" and (v["value"] is None or not 0 <= v["value"] <= 10):
         return [Fault(file, row.line, "value", "effort is a number from 0 to 10")]
+    if check in ("rank", "depth") and (v["value"] is None or v["value"] < 0):
+        return [Fault(file, row.line, "value", f"a {check} needs its number here, 0 or more")]
     return []
 
 

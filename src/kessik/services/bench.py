@@ -9,10 +9,12 @@ from kessik.core.geometry import Zone
 from kessik.core.media import exposure_mm2_per_mm, rope_area_mm2
 from kessik.core.planning.schedule import plan_next
 from kessik.core.protocols.events import SERVER_KINDS, BenchEvent, EventKind
+from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState, admit, fold
 from kessik.core.protocols.series import RunSeries
-from kessik.core.sharpness.by_rule import by_rule
-from kessik.services import run_logs
+from kessik.services import run_logs, stock
+from kessik.services.blind import blind_codes, sealed_run
+from kessik.services.methods import method_of_run
 from kessik.services.trials import get_trial
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, trials
@@ -36,10 +38,23 @@ class RunView:
 
     run: Run
     trial: Trial
+    method: Method
     blade: Blade
     edge: Edge
     state: RunState
     events: tuple[BenchEvent, ...]
+    sealed: str = ""
+    shown_as: str = ""
+
+    @property
+    def recipe_now(self) -> str:
+        """What a recipe says to cut now, in words; empty where the method has none."""
+        done = 0.0
+        for part in self.method.recipe:
+            done += part.amount
+            if self.state.count < done:
+                return f"{part.medium}: {done - self.state.count:g} {self.method.count_unit} to go"
+        return ""
 
     @property
     def edge_length_used_mm(self) -> float | None:
@@ -55,15 +70,37 @@ class RunView:
         return exposure_mm2_per_mm(rope_area_mm2(diameter), length)
 
 
-def start_run(db: Database, run: Run) -> RunView:
-    """Start a run on an edge; the same id twice is one run. An edge carries one counted run."""
+def start_run(db: Database, run: Run, insist_on_lot: bool = False) -> RunView:
+    """Start a run on an edge; the same id twice is one run. An edge carries one counted run.
+
+    It keeps the version of the method in force and the lots it takes from; another lot inside a block is refused
+    unless insisted on, and then marked.
+    """
     with db.write() as session:
-        get_trial(session, run.trial_id)
+        trial = get_trial(session, run.trial_id)
         if bench_log.find_run(session, run.id) is None:
-            numbered = replace(run, number=_check_start(session, run))
+            numbered = _placed(session, trial, replace(run, number=_check_start(session, run)), insist_on_lot)
             bench_log.add_run(session, numbered)
             _append_own(session, numbered, "start", {}, run.started.utc, 0.0, "start")
     return run_view(db, run.id)
+
+
+def _placed(session: Session, trial: Trial, run: Run, insist_on_lot: bool) -> Run:
+    """A run with its block, round, method and lots."""
+    method = trial.method
+    found = replace(run, method_id=trial.method_id, count_unit=method.count_unit)
+    if run.zone_from_mm is None and run.edge_length_used_mm is None and method.zone_length_mm is not None:
+        found = replace(found, edge_length_used_mm=method.zone_length_mm)
+    if run.practice:
+        return found
+    blades = trials.blades_of(session, trial.id)
+    edges = {e.id for b in blades for e in b.edges if any(e.id == run.edge_id for e in b.edges)}
+    earlier = [other for other in bench_log.runs_of(session, trial.id) if not other.practice]
+    cut = {other.edge_id for other in earlier if other.edge_id in edges}
+    block = len(cut - {run.edge_id}) + 1
+    found = replace(found, block=block, round=block if method.cycles else None)
+    found = replace(found, bookings=stock.bookings_for(session, trial, method))
+    return replace(found, lot_change=stock.lot_change(session, found, earlier, insist_on_lot))
 
 
 def _check_start(session: Session, run: Run) -> int:
@@ -122,21 +159,21 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
         raise OutOfRangeError(f"{event.kind} events are the server's own", field="kind", value=event.kind)
     with db.write() as session:
         log = run_logs.log_of(db, session, run_id)
-        trial = get_trial(session, log.run.trial_id)
+        method = method_of_run(session, log.run, get_trial(session, log.run.trial_id))
         known = log.by_id.get(event.id)
         if known is not None:
             if replace(known, position=0) != replace(event, position=0):
                 raise ConflictError("this id was used for another event", field="id")
-            return Acknowledgement(known.position, True, run_logs.state_of(db, log, trial.method))
-        state = run_logs.state_of(db, log, trial.method)
+            return Acknowledgement(known.position, True, run_logs.state_of(db, log, method))
+        state = run_logs.state_of(db, log, method)
         stops = [e.position for e in log.events if e.kind in ("stop", "abandon")]
         admit(event, state, log.by_id, stops[-1] if stops else None)
         position = bench_log.append(session, run_id, event, server_utc)
         if position is None:
             raise ConflictError("this id or device sequence number was used before", field=_used_field(session, event))
         events = [*log.events, replace(event, position=position)]
-        state = _declare(session, log.run, trial, events, server_utc)
-    run_logs.remember_state(db, run_id, trial.method, state)
+        state = _declare(session, log.run, method, events, server_utc)
+    run_logs.remember_state(db, run_id, method, state)
     return Acknowledgement(position, False, state)
 
 
@@ -144,23 +181,21 @@ def _used_field(session: Session, event: BenchEvent) -> str:
     return "id" if bench_log.has_event(session, event.id) else "device_sequence"
 
 
-def _declare(session: Session, run: Run, trial: Trial, log: list[BenchEvent], server_utc: str) -> RunState:
+def _declare(session: Session, run: Run, method: Method, log: list[BenchEvent], server_utc: str) -> RunState:
     """Log the stages and the stop that the facts now show; only the server declares them."""
-    state = fold(log, trial.method)
-    if log[-1].kind not in ("reading", "strike", "correction"):
+    state = fold(log, method, run.worked_mm)
+    if log[-1].kind not in ("reading", "outcome", "strike", "correction"):
         return state
     declared = len(log)
-    for stage, limit_gf in trial.method.limits_gf:
-        rule = by_rule(state.force_checks, limit_gf)
-        count = rule.value if rule.confirmed else None
-        if stage == "dull" and not state.rule_met:
-            count = None
-        if state.stages.get(stage) != count:
-            log.append(_declared(session, run, "stage", {"stage": stage, "count": count}, server_utc, state, log))
+    for stage in method.stages:
+        count = state.progress.lost.get(stage.name)
+        if state.stages.get(stage.name) != count:
+            said: dict[str, object] = {"stage": stage.name, "count": count}
+            log.append(_declared(session, run, "stage", said, server_utc, state, log))
     if state.rule_met and state.status not in ("stopped", "abandoned"):
-        reason = trial.method.ends_when()
+        reason = method.ends_when()
         log.append(_declared(session, run, "stop", {"by": "rule", "reason": reason}, server_utc, state, log))
-    return state if len(log) == declared else fold(log, trial.method)
+    return state if len(log) == declared else fold(log, method, run.worked_mm)
 
 
 def _declared(
@@ -200,7 +235,7 @@ def plan_check(db: Database, run_id: str, server_utc: str) -> RunView:
     state = view.state
     if state.plan_is_current or state.status in ("stopped", "abandoned"):
         return view
-    planned = plan_next(state.force_checks, view.trial.method, state.count)
+    planned = plan_next(state.worked_checks, view.method, state.count, state.progress)
     if planned.stop or planned.next_count is None:
         return view
     payload: dict[str, object] = {
@@ -209,6 +244,7 @@ def plan_check(db: Database, run_id: str, server_utc: str) -> RunView:
         "why": planned.why,
         "stage": planned.stage,
         "band": list(planned.band) if planned.band else None,
+        "check": state.progress.asked,
     }
     key = f"check_planned:{state.position}"
     with db.write() as session:
@@ -222,9 +258,14 @@ def run_view(db: Database, run_id: str) -> RunView:
     with db.read() as session:
         log = run_logs.log_of(db, session, run_id)
         trial = get_trial(session, log.run.trial_id)
+        method = method_of_run(session, log.run, trial)
         blades = trials.blades_of(session, trial.id)
     blade, edge = blade_and_edge(blades, log.run)
-    return RunView(log.run, trial, blade, edge, run_logs.state_of(db, log, trial.method), log.events)
+    state = run_logs.state_of(db, log, method)
+    hidden = trial.is_blind and not log.run.practice
+    shown_as = blind_codes(trial, blades)[blade.id] if hidden else blade.code
+    sealed = sealed_run(trial, log.run, state)
+    return RunView(log.run, trial, method, blade, edge, state, log.events, sealed, shown_as)
 
 
 def blade_and_edge(blades: Sequence[Blade], run: Run) -> tuple[Blade, Edge]:
@@ -236,7 +277,7 @@ def run_series(run: Run, blade: Blade, edge: Edge, state: RunState) -> RunSeries
     """A run's checks as the analysis takes them; the same for the bench and for a file."""
     checks = tuple(logged.check for logged in state.checks)
     length = edge_length_used_mm(run, blade)
-    return RunSeries(blade.code, edge.number, run.number, checks, run.count_unit, run.practice, length)
+    return RunSeries(blade.code, edge.number, run.number, checks, run.count_unit, run.practice, length, run.worked_mm)
 
 
 def edge_length_used_mm(run: Run, blade: Blade) -> float | None:

@@ -61,7 +61,7 @@ def state_of(db: Database, log: RunLog, method: Method) -> RunState:
         known = _states.setdefault(db, OrderedDict()).get(log.run.id)
     if known is not None and known[0] == method and known[1].position == last:
         return known[1]
-    state = fold(log.events, method)
+    state = fold(log.events, method, log.run.worked_mm)
     remember_state(db, log.run.id, method, state)
     return state
 

@@ -5,11 +5,14 @@ from datetime import date
 from typing import Literal
 
 from kessik.core.facts import MEASURED
+from kessik.services.plans import plan_of, work_words
+from kessik.services.stock import stocked
 from kessik.services.verdicts import TrialRun, Verdict, verdict
 from kessik.store.database import Database
 from kessik.store.queries import shelf, trials
 from kessik.store.records import Blade
 
+DAYS_AHEAD = 7
 StepKind = Literal["add_blades", "go_on", "start_run", "read_verdict"]
 
 
@@ -39,7 +42,7 @@ def today(db: Database) -> list[TrialToday]:
     return [_trial_today(verdict(db, trial.id)) for trial in found]
 
 
-DueKind = Literal["loan", "hardness"]
+DueKind = Literal["loan", "hardness", "work", "stock"]
 
 
 @dataclass(frozen=True)
@@ -48,14 +51,15 @@ class Due:
 
     kind: DueKind
     says: str
-    blade_id: str
-    mark: int
+    blade_id: str = ""
+    trial_id: str = ""
+    mark: int | None = None
     on: str = ""
     overdue: bool = False
 
 
 def what_waits(db: Database, day: date) -> list[Due]:
-    """Loans to return, soonest first, and blades in a trial whose hardness is not measured."""
+    """Planned work and loans to return, soonest first; lots running low; blades whose hardness is not measured."""
     with db.read() as session:
         blades = [blade for blade in shelf.all_blades(session) if blade.archived_utc is None]
         in_trials = shelf.trials_of_blades(session)
@@ -65,17 +69,46 @@ def what_waits(db: Database, day: date) -> list[Due]:
         known = blade.used("hardness_hrc")
         if in_trials.get(blade.id) and (known is None or known.standing not in MEASURED):
             only = f"only {known.standing}" if known else "not known"
-            soft.append(Due("hardness", f"Hardness of {blade.code} is {only}", blade.id, blade.mark))
-    return [*sorted(loans, key=lambda due: due.on), *soft]
+            soft.append(Due("hardness", f"Hardness of {blade.code} is {only}", blade.id, mark=blade.mark))
+    dated = sorted([*loans, *_work(db, day)], key=lambda due: due.on)
+    return [*dated, *_low_lots(db), *soft]
+
+
+def _work(db: Database, day: date) -> list[Due]:
+    """The work of trials with a plan that is dated: what is late or due within the days ahead."""
+    with db.read() as session:
+        planned = [trial for trial in trials.all_trials(session) if trial.plan.starts_on]
+    found = []
+    for trial in planned:
+        plan = plan_of(db, trial.id)
+        for dated in plan.work:
+            days = (dated.on - day).days
+            if days <= DAYS_AHEAD:
+                says = f"{work_words(plan, dated)}, {_when(days)}"
+                found.append(Due("work", says, trial_id=trial.id, on=dated.on.isoformat(), overdue=days < 0))
+    return found
+
+
+def _low_lots(db: Database) -> list[Due]:
+    found = []
+    for low in stocked(db):
+        if low.is_low and low.lot.archived_utc is None:
+            assert low.left is not None
+            found.append(Due("stock", f"{low.lot.name} runs low: {max(low.left, 0.0):.1f} {low.lot.unit} left"))
+    return found
 
 
 def _loan(blade: Blade, day: date) -> Due:
     days = (date.fromisoformat(blade.loan_due) - day).days
-    when = "today" if days == 0 else "tomorrow" if days == 1 else f"in {days} days"
-    if days < 0:
-        when = f"{-days} {'day' if days == -1 else 'days'} overdue"
     lender = f" to {blade.loan_from}" if blade.loan_from else ""
-    return Due("loan", f"Return {blade.code}{lender}, {when}", blade.id, blade.mark, blade.loan_due, days < 0)
+    says = f"Return {blade.code}{lender}, {_when(days)}"
+    return Due("loan", says, blade.id, mark=blade.mark, on=blade.loan_due, overdue=days < 0)
+
+
+def _when(days: int) -> str:
+    if days < 0:
+        return f"{-days} {'day' if days == -1 else 'days'} overdue"
+    return "today" if days == 0 else "tomorrow" if days == 1 else f"in {days} days"
 
 
 def _trial_today(answer: Verdict) -> TrialToday:

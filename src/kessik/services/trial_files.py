@@ -9,7 +9,7 @@ from datetime import datetime
 from typing import Any
 from uuid import NAMESPACE_URL, uuid4, uuid5
 
-from kessik.core.comparison.analysis import Limits, TrialAnalysis, analyse
+from kessik.core.comparison.analysis import TrialAnalysis, analyse
 from kessik.core.comparison.matching import BladeFacts, MatchingRule
 from kessik.core.errors import Fault, RefusedFileError
 from kessik.core.protocols.events import BenchEvent, EventKind
@@ -18,19 +18,22 @@ from kessik.core.protocols.run_state import LoggedCheck
 from kessik.core.protocols.series import RunSeries
 from kessik.core.sharpening.settled import SettledRule
 from kessik.interchange.csv_tables import Row, Table, write_table
+from kessik.interchange.method_json import MethodFile, read_method, write_method
 from kessik.interchange.record_csv import RUN_COLUMNS, read_blades, read_edges, read_runs
 from kessik.interchange.series_csv import SeriesFile, SeriesRow, SeriesRun, read_series, write_series
 from kessik.services.bench import edge_length_used_mm
 from kessik.services.facts import blade_facts, left_out
+from kessik.services.methods import with_version
 from kessik.services.record_files import blades_csv, edges_csv, header, import_onto_shelf, read_blade
 from kessik.services.shelf import insert_blade
 from kessik.services.verdicts import TrialRun, trial_runs
 from kessik.store.database import Database, Session
-from kessik.store.queries import bench_log, trials
-from kessik.store.records import Blade, Edge, Moment, Run, Trial
+from kessik.store.queries import bench_log, methods, stock, trials
+from kessik.store.records import Blade, Edge, MethodVersion, Moment, Run, Trial
 
 IMPORT = "import"
-_RUN_FIELDS = ("practice", "zone_from_mm", "zone_to_mm", "edge_length_used_mm")
+_METHOD_FILE = ".method.json"
+_RUN_FIELDS = ("practice", "zone_from_mm", "zone_to_mm", "edge_length_used_mm", "round", "operator")
 _RULE = SettledRule("every_edge")  # edges of a file may be numbered from where its tester began; it says what counts
 
 
@@ -56,16 +59,26 @@ class ReadRun:
     def as_run(self, edge_id: str) -> Run:
         record = self.record.values if self.record else {}
         known = {name: record[name] for name in _RUN_FIELDS if record.get(name) is not None}
+        block = str(record.get("block") or "")
+        if block.isdecimal():
+            known["block"] = int(block)
         return Run("", "", edge_id, self.rows.run, Moment(""), count_unit=self.rows.count_unit, **known)
+
+    @property
+    def method_number(self) -> int | None:
+        """The version of the method the run says it was cut under, as an export writes it."""
+        said = re.search(r"version (\d+)$", str(self.record.values.get("method") or "") if self.record else "")
+        return int(said[1]) if said else None
 
 
 @dataclass(frozen=True)
 class ReadTrial:
-    """A trial as its files tell it; blades carry new ids and their edges."""
+    """A trial as its files tell it; blades carry new ids and their edges. `methods` where a method file came along."""
 
     name: str
     blades: tuple[Blade, ...]
     runs: tuple[ReadRun, ...]
+    methods: MethodFile | None = None
 
     def edge_of(self, run: ReadRun) -> tuple[Blade, Edge]:
         blade = next(b for b in self.blades if b.code == run.rows.blade)
@@ -73,13 +86,16 @@ class ReadTrial:
 
     def series(self, run: ReadRun) -> RunSeries:
         blade, edge = self.edge_of(run)
-        length = edge_length_used_mm(run.as_run(edge.id), blade)
-        return replace(run.rows.series(), practice=run.practice, edge_length_used_mm=length)
+        record = run.as_run(edge.id)
+        length = edge_length_used_mm(record, blade)
+        return replace(run.rows.series(), practice=run.practice, edge_length_used_mm=length, worked_mm=record.worked_mm)
 
-    def analysis(self, rule: MatchingRule, limits: Limits) -> TrialAnalysis:
+    def analysis(self, rule: MatchingRule, method: Method) -> TrialAnalysis:
+        """The trial analysed as the bench would; its own method file goes before the method handed in."""
         out = left_out(self.blades, [run.as_run(self.edge_of(run)[1].id) for run in self.runs], _RULE)
         facts = {blade.code: self._facts(blade, out) for blade in self.blades}
-        return analyse([self.series(run) for run in self.runs], facts, rule, limits, out)
+        in_force = self.methods.method if self.methods else method
+        return analyse([self.series(run) for run in self.runs], facts, rule, in_force, out)
 
     def _facts(self, blade: Blade, out: Mapping[tuple[str, int], str]) -> BladeFacts:
         cut = {run.rows.edge for run in self.runs if run.rows.blade == blade.code and not run.practice}
@@ -106,7 +122,10 @@ def read_files(files: Sequence[NamedFile]) -> ReadFiles:
     series: list[SeriesFile] = []
     tables: dict[str, list[Table]] = {"runs": [], "blades": [], "edges": []}
     readers = {"runs": read_runs, "blades": read_blades, "edges": read_edges}
+    method_files = [read_method(file.name, file.data) for file in files if file.name.lower().endswith(_METHOD_FILE)]
     for file in files:
+        if file.name.lower().endswith(_METHOD_FILE):
+            continue
         kind = next((k for k in tables if file.name.lower().endswith(f".{k}.csv")), None)
         if kind:
             tables[kind].append(readers[kind](file.name, file.data))
@@ -122,11 +141,13 @@ def read_files(files: Sequence[NamedFile]) -> ReadFiles:
     everything = [file.table for file in series] + [table for kind in tables.values() for table in kind]
     notes = [f"{table.file}: {note}" for table in everything for note in table.notes]
     names = list(dict.fromkeys(run.trial for run in runs))
-    trials = tuple(_read_trial(name, runs, tables) for name in names)
+    trials = tuple(_read_trial(name, runs, tables, method_files[-1] if method_files else None) for name in names)
     return ReadFiles(trials, tuple(notes), tuple(tables["blades"]), tuple(tables["edges"]))
 
 
-def _read_trial(name: str, all_runs: Sequence[SeriesRun], tables: Mapping[str, Sequence[Table]]) -> ReadTrial:
+def _read_trial(
+    name: str, all_runs: Sequence[SeriesRun], tables: Mapping[str, Sequence[Table]], methods: MethodFile | None
+) -> ReadTrial:
     runs = [run for run in all_runs if run.trial == name]
     blade_rows = {row.values["blade"]: row for table in tables["blades"] for row in table.rows}
     edge_rows = {(row.values["blade"], row.values["edge"]): row for table in tables["edges"] for row in table.rows}
@@ -143,7 +164,8 @@ def _read_trial(name: str, all_runs: Sequence[SeriesRun], tables: Mapping[str, S
         numbers = {r.edge for r in runs if r.blade == code} | {n for c, n in edge_rows if c == code}
         by_number = {number: edge_rows.get((code, number)) for number in numbers}
         blades.append(replace(read_blade(code, blade_rows.get(code), by_number, now), origin=f"files of {name}"))
-    return ReadTrial(name, tuple(blades), tuple(ReadRun(r, run_rows.get((r.blade, r.edge, r.run))) for r in runs))
+    found = tuple(ReadRun(r, run_rows.get((r.blade, r.edge, r.run))) for r in runs)
+    return ReadTrial(name, tuple(blades), found, methods)
 
 
 def _other(row: Row, columns: Sequence[Any], used: Sequence[str]) -> dict[str, Any]:
@@ -171,23 +193,42 @@ def import_files(db: Database, files: Sequence[NamedFile], now: Moment, rule: Ma
     with db.write() as session:
         for trial in read.trials:
             made = Trial(str(uuid4()), trial.name, now, rule=rule, method=method, settled_rule=_RULE, source=IMPORT)
+            made, versions = with_versions(session, made, trial.methods, now.utc)
             trials.save_trial(session, made)
             for blade in trial.blades:
                 insert_blade(session, blade, shared_code=True)
                 trials.place_blade(session, made.id, blade.id)
             sequence = 1
             for run in trial.runs:
-                sequence = _store_run(session, made, trial, run, now, sequence)
+                cut_under = versions.get(run.method_number or 0, made.method_id)
+                sequence = _store_run(session, made, trial, run, now, sequence, cut_under)
             stored.append(made)
     return Imported(tuple(stored), (), read.notes)
 
 
-def _store_run(session: Session, made: Trial, trial: ReadTrial, run: ReadRun, now: Moment, sequence: int) -> int:
+def with_versions(
+    session: Session, trial: Trial, file: MethodFile | None, now_utc: str
+) -> tuple[Trial, Mapping[int, str]]:
+    """A trial with the versions of its method kept, as its file has them; and their ids by number."""
+    if file is None:
+        return with_version(session, trial, now_utc), {}
+    line = str(uuid4())
+    versions = {number: str(uuid4()) for number in file.versions}
+    for number, version in file.versions.items():
+        methods.add_version(session, MethodVersion(versions[number], line, number, version, now_utc))
+    in_force = file.in_force
+    return replace(trial, method=file.method, method_id=versions[in_force], method_number=in_force), versions
+
+
+def _store_run(
+    session: Session, made: Trial, trial: ReadTrial, run: ReadRun, now: Moment, sequence: int, method_id: str
+) -> int:
     _, edge = trial.edge_of(run)
     record = run.record.values if run.record else {}
     other = _other(run.record, RUN_COLUMNS, (*_RUN_FIELDS, "started")) if run.record else {}
     started = _moment(record.get("started")) or _moment(run.rows.rows[0].values["time"]) or now
     stored = replace(run.as_run(edge.id), id=str(uuid4()), trial_id=made.id, started=started, other=other)
+    stored = replace(stored, method_id=method_id)
     bench_log.add_run(session, stored)
     events = _events(stored, run.rows, made.id, started, sequence)
     bench_log.append_many(session, stored.id, events, now.utc)
@@ -229,6 +270,8 @@ def _event_of(row: SeriesRow) -> tuple[EventKind, dict[str, Any]]:
     if v["check"] == "stop":
         return "stop", {"by": "tester", **kept}
     if check.force_gf is not None:
+        if v["check"] != "force":
+            kept["written_as"] = v["check"]
         return "reading", {
             "check": "force",
             "value": check.force_gf,
@@ -251,17 +294,23 @@ def _moment(text: str | None) -> Moment | None:
 
 
 def export_trial(db: Database, trial_id: str) -> dict[str, str]:
-    """A trial as its four files, by name."""
+    """A trial as its four files and its method, by name."""
     trial, blades, runs = trial_runs(db, trial_id)
+    with db.read() as session:
+        kept = {v.number: v for v in methods.methods_of_runs(session, trial_id).values()}
+        lots = {lot.id: lot.name for lot in stock.all_lots(session)}
+    versions = {**{n: v.method for n, v in kept.items()}, trial.method_number: trial.method}
+    numbers = {v.id: n for n, v in kept.items()}
     name = slug(trial.name)
     unknown: dict[str, None] = {}
     series = [_series_row(trial, r, i, logged, unknown) for r in runs for i, logged in enumerate(r.state.checks, 1)]
-    run_rows = [_run_row(trial, r) for r in runs]
+    run_rows = [_run_row(trial, r, numbers.get(r.run.method_id, trial.method_number), lots) for r in runs]
     return {
         f"{name}.series.csv": write_series(series, list(unknown)),
         f"{name}.runs.csv": write_table(header(RUN_COLUMNS, run_rows), run_rows),
         f"{name}.blades.csv": blades_csv(blades),
         f"{name}.edges.csv": edges_csv(blades),
+        f"{name}.method.json": write_method(versions, trial.method_number),
     }
 
 
@@ -293,11 +342,11 @@ def _series_row(trial: Trial, r: TrialRun, seq: int, logged: LoggedCheck, unknow
         "seq": seq,
         "count": logged.check.count,
         "count_unit": r.run.count_unit,
-        "check": logged.check.kind,
+        "check": p.get("written_as") or logged.check.kind,
         "value": value,
         "unit": unit,
         "outcome": entered if isinstance(entered, str) else p.get("outcome"),
-        "stage": p.get("stage"),
+        "stage": p.get("stage") or _only_stage(r.method, logged.check.kind),
         "position_mm": p.get("position_mm"),
         "struck": logged.check.struck,
         "time": p.get("time"),
@@ -306,7 +355,16 @@ def _series_row(trial: Trial, r: TrialRun, seq: int, logged: LoggedCheck, unknow
     }
 
 
-def _run_row(trial: Trial, r: TrialRun) -> dict[str, Any]:
+def _only_stage(method: Method, kind: str) -> str | None:
+    """The stage a pass/fail check decides, where it decides one alone."""
+    own = [stage.name for stage in method.stages if stage.check == kind and stage.limit_gf is None]
+    return own[0] if len(own) == 1 else None
+
+
+def _run_row(trial: Trial, r: TrialRun, version: int, lots: Mapping[str, str]) -> dict[str, Any]:
     known = {name: getattr(r.run, name) for name in _RUN_FIELDS}
     own = {"trial": trial.name, "blade": r.blade.code, "edge": r.edge.number, "run": r.run.number}
-    return {"medium": trial.medium or None, **r.run.other, **own, **known, "started": r.run.started.utc}
+    taken = "; ".join(lots[booking.lot_id] for booking in r.run.bookings if booking.lot_id in lots)
+    named = {"method": f"{r.method.name}, version {version}", "block": r.run.block, "lot": taken or None}
+    said = {name: value for name, value in {**named, **known}.items() if value not in (None, "")}
+    return {"medium": trial.medium or None, **r.run.other, **own, **said, "started": r.run.started.utc}

@@ -7,12 +7,12 @@ from typing import Any
 from kessik.core.comparison.matching import FACTORS
 from kessik.core.comparison.variables import BY_NAME
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
+from kessik.services.methods import with_version
 from kessik.services.shelf import apply_changes, get_blade, insert_blade
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, trials
 from kessik.store.records import Blade, Moment, Role, Trial
 
-_METHOD = ("keen_gf", "dull_gf", "schedule", "every")
 _RULE = ("factor", "hardness_reading", "tolerances", "effects", "let_go", "scale_edge_length")
 _SETTLED = {
     "settled_kind": "kind",
@@ -36,8 +36,9 @@ def make_trial(db: Database, trial: Trial) -> Trial:
         existing = trials.find_trial(session, trial.id)
         if existing is not None:
             return existing
-        trials.save_trial(session, trial)
-    return trial
+        made = with_version(session, trial, trial.created.utc)
+        trials.save_trial(session, made)
+    return made
 
 
 def check_trial(trial: Trial) -> None:
@@ -85,15 +86,11 @@ def _check_variables(trial: Trial) -> None:
 
 
 def change_trial(db: Database, trial_id: str, changes: Mapping[str, Any]) -> Trial:
-    """Change some of a trial's settings; its method and settled-edge rule are fixed once a counted run has begun."""
+    """Change some of a trial's settings; which edges count is fixed once a counted run has begun."""
     with db.write() as session:
         trial = get_trial(session, trial_id)
         changed = _changed(trial, changes)
         begun = any(not run.practice for run in bench_log.runs_of(session, trial_id))
-        if changed.method != trial.method and begun:
-            raise NotAllowedNowError(
-                "a run was cut under this method already; make a new trial for another", field="method"
-            )
         if changed.settled_rule != trial.settled_rule and begun:
             raise NotAllowedNowError(
                 "which edges count was fixed before the first cut; overrule it for single edges, with a reason",
@@ -105,13 +102,12 @@ def change_trial(db: Database, trial_id: str, changes: Mapping[str, Any]) -> Tri
 
 
 def _changed(trial: Trial, changes: Mapping[str, Any]) -> Trial:
-    grouped = {*_METHOD, *_RULE, *_SETTLED}
+    grouped = {*_RULE, *_SETTLED}
     rest = {k: v for k, v in changes.items() if k not in grouped}
     settled = {_SETTLED[k]: v for k, v in changes.items() if k in _SETTLED}
     rule: dict[str, Any] = {k: tuple(v) if k == "let_go" else v for k, v in changes.items() if k in _RULE}
     return replace(
         trial,
-        method=replace(trial.method, **{k: v for k, v in changes.items() if k in _METHOD}),
         rule=replace(trial.rule, **rule),
         settled_rule=replace(trial.settled_rule, **settled),
         **rest,

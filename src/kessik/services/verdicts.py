@@ -4,20 +4,23 @@ from collections import OrderedDict
 from dataclasses import dataclass, replace
 from threading import Lock
 
-from kessik.core.comparison.analysis import Limits, RunResult, TrialAnalysis, analyse, likelihood_of
-from kessik.core.comparison.wording import headline, life_words, standing_words, with_all_words
+from kessik.core.comparison.analysis import RunResult, TrialAnalysis, analyse, likelihood_of
+from kessik.core.comparison.wording import figures_words, headline, life_words, standing_words, with_all_words
+from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState, fold
 from kessik.core.sharpness.curves import CurveBand, curve_band
 from kessik.core.sharpness.life import force_readings
 from kessik.services.bench import RunView, blade_and_edge, run_series
+from kessik.services.blind import sealed_trial
 from kessik.services.facts import blade_facts, edges_cut, left_out
+from kessik.services.methods import unlike_versions
 from kessik.services.shelf import grades_by_name
 from kessik.services.trials import get_trial
 from kessik.store.database import Database
 from kessik.store.queries import bench_log, trials
+from kessik.store.queries.methods import methods_of_runs
 from kessik.store.records import Blade, Edge, Grade, Run, Trial
 
-END_STAGE = "dull"
 _KEPT = 64
 _cache: OrderedDict[str, TrialAnalysis] = OrderedDict()
 _cache_lock = Lock()
@@ -25,9 +28,9 @@ _cache_lock = Lock()
 
 @dataclass(frozen=True)
 class TrialRun:
-    """A run with whose it is and how it stands; `dull_gf` is the limit it was cut to."""
+    """A run with whose it is, how it stands, and the method it was cut under."""
 
-    dull_gf: float
+    method: Method
     run: Run
     blade: Blade
     edge: Edge
@@ -35,13 +38,18 @@ class TrialRun:
 
     @property
     def worn_share(self) -> float:
-        """How far the edge is worn, for drawing: its last readings on the way from the first to the dull limit."""
-        forces = [check.force_gf for check in self.state.force_checks if check.force_gf is not None]
-        if len(forces) < 2:
-            return 0.0
-        if "dull" in self.state.stages:
+        """How far the edge is worn, for drawing: its readings towards the last limit, stages lost, or the dose done."""
+        method, state = self.method, self.state
+        end = method.end_stage
+        if end is not None and end in state.stages:
             return 1.0
-        span = max(self.dull_gf - forces[0], 1.0)
+        if method.dose:
+            return min(state.count / method.dose, 1.0)
+        limits = method.limits_gf
+        forces = [check.force_gf for check in state.force_checks if check.force_gf is not None]
+        if not limits or len(forces) < 2:
+            return len(state.stages) / max(len(method.stages), 1)
+        span = max(limits[-1][1] - forces[0], 1.0)
         return min(max((max(forces[-2:]) - forces[0]) / span, 0.0), 1.0)
 
 
@@ -57,6 +65,7 @@ class Verdict:
     headline: str
     standing: str
     with_all: str
+    sealed: str = ""
 
 
 def trial_runs(db: Database, trial_id: str) -> tuple[Trial, list[Blade], list[TrialRun]]:
@@ -66,10 +75,12 @@ def trial_runs(db: Database, trial_id: str) -> tuple[Trial, list[Blade], list[Tr
         blades = trials.blades_of(session, trial_id)
         runs = bench_log.runs_of(session, trial_id)
         logs = bench_log.events_by_run(session, [run.id for run in runs])
+        versions = methods_of_runs(session, trial_id)
     found = []
     for run in runs:
         blade, edge = blade_and_edge(blades, run)
-        found.append(TrialRun(trial.method.dull_gf, run, blade, edge, fold(logs[run.id], trial.method)))
+        method = versions[run.method_id].method if run.method_id in versions else trial.method
+        found.append(TrialRun(method, run, blade, edge, fold(logs[run.id], method, run.worked_mm)))
     return trial, blades, found
 
 
@@ -79,7 +90,7 @@ def verdict(db: Database, trial_id: str) -> Verdict:
     with db.read() as session:
         grades = grades_by_name(session)
     analysis = _analysed(db, trial, blades, runs, grades)
-    stage = _end_stage(analysis)
+    stage = end_stage(analysis)
     return Verdict(
         trial,
         tuple(blades),
@@ -89,19 +100,22 @@ def verdict(db: Database, trial_id: str) -> Verdict:
         headline(analysis, stage),
         standing_words(analysis, stage),
         with_all_words(analysis, stage),
+        sealed_trial(trial, [(r.run, r.state) for r in runs]),
     )
 
 
-def _end_stage(analysis: TrialAnalysis) -> str:
+def end_stage(analysis: TrialAnalysis) -> str:
+    """The stage an answer is about: the one that ends the method's runs, else the last that any run has a life at."""
     stages = list(dict.fromkeys(stage for run in analysis.runs for stage in run.lives))
-    return END_STAGE if END_STAGE in stages or not stages else stages[-1]
+    named = analysis.method.end_stage or ""
+    return named if named in stages or not stages else stages[-1]
 
 
 def _analysed(
     db: Database, trial: Trial, blades: list[Blade], runs: list[TrialRun], grades: dict[str, Grade]
 ) -> TrialAnalysis:
     counted = [r for r in runs if not r.run.practice and r.state.status != "abandoned"]
-    out = left_out(blades, [r.run for r in counted], trial.settled_rule)
+    out = {**left_out(blades, [r.run for r in counted], trial.settled_rule), **_other_versions(db, trial, counted)}
     facts = {}
     for b in blades:
         cut = edges_cut(b, [r.run for r in counted])
@@ -115,8 +129,9 @@ def _analysed(
             _cache.move_to_end(hashed)
             return _cache[hashed]
     series = [run_series(r.run, r.blade, r.edge, r.state) for r in counted]
-    limits = Limits(trial.method.keen_gf, trial.method.dull_gf)
-    analysis = analyse(series, facts, trial.rule, limits, out)
+    analysis = analyse(series, facts, trial.rule, trial.method, out)
+    marked = tuple(f"{r.blade.code}, edge {r.edge.number}: {r.run.lot_change}" for r in counted if r.run.lot_change)
+    analysis = replace(analysis, notes=(*analysis.notes, *marked, *_pooled_versions(db, trial, counted)))
     with _cache_lock:
         _cache[hashed] = analysis
         while len(_cache) > _KEPT:
@@ -124,23 +139,43 @@ def _analysed(
     return analysis
 
 
+def _other_versions(db: Database, trial: Trial, runs: list[TrialRun]) -> dict[tuple[str, int], str]:
+    """Edges cut under a version of the method that does not agree with the one in force on what matters."""
+    with db.read() as session:
+        unlike = unlike_versions(methods_of_runs(session, trial.id), trial)
+    return {(r.blade.code, r.edge.number): unlike[r.run.method_id] for r in runs if r.run.method_id in unlike}
+
+
+def _pooled_versions(db: Database, trial: Trial, runs: list[TrialRun]) -> list[str]:
+    with db.read() as session:
+        versions = methods_of_runs(session, trial.id)
+    unlike = unlike_versions(versions, trial)
+    numbers = sorted({versions[r.run.method_id].number for r in runs if r.run.method_id in versions.keys() - unlike})
+    if len(numbers) < 2:
+        return []
+    said = " and ".join(str(number) for number in numbers)
+    return [f"runs under versions {said} of the method are pooled: they agree on all that matters"]
+
+
 def band_of(result: RunResult, analysis: TrialAnalysis, stage: str) -> CurveBand | None:
     """The curve of a run as median and band, to just beyond what was cut; None where no curve was fitted."""
     likelihood = likelihood_of(result, stage)
     readings = force_readings(result.run)
-    if likelihood is None or readings.size < 2:
+    limit_gf = analysis.method.limit_gf(stage)
+    if likelihood is None or readings.size < 2 or limit_gf is None:
         return None
-    return curve_band(readings, likelihood, analysis.limits.of(stage), float(readings.counts.max()) * 1.04)
+    return curve_band(readings, likelihood, limit_gf, float(readings.counts.max()) * 1.04)
 
 
-def run_words(db: Database, view: RunView) -> str:
+def run_words(view: RunView) -> str:
     """What an ended run found, in one sentence."""
     series = replace(run_series(view.run, view.blade, view.edge, view.state), practice=False)
-    limits = Limits(view.trial.method.keen_gf, view.trial.method.dull_gf)
-    (result,) = analyse([series], {}, view.trial.rule, limits).runs
-    if not result.lives:
+    analysis = analyse([series], {}, view.trial.rule, view.method)
+    (result,) = analysis.runs
+    if not result.lives and not result.figures:
         return "The run ended without a reading, so nothing can be said of this edge."
     unit = view.run.count_unit
     parts = [f"to {stage}: {life_words(known.life.found, unit)}" for stage, known in result.lives.items()]
+    parts += figures_words(result.figures)
     said = "; ".join(parts)
     return f"{view.blade.code}, edge {view.edge.number}. {said[:1].upper()}{said[1:]}."

@@ -15,6 +15,7 @@ from kessik.core.sharpening.settled import SettledRule, Sharpening
 
 Role = Literal["", "low_reference", "high_reference"]
 DamageKind = Literal["chip", "roll", "glint", "burr"]
+LotKind = Literal["rope", "board", "card", "paper", "test_line", "abrasive", "salt"]
 
 
 @dataclass(frozen=True)
@@ -40,12 +41,28 @@ class Plan:
     own_pace: bool = False
     order_kind: OrderKind = "latin_square"
     seed: int = 1
+    balance_zones: bool = False
     prediction: str = ""
+    starts_on: str = ""
+    hours_a_day: float = 4.0
+    medium_lot_id: str | None = None
+    check_lot_id: str | None = None
+
+
+@dataclass(frozen=True)
+class MethodVersion:
+    """A method as it was at one time; versions of one line follow each other, and none is ever rewritten."""
+
+    id: str
+    line_id: str
+    number: int
+    method: Method
+    made_utc: str
 
 
 @dataclass(frozen=True)
 class Trial:
-    """One question put to several blades under one method."""
+    """One question put to several blades under one method; `method_id` names the version in force."""
 
     id: str
     name: str
@@ -53,12 +70,21 @@ class Trial:
     question: str = ""
     rule: MatchingRule = field(default_factory=MatchingRule)
     method: Method = field(default_factory=Method)
+    method_id: str = ""
+    method_number: int = 1
     settled_rule: SettledRule = field(default_factory=SettledRule)
     plan: Plan = field(default_factory=Plan)
     edges_per_blade: int = 2
     medium: str = ""
     rope_diameter_mm: float | None = None
     source: str = "bench"
+    blind_seed: int | None = None
+    unblinded_utc: str | None = None
+
+    @property
+    def is_blind(self) -> bool:
+        """Whether codes stand for blades and the running score is hidden, now."""
+        return self.blind_seed is not None and self.unblinded_utc is None
 
 
 @dataclass(frozen=True)
@@ -213,8 +239,56 @@ class Photo:
 
 
 @dataclass(frozen=True)
+class Lot:
+    """One delivery of a medium, a check material, an abrasive or a salt; amounts in `unit`, price for all of it.
+
+    `details` say what it is (fibre, lay, strands, walls, flute), `state` how it was kept and cut (dry or damp,
+    humidity, direction, what was avoided).
+    """
+
+    id: str
+    kind: LotKind
+    name: str
+    unit: str
+    bought_amount: float | None = None
+    bought_on: str = ""
+    price: float | None = None
+    currency: str = ""
+    details: Mapping[str, Any] = field(default_factory=dict)
+    state: Mapping[str, Any] = field(default_factory=dict)
+    note: str = ""
+    archived_utc: str | None = None
+
+
+@dataclass(frozen=True)
+class LotCorrection:
+    """An amount used that no run shows; below zero where more was left than booked."""
+
+    id: str
+    lot_id: str
+    amount: float
+    reason: str
+    made_utc: str
+
+
+@dataclass(frozen=True)
+class Booking:
+    """What a run takes of a lot, in the lot's unit: for each count, each reading, and once for the run."""
+
+    lot_id: str
+    use: Literal["medium", "check"]
+    per_count: float = 0.0
+    per_reading: float = 0.0
+    per_run: float = 0.0
+
+    def amount(self, count: float, readings: int) -> float:
+        used = count * self.per_count + readings * self.per_reading
+        return used + self.per_run if count > 0 else used
+
+
+@dataclass(frozen=True)
 class Run:
-    """One edge (or zone) cut under one method."""
+    """One edge (or zone) cut under one method; `block` and `round` as the plan numbers them."""
 
     id: str
     trial_id: str
@@ -227,4 +301,18 @@ class Run:
     zone_from_mm: float | None = None
     zone_to_mm: float | None = None
     edge_length_used_mm: float | None = None
+    method_id: str = ""
+    block: int | None = None
+    round: int | None = None
+    operator: str = ""
+    verifies_run_id: str | None = None
+    lot_change: str = ""
+    bookings: tuple[Booking, ...] = ()
     other: Mapping[str, Any] = field(default_factory=dict)
+
+    @property
+    def worked_mm(self) -> tuple[float, float] | None:
+        """The stretch of edge that cuts, where the run has one."""
+        if self.zone_from_mm is None or self.zone_to_mm is None:
+            return None
+        return self.zone_from_mm, self.zone_to_mm

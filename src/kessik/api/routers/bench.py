@@ -11,15 +11,16 @@ from kessik.services import bench, practice
 from kessik.services.bench import RunView
 from kessik.services.clock import now
 from kessik.services.verdicts import run_words
-from kessik.store.database import Database
 from kessik.store.records import Run
 
 router = APIRouter(tags=["bench"])
 
 
-def _out(store: Database, view: RunView) -> RunOut:
+def _out(view: RunView) -> RunOut:
     ended = view.state.status in ("stopped", "abandoned")
-    return RunOut.of(view, run_words(store, view) if ended else None)
+    hidden = view.trial.is_blind and not view.run.practice
+    found = "The run is kept; what it showed waits until the blades are uncovered." if hidden else None
+    return RunOut.of(view, found or run_words(view) if ended else None)
 
 
 @router.put("/trials/{trial_id}/runs/{run_id}")
@@ -36,14 +37,16 @@ def put_run(trial_id: Id, run_id: Id, body: RunBody, store: Store) -> RunOut:
         practice_seed=seed if body.practice else None,
         zone_from_mm=body.zone_from_mm,
         zone_to_mm=body.zone_to_mm,
+        operator=body.operator.strip(),
+        verifies_run_id=body.verifies_run_id,
     )
-    return _out(store, bench.start_run(store, run))
+    return _out(bench.start_run(store, run, body.insist_on_lot))
 
 
 @router.get("/runs/{run_id}")
 def get_run(run_id: Id, store: Store) -> RunOut:
     """A run with its state and log."""
-    return _out(store, bench.run_view(store, run_id))
+    return _out(bench.run_view(store, run_id))
 
 
 @router.put("/runs/{run_id}/events/{event_id}", response_model=AckOut)
@@ -58,7 +61,7 @@ def put_event(run_id: Id, event_id: Id, body: EventBody, store: Store) -> Respon
 @router.post("/runs/{run_id}/plan")
 def post_plan(run_id: Id, store: Store) -> RunOut:
     """Plan the next check if readings came in since; what the tester is told is logged."""
-    return _out(store, bench.plan_check(store, run_id, now().utc))
+    return _out(bench.plan_check(store, run_id, now().utc))
 
 
 @router.post("/runs/{run_id}/virtual-reading")

@@ -1,11 +1,14 @@
 """Plans: what a trial will cost and can show, tried out and kept."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
-from kessik.api.schemas.plans import PlanBody, TrialPlanOut
-from kessik.services import plans
+from kessik.api.schemas.plans import CoverBody, PlanBody, TrialPlanOut
+from kessik.interchange.calendar_ics import CalendarEntry, write_calendar
+from kessik.services import blind, plans
+from kessik.services.clock import now
+from kessik.services.trial_files import slug
 
 router = APIRouter(tags=["plan"])
 
@@ -26,3 +29,26 @@ def try_plan(trial_id: Id, body: PlanBody, store: Store) -> TrialPlanOut:
 def put_plan(trial_id: Id, body: PlanBody, store: Store) -> TrialPlanOut:
     """Keep a plan; one that cannot be met is kept too, and says so."""
     return TrialPlanOut.of(plans.keep_plan(store, trial_id, body.record(), body.edges_per_blade))
+
+
+@router.put("/trials/{trial_id}/covered")
+def put_covered(trial_id: Id, body: CoverBody, store: Store) -> TrialPlanOut:
+    """Hide the blades behind codes, or uncover them; the time of uncovering is kept, and it is not undone."""
+    if body.covered:
+        blind.cover(store, trial_id, body.seed)
+    else:
+        blind.uncover(store, trial_id, now().utc)
+    return TrialPlanOut.of(plans.plan_of(store, trial_id))
+
+
+@router.get("/trials/{trial_id}/calendar.ics", response_class=Response)
+def get_calendar(trial_id: Id, store: Store) -> Response:
+    """The plan's dated work as a calendar file."""
+    found = plans.plan_of(store, trial_id)
+    entries = [
+        CalendarEntry(f"{trial_id}-{work.on}-{n}", work.on, words, f"About {work.work.hours:.1f} h")
+        for n, (work, words) in enumerate((work, plans.work_words(found, work)) for work in found.work)
+    ]
+    text = write_calendar(found.trial.name, entries, now().utc)
+    headers = {"Content-Disposition": f'attachment; filename="{slug(found.trial.name)}.ics"'}
+    return Response(text, media_type="text/calendar", headers=headers)

@@ -18,7 +18,7 @@ from kessik.api.schemas.trials import (
 from kessik.core.comparison.matching import VARIABLES, MatchingRule
 from kessik.core.comparison.wording import line_up_words
 from kessik.core.geometry import Zone
-from kessik.core.protocols.methods import Method
+from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.sharpening.settled import SettledRule
 from kessik.services import trials
 from kessik.services.clock import now
@@ -49,7 +49,7 @@ def put_trial(trial_id: Id, body: TrialBody, store: Store) -> TrialOut:
             body.scale_edge_length,
         ),
         settled_rule=SettledRule(body.settled_kind, body.settled_edge_number, body.settled_steel_removed_mm),
-        method=Method(body.keen_gf, body.dull_gf, body.schedule, body.every),
+        method=body.method.method() if body.method else BY_SCHOOL["force_limit_rope"],
         **{name: own[name] for name in ("edges_per_blade", "medium", "rope_diameter_mm")},
     )
     return TrialOut.of(trials.make_trial(store, trial))
@@ -57,7 +57,7 @@ def put_trial(trial_id: Id, body: TrialBody, store: Store) -> TrialOut:
 
 @router.patch("/trials/{trial_id}")
 def patch_trial(trial_id: Id, body: TrialPatch, store: Store) -> TrialOut:
-    """Change settings; the method is fixed once a counted run has begun."""
+    """Change settings; which edges count is fixed once a counted run has begun."""
     return TrialOut.of(trials.change_trial(store, trial_id, body.changes()))
 
 

@@ -13,6 +13,8 @@ from kessik.api.schemas.verdict import (
     BladeVerdictOut,
     ComparisonOut,
     DueOut,
+    EffortsOut,
+    FigureOut,
     ImportOut,
     LifeOut,
     ReadingOut,
@@ -24,13 +26,22 @@ from kessik.api.schemas.verdict import (
 from kessik.core.comparison.analysis import BladeResult, RunResult
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.variables import BY_NAME
-from kessik.core.comparison.wording import comparison_words, confounded_blades, life_words, ranked, tie_groups
-from kessik.core.protocols.methods import Method
+from kessik.core.comparison.verdict import Comparison
+from kessik.core.comparison.wording import (
+    comparison_words,
+    confounded_blades,
+    figure_words,
+    life_words,
+    ranked,
+    tie_groups,
+)
+from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.sharpness.life import Life
 from kessik.interchange.analysis_json import comparison_json, life_json
 from kessik.services import today as front_door
 from kessik.services import trial_files
 from kessik.services.clock import local_day, now
+from kessik.services.lot_factors import lot_factor_words
 from kessik.services.verdicts import TrialRun, Verdict, band_of, verdict
 
 router = APIRouter(tags=["verdict"])
@@ -49,6 +60,24 @@ def get_today(store: Store) -> TodayOut:
 def get_verdict(trial_id: Id, store: Store) -> VerdictOut:
     """The answer of a trial: sentence, curves, ladder, pairs."""
     found = verdict(store, trial_id)
+    out = _open_verdict(store, found)
+    return _sealed(out, found.sealed) if found.sealed else out
+
+
+_HIDDEN = (
+    "runs", "ladder", "tie_groups", "comparisons", "figure_blades", "figure_comparisons", "notes", "left_out", "cells",
+    "stages", "lot_factors", "pending",
+)  # fmt: skip
+
+
+def _sealed(out: VerdictOut, why: str) -> VerdictOut:
+    """What may be shown of an answer while it is hidden: the question, the prediction, and why."""
+    hidden: dict[str, object] = {"headline": why, "standing": "", "sealed": why, "with_all": "", "efforts": None}
+    hidden |= {name: [] for name in _HIDDEN}
+    return out.model_copy(update=hidden)
+
+
+def _open_verdict(store: Store, found: Verdict) -> VerdictOut:
     analysis, stage = found.analysis, found.stage
     pairs = [c for c in analysis.comparisons if c.stage == stage]
     results = {result.run.key: result for result in analysis.runs}
@@ -65,12 +94,12 @@ def get_verdict(trial_id: Id, store: Store) -> VerdictOut:
         runs=[_run_verdict(found, r, results[key]) for r in found.runs if (key := _key(r)) in results],
         ladder=[_rung(found, blade, blade.blade not in left_out) for blade in ranked(analysis, stage)],
         tie_groups=tie_groups(analysis, stage),
-        comparisons=[
-            ComparisonOut(
-                **{k: v for k, v in comparison_json("", c).items() if k != "trial"}, words=comparison_words(c)
-            )
-            for c in analysis.comparisons
-        ],
+        comparisons=[_comparison(c, comparison_words(c)) for c in analysis.comparisons],
+        figure_blades=[_rung(found, blade, True) for blade in analysis.blades if blade.figures],
+        figure_comparisons=[_comparison(c, figure_words(c)) for c in analysis.figure_comparisons],
+        efforts=EffortsOut.of(analysis.efforts) if analysis.efforts else None,
+        sealed="",
+        lot_factors=lot_factor_words(store, found),
         cells=[CellOut.of(cell) for cell in analysis.cells],
         left_out=left_out,
         with_all=found.with_all,
@@ -79,6 +108,11 @@ def get_verdict(trial_id: Id, store: Store) -> VerdictOut:
         let_go=[BY_NAME[name].label for name in found.trial.rule.let_go],
         next_step=NextStepOut.model_validate(front_door.next_step(found)),
     )
+
+
+def _comparison(comparison: Comparison, words: str) -> ComparisonOut:
+    plain = {name: value for name, value in comparison_json("", comparison).items() if name != "trial"}
+    return ComparisonOut(**plain, words=words)
 
 
 @router.post("/imports")
@@ -94,7 +128,7 @@ async def post_imports(
     With any fault nothing is imported.
     """
     named = [trial_files.NamedFile(file.filename or "file.series.csv", await file.read()) for file in files]
-    method = Method(keen_gf, dull_gf, "every", 1)
+    method = force_limit_rope(keen_gf, dull_gf, "every")
     made = trial_files.import_files(store, named, now(), MatchingRule(factor), method)
     return ImportOut(
         trials=[TrialOut.of(trial) for trial in made.trials], blades=list(made.blades), notes=list(made.notes)
@@ -125,6 +159,8 @@ def _run_verdict(found: Verdict, r: TrialRun, result: RunResult) -> RunVerdictOu
         change_percent=result.change_percent,
         lives={stage: _life(known.life, r.run.count_unit) for stage, known in result.lives.items()},
         warnings=list(result.warnings),
+        left_out=result.left_out,
+        figures=FigureOut.all(result.figures),
         band=BandOut(
             counts=band.counts.tolist(),
             middle_gf=band.middle_gf.tolist(),
@@ -147,21 +183,23 @@ def _rung(found: Verdict, result: BladeResult, is_ranked: bool) -> BladeVerdictO
         lives={stage: _life(life, result.count_unit) for stage, life in result.lives.items()},
         spread_percent=result.spread_percent,
         ranked=is_ranked,
+        figures=FigureOut.all(result.figures),
     )
 
 
 def _trial_today(found: front_door.TrialToday) -> TrialTodayOut:
     answer = found.verdict
+    hidden = bool(answer.sealed)
     return TrialTodayOut(
         trial=TrialOut.of(answer.trial),
         blades=[BladeOut.of(blade) for blade in answer.blades],
-        headline=answer.headline,
-        standing=answer.standing,
+        headline=answer.sealed or answer.headline,
+        standing="" if hidden else answer.standing,
         runs=[RunBrief.of(r) for r in answer.runs],
         lives={
             b.blade: _life(b.lives[answer.stage], b.count_unit)
             for b in answer.analysis.blades
-            if answer.stage in b.lives
+            if answer.stage in b.lives and not hidden
         },
         next_step=NextStepOut.model_validate(found.next_step),
     )

@@ -4,10 +4,12 @@ from typing import Any, Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Finite, Id, Wire
+from kessik.api.schemas.common import Finite, Id, ShortText, Wire
+from kessik.api.schemas.methods import MethodOut
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import TrialOut
 from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.methods import CHECK_WORDS, CheckKind
 from kessik.core.protocols.run_state import Plan, RunState
 from kessik.services.bench import RunView
 
@@ -23,6 +25,9 @@ class RunBody(Wire):
     practice_seed: int | None = Field(default=None, ge=0, le=2**31)
     zone_from_mm: Finite | None = None
     zone_to_mm: Finite | None = None
+    operator: ShortText = ""
+    verifies_run_id: Id | None = None
+    insist_on_lot: bool = False
 
 
 class EventBody(Wire):
@@ -64,7 +69,10 @@ class CheckOut(Wire):
     count: float
     kind: str
     force_gf: float | None
+    value: float | None
     outcome: str | None
+    seen: str
+    position_mm: float | None
     struck: bool
 
 
@@ -104,6 +112,9 @@ class StateOut(Wire):
     confirmation_wanted: bool
     check_due: bool
     readings_wanted: int
+    asked: CheckKind
+    asked_words: str
+    asked_at_mm: float | None
     stopped_by: str | None
     withdrawn: list[str]
 
@@ -119,7 +130,10 @@ class StateOut(Wire):
                     count=logged.check.count,
                     kind=logged.check.kind,
                     force_gf=logged.check.force_gf,
+                    value=logged.check.value,
                     outcome=logged.check.outcome,
+                    seen=logged.check.seen,
+                    position_mm=logged.check.position_mm,
                     struck=logged.check.struck,
                 )
                 for logged in state.checks
@@ -130,9 +144,21 @@ class StateOut(Wire):
             confirmation_wanted=state.confirmation_wanted,
             check_due=state.check_due,
             readings_wanted=state.readings_wanted,
+            asked=state.progress.asked,
+            asked_words=CHECK_WORDS[state.progress.asked],
+            asked_at_mm=state.asked_at_mm,
             stopped_by=state.stopped_by,
             withdrawn=sorted(state.withdrawn),
         )
+
+
+def _open_state(view: RunView) -> StateOut:
+    """The state as the bench may see it: while it is sealed, of what is ahead only the next check."""
+    state = StateOut.of(view.state)
+    if view.sealed and state.plan is not None:
+        bare = state.plan.model_copy(update={"band_low": None, "band_high": None, "why": "", "stage": None})
+        return state.model_copy(update={"plan": bare})
+    return state
 
 
 class AckOut(Wire):
@@ -151,6 +177,12 @@ class RunOut(Wire):
     practice: bool
     count_unit: str
     trial: TrialOut
+    method: MethodOut
+    shown_as: str
+    sealed: str
+    lot_change: str
+    block: int | None
+    recipe_now: str
     blade: BladeOut
     edge_id: str
     edge: int
@@ -169,10 +201,16 @@ class RunOut(Wire):
             practice=view.run.practice,
             count_unit=view.run.count_unit,
             trial=TrialOut.of(view.trial),
+            method=MethodOut.of(view.method, view.run.method_id),
+            shown_as=view.shown_as,
+            sealed=view.sealed,
+            lot_change=view.run.lot_change,
+            block=view.run.block,
+            recipe_now=view.recipe_now,
             blade=BladeOut.of(view.blade),
             edge_id=view.edge.id,
             edge=view.edge.number,
-            state=StateOut.of(view.state),
+            state=_open_state(view),
             log=[EventOut.of(event) for event in view.events],
             zone_from_mm=view.run.zone_from_mm,
             zone_to_mm=view.run.zone_to_mm,

@@ -5,11 +5,16 @@ from typing import Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Finite, LongText, Wire
+from kessik.api.schemas.common import Day, Finite, Id, LongText, Wire
+from kessik.api.schemas.methods import MethodOut
 from kessik.core.planning.budget import Budget, Pace
+from kessik.core.planning.calendar import WorkKind
 from kessik.core.planning.expected import ExpectedRun
+from kessik.core.planning.order import OrderKind, Third
 from kessik.core.planning.power import Detectable
-from kessik.services.plans import TrialPlan
+from kessik.core.protocols.methods import ScheduleKind
+from kessik.services.plans import DatedWork, TrialPlan
+from kessik.services.stock import StockNeed
 from kessik.store.records import Plan
 
 
@@ -39,8 +44,13 @@ class PlanBody(Wire):
     line_left_m: Finite | None = None
     pace: PaceBody = Field(default_factory=PaceBody)
     own_pace: bool = False
-    order_kind: Literal["latin_square", "abba", "shuffle"] = "latin_square"
+    order_kind: OrderKind = "latin_square"
     seed: int = Field(default=1, ge=0, le=2**31)
+    balance_zones: bool = False
+    starts_on: Day = ""
+    hours_a_day: Finite = 4.0
+    medium_lot_id: Id | None = None
+    check_lot_id: Id | None = None
     prediction: LongText = ""
 
     def record(self) -> Plan:
@@ -81,6 +91,9 @@ class ScheduleAheadOut(Wire):
     """One check schedule for a middling blade."""
 
     name: str
+    kind: ScheduleKind
+    every: float
+    growth: float
     chosen: bool
     expected: ExpectedOut
 
@@ -102,9 +115,11 @@ class CostOut(Wire):
     runs: int
     cuts: float
     readings: float
-    rope_m: float
+    medium_m: float
     line_m: float
+    tries: float
     hours: float
+    sharpening_hours: float
     days: int
 
     @classmethod
@@ -119,12 +134,63 @@ class PlaceOut(Wire):
     place: int
     blade: str
     edge: int
+    third: Third | None
+
+
+class StockNeedOut(Wire):
+    """What the plan takes of a lot it names, in the lot's unit."""
+
+    use: Literal["medium", "check"]
+    lot_id: str
+    lot: str
+    unit: str
+    needed: float
+    left: float | None
+    price: float | None
+    currency: str
+
+    @classmethod
+    def of(cls, need: StockNeed) -> "StockNeedOut":
+        lot = need.lot
+        return cls(use=need.use, lot_id=lot.id, lot=lot.name, unit=lot.unit, needed=need.needed, left=need.left,
+                   price=need.price, currency=lot.currency)  # fmt: skip
+
+
+class WorkOut(Wire):
+    """A piece of work on its day."""
+
+    on: str
+    kind: WorkKind
+    block: int
+    blades: list[str]
+    hours: float
+    cuts: float
+
+    @classmethod
+    def of(cls, dated: DatedWork) -> "WorkOut":
+        work = dated.work
+        return cls(on=dated.on.isoformat(), kind=work.kind, block=work.block, blades=list(work.blades),
+                   hours=work.hours, cuts=work.cuts)  # fmt: skip
+
+
+class CoverBody(Wire):
+    """Whether the blades are hidden behind codes; the seed draws the codes."""
+
+    covered: bool
+    seed: int = Field(default=1, ge=0, le=2**31)
 
 
 class TrialPlanOut(Wire):
-    """A trial's plan as it stands."""
+    """A trial's plan as it stands; `codes` stand for blades while the trial is blind."""
 
     plan: PlanBody
+    method: MethodOut
+    is_blind: bool
+    unblinded_utc: str | None
+    codes: dict[str, str]
+    sealed: str
+    needs: list[StockNeedOut]
+    work: list[WorkOut]
     pace: PaceBody
     pace_learned: bool
     repeats_learned: int
@@ -152,6 +218,13 @@ class TrialPlanOut(Wire):
         ]
         return cls(
             plan=PlanBody.of(found.trial.plan, found.trial.edges_per_blade),
+            method=MethodOut.of(found.trial.method, found.trial.method_id, found.trial.method_number),
+            is_blind=found.trial.is_blind,
+            unblinded_utc=found.trial.unblinded_utc,
+            codes=dict(found.codes),
+            sealed=found.sealed,
+            needs=[StockNeedOut.of(need) for need in found.needs],
+            work=[WorkOut.of(work) for work in found.work],
             pace=PaceBody.of(found.pace),
             pace_learned=found.pace_learned,
             repeats_learned=found.repeats_learned,
@@ -162,7 +235,14 @@ class TrialPlanOut(Wire):
             by_edges=[DetectableOut.of(d) for d in found.by_edges],
             edges_for_wanted=found.edges_for_wanted,
             schedules=[
-                ScheduleAheadOut(name=s.name, chosen=s.chosen, expected=ExpectedOut.of(s.expected))
+                ScheduleAheadOut(
+                    name=s.name,
+                    kind=s.kind,
+                    every=s.every,
+                    growth=s.growth,
+                    chosen=s.chosen,
+                    expected=ExpectedOut.of(s.expected),
+                )
                 for s in found.schedules
             ],
             shortfalls=list(found.shortfalls),

@@ -5,6 +5,7 @@ from typing import Literal
 from pydantic import Field
 
 from kessik.api.schemas.common import FactorName, Finite, Id, LongText, ShortText, Wire
+from kessik.api.schemas.methods import MethodBody, MethodOut
 from kessik.api.schemas.shelf import BladeOut, Patch
 from kessik.core.comparison.matching import Cell, MatchingRule, Variable
 from kessik.services.line_up import LineUp
@@ -29,10 +30,7 @@ class TrialBody(Wire):
     settled_kind: SettledKind = "edge_number"
     settled_edge_number: int = Field(default=3, le=1000)
     settled_steel_removed_mm: Finite = 0.5
-    keen_gf: Finite = 300.0
-    dull_gf: Finite = 400.0
-    schedule: Literal["adaptive", "every"] = "adaptive"
-    every: int = Field(default=1, ge=1, le=10000)
+    method: MethodBody | None = Field(default=None, description="empty: the force-limit rope series")
     edges_per_blade: int = Field(default=2, ge=1, le=100)
     medium: ShortText = ""
     rope_diameter_mm: Finite | None = None
@@ -54,10 +52,6 @@ class TrialPatch(Patch):
     settled_kind: SettledKind | None = None
     settled_edge_number: int | None = Field(default=None, le=1000)
     settled_steel_removed_mm: Finite | None = None
-    keen_gf: Finite | None = None
-    dull_gf: Finite | None = None
-    schedule: Literal["adaptive", "every"] | None = None
-    every: int | None = Field(default=None, ge=1, le=10000)
     edges_per_blade: int | None = Field(default=None, ge=1, le=100)
     medium: ShortText | None = None
     rope_diameter_mm: Finite | None = None
@@ -79,16 +73,14 @@ class TrialOut(Wire):
     settled_edge_number: int
     settled_steel_removed_mm: float
     settled_rule: str
-    keen_gf: float
-    dull_gf: float
-    schedule: Literal["adaptive", "every"]
-    every: int
+    method: MethodOut
     edges_per_blade: int
     medium: str
     rope_diameter_mm: float | None
     created_utc: str
     source: str
-    ends_when: str
+    is_blind: bool
+    unblinded_utc: str | None
 
     @classmethod
     def of(cls, trial: Trial) -> "TrialOut":
@@ -106,16 +98,14 @@ class TrialOut(Wire):
             settled_edge_number=trial.settled_rule.edge_number,
             settled_steel_removed_mm=trial.settled_rule.steel_removed_mm,
             settled_rule=trial.settled_rule.words(),
-            keen_gf=trial.method.keen_gf,
-            dull_gf=trial.method.dull_gf,
-            schedule=trial.method.schedule,
-            every=trial.method.every,
+            method=MethodOut.of(trial.method, trial.method_id, trial.method_number),
             edges_per_blade=trial.edges_per_blade,
             medium=trial.medium,
             rope_diameter_mm=trial.rope_diameter_mm,
             created_utc=trial.created.utc,
             source=trial.source,
-            ends_when=trial.method.ends_when(),
+            is_blind=trial.is_blind,
+            unblinded_utc=trial.unblinded_utc,
         )
 
 

@@ -1,10 +1,12 @@
 """Verdicts and Today over the wire."""
 
+from collections.abc import Mapping
 from typing import Literal
 
 from kessik.api.schemas.common import Wire
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
+from kessik.core.comparison.figures import KINDS, EffortTable
 
 
 class ByRuleOut(Wire):
@@ -44,6 +46,36 @@ class ReadingOut(Wire):
     struck: bool
 
 
+class FigureOut(Wire):
+    """Something a run or blade shows besides lives."""
+
+    name: str
+    label: str
+    unit: str
+    value: float
+
+    @classmethod
+    def all(cls, figures: Mapping[str, float]) -> "list[FigureOut]":
+        return [cls(name=n, label=KINDS[n].label, unit=KINDS[n].unit, value=v) for n, v in figures.items()]
+
+
+class EffortsOut(Wire):
+    """Effort by layers: the counts, means by blade in their order, and from where the blades separate."""
+
+    layers: list[float]
+    by_blade: dict[str, list[float | None]]
+    separates_at: float | None
+
+    @classmethod
+    def of(cls, efforts: EffortTable) -> "EffortsOut":
+        layers = sorted({n for at in efforts.by_blade.values() for n in at})
+        return cls(
+            layers=layers,
+            by_blade={blade: [at.get(n) for n in layers] for blade, at in efforts.by_blade.items()},
+            separates_at=efforts.separates_at,
+        )
+
+
 class RunVerdictOut(Wire):
     """A run in the verdict."""
 
@@ -56,6 +88,8 @@ class RunVerdictOut(Wire):
     change_percent: float | None
     lives: dict[str, LifeOut]
     warnings: list[str]
+    left_out: str
+    figures: list[FigureOut]
     band: BandOut | None
 
 
@@ -70,6 +104,7 @@ class BladeVerdictOut(Wire):
     lives: dict[str, LifeOut]
     spread_percent: float | None
     ranked: bool
+    figures: list[FigureOut]
 
 
 class ComparisonOut(Wire):
@@ -104,6 +139,11 @@ class VerdictOut(Wire):
     ladder: list[BladeVerdictOut]
     tie_groups: list[list[str]]
     comparisons: list[ComparisonOut]
+    figure_blades: list[BladeVerdictOut]
+    figure_comparisons: list[ComparisonOut]
+    efforts: EffortsOut | None
+    sealed: str
+    lot_factors: list[str]
     cells: list[CellOut]
     left_out: list[str]
     with_all: str
@@ -133,12 +173,13 @@ class TodayOut(Wire):
 
 
 class DueOut(Wire):
-    """Something that waits: a loan to return, a hardness to find out."""
+    """Something that waits: a loan to return, a hardness to find out, dated work, a lot running low."""
 
-    kind: Literal["loan", "hardness"]
+    kind: Literal["loan", "hardness", "work", "stock"]
     says: str
     blade_id: str
-    mark: int
+    trial_id: str
+    mark: int | None
     on: str
     overdue: bool
 

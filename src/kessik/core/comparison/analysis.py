@@ -5,14 +5,15 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
+from kessik.core.comparison.figures import KINDS, EffortTable, effort_table, measured, run_figures
 from kessik.core.comparison.lives import BladeEdges, Bracket, EdgeLife, LifePosterior, solve
 from kessik.core.comparison.matching import BladeFacts, Cell, Fact, MatchingRule, match, not_recorded
 from kessik.core.comparison.ratios import all_ratios, blade_life, blade_spread_percent
 from kessik.core.comparison.verdict import Comparison, judge, pending_words
 from kessik.core.media import cuts_at_reference_length
-from kessik.core.protocols.series import FORCE_STAGES, RunSeries, by_count
-from kessik.core.protocols.stop_rules import mean_force_gf
-from kessik.core.sharpness.by_rule import ByRule
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.series import RunSeries, by_count
+from kessik.core.protocols.stop_rules import ByRule, mean_force_gf
 from kessik.core.sharpness.life import (
     BeforeFirstCheck,
     Bracketed,
@@ -32,17 +33,6 @@ DOUBTFUL_SPREAD_PERCENT = 15.0
 
 
 @dataclass(frozen=True)
-class Limits:
-    """Force limits in gf: keen on the way, dull at the end."""
-
-    keen_gf: float = 300.0
-    dull_gf: float = 400.0
-
-    def of(self, stage: str) -> float:
-        return self.keen_gf if stage == "keen" else self.dull_gf
-
-
-@dataclass(frozen=True)
 class RunResult:
     """One run: its lives by stage and the plain figures beside them."""
 
@@ -54,6 +44,7 @@ class RunResult:
     warnings: tuple[str, ...] = ()
     start_readings: int = 0
     left_out: str = ""
+    figures: Mapping[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -66,6 +57,7 @@ class BladeResult:
     lives: Mapping[str, Life]
     spread_percent: float | None
     left_out: bool = False
+    figures: Mapping[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -73,10 +65,11 @@ class TrialAnalysis:
     """Runs, blades and pairs of one trial, with the matching they rest on.
 
     `comparisons` follow the settled-edge rule; `with_all` are the same pairs with every edge, empty where the rule
-    leaves none out. `taken_as_equal` names what nobody recorded for any blade.
+    leaves none out. `taken_as_equal` names what nobody recorded for any blade. `figure_comparisons` hold a figure's
+    name where others hold a stage: there the ratio is of that figure, and the verdict words speak of its size.
     """
 
-    limits: Limits
+    method: Method
     runs: tuple[RunResult, ...]
     blades: tuple[BladeResult, ...]
     comparisons: tuple[Comparison, ...]
@@ -85,6 +78,8 @@ class TrialAnalysis:
     notes: tuple[str, ...] = field(default_factory=tuple)
     with_all: tuple[Comparison, ...] = ()
     taken_as_equal: tuple[str, ...] = ()
+    figure_comparisons: tuple[Comparison, ...] = ()
+    efforts: EffortTable | None = None
 
 
 LeftOut = Mapping[tuple[str, int], str]
@@ -94,7 +89,7 @@ def analyse(
     runs: Sequence[RunSeries],
     facts: Mapping[str, BladeFacts],
     rule: MatchingRule,
-    limits: Limits,
+    method: Method,
     left_out: LeftOut | None = None,
 ) -> TrialAnalysis:
     """Analyse the runs of one trial; practice runs are left out. Blades without facts have all of them pending.
@@ -105,14 +100,20 @@ def analyse(
     blades = list(dict.fromkeys(run.blade for run in counted))
     results = [
         replace(result, left_out=(left_out or {}).get(run.key[:2], ""))
-        for run, result in zip(counted, _run_results(counted, blades, limits), strict=True)
+        for run, result in zip(counted, _run_results(counted, blades, method), strict=True)
     ]
     known = {code: _with_runs(facts.get(code), code, results, rule) for code in blades}
     kept = [result for result in results if not result.left_out]
-    ruled = _compare(kept, known, rule)
-    everything = ruled if len(kept) == len(results) else _compare(results, known, rule)
+    ruled = _compare(kept, known, rule, method)
+    everything = ruled if len(kept) == len(results) else _compare(results, known, rule, method)
     blade_results = tuple(
-        _blade_result(code, counted, *(ruled if code in ruled.lives else everything).of(code), code not in ruled.lives)
+        _blade_result(
+            code,
+            counted,
+            *(ruled if code in ruled.lives else everything).of(code),
+            code not in ruled.lives,
+            _mean_figures([r for r in (kept if code in ruled.lives else results) if r.run.blade == code]),
+        )
         for code in blades
     )
     cells = match(list(known.values()), rule)
@@ -121,8 +122,9 @@ def analyse(
     with_all = everything.comparisons if everything is not ruled else ()
     notes = tuple(dict.fromkeys((*ruled.notes, *_left_out_notes(results))))
     return TrialAnalysis(
-        limits, tuple(results), blade_results, ruled.comparisons, tuple(cells), pending, notes, with_all, equal
-    )
+        method, tuple(results), blade_results, ruled.comparisons, tuple(cells), pending, notes, with_all, equal,
+        _compare_figures(kept, known, rule), effort_table([r.run for r in kept]),
+    )  # fmt: skip
 
 
 def _left_out_notes(results: Sequence[RunResult]) -> list[str]:
@@ -155,14 +157,46 @@ class _Compared:
         return self.lives[code], self.spreads[code]
 
 
-def _compare(results: Sequence[RunResult], known: Mapping[str, BladeFacts], rule: MatchingRule) -> _Compared:
+def _mean_figures(results: Sequence[RunResult]) -> dict[str, float]:
+    """Figures over a blade's edges: means on the log scale where they are compared as ratios."""
+    found: dict[str, float] = {}
+    for name in dict.fromkeys(name for r in results for name in r.figures):
+        values = [r.figures[name] for r in results if name in r.figures]
+        positive = KINDS[name].compared and min(values) > 0
+        found[name] = float(np.exp(np.mean(np.log(values)))) if positive else float(np.mean(values))
+    return found
+
+
+def _compare_figures(
+    results: Sequence[RunResult], known: Mapping[str, BladeFacts], rule: MatchingRule
+) -> tuple[Comparison, ...]:
+    """Every pair of blades by every figure whose ratio makes sense, by the model that compares lives."""
+    comparisons: list[Comparison] = []
+    for name in (name for name, kind in KINDS.items() if kind.compared):
+        having = [r for r in results if r.figures.get(name, 0.0) > 0.0]
+        edges: dict[str, dict[int, list[EdgeLife]]] = {}
+        for r in having:
+            own = edges.setdefault(r.run.blade, {}).setdefault(r.run.edge, [])
+            own.append(measured(name, r.figures[name], r.run))
+        if len(edges) < 2:
+            continue
+        blades = [BladeEdges(code, tuple(tuple(lives) for lives in own.values())) for code, own in edges.items()]
+        for ratio in all_ratios(solve(blades)):
+            fewest = min(len(edges[code]) for code in (ratio.a, ratio.b))
+            comparisons.append(judge(ratio, name, (known[ratio.a], known[ratio.b]), rule, fewest, len(edges)))
+    return tuple(comparisons)
+
+
+def _compare(
+    results: Sequence[RunResult], known: Mapping[str, BladeFacts], rule: MatchingRule, method: Method
+) -> _Compared:
     blades = list(dict.fromkeys(result.run.blade for result in results))
     lives: dict[str, dict[str, Life]] = {code: {} for code in blades}
     spreads: dict[str, float | None] = dict.fromkeys(blades)
     comparisons: list[Comparison] = []
     notes: list[str] = []
     reference_mm = _reference_length_mm(results, rule, notes)
-    for stage in _stages(results):
+    for stage in _stages(results, method):
         at_stage = {code: [r for r in results if r.run.blade == code and stage in r.lives] for code in blades}
         for group in _comparable({code: rs for code, rs in at_stage.items() if rs}, notes, stage):
             posterior = solve([_blade_edges(code, rs, stage, reference_mm) for code, rs in group.items()])
@@ -217,18 +251,18 @@ def _lone_edges(code: str, stage: str, results: Sequence[RunResult], blade: Foun
     return said
 
 
-def _run_results(runs: Sequence[RunSeries], blades: Sequence[str], limits: Limits) -> list[RunResult]:
+def _run_results(runs: Sequence[RunSeries], blades: Sequence[str], method: Method) -> list[RunResult]:
     lives: dict[tuple[str, int, int], dict[str, RunLife]] = {run.key: {} for run in runs}
     for code in blades:
         own = [run for run in runs if run.blade == code]
-        for stage in FORCE_STAGES:
-            for run, life in zip(own, force_lives(own, stage, limits.of(stage)), strict=True):
+        for stage, limit_gf in method.limits_gf:
+            for run, life in zip(own, force_lives(own, stage, limit_gf), strict=True):
                 if life is not None:
                     lives[run.key][stage] = life
         for run in own:
-            for stage, checks in run.outcomes().items():
+            for stage, checks in run.outcomes(method.stages).items():
                 lives[run.key][stage] = RunLife(outcome_life(stage, checks), None)
-    return [_run_result(run, lives[run.key]) for run in runs]
+    return [replace(_run_result(run, lives[run.key]), figures=run_figures(run, method)) for run in runs]
 
 
 def _run_result(run: RunSeries, lives: Mapping[str, RunLife]) -> RunResult:
@@ -252,9 +286,9 @@ def _warnings(run: RunSeries, means: Sequence[float]) -> tuple[str, ...]:
     return tuple(warnings)
 
 
-def _stages(results: Iterable[RunResult]) -> list[str]:
+def _stages(results: Iterable[RunResult], method: Method) -> list[str]:
     seen = [stage for result in results for stage in result.lives]
-    order = [*FORCE_STAGES, "fine", "working"]
+    order = [*(stage.name for stage in method.stages), "fine", "working"]
     return sorted(dict.fromkeys(seen), key=lambda s: (order.index(s) if s in order else len(order), s))
 
 
@@ -281,11 +315,12 @@ def _blade_edges(code: str, results: Sequence[RunResult], stage: str, reference_
     edges: dict[int, list[EdgeLife]] = {}
     for result in results:
         scale = _scale(result.run, reference_mm)
-        edges.setdefault(result.run.edge, []).append(_edge_life(result.lives[stage], scale))
+        edges.setdefault(result.run.edge, []).append(edge_life(result.lives[stage], scale))
     return BladeEdges(code, tuple(tuple(lives) for lives in edges.values()))
 
 
-def _edge_life(life: RunLife, scale: float) -> EdgeLife:
+def edge_life(life: RunLife, scale: float) -> EdgeLife:
+    """A life as the comparison takes it, its counts multiplied by a scale."""
     if life.likelihood is not None:
         edge = life.likelihood
         return edge if scale == 1.0 else replace(edge, log_life=edge.log_life + np.log(scale))
@@ -345,10 +380,17 @@ def _with_start_warning(comparison: Comparison, group: Mapping[str, Sequence[Run
 
 
 def _blade_result(
-    code: str, runs: Sequence[RunSeries], lives: Mapping[str, Life], spread_percent: float | None, left_out: bool
+    code: str,
+    runs: Sequence[RunSeries],
+    lives: Mapping[str, Life],
+    spread_percent: float | None,
+    left_out: bool,
+    figures: Mapping[str, float],
 ) -> BladeResult:
     own = [run for run in runs if run.blade == code]
-    return BladeResult(code, len({run.edge for run in own}), own[0].count_unit, lives, spread_percent, left_out)
+    return BladeResult(
+        code, len({run.edge for run in own}), own[0].count_unit, lives, spread_percent, left_out, figures
+    )
 
 
 def likelihood_of(result: RunResult, stage: str) -> EdgeLikelihood | None:

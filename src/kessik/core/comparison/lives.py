@@ -34,7 +34,15 @@ class Bracket:
     high: float | None
 
 
-EdgeLife = EdgeLikelihood | Bracket
+@dataclass(frozen=True)
+class Measured:
+    """A figure measured once: its ln with the s.d. of that."""
+
+    log_value: float
+    log_sd: float
+
+
+EdgeLife = EdgeLikelihood | Bracket | Measured
 
 
 @dataclass(frozen=True)
@@ -87,6 +95,9 @@ def _common_grid(blades: Sequence[BladeEdges]) -> Floats:
             low = life.low if life.low > 0 else (life.high or 1.0) / 20.0
             lows.append(np.log(low))
             highs.append(np.log(life.high if life.high is not None else 16.0 * max(low, 1e-9)))
+        elif isinstance(life, Measured):
+            lows.append(life.log_value - 5.0 * life.log_sd)
+            highs.append(life.log_value + 5.0 * life.log_sd)
         else:
             lows.append(life.log_life[0])
             highs.append(life.log_life[-1])
@@ -102,6 +113,8 @@ def _on_grid(life: EdgeLife, grid: Floats) -> Floats:
         high = np.log(life.high) if life.high else grid[-1] + 1.0
         covered = np.minimum(grid + half, high) - np.maximum(grid - half, low)
         return np.asarray(np.maximum(covered, 1e-6)[None, :] / max(half, 1e-9))
+    if isinstance(life, Measured):
+        return np.asarray(np.exp(-0.5 * ((grid - life.log_value) / life.log_sd) ** 2)[None, :])
     table = given_master(life)
     place = np.interp(grid, life.log_life, np.arange(life.log_life.size), left=np.nan, right=np.nan)
     inside = ~np.isnan(place)

@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 
 from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
+from kessik.core.comparison.figures import KINDS
 from kessik.core.comparison.matching import Cell, MatchingRule
 from kessik.core.comparison.verdict import Comparison
 from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Found, NotReached
@@ -66,7 +67,7 @@ def headline(analysis: TrialAnalysis, stage: str) -> str:
     pairs = [c for c in analysis.comparisons if c.stage == stage]
     blades = ranked(analysis, stage)
     if not blades:
-        return "No reading has been taken yet, so there is nothing to say."
+        return _figure_headline(analysis)
     if not pairs and analysis.with_all:
         counting = [b.blade for b in blades if not b.left_out]
         who = f"only {counting[0]} has" if counting else "no blade has"
@@ -80,6 +81,55 @@ def headline(analysis: TrialAnalysis, stage: str) -> str:
     if not fair and not spoiled:
         sentences.append("No two blades here can be compared fairly: what differs besides the factor is listed below.")
     return " ".join(sentence for sentence in sentences if sentence)
+
+
+def figures_words(figures: Mapping[str, float]) -> list[str]:
+    """The figures of a run or a blade, each with its name and unit."""
+    said = []
+    for name, value in figures.items():
+        kind = KINDS[name]
+        sign = "+" if name.startswith("change") and value > 0 else ""
+        digits = 0 if kind.unit in ("gf", "%") else 1
+        said.append(f"{kind.label}: {sign}{value:.{digits}f} {kind.unit}")
+    return said
+
+
+def figure_words(comparison: Comparison) -> str:
+    """One pair by one figure, in one sentence."""
+    kind = KINDS[comparison.stage]
+    a, b, ratio, low, high = comparison.a, comparison.b, comparison.ratio, comparison.low, comparison.high
+    if ratio < 1:
+        a, b, ratio, low, high = b, a, 1 / ratio, 1 / high, 1 / low
+    span = f"{100 * (low - 1):.0f} to {100 * (high - 1):.0f} %"
+    if comparison.verdict in ("longer", "shorter"):
+        return f"{b} {kind.more} {a} by {100 * (ratio - 1):.0f} % ({span})."
+    if comparison.verdict == "too_close":
+        return f"{a} and {b} are too close to matter by {kind.label} ({span})."
+    if comparison.verdict == "confounded":
+        return f"{a} and {b} cannot be compared fairly by {kind.label}: {comparison.reasons[0]}."
+    return f"{a} and {b} cannot be told apart yet by {kind.label} ({span})."
+
+
+def _figure_headline(analysis: TrialAnalysis) -> str:
+    """The answer of a trial whose runs end with figures instead of lives."""
+    sentences = [figure_words(pair) for pair in analysis.figure_comparisons]
+    if sentences:
+        told = [s for s, p in zip(sentences, analysis.figure_comparisons, strict=True)
+                if p.verdict in ("longer", "shorter")]  # fmt: skip
+        return " ".join(told or sentences[:2])
+    efforts = analysis.efforts
+    if efforts is not None:
+        least = sorted(efforts.by_blade, key=lambda b: sum(efforts.by_blade[b].values()) / len(efforts.by_blade[b]))
+        order = ", then ".join(least)
+        if len(least) < 2:
+            return f"Only {least[0]} has been cut so far; a comparison needs a second blade."
+        if efforts.separates_at is None:
+            return f"Least effort first: {order}. The blades do not separate at any number of layers."
+        return f"Least effort first: {order}. They separate from {efforts.separates_at:g} layers on."
+    shown = [b.blade for b in analysis.blades if b.figures]
+    if shown:
+        return f"Only {shown[0]} has been cut so far; a comparison needs a second blade."
+    return "No reading has been taken yet, so there is nothing to say."
 
 
 def with_all_words(analysis: TrialAnalysis, stage: str) -> str:

@@ -6,13 +6,19 @@ from dataclasses import dataclass
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.expected import ExpectedRun
+from kessik.core.protocols.methods import Method
+from kessik.core.units import MM_PER_LENGTH
 
 SECONDS_AN_HOUR = 3600.0
+USUAL_CONTACT_MM = 300.0
 
 
 @dataclass(frozen=True)
 class Pace:
-    """How much each thing takes: seconds a cut and a reading, minutes a sharpening, mm of rope and of test line."""
+    """How much each thing takes: seconds a cut and a reading, minutes a sharpening, mm of rope and of test line.
+
+    A cut is one count; where lengths are counted it is one piece of the method's length.
+    """
 
     cut_s: float = 30.0
     reading_s: float = 25.0
@@ -35,29 +41,53 @@ class Pace:
 
 @dataclass(frozen=True)
 class Budget:
-    """A plan's cost: runs, cuts, readings, metres of rope and of test line, hours, and days at the hand's limit."""
+    """A plan's cost: runs, counts, readings, metres of medium and of test line, hours, and days at the hand's limit.
+
+    `tries` are the looks that take paper or hair, `sharpening_hours` are among the hours.
+    """
 
     runs: int
     cuts: float
     readings: float
-    rope_m: float
+    medium_m: float
     line_m: float
+    tries: float
     hours: float
+    sharpening_hours: float
     days: int
 
 
-def budget(runs: Sequence[ExpectedRun], pace: Pace) -> Budget:
+def budget(runs: Sequence[ExpectedRun], method: Method, pace: Pace) -> Budget:
     """Sum up the runs of a plan; a day ends at the limit of cuts for the hand."""
     cuts = math.fsum(run.cuts for run in runs)
     readings = math.fsum(run.readings for run in runs)
-    seconds = cuts * pace.cut_s + readings * pace.reading_s
-    hours = seconds / SECONDS_AN_HOUR + len(runs) * pace.sharpening_min / 60.0
+    sharpening = len(runs) * pace.sharpening_min / 60.0
+    kinds = {spec.kind for spec in method.checks}
+    offcuts = len(runs) * pace.offcut_m if method.medium == "rope" else 0.0
     return Budget(
         len(runs),
         cuts,
         readings,
-        cuts * pace.advance_mm / 1000.0 + len(runs) * pace.offcut_m,
-        readings * pace.line_mm / 1000.0,
-        hours,
-        math.ceil(cuts / pace.cuts_a_day) if cuts else 0,
+        cuts * metres_per_count(method, pace) + offcuts,
+        readings * pace.line_mm / 1000.0 if "force" in kinds else 0.0,
+        readings if kinds & {"paper", "shave", "hair_sample"} else 0.0,
+        math.fsum(seconds(run, method, pace) for run in runs) / SECONDS_AN_HOUR + sharpening,
+        sharpening,
+        math.ceil(cuts / method.piece / pace.cuts_a_day) if cuts else 0,
     )
+
+
+def seconds(run: ExpectedRun, method: Method, pace: Pace) -> float:
+    """How long a run takes at the bench, in seconds."""
+    return run.cuts / method.piece * pace.cut_s + run.readings * pace.reading_s
+
+
+def metres_per_count(method: Method, pace: Pace) -> float:
+    """Medium one count takes, in m: its length where length is counted, the advance of a rope, else a board's width."""
+    if method.count_unit in MM_PER_LENGTH:
+        return MM_PER_LENGTH[method.count_unit] / 1000.0
+    if method.medium == "rope":
+        return pace.advance_mm / 1000.0
+    if method.medium in ("board", "mixed"):
+        return (method.contact_mm or USUAL_CONTACT_MM) / 1000.0
+    return 0.0

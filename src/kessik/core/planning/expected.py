@@ -10,10 +10,15 @@ from dataclasses import dataclass
 import numpy as np
 
 from kessik.core.errors import OutOfRangeError
+from kessik.core.planning.adaptive import FIRST_READINGS
+from kessik.core.planning.schedule import next_count
 from kessik.core.planning.schedule_table import ADAPTIVE, FIXED
 from kessik.core.protocols.methods import Method
 
 SHORTEST_LIFE, LONGEST_LIFE = 1.0, 5000.0
+READING_SCATTER = 0.07
+LEAST_ERROR = 0.01
+MOST_CHECKS = 5000
 
 
 @dataclass(frozen=True)
@@ -38,10 +43,11 @@ class ExpectedRun:
 
 
 def expected_run(method: Method, life: float) -> ExpectedRun:
-    """What to expect of one run, an expectation and no promise; OutOfRangeError for a life under 1 or over 5000 cuts.
+    """What to expect of one run, an expectation and no promise; OutOfRangeError for a life under 1 or over 5000.
 
     A fixed schedule is foretold by its checks to a life, the adaptive one by the life in cuts; between the simulated
-    ones along the logarithm, beyond them as at the end.
+    ones along the logarithm, beyond them as at the end. Pass and fail leave a bracket as wide as the gap between
+    checks; a dose is cut as it is written, and its error is the scatter of the readings after it.
     """
     if not SHORTEST_LIFE <= life <= LONGEST_LIFE:
         raise OutOfRangeError(
@@ -49,12 +55,62 @@ def expected_run(method: Method, life: float) -> ExpectedRun:
             field="expected_life",
             value=life,
         )
+    if method.dose is not None:
+        return _of_dose(method, method.dose, life)
+    end = next((stage for stage in method.stages if stage.name == method.end_stage), None)
+    if end is not None and end.limit_gf is None:
+        return _judged(method, life)
     adaptive = method.schedule == "adaptive"
-    rows, at = (ADAPTIVE, life) if adaptive else (FIXED, life / method.every)
+    gap = _gap_at(method, life)
+    rows, at = (ADAPTIVE, life) if adaptive else (FIXED, life / gap)
     error, readings, over = (_between(rows, at, column) for column in (1, 2, 3))
     if not adaptive and at > rows[-1][0]:
         readings *= at / rows[-1][0]
-    return ExpectedRun(life, max(life * over, 1.0), max(readings, 3.0), error)
+    if method.schedule == "geometric":
+        readings = len(_counts_to(method, life * over)) + FIRST_READINGS
+    each = method.readings("force")
+    error /= math.sqrt(1.0 + 0.5 * (each - 1))  # part of the error is the wandering of single readings
+    return ExpectedRun(life, max(life * over, 1.0), max(readings, 3.0) * each, error)
+
+
+def _judged(method: Method, life: float) -> ExpectedRun:
+    counts = _counts_to(method, life)
+    gap = _gap_at(method, life)
+    tries = math.fsum(method.readings(stage.check) for stage in method.stages) / len(method.stages)
+    # a flat bracket of one gap has a standard deviation of its width over root 12
+    error = max(gap / life / math.sqrt(12.0), LEAST_ERROR)
+    return ExpectedRun(life, max(counts[-1], 1.0), (len(counts) + 1 + len(method.stages)) * tries, error)
+
+
+def _of_dose(method: Method, dose: float, life: float) -> ExpectedRun:
+    counts = _counts_to(method, dose)
+    each = [method.readings(spec.kind) for spec in method.checks]
+    before = sum(n for n, spec in zip(each, method.checks, strict=True) if spec.kind == "force")
+    error = max(READING_SCATTER / math.sqrt(max(each)), LEAST_ERROR)
+    return ExpectedRun(life, dose, before + len(counts) * math.fsum(each), error)
+
+
+def _counts_to(method: Method, last: float) -> list[float]:
+    """The counts a fixed schedule checks at, up to the first at or beyond `last`; thousands at most."""
+    counts: list[float] = []
+    at = next_count(method, 0.0)
+    while at is not None and len(counts) < MOST_CHECKS:
+        counts.append(at)
+        if at >= last:
+            break
+        at = next_count(method, at)
+    return counts or [last]
+
+
+def _gap_at(method: Method, life: float) -> float:
+    """The gap between checks near a life."""
+    if method.schedule == "geometric":
+        return max(life * (method.growth - 1.0) / method.growth, method.every)
+    if method.schedule == "at":
+        below = [at for at in (0.0, *method.at) if at < life]
+        above = [at for at in method.at if at >= life]
+        return max((above[0] if above else life) - below[-1], 1.0)
+    return method.every
 
 
 def _between(rows: Sequence[tuple[float, float, float, float]], at: float, column: int) -> float:

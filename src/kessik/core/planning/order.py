@@ -6,29 +6,38 @@ from typing import Literal
 
 from kessik.core.errors import OutOfRangeError
 
-OrderKind = Literal["latin_square", "abba", "shuffle"]
-_MASK = (1 << 64) - 1
+OrderKind = Literal["latin_square", "abba", "shuffle", "alternate"]
+Third = Literal["heel", "middle", "tip"]
+THIRDS: tuple[Third, ...] = ("heel", "middle", "tip")
 
 
 @dataclass(frozen=True)
 class Place:
-    """One run of the order: its block and place (from 1), the blade, and its how-many-th edge in the trial."""
+    """One run of the order: its block and place (from 1), the blade, and its how-many-th edge in the trial.
+
+    `third` is the part of the edge it is cut with, where zones are balanced.
+    """
 
     block: int
     place: int
     blade: str
     edge: int
+    third: Third | None = None
 
 
 Permutation = Callable[[int], Sequence[int]]
 
 
-def order_of(blades: Sequence[str], edges_per_blade: int, kind: OrderKind, permutation: Permutation) -> list[Place]:
+def order_of(
+    blades: Sequence[str], edges_per_blade: int, kind: OrderKind, permutation: Permutation, thirds: bool = False
+) -> list[Place]:
     """The runs of a plan in their order; `permutation` draws one of so many things, from a seed that is kept.
 
     A Latin square moves every blade through every place once in as many blocks as there are blades; ABBA turns each
-    second block about (two blades only); a shuffle draws each block anew. Raises OutOfRangeError for ABBA of other than
-    two blades, and where there is nothing to order.
+    second block about (two blades only); a shuffle draws each block anew; alternating, the blades of a block take turns
+    within one piece of board, and the one that begins moves on. With `thirds` heel, middle and tip are balanced: each
+    blade has each once in any three blocks, and a block spreads them over its blades. Raises OutOfRangeError for ABBA
+    of other than two blades, and where there is nothing to order.
     """
     if not blades or edges_per_blade < 1:
         raise OutOfRangeError("an order needs a blade and an edge at least", field="edges_per_blade")
@@ -46,7 +55,10 @@ def order_of(blades: Sequence[str], edges_per_blade: int, kind: OrderKind, permu
             row = [blades[i] for i in permutation(len(blades))]
         else:
             row = rows[block % len(rows)]
-        places.extend(Place(block + 1, at + 1, blade, block + 1) for at, blade in enumerate(row))
+        places.extend(
+            Place(block + 1, at + 1, blade, block + 1, THIRDS[(first.index(blade) + block) % 3] if thirds else None)
+            for at, blade in enumerate(row)
+        )
     return places
 
 

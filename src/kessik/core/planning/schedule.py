@@ -1,23 +1,84 @@
 """The next check of a live run, under whichever schedule its method names."""
 
+import math
 from collections.abc import Sequence
 
 from kessik.core.planning.adaptive import FIRST_READINGS, NextCheck, next_check
-from kessik.core.protocols.methods import Method
+from kessik.core.protocols.methods import CHECK_WORDS, Method
 from kessik.core.protocols.series import Check
-from kessik.core.protocols.stop_rules import confirmation_wanted, rule_met
+from kessik.core.protocols.stop_rules import Progress, assess
+
+_SAME = 1e-9
 
 
-def plan_next(checks: Sequence[Check], method: Method, count: float) -> NextCheck:
-    """Where to check next after the force checks so far; `count` is how far the run has been cut."""
+def plan_next(checks: Sequence[Check], method: Method, count: float, progress: Progress | None = None) -> NextCheck:
+    """Where to check next after the unstruck checks so far; `count` is how far the run has been cut."""
+    progress = progress or assess(checks, method, count)
+    if progress.met:
+        return NextCheck(None, 0, True, method.ends_when(), None, method.end_stage)
+    own = [check for check in checks if check.kind == progress.asked]
     if method.schedule == "adaptive":
-        return next_check(checks, method.limits_gf, count)
-    if not checks:
-        return NextCheck(0.0, FIRST_READINGS, False, "measure the fresh edge before the first cut")
-    if rule_met(checks, method):
-        return NextCheck(None, 0, True, f"two readings at one count are above {method.dull_gf:g} gf", None, "dull")
-    last = max(check.count for check in checks)
-    if confirmation_wanted(checks, method):
-        return NextCheck(last, 1, False, f"above {method.dull_gf:g} gf: one more reading at this count confirms it")
-    due = (last // method.every + 1) * method.every
-    return NextCheck(max(due, count), 1, False, f"every {method.every} cuts" if method.every > 1 else "every cut")
+        return _at_stations(next_check(own, method.limits_gf, count), method)
+    wanted = method.readings(progress.asked)
+    stage = next((s.name for s in method.stages if s.name not in progress.lost), None)
+    last = max((check.count for check in own), default=None)
+    if last is not None and progress.confirmation_wanted:
+        why = "one more at this count confirms it"
+        limit = method.limit_gf(method.end_stage or "")
+        return NextCheck(last, 1, False, f"above {limit:g} gf: {why}" if limit else why, None, stage)
+    if last is None:
+        return _first(method, progress, count, wanted, stage)
+    taken = sum(abs(check.count - last) < _SAME for check in own)
+    if taken < wanted and last >= count - _SAME and last > 0:
+        return NextCheck(last, wanted - taken, False, _tries(method, progress, wanted), None, stage)
+    due = next_count(method, last)
+    if due is None:
+        return NextCheck(max(last, count), wanted, False, "the last check of the method is made", None, stage)
+    return NextCheck(max(due, count), wanted, False, method.checked(), None, stage)
+
+
+def next_count(method: Method, last: float) -> float | None:
+    """The count after `last` at which a fixed schedule checks again; None where it names no more."""
+    dose = method.dose
+    match method.schedule:
+        case "at":
+            due = next((at for at in method.at if at > last + _SAME), dose)
+        case "ends":
+            due = dose
+        case "geometric":
+            steps = math.ceil(max(last * (method.growth - 1.0), method.every) / method.piece - _SAME)
+            due = last + max(steps, 1) * method.piece
+        case "every" | "adaptive":
+            due = (math.floor(last / method.every + _SAME) + 1) * method.every
+    if due is None or (dose is not None and last >= dose - _SAME):
+        return None
+    return due if dose is None else min(due, dose)
+
+
+def _first(method: Method, progress: Progress, count: float, wanted: int, stage: str | None) -> NextCheck:
+    """The fresh edge is looked at before the first cut, unless the check is a cut itself; a new check starts here."""
+    if progress.asked in ("effort", "rank", "depth"):
+        return NextCheck(max(next_count(method, 0.0) or 1.0, count), wanted, False, method.checked(), None, stage)
+    if progress.lost:
+        why = f"{_last_of(progress)} is lost; from here on “{CHECK_WORDS[progress.asked]}” is looked at"
+        return NextCheck(count, wanted, False, why, None, stage)
+    readings = max(wanted, FIRST_READINGS) if progress.asked == "force" else wanted
+    return NextCheck(0.0, readings, False, "measure the fresh edge before the first cut", None, stage)
+
+
+def _last_of(progress: Progress) -> str:
+    return max(progress.lost, key=lambda name: progress.lost[name])
+
+
+def _tries(method: Method, progress: Progress, wanted: int) -> str:
+    return f"{wanted} tries at each check, whichever way the first goes" if wanted > 1 else method.checked()
+
+
+def _at_stations(planned: NextCheck, method: Method) -> NextCheck:
+    stations = max(len(method.stations_mm), 1)
+    least = method.readings("force") // stations
+    if planned.stop or planned.readings >= least * stations:
+        return planned
+    return NextCheck(
+        planned.next_count, max(planned.readings, least) * stations, False, planned.why, planned.band, planned.stage
+    )

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Any, Literal, get_args
 
 from kessik.core.errors import OutOfRangeError
-from kessik.core.protocols.methods import LEAST_FORCE_GF, MOST_FORCE_GF
+from kessik.core.protocols.methods import CHECK_KINDS, LEAST_FORCE_GF, MOST_FORCE_GF
 
 EventKind = Literal[
     "start", "cut", "reading", "outcome", "note", "pause", "resume", "check_planned", "stage", "strike", "correction",
@@ -14,14 +14,16 @@ EventKind = Literal[
 EVENT_KINDS: tuple[str, ...] = get_args(EventKind)
 SERVER_KINDS = frozenset({"check_planned", "stage"})
 MOST_CUTS_AT_ONCE = 1000.0
+INSPECTED = ("clean", "glint", "roll", "chip", "burr")
+_MOST_VALUE = {"effort": 10.0, "rank": 100.0, "depth": 1000.0}
 
 
 @dataclass(frozen=True)
 class BenchEvent:
     """One event. `count_at` is the count shown when it was made; `last_seen_position` the log its device had seen.
 
-    Payloads: cut {amount}, reading {check, value, unit}, outcome {check, outcome, stage}, note {text},
-    check_planned {next_count, readings, why, stage}, stage {stage, count}, strike {target, reason},
+    Payloads: cut {amount}, reading {check, value, unit, position_mm}, outcome {check, outcome, stage, position_mm},
+    note {text}, check_planned {next_count, readings, why, stage, check}, stage {stage, count}, strike {target, reason},
     correction {target, becomes} (`becomes` None takes the event back), stop {by, reason}, abandon {reason}.
     """
 
@@ -46,11 +48,23 @@ def check_payload(kind: str, payload: Mapping[str, Any]) -> None:
             )
     elif kind == "reading":
         value = _number(payload, "value")
-        if payload.get("check", "force") == "force":
+        _check_place(payload)
+        check = payload.get("check", "force")
+        if check == "force":
             check_force_gf(value)
+        elif check in _MOST_VALUE and not 0 <= value <= _MOST_VALUE[check]:
+            most = _MOST_VALUE[check]
+            raise OutOfRangeError(f"{check} goes from 0 to {most:g}, and is {value:g}", field="value", value=value)
     elif kind == "outcome":
-        if payload.get("outcome") not in ("pass", "fail", "doubt"):
-            raise OutOfRangeError("an outcome is pass, fail or doubt", field="outcome", value=payload.get("outcome"))
+        _check_place(payload)
+        known = INSPECTED if payload.get("check") == "inspect" else ("pass", "fail", "doubt")
+        if payload.get("outcome") not in (*known, "pass", "fail", "doubt"):
+            said = "an outcome is pass, fail or doubt"
+            if payload.get("check") == "inspect":
+                said = f"an inspection sees one of {', '.join(INSPECTED)}"
+            raise OutOfRangeError(said, field="outcome", value=payload.get("outcome"))
+        if payload.get("check", "paper") not in CHECK_KINDS:
+            raise OutOfRangeError(f"{payload['check']!r} is no check", field="check", value=payload["check"])
     elif kind in ("strike", "abandon"):
         if not str(payload.get("reason") or "").strip():
             verb = "strike out a reading" if kind == "strike" else "abandon a run"
@@ -65,6 +79,11 @@ def check_force_gf(value: float) -> None:
     """A force reading in gf must be possible on such a tester."""
     if not LEAST_FORCE_GF <= value <= MOST_FORCE_GF:
         raise OutOfRangeError(f"a reading of {value:g} gf cannot be; 1 to 5000 gf can", field="value", value=value)
+
+
+def _check_place(payload: Mapping[str, Any]) -> None:
+    if payload.get("position_mm") is not None and not 0 <= _number(payload, "position_mm") <= 2000:
+        raise OutOfRangeError("a place lies 0 to 2000 mm from the heel", field="position_mm")
 
 
 def _number(payload: Mapping[str, Any], field: str) -> float:

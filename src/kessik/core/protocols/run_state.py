@@ -7,8 +7,8 @@ from typing import Any, Literal
 from kessik.core.errors import NotAllowedNowError, UnknownError
 from kessik.core.protocols.events import BenchEvent, check_payload
 from kessik.core.protocols.methods import Method
-from kessik.core.protocols.series import Check
-from kessik.core.protocols.stop_rules import confirmation_wanted, rule_met
+from kessik.core.protocols.series import Check, RunSeries, outcome_of
+from kessik.core.protocols.stop_rules import Progress, assess
 
 RunStatus = Literal["fresh", "cutting", "paused", "stopped", "abandoned"]
 CORRECTABLE = frozenset({"cut", "reading", "outcome", "note"})
@@ -33,6 +33,7 @@ class Plan:
     why: str
     stage: str | None
     band: tuple[float, float] | None = None
+    check: str = "force"
 
 
 @dataclass(frozen=True)
@@ -45,21 +46,44 @@ class RunState:
     stages: Mapping[str, float]
     plan: Plan | None
     plan_is_current: bool
-    rule_met: bool
+    progress: Progress
     confirmation_wanted: bool
     check_due: bool
     readings_wanted: int
     stopped_by: str | None
     position: int
     withdrawn: frozenset[str]
+    worked_mm: tuple[float, float] | None = None
+    station_mm: float | None = None
+
+    @property
+    def rule_met(self) -> bool:
+        return self.progress.met
 
     @property
     def force_checks(self) -> list[Check]:
-        return [logged.check for logged in self.checks if logged.check.force_gf is not None and not logged.check.struck]
+        return [check for check in self.worked_checks if check.force_gf is not None]
+
+    @property
+    def worked_checks(self) -> list[Check]:
+        """Unstruck checks in the worked zone."""
+        return worked(self.checks, self.worked_mm)
+
+    @property
+    def asked_at_mm(self) -> float | None:
+        """The station the next reading is asked at, where the method names stations."""
+        return self.station_mm if self.check_due else None
 
 
-def fold(events: Sequence[BenchEvent], method: Method) -> RunState:
-    """The state of a run after its events, in log order."""
+def worked(checks: Sequence[LoggedCheck], worked_mm: tuple[float, float] | None) -> list[Check]:
+    """Unstruck checks in the worked zone, of a log."""
+    plain = tuple(logged.check for logged in checks)
+    run = RunSeries("", 1, 1, plain, worked_mm=worked_mm)
+    return [check for check in plain if not check.struck and not run.is_control(check)]
+
+
+def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, float] | None = None) -> RunState:
+    """The state of a run after its events, in log order; `worked_mm` is the zone it cuts with, from heel to tip."""
     changes = _changes(events)
     changed = _changed_cuts(events, changes)
     struck = {str(e.payload["target"]) for e in events if e.kind == "strike"}
@@ -67,7 +91,7 @@ def fold(events: Sequence[BenchEvent], method: Method) -> RunState:
     checks: list[LoggedCheck] = []
     stages: dict[str, float] = {}
     plan: Plan | None = None
-    plan_is_current, stopped_by = False, None
+    plan_is_current, stopped_by, taken = False, None, 0
     for event in events:
         if event.id in changes and changes[event.id] is None:
             continue
@@ -77,10 +101,12 @@ def fold(events: Sequence[BenchEvent], method: Method) -> RunState:
         if event.kind == "cut":
             count += float(payload["amount"])
         elif event.kind in ("reading", "outcome"):
-            checks.append(_logged_check(event, payload, _count_of(event, changed), event.id in struck))
-            plan_is_current = False
+            logged = _logged_check(event, payload, _count_of(event, changed), event.id in struck)
+            checks.append(logged)
+            taken += plan is not None and logged.check.kind == plan.check and logged.check.count >= plan.next_count
+            plan_is_current = plan_is_current and plan is not None and taken < plan.readings
         elif event.kind == "check_planned":
-            plan = _plan(payload)
+            plan, taken = _plan(payload), 0
             plan_is_current = True
         elif event.kind == "stage":
             stages.pop(str(payload["stage"]), None)
@@ -93,9 +119,11 @@ def fold(events: Sequence[BenchEvent], method: Method) -> RunState:
         elif event.kind in ("stop", "abandon"):
             status = "stopped" if event.kind == "stop" else "abandoned"
             stopped_by = str(payload.get("by", "tester"))
-    force = [logged.check for logged in checks if logged.check.force_gf is not None and not logged.check.struck]
-    due, wanted = _due(plan if plan_is_current or not force else None, force, count, method)
-    met = bool(force) and rule_met(force, method)
+    own = worked(checks, worked_mm)
+    beside = [logged.check for logged in checks if not logged.check.struck and logged.check not in own]
+    progress = assess(own, method, count, beside)
+    due, wanted = _due(plan if plan_is_current else None, taken, count, progress)
+    met = progress.met
     if status == "stopped" and stopped_by == "rule" and not met:
         status, stopped_by = "cutting", None  # the reading that ended the run was taken back or struck out
     ended = status in ("stopped", "abandoned")
@@ -106,13 +134,15 @@ def fold(events: Sequence[BenchEvent], method: Method) -> RunState:
         stages=stages,
         plan=None if ended else plan,
         plan_is_current=plan_is_current or ended,
-        rule_met=met,
-        confirmation_wanted=not ended and confirmation_wanted(force, method),
+        progress=progress,
+        confirmation_wanted=not ended and progress.confirmation_wanted,
         check_due=due and not ended,
         readings_wanted=0 if ended else wanted,
         stopped_by=stopped_by,
         position=max((event.position for event in events), default=0),
         withdrawn=frozenset(key for key, becomes in changes.items() if becomes is None),
+        worked_mm=worked_mm,
+        station_mm=_station(method, progress, taken),
     )
 
 
@@ -124,6 +154,7 @@ def _plan(payload: Mapping[str, Any]) -> Plan:
         why=str(payload["why"]),
         stage=payload.get("stage"),
         band=(float(band[0]), float(band[1])) if band else None,
+        check=str(payload.get("check", "force")),
     )
 
 
@@ -164,27 +195,38 @@ def _count_of(event: BenchEvent, changed: Sequence[_ChangedCut]) -> float:
 
 def _logged_check(event: BenchEvent, payload: Mapping[str, Any], count: float, struck: bool) -> LoggedCheck:
     kind = str(payload.get("check", "force"))
-    is_force = event.kind == "reading" and kind == "force"
+    value = float(payload["value"]) if event.kind == "reading" and payload.get("value") is not None else None
+    is_force = kind == "force" or (kind in ("dose_start", "dose_end") and payload.get("unit") == "gf")
     check = Check(
         count=count,
-        kind=kind,
-        force_gf=float(payload["value"]) if is_force else None,
-        outcome=payload.get("outcome"),
+        kind="force" if is_force else kind,
+        force_gf=value if is_force else None,
+        outcome=outcome_of(kind, payload.get("outcome")),
         stage=payload.get("stage"),
         struck=struck,
+        value=None if is_force else value,
+        seen=str(payload.get("entered") or payload.get("outcome") or "") if kind == "inspect" else "",
+        position_mm=payload.get("position_mm"),
     )
     return LoggedCheck(event.id, check, payload)
 
 
-def _due(plan: Plan | None, force: Sequence[Check], count: float, method: Method) -> tuple[bool, int]:
+def _due(plan: Plan | None, taken: int, count: float, progress: Progress) -> tuple[bool, int]:
     """Whether a check is due at this count and how many readings it still wants."""
-    if confirmation_wanted(force, method):
+    if progress.confirmation_wanted:
         return True, 1
     if plan is None:
         return False, 0
-    taken = sum(1 for check in force if check.count >= plan.next_count)
     wanted = max(plan.readings - taken, 0)
     return count >= plan.next_count and wanted > 0, wanted
+
+
+def _station(method: Method, progress: Progress, taken: int) -> float | None:
+    """Stations are read in turn, all of one before the next."""
+    if not method.stations_mm:
+        return None
+    each = max(method.readings(progress.asked) // len(method.stations_mm), 1)
+    return method.stations_mm[min(taken // each, len(method.stations_mm) - 1)]
 
 
 def admit(event: BenchEvent, state: RunState, known: Mapping[str, BenchEvent], stop_position: int | None) -> None:

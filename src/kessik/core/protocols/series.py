@@ -1,12 +1,11 @@
 """The vocabulary of a cut series: checks in their order, as a bench log or a file tells them."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import groupby
-from typing import Literal
 
-Outcome = Literal["pass", "fail", "doubt"]
-FORCE_STAGES = ("keen", "dull")
+from kessik.core.protocols.methods import JUDGED, Outcome, Stage
+
 DEFAULT_STAGE = {"paper": "working", "shave": "fine", "hair_sample": "fine", "inspect": "deformation"}
 DEFORMED = frozenset({"glint", "roll", "chip", "burr"})
 
@@ -15,8 +14,9 @@ DEFORMED = frozenset({"glint", "roll", "chip", "burr"})
 class Check:
     """One look at sharpness: at which count, by what kind of check, and what was found.
 
-    `force_gf` for force checks; `outcome` pass, fail or doubt for the others. A struck check stays visible and
-    takes no part in any estimate.
+    `force_gf` for force checks, `value` for effort (0 to 10), rank and depth (mm), `outcome` pass, fail or doubt for
+    the others, and `seen` what the lamp showed. `position_mm` from the heel where one was named. A struck check stays
+    visible and takes no part in any estimate.
     """
 
     count: float
@@ -25,6 +25,9 @@ class Check:
     outcome: Outcome | None = None
     stage: str | None = None
     struck: bool = False
+    value: float | None = None
+    seen: str = ""
+    position_mm: float | None = None
 
 
 @dataclass(frozen=True)
@@ -38,24 +41,62 @@ class RunSeries:
     count_unit: str = "cuts"
     practice: bool = False
     edge_length_used_mm: float | None = None
+    worked_mm: tuple[float, float] | None = None
 
     @property
     def key(self) -> tuple[str, int, int]:
         return self.blade, self.edge, self.run
 
     def force_checks(self) -> list[Check]:
-        return [c for c in self.checks if c.force_gf is not None and not c.struck]
+        """Unstruck force readings in the worked zone; those beside it are a control."""
+        return [c for c in self.checks if c.force_gf is not None and not c.struck and not self.is_control(c)]
 
-    def outcomes(self) -> dict[str, list[Check]]:
-        """Unstruck pass/fail checks by the stage they decide."""
-        stages: dict[str, list[Check]] = {}
+    def control_checks(self) -> list[Check]:
+        """Unstruck force readings beside the worked zone."""
+        return [c for c in self.checks if c.force_gf is not None and not c.struck and self.is_control(c)]
+
+    def is_control(self, check: Check) -> bool:
+        if self.worked_mm is None or check.position_mm is None:
+            return False
+        return not self.worked_mm[0] <= check.position_mm <= self.worked_mm[1]
+
+    def values(self, kind: str) -> list[Check]:
+        """Unstruck checks of a kind that carry a value."""
+        return [c for c in self.checks if c.kind == kind and c.value is not None and not c.struck]
+
+    def outcomes(self, stages: Sequence[Stage] = ()) -> dict[str, list[Check]]:
+        """Unstruck pass/fail checks by the stage they decide; by the method's stages where it names one."""
+        found: dict[str, list[Check]] = {}
         for check in self.checks:
-            if check.outcome is not None and not check.struck:
-                stages.setdefault(check.stage or DEFAULT_STAGE.get(check.kind, check.kind), []).append(check)
-        return stages
+            if check.outcome is None or check.struck:
+                continue
+            own = [s for s in stages if s.check == check.kind and s.limit_gf is None]
+            if own and check.stage in (None, *(s.name for s in own)):
+                for stage in own:
+                    found.setdefault(stage.name, []).append(replace(check, outcome=judged(check, stage, own)))
+            else:
+                name = check.stage or DEFAULT_STAGE.get(check.kind, check.kind)
+                found.setdefault(name, []).append(check)
+        return found
+
+
+def judged(check: Check, stage: Stage, stages: Sequence[Stage]) -> Outcome:
+    """What a check says of one stage: where a doubt is a stage of its own, it leaves the later ones standing."""
+    assert check.outcome is not None
+    if check.outcome in stage.lost_on:
+        return "fail"
+    graded = any("doubt" in other.lost_on for other in stages)
+    return "pass" if graded or check.outcome == "pass" else "doubt"
 
 
 def by_count(checks: Sequence[Check]) -> Iterator[tuple[float, list[Check]]]:
     """Force checks grouped by the count they were taken at, in their order."""
     for count, group in groupby(checks, key=lambda check: check.count):
         yield count, list(group)
+
+
+def outcome_of(check: str, said: str | None) -> Outcome | None:
+    """Pass, fail or doubt; an inspection passes while the apex is clean; other checks have no outcome."""
+    if check == "inspect" and said is not None:
+        return "fail" if said in DEFORMED or said == "fail" else "doubt" if said == "doubt" else "pass"
+    return said if check in JUDGED else None  # type: ignore[return-value]  # checked on entry

@@ -1,14 +1,152 @@
-"""The stop rules of a force series; the same code runs live and on imported series."""
+"""Which stages are lost and whether a run is over: the same code runs live and on imported series."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import numpy as np
 
-from kessik.core.protocols.methods import Method
-from kessik.core.protocols.series import Check, by_count
+from kessik.core.protocols.methods import CheckKind, Confirmation, Method, Stage, StopRule
+from kessik.core.protocols.series import Check, by_count, judged
 
 CHECKS_BEYOND_TO_END = 2
+
+
+@dataclass(frozen=True)
+class ByRule:
+    """`value` in the unit of the counts, None when the rule was never met; `rule` and `schedule` in words."""
+
+    value: float | None
+    rule: str
+    schedule: str
+    confirmed: bool = False
+
+
+@dataclass(frozen=True)
+class Progress:
+    """How far a run is: stages lost and at which count, what is looked at now, and whether a stop rule is met."""
+
+    lost: Mapping[str, float]
+    asked: CheckKind
+    met: bool
+    confirmation_wanted: bool
+
+
+def assess(checks: Sequence[Check], method: Method, count: float, beside: Sequence[Check] = ()) -> Progress:
+    """How far a run is after its unstruck checks in the worked zone; `count` is how far it was cut.
+
+    Checks `beside` the zone decide no stage; they are among what a dose is read by.
+    """
+    lost: dict[str, float] = {}
+    for stage in method.stages:
+        at = lost_at(checks, stage, method)
+        if at is not None:
+            lost[stage.name] = at
+    if any(rule.kind == "stages" for rule in method.ends):
+        lost = _in_order(lost, method)
+    everywhere = [*checks, *beside]
+    met = any(_rule_met(rule, everywhere, method, lost, count) for rule in method.ends)
+    asked = _asked(everywhere, method, lost, count)
+    return Progress(lost, asked, met, not met and _confirmation_wanted(checks, method))
+
+
+def lost_at(checks: Sequence[Check], stage: Stage, method: Method) -> float | None:
+    """The count at which a stage was lost, confirmed as the method asks; None while it stands."""
+    rule = next((r for r in method.ends if r.kind == "limit" and r.stage == stage.name), None)
+    if stage.limit_gf is None:
+        return _judged_lost_at(checks, stage, method, rule.confirm if rule else "none")
+    force = _force(checks)
+    if rule is not None and not force_limit_met(force, stage.limit_gf, rule.confirm):
+        return None
+    found = by_rule(force, stage.limit_gf)
+    unconfirmed = rule is not None and rule.confirm == "none"
+    return found.value if found.confirmed or unconfirmed else None
+
+
+def force_limit_met(checks: Sequence[Check], limit_gf: float, confirm: Confirmation) -> bool:
+    """Whether force checks ended beyond a limit, confirmed so."""
+    if confirm == "next_check":
+        return checks_beyond(checks, limit_gf) >= CHECKS_BEYOND_TO_END
+    if confirm == "same_count":
+        return pair_at_one_count(checks, limit_gf) is not None
+    return checks_beyond(checks, limit_gf) >= 1
+
+
+def _judged_lost_at(checks: Sequence[Check], stage: Stage, method: Method, confirm: Confirmation) -> float | None:
+    """A stage by pass and fail: a check is lost when all its tries are, and decided once they are all in."""
+    own = [s for s in method.stages if s.check == stage.check and s.limit_gf is None]
+    tries = method.readings(stage.check)
+    said = [replace(c, outcome=judged(c, stage, own)) for c in checks if c.kind == stage.check and c.outcome]
+    groups = [(count, [c.outcome == "fail" for c in group]) for count, group in by_count(said)]
+    before = False
+    for count, fails in groups:
+        if confirm == "same_count":
+            if any(first and second for first, second in pairwise(fails)):
+                return count
+            continue
+        failed = len(fails) >= tries and all(fails)
+        if failed and (confirm == "none" or before):
+            return count
+        before = failed
+    return None
+
+
+def _in_order(lost: Mapping[str, float], method: Method) -> dict[str, float]:
+    """Stages are lost in order: one that seems lost before the one ahead of it waits for that."""
+    kept: dict[str, float] = {}
+    for stage in method.stages:
+        if stage.name not in lost:
+            break
+        kept[stage.name] = lost[stage.name]
+    return kept
+
+
+def _rule_met(rule: StopRule, checks: Sequence[Check], method: Method, lost: Mapping[str, float], count: float) -> bool:
+    match rule.kind:
+        case "limit":
+            return rule.stage in lost
+        case "stages":
+            return all(stage.name in lost for stage in method.stages)
+        case "dose":
+            return rule.amount is not None and count >= rule.amount and not _missing(checks, method, rule.amount)
+        case "cycles" | "tester":
+            return False
+
+
+def _missing(checks: Sequence[Check], method: Method, count: float) -> list[CheckKind]:
+    """The kinds of check that still lack readings at a count or beyond."""
+    return [
+        spec.kind
+        for spec in method.checks
+        if sum(c.kind == spec.kind and c.count >= count for c in checks) < method.readings(spec.kind)
+    ]
+
+
+def _asked(checks: Sequence[Check], method: Method, lost: Mapping[str, float], count: float) -> CheckKind:
+    """What to look at next: the stage that stands, or of a dose the first kind not yet looked at here."""
+    standing = next((stage for stage in method.stages if stage.name not in lost), None)
+    if standing is not None:
+        return standing.check
+    missing = _missing(checks, method, count)
+    return missing[0] if missing else method.checks[0].kind
+
+
+def _confirmation_wanted(checks: Sequence[Check], method: Method) -> bool:
+    """Whether the last check alone passed a limit, so that one more at its count must confirm it."""
+    for rule in method.ends:
+        stage = next((s for s in method.stages if s.name == rule.stage), None)
+        if rule.kind != "limit" or rule.confirm != "same_count" or stage is None or not checks:
+            continue
+        last = checks[-1]
+        if stage.limit_gf is not None:
+            return last.force_gf is not None and last.force_gf > stage.limit_gf
+        own = [s for s in method.stages if s.check == stage.check]
+        return last.kind == stage.check and last.outcome is not None and judged(last, stage, own) == "fail"
+    return False
+
+
+def _force(checks: Sequence[Check]) -> list[Check]:
+    return [check for check in checks if check.force_gf is not None]
 
 
 def mean_force_gf(group: Sequence[Check]) -> float:
@@ -33,16 +171,30 @@ def pair_at_one_count(checks: Sequence[Check], limit_gf: float) -> float | None:
     return None
 
 
-def rule_met(checks: Sequence[Check], method: Method) -> bool:
-    """Whether the run's stop rule is met by the force checks so far."""
-    if method.schedule == "adaptive":
-        return checks_beyond(checks, method.dull_gf) >= CHECKS_BEYOND_TO_END
-    return pair_at_one_count(checks, method.dull_gf) is not None
+def by_rule(checks: Sequence[Check], limit_gf: float) -> ByRule:
+    """First check above the limit whose next reading at the same count is above it too; force checks, limit in gf.
+
+    Where only one reading was taken at that count the next check stands in for it; where there is none either,
+    the reading is given as not confirmed.
+    """
+    groups = [(n, [c.force_gf is not None and c.force_gf > limit_gf for c in group]) for n, group in by_count(checks)]
+    often, paired = how_often(checks), pair_at_one_count(checks, limit_gf)
+    for index, (count, above) in enumerate(groups):
+        if count == paired:
+            return ByRule(count, f"first two readings in a row at one count above {limit_gf:g} gf", often, True)
+        if above == [True] and index + 1 == len(groups):
+            return ByRule(count, f"last reading above {limit_gf:g} gf, not confirmed", often)
+        if above == [True] and groups[index + 1][1][0]:
+            return ByRule(count, f"first reading above {limit_gf:g} gf, confirmed by the next check", often, True)
+    return ByRule(None, f"no confirmed reading above {limit_gf:g} gf", often)
 
 
-def confirmation_wanted(checks: Sequence[Check], method: Method) -> bool:
-    """Whether the last reading alone passed the dull limit, so that one more at its count must confirm it."""
-    if method.schedule == "adaptive" or not checks or rule_met(checks, method):
-        return False
-    last = checks[-1].force_gf
-    return last is not None and last > method.dull_gf
+def how_often(checks: Sequence[Check]) -> str:
+    """How often was checked, in words, from the counts themselves."""
+    counts = np.unique([check.count for check in checks])
+    if counts.size < 2:
+        return "one count checked" if counts.size else "not checked"
+    gaps = np.diff(counts)
+    if np.allclose(gaps, gaps[0]):
+        return "every count" if gaps[0] == 1 else f"every {gaps[0]:g}"
+    return f"uneven, every {gaps.min():g} to {gaps.max():g}"

@@ -7,8 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kessik.core.protocols.series import Check, RunSeries, by_count
-from kessik.core.protocols.stop_rules import mean_force_gf
-from kessik.core.sharpness.by_rule import ByRule, by_rule
+from kessik.core.protocols.stop_rules import ByRule, by_rule, mean_force_gf
 from kessik.core.sharpness.joint import life_masses, quantiles
 from kessik.core.sharpness.posterior import EdgeLikelihood, ForceReadings, edge_likelihood
 

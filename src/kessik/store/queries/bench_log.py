@@ -1,6 +1,7 @@
 """Runs and their bench log."""
 
 from collections.abc import Sequence
+from dataclasses import asdict
 from typing import Any
 
 from sqlalchemy import Row, Table, bindparam, func, insert, select
@@ -8,7 +9,7 @@ from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
 from kessik.core.protocols.events import BenchEvent
-from kessik.store.records import Moment, Run
+from kessik.store.records import Booking, Moment, Run
 from kessik.store.tables import EventRow, RunRow
 
 _EVENT: Table = EventRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
@@ -26,6 +27,11 @@ def runs_of(session: Session, trial_id: str) -> list[Run]:
         select(RunRow).where(RunRow.trial_id == trial_id).order_by(RunRow.started_utc, RunRow.number)
     )
     return [_run(row) for row in rows]
+
+
+def all_runs(session: Session) -> list[Run]:
+    """Every run of every trial, in the order they were started."""
+    return [_run(row) for row in session.scalars(select(RunRow).order_by(RunRow.started_utc, RunRow.id))]
 
 
 def runs_on_edge(session: Session, edge_id: str) -> list[Run]:
@@ -59,6 +65,13 @@ def add_run(session: Session, run: Run) -> None:
             edge_length_used_mm=run.edge_length_used_mm,
             started_utc=run.started.utc,
             started_offset_minutes=run.started.offset_minutes,
+            method_id=run.method_id or None,
+            block=run.block,
+            round=run.round,
+            operator=run.operator,
+            verifies_run_id=run.verifies_run_id,
+            lot_change=run.lot_change,
+            bookings=[asdict(booking) for booking in run.bookings],
             other=dict(run.other),
         )
     )
@@ -128,6 +141,13 @@ def _run(row: RunRow) -> Run:
         zone_from_mm=row.zone_from_mm,
         zone_to_mm=row.zone_to_mm,
         edge_length_used_mm=row.edge_length_used_mm,
+        method_id=row.method_id or "",
+        block=row.block,
+        round=row.round,
+        operator=row.operator,
+        verifies_run_id=row.verifies_run_id,
+        lot_change=row.lot_change,
+        bookings=tuple(Booking(**booking) for booking in row.bookings),
         other=row.other,
     )
 

@@ -9,8 +9,8 @@ from sqlalchemy.orm import Session
 
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.planning.budget import Pace
-from kessik.core.protocols.methods import Method
 from kessik.core.sharpening.settled import SettledRule
+from kessik.store.queries.methods import find_version
 from kessik.store.queries.shelf import whole_blades
 from kessik.store.records import Blade, Moment, Plan, Role, Trial
 from kessik.store.tables import BladeRow, TrialBladeRow, TrialRow
@@ -19,16 +19,16 @@ from kessik.store.tables import BladeRow, TrialBladeRow, TrialRow
 def all_trials(session: Session) -> list[Trial]:
     """Every trial, newest first."""
     rows = session.scalars(select(TrialRow).order_by(TrialRow.created_utc.desc(), TrialRow.id))
-    return [_trial(row) for row in rows]
+    return [_trial(session, row) for row in rows]
 
 
 def find_trial(session: Session, trial_id: str) -> Trial | None:
     row = session.get(TrialRow, trial_id)
-    return _trial(row) if row else None
+    return _trial(session, row) if row else None
 
 
 def save_trial(session: Session, trial: Trial) -> None:
-    """Insert or update."""
+    """Insert or update; the version of its method must be there already."""
     session.merge(
         TrialRow(
             id=trial.id,
@@ -41,10 +41,7 @@ def save_trial(session: Session, trial: Trial) -> None:
             let_go=list(trial.rule.let_go),
             scale_edge_length=trial.rule.scale_edge_length,
             settled_rule=asdict(trial.settled_rule),
-            keen_gf=trial.method.keen_gf,
-            dull_gf=trial.method.dull_gf,
-            schedule=trial.method.schedule,
-            check_every=trial.method.every,
+            method_id=trial.method_id,
             edges_per_blade=trial.edges_per_blade,
             medium=trial.medium,
             rope_diameter_mm=trial.rope_diameter_mm,
@@ -52,6 +49,8 @@ def save_trial(session: Session, trial: Trial) -> None:
             created_offset_minutes=trial.created.offset_minutes,
             plan=asdict(trial.plan),
             source=trial.source,
+            blind_seed=trial.blind_seed,
+            unblinded_utc=trial.unblinded_utc,
         )
     )
     session.flush()
@@ -103,7 +102,9 @@ def _plan(kept: Mapping[str, Any]) -> Plan:
     return Plan(**{**kept, "pace": Pace(**kept.get("pace", {}))})
 
 
-def _trial(row: TrialRow) -> Trial:
+def _trial(session: Session, row: TrialRow) -> Trial:
+    version = find_version(session, row.method_id or "")
+    assert version is not None, "a trial's method is kept as long as the trial"
     rule = MatchingRule(
         row.factor,
         row.hardness_reading,  # type: ignore[arg-type]  # checked on entry
@@ -118,11 +119,15 @@ def _trial(row: TrialRow) -> Trial:
         question=row.question,
         created=Moment(row.created_utc, row.created_offset_minutes),
         rule=rule,
-        method=Method(row.keen_gf, row.dull_gf, row.schedule, row.check_every),  # type: ignore[arg-type]  # checked on entry
+        method=version.method,
+        method_id=version.id,
+        method_number=version.number,
         settled_rule=SettledRule(**row.settled_rule),
         plan=_plan(row.plan),
         edges_per_blade=row.edges_per_blade,
         medium=row.medium,
         rope_diameter_mm=row.rope_diameter_mm,
         source=row.source,
+        blind_seed=row.blind_seed,
+        unblinded_utc=row.unblinded_utc,
     )

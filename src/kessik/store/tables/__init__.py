@@ -11,7 +11,8 @@ from kessik.store.tables.shelf import (
     PhotoRow,
     RecipeRow,
 )
-from kessik.store.tables.trials import TrialBladeRow, TrialRow
+from kessik.store.tables.stock import LotCorrectionRow, LotRow
+from kessik.store.tables.trials import MethodRow, TrialBladeRow, TrialRow
 
 __all__ = [
     "AbrasiveRow",
@@ -20,7 +21,10 @@ __all__ = [
     "EdgeRow",
     "EventRow",
     "GradeRow",
+    "LotCorrectionRow",
+    "LotRow",
     "MeasurementRow",
+    "MethodRow",
     "PhotoRow",
     "RecipeRow",
     "RunRow",

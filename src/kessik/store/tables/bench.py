@@ -26,6 +26,13 @@ class RunRow(Base):
     edge_length_used_mm: Mapped[float | None] = mapped_column(REAL)
     started_utc: Mapped[str] = mapped_column(Text)
     started_offset_minutes: Mapped[int] = mapped_column(Integer)
+    method_id: Mapped[str | None] = mapped_column(ForeignKey("method.id"), index=True)
+    block: Mapped[int | None] = mapped_column(Integer)
+    round: Mapped[int | None] = mapped_column(Integer)
+    operator: Mapped[str] = mapped_column(Text, default="")
+    verifies_run_id: Mapped[str | None] = mapped_column(Text)
+    lot_change: Mapped[str] = mapped_column(Text, default="")
+    bookings: Mapped[list[dict[str, Any]]] = mapped_column(JsonText, default=list)
     other: Mapped[dict[str, Any]] = mapped_column(JsonText, default=dict)
 
 

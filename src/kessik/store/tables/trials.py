@@ -24,10 +24,7 @@ class TrialRow(Base):
     let_go: Mapped[list[str]] = mapped_column(JsonText)
     scale_edge_length: Mapped[bool] = mapped_column(YesNo)
     settled_rule: Mapped[dict[str, Any]] = mapped_column(JsonText)
-    keen_gf: Mapped[float] = mapped_column(REAL)
-    dull_gf: Mapped[float] = mapped_column(REAL)
-    schedule: Mapped[str] = mapped_column(Text)
-    check_every: Mapped[int] = mapped_column(Integer)
+    method_id: Mapped[str | None] = mapped_column(ForeignKey("method.id"))
     edges_per_blade: Mapped[int] = mapped_column(Integer, default=2)
     medium: Mapped[str] = mapped_column(Text, default="")
     rope_diameter_mm: Mapped[float | None] = mapped_column(REAL)
@@ -35,6 +32,21 @@ class TrialRow(Base):
     created_offset_minutes: Mapped[int] = mapped_column(Integer)
     plan: Mapped[dict[str, Any]] = mapped_column(JsonText)
     source: Mapped[str] = mapped_column(Text, default="bench")
+    blind_seed: Mapped[int | None] = mapped_column(Integer)
+    unblinded_utc: Mapped[str | None] = mapped_column(Text)
+
+
+class MethodRow(Base):
+    """A method as it was at one time; never rewritten."""
+
+    __tablename__ = "method"
+    __table_args__ = (UniqueConstraint("line_id", "number"), STRICT)
+
+    id: Mapped[str] = mapped_column(Text, primary_key=True)
+    line_id: Mapped[str] = mapped_column(Text, index=True)
+    number: Mapped[int] = mapped_column(Integer)
+    body: Mapped[dict[str, Any]] = mapped_column(JsonText)
+    made_utc: Mapped[str] = mapped_column(Text)
 
 
 class TrialBladeRow(Base):

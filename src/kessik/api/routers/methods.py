@@ -1,0 +1,30 @@
+"""Methods: the ready ones, the tester's own, and the one a trial goes by."""
+
+from fastapi import APIRouter
+
+from kessik.api.dependencies import Store
+from kessik.api.schemas.common import Id
+from kessik.api.schemas.methods import KnownMethodsOut, MethodChoice, MethodOut
+from kessik.api.schemas.trials import TrialOut
+from kessik.services import methods
+from kessik.services.clock import now
+
+router = APIRouter(tags=["methods"])
+
+
+@router.get("/methods")
+def get_methods(store: Store) -> KnownMethodsOut:
+    """What a trial can take its method from."""
+    return KnownMethodsOut.of(methods.known_methods(store))
+
+
+@router.put("/trials/{trial_id}/method")
+def put_method(trial_id: Id, body: MethodChoice, store: Store) -> TrialOut:
+    """Give a trial a method; one that a run was cut under stays, and this becomes its next version."""
+    return TrialOut.of(methods.change_method(store, trial_id, body.method.method(), now().utc, body.from_method_id))
+
+
+@router.get("/trials/{trial_id}/methods")
+def get_versions(trial_id: Id, store: Store) -> list[MethodOut]:
+    """The versions the runs of a trial were cut under, and the one in force, oldest first."""
+    return [MethodOut.of_version(version) for version in methods.versions_of(store, trial_id)]

@@ -1,0 +1,142 @@
+"""Methods over the wire."""
+
+from dataclasses import asdict
+from typing import Annotated
+
+from pydantic import Field
+
+from kessik.api.schemas.common import Finite, LongText, ShortText, Wire
+from kessik.core.protocols.methods import (
+    CheckKind,
+    CheckSpec,
+    Confirmation,
+    CountUnit,
+    CutKind,
+    DosePart,
+    MediumKind,
+    Method,
+    Outcome,
+    ScheduleKind,
+    Stage,
+    StopKind,
+    StopRule,
+)
+from kessik.services.methods import KnownMethods
+from kessik.store.records import MethodVersion
+
+
+class CheckSpecBody(Wire):
+    """One kind of look."""
+
+    kind: CheckKind
+    readings: int = Field(default=1, ge=-1000, le=1000)
+    material: ShortText = ""
+
+
+class StageBody(Wire):
+    """A sharpness that is lost on the way."""
+
+    name: ShortText
+    check: CheckKind = "force"
+    limit_gf: Finite | None = None
+    lost_on: list[Outcome] = Field(default=["fail"], max_length=3)
+
+
+class StopRuleBody(Wire):
+    """What ends a run."""
+
+    kind: StopKind
+    stage: ShortText = ""
+    confirm: Confirmation = "none"
+    amount: Finite | None = None
+
+
+class DosePartBody(Wire):
+    """One medium of a recipe and how much of it."""
+
+    medium: ShortText
+    amount: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+
+
+class MethodBody(Wire):
+    """How a run goes."""
+
+    school: ShortText
+    name: ShortText
+    medium: MediumKind = "rope"
+    cut: CutKind = "slice"
+    surface: ShortText = ""
+    count_unit: CountUnit = "cuts"
+    piece: Finite = 1.0
+    contact_mm: Finite | None = None
+    zone_length_mm: Finite | None = None
+    checks: list[CheckSpecBody] = Field(max_length=20)
+    stages: list[StageBody] = Field(max_length=20)
+    ends: list[StopRuleBody] = Field(max_length=20)
+    schedule: ScheduleKind = "every"
+    every: Finite = 1.0
+    growth: Finite = 1.5
+    at: list[Finite] = Field(default_factory=list, max_length=50)
+    stations_mm: list[Finite] = Field(default_factory=list, max_length=20)
+    recipe: list[DosePartBody] = Field(default_factory=list, max_length=20)
+    spoiled_when: LongText = ""
+    cautions: list[LongText] = Field(default_factory=list, max_length=20)
+    note: LongText = ""
+
+    def method(self) -> Method:
+        """The method; OutOfRangeError where its parts contradict each other."""
+        own = self.model_dump(include=set(MethodBody.model_fields) - {"checks", "stages", "ends", "recipe"})
+        own |= {name: tuple(own[name]) for name in ("at", "stations_mm", "cautions")}
+        return Method(
+            **own,
+            checks=tuple(CheckSpec(**spec.model_dump()) for spec in self.checks),
+            stages=tuple(Stage(s.name, s.check, s.limit_gf, tuple(s.lost_on)) for s in self.stages),
+            ends=tuple(StopRule(**rule.model_dump()) for rule in self.ends),
+            recipe=tuple(DosePart(**part.model_dump()) for part in self.recipe),
+        )
+
+
+class MethodOut(MethodBody):
+    """A method as it is kept, with its rules in plain words."""
+
+    id: str
+    number: int
+    ends_when: str
+    checked: str
+    stage_words: list[str]
+
+    @classmethod
+    def of(cls, method: Method, method_id: str = "", number: int = 1) -> "MethodOut":
+        return cls(
+            **asdict(method),
+            id=method_id,
+            number=number,
+            ends_when=method.ends_when(),
+            checked=method.checked(),
+            stage_words=[stage.words() for stage in method.stages],
+        )
+
+    @classmethod
+    def of_version(cls, version: MethodVersion) -> "MethodOut":
+        return cls.of(version.method, version.id, version.number)
+
+
+class KnownMethodsOut(Wire):
+    """Ready methods, and the tester's own with their newest version."""
+
+    ready: list[MethodOut]
+    own: list[MethodOut]
+
+    @classmethod
+    def of(cls, known: KnownMethods) -> "KnownMethodsOut":
+        return cls(
+            ready=[MethodOut.of(method) for method in known.ready],
+            own=[MethodOut.of_version(version) for version in known.own],
+        )
+
+
+class MethodChoice(Wire):
+    """A method for a trial; `from_method_id` follows the line of a version, without it the trial's own goes on."""
+
+    method: MethodBody
+    from_method_id: ShortText | None = None

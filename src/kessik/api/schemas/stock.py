@@ -1,0 +1,91 @@
+"""Lots and stock over the wire."""
+
+from typing import Any, Literal
+
+from pydantic import Field
+
+from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
+from kessik.services.stock import StockedLot
+from kessik.store.records import Lot, LotKind
+
+Details = dict[str, ShortText | Finite | bool | None]
+
+
+class LotBody(Wire):
+    """One delivery of a medium, a check material, an abrasive or a salt."""
+
+    id: Id
+    kind: LotKind
+    name: ShortText
+    unit: ShortText
+    bought_amount: Finite | None = None
+    bought_on: Day = ""
+    price: Finite | None = None
+    currency: ShortText = ""
+    details: Details = Field(default_factory=dict, max_length=40)
+    state: Details = Field(default_factory=dict, max_length=40)
+    note: LongText = ""
+
+    def record(self) -> Lot:
+        return Lot(**self.model_dump())
+
+
+class CorrectionBody(Wire):
+    """An amount used that no run shows; below zero where more was left than booked."""
+
+    amount: Finite
+    reason: ShortText
+
+
+class CorrectionOut(Wire):
+    """A correction as it is kept."""
+
+    amount: float
+    reason: str
+    made_utc: str
+
+
+class LotOut(Wire):
+    """A lot with what is left of it."""
+
+    id: str
+    kind: LotKind
+    name: str
+    unit: str
+    bought_amount: float | None
+    bought_on: str
+    price: float | None
+    currency: str
+    details: dict[str, Any]
+    state: dict[str, Any]
+    note: str
+    archived: bool
+    used: float
+    corrected: float
+    left: float | None
+    is_low: bool
+    runs: int
+    corrections: list[CorrectionOut]
+
+    @classmethod
+    def of(cls, stocked: StockedLot) -> "LotOut":
+        lot = stocked.lot
+        own = {name: getattr(lot, name) for name in LotBody.model_fields}
+        return cls(
+            **own,
+            archived=lot.archived_utc is not None,
+            used=stocked.used,
+            corrected=stocked.corrected,
+            left=stocked.left,
+            is_low=stocked.is_low,
+            runs=stocked.runs,
+            corrections=[
+                CorrectionOut(amount=c.amount, reason=c.reason, made_utc=c.made_utc) for c in stocked.corrections
+            ],
+        )
+
+
+class PutAwayBody(Wire):
+    """Whether a lot is put away."""
+
+    archived: Literal[True, False]

@@ -1,0 +1,114 @@
+"""What a run shows besides lives: end readings of a dose, depth cut, effort by layers; and blades compared by them."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from kessik.core.comparison.lives import Measured
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.series import RunSeries, by_count
+from kessik.core.protocols.stop_rules import mean_force_gf
+
+READING_SCATTER = 0.07
+INITIAL_CYCLES = 3
+EFFORT_STEP = 1.0
+
+
+@dataclass(frozen=True)
+class FigureKind:
+    """A figure: its name for people, unit, and which way is better; `compared` where ratios of it make sense.
+
+    `more` says in words what a larger value does.
+    """
+
+    label: str
+    unit: str
+    better: Literal["low", "high", ""]
+    compared: bool = False
+    more: str = ""
+
+
+KINDS: Mapping[str, FigureKind] = {
+    "end_gf": FigureKind("reading after the dose", "gf", "low", True, "ends duller than"),
+    "change_gf": FigureKind("change over the dose", "gf", "low"),
+    "change_percent": FigureKind("change on its own start", "%", "low"),
+    "control_gf": FigureKind("zone beside it, after the dose", "gf", ""),
+    "initial_cutting_mm": FigureKind("depth in the first 3 cycles", "mm", "high", True, "cuts deeper at first than"),
+    "edge_retention_mm": FigureKind("depth over all cycles", "mm", "high", True, "cuts more card than"),
+    "mean_effort": FigureKind("mean effort", "of 10", "low"),
+}
+
+
+def run_figures(run: RunSeries, method: Method) -> dict[str, float]:
+    """The figures of one run, by name; the initial depth is the sum of three cycles, retention of all (ISO 8442-5)."""
+    return {**_dose_figures(run, method), **_depth_figures(run), **_effort_figures(run)}
+
+
+def _dose_figures(run: RunSeries, method: Method) -> dict[str, float]:
+    groups = list(by_count(run.force_checks()))
+    dose = method.dose
+    if dose is None or len(groups) < 2 or groups[-1][0] < dose:
+        return {}
+    start, end = mean_force_gf(groups[0][1]), mean_force_gf(groups[-1][1])
+    found = {"end_gf": end, "change_gf": end - start, "change_percent": 100.0 * (end / start - 1.0)}
+    beside = [check for check in run.control_checks() if check.count >= dose]
+    if beside:
+        found["control_gf"] = mean_force_gf(beside)
+    return found
+
+
+def _depth_figures(run: RunSeries) -> dict[str, float]:
+    depths = {check.count: check.value for check in run.values("depth") if check.value is not None}
+    if not depths:
+        return {}
+    found = {"edge_retention_mm": math.fsum(depths.values())}
+    first = [depths[n] for n in range(1, INITIAL_CYCLES + 1) if n in depths]
+    if len(first) == INITIAL_CYCLES:
+        found["initial_cutting_mm"] = math.fsum(first)
+    return found
+
+
+def _effort_figures(run: RunSeries) -> dict[str, float]:
+    efforts = [check.value for check in run.values("effort") if check.value is not None]
+    return {"mean_effort": float(np.mean(efforts))} if efforts else {}
+
+
+def measured(name: str, value: float, run: RunSeries) -> Measured:
+    """A figure with its own error: reading scatter over the replicates it is a mean of (common practice, no source)."""
+    replicates = 1
+    if name == "end_gf":
+        replicates = max(len(list(by_count(run.force_checks()))[-1][1]), 1)
+    elif name in ("initial_cutting_mm", "edge_retention_mm"):
+        replicates = max(len(run.values("depth")), 1) if name == "edge_retention_mm" else INITIAL_CYCLES
+    return Measured(math.log(value), READING_SCATTER / math.sqrt(replicates))
+
+
+@dataclass(frozen=True)
+class EffortTable:
+    """Effort by layers: mean by blade and count, and the first count from which blades separate; None where not."""
+
+    by_blade: Mapping[str, Mapping[float, float]]
+    separates_at: float | None
+
+
+def effort_table(runs: Sequence[RunSeries]) -> EffortTable | None:
+    """Blades separate where the least and the most effort lie a step apart, and no repeat of one reaches the other."""
+    efforts: dict[str, dict[float, list[float]]] = {}
+    for run in runs:
+        for check in run.values("effort"):
+            if check.value is not None:
+                efforts.setdefault(run.blade, {}).setdefault(check.count, []).append(check.value)
+    if not efforts:
+        return None
+    means = {blade: {n: float(np.mean(v)) for n, v in sorted(at.items())} for blade, at in efforts.items()}
+    shared = sorted(set.intersection(*(set(at) for at in efforts.values())))
+    separates = next((n for n in shared if len(efforts) > 1 and _apart({b: at[n] for b, at in efforts.items()})), None)
+    return EffortTable(means, separates)
+
+
+def _apart(by_blade: Mapping[str, Sequence[float]]) -> bool:
+    ordered = sorted(by_blade.values(), key=lambda values: float(np.mean(values)))
+    return min(ordered[-1]) - max(ordered[0]) >= EFFORT_STEP

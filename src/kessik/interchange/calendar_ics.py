@@ -1,0 +1,36 @@
+"""Dated work as an iCalendar file (RFC 5545)."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+
+from icalendar import Calendar, Event
+
+
+@dataclass(frozen=True)
+class CalendarEntry:
+    """Something to do on a day."""
+
+    id: str
+    on: date
+    summary: str
+    description: str = ""
+
+
+def write_calendar(name: str, entries: Sequence[CalendarEntry], made_utc: str) -> bytes:
+    """The calendar's text; entries last the whole day, so that no clock is promised."""
+    calendar = Calendar()
+    calendar.add("prodid", "-//Kessik//Plan//EN")
+    calendar.add("version", "2.0")
+    calendar.add("x-wr-calname", name)
+    for entry in entries:
+        event = Event()
+        event.add("uid", f"{entry.id}@kessik")
+        event.add("dtstamp", datetime.fromisoformat(made_utc))
+        event.add("dtstart", entry.on)
+        event.add("dtend", entry.on + timedelta(days=1))
+        event.add("summary", entry.summary)
+        if entry.description:
+            event.add("description", entry.description)
+        calendar.add_component(event)
+    return bytes(calendar.to_ical())
