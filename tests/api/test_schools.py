@@ -41,7 +41,7 @@ class Bench(BenchHand):
             self.judge(run, said, count, asked, **place)
             return
         value = {
-            "force": (150 + 250 * used) * wobble, "effort": min(2 + 1.2 * count * 10 / self.sharp, 10), "depth": 9.0 - 0.1 * count,
+            "force": (150 + 250 * used) * wobble, "effort": min(2 + 1.2 * count * 10 / self.sharp, 10), "depth": (9.0 - 0.1 * count) * self.sharp / 10,
         }[asked]  # fmt: skip
         unit = "gf" if asked == "force" else "mm" if asked == "depth" else None
         payload = {"check": asked, "value": round(value, 2), "unit": unit, **place}

@@ -95,7 +95,7 @@ def plan_of(db: Database, trial_id: str, changes: Plan | None = None, edges_per_
     order = _order(blades, plan, edges)
     by_edges: list[Detectable] = []
     shows, wanted = None, None
-    if len(blades) > 1:
+    if len(blades) > 1 and _has_ratios(trial.method):
         spread = (nodes, weights)
         by_edges = detectable_by_edges(max(MOST_EDGES_SHOWN, edges), error, len(blades), spread)
         shows = by_edges[edges - 1]
@@ -245,6 +245,11 @@ def _schedules(method: Method, blades: Sequence[BladeAhead]) -> list[ScheduleAhe
                       expected_run(kind, life))
         for name, kind in kinds
     ]  # fmt: skip
+
+
+def _has_ratios(method: Method) -> bool:
+    """Whether a method ends with something whose ratio makes sense; effort on a scale of 0 to 10 does not."""
+    return bool(method.stages) or any(spec.kind in ("force", "depth") for spec in method.checks)
 
 
 def _confirmed(method: Method, confirm: Confirmation) -> tuple[StopRule, ...]:

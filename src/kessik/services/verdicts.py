@@ -108,6 +108,8 @@ def end_stage(analysis: TrialAnalysis) -> str:
     """The stage an answer is about: the one that ends the method's runs, else the last that any run has a life at."""
     stages = list(dict.fromkeys(stage for run in analysis.runs for stage in run.lives))
     named = analysis.method.end_stage or ""
+    if not stages and any(run.figures for run in analysis.runs):
+        return ""
     return named if named in stages or not stages else stages[-1]
 
 

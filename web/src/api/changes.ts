@@ -70,6 +70,23 @@ export const putAbrasive = (abrasive: Schemas["AbrasiveBody"]) =>
 export const deleteAbrasive = (abrasiveId: string) =>
   body(api.DELETE("/api/abrasives/{abrasive_id}", { params: { path: { abrasive_id: abrasiveId } } }));
 
+export const putLot = (lot: Schemas["LotBody"]) =>
+  body(api.PUT("/api/lots/{lot_id}", { params: { path: { lot_id: lot.id } }, body: lot }));
+
+export const putCorrection = (lotId: string, id: string, correction: Schemas["CorrectionBody"]) =>
+  body(
+    api.PUT("/api/lots/{lot_id}/corrections/{correction_id}", {
+      params: { path: { lot_id: lotId, correction_id: id } },
+      body: correction,
+    }),
+  );
+
+export const putLotAway = (lotId: string, archived: boolean) =>
+  body(api.PUT("/api/lots/{lot_id}/archived", { params: { path: { lot_id: lotId } }, body: { archived } }));
+
+export const putMethod = (trialId: string, choice: Schemas["MethodChoice"]) =>
+  body(api.PUT("/api/trials/{trial_id}/method", { params: { path: { trial_id: trialId } }, body: choice }));
+
 export const deletePhoto = (bladeId: string, hash: string) =>
   body(
     api.DELETE("/api/blades/{blade_id}/photos/{content_hash}", {

@@ -16,6 +16,16 @@ export const planQuery = (trialId: string) =>
     queryFn: () => body(api.GET("/api/trials/{trial_id}/plan", { params: { path: { trial_id: trialId } } })),
   });
 
+export const methodsQuery = queryOptions({ queryKey: ["methods"], queryFn: () => body(api.GET("/api/methods")) });
+
+export const versionsQuery = (trialId: string) =>
+  queryOptions({
+    queryKey: ["versions", trialId],
+    queryFn: () => body(api.GET("/api/trials/{trial_id}/methods", { params: { path: { trial_id: trialId } } })),
+  });
+
+export const lotsQuery = queryOptions({ queryKey: ["lots"], queryFn: () => body(api.GET("/api/lots")) });
+
 export const verdictQuery = (trialId: string) =>
   queryOptions({
     queryKey: ["verdict", trialId],

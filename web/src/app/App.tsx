@@ -13,6 +13,7 @@ const Passport = lazy(() => import("../features/shelf/Passport").then((m) => ({ 
 const Prepare = lazy(() => import("../features/prepare/Prepare").then((m) => ({ default: m.Prepare })));
 const Reckoner = lazy(() => import("../features/reckoner/Reckoner").then((m) => ({ default: m.Reckoner })));
 const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: m.Plan })));
+const MethodPage = lazy(() => import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })));
 const Verdict = lazy(() => import("../features/verdict/Verdict").then((m) => ({ default: m.Verdict })));
 
 const client = new QueryClient({
@@ -34,6 +35,7 @@ export function App() {
               <Route path="/" element={<Today />} />
               <Route path="/trials/:trialId/line-up" element={<LineUp />} />
               <Route path="/trials/:trialId/plan" element={<Plan />} />
+              <Route path="/trials/:trialId/method" element={<MethodPage />} />
               <Route path="/trials/:trialId/verdict" element={<Verdict />} />
               <Route path="/trials/:trialId/prepare" element={<Prepare />} />
               <Route path="/shelf" element={<Shelf />} />

@@ -19,11 +19,20 @@ export interface ChartRun {
   readonly leftOut: boolean;
 }
 
+export interface Limit {
+  readonly stage: string;
+  readonly gf: number;
+}
+
+/** The force limits of a method, for the chart. */
+export const limitsOf = (method: { stages: readonly { name: string; limit_gf?: number | null }[] }): Limit[] =>
+  method.stages.flatMap((s) => (typeof s.limit_gf === "number" ? [{ stage: s.name, gf: s.limit_gf }] : []));
+
 interface Props {
   title: string;
   runs: readonly ChartRun[];
-  keenGf: number;
-  dullGf: number;
+  /** Force limits in the order they are met; the last one ends the run. */
+  limits: readonly Limit[];
   unit: string;
   width: number;
   height: number;
@@ -34,13 +43,17 @@ interface Props {
 const PAD = { left: 46, right: 58, top: 26, bottom: 44 };
 
 /** Sharpness over the count, sharp on top: every reading, each edge's curve with its band, limits as lines. */
-export function DecayChart({ title, runs, keenGf, dullGf, unit, width, height, highlighted, onHighlight }: Props) {
+export function DecayChart({ title, runs, limits, unit, width, height, highlighted, onHighlight }: Props) {
   const titleId = useId();
   const readings = runs.flatMap((r) => r.readings);
   const lastCount = Math.max(4, ...readings.map((r) => r.count));
   const forces = readings.map((r) => r.force_gf);
   const sharpest = Math.min(120, ...forces) * 0.95;
-  const dullest = Math.max(dullGf * 1.13, ...forces.map((f) => Math.min(f, dullGf * 1.35)));
+  const end = limits.at(-1)?.gf ?? null;
+  const dullest =
+    end === null
+      ? Math.max(200, ...forces) * 1.08
+      : Math.max(end * 1.13, ...forces.map((f) => Math.min(f, end * 1.35)));
   const x = scaleLinear([0, lastCount * 1.06], [PAD.left, width - PAD.right]);
   const y = scaleLinear([sharpest, dullest], [PAD.top, height - PAD.bottom]);
   const clip = useId();
@@ -48,7 +61,7 @@ export function DecayChart({ title, runs, keenGf, dullGf, unit, width, height, h
   const ends = spread(
     lastOfBlades(runs).map((r) => ({
       run: r,
-      at: y(clamp(r.band?.middle_gf.at(-1) ?? r.readings.at(-1)?.force_gf ?? dullGf, sharpest, dullest)),
+      at: y(clamp(r.band?.middle_gf.at(-1) ?? r.readings.at(-1)?.force_gf ?? end ?? dullest, sharpest, dullest)),
     })),
     17,
   );
@@ -70,7 +83,7 @@ export function DecayChart({ title, runs, keenGf, dullGf, unit, width, height, h
           height={height - PAD.top - PAD.bottom + 8}
         />
       </clipPath>
-      <Axes x={x} y={y} width={width} height={height} keenGf={keenGf} dullGf={dullGf} unit={unit} />
+      <Axes x={x} y={y} width={width} height={height} limits={limits} unit={unit} />
       <g clipPath={`url(#${clip})`}>
         {runs.map((run) => (
           <Curve key={run.id} run={run} x={x} y={y} faded={faded(run.blade)} bold={highlighted === run.blade} />
@@ -92,7 +105,7 @@ export function DecayChart({ title, runs, keenGf, dullGf, unit, width, height, h
           key={run.id}
           run={run}
           x={x}
-          y={y(dullGf)}
+          y={y(end ?? dullest)}
           right={width - PAD.right + 6}
           faded={faded(run.blade)}
           row={runs.indexOf(run)}
@@ -152,16 +165,14 @@ function Axes({
   y,
   width,
   height,
-  keenGf,
-  dullGf,
+  limits,
   unit,
 }: {
   x: Scale;
   y: Scale;
   width: number;
   height: number;
-  keenGf: number;
-  dullGf: number;
+  limits: readonly Limit[];
   unit: string;
 }) {
   const floor = height - PAD.bottom;
@@ -179,22 +190,31 @@ function Axes({
           </text>
         </g>
       ))}
-      <line
-        x1={PAD.left}
-        x2={end}
-        y1={y(keenGf)}
-        y2={y(keenGf)}
-        stroke="var(--ink)"
-        strokeWidth={1.2}
-        strokeDasharray="7 5"
-      />
-      <text x={end} y={y(keenGf) - 6} textAnchor="end">
-        keen, {keenGf} gf
-      </text>
-      <line x1={PAD.left} x2={end} y1={y(dullGf)} y2={y(dullGf)} stroke="var(--ink)" strokeWidth={2} />
-      <text x={PAD.left + 6} y={y(dullGf) + 17} fontWeight="700" fill="var(--ink)">
-        dull, {dullGf} gf
-      </text>
+      {limits.map(({ stage, gf }, i) => {
+        const last = i === limits.length - 1;
+        return (
+          <g key={stage}>
+            <line
+              x1={PAD.left}
+              x2={end}
+              y1={y(gf)}
+              y2={y(gf)}
+              stroke="var(--ink)"
+              strokeWidth={last ? 2 : 1.2}
+              strokeDasharray={last ? undefined : "7 5"}
+            />
+            <text
+              x={last ? PAD.left + 6 : end}
+              y={y(gf) + (last ? 17 : -6)}
+              textAnchor={last ? "start" : "end"}
+              fontWeight={last ? 700 : 400}
+              fill={last ? "var(--ink)" : undefined}
+            >
+              {stage}, {gf} gf
+            </text>
+          </g>
+        );
+      })}
       <line x1={PAD.left} x2={end} y1={floor} y2={floor} stroke="var(--ink-2)" />
       {x.ticks(Math.max(3, Math.floor(width / 90))).map((n) => (
         <g key={n}>

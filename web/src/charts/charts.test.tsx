@@ -59,8 +59,10 @@ describe("the decay chart", () => {
       <DecayChart
         title="Sharpness"
         runs={runs}
-        keenGf={300}
-        dullGf={400}
+        limits={[
+          { stage: "keen", gf: 300 },
+          { stage: "dull", gf: 400 },
+        ]}
         unit="cuts"
         width={800}
         height={450}

@@ -249,8 +249,9 @@ def line_up_words(cells: Sequence[Cell], pending: Sequence[str], rule: MatchingR
 def standing_words(analysis: TrialAnalysis, stage: str) -> str:
     """What the answer rests on and what it may speak of, under the headline."""
     pairs = [c for c in analysis.comparisons if c.stage == stage and c.verdict != "confounded"]
-    runs = sum(1 for r in analysis.runs if stage in r.lives)
-    blades = ranked(analysis, stage)
+    runs = sum(1 for r in analysis.runs if stage in r.lives or (not stage and r.figures))
+    blades = ranked(analysis, stage) or [b for b in analysis.blades if b.figures]
+    pairs = pairs or [c for c in analysis.figure_comparisons if c.verdict != "confounded"]
     parts = [f"{runs} {'run' if runs == 1 else 'runs'} on {len(blades)} {'blade' if len(blades) == 1 else 'blades'}"]
     if pairs:
         parts.append(f"the answer speaks of {_scopes(pairs)}")

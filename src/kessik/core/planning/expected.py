@@ -86,7 +86,8 @@ def _of_dose(method: Method, dose: float, life: float) -> ExpectedRun:
     counts = _counts_to(method, dose)
     each = [method.readings(spec.kind) for spec in method.checks]
     before = sum(n for n, spec in zip(each, method.checks, strict=True) if spec.kind == "force")
-    error = max(READING_SCATTER / math.sqrt(max(each)), LEAST_ERROR)
+    summed = len(counts) if any(spec.kind == "depth" for spec in method.checks) else 1
+    error = max(READING_SCATTER / math.sqrt(max(each) * summed), LEAST_ERROR)
     return ExpectedRun(life, dose, before + len(counts) * math.fsum(each), error)
 
 

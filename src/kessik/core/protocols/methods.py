@@ -150,7 +150,9 @@ class Method:
 
     def ends_when(self) -> str:
         """The stop rules in plain words."""
-        return "ends " + ", or ".join(_rule_words(rule, self) for rule in self.ends)
+        rules = [rule for rule in self.ends if rule.kind != "cycles"]
+        said = "ends " + ", or ".join(_rule_words(rule, self) for rule in rules)
+        return f"{said}; so for {self.cycles} rounds, each after the same light sharpening" if self.cycles else said
 
     def checked(self) -> str:
         """The check schedule in plain words."""
@@ -191,13 +193,13 @@ def _rule_words(rule: StopRule, method: Method) -> str:
             assert stage is not None
             return f"when {_lost_words(stage, rule.confirm, method)}"
         case "stages":
-            names = ", then ".join(s.name for s in method.stages)
-            return f"when {names} {'is' if len(method.stages) == 1 else 'are'} lost, in this order"
+            last = method.stages[-1]
+            before = " and ".join(s.name for s in method.stages[:-1])
+            said = f"when {_lost_words(last, 'none', method)}"
+            return f"{said}, once {before} {'is' if len(method.stages) == 2 else 'are'} lost" if before else said
         case "dose":
             return f"after {rule.amount:g} {method.count_unit}"
-        case "cycles":
-            return f"after {rule.amount:g} rounds of the same light sharpening"
-        case "tester":
+        case "tester" | "cycles":
             return "when the tester says so, with the reason"
 
 

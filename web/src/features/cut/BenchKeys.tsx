@@ -1,11 +1,15 @@
 import type { ReactNode, RefObject } from "react";
 import { Kbd } from "../../ui/Kbd";
+import { isJudged } from "./benchWords";
+import { LookKeys } from "./LookKeys";
 
 interface Props {
   field: RefObject<HTMLInputElement | null>;
   typed: string;
   onTyped: (text: string) => void;
   due: boolean;
+  asked: string;
+  onSay: (outcome: string) => void;
   practice: boolean;
   paused: boolean;
   onCut: () => void;
@@ -18,36 +22,46 @@ interface Props {
   onLog: () => void;
 }
 
+const READ: Record<string, readonly [string, string]> = {
+  effort: ["Effort, 0 to 10", "of 10"],
+  rank: ["Rank by effort", "rank"],
+  depth: ["Depth in mm", "mm"],
+};
+
 /** What a thumb or a key can do; every target at least 64 px. */
 export function BenchKeys(p: Props) {
   return (
     <div className="flex flex-1 flex-wrap items-stretch justify-end gap-2">
-      <form
-        className={`flex items-stretch rounded-edge border-[1.5px] ${p.due ? "border-next" : "border-line"} max-bench:w-full`}
-        onSubmit={(e) => {
-          e.preventDefault();
-          p.onRead();
-        }}
-      >
-        <input
-          ref={p.field}
-          value={p.typed}
-          onChange={(e) => p.onTyped(e.target.value)}
-          inputMode="decimal"
-          enterKeyHint="done"
-          autoComplete="off"
-          aria-label="Reading in gf"
-          placeholder="reading"
-          className="h-16 w-26 min-w-0 bg-transparent px-3 text-[1.6rem] font-bold placeholder:text-lead placeholder:font-normal placeholder:text-ink-2 max-bench:flex-1"
-        />
-        <button
-          type="submit"
-          className={`min-h-16 cursor-pointer px-3 font-semibold ${p.due ? "bg-next text-on-next" : "text-ink-2"}`}
+      {isJudged(p.asked) ? (
+        <LookKeys inspects={p.asked === "inspect"} due={p.due} onSay={p.onSay} />
+      ) : (
+        <form
+          className={`flex items-stretch rounded-edge border-[1.5px] ${p.due ? "border-next" : "border-line"} max-bench:w-full`}
+          onSubmit={(e) => {
+            e.preventDefault();
+            p.onRead();
+          }}
         >
-          gf <Kbd>Enter</Kbd>
-        </button>
-      </form>
-      {p.practice ? (
+          <input
+            ref={p.field}
+            value={p.typed}
+            onChange={(e) => p.onTyped(e.target.value)}
+            inputMode="decimal"
+            enterKeyHint="done"
+            autoComplete="off"
+            aria-label={READ[p.asked]?.[0] ?? "Reading in gf"}
+            placeholder="reading"
+            className="h-16 w-26 min-w-0 bg-transparent px-3 text-[1.6rem] font-bold placeholder:text-lead placeholder:font-normal placeholder:text-ink-2 max-bench:flex-1"
+          />
+          <button
+            type="submit"
+            className={`min-h-16 cursor-pointer px-3 font-semibold ${p.due ? "bg-next text-on-next" : "text-ink-2"}`}
+          >
+            {READ[p.asked]?.[1] ?? "gf"} <Kbd>Enter</Kbd>
+          </button>
+        </form>
+      )}
+      {p.practice && p.asked === "force" ? (
         <Key onClick={p.onVirtual} name="R" lead={p.due}>
           read
         </Key>

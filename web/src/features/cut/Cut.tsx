@@ -12,16 +12,23 @@ import { useWidth } from "../../ui/useWidth";
 import { Asking } from "./Asking";
 import { BenchKeys } from "./BenchKeys";
 import { useBench } from "./bench";
-import { bandOf, countSize, exposureWords, nextWords, whyWords, wornShare } from "./benchWords";
+import { bandOf, countSize, exposureWords, isJudged, nextWords, whyWords, wornShare } from "./benchWords";
 import { Connection } from "./Connection";
 import { Ended } from "./Ended";
 import { KeyLine } from "./KeyLine";
+import { OUTCOMES, SEEN } from "./LookKeys";
 import { ReadingsChart } from "./ReadingsChart";
 import { RunLog } from "./RunLog";
 import { checkTone, setSound, soundIsOn } from "./sound";
 import { useBenchKeys } from "./useBenchKeys";
 
 type Ask = "note" | "stop" | null;
+
+const RANGES: Record<string, readonly [number, number, string]> = {
+  effort: [0, 10, ""],
+  rank: [1, 100, ""],
+  depth: [0, 1000, "mm"],
+};
 
 /** The bench: the count, what comes next, the reading; nothing covers the count. */
 export function Cut() {
@@ -36,9 +43,11 @@ export function Cut() {
   const [sound, setSoundOn] = useState(soundIsOn);
   const field = useRef<HTMLInputElement>(null);
   const { ref, width } = useWidth<HTMLDivElement>(1200);
+  const place = run?.state.asked_at_mm === null ? {} : { position_mm: run?.state.asked_at_mm };
   const virtual = useMutation({
     mutationFn: () => body(api.POST("/api/runs/{run_id}/virtual-reading", { params: { path: { run_id: runId } } })),
-    onSuccess: ({ force_gf }) => log("reading", { check: "force", value: force_gf, unit: "gf", source: "virtual" }),
+    onSuccess: ({ force_gf }) =>
+      log("reading", { check: "force", value: force_gf, unit: "gf", source: "virtual", ...place }),
   });
   const due = Boolean(shown?.due);
   useEffect(() => {
@@ -57,17 +66,26 @@ export function Cut() {
   }, []);
 
   const ended = run?.state.status === "stopped" || run?.state.status === "abandoned";
-  const cut = () => void log("cut", { amount: 1 });
+  const asked = run?.state.asked ?? "force";
+  const cut = () => void log("cut", { amount: run?.method.piece ?? 1 });
+  const say = (outcome: string) => {
+    if (isJudged(asked)) void log("outcome", { check: asked, outcome, ...place });
+  };
   const read = () => {
     const value = typedNumber(typed);
     if (value === null) return;
-    if (value === undefined || value < 1 || value > 5000) {
-      setWrong(`“${typed}” cannot be a reading; 1 to 5000 gf can`);
+    if (isJudged(asked)) {
+      setWrong("This check is said by its keys, not in figures");
+      return;
+    }
+    const [low, high, unit] = RANGES[asked] ?? [1, 5000, "gf"];
+    if (value === undefined || value < low || value > high) {
+      setWrong(`“${typed}” cannot be a reading; ${low} to ${high} ${unit} can`);
       return;
     }
     setTyped("");
     setWrong(null);
-    void log("reading", { check: "force", value, unit: "gf", source: "typed" });
+    void log("reading", { check: asked, value, unit: unit || null, source: "typed", ...place });
   };
   const takeBack = () => {
     if (typed) setTyped(typed.slice(0, -1));
@@ -103,6 +121,12 @@ export function Cut() {
         if (run?.practice && !virtual.isPending) virtual.mutate();
       },
       "?": () => setKeysOpen(true),
+      ...Object.fromEntries(
+        (asked === "inspect" ? SEEN : isJudged(asked) ? OUTCOMES : []).map(([key, outcome]) => [
+          key,
+          () => say(outcome),
+        ]),
+      ),
     },
   });
 
@@ -113,7 +137,8 @@ export function Cut() {
     );
   const unit = run.count_unit;
   const wide = width > 860;
-  const worn = wornShare(shown, run.trial.dull_gf);
+  const worn = wornShare(run, shown);
+  const mark = run.trial.is_blind && !run.practice ? 0 : run.blade.mark;
   const side =
     panel === "log" ? (
       <RunLog run={run} log={log} />
@@ -129,8 +154,8 @@ export function Cut() {
     <div ref={ref} className="flex min-h-dvh flex-col bg-paper px-4 pt-3 pb-3 text-ink bench:px-8">
       <header className="flex items-center justify-between gap-4">
         <div className="flex min-w-0 items-center gap-3">
-          <Mark mark={run.blade.mark} size={30} />
-          <span className="wide shrink-0 text-lead font-extrabold whitespace-nowrap">{run.blade.code}</span>
+          {run.shown_as === run.blade.code ? <Mark mark={mark} size={30} /> : null}
+          <span className="wide shrink-0 text-lead font-extrabold whitespace-nowrap">{run.shown_as}</span>
           <span className="truncate text-ink-2">
             edge {run.edge} · {run.trial.name}
           </span>
@@ -170,7 +195,10 @@ export function Cut() {
           >
             {counted(shown.count)}
           </button>
-          <p className="mt-3 text-lead text-ink-2">{unit}</p>
+          <p className="mt-3 text-lead text-ink-2">
+            {unit}
+            {run.recipe_now ? <span className="ml-4 font-semibold text-ink">{run.recipe_now}</span> : null}
+          </p>
           <div aria-live="polite" className="mt-3">
             <p
               data-testid="next"
@@ -211,8 +239,8 @@ export function Cut() {
           <div className="mt-1 flex flex-wrap items-end justify-between gap-4">
             {wide ? (
               <EdgeStrip
-                mark={run.blade.mark}
-                title={run.blade.code}
+                mark={mark}
+                title={run.shown_as}
                 edgeLengthMm={run.blade.edge_length_mm ?? null}
                 edges={[
                   {
@@ -248,6 +276,8 @@ export function Cut() {
                   setWrong(null);
                 }}
                 due={due}
+                asked={asked}
+                onSay={say}
                 practice={run.practice}
                 paused={run.state.status === "paused"}
                 onCut={cut}

@@ -10,7 +10,9 @@ export function KeyLine({ sound, practice, onClose }: { sound: boolean; practice
   }, [onClose]);
   const keys: Array<[string, string]> = [
     ["Space", "one cut"],
-    ["0–9, Enter", "a reading in gf"],
+    ["0–9, Enter", "a reading"],
+    ["P F D", "passes, fails, in doubt"],
+    ["C G O I U", "lamp: clean, glint, roll, chip, burr"],
     ["Backspace", "take back the last"],
     ["N", "note"],
     ["B", "break"],

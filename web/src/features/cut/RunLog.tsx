@@ -11,7 +11,7 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
   const [open, setOpen] = useState<string | null>(null);
   const withdrawn = new Set(run.state.withdrawn);
   const struck = new Set(run.state.checks.filter((c) => c.struck).map((c) => c.event_id));
-  const now = new Map(run.state.checks.map((c) => [c.event_id, c.force_gf]));
+  const now = new Map(run.state.checks.map((c) => [c.event_id, c.force_gf ?? c.value]));
   return (
     <section aria-label="List of events" className="flex h-[372px] flex-col overflow-y-auto pt-2">
       <h2 className="font-semibold">Events, newest first</h2>
@@ -47,8 +47,10 @@ function said(e: Event, now: number | null | undefined): string {
   const p = e.payload;
   if (e.kind === "cut") return `${Number(p.amount) === 1 ? "cut" : `${p.amount} cuts`} after ${counted(e.count_at)}`;
   if (e.kind === "reading") {
-    const changed = now !== undefined && now !== null && now !== Number(p.value) ? `, corrected to ${now} gf` : "";
-    return `${p.value} gf at ${counted(e.count_at)}${changed}`;
+    const unit = p.unit ? ` ${p.unit}` : "";
+    const changed = now !== undefined && now !== null && now !== Number(p.value) ? `, corrected to ${now}${unit}` : "";
+    const what = (p.check ?? "force") === "force" ? "" : `${p.check} `;
+    return `${what}${p.value}${unit} at ${counted(e.count_at)}${changed}`;
   }
   if (e.kind === "check_planned") return `told to check at ${p.next_count}`;
   if (e.kind === "stage") return p.count === null ? `${p.stage} no longer passed` : `${p.stage} passed at ${p.count}`;
@@ -62,7 +64,7 @@ function said(e: Event, now: number | null | undefined): string {
       pause: "break",
       resume: "went on",
       abandon: `abandoned: ${p.reason}`,
-      outcome: `${p.check}: ${p.outcome}`,
+      outcome: `${String(p.check).replace("_", " ")}: ${p.outcome}, at ${counted(e.count_at)}`,
     }[e.kind] ?? e.kind
   );
 }

@@ -18,9 +18,22 @@ const fresh: State = {
   confirmation_wanted: false,
   check_due: false,
   readings_wanted: 0,
+  asked: "force",
+  asked_words: "force on the test line",
+  asked_at_mm: null,
   stopped_by: null,
   withdrawn: [],
 };
+
+const METHOD = {
+  name: "Force-limit rope series",
+  checks: [{ kind: "force" }],
+  stages: [
+    { name: "keen", check: "force", limit_gf: 300 },
+    { name: "dull", check: "force", limit_gf: 400 },
+  ],
+  ends: [{ kind: "limit", stage: "dull" }],
+} as unknown as Run["method"];
 
 const plan = (next: number, readings = 1): NonNullable<State["plan"]> => ({
   next_count: next,
@@ -37,7 +50,13 @@ function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
     number: 1,
     practice: false,
     count_unit: "cuts",
-    trial: { keen_gf: 300, dull_gf: 400 } as Run["trial"],
+    trial: {} as Run["trial"],
+    method: METHOD,
+    shown_as: "A",
+    sealed: "",
+    lot_change: "",
+    block: 1,
+    recipe_now: "",
     blade: { code: "A", mark: 0 } as Run["blade"],
     edge_id: "edge",
     edge: 3,
@@ -158,16 +177,36 @@ describe("what the bench says", () => {
   it("draws wear from the last readings, within fresh and dull", () => {
     const worn = (...forces: number[]) =>
       wornShare(
+        run(),
         show(
           run(),
           forces.map((gf) => reading(gf)),
         ),
-        400,
       );
     expect(worn()).toBe(0);
     expect(worn(150, 275)).toBe(0.5);
     expect(worn(150, 700)).toBe(1);
     expect(worn(150, 120, 110)).toBe(0);
+  });
+
+  it("asks for what the method asks: tries of paper, the lamp, a place on the edge", () => {
+    const asks = (asked: State["asked"], wanted: number, at: number | null = null) => {
+      const due = run({ asked, asked_at_mm: at, plan: plan(0, wanted), readings_wanted: wanted });
+      return nextWords(due, show(due, []));
+    };
+    expect(asks("paper", 2)).toBe("Check now: wipe, does it slice the held paper, 2 tries");
+    expect(asks("inspect", 1)).toBe("Check now: wipe, look along the apex under the lamp");
+    expect(asks("force", 3, 44)).toBe("Wipe the fresh edge, take 3 readings at 44 mm");
+  });
+
+  it("lays an unsent look over what the server knows, and asks for the try that is left", () => {
+    const due = run({ asked: "paper", plan: plan(0, 2), readings_wanted: 2 });
+    const shown = show(due, [made("outcome", { check: "paper", outcome: "pass" })]);
+    expect(shown.looks).toMatchObject([{ kind: "paper", outcome: "pass" }]);
+    expect([shown.due, shown.readingsWanted]).toEqual([true, 1]);
+    const lamp = show(due, [made("outcome", { check: "inspect", outcome: "glint" })]);
+    expect(lamp.looks).toMatchObject([{ outcome: "fail", seen: "glint" }]);
+    expect(lamp.readingsWanted).toBe(2);
   });
 
   it("keeps the count at least 160 px high, however many digits", () => {

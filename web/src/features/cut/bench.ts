@@ -10,7 +10,7 @@ import { queueStorage } from "./queueStorage";
 
 type Run = Schemas["RunOut"];
 type Kind = Schemas["EventBody"]["kind"];
-const REPLANS = new Set<string>(["reading", "strike", "correction"]);
+const REPLANS = new Set<string>(["reading", "outcome", "strike", "correction"]);
 
 /** The run at the bench: its queue, its state, and the few things a hand can do. */
 export function useBench(runId: string) {

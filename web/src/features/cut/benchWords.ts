@@ -10,16 +10,35 @@ export function nextWords(run: RunData, shown: Shown): string {
   if (state.status === "stopped") return "This run has ended";
   if (state.status === "abandoned") return "This run was abandoned";
   if (shown.due) {
-    if (state.confirmation_wanted) return "Read once more to confirm";
+    const force = state.asked === "force";
+    const place = state.asked_at_mm === null ? "" : ` at ${counted(state.asked_at_mm)} mm`;
+    if (state.confirmation_wanted) return force ? "Read once more to confirm" : "Look once more to confirm";
+    if (!force) {
+      const judged = isJudged(state.asked) && state.asked !== "inspect";
+      const times = judged && shown.readingsWanted > 1 ? `, ${plural(shown.readingsWanted, "try", "tries")}` : "";
+      return `Check now: ${ASKED[state.asked] ?? state.asked_words}${place}${times}`;
+    }
     if (shown.count === 0 && shown.readings.length === 0)
-      return `Wipe the fresh edge, take ${plural(shown.readingsWanted, "reading")}`;
-    return `Check now: wipe, ${plural(shown.readingsWanted, "reading")}`;
+      return `Wipe the fresh edge, take ${plural(shown.readingsWanted, "reading")}${place}`;
+    return `Check now: wipe, ${plural(shown.readingsWanted, "reading")}${place}`;
   }
   if (shown.planning || !state.plan) return "Working out the next check";
   const more = state.plan.next_count - shown.count;
-  const readings = state.plan.readings > 1 ? `, ${state.plan.readings} readings` : "";
+  const readings = state.plan.readings > 1 && state.asked === "force" ? `, ${state.plan.readings} readings` : "";
   return more > 0 ? `Check after ${counted(more)} more${readings}` : "Cut on";
 }
+
+const ASKED: Record<string, string> = {
+  paper: "wipe, does it slice the held paper",
+  hair_sample: "wipe, does it cut the hair sample",
+  shave: "wipe, does it shave",
+  inspect: "wipe, look along the apex under the lamp",
+  effort: "how hard was it, 0 to 10",
+  rank: "its rank by effort, 1 for the least",
+  depth: "the depth of this cycle",
+};
+
+export const isJudged = (kind: string) => ["paper", "hair_sample", "shave", "inspect"].includes(kind);
 
 /** Why, and what was passed on the way. */
 export function whyWords(run: RunData, shown: Shown): string {
@@ -43,12 +62,16 @@ export function exposureWords(run: RunData, count: number): string {
   return each === null ? `${counted(count)} ${run.count_unit}` : `${Math.round(each * count)} mm²/mm`;
 }
 
-/** How far the edge is worn, for drawing: its last readings on the way to the dull limit. */
-export function wornShare(shown: Shown, dullGf: number): number {
+/** How far the edge is worn, for drawing: of its dose, of its stages, or its last readings towards the last limit. */
+export function wornShare(run: RunData, shown: Shown): number {
+  const dose = run.method.ends.find((e) => e.kind === "dose")?.amount;
+  if (typeof dose === "number") return Math.min(1, shown.count / dose);
+  const limit = run.method.stages.flatMap((s) => s.limit_gf ?? []).at(-1);
+  if (limit === undefined) return Object.keys(run.state.stages).length / Math.max(run.method.stages.length, 1);
   const forces = shown.readings.filter((r) => !r.struck).map((r) => r.forceGf);
   const [first] = forces;
   if (first === undefined || forces.length < 2) return 0;
-  return Math.max(0, Math.min(1, (Math.max(...forces.slice(-2)) - first) / Math.max(dullGf - first, 1)));
+  return Math.max(0, Math.min(1, (Math.max(...forces.slice(-2)) - first) / Math.max(limit - first, 1)));
 }
 
 /** As large as the room allows, never under 160 px. */

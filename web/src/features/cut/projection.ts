@@ -1,11 +1,29 @@
 import type { Schemas } from "../../api/client";
+import type { Look } from "../../charts/LooksChart";
 import type { QueuedEvent } from "../../domain/tapQueue";
 
 type Run = Schemas["RunOut"];
 
+const isLook = (e: { kind: string }) => e.kind === "reading" || e.kind === "outcome";
+
+function unsentLook(e: QueuedEvent): Look {
+  const said = e.kind === "outcome" ? String(e.payload.outcome) : null;
+  const lamp = e.payload.check === "inspect";
+  return {
+    id: e.id,
+    kind: String(e.payload.check ?? "force"),
+    count: e.count_at,
+    outcome: lamp && said ? (said === "clean" ? "pass" : "fail") : said,
+    seen: lamp && said ? said : "",
+    value: e.kind === "reading" ? Number(e.payload.value) : null,
+    struck: false,
+  };
+}
+
 /** What the bench shows: the server's state, and on top of it what this device has not sent yet. */
 export interface Shown {
   readonly count: number;
+  readonly looks: readonly Look[];
   readonly readings: readonly { eventId: string; count: number; forceGf: number; struck: boolean; waiting: boolean }[];
   readonly due: boolean;
   readonly readingsWanted: number;
@@ -43,7 +61,7 @@ export function show(run: Run, pending: readonly QueuedEvent[]): Shown {
         : [{ eventId: c.event_id, count: c.count, forceGf: c.force_gf, struck: c.struck, waiting: false }],
     ),
     ...unsent
-      .filter((e) => e.kind === "reading")
+      .filter((e) => e.kind === "reading" && String(e.payload.check ?? "force") === "force")
       .map((e) => ({
         eventId: e.id,
         count: e.count_at,
@@ -52,16 +70,21 @@ export function show(run: Run, pending: readonly QueuedEvent[]): Shown {
         waiting: true,
       })),
   ].filter((r) => !takenBack.has(r.eventId));
-  const unsentReadings = unsent.filter((e) => e.kind === "reading" && !takenBack.has(e.id)).length;
+  const looks: Look[] = [
+    ...run.state.checks.map((c) => ({ ...c, id: c.event_id })),
+    ...unsent.filter((e) => e.kind === "outcome" || e.kind === "reading").map(unsentLook),
+  ].filter((l) => l.kind !== "force" && !takenBack.has(l.id));
+  const unsentReadings = unsent.filter(
+    (e) => isLook(e) && String(e.payload.check ?? "force") === run.state.asked && !takenBack.has(e.id),
+  ).length;
   const { plan, readings_wanted, confirmation_wanted } = run.state;
   const readingsWanted = Math.max(readings_wanted - unsentReadings, 0);
   const due = readingsWanted > 0 && (confirmation_wanted || (plan !== null && count >= plan.next_count));
   const gone = new Set([...run.state.withdrawn, ...takenBack.keys()]);
-  const takeable = [...run.log, ...unsent]
-    .filter((e) => (e.kind === "cut" || e.kind === "reading") && !gone.has(e.id))
-    .at(-1);
+  const takeable = [...run.log, ...unsent].filter((e) => (e.kind === "cut" || isLook(e)) && !gone.has(e.id)).at(-1);
   return {
     count,
+    looks,
     readings,
     due,
     readingsWanted,

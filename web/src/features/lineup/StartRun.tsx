@@ -7,7 +7,7 @@ import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { freshLane } from "../../domain/strips";
 import { Button } from "../../ui/Button";
-import { Choice, Field } from "../../ui/Field";
+import { Choice, Field, Tick } from "../../ui/Field";
 import { putRun } from "./changes";
 
 /** Choose the blade and its edge, and go to the bench. A cut edge is used up: the next run is on the next sharpening. */
@@ -17,8 +17,11 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
   const [freshId] = useState(newId);
   const [chosen, setChosen] = useState(bladeId);
   const [practice, setPractice] = useState(false);
+  const [verifies, setVerifies] = useState(false);
+  const [insist, setInsist] = useState(false);
   const blade = lineUp.blades.find((b) => b.id === chosen) ?? lineUp.blades[0];
   const edges = blade?.edges ?? [];
+  const earlier = lineUp.runs.find((r) => r.blade_id === blade?.id && !r.practice && r.status === "stopped");
   const last = edges.at(-1);
   const isCut = (edgeId: string) => lineUp.used_up.includes(edgeId);
   const needsNew = !last || (isCut(last.id) && !practice);
@@ -49,6 +52,8 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
         practice,
         zone_from_mm: typed[2] ?? null,
         zone_to_mm: typed[3] ?? null,
+        verifies_run_id: verifies && !practice ? (earlier?.id ?? null) : null,
+        insist_on_lot: insist,
       });
     },
     () => navigate(`/runs/${runId}`),
@@ -136,15 +141,25 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
           error={wrong(3, zone[1]) ?? refused?.at("zone_to_mm")}
         />
       </div>
-      <label className="flex min-h-11 cursor-pointer items-center gap-3">
-        <input
-          type="checkbox"
-          className="size-5 accent-next"
-          checked={practice}
-          onChange={(e) => setPractice(e.target.checked)}
+      <Tick
+        label="Practice run, with readings from the virtual bench"
+        checked={practice}
+        onChange={(e) => setPractice(e.target.checked)}
+      />
+      {earlier && !practice ? (
+        <Tick
+          label="It verifies the first result: keep that hidden until this run stops"
+          checked={verifies}
+          onChange={(e) => setVerifies(e.target.checked)}
         />
-        <span>Practice run, with readings from the virtual bench</span>
-      </label>
+      ) : null}
+      {refused?.problem.field?.endsWith("_lot_id") ? (
+        <Tick
+          label="Cut on the other lot all the same; the run is marked"
+          checked={insist}
+          onChange={(e) => setInsist(e.target.checked)}
+        />
+      ) : null}
       {start.error &&
       !["side_angle_deg", "thickness_behind_edge_mm", "zone_to_mm"].includes(refused?.problem.field ?? "") ? (
         <p role="alert" className="font-medium text-rust">
@@ -152,8 +167,7 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
         </p>
       ) : null}
       <p className="text-note text-ink-2">
-        Cut away from the body, clamp the rope, wear the glove on the holding hand, stop when the hand tires. Your own
-        workshop's rules come first.
+        {(lineUp.trial.method.cautions ?? []).join(" ")} Your own workshop's rules come first.
       </p>
       <Button kind="next" type="submit" disabled={start.isPending} autoFocus>
         {practice ? "Start practice run" : "Start run"}

@@ -1,4 +1,5 @@
 import { type FormEvent, useState } from "react";
+import { Link } from "react-router";
 import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { plural, typedNumber } from "../../domain/format";
@@ -18,23 +19,21 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
     <section aria-label="Method">
       <h2 className="text-lead font-bold">How it is cut</h2>
       <p className="mt-2">
-        {trial.medium || "Medium not named"}. Keen at {trial.keen_gf} gf, and a run {trial.ends_when}.{" "}
-        {trial.schedule === "adaptive"
-          ? "Kessik says when to check."
-          : trial.every === 1
-            ? "Checked after every cut."
-            : `Checked every ${trial.every} cuts.`}{" "}
+        <Link to={`/trials/${trial.id}/method`} className="font-semibold underline underline-offset-4">
+          {trial.method.name}
+        </Link>
+        , {trial.medium || "medium not named"}: a run {trial.method.ends_when}. Checked {trial.method.checked}.{" "}
         {plural(trial.edges_per_blade, "edge")} a blade; {trial.settled_rule}.
       </p>
       {fixed ? (
         <p className="mt-1 text-note text-ink-2">
-          The method, and which edges count, are fixed, because a run was cut under them.
+          Which edges count is fixed, because a run was cut. A changed method gets a new version.
         </p>
       ) : open ? (
-        <MethodForm trial={trial} onDone={() => setOpen(false)} />
+        <EdgesForm trial={trial} onDone={() => setOpen(false)} />
       ) : (
         <Button kind="quiet" className="px-0" onClick={() => setOpen(true)}>
-          Change the method
+          Say which edges count
         </Button>
       )}
       <fieldset className="mt-4">
@@ -63,66 +62,34 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   );
 }
 
-function MethodForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () => void }) {
-  const [keen, setKeen] = useState(String(trial.keen_gf));
-  const [dull, setDull] = useState(String(trial.dull_gf));
-  const [checks, setChecks] = useState(trial.schedule === "adaptive" ? "adaptive" : String(trial.every));
+function EdgesForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () => void }) {
   const [edges, setEdges] = useState(String(trial.edges_per_blade));
   const [kind, setKind] = useState(trial.settled_kind);
   const [first, setFirst] = useState(String(trial.settled_edge_number));
   const [removed, setRemoved] = useState(String(trial.settled_steel_removed_mm));
   const save = useChange((patch: Patch) => patchTrial(trial.id, patch), onDone);
   const refused = save.error instanceof Refused ? save.error : null;
-  const numbers = [keen, dull, edges, first, removed].map(typedNumber);
+  const numbers = [edges, first, removed].map(typedNumber);
   const wrong = (i: number, typed: string) =>
     numbers[i] === undefined || numbers[i] === null ? `“${typed}” is not a number` : undefined;
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (numbers.some((n) => n === undefined || n === null)) return;
-    const schedule =
-      checks === "adaptive" ? { schedule: "adaptive" as const } : { schedule: "every" as const, every: Number(checks) };
     save.mutate({
-      keen_gf: numbers[0] ?? null,
-      dull_gf: numbers[1] ?? null,
-      edges_per_blade: numbers[2] ?? null,
+      edges_per_blade: numbers[0] ?? null,
       settled_kind: kind,
-      settled_edge_number: numbers[3] ?? null,
-      settled_steel_removed_mm: numbers[4] ?? null,
-      ...schedule,
+      settled_edge_number: numbers[1] ?? null,
+      settled_steel_removed_mm: numbers[2] ?? null,
     });
   };
   return (
     <form onSubmit={submit} className="mt-3 grid grid-cols-2 gap-3" noValidate>
       <Field
-        label="Keen limit"
-        unit="gf"
-        inputMode="decimal"
-        value={keen}
-        onChange={(e) => setKeen(e.target.value)}
-        error={wrong(0, keen) ?? refused?.at("keen_gf")}
-      />
-      <Field
-        label="Dull limit"
-        unit="gf"
-        inputMode="decimal"
-        value={dull}
-        onChange={(e) => setDull(e.target.value)}
-        error={wrong(1, dull) ?? refused?.at("dull_gf")}
-      />
-      <Choice label="Check" value={checks} onChange={(e) => setChecks(e.target.value)}>
-        <option value="adaptive">when Kessik says</option>
-        {[1, 2, 3, 4, 5, 10].map((n) => (
-          <option key={n} value={String(n)}>
-            {n === 1 ? "after every cut" : `every ${n} cuts`}
-          </option>
-        ))}
-      </Choice>
-      <Field
         label="Edges a blade"
         inputMode="numeric"
         value={edges}
         onChange={(e) => setEdges(e.target.value)}
-        error={wrong(2, edges) ?? refused?.at("edges_per_blade")}
+        error={wrong(0, edges) ?? refused?.at("edges_per_blade")}
       />
       <Choice
         label="Which edges count"
@@ -140,7 +107,7 @@ function MethodForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () 
           inputMode="numeric"
           value={first}
           onChange={(e) => setFirst(e.target.value)}
-          error={wrong(3, first) ?? refused?.at("settled_edge_number")}
+          error={wrong(1, first) ?? refused?.at("settled_edge_number")}
         />
       ) : kind === "steel_removed" ? (
         <Field
@@ -149,14 +116,14 @@ function MethodForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () 
           inputMode="decimal"
           value={removed}
           onChange={(e) => setRemoved(e.target.value)}
-          error={wrong(4, removed) ?? refused?.at("settled_steel_removed_mm")}
+          error={wrong(2, removed) ?? refused?.at("settled_steel_removed_mm")}
         />
       ) : (
         <span />
       )}
       {refused && !refused.problem.field ? <p className="col-span-2 text-rust">{refused.message}</p> : null}
       <Button kind="next" type="submit" className="col-span-2" disabled={save.isPending}>
-        Keep the method
+        Keep it
       </Button>
     </form>
   );

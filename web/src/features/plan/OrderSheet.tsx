@@ -5,6 +5,7 @@ import { Mark } from "../../ui/Mark";
 export function OrderSheet({ found, trial }: { found: Schemas["TrialPlanOut"]; trial: string }) {
   const blocks = [...new Set(found.order.map((p) => p.block))];
   const mark = (code: string) => found.blades.find((b) => b.code === code)?.mark ?? 0;
+  const shown = (code: string) => (found.is_blind ? (found.codes[code] ?? code) : code);
   if (blocks.length === 0) return null;
   return (
     <section aria-label="Order sheet" className="mt-8 pb-8">
@@ -12,8 +13,10 @@ export function OrderSheet({ found, trial }: { found: Schemas["TrialPlanOut"]; t
         Order of cutting<span className="hidden print:inline">: {trial}</span>
       </h2>
       <p className="text-note text-ink-2">
-        Each blade once in every block; its place inside the block moves, so that a tiring hand and a changing lot weigh
-        on all alike.
+        {found.plan.order_kind === "alternate"
+          ? "The blades of a block take turns, cut by cut, within one piece of board; the one that begins moves on."
+          : "Each blade once in every block; its place inside the block moves, so that a tiring hand and a changing lot weigh on all alike."}
+        {found.plan.balance_zones ? " Heel, middle and tip are spread over the blades." : ""}
       </p>
       <ol className="mt-2">
         {blocks.map((block) => (
@@ -24,8 +27,9 @@ export function OrderSheet({ found, trial }: { found: Schemas["TrialPlanOut"]; t
               .map((p) => (
                 <span key={p.place} className="flex items-center gap-2 whitespace-nowrap">
                   <span className="text-note text-ink-2">{p.place}</span>
-                  <Mark mark={mark(p.blade)} size={18} />
-                  <b>{p.blade}</b>
+                  {found.is_blind ? null : <Mark mark={mark(p.blade)} size={18} />}
+                  <b>{shown(p.blade)}</b>
+                  {p.third ? <span className="text-note text-ink-2">{p.third}</span> : null}
                   <span className="hidden w-24 border-b border-ink print:inline-block" />
                 </span>
               ))}

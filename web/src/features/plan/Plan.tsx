@@ -1,18 +1,21 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { useChange } from "../../api/changes";
 import { api, body, Refused, type Schemas } from "../../api/client";
-import { lineUpQuery, planQuery } from "../../api/queries";
+import { lineUpQuery, lotsQuery, planQuery } from "../../api/queries";
 import { PowerChart } from "../../charts/PowerChart";
 import { plural, typedNumber } from "../../domain/format";
 import { Button } from "../../ui/Button";
-import { Choice, Field, LongField } from "../../ui/Field";
+import { Choice, Field, LongField, Tick } from "../../ui/Field";
 import { Failed, Waiting } from "../../ui/State";
 import { useDraft } from "../../ui/useDraft";
 import { useWidth } from "../../ui/useWidth";
+import { Blind } from "./Blind";
+import { Cost } from "./Cost";
 import { OrderSheet } from "./OrderSheet";
 import { Schedules } from "./Schedules";
+import { WorkDays } from "./WorkDays";
 
 type Sent = Schemas["PlanBody"];
 type Found = Schemas["TrialPlanOut"];
@@ -40,6 +43,11 @@ function asTyped(plan: Sent) {
     lineEach: text(pace.line_mm),
     cutsADay: text(pace.cuts_a_day),
     sharpening: text(pace.sharpening_min),
+    mediumLot: plan.medium_lot_id ?? "",
+    checkLot: plan.check_lot_id ?? "",
+    startsOn: plan.starts_on ?? "",
+    hoursADay: text(plan.hours_a_day ?? 4),
+    balance: plan.balance_zones ?? false,
     order: plan.order_kind ?? "latin_square",
     seed: text(plan.seed),
     prediction: plan.prediction ?? "",
@@ -57,6 +65,7 @@ const NUMBERS = [
   "lineEach",
   "cutsADay",
   "sharpening",
+  "hoursADay",
   "seed",
 ] as const;
 
@@ -72,6 +81,7 @@ function asSent(typed: Typed, kept: Sent): Sent | undefined {
     need("lineEach"),
     need("cutsADay"),
     need("sharpening"),
+    need("hoursADay"),
   ];
   if (whole.includes(undefined)) return undefined;
   return {
@@ -84,6 +94,11 @@ function asSent(typed: Typed, kept: Sent): Sent | undefined {
     order_kind: typed.order,
     seed: Math.round(need("seed") ?? 1),
     prediction: typed.prediction,
+    medium_lot_id: typed.mediumLot || null,
+    check_lot_id: typed.checkLot || null,
+    starts_on: typed.startsOn,
+    hours_a_day: need("hoursADay") ?? 4,
+    balance_zones: typed.balance,
     pace: {
       ...kept.pace,
       advance_mm: need("advance") ?? 25,
@@ -96,11 +111,12 @@ function asSent(typed: Typed, kept: Sent): Sent | undefined {
 
 function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
   const trial = useQuery(lineUpQuery(trialId));
+  const lots = useQuery(lotsQuery);
   const chart = useWidth<HTMLDivElement>(560);
   const [typed, setTyped, , forget] = useDraft(`plan:${trialId}`, asTyped(kept.plan));
   const sent = asSent(typed, kept.plan);
   const tried = useQuery({
-    queryKey: ["plan-tried", trialId, sent],
+    queryKey: ["plan-tried", trialId, sent, kept.method.id],
     queryFn: () =>
       body(
         api.POST("/api/trials/{trial_id}/plan/try", { params: { path: { trial_id: trialId } }, body: sent as Sent }),
@@ -118,7 +134,7 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
   if (tried.data && !tried.isError) lastGood.current = tried.data;
   const found = lastGood.current;
   const refused = [save.error, tried.error].find((e) => e instanceof Refused) as Refused | undefined;
-  const set = (name: keyof Typed) => (e: { target: { value: string } }) =>
+  const set = (name: Exclude<keyof Typed, "balance">) => (e: { target: { value: string } }) =>
     setTyped({ ...typed, [name]: e.target.value });
   const field = (name: (typeof NUMBERS)[number], wire: string, needed = true) => ({
     value: typed[name],
@@ -131,6 +147,8 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
   });
   const changed = JSON.stringify(sent) !== JSON.stringify(asSent(asTyped(kept.plan), kept.plan));
   const edges = Number(typedNumber(typed.edges)) || 1;
+  const byForce = found.method.checks.some((c) => c.kind === "force");
+  const stock = (lots.data ?? []).filter((lot) => !lot.archived || [typed.mediumLot, typed.checkLot].includes(lot.id));
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
       <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-3">
@@ -158,13 +176,19 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
           ))}
         </ul>
       ) : null}
-      <div className="mt-5 grid gap-x-12 gap-y-7 print:hidden bench:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+      <p className="mt-3 max-w-5xl print:hidden" data-testid="method">
+        <Link to={`/trials/${trialId}/method`} className="font-bold underline underline-offset-4">
+          {found.method.name}
+        </Link>
+        , version {found.method.number}: a run {found.method.ends_when}. Checked {found.method.checked}.
+      </p>
+      <div className="mt-4 grid gap-x-12 gap-y-7 print:hidden bench:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
         <section aria-label="What is planned" className="grid h-fit grid-cols-2 gap-3">
           <Field label="Edges a blade" {...field("edges", "edges_per_blade")} />
           <Field label="Difference wanted" unit="%" {...field("wanted", "wanted_percent")} />
           <Field
             label="A new blade is thought to last"
-            unit="cuts"
+            unit={found.method.count_unit ?? "cuts"}
             hint="empty: 20; blades cut before go by what they did"
             {...field("life", "expected_life", false)}
           />
@@ -177,13 +201,50 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
             <option value="latin_square">Latin square</option>
             <option value="abba">there and back (two blades)</option>
             <option value="shuffle">shuffled anew</option>
+            <option value="alternate">in turn, within one piece of board</option>
           </Choice>
-          <Field label="Rope left" unit="m" hint="empty: not counted" {...field("rope", "rope_left_m", false)} />
-          <Field label="Test line left" unit="m" hint="empty: not counted" {...field("line", "line_left_m", false)} />
-          <Field label="Rope a cut" unit="mm" {...field("advance", "advance_mm")} />
-          <Field label="Test line a reading" unit="mm" {...field("lineEach", "line_mm")} />
+          <LotChoice
+            label="Medium from"
+            lots={stock.filter((l) => ["rope", "board", "card"].includes(l.kind))}
+            value={typed.mediumLot}
+            onChange={set("mediumLot")}
+            error={refused?.at("medium_lot_id")}
+          />
+          <LotChoice
+            label="Checked with"
+            lots={stock.filter((l) => ["test_line", "paper"].includes(l.kind))}
+            value={typed.checkLot}
+            onChange={set("checkLot")}
+            error={refused?.at("check_lot_id")}
+          />
+          {typed.mediumLot || found.method.medium !== "rope" ? null : (
+            <Field label="Rope left" unit="m" hint="empty: not counted" {...field("rope", "rope_left_m", false)} />
+          )}
+          {typed.checkLot || !byForce ? null : (
+            <Field label="Test line left" unit="m" hint="empty: not counted" {...field("line", "line_left_m", false)} />
+          )}
+          {found.method.medium === "rope" ? (
+            <Field label="Rope a cut" unit="mm" {...field("advance", "advance_mm")} />
+          ) : null}
+          {byForce ? <Field label="Test line a reading" unit="mm" {...field("lineEach", "line_mm")} /> : null}
           <Field label="Cuts a day for one hand" {...field("cutsADay", "cuts_a_day")} />
           <Field label="A sharpening takes" unit="min" {...field("sharpening", "sharpening_min")} />
+          <Field
+            label="Work begins on"
+            type="date"
+            value={typed.startsOn}
+            onChange={set("startsOn")}
+            error={refused?.at("starts_on")}
+            hint="empty: no days are planned"
+          />
+          <Field label="Hours a day at it" unit="h" {...field("hoursADay", "hours_a_day")} />
+          <div className="col-span-2">
+            <Tick
+              label="Spread heel, middle and tip over the blades"
+              checked={typed.balance}
+              onChange={(e) => setTyped({ ...typed, balance: e.target.checked })}
+            />
+          </div>
           <LongField
             label="What is expected to come out, and in which order"
             className="col-span-2"
@@ -197,10 +258,13 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
               {(refused ?? save.error)?.message}
             </p>
           ) : null}
+          <div className="col-span-2 mt-3">
+            <Blind found={found} trialId={trialId} />
+          </div>
         </section>
         <div className="min-w-0">
           <Cost found={found} />
-          <div ref={chart.ref} className="mt-5">
+          <div ref={chart.ref} className={found.by_edges.length ? "mt-5" : "hidden"}>
             <PowerChart
               points={found.by_edges}
               edges={edges}
@@ -216,7 +280,8 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
               ? `Edge-to-edge spread learned from ${plural(found.repeats_learned, "repeat")} of yours, on top of common practice.`
               : "Edge-to-edge spread by common practice: about 4 %, 1.5 to 12 %."}
           </p>
-          <Schedules schedules={found.schedules} />
+          <Schedules schedules={found.schedules} method={found.method} trialId={trialId} />
+          <WorkDays found={found} trialId={trialId} />
         </div>
       </div>
       <OrderSheet found={found} trial={trial.data?.trial.name ?? ""} />
@@ -224,9 +289,35 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
   );
 }
 
+function LotChoice({
+  lots,
+  ...rest
+}: {
+  label: string;
+  lots: Schemas["LotOut"][];
+  value: string;
+  onChange: (e: { target: { value: string } }) => void;
+  error: string | undefined;
+}) {
+  return (
+    <Choice {...rest} hint={lots.length ? undefined : "no such lot on the shelf yet"}>
+      <option value="">no lot named</option>
+      {lots.map((lot) => (
+        <option key={lot.id} value={lot.id}>
+          {lot.name}
+          {lot.left === null ? "" : `, ${Math.max(lot.left, 0).toFixed(1)} ${lot.unit} left`}
+        </option>
+      ))}
+    </Choice>
+  );
+}
+
 function says(found: Found): string {
   const edges = found.plan.edges_per_blade ?? 1;
-  if (found.shows_percent === null) return "Add a second blade, and the plan says what it can show.";
+  if (found.shows_percent === null)
+    return found.blades.length < 2
+      ? "Add a second blade, and the plan says what it can show."
+      : "Effort is felt, on a scale without ratios: this plan ranks the blades, and promises no smallest difference.";
   const wanted = found.plan.wanted_percent ?? 20;
   const need =
     found.edges_for_wanted === null
@@ -235,41 +326,4 @@ function says(found: Found): string {
         ? `That is enough for the ${wanted} % wanted.`
         : `For the ${wanted} % wanted it takes ${found.edges_for_wanted}.`;
   return `${plural(edges, "edge")} a blade can show a difference of ${Math.round(found.shows_percent)} %. ${need}`;
-}
-
-function Cost({ found }: { found: Found }) {
-  const { cost, pace } = found;
-  const rows: Array<readonly [string, string, string]> = [
-    [
-      "still to cut",
-      plural(cost.runs, "run"),
-      `about ${Math.round(cost.cuts)} cuts, ${Math.round(cost.readings)} readings`,
-    ],
-    ["rope", `${cost.rope_m.toFixed(1)} m`, `${pace.advance_mm} mm a cut and ${pace.offcut_m} m of offcut a run`],
-    ["test line", `${cost.line_m.toFixed(1)} m`, `${pace.line_mm} mm a reading`],
-    [
-      "time",
-      `${cost.hours.toFixed(1)} h`,
-      `${pace.cut_s} s a cut, ${pace.reading_s} s a reading${found.pace_learned ? ", as your own runs went" : ", as is usual"}`,
-    ],
-    ["for the hand", plural(cost.days, "day"), `at ${pace.cuts_a_day} cuts a day`],
-  ];
-  return (
-    <section aria-label="What it costs">
-      <h2 className="text-lead font-bold">What it costs</h2>
-      <table className="mt-1 w-full border-collapse" data-testid="cost">
-        <tbody>
-          {rows.map(([name, value, why]) => (
-            <tr key={name} className="border-b border-line">
-              <th scope="row" className="py-1 pr-3 text-left font-normal text-ink-2">
-                {name}
-              </th>
-              <td className="pr-4 font-bold whitespace-nowrap">{value}</td>
-              <td className="text-note text-ink-2">{why}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </section>
-  );
 }

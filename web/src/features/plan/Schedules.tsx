@@ -1,28 +1,50 @@
+import { putMethod, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
+import { plainMethod } from "../../api/methods";
 import { honest } from "../../domain/format";
 
-/** What each check schedule would use and reach on a middling blade of this trial, side by side. */
-export function Schedules({ schedules }: { schedules: Schemas["ScheduleAheadOut"][] }) {
+type Method = Schemas["MethodOut"];
+type Ahead = Schemas["ScheduleAheadOut"];
+
+/** What each check schedule would use and reach on a middling blade of this trial, side by side; one press takes it. */
+export function Schedules({ schedules, method, trialId }: { schedules: Ahead[]; method: Method; trialId: string }) {
+  const take = useChange((s: Ahead) => putMethod(trialId, { method: withSchedule(method, s) }));
   const life = schedules[0]?.expected.life;
   if (!life) return null;
+  const unit = method.count_unit ?? "cuts";
+  const asked = schedules.some((s) => s.kind === "adaptive") ? "readings" : "looks";
   return (
     <section aria-label="Check schedules" className="mt-6">
-      <h2 className="text-lead font-bold">For a blade that lasts about {Math.round(life)} cuts</h2>
+      <h2 className="text-lead font-bold">
+        For a blade that lasts about {Math.round(life)} {unit}
+      </h2>
       <table className="mt-1 w-full border-collapse">
         <thead>
           <tr className="border-b-[1.5px] border-ink text-left text-note text-ink-2">
             <th className="py-1 font-medium">checked</th>
-            <th className="py-1 font-medium">readings</th>
-            <th className="py-1 font-medium">cuts to the stop</th>
+            <th className="py-1 font-medium">{asked}</th>
+            <th className="py-1 font-medium">{unit} to the stop</th>
             <th className="py-1 font-medium">2 of 3 estimates fall in</th>
           </tr>
         </thead>
         <tbody>
           {schedules.map((s) => (
             <tr key={s.name} className={`border-b border-line ${s.chosen ? "bg-sheet font-bold" : ""}`}>
-              <th scope="row" className="py-1 text-left">
-                {s.name}
-                {s.chosen ? <span className="cond text-note font-normal"> chosen</span> : null}
+              <th scope="row" className="text-left font-normal">
+                {s.chosen ? (
+                  <span className="flex min-h-9 items-center gap-2 font-bold">
+                    {s.name} <span className="cond text-note font-normal">chosen</span>
+                  </span>
+                ) : (
+                  <button
+                    type="button"
+                    disabled={take.isPending}
+                    onClick={() => take.mutate(s)}
+                    className="min-h-9 cursor-pointer text-left underline decoration-line underline-offset-4 hover:decoration-ink"
+                  >
+                    {s.name}
+                  </button>
+                )}
               </th>
               <td>{Math.round(s.expected.readings)}</td>
               <td>{Math.round(s.expected.cuts)}</td>
@@ -34,7 +56,31 @@ export function Schedules({ schedules }: { schedules: Schemas["ScheduleAheadOut"
           ))}
         </tbody>
       </table>
-      <p className="mt-1 text-note text-ink-2">By simulation on the virtual bench; an expectation, no promise.</p>
+      {take.error ? (
+        <p role="alert" className="mt-1 text-rust">
+          {take.error.message}
+        </p>
+      ) : null}
+      <p className="mt-1 text-note text-ink-2">
+        {asked === "readings"
+          ? "By simulation on the virtual bench; an expectation, no promise. Press one to take it."
+          : "A look that passes or fails leaves a bracket as wide as the gap between checks. Press one to take it."}
+      </p>
     </section>
   );
+}
+
+/** The method with another schedule, its limits confirmed as that schedule needs it. */
+function withSchedule(method: Method, s: Ahead): Schemas["MethodBody"] {
+  const confirm = s.kind === "adaptive" ? "next_check" : "same_count";
+  return {
+    ...plainMethod(method),
+    schedule: s.kind,
+    every: s.every,
+    growth: s.growth,
+    at: [],
+    ends: method.ends.map((rule) =>
+      rule.kind === "limit" && rule.confirm && rule.confirm !== "none" ? { ...rule, confirm } : rule,
+    ),
+  };
 }

@@ -2,7 +2,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, body, Refused, type Schemas } from "../../api/client";
-import { shelfQuery } from "../../api/queries";
+import { plainMethod } from "../../api/methods";
+import { methodsQuery, shelfQuery } from "../../api/queries";
 import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
@@ -37,10 +38,13 @@ export function NewTrial() {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const shelf = useQuery(shelfQuery);
+  const methods = useQuery(methodsQuery);
+  const schools = methods.data?.ready ?? [];
   const [start] = useState(() => ({
     trialId: newId(),
     name: "",
     factor: "steel" as (typeof FACTORS)[number][0],
+    school: "force_limit_rope",
     medium: "",
     diameter: "",
     counting: "edge_number" as NonNullable<Schemas["TrialBody"]["settled_kind"]>,
@@ -56,10 +60,20 @@ export function NewTrial() {
     mutationFn: async () => {
       const rope = typedNumber(diameter);
       const path = { trial_id: trialId };
+      const chosen = schools.find((m) => m.school === typed.school);
       await body(
         api.PUT("/api/trials/{trial_id}", {
           params: { path },
-          body: { id: trialId, name, factor, medium, rope_diameter_mm: rope ?? null, settled_kind: typed.counting },
+          body: {
+            id: trialId,
+            name,
+            factor,
+            medium,
+            rope_diameter_mm: rope ?? null,
+            settled_kind: typed.counting,
+            edges_per_blade: chosen?.ends.find((e) => e.kind === "cycles")?.amount ?? 2,
+            method: chosen ? plainMethod(chosen) : null,
+          },
         }),
       );
       for (const b of blades.filter((line) => line.code.trim())) {
@@ -118,6 +132,18 @@ export function NewTrial() {
         {FACTORS.map(([value, label]) => (
           <option key={value} value={value}>
             {label}
+          </option>
+        ))}
+      </Choice>
+      <Choice
+        label="How is it cut and checked?"
+        value={typed.school}
+        onChange={(e) => setTyped({ ...typed, school: e.target.value })}
+        hint={schools.find((m) => m.school === typed.school)?.note}
+      >
+        {schools.map((m) => (
+          <option key={m.school} value={m.school}>
+            {m.name}
           </option>
         ))}
       </Choice>
@@ -193,8 +219,8 @@ export function NewTrial() {
         <option value="every_edge">every sharpening</option>
       </Choice>
       <p className="text-note text-ink-2">
-        Cut to keen at 300 gf and dull at 400 gf, checked when Kessik says so; both can be changed in the line-up until
-        the first run.
+        A run {schools.find((m) => m.school === typed.school)?.ends_when ?? "ends by its method"}. Everything of the
+        method can be changed in the plan.
       </p>
       {make.error && !refused?.problem.field ? (
         <p role="alert" className="font-medium text-rust">

@@ -59,18 +59,18 @@ export function Today() {
   );
 }
 
-/** Loans to give back, and facts still to be found out. */
+/** Planned work, loans to give back, lots running low, and facts still to be found out. */
 function Waits({ due }: { due: Schemas["DueOut"][] }) {
   if (due.length === 0) return null;
   return (
     <ul aria-label="What waits" className="mt-3 flex flex-wrap gap-x-7 gap-y-1">
       {due.map((d) => (
-        <li key={`${d.kind}${d.blade_id}`}>
+        <li key={`${d.kind}${d.blade_id}${d.trial_id}${d.says}`}>
           <Link
-            to={`/blades/${d.blade_id}`}
+            to={d.trial_id ? `/trials/${d.trial_id}/plan` : d.blade_id ? `/blades/${d.blade_id}` : "/shelf?part=lots"}
             className={`flex min-h-9 items-center gap-2 underline decoration-line underline-offset-4 hover:decoration-ink ${d.overdue ? "font-bold text-rust" : ""}`}
           >
-            <Mark mark={d.mark} size={16} />
+            {d.mark === null ? null : <Mark mark={d.mark} size={16} />}
             {unbroken(d.says)}
           </Link>
         </li>
@@ -103,7 +103,7 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
       <div className="grid gap-x-12 gap-y-5 bench:grid-cols-[1fr_600px]">
         <div>
           <p className="text-note text-ink-2">
-            begun {day(trial.created_utc)} · {trial.ends_when}
+            begun {day(trial.created_utc)} · {trial.method.ends_when}
             {trial.source === "import" ? " · imported" : ""}
           </p>
           <h2 id={`trial-${trial.id}`} className="text-lead font-bold">

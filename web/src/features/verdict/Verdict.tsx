@@ -3,12 +3,13 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { verdictQuery } from "../../api/queries";
-import { type ChartRun, DecayChart } from "../../charts/DecayChart";
+import { type ChartRun, DecayChart, limitsOf } from "../../charts/DecayChart";
 import { LifeLadder } from "../../charts/LifeLadder";
-import { unbroken } from "../../domain/format";
+import { day, unbroken } from "../../domain/format";
 import { Button, buttonLook } from "../../ui/Button";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
+import { Figures } from "./Figures";
 import { Legend } from "./Legend";
 import { Pairs } from "./Pairs";
 import { RunTable } from "./RunTable";
@@ -27,7 +28,9 @@ export function Verdict() {
   if (verdict.isError) return <Failed error={verdict.error} onRetry={() => void verdict.refetch()} />;
   const data = verdict.data;
   const unit = data.ladder[0]?.count_unit ?? "cuts";
-  const stageLimit = data.stage === "keen" || data.stage === "dull";
+  const limits = limitsOf(data.trial.method);
+  const stageLimit = limits.some((l) => l.stage === data.stage);
+  const hasReadings = data.runs.some((r) => r.readings.length > 0);
   return (
     <div className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7">
       <h1 className="answer max-w-5xl" data-testid="headline">
@@ -42,6 +45,16 @@ export function Verdict() {
           {note}
         </p>
       ))}
+      {data.lot_factors.map((words) => (
+        <p key={words} className="mt-1 text-note">
+          {unbroken(words)}
+        </p>
+      ))}
+      {data.trial.unblinded_utc ? (
+        <p className="mt-1 text-note text-ink-2">
+          Cut blind; the blades were uncovered on {day(data.trial.unblinded_utc)}.
+        </p>
+      ) : null}
       {data.prediction ? (
         <p className="mt-1 text-note text-ink-2">Written down before the first cut: {data.prediction}</p>
       ) : null}
@@ -54,8 +67,8 @@ export function Verdict() {
       ) : null}
       {data.runs.length === 0 ? (
         <p className="mt-6">
-          <Link className={buttonLook("next")} to={`/trials/${trialId}/line-up`}>
-            Go to the line-up
+          <Link className={buttonLook("next")} to={`/trials/${trialId}/${data.trial.is_blind ? "plan" : "line-up"}`}>
+            {data.trial.is_blind ? "Go to the plan" : "Go to the line-up"}
           </Link>
         </p>
       ) : (
@@ -64,15 +77,11 @@ export function Verdict() {
             <RunTable data={data} highlighted={highlighted} onHighlight={setHighlighted} />
           ) : (
             <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-8 bench:grid-cols-[minmax(0,1fr)_minmax(0,400px)]">
-              <div
-                ref={chart.ref}
-                className={`min-w-0 ${data.runs.some((r) => r.readings.length > 0) ? "" : "hidden"}`}
-              >
+              <div ref={chart.ref} className={`min-w-0 ${hasReadings ? "" : "hidden"}`}>
                 <DecayChart
-                  title={`Sharpness of ${data.ladder.map((r) => r.blade).join(", ")} over ${unit}; the table view holds every number`}
+                  title={`Sharpness of ${data.blades.map((b) => b.code).join(", ")} over ${unit}; the table view holds every number`}
                   runs={chartRuns(data)}
-                  keenGf={data.trial.keen_gf}
-                  dullGf={data.trial.dull_gf}
+                  limits={limits}
                   unit={`${unit}${data.trial.medium ? ` through ${data.trial.medium}` : ""}`}
                   width={chart.width}
                   height={Math.max(330, Math.min(450, chart.width * 0.55))}
@@ -84,14 +93,17 @@ export function Verdict() {
                 </p>
               </div>
               <div ref={ladder.ref} className="min-w-0">
-                <LifeLadder
-                  title={`${unit} to ${data.stage}${stageLimit ? "" : " lost"}, with 95 % interval`}
-                  rungs={rungs(data)}
-                  tieGroups={data.tie_groups}
-                  width={ladder.width}
-                  highlighted={highlighted}
-                  onHighlight={setHighlighted}
-                />
+                {data.ladder.length ? (
+                  <LifeLadder
+                    title={`${unit} to ${data.stage}${stageLimit ? "" : " lost"}, with 95 % interval`}
+                    rungs={rungs(data)}
+                    tieGroups={data.tie_groups}
+                    width={ladder.width}
+                    highlighted={highlighted}
+                    onHighlight={setHighlighted}
+                  />
+                ) : null}
+                <Figures data={data} />
                 <Legend data={data} width={ladder.width} highlighted={highlighted} onHighlight={setHighlighted} />
               </div>
             </div>

@@ -1,0 +1,44 @@
+import { Kbd } from "../../ui/Kbd";
+
+export const OUTCOMES: ReadonlyArray<readonly [string, string, string]> = [
+  ["p", "pass", "passes"],
+  ["f", "fail", "fails"],
+  ["d", "doubt", "in doubt"],
+];
+export const SEEN: ReadonlyArray<readonly [string, string, string]> = [
+  ["c", "clean", "clean"],
+  ["g", "glint", "glint"],
+  ["o", "roll", "roll"],
+  ["i", "chip", "chip"],
+  ["u", "burr", "burr"],
+];
+
+/** What can be said of a look that passes or fails, one key or one thumb each. */
+export function LookKeys({
+  inspects,
+  due,
+  onSay,
+}: {
+  inspects: boolean;
+  due: boolean;
+  onSay: (outcome: string) => void;
+}) {
+  return (
+    <fieldset
+      aria-label={inspects ? "What the lamp shows" : "What the check says"}
+      className={`flex flex-wrap gap-1 rounded-edge border-[1.5px] p-1 ${due ? "border-next" : "border-line"}`}
+    >
+      {(inspects ? SEEN : OUTCOMES).map(([key, outcome, words]) => (
+        <button
+          key={key}
+          type="button"
+          onClick={() => onSay(outcome)}
+          className={`flex min-h-16 min-w-18 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge px-2 font-semibold max-bench:grow ${due ? "bg-next text-on-next" : ""}`}
+        >
+          {words}
+          <Kbd>{key.toUpperCase()}</Kbd>
+        </button>
+      ))}
+    </fieldset>
+  );
+}

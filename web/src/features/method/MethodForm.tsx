@@ -1,0 +1,374 @@
+import type { ReactNode } from "react";
+import { Choice, Field, LongField, Tick } from "../../ui/Field";
+import { CHECKS, type CheckKind, type MethodDraft, type StopKind } from "./draft";
+
+interface Props {
+  draft: MethodDraft;
+  onChange: (draft: MethodDraft) => void;
+  /** What is wrong at a field of the wire, if anything. */
+  at: (field: string) => string | undefined;
+}
+
+const JUDGED: readonly CheckKind[] = ["paper", "shave", "hair_sample", "inspect"];
+const UNITS = ["cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes"] as const;
+const STOPS: ReadonlyArray<readonly [StopKind, string]> = [
+  ["limit", "a stage is lost"],
+  ["stages", "all stages are lost, in order"],
+  ["dose", "an amount is cut"],
+  ["cycles", "so many rounds are done"],
+  ["tester", "the tester says so"],
+];
+
+/** Everything a method says, in the order of the bench: what is cut, how it is looked at, what ends it. */
+export function MethodForm({ draft: d, onChange, at }: Props) {
+  const set = (part: Partial<MethodDraft>) => onChange({ ...d, ...part });
+  const text = (name: "name" | "surface" | "piece" | "contact" | "zone" | "every" | "growth" | "at" | "stations") => ({
+    value: d[name],
+    onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
+  });
+  return (
+    <div className="flex flex-col gap-7">
+      <Part title="What is cut">
+        <div className="grid grid-cols-2 gap-3 bench:grid-cols-4">
+          <Field className="col-span-2" label="Name of the method" {...text("name")} error={at("name")} />
+          <Choice
+            label="Medium"
+            value={d.medium}
+            onChange={(e) => set({ medium: e.target.value as MethodDraft["medium"] })}
+          >
+            <option value="rope">rope</option>
+            <option value="board">corrugated board</option>
+            <option value="card">card stack</option>
+            <option value="mixed">several, by a recipe</option>
+          </Choice>
+          <Choice
+            label="Kind of cut"
+            value={d.cut}
+            onChange={(e) => set({ cut: e.target.value as MethodDraft["cut"] })}
+          >
+            <option value="slice">slice</option>
+            <option value="push">push</option>
+            <option value="stroke">machine stroke</option>
+          </Choice>
+          <Field label="Surface under the cut" {...text("surface")} />
+          <Choice
+            label="Counted in"
+            value={d.unit}
+            onChange={(e) => set({ unit: e.target.value as MethodDraft["unit"] })}
+          >
+            {UNITS.map((unit) => (
+              <option key={unit}>{unit}</option>
+            ))}
+          </Choice>
+          <Field label="One tap counts" unit={d.unit} inputMode="decimal" {...text("piece")} error={at("piece")} />
+          <Field
+            label="Contact length a cut"
+            unit="mm"
+            inputMode="decimal"
+            {...text("contact")}
+            error={at("contact_mm")}
+          />
+          <Field
+            label="Length of edge used"
+            unit="mm"
+            inputMode="decimal"
+            {...text("zone")}
+            error={at("zone_length_mm")}
+            hint="empty: as the run's zone says"
+          />
+          <Field
+            className="col-span-2"
+            label="Stations the edge is read at"
+            unit="mm from the heel"
+            {...text("stations")}
+            error={at("stations_mm")}
+            hint="such as 20, 44, 68; beside the zone they are a control"
+          />
+        </div>
+        {d.medium === "mixed" ? (
+          <Rows
+            title="Recipe"
+            error={at("recipe")}
+            rows={d.recipe}
+            blank={{ medium: "", amount: "" }}
+            add="One more medium"
+            onChange={(recipe) => set({ recipe })}
+          >
+            {(part, change) => (
+              <>
+                <Field label="Medium" value={part.medium} onChange={(e) => change({ medium: e.target.value })} />
+                <Field
+                  label="Amount"
+                  unit={d.unit}
+                  inputMode="decimal"
+                  value={part.amount}
+                  onChange={(e) => change({ amount: e.target.value })}
+                />
+              </>
+            )}
+          </Rows>
+        ) : null}
+      </Part>
+      <Part title="How sharpness is looked at">
+        <Rows
+          error={at("checks")}
+          rows={d.checks}
+          blank={{ kind: "paper" as CheckKind, readings: "1", material: "" }}
+          add="One more kind of check"
+          onChange={(checks) => set({ checks })}
+        >
+          {(check, change) => (
+            <>
+              <Choice
+                label="Check"
+                value={check.kind}
+                onChange={(e) => change({ kind: e.target.value as CheckKind })}
+                hint={check.kind === "shave" ? "Not on skin: paper or a hair sample does." : undefined}
+              >
+                {CHECKS.map(([kind, label]) => (
+                  <option key={kind} value={kind}>
+                    {label}
+                  </option>
+                ))}
+              </Choice>
+              <Field
+                label={JUDGED.includes(check.kind) ? "Tries each time" : "Readings each time"}
+                inputMode="numeric"
+                value={check.readings}
+                onChange={(e) => change({ readings: e.target.value })}
+              />
+              <Field label="On what" value={check.material} onChange={(e) => change({ material: e.target.value })} />
+            </>
+          )}
+        </Rows>
+        <div className="mt-4 grid grid-cols-2 gap-3 bench:grid-cols-4">
+          <Choice
+            label="Checked"
+            value={d.schedule}
+            onChange={(e) => set({ schedule: e.target.value as MethodDraft["schedule"] })}
+            error={at("schedule")}
+          >
+            <option value="adaptive">when Kessik says</option>
+            <option value="every">at even gaps</option>
+            <option value="geometric">at growing gaps</option>
+            <option value="at">at counts I name</option>
+            <option value="ends">before and after the dose</option>
+          </Choice>
+          {d.schedule === "every" || d.schedule === "geometric" ? (
+            <Field
+              label={d.schedule === "every" ? "Every" : "First at"}
+              unit={d.unit}
+              inputMode="decimal"
+              {...text("every")}
+              error={at("every")}
+            />
+          ) : null}
+          {d.schedule === "geometric" ? (
+            <Field
+              label="then each time"
+              unit="times as far"
+              inputMode="decimal"
+              {...text("growth")}
+              error={at("growth")}
+            />
+          ) : null}
+          {d.schedule === "at" ? (
+            <Field
+              className="col-span-2"
+              label="Counts"
+              unit={d.unit}
+              {...text("at")}
+              error={at("at")}
+              hint="1, 2, 4, 6"
+            />
+          ) : null}
+        </div>
+      </Part>
+      <Part title="Stages, in the order they are lost">
+        <Rows
+          error={at("stages") ?? at("keen_gf") ?? at("dull_gf")}
+          rows={d.stages}
+          blank={{ name: "", check: d.checks[0]?.kind ?? "force", limit: "", onDoubt: false }}
+          add="One more stage"
+          onChange={(stages) => set({ stages })}
+        >
+          {(stage, change) => (
+            <>
+              <Field label="Stage" value={stage.name} onChange={(e) => change({ name: e.target.value })} />
+              <Choice
+                label="goes by"
+                value={stage.check}
+                onChange={(e) => change({ check: e.target.value as CheckKind })}
+              >
+                {CHECKS.filter(([kind]) => kind === "force" || JUDGED.includes(kind)).map(([kind, label]) => (
+                  <option key={kind} value={kind}>
+                    {label}
+                  </option>
+                ))}
+              </Choice>
+              {stage.check === "force" ? (
+                <Field
+                  label="Lost above"
+                  unit="gf"
+                  inputMode="decimal"
+                  value={stage.limit}
+                  onChange={(e) => change({ limit: e.target.value })}
+                />
+              ) : (
+                <div className="self-end">
+                  <Tick
+                    label="lost on a doubt already"
+                    checked={stage.onDoubt}
+                    onChange={(e) => change({ onDoubt: e.target.checked })}
+                  />
+                </div>
+              )}
+            </>
+          )}
+        </Rows>
+      </Part>
+      <Part title="A run ends when">
+        <Rows
+          error={at("ends")}
+          rows={d.ends}
+          blank={{ kind: "dose" as StopKind, stage: "", confirm: "none" as const, amount: "" }}
+          add="or when"
+          onChange={(ends) => set({ ends })}
+        >
+          {(rule, change) => (
+            <>
+              <Choice label="Rule" value={rule.kind} onChange={(e) => change({ kind: e.target.value as StopKind })}>
+                {STOPS.map(([kind, label]) => (
+                  <option key={kind} value={kind}>
+                    {label}
+                  </option>
+                ))}
+              </Choice>
+              {rule.kind === "limit" ? (
+                <>
+                  <Choice label="Stage" value={rule.stage} onChange={(e) => change({ stage: e.target.value })}>
+                    <option value="">choose</option>
+                    {d.stages.map((s) => (
+                      <option key={s.name}>{s.name}</option>
+                    ))}
+                  </Choice>
+                  <Choice
+                    label="Confirmed by"
+                    value={rule.confirm}
+                    onChange={(e) => change({ confirm: e.target.value as typeof rule.confirm })}
+                  >
+                    <option value="none">nothing more</option>
+                    <option value="same_count">the next reading at the same count</option>
+                    <option value="next_check">the next check</option>
+                  </Choice>
+                </>
+              ) : rule.kind === "dose" || rule.kind === "cycles" ? (
+                <Field
+                  label={rule.kind === "dose" ? "Amount" : "Rounds"}
+                  unit={rule.kind === "dose" ? d.unit : ""}
+                  inputMode="decimal"
+                  value={rule.amount}
+                  onChange={(e) => change({ amount: e.target.value })}
+                />
+              ) : null}
+            </>
+          )}
+        </Rows>
+      </Part>
+      <Part title="At the bench">
+        <div className="grid gap-3 bench:grid-cols-2">
+          <LongField
+            label="A cut is spoiled when"
+            value={d.spoiled}
+            onChange={(e) => set({ spoiled: e.target.value })}
+          />
+          <LongField
+            label="Safety notes, one a line"
+            value={d.cautions}
+            onChange={(e) => set({ cautions: e.target.value })}
+            hint="Your workshop's own rules come first."
+          />
+          <LongField
+            className="bench:col-span-2"
+            label="In short, for whoever reads the result"
+            value={d.note}
+            onChange={(e) => set({ note: e.target.value })}
+          />
+        </div>
+      </Part>
+    </div>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section aria-label={title} className="border-t-[1.5px] border-ink pt-2">
+      <h2 className="mb-2 text-lead font-bold">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+/** Lines of a list that can grow, shrink and change their order. */
+function Rows<T extends object>({
+  title,
+  rows,
+  blank,
+  add,
+  error,
+  onChange,
+  children,
+}: {
+  title?: string;
+  rows: readonly T[];
+  blank: T;
+  add: string;
+  error: string | undefined;
+  onChange: (rows: T[]) => void;
+  children: (row: T, change: (part: Partial<T>) => void) => ReactNode;
+}) {
+  const small = "min-h-11 min-w-11 cursor-pointer self-end disabled:opacity-30";
+  return (
+    <div>
+      {title ? <h3 className="mt-3 font-semibold">{title}</h3> : null}
+      {rows.map((row, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: rows have no name of their own, and are edited in place
+        <div key={i} className="mt-2 flex flex-wrap gap-2">
+          <div className="grid min-w-0 flex-1 basis-72 grid-cols-1 gap-3 bench:grid-cols-3">
+            {children(row, (part) => onChange(rows.map((r, at) => (at === i ? { ...r, ...part } : r))))}
+          </div>
+          <button
+            type="button"
+            aria-label="Move up"
+            disabled={i === 0}
+            className={small}
+            onClick={() => onChange(rows.map((r, at) => (at === i ? (rows[i - 1] ?? r) : at === i - 1 ? row : r)))}
+          >
+            ↑
+          </button>
+          <button
+            type="button"
+            aria-label="Take this line out"
+            className={small}
+            onClick={() => onChange(rows.filter((_, at) => at !== i))}
+          >
+            ×
+          </button>
+        </div>
+      ))}
+      {error ? (
+        <p role="alert" className="mt-1 text-note font-medium text-rust">
+          {error[0]?.toUpperCase()}
+          {error.slice(1)}.
+        </p>
+      ) : null}
+      <button
+        type="button"
+        className="mt-1 min-h-11 cursor-pointer font-semibold underline decoration-line underline-offset-4"
+        onClick={() => onChange([...rows, blank])}
+      >
+        {add}
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,159 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { putMethod, useChange } from "../../api/changes";
+import { Refused, type Schemas } from "../../api/client";
+import { plainMethod } from "../../api/methods";
+import { lineUpQuery, methodsQuery, versionsQuery } from "../../api/queries";
+import { plural } from "../../domain/format";
+import { Button } from "../../ui/Button";
+import { Failed, Waiting } from "../../ui/State";
+import { useDraft } from "../../ui/useDraft";
+import { asDraft, asMethod } from "./draft";
+import { MethodForm } from "./MethodForm";
+
+type MethodOut = Schemas["MethodOut"];
+
+/** The method of a trial: one of the ready ones or the tester's own, taken as it is or changed. */
+export function MethodPage() {
+  const { trialId = "" } = useParams();
+  const trial = useQuery(lineUpQuery(trialId));
+  const known = useQuery(methodsQuery);
+  const versions = useQuery(versionsQuery(trialId));
+  if (trial.isPending || known.isPending || versions.isPending) return <Waiting what="the method" />;
+  if (trial.isError) return <Failed error={trial.error} onRetry={() => void trial.refetch()} />;
+  if (known.isError) return <Failed error={known.error} onRetry={() => void known.refetch()} />;
+  if (versions.isError) return <Failed error={versions.error} onRetry={() => void versions.refetch()} />;
+  return <Bench key={trialId} lineUp={trial.data} known={known.data} versions={versions.data} />;
+}
+
+function Bench({
+  lineUp,
+  known,
+  versions,
+}: {
+  lineUp: Schemas["LineUpOut"];
+  known: Schemas["KnownMethodsOut"];
+  versions: MethodOut[];
+}) {
+  const navigate = useNavigate();
+  const { trial } = lineUp;
+  const [draft, setDraft, , forget] = useDraft(`method:${trial.id}`, {
+    ...asDraft(plainMethod(trial.method)),
+    from: "",
+  });
+  const [tried, setTried] = useState(false);
+  const made = asMethod(draft);
+  const runs = lineUp.runs.filter((r) => !r.practice).length;
+  const save = useChange(
+    (choice: Schemas["MethodChoice"]) => putMethod(trial.id, choice),
+    () => {
+      forget();
+      navigate(`/trials/${trial.id}/plan`);
+    },
+  );
+  const refused = save.error instanceof Refused ? save.error : null;
+  const at = (field: string) =>
+    tried && "unread" in made && made.unread.includes(field) ? "A number is missing here" : refused?.at(field);
+  const take = (method: MethodOut, from: string) => {
+    setDraft({ ...asDraft(plainMethod(method)), from });
+    save.reset();
+  };
+  const keep = () => {
+    setTried(true);
+    if ("method" in made) save.mutate({ method: made.method, from_method_id: draft.from || null });
+  };
+  return (
+    <div className="mx-auto max-w-[1280px] px-4 pt-6 pb-10 bench:px-7">
+      <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-3">
+        <h1 className="answer min-w-0 max-w-4xl basis-[32rem] grow">
+          {trial.method.name}, version {trial.method.number}: a run {trial.method.ends_when}.
+        </h1>
+        <Button kind="next" onClick={keep} disabled={save.isPending}>
+          {runs ? "Keep as the next version" : "Keep the method"}
+        </Button>
+      </div>
+      {runs ? (
+        <p className="mt-1 text-ink-2">
+          {plural(runs, "run")} cut so far {runs === 1 ? "keeps" : "keep"} the version{" "}
+          {runs === 1 ? "it was" : "they were"} cut under; where versions differ in what matters, they are not compared.
+        </p>
+      ) : null}
+      {save.error && !refused?.problem.field ? (
+        <p role="alert" className="mt-2 text-rust">
+          {save.error.message}
+        </p>
+      ) : null}
+      <div className="mt-5 grid gap-x-12 gap-y-8 bench:grid-cols-[300px_minmax(0,1fr)]">
+        <nav aria-label="Methods to take">
+          <h2 className="text-lead font-bold">Schools</h2>
+          <Takes methods={known.ready} chosen={draft.base.school} onTake={(m) => take(m, "")} />
+          {known.own.length ? (
+            <>
+              <h2 className="mt-5 text-lead font-bold">Your own</h2>
+              <Takes
+                methods={known.own}
+                chosen={draft.from}
+                byId
+                onTake={(m) => take(m, m.id === trial.method.id ? "" : m.id)}
+              />
+            </>
+          ) : null}
+          {versions.length > 1 ? (
+            <>
+              <h2 className="mt-5 text-lead font-bold">Versions in this trial</h2>
+              <ol>
+                {versions.map((v) => (
+                  <li key={v.id} className="border-b border-line py-2 text-note">
+                    <b>version {v.number}</b>
+                    {v.id === trial.method.id ? ", in force" : ""}: {v.ends_when}; checked {v.checked}
+                  </li>
+                ))}
+              </ol>
+            </>
+          ) : null}
+        </nav>
+        <MethodForm
+          draft={draft}
+          at={at}
+          onChange={(next) => {
+            setDraft({ ...next, from: draft.from });
+          }}
+        />
+      </div>
+    </div>
+  );
+}
+
+function Takes({
+  methods,
+  chosen,
+  byId = false,
+  onTake,
+}: {
+  methods: MethodOut[];
+  chosen: string;
+  byId?: boolean;
+  onTake: (method: MethodOut) => void;
+}) {
+  return (
+    <ul className="mt-1">
+      {methods.map((m) => {
+        const on = (byId ? m.id : m.school) === chosen;
+        return (
+          <li key={`${m.school}${m.id}`} className="border-b border-line">
+            <button
+              type="button"
+              aria-pressed={on}
+              onClick={() => onTake(m)}
+              className={`min-h-11 w-full cursor-pointer px-2 py-1.5 text-left ${on ? "bg-ink text-paper" : "hover:bg-sheet"}`}
+            >
+              <b>{m.name}</b>
+              <span className={`block text-note ${on ? "" : "text-ink-2"}`}>{m.ends_when}</span>
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

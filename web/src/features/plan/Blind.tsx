@@ -1,0 +1,70 @@
+import { useState } from "react";
+import { useChange } from "../../api/changes";
+import { api, body, type Schemas } from "../../api/client";
+import { day } from "../../domain/format";
+import { Button } from "../../ui/Button";
+
+/** Codes for blades, so that nobody at the bench knows which is which until all is cut. */
+export function Blind({ found, trialId }: { found: Schemas["TrialPlanOut"]; trialId: string }) {
+  const [sure, setSure] = useState(false);
+  const change = useChange(
+    (covered: boolean) =>
+      body(
+        api.PUT("/api/trials/{trial_id}/covered", {
+          params: { path: { trial_id: trialId } },
+          body: { covered, seed: Math.floor(Math.random() * 2 ** 31) },
+        }),
+      ),
+    () => setSure(false),
+  );
+  return (
+    <section aria-label="Blind" className="print:hidden">
+      <h2 className="text-lead font-bold">Blind</h2>
+      {found.is_blind ? (
+        <>
+          <p>
+            The bench shows codes; comparison, forecasts and later checks stay hidden until the blades are uncovered.
+          </p>
+          <details className="mt-1">
+            <summary className="min-h-11 cursor-pointer font-semibold">The key, for whoever codes the blades</summary>
+            <p>
+              {Object.entries(found.codes)
+                .map(([code, blind]) => `${code} is ${blind}`)
+                .join(", ")}
+              . Cover marks and logos, and keep this from the hand that cuts.
+            </p>
+          </details>
+          {sure ? (
+            <p className="flex flex-wrap items-center gap-3">
+              Uncovering is not undone.
+              <Button kind="danger" onClick={() => change.mutate(false)}>
+                Uncover the blades
+              </Button>
+              <Button kind="quiet" onClick={() => setSure(false)}>
+                Leave them covered
+              </Button>
+            </p>
+          ) : (
+            <Button onClick={() => setSure(true)}>Uncover …</Button>
+          )}
+        </>
+      ) : found.unblinded_utc ? (
+        <p>Cut blind; the blades were uncovered on {day(found.unblinded_utc)}.</p>
+      ) : (
+        <>
+          <p className="text-ink-2">
+            Knowing which blade is in hand bends the hand. Codes can stand for the blades until all is cut.
+          </p>
+          <Button className="mt-2" onClick={() => change.mutate(true)} disabled={change.isPending}>
+            Cut it blind
+          </Button>
+        </>
+      )}
+      {change.error ? (
+        <p role="alert" className="mt-1 text-rust">
+          {change.error.message}
+        </p>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,369 @@
+import { useQuery } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { putCorrection, putLot, putLotAway, useChange } from "../../api/changes";
+import { Refused, type Schemas } from "../../api/client";
+import { lotsQuery } from "../../api/queries";
+import { day, typedNumber } from "../../domain/format";
+import { newId } from "../../domain/ids";
+import { Button } from "../../ui/Button";
+import { Choice, Field, LongField, Tick } from "../../ui/Field";
+import { Pop } from "../../ui/Pop";
+import { Failed, Waiting } from "../../ui/State";
+import { useDraft } from "../../ui/useDraft";
+
+type Lot = Schemas["LotOut"];
+type Kind = Lot["kind"];
+
+interface KindOf {
+  readonly name: string;
+  readonly units: readonly string[];
+  readonly details: ReadonlyArray<readonly [string, string, "text" | "number"]>;
+  readonly damp: boolean;
+}
+
+const KINDS: Record<Kind, KindOf> = {
+  rope: {
+    name: "rope",
+    units: ["m"],
+    details: [
+      ["fibre", "Fibre", "text"],
+      ["lay", "Lay", "text"],
+      ["diameter_mm", "Diameter, mm", "number"],
+      ["strands", "Strands", "number"],
+      ["treatment", "Treatment", "text"],
+      ["grit", "Clean or gritty", "text"],
+    ],
+    damp: true,
+  },
+  board: {
+    name: "corrugated board",
+    units: ["m", "sheets"],
+    details: [
+      ["walls", "Walls", "number"],
+      ["flute", "Flute", "text"],
+      ["thickness_mm", "Thickness, mm", "number"],
+      ["piece_size", "Piece size", "text"],
+      ["m_per_sheet", "Metres of cut a sheet", "number"],
+    ],
+    damp: true,
+  },
+  card: {
+    name: "card stack",
+    units: ["packs", "sheets"],
+    details: [["silica_percent", "Silica, %", "number"]],
+    damp: true,
+  },
+  paper: {
+    name: "paper",
+    units: ["sheets"],
+    details: [
+      ["weight", "Weight, g/m²", "number"],
+      ["tries_per_sheet", "Tries a sheet", "number"],
+    ],
+    damp: false,
+  },
+  test_line: { name: "test line", units: ["m"], details: [["diameter_mm", "Diameter, mm", "number"]], damp: false },
+  abrasive: { name: "abrasive", units: ["pieces"], details: [["grit", "Grit, as it is sold", "text"]], damp: false },
+  salt: { name: "salt", units: ["g", "kg"], details: [["purity", "Purity, as it is sold", "text"]], damp: false },
+};
+
+/** Every delivery with what was taken of it by the runs, and what is left. */
+export function Lots() {
+  const lots = useQuery(lotsQuery);
+  if (lots.isPending) return <Waiting what="the lots" />;
+  if (lots.isError) return <Failed error={lots.error} onRetry={() => void lots.refetch()} />;
+  const here = lots.data.filter((lot) => !lot.archived);
+  const away = lots.data.filter((lot) => lot.archived);
+  return (
+    <div className="grid gap-x-12 gap-y-8 pt-4 bench:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
+      <section aria-label="Lots">
+        <h2 className="text-lead font-bold">On hand</h2>
+        {here.length ? null : (
+          <p className="mt-1 text-ink-2">Write down what you bought; runs then book what they take of it.</p>
+        )}
+        <ul className="mt-1">
+          {here.map((lot) => (
+            <OneLot key={lot.id} lot={lot} />
+          ))}
+        </ul>
+        {away.length ? (
+          <details className="mt-4">
+            <summary className="min-h-11 cursor-pointer font-semibold">Used up ({away.length})</summary>
+            <ul>
+              {away.map((lot) => (
+                <OneLot key={lot.id} lot={lot} />
+              ))}
+            </ul>
+          </details>
+        ) : null}
+      </section>
+      <NewLot />
+    </div>
+  );
+}
+
+function OneLot({ lot }: { lot: Lot }) {
+  const [open, setOpen] = useState(false);
+  const [id, setId] = useState(newId);
+  const [amount, setAmount] = useState("");
+  const [reason, setReason] = useState("");
+  const correct = useChange(
+    (sent: Schemas["CorrectionBody"]) => putCorrection(lot.id, id, sent),
+    () => {
+      setOpen(false);
+      setId(newId());
+      setAmount("");
+      setReason("");
+    },
+  );
+  const putAway = useChange((archived: boolean) => putLotAway(lot.id, archived));
+  const refused = correct.error instanceof Refused ? correct.error : null;
+  const read = typedNumber(amount);
+  const bought = lot.bought_amount;
+  const left = lot.left === null || !bought ? null : Math.max(0, Math.min(1, lot.left / bought));
+  return (
+    <li className="border-b border-line py-3">
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        <b className="text-lead">{lot.name}</b>
+        <span className="text-note text-ink-2">{about(lot)}</span>
+        <span className={`ml-auto font-bold ${lot.is_low ? "text-rust" : ""}`}>
+          {lot.left === null ? "amount not named" : `${amountOf(Math.max(lot.left, 0))} ${lot.unit} left`}
+          {lot.is_low ? ", low" : ""}
+        </span>
+      </div>
+      {left === null ? null : (
+        <svg width="100%" height="10" aria-hidden="true" className="mt-1.5 block">
+          <rect width="100%" height="10" fill="none" stroke="var(--line)" />
+          <rect width={`${100 * left}%`} height="10" fill={lot.is_low ? "var(--rust)" : "var(--hemp)"} />
+        </svg>
+      )}
+      <div className="mt-1 flex flex-wrap items-center gap-x-4 text-note text-ink-2">
+        <span>
+          {lot.runs
+            ? `${amountOf(lot.used)} ${lot.unit} by ${lot.runs} ${lot.runs === 1 ? "run" : "runs"}`
+            : "no run took of it yet"}
+        </span>
+        {lot.corrections.map((c) => (
+          <span key={c.made_utc + c.reason}>
+            {c.amount > 0 ? "" : "less by "}
+            {amountOf(Math.abs(c.amount))} {lot.unit}: {c.reason}
+          </span>
+        ))}
+        <span className="ml-auto flex gap-4">
+          <Pop
+            open={open}
+            onOpenChange={setOpen}
+            trigger={
+              <button type="button" className="min-h-9 cursor-pointer underline underline-offset-4">
+                Correct the stock
+              </button>
+            }
+          >
+            <form
+              noValidate
+              className="flex flex-col gap-3 text-ink"
+              onSubmit={(e: FormEvent) => {
+                e.preventDefault();
+                if (typeof read === "number") correct.mutate({ amount: read, reason });
+              }}
+            >
+              <Field
+                label="Used besides"
+                unit={lot.unit}
+                inputMode="decimal"
+                value={amount}
+                onChange={(e) => setAmount(e.target.value)}
+                error={read === undefined ? `“${amount}” is not a number` : refused?.at("amount")}
+                hint="below zero where more is left than is written here"
+              />
+              <Field
+                label="Why"
+                value={reason}
+                onChange={(e) => setReason(e.target.value)}
+                error={refused?.at("reason")}
+              />
+              <Button kind="next" type="submit">
+                Book it
+              </Button>
+            </form>
+          </Pop>
+          <button
+            type="button"
+            className="min-h-9 cursor-pointer underline underline-offset-4"
+            onClick={() => putAway.mutate(!lot.archived)}
+          >
+            {lot.archived ? "Bring it back" : "Put it away"}
+          </button>
+        </span>
+      </div>
+    </li>
+  );
+}
+
+const amountOf = (n: number) => n.toFixed(n < 10 ? 1 : 0);
+
+function about(lot: Lot): string {
+  const details = KINDS[lot.kind].details.flatMap(([name, label, kind]) => {
+    const value = lot.details[name];
+    if (value === undefined || value === null || value === "") return [];
+    return [kind === "number" ? `${label.toLowerCase()} ${value}` : String(value)];
+  });
+  const { damp, humidity_percent, direction, avoided } = lot.state as Record<string, string | number | boolean | null>;
+  return [
+    KINDS[lot.kind].name,
+    ...details,
+    damp ? "damp" : "",
+    humidity_percent ? `${humidity_percent} % humidity` : "",
+    direction ? `cut ${direction}` : "",
+    avoided ? `${avoided} avoided` : "",
+    lot.bought_on ? `bought ${day(lot.bought_on)}` : "",
+    lot.price === null ? "" : `${lot.price} ${lot.currency}`,
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
+
+const BLANK = {
+  kind: "rope" as Kind,
+  name: "",
+  unit: "m",
+  amount: "",
+  on: "",
+  price: "",
+  currency: "kr",
+  details: {} as Record<string, string>,
+  damp: false,
+  humidity: "",
+  direction: "",
+  avoided: "",
+  note: "",
+};
+
+function NewLot() {
+  const [id, setId] = useState(newId);
+  const [typed, setTyped, drop] = useDraft("new-lot", BLANK);
+  const kind = KINDS[typed.kind];
+  const save = useChange(putLot, () => {
+    drop();
+    setId(newId());
+  });
+  const refused = save.error instanceof Refused ? save.error : null;
+  const numbers = {
+    amount: typedNumber(typed.amount),
+    price: typedNumber(typed.price),
+    humidity: typedNumber(typed.humidity),
+  };
+  const wrong = (name: keyof typeof numbers) =>
+    numbers[name] === undefined ? `“${typed[name]}” is not a number` : undefined;
+  const set = (part: Partial<typeof BLANK>) => setTyped({ ...typed, ...part });
+  const field = (name: "name" | "amount" | "on" | "price" | "currency" | "humidity" | "direction" | "avoided") => ({
+    value: typed[name],
+    onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (Object.values(numbers).includes(undefined)) return;
+    const details = Object.fromEntries(
+      kind.details.flatMap(([name, , type]) => {
+        const text = typed.details[name]?.trim();
+        if (!text) return [];
+        return [[name, type === "number" ? (typedNumber(text) ?? text) : text]];
+      }),
+    );
+    save.mutate({
+      id,
+      kind: typed.kind,
+      name: typed.name,
+      unit: kind.units.includes(typed.unit) ? typed.unit : (kind.units[0] ?? "m"),
+      bought_amount: numbers.amount ?? null,
+      bought_on: typed.on,
+      price: numbers.price ?? null,
+      currency: typed.currency,
+      details,
+      state: {
+        damp: typed.damp,
+        humidity_percent: numbers.humidity ?? null,
+        direction: typed.direction,
+        avoided: typed.avoided,
+      },
+      note: typed.note,
+    });
+  };
+  return (
+    <section aria-label="New lot">
+      <h2 className="text-lead font-bold">New lot</h2>
+      <form onSubmit={submit} noValidate className="mt-2 grid grid-cols-2 gap-3">
+        <Choice label="What" value={typed.kind} onChange={(e) => set({ kind: e.target.value as Kind, details: {} })}>
+          {Object.entries(KINDS).map(([name, of]) => (
+            <option key={name} value={name}>
+              {of.name}
+            </option>
+          ))}
+        </Choice>
+        <Field label="Name of the lot" {...field("name")} error={refused?.at("name")} placeholder="hemp, lot 8" />
+        <Field
+          label="Bought"
+          unit={kind.units.length === 1 ? (kind.units[0] ?? "") : ""}
+          inputMode="decimal"
+          {...field("amount")}
+          error={wrong("amount") ?? refused?.at("bought_amount")}
+        />
+        {kind.units.length > 1 ? (
+          <Choice
+            label="in"
+            value={typed.unit}
+            onChange={(e) => set({ unit: e.target.value })}
+            error={refused?.at("unit")}
+          >
+            {kind.units.map((unit) => (
+              <option key={unit}>{unit}</option>
+            ))}
+          </Choice>
+        ) : (
+          <Field label="Bought on" type="date" {...field("on")} error={refused?.at("bought_on")} />
+        )}
+        <Field
+          label="Price of it all"
+          inputMode="decimal"
+          {...field("price")}
+          error={wrong("price") ?? refused?.at("price")}
+        />
+        <Field label="Currency" {...field("currency")} />
+        {kind.details.map(([name, label]) => (
+          <Field
+            key={name}
+            label={label}
+            value={typed.details[name] ?? ""}
+            onChange={(e) => set({ details: { ...typed.details, [name]: e.target.value } })}
+          />
+        ))}
+        {kind.damp ? (
+          <>
+            <Field
+              label="Humidity, if known"
+              unit="%"
+              inputMode="decimal"
+              {...field("humidity")}
+              error={wrong("humidity")}
+            />
+            <Field label="Direction of cut" {...field("direction")} placeholder="across the flutes" />
+            <Field label="Avoided" {...field("avoided")} placeholder="seams and tape" />
+            <div className="self-end">
+              <Tick label="damp" checked={typed.damp} onChange={(e) => set({ damp: e.target.checked })} />
+            </div>
+          </>
+        ) : null}
+        <LongField
+          className="col-span-2"
+          label="Note"
+          value={typed.note}
+          onChange={(e) => set({ note: e.target.value })}
+        />
+        {save.error && !refused?.problem.field ? <p className="col-span-2 text-rust">{save.error.message}</p> : null}
+        <Button kind="next" type="submit" className="justify-self-start" disabled={save.isPending}>
+          Put it on the shelf
+        </Button>
+      </form>
+    </section>
+  );
+}
