@@ -87,12 +87,12 @@ RAFT_BLADES = (
 UNFAIR_BLADES = (
     DemoBlade(
         "AV-06", "1.2436", "logarithmic", (58.2, 58.5, 58.3),
-        (DemoEdge(3, 19.5, 15.1, 0.38, 3, minutes=17.0),),
+        (DemoEdge(3, 19.5, 15.1, 0.38, 10, minutes=17.0),),
         "sold to the forge as 1.2436", loan_due_in_days=-1, price="560 kr",
     ),
     DemoBlade(
         "AV-04", "1.2842", "levelling", (55.2, 55.5, 55.2),
-        (DemoEdge(3, 11.0, 15.0, 0.77, 3, minutes=9.0),),
+        (DemoEdge(3, 11.0, 15.0, 0.77, 10, minutes=9.0),),
         "the rust baseline: must rust in every soak", price="180 kr",
     ),
 )  # fmt: skip

@@ -1,10 +1,9 @@
-"""The mussel growers' story so far: a shelf of six blades, raft rope cut to the force limits, and an unfair trial kept
-on purpose; dated in the days before the demo is started."""
+"""The mussel growers' story so far: a shelf of six blades, raft rope cut to the force limits, an unfair trial kept on
+purpose, and one trial of every other school; dated in the days before the demo is started."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
-from itertools import count
+from dataclasses import replace
+from datetime import datetime
 from uuid import NAMESPACE_URL, uuid5
 
 import numpy as np
@@ -12,49 +11,33 @@ import numpy as np
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
-from kessik.core.protocols.events import BenchEvent, EventKind
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.demo.blades import RAFT_BLADES, RECIPE_STEPS, STATIONS_MM, UNFAIR_BLADES, DemoBlade, DemoEdge
+from kessik.demo.cutting import TrueBlade, cut_run, demo_id
+from kessik.demo.days import Days
 from kessik.demo.pictures import blade_picture
-from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
-from kessik.instruments.virtual_bench.true_decay import TrueEdge, true_edge
-from kessik.services.bench import append_event, plan_check, start_run
+from kessik.demo.schools import build_schools
+from kessik.instruments.virtual_bench.true_decay import true_edge
 from kessik.services.facts import completed, entered
 from kessik.services.sharpenings import save_recipe
 from kessik.services.shelf import add_photo, make_blade
+from kessik.services.stock import correct, save_lot
 from kessik.services.trials import make_trial, take_from_shelf
 from kessik.store.database import Database
-from kessik.store.records import Blade, Damage, Edge, HeatTreatment, Moment, Plan, Recipe, Run, Trial
+from kessik.store.records import Blade, Damage, Edge, HeatTreatment, Lot, LotCorrection, Plan, Recipe, Run, Trial
 
 SEED = 20260
 TRIAL_ID = str(uuid5(NAMESPACE_URL, "kessik:demo:raft-rope"))
 UNFAIR_TRIAL_ID = str(uuid5(NAMESPACE_URL, "kessik:demo:unfair"))
-_SECONDS_A_CUT = 38
-_TESTER = SimulatedTester(scatter=0.05, outlier_share=0.01)
 _ZONES = (Zone(0, 12, "taped"), Zone(12, 76, "cut", "worked"), Zone(76, 96, "control"))
 _LENDER = "Corran Forge"
 
 
-@dataclass(frozen=True)
-class _Days:
-    """Turns days before the demo's own day into moments and dates."""
-
-    today: datetime
-
-    def moment(self, days_ago: int, hour: float) -> Moment:
-        offset = self.today.utcoffset() or timedelta()
-        midnight = (self.today - timedelta(days=days_ago)).replace(hour=0, minute=0, second=0, microsecond=0)
-        utc = (midnight - offset + timedelta(hours=hour)).replace(tzinfo=None).isoformat() + "+00:00"
-        return Moment(utc, int(offset.total_seconds() // 60))
-
-    def date(self, days_ago: int) -> str:
-        return (self.today - timedelta(days=days_ago)).date().isoformat()
-
-
 def build(db: Database, today: datetime) -> None:
     """Fill an empty database with the scenario; `today` carries the local offset. Built once, the same every time."""
-    days = _Days(today)
-    recipe = save_recipe(db, Recipe(_id("recipe"), "Bench set, stropped", RECIPE_STEPS, "the co-op's own"))
+    days = Days(today)
+    lots = _lots(db, days)
+    recipe = save_recipe(db, Recipe(demo_id("recipe"), "Bench set, stropped", RECIPE_STEPS, "the co-op's own"))
     make_trial(
         db,
         Trial(
@@ -80,8 +63,9 @@ def build(db: Database, today: datetime) -> None:
             method=BY_SCHOOL["force_limit_rope"],
             edges_per_blade=2,
             plan=Plan(
-                rope_left_m=60,
-                line_left_m=1.2,
+                medium_lot_id=lots["rope"],
+                check_lot_id=lots["line"],
+                starts_on=days.date(-1),
                 prediction="The forge expects 1.3344 first, then 1.2436 and 1.4112, 1.4034 last.",
             ),
             medium="32 mm hemp dropper rope, lot 7",
@@ -93,28 +77,50 @@ def build(db: Database, today: datetime) -> None:
         _blade(db, blade, recipe, days)
     for trial_id, blades in ((TRIAL_ID, RAFT_BLADES), (UNFAIR_TRIAL_ID, UNFAIR_BLADES)):
         for blade in blades:
-            take_from_shelf(db, trial_id, _id(blade.code), blade.role)
+            take_from_shelf(db, trial_id, demo_id(blade.code), blade.role)
     rng = np.random.default_rng(SEED)
     for trial_id, blades in ((TRIAL_ID, RAFT_BLADES), (UNFAIR_TRIAL_ID, UNFAIR_BLADES)):
         _cut_all(db, trial_id, blades, days, rng)
+    build_schools(db, days, lots)
 
 
-def _cut_all(db: Database, trial_id: str, blades: Sequence[DemoBlade], days: _Days, rng: np.random.Generator) -> None:
+def _lots(db: Database, days: Days) -> dict[str, str]:
+    """What the co-op bought: rope and cartons with their state, test line that runs low, and paper."""
+    rope_state = {"damp": True, "direction": "across the lay", "avoided": "splices"}
+    lots = {
+        "rope": Lot(demo_id("lot", "rope"), "rope", "Hemp dropper rope, lot 7", "m", 60, days.date(40), 540, "kr",
+                    {"fibre": "hemp", "lay": "three-strand, right", "diameter_mm": 32, "strands": 3,
+                     "grit": "gritty, as from the raft"}, rope_state),
+        "line": Lot(demo_id("lot", "line"), "test_line", "Test line, spool 3", "m", 21, days.date(30), 95, "kr",
+                    {"diameter_mm": 0.25}),
+        "carton": Lot(demo_id("lot", "carton"), "board", "Double-wall carton, pallet 2", "sheets", 40, days.date(25),
+                      320, "kr", {"walls": 2, "flute": "BC", "thickness_mm": 6.8, "m_per_sheet": 12},
+                      {"direction": "across the flutes", "avoided": "tape and staples", "humidity_percent": 55}),
+        "paper": Lot(demo_id("lot", "paper"), "paper", "Office paper, ream 2", "sheets", 100, days.date(25), 60, "kr",
+                     {"weight": 80, "tries_per_sheet": 12}),
+    }  # fmt: skip
+    for lot in lots.values():
+        save_lot(db, lot)
+    loose = LotCorrection(demo_id("lot", "loose"), lots["line"].id, 0.6, "knotted, thrown away", days.moment(6, 12).utc)
+    correct(db, loose)
+    return {name: lot.id for name, lot in lots.items()}
+
+
+def _cut_all(db: Database, trial_id: str, blades: Sequence[DemoBlade], days: Days, rng: np.random.Generator) -> None:
     to_cut = [(blade, edge) for blade in blades for edge in blade.edges if edge.life is not None]
     for blade, edge in sorted(to_cut, key=lambda pair: (-pair[1].days_ago, pair[0].code)):
         assert edge.life is not None
         shape = np.random.default_rng([SEED, *blade.code.encode()])
         truth = true_edge(blade.kind, edge.life, shape, start_gf=float(148 * np.exp(rng.normal(0, 0.04))))
         start = days.moment(edge.days_ago, 8.5 + 2.2 * blades.index(blade))
-        _cut(db, trial_id, blade, edge, truth, start, rng)
+        run_id = demo_id(blade.code, edge.number, "run")
+        edge_id = demo_id(blade.code, edge.number)
+        run = Run(run_id, trial_id, edge_id, 1, start, zone_from_mm=12, zone_to_mm=76, operator="Operator 2")
+        cut_run(db, run, TrueBlade(truth), rng, edge.stop_after)
 
 
-def _id(*parts: object) -> str:
-    return str(uuid5(NAMESPACE_URL, ":".join(["kessik", "demo", *map(str, parts)])))
-
-
-def _blade(db: Database, demo: DemoBlade, recipe: Recipe, days: _Days) -> None:
-    blade_id = _id(demo.code)
+def _blade(db: Database, demo: DemoBlade, recipe: Recipe, days: Days) -> None:
+    blade_id = demo_id(demo.code)
     made = days.moment(13, 10)
     own: dict[str, float | str] = {
         "edge_length_mm": 96.0, "stock_mm": 3.0, "primary_grind_side_deg": 2.2, "grind": "flat", "coating": "none",
@@ -142,25 +148,25 @@ def _blade(db: Database, demo: DemoBlade, recipe: Recipe, days: _Days) -> None:
     add_photo(db, blade_id, blade_picture(SEED + int(demo.code[-2:]), demo.code), "as it came", made)
 
 
-def _hardness(demo: DemoBlade, blade: Blade, days: _Days) -> list[Measurement]:
+def _hardness(demo: DemoBlade, blade: Blade, days: Days) -> list[Measurement]:
     if not demo.readings_hrc:
         return []
     details = {"readings": list(demo.readings_hrc), "block_nominal_hrc": 60.0, "block_readings": [59.8, 60.1, 60.1]}
-    raw = Measurement(_id(demo.code, "hardness"), "hardness_hrc", on=days.date(11), details=details,
+    raw = Measurement(demo_id(demo.code, "hardness"), "hardness_hrc", on=days.date(11), details=details,
                       instrument="bench Rockwell tester")  # fmt: skip
     return [completed(raw, blade, days.moment(11, 15).utc)]
 
 
-def _early_edge(blade_id: str, demo: DemoBlade, number: int, days: _Days) -> Edge:
+def _early_edge(blade_id: str, demo: DemoBlade, number: int, days: Days) -> Edge:
     """The first two edges were never cut: the maker's own, and one to get down to sound steel."""
-    made = _id(demo.code, number)
+    made = demo_id(demo.code, number)
     if number == 1:
         return Edge(made, blade_id, 1, factory=True, note="as it came from the forge")
     return Edge(made, blade_id, 2, made_on=days.date(13), minutes=35.0, steel_removed_mm=0.4, note="old edge cut off")
 
 
-def _edge(blade_id: str, demo: DemoBlade, edge: DemoEdge, recipe: Recipe, days: _Days) -> Edge:
-    made, on = _id(demo.code, edge.number), days.moment(edge.days_ago, 7.5)
+def _edge(blade_id: str, demo: DemoBlade, edge: DemoEdge, recipe: Recipe, days: Days) -> Edge:
+    made, on = demo_id(demo.code, edge.number), days.moment(edge.days_ago, 7.5)
     measured = [entered(made, "side_angle_deg", edge.side_angle_deg, "measured_here", on.utc)]
     if edge.thickness_behind_edge_mm is not None:
         middle = edge.thickness_behind_edge_mm
@@ -169,7 +175,7 @@ def _edge(blade_id: str, demo: DemoBlade, edge: DemoEdge, recipe: Recipe, days: 
             for place, step in zip(STATIONS_MM, (-0.01, 0.0, 0.01), strict=True)
         ]
         raw = Measurement(
-            _id(made, "thickness"), "thickness_behind_edge_mm", on=days.date(edge.days_ago),
+            demo_id(made, "thickness"), "thickness_behind_edge_mm", on=days.date(edge.days_ago),
             instrument="caliper with pointed jaws", details={"stations": stations},
         )  # fmt: skip
         measured.append(completed(raw, Blade(blade_id, demo.code), on.utc))
@@ -193,34 +199,3 @@ def _edge(blade_id: str, demo: DemoBlade, edge: DemoEdge, recipe: Recipe, days: 
         damage=tuple(Damage(place, kind) for place, kind in edge.seen),
         zones=_ZONES,
     )
-
-
-def _cut(
-    db: Database,
-    trial_id: str,
-    blade: DemoBlade,
-    edge: DemoEdge,
-    truth: TrueEdge,
-    start: Moment,
-    rng: np.random.Generator,
-) -> None:
-    """Cut one edge at the bench as a tester would: check when told to, cut in between, stop when the rule says so."""
-    run_id = _id(blade.code, edge.number, "run")
-    run = Run(run_id, trial_id, _id(blade.code, edge.number), 1, start, zone_from_mm=12, zone_to_mm=76)
-    state = start_run(db, run).state
-    clock = datetime.fromisoformat(start.utc)
-    device = f"demo-bench-{blade.code}-{edge.number}"
-    for sequence in count(1):
-        if not state.plan_is_current:
-            state = plan_check(db, run_id, clock.isoformat()).state
-        if state.status == "stopped" or (edge.stop_after is not None and state.count >= edge.stop_after):
-            return
-        kind: EventKind = "reading" if state.check_due else "cut"
-        payload: dict[str, object] = {"amount": 1}
-        if state.check_due:
-            reading = _TESTER.read_gf(float(truth.force_gf(state.count)[0]), rng)
-            payload = {"check": "force", "value": reading, "unit": "gf", "source": "virtual"}
-        clock += timedelta(seconds=25 if state.check_due else _SECONDS_A_CUT)
-        time = clock.isoformat()
-        event = BenchEvent(_id(run_id, sequence), kind, device, sequence, state.position, state.count, time, payload)
-        state = append_event(db, run_id, event, time).state

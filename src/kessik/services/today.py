@@ -5,6 +5,7 @@ from datetime import date
 from typing import Literal
 
 from kessik.core.facts import MEASURED
+from kessik.services.blind import blind_codes
 from kessik.services.plans import plan_of, work_words
 from kessik.services.stock import stocked
 from kessik.services.verdicts import TrialRun, Verdict, verdict
@@ -36,10 +37,11 @@ class TrialToday:
 
 
 def today(db: Database) -> list[TrialToday]:
-    """All trials, newest first."""
+    """All trials, those with a run under way before the others, newest first."""
     with db.read() as session:
         found = trials.all_trials(session)
-    return [_trial_today(verdict(db, trial.id)) for trial in found]
+    entries = [_trial_today(verdict(db, trial.id)) for trial in found]
+    return sorted(entries, key=lambda entry: not entry.open_runs)
 
 
 DueKind = Literal["loan", "hardness", "work", "stock"]
@@ -118,13 +120,18 @@ def _trial_today(answer: Verdict) -> TrialToday:
 
 def next_step(answer: Verdict) -> NextStep:
     """Go on with what is open, else cut the blade with the fewest edges cut, else read the verdict."""
+    codes = blind_codes(answer.trial, answer.blades) if answer.trial.is_blind else {}
+
+    def shown(blade: Blade) -> str:
+        return codes.get(blade.id, blade.code)
+
     counted = [r for r in answer.runs if not r.run.practice]
     unfinished = [r for r in counted if r.state.status in ("fresh", "cutting", "paused")]
     if len(answer.blades) < 2:
         return NextStep("add_blades", "Add the blades to compare")
     if unfinished:
         run = unfinished[0]
-        says = f"Go on with {run.blade.code}, edge {run.edge.number}, at {run.state.count:g} {run.run.count_unit}"
+        says = f"Go on with {shown(run.blade)}, edge {run.edge.number}, at {run.state.count:g} {run.run.count_unit}"
         return NextStep("go_on", says, run.run.id, run.blade.id)
     ended = [r for r in counted if r.state.status == "stopped"]
 
@@ -134,5 +141,5 @@ def next_step(answer: Verdict) -> NextStep:
     waiting = [blade for blade in answer.blades if cut_edges(blade) < answer.trial.edges_per_blade]
     if waiting and answer.trial.source != "import":
         blade = min(waiting, key=cut_edges)
-        return NextStep("start_run", f"Cut {blade.code}, run {cut_edges(blade) + 1}", None, blade.id)
+        return NextStep("start_run", f"Cut {shown(blade)}, run {cut_edges(blade) + 1}", None, blade.id)
     return NextStep("read_verdict", "Read the verdict")

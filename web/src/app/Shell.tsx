@@ -141,6 +141,7 @@ function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
       {steps.map((step, i) => {
         const here =
           (step.name === "Line-up" && pathname.endsWith("/prepare")) ||
+          (step.name === "Plan" && pathname.endsWith("/method")) ||
           (step.name !== "Cut" && pathname === step.to.split("?")[0]);
         return (
           <Link

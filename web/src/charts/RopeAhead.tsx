@@ -7,10 +7,12 @@ interface Props {
   bandName: string;
   width: number;
   height?: number;
+  /** Board has flutes where rope has a lay. */
+  board?: boolean;
 }
 
 /** The medium ahead: what was cut lies in pieces at the left, the next check stands on the rope, doubt is a shadow on it. */
-export function RopeAhead({ count, nextCheck, band, bandName, width, height = 116 }: Props) {
+export function RopeAhead({ count, nextCheck, band, bandName, width, height = 116, board = false }: Props) {
   const lay = useId();
   const from = Math.max(0, Math.floor(count) - 8);
   const ahead = Math.max(nextCheck ?? 0, Math.min(band?.[1] ?? 0, count + 40), count + 12);
@@ -38,19 +40,31 @@ export function RopeAhead({ count, nextCheck, band, bandName, width, height = 11
     >
       <defs>
         <pattern id={lay} width={15} height={thick} patternUnits="userSpaceOnUse">
-          <rect width={15} height={thick} fill="var(--hemp)" />
-          <path
-            d={`M-4,${thick}C2,${thick * 0.66} 6,${thick * 0.34} 12,0M11,${thick}C17,${thick * 0.66} 21,${thick * 0.34} 27,0`}
-            stroke="#7d5c30"
-            strokeWidth={2.2}
-            fill="none"
-          />
-          <path
-            d={`M1,${thick}C7,${thick * 0.66} 11,${thick * 0.34} 17,0`}
-            stroke="#cda671"
-            strokeWidth={1}
-            fill="none"
-          />
+          <rect width={15} height={thick} fill={board ? "var(--kraft)" : "var(--hemp)"} />
+          {board ? (
+            <path
+              d={`M0,4H15M0,${thick - 4}H15M0,${thick / 2}H15M0,${thick / 2}C4,${thick / 2} 4,5 7.5,5S11,${thick / 2} 15,${thick / 2}M0,${thick - 5}C4,${thick - 5} 4,${thick / 2} 7.5,${thick / 2}S11,${thick - 5} 15,${thick - 5}`}
+              stroke="#7d5c30"
+              strokeWidth={1.8}
+              fill="none"
+            />
+          ) : (
+            <>
+              <rect width={15} height={thick} fill="var(--hemp)" />
+              <path
+                d={`M-4,${thick}C2,${thick * 0.66} 6,${thick * 0.34} 12,0M11,${thick}C17,${thick * 0.66} 21,${thick * 0.34} 27,0`}
+                stroke="#7d5c30"
+                strokeWidth={2.2}
+                fill="none"
+              />
+              <path
+                d={`M1,${thick}C7,${thick * 0.66} 11,${thick * 0.34} 17,0`}
+                stroke="#cda671"
+                strokeWidth={1}
+                fill="none"
+              />
+            </>
+          )}
         </pattern>
       </defs>
       {pieces.map((n) => (

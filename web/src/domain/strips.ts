@@ -60,6 +60,14 @@ export function stripEdges(runs: readonly RunLike[], blade: BladeLike, usedUp: r
   return [...cut, freshLane(newest)];
 }
 
+/** Only the lanes that were cut in these runs. */
+export const cutLanes = (runs: readonly RunLike[], blade: BladeLike): Lane[] =>
+  stripEdges(
+    runs,
+    blade,
+    blade.edges.map((e) => e.id ?? ""),
+  );
+
 /** The lane of an edge that was not cut yet. */
 export function freshLane(edge: EdgeLike, label = "fresh"): Lane {
   const zone = edge.zones.find((z) => z.use === "cut");

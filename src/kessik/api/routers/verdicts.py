@@ -152,7 +152,7 @@ def _run_verdict(found: Verdict, r: TrialRun, result: RunResult) -> RunVerdictOu
         readings=[
             ReadingOut(count=c.count, force_gf=c.force_gf, struck=c.struck)
             for c in result.run.checks
-            if c.force_gf is not None
+            if c.force_gf is not None and not result.run.is_control(c)
         ],
         start_gf=result.start_gf,
         end_gf=result.end_gf,
@@ -195,7 +195,7 @@ def _trial_today(found: front_door.TrialToday) -> TrialTodayOut:
         blades=[BladeOut.of(blade) for blade in answer.blades],
         headline=answer.sealed or answer.headline,
         standing="" if hidden else answer.standing,
-        runs=[RunBrief.of(r) for r in answer.runs],
+        runs=[] if hidden else [RunBrief.of(r) for r in answer.runs],
         lives={
             b.blade: _life(b.lives[answer.stage], b.count_unit)
             for b in answer.analysis.blades

@@ -8,6 +8,7 @@ from kessik.api.schemas.common import FactorName, Finite, Id, LongText, ShortTex
 from kessik.api.schemas.methods import MethodBody, MethodOut
 from kessik.api.schemas.shelf import BladeOut, Patch
 from kessik.core.comparison.matching import Cell, MatchingRule, Variable
+from kessik.services.blind import blind_codes
 from kessik.services.line_up import LineUp
 from kessik.services.verdicts import TrialRun
 from kessik.store.records import Trial
@@ -222,6 +223,7 @@ class LineUpOut(Wire):
     scope: str
     says: str
     runs: list[RunBrief]
+    codes: dict[str, str] = Field(description="by blade id, while the trial is blind")
     next_step: NextStepOut
 
 
@@ -237,4 +239,5 @@ def line_up_parts(found: LineUp) -> dict[str, object]:
         "used_up": list(found.used_up),
         "scope": found.scope,
         "runs": [RunBrief.of(r) for r in found.answer.runs],
+        "codes": blind_codes(found.answer.trial, found.answer.blades) if found.answer.trial.is_blind else {},
     }

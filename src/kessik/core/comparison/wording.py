@@ -106,7 +106,8 @@ def figure_words(comparison: Comparison) -> str:
     if comparison.verdict == "too_close":
         return f"{a} and {b} are too close to matter by {kind.label} ({span})."
     if comparison.verdict == "confounded":
-        return f"{a} and {b} cannot be compared fairly by {kind.label}: {comparison.reasons[0]}."
+        why = _first_reason([comparison], comparison.reasons[0].split(": ")[0])
+        return f"{a} and {b} cannot be compared fairly by {kind.label}: {why}."
     return f"{a} and {b} cannot be told apart yet by {kind.label} ({span})."
 
 

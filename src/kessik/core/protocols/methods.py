@@ -196,7 +196,8 @@ def _rule_words(rule: StopRule, method: Method) -> str:
             last = method.stages[-1]
             before = " and ".join(s.name for s in method.stages[:-1])
             said = f"when {_lost_words(last, 'none', method)}"
-            return f"{said}, once {before} {'is' if len(method.stages) == 2 else 'are'} lost" if before else said
+            stages = "stage is" if len(method.stages) == 2 else "stages are"
+            return f"{said}, once the {before} {stages} lost" if before else said
         case "dose":
             return f"after {rule.amount:g} {method.count_unit}"
         case "tester" | "cycles":

@@ -59,8 +59,10 @@ def lost_at(checks: Sequence[Check], stage: Stage, method: Method) -> float | No
     if rule is not None and not force_limit_met(force, stage.limit_gf, rule.confirm):
         return None
     found = by_rule(force, stage.limit_gf)
-    unconfirmed = rule is not None and rule.confirm == "none"
-    return found.value if found.confirmed or unconfirmed else None
+    if found.confirmed or rule is None:
+        return found.value if found.confirmed else None
+    # the means of whole checks ended the run, though no single reading is confirmed by the plain rule
+    return _first_of_last_beyond(force, stage.limit_gf)
 
 
 def force_limit_met(checks: Sequence[Check], limit_gf: float, confirm: Confirmation) -> bool:
@@ -70,6 +72,11 @@ def force_limit_met(checks: Sequence[Check], limit_gf: float, confirm: Confirmat
     if confirm == "same_count":
         return pair_at_one_count(checks, limit_gf) is not None
     return checks_beyond(checks, limit_gf) >= 1
+
+
+def _first_of_last_beyond(checks: Sequence[Check], limit_gf: float) -> float:
+    counts = [count for count, _ in by_count(checks)]
+    return counts[-max(checks_beyond(checks, limit_gf), 1)]
 
 
 def _judged_lost_at(checks: Sequence[Check], stage: Stage, method: Method, confirm: Confirmation) -> float | None:

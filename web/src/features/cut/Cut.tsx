@@ -232,6 +232,7 @@ export function Cut() {
               nextCheck={run.state.plan?.next_count ?? null}
               band={bandOf(run)}
               bandName={run.state.plan?.stage ?? ""}
+              board={run.method.medium === "board" || run.method.medium === "card"}
               width={width - (wide ? 64 : 32)}
               height={106}
             />

@@ -53,7 +53,7 @@ function said(e: Event, now: number | null | undefined): string {
     return `${what}${p.value}${unit} at ${counted(e.count_at)}${changed}`;
   }
   if (e.kind === "check_planned") return `told to check at ${p.next_count}`;
-  if (e.kind === "stage") return p.count === null ? `${p.stage} no longer passed` : `${p.stage} passed at ${p.count}`;
+  if (e.kind === "stage") return p.count === null ? `${p.stage} not lost after all` : `${p.stage} lost at ${p.count}`;
   if (e.kind === "note") return `note: ${p.text}`;
   if (e.kind === "strike") return `reading struck out: ${p.reason}`;
   if (e.kind === "correction") return p.becomes ? "reading corrected" : "last step taken back";

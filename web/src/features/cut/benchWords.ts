@@ -44,7 +44,7 @@ export const isJudged = (kind: string) => ["paper", "hair_sample", "shave", "ins
 export function whyWords(run: RunData, shown: Shown): string {
   const { state } = run;
   if (state.status === "paused") return "On a break. The next cut goes on.";
-  const passed = Object.entries(state.stages).map(([stage, at]) => `${stage} passed at ${counted(at)}`);
+  const passed = Object.entries(state.stages).map(([stage, at]) => `${stage} lost at ${counted(at)}`);
   const why = state.plan && !shown.planning ? state.plan.why : "";
   const text = [why, ...passed].filter(Boolean).join("; ");
   return text ? `${text.charAt(0).toUpperCase()}${text.slice(1)}.` : "";

@@ -20,6 +20,7 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
   const [verifies, setVerifies] = useState(false);
   const [insist, setInsist] = useState(false);
   const blade = lineUp.blades.find((b) => b.id === chosen) ?? lineUp.blades[0];
+  const codeOf = (b: Schemas["BladeOut"]) => lineUp.codes[b.id] ?? b.code;
   const edges = blade?.edges ?? [];
   const earlier = lineUp.runs.find((r) => r.blade_id === blade?.id && !r.practice && r.status === "stopped");
   const last = edges.at(-1);
@@ -69,14 +70,14 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
       <Choice label="Blade" value={blade.id} onChange={(e) => setChosen(e.target.value)}>
         {lineUp.blades.map((b) => (
           <option key={b.id} value={b.id}>
-            {b.code}
-            {b.claimed_grade ? `, ${b.claimed_grade}` : ""}
+            {codeOf(b)}
+            {b.claimed_grade && !lineUp.trial.is_blind ? `, ${b.claimed_grade}` : ""}
           </option>
         ))}
       </Choice>
       <EdgeStrip
-        mark={blade.mark}
-        title={blade.code}
+        mark={lineUp.trial.is_blind ? 0 : blade.mark}
+        title={codeOf(blade)}
         edgeLengthMm={blade.edge_length_mm}
         edges={[
           {

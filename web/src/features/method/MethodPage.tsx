@@ -44,6 +44,8 @@ function Bench({
   });
   const [tried, setTried] = useState(false);
   const made = asMethod(draft);
+  const keptNow = asMethod(asDraft(plainMethod(trial.method)));
+  const inForce = "method" in keptNow ? keptNow.method : null;
   const runs = lineUp.runs.filter((r) => !r.practice).length;
   const save = useChange(
     (choice: Schemas["MethodChoice"]) => putMethod(trial.id, choice),
@@ -52,6 +54,7 @@ function Bench({
       navigate(`/trials/${trial.id}/plan`);
     },
   );
+  const changed = "unread" in made || JSON.stringify(made.method) !== JSON.stringify(inForce);
   const refused = save.error instanceof Refused ? save.error : null;
   const at = (field: string) =>
     tried && "unread" in made && made.unread.includes(field) ? "A number is missing here" : refused?.at(field);
@@ -69,7 +72,7 @@ function Bench({
         <h1 className="answer min-w-0 max-w-4xl basis-[32rem] grow">
           {trial.method.name}, version {trial.method.number}: a run {trial.method.ends_when}.
         </h1>
-        <Button kind="next" onClick={keep} disabled={save.isPending}>
+        <Button kind={changed ? "next" : "plain"} onClick={keep} disabled={save.isPending}>
           {runs ? "Keep as the next version" : "Keep the method"}
         </Button>
       </div>

@@ -15,13 +15,15 @@ export function Cost({ found }: { found: Found }) {
       `about ${Math.round(cost.cuts)} ${unit}, ${Math.round(cost.readings)} ${cost.tries ? "looks" : "readings"}`,
     ],
   ];
-  if (cost.medium_m > 0)
+  const of = (use: "medium" | "check") => needs.find((n) => n.use === use);
+  const medium = of("medium");
+  const check = of("check");
+  if (medium) rows.push(fromLot(medium, mediumWhy(found)));
+  else if (cost.medium_m > 0)
     rows.push([MEDIUM[method.medium ?? "rope"], `${cost.medium_m.toFixed(1)} m`, mediumWhy(found)]);
-  if (cost.line_m > 0) rows.push(["test line", `${cost.line_m.toFixed(1)} m`, `${pace.line_mm} mm a reading`]);
-  for (const need of needs) {
-    const left = need.left === null ? "" : `${amount(Math.max(need.left, 0))} ${need.unit} left`;
-    rows.push([need.lot, `${amount(need.needed)} ${need.unit}`, [left, money(need)].filter(Boolean).join(", ")]);
-  }
+  const each = cost.line_m > 0 ? `${pace.line_mm} mm a reading` : "";
+  if (check) rows.push(fromLot(check, each));
+  else if (cost.line_m > 0) rows.push(["test line", `${cost.line_m.toFixed(1)} m`, each]);
   rows.push([
     "time",
     `${cost.hours.toFixed(1)} h`,
@@ -49,6 +51,11 @@ export function Cost({ found }: { found: Found }) {
       </table>
     </section>
   );
+}
+
+function fromLot(need: Schemas["StockNeedOut"], why: string): readonly [string, string, string] {
+  const left = need.left === null ? "" : `${amount(Math.max(need.left, 0))} ${need.unit} left`;
+  return [need.lot, `${amount(need.needed)} ${need.unit}`, [why, left, money(need)].filter(Boolean).join("; ")];
 }
 
 const amount = (n: number) => n.toFixed(n < 10 ? 1 : 0);

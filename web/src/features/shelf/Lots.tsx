@@ -17,7 +17,7 @@ type Kind = Lot["kind"];
 interface KindOf {
   readonly name: string;
   readonly units: readonly string[];
-  readonly details: ReadonlyArray<readonly [string, string, "text" | "number"]>;
+  readonly details: ReadonlyArray<readonly [name: string, label: string, unit?: string]>;
   readonly damp: boolean;
 }
 
@@ -26,12 +26,12 @@ const KINDS: Record<Kind, KindOf> = {
     name: "rope",
     units: ["m"],
     details: [
-      ["fibre", "Fibre", "text"],
-      ["lay", "Lay", "text"],
-      ["diameter_mm", "Diameter, mm", "number"],
-      ["strands", "Strands", "number"],
-      ["treatment", "Treatment", "text"],
-      ["grit", "Clean or gritty", "text"],
+      ["fibre", "Fibre"],
+      ["lay", "Lay"],
+      ["diameter_mm", "Diameter", "mm"],
+      ["strands", "Strands", ""],
+      ["treatment", "Treatment"],
+      ["grit", "Clean or gritty"],
     ],
     damp: true,
   },
@@ -39,32 +39,32 @@ const KINDS: Record<Kind, KindOf> = {
     name: "corrugated board",
     units: ["m", "sheets"],
     details: [
-      ["walls", "Walls", "number"],
-      ["flute", "Flute", "text"],
-      ["thickness_mm", "Thickness, mm", "number"],
-      ["piece_size", "Piece size", "text"],
-      ["m_per_sheet", "Metres of cut a sheet", "number"],
+      ["walls", "Walls", ""],
+      ["flute", "Flute"],
+      ["thickness_mm", "Thickness", "mm"],
+      ["piece_size", "Piece size"],
+      ["m_per_sheet", "Cut a sheet", "m"],
     ],
     damp: true,
   },
   card: {
     name: "card stack",
     units: ["packs", "sheets"],
-    details: [["silica_percent", "Silica, %", "number"]],
+    details: [["silica_percent", "Silica", "%"]],
     damp: true,
   },
   paper: {
     name: "paper",
     units: ["sheets"],
     details: [
-      ["weight", "Weight, g/m²", "number"],
-      ["tries_per_sheet", "Tries a sheet", "number"],
+      ["weight", "Weight", "g/m²"],
+      ["tries_per_sheet", "Tries a sheet", ""],
     ],
     damp: false,
   },
-  test_line: { name: "test line", units: ["m"], details: [["diameter_mm", "Diameter, mm", "number"]], damp: false },
-  abrasive: { name: "abrasive", units: ["pieces"], details: [["grit", "Grit, as it is sold", "text"]], damp: false },
-  salt: { name: "salt", units: ["g", "kg"], details: [["purity", "Purity, as it is sold", "text"]], damp: false },
+  test_line: { name: "test line", units: ["m"], details: [["diameter_mm", "Diameter", "mm"]], damp: false },
+  abrasive: { name: "abrasive", units: ["pieces"], details: [["grit", "Grit, as it is sold"]], damp: false },
+  salt: { name: "salt", units: ["g", "kg"], details: [["purity", "Purity, as it is sold"]], damp: false },
 };
 
 /** Every delivery with what was taken of it by the runs, and what is left. */
@@ -203,10 +203,10 @@ function OneLot({ lot }: { lot: Lot }) {
 const amountOf = (n: number) => n.toFixed(n < 10 ? 1 : 0);
 
 function about(lot: Lot): string {
-  const details = KINDS[lot.kind].details.flatMap(([name, label, kind]) => {
+  const details = KINDS[lot.kind].details.flatMap(([name, label, unit]) => {
     const value = lot.details[name];
     if (value === undefined || value === null || value === "") return [];
-    return [kind === "number" ? `${label.toLowerCase()} ${value}` : String(value)];
+    return [unit === undefined ? String(value) : `${label.toLowerCase()} ${value} ${unit}`.trim()];
   });
   const { damp, humidity_percent, direction, avoided } = lot.state as Record<string, string | number | boolean | null>;
   return [
@@ -264,10 +264,10 @@ function NewLot() {
     event.preventDefault();
     if (Object.values(numbers).includes(undefined)) return;
     const details = Object.fromEntries(
-      kind.details.flatMap(([name, , type]) => {
+      kind.details.flatMap(([name, , unit]) => {
         const text = typed.details[name]?.trim();
         if (!text) return [];
-        return [[name, type === "number" ? (typedNumber(text) ?? text) : text]];
+        return [[name, unit === undefined ? text : (typedNumber(text) ?? text)]];
       }),
     );
     save.mutate({
@@ -329,10 +329,11 @@ function NewLot() {
           error={wrong("price") ?? refused?.at("price")}
         />
         <Field label="Currency" {...field("currency")} />
-        {kind.details.map(([name, label]) => (
+        {kind.details.map(([name, label, unit]) => (
           <Field
             key={name}
             label={label}
+            unit={unit ?? ""}
             value={typed.details[name] ?? ""}
             onChange={(e) => set({ details: { ...typed.details, [name]: e.target.value } })}
           />

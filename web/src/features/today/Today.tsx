@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import { todayQuery } from "../../api/queries";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { day, plural, unbroken } from "../../domain/format";
-import { fullCuts, stripEdges } from "../../domain/strips";
+import { cutLanes, fullCuts } from "../../domain/strips";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Sheet } from "../../ui/Sheet";
@@ -138,13 +138,15 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
               <div className="leading-tight">
                 <span className="font-bold">{blade.code}</span>
                 <span className="cond block text-note text-ink-2">{blade.claimed_grade ?? "grade not named"}</span>
-                <span className="cond block text-note">{lives[blade.code]?.words ?? "not cut yet"}</span>
+                <span className="cond block text-note">
+                  {lives[blade.code]?.words ?? (runs.some((r) => r.blade_id === blade.id) ? "cut" : "not cut yet")}
+                </span>
               </div>
               <EdgeStrip
                 mark={blade.mark}
                 title={blade.code}
                 edgeLengthMm={blade.edge_length_mm ?? null}
-                edges={stripEdges(runs, blade)}
+                edges={cutLanes(runs, blade)}
                 fullCuts={fullCuts(runs)}
                 width={470}
                 detail

@@ -4,6 +4,12 @@ import { Mark } from "../../ui/Mark";
 
 const digits = (unit: string) => (unit === "gf" || unit === "%" ? 0 : 1);
 
+function shown(figure: Schemas["FigureOut"] | undefined): string {
+  if (!figure) return "";
+  const sign = figure.name.startsWith("change") && figure.value > 0 ? "+" : "";
+  return sign + figure.value.toFixed(digits(figure.unit));
+}
+
 /** What runs end with besides lives: readings after a dose, depth cut, effort by layers. */
 export function Figures({ data }: { data: Schemas["VerdictOut"] }) {
   if (!data.figure_blades.length) return null;
@@ -34,7 +40,7 @@ export function Figures({ data }: { data: Schemas["VerdictOut"] }) {
               </th>
               {data.figure_blades.map((b) => (
                 <td key={b.blade} className={`${cell} font-bold`}>
-                  {b.figures.find((own) => own.name === f.name)?.value.toFixed(digits(f.unit)) ?? ""}
+                  {shown(b.figures.find((own) => own.name === f.name))}
                 </td>
               ))}
             </tr>

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
-import { fullCuts, stripEdges } from "../../domain/strips";
+import { cutLanes, fullCuts } from "../../domain/strips";
 import { Mark } from "../../ui/Mark";
 
 /** Whose curve is whose, by mark and by edge: what was cut where on each blade. */
@@ -31,7 +31,7 @@ export function Legend({
             mark={blade.mark}
             title={blade.code}
             edgeLengthMm={blade.edge_length_mm}
-            edges={stripEdges(runs, blade)}
+            edges={cutLanes(runs, blade)}
             fullCuts={fullCuts(runs)}
             width={Math.max(180, Math.min(300, width - 110))}
             highlighted={highlighted === blade.code}

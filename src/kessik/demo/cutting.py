@@ -1,0 +1,93 @@
+"""How the demo cuts: at the bench, as a tester would, doing what the screen asks until the stop rule is met."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from itertools import count
+from uuid import NAMESPACE_URL, uuid5
+
+import numpy as np
+
+from kessik.core.protocols.events import BenchEvent, EventKind
+from kessik.core.protocols.methods import JUDGED
+from kessik.core.protocols.run_state import RunState
+from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
+from kessik.instruments.virtual_bench.true_decay import TrueEdge
+from kessik.services.bench import append_event, plan_check, start_run
+from kessik.store.database import Database
+from kessik.store.records import Run
+
+SECONDS_A_CUT, SECONDS_A_LOOK = 38, 25
+_TESTER = SimulatedTester(scatter=0.05, outlier_share=0.01)
+# the true force, gf, beyond which an edge no longer does it
+_GIVES_UP_GF = {"inspect": 215.0, "hair_sample": 240.0, "shave": 235.0, "paper": 400.0}
+_DOUBT_FROM = 0.9
+
+Answer = Callable[[RunState, np.random.Generator], tuple[EventKind, Mapping[str, object]]]
+
+
+def demo_id(*parts: object) -> str:
+    """An id that is the same in every demo."""
+    return str(uuid5(NAMESPACE_URL, ":".join(["kessik", "demo", *map(str, parts)])))
+
+
+@dataclass(frozen=True)
+class TrueBlade:
+    """What a simulated edge answers to every kind of look; `thickness` makes effort, `bite_mm` the first depth."""
+
+    edge: TrueEdge
+    control_from_mm: float = 76.0
+    thickness: float = 1.0
+    bite_mm: float = 8.0
+
+    def answer(self, state: RunState, rng: np.random.Generator) -> tuple[EventKind, Mapping[str, object]]:
+        """The event a tester would log for the look that is asked for."""
+        asked, at_mm = state.progress.asked, state.asked_at_mm
+        worn = at_mm is None or at_mm <= self.control_from_mm
+        force = float(self.edge.force_gf(state.count if worn else 0.0)[0])
+        place = {} if at_mm is None else {"position_mm": at_mm}
+        if asked in JUDGED:
+            return "outcome", {"check": asked, "outcome": self._judged(asked, force, rng), **place}
+        if asked == "effort":
+            effort = 1.2 + 1.1 * self.thickness * state.count + rng.normal(0, 0.25)
+            return "reading", {"check": asked, "value": round(float(np.clip(effort, 0, 10)) * 2) / 2, **place}
+        if asked == "depth":
+            depth = self.bite_mm * (self.edge.start_gf / force) * float(np.exp(rng.normal(0, 0.03)))
+            return "reading", {"check": asked, "value": round(depth, 2), "unit": "mm", **place}
+        reading = _TESTER.read_gf(force, rng)
+        return "reading", {"check": "force", "value": reading, "unit": "gf", "source": "virtual", **place}
+
+    def _judged(self, asked: str, force: float, rng: np.random.Generator) -> str:
+        felt = force * float(np.exp(rng.normal(0, 0.02)))
+        lost = felt >= _GIVES_UP_GF[asked]
+        if asked == "inspect":
+            return "glint" if lost else "clean"
+        if not lost and asked == "paper" and felt >= _DOUBT_FROM * _GIVES_UP_GF[asked]:
+            return "doubt"
+        return "fail" if lost else "pass"
+
+
+def cut_run(
+    db: Database, run: Run, blade: TrueBlade, rng: np.random.Generator, stop_after: float | None = None
+) -> RunState:
+    """Cut one run: look when told to, cut in between, stop when the rule says so, or leave it at `stop_after`."""
+    view = start_run(db, run)
+    state, piece = view.state, view.method.piece
+    clock = datetime.fromisoformat(run.started.utc)
+    device = f"demo-{run.id}"
+    for sequence in count(1):
+        if not state.plan_is_current:
+            state = plan_check(db, run.id, clock.isoformat()).state
+        if state.status == "stopped" or (stop_after is not None and state.count >= stop_after):
+            break
+        kind: EventKind = "cut"
+        payload: Mapping[str, object] = {"amount": piece}
+        if state.check_due:
+            kind, payload = blade.answer(state, rng)
+        clock += timedelta(seconds=SECONDS_A_LOOK if state.check_due else SECONDS_A_CUT)
+        time = clock.isoformat()
+        event = BenchEvent(
+            demo_id(run.id, sequence), kind, device, sequence, state.position, state.count, time, payload
+        )
+        state = append_event(db, run.id, event, time).state
+    return state
