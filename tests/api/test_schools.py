@@ -41,8 +41,10 @@ class Bench(BenchHand):
             self.judge(run, said, count, asked, **place)
             return
         value = {
-            "force": (150 + 250 * used) * wobble, "effort": min(2 + 1.2 * count * 10 / self.sharp, 10), "depth": (9.0 - 0.1 * count) * self.sharp / 10,
-        }[asked]  # fmt: skip
+            "force": (150 + 250 * used) * wobble,
+            "effort": min(2 + 12 * count / self.sharp, 10),
+            "depth": (9.0 - 0.1 * count) * self.sharp / 10,
+        }[asked]
         unit = "gf" if asked == "force" else "mm" if asked == "depth" else None
         payload = {"check": asked, "value": round(value, 2), "unit": unit, **place}
         assert self.send(run, "reading", payload, at=count).status_code == 200

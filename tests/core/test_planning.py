@@ -1,6 +1,7 @@
 """Plans: fair orders, what schedules are expected to use and reach, and what it all costs."""
 
 from collections import Counter
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -9,9 +10,11 @@ from hypothesis import strategies as st
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.budget import Pace, budget
+from kessik.core.planning.calendar import dated_work
 from kessik.core.planning.expected import ExpectedRun, expected_run
 from kessik.core.planning.order import order_of
 from kessik.core.protocols.methods import Method, force_limit_rope
+from kessik.core.protocols.schools import BY_SCHOOL
 
 CODES = "ABCDEFGH"
 
@@ -45,6 +48,40 @@ def test_two_blades_there_and_back():
     with pytest.raises(OutOfRangeError, match="take the Latin square") as refused:
         order_of("ABC", 2, "abba", permutation(0))
     assert refused.value.field == "order_kind"
+
+
+@given(st.integers(2, 7), st.integers(0, 99))
+def test_zones_are_balanced_over_blades_and_over_any_three_blocks(blades, seed):
+    places = order_of(CODES[:blades], 6, "latin_square", permutation(seed), thirds=True)
+    for code in CODES[:blades]:
+        thirds = [p.third for p in places if p.blade == code]
+        assert all(len(set(thirds[at : at + 3])) == 3 for at in range(4)), "heel, middle and tip once in any three"
+    for block in range(1, 7):
+        used = Counter(p.third for p in places if p.block == block)
+        assert max(used.values()) - min(used.values() if len(used) == 3 else [0]) <= 1 or blades < 3
+
+
+def test_work_is_spread_over_days_within_the_hours_and_the_hand():
+    places = order_of("AB", 2, "latin_square", permutation(1))
+    ahead = {"A": ExpectedRun(20, 100.0, 10.0, 0.1), "B": ExpectedRun(20, 100.0, 10.0, 0.1)}
+    pace = Pace(cut_s=36, reading_s=36, sharpening_min=30, cuts_a_day=150)
+    work = dated_work(places, ahead, {"A": 1}, Method(), pace, hours_a_day=4)
+    assert sum(len(w.blades) for w in work if w.kind == "prepare") == 3, "one edge of A is cut already"
+    assert {w.kind for w in work if w.block == 2} == {"prepare", "verify"}
+    for day in {w.day for w in work}:
+        assert sum(w.hours for w in work if w.day == day) <= 4
+        assert sum(w.cuts for w in work if w.day == day) <= 150
+    assert [w.day for w in work] == sorted(w.day for w in work)
+    assert dated_work(places, ahead, {"A": 2, "B": 2}, Method(), pace, 4) == []
+
+
+def test_pass_and_fail_leave_a_bracket_as_wide_as_the_gap_and_a_dose_costs_what_it_says():
+    paper = BY_SCHOOL["paper_stop_rope"]
+    dense, sparse = (expected_run(replace(paper, every=gap), 40) for gap in (2, 10))
+    assert dense.log_sd < sparse.log_sd
+    assert sparse.log_sd == pytest.approx(10 / 40 / 12**0.5)
+    dose = expected_run(BY_SCHOOL["fixed_dose"], 20)
+    assert (dose.cuts, dose.readings) == (50, 6)
 
 
 EVERY, FOURTH, ADAPTIVE = force_limit_rope(schedule="every"), force_limit_rope(schedule="every", every=4), Method()

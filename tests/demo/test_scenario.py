@@ -4,8 +4,10 @@ from datetime import UTC, datetime, timedelta, timezone
 
 import pytest
 
+from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.sharpening.settled import SettledRule
 from kessik.demo.scenario import TRIAL_ID, UNFAIR_TRIAL_ID, build
+from kessik.demo.schools import DEMO_SCHOOLS
 from kessik.services.facts import settled_edge
 from kessik.services.line_up import line_up
 from kessik.services.plans import plan_of
@@ -15,6 +17,7 @@ from kessik.services.today import next_step, what_waits
 from kessik.services.verdicts import verdict
 from kessik.store.database import Database
 from kessik.store.queries.shelf import all_recipes
+from kessik.store.queries.trials import all_trials
 
 TODAY = datetime(2026, 5, 20, 9, 30, tzinfo=timezone(timedelta(hours=2)))
 
@@ -112,7 +115,8 @@ def test_six_blades_stand_on_the_shelf_with_their_marks_and_loans(demo):
     assert [(s.blade.code, s.blade.mark) for s in shelved] == [(f"AV-0{n}", n - 1) for n in range(1, 7)]
     waits = what_waits(demo, TODAY.date())
     assert [(due.kind, due.overdue) for due in waits] == [
-        ("loan", True), ("loan", False), ("loan", False), ("hardness", False),
+        ("loan", True), ("work", False), ("work", False), ("loan", False), ("loan", False), ("stock", False),
+        ("hardness", False),
     ]  # fmt: skip
     hardness = shelved[0].blade.used("hardness_hrc")
     assert len(hardness.details["readings"]) == 3
@@ -132,7 +136,19 @@ def test_a_departure_from_the_recipe_and_damage_are_there_to_be_seen(demo):
 
 def test_the_plan_of_the_raft_is_short_of_test_line(demo):
     found = plan_of(demo, TRIAL_ID)
-    assert any(said.startswith("test line runs short by") for said in found.shortfalls)
-    assert not any(said.startswith("rope") for said in found.shortfalls)
+    assert any(said.startswith("Test line, spool 3 runs short by") for said in found.shortfalls)
+    assert not any("rope" in said for said in found.shortfalls)
+    assert [need.lot.kind for need in found.needs] == ["rope", "test_line"]
+    assert [work.work.kind for work in found.work] == ["prepare", "verify"]
     assert (found.pace_learned, found.pace.cut_s) == (True, 38.0)
     assert found.repeats_learned == 3
+
+
+def test_every_school_has_a_trial_with_an_answer(demo):
+    with demo.read() as session:
+        found = {trial.method.school: trial.id for trial in all_trials(session)}
+    assert found.keys() == BY_SCHOOL.keys()
+    for school in DEMO_SCHOOLS:
+        answer = verdict(demo, found[school.method.school])
+        assert all(r.state.stopped_by == "rule" for r in answer.runs), school.name
+        assert answer.analysis.comparisons or answer.analysis.figure_comparisons or answer.analysis.efforts

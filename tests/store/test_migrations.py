@@ -7,8 +7,9 @@ from sqlite3 import connect
 import pytest
 from sqlalchemy import create_engine, text
 
+from kessik.core.protocols.methods import force_limit_rope
 from kessik.store.database import BACKUPS_NAME, DATABASE_NAME, Database, migrate
-from kessik.store.queries import shelf, trials
+from kessik.store.queries import bench_log, shelf, trials
 
 OLD = """
 INSERT INTO trial VALUES ('t1','Raft','','steel','same_hardness','{}',300,400,'adaptive',1,2,'',32,'2026-05-01T08:00:00+00:00',120,'bench');
@@ -37,6 +38,7 @@ def test_older_facts_become_the_first_measurements(old_folder):
     with database.read() as session:
         a, b = trials.blades_of(session, "t1")
         trial = trials.find_trial(session, "t1")
+        (run,) = bench_log.runs_of(session, "t1")
     assert (a.value("hardness_hrc"), a.used("hardness_hrc").standing) == (57.5, "measured_here")
     assert (b.value("hardness_hrc"), b.used("hardness_hrc").standing) == (61.0, "claimed")
     assert (a.edge_length_mm, a.value("stock_mm"), a.used("grind").words) == (96.0, 3.0, "flat")
@@ -50,6 +52,8 @@ def test_older_facts_become_the_first_measurements(old_folder):
     assert edge.other == {"nick": "none"}
     assert b.edge(1).value("micro_bevel_side_deg") == 20.0
     assert trial.settled_rule.kind == "every_edge", "a trial begun before the rule goes on as it was"
+    assert trial.method == force_limit_rope(300, 400), "limits and schedule are the first version of its method"
+    assert (run.method_id, trial.method_number) == (trial.method_id, 1), "which its runs were cut under"
     database.close()
 
 

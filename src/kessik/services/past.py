@@ -87,6 +87,8 @@ def _repeats(db: Database) -> list[tuple[float, ...]]:
     for trial_id in ids:
         by_blade: dict[str, list[float]] = {}
         answer = verdict(db, trial_id)
+        if answer.trial.method.cycles:
+            continue  # rounds of one light sharpening may fall off; they are no repeats of one another
         stage = answer.stage
         for result in answer.analysis.runs:
             life = result.lives.get(stage)

@@ -162,7 +162,7 @@ describe("what the bench says", () => {
 
   it("gives the reason, and what was passed on the way", () => {
     const now = run({ count: 17, plan: plan(20), stages: { keen: 11 } });
-    expect(whyWords(now, show(now, []))).toBe("Dull (400 gf) is expected between 22 and 29; keen passed at 11.");
+    expect(whyWords(now, show(now, []))).toBe("Dull (400 gf) is expected between 22 and 29; keen lost at 11.");
     const resting = run({ status: "paused" });
     expect(whyWords(resting, show(resting, []))).toBe("On a break. The next cut goes on.");
     expect(bandOf(now)).toEqual([22, 29]);
