@@ -17,7 +17,8 @@ def main():
         demo, empty = Served(Path(folder) / "demo", "demo"), Served(Path(folder) / "empty")
         try:
             with urllib.request.urlopen(demo.address + "/api/today") as answer:
-                entry = next(t for t in json.loads(answer.read())["trials"] if t["trial"]["name"].startswith("Raft"))
+                by_name = {t["trial"]["name"]: t for t in json.loads(answer.read())["trials"]}
+            entry = by_name["Raft rope, before the season"]
             trial = f"{demo.address}/trials/{entry['trial']['id']}"
             run = next(r["id"] for r in entry["runs"] if r["status"] == "cutting")
 
@@ -32,6 +33,9 @@ def main():
             take(demo.address, "today")
             take(f"{trial}/line-up", "line-up")
             take(f"{trial}/plan", "plan")
+            take(f"{trial}/method", "method")
+            take(f"{demo.address}/trials/{by_name['Fifty cuts each']['trial']['id']}/verdict", "verdict-dose")
+            take(f"{demo.address}/shelf?part=lots", "lots")
             take(f"{trial}/prepare", "edge-preparation")
             take(f"{demo.address}/blades/{entry['blades'][1]['id']}", "blade")
             take(f"{demo.address}/shelf", "shelf")

@@ -14,8 +14,9 @@ AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min
 
 def views(demo):
     with urllib.request.urlopen(demo.address + "/api/today") as answer:
-        entry = next(t for t in json.loads(answer.read())["trials"] if t["trial"]["name"].startswith("Raft"))
-    trial = entry["trial"]["id"]
+        by_name = {t["trial"]["name"]: t for t in json.loads(answer.read())["trials"]}
+    entry = by_name["Raft rope, before the season"]
+    trial, dose = entry["trial"]["id"], by_name["Fifty cuts each"]["trial"]["id"]
     run = next(r["id"] for r in entry["runs"] if r["status"] == "cutting")
     return {
         "/": "Raft rope, before the season",
@@ -25,7 +26,10 @@ def views(demo):
         f"/runs/{run}": "Leave the bench",
         "/?new=trial": "What is the trial called?",
         "/?new=import": "Read and import",
-        f"/trials/{trial}/plan": "Test line runs short by",
+        f"/trials/{trial}/plan": "Test line, spool 3 runs short by",
+        f"/trials/{trial}/method": "Stages, in the order they are lost",
+        f"/trials/{dose}/verdict": "reading after the dose",
+        "/shelf?part=lots": "Hemp dropper rope, lot 7",
         f"/trials/{trial}/prepare": "What each edge turned out to be",
         "/shelf": "6 blades on the shelf",
         "/shelf?part=recipes": "Bench set, stropped",

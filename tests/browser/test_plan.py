@@ -1,4 +1,4 @@
-"""The plan: one number moved moves cost and power, what runs short is said, and the order sheet is there to print."""
+"""The plan: a school is chosen, one number moved moves cost and power, what runs short is said, the sheet prints."""
 
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -13,27 +13,39 @@ def field(person, label):
     return person.driver.find_element(By.XPATH, f"//label[starts-with(., '{label}')]/following-sibling::*[1]")
 
 
+def button(person, words):
+    return person.driver.find_element(By.XPATH, f"//button[contains(., '{words}')]")
+
+
 def type_over(person, label, text):
     field(person, label).send_keys(Keys.CONTROL + "a")
     field(person, label).send_keys(text)
 
 
-def test_edges_a_blade_move_cost_and_power_and_the_plan_is_kept(person, served):
+def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(person, served):
     hand = BenchHand(Link(served.address))
     hand.make_trial("A", "B", "C")
     person.open(f"/trials/{hand.trial}/line-up")
     person.see("still open")
     person.press("n")
     person.see("2 edges a blade can show a difference of")
+    person.driver.find_element(By.LINK_TEXT, "Force-limit rope series").send_keys(Keys.ENTER)
+    person.see("Keep the method")
+    button(person, "Paper-stop rope series").send_keys(Keys.ENTER)
+    type_over(person, "Every", "0")
+    press_button(person, "Keep the method")
+    person.see("the gap between checks is 0")
+    type_over(person, "Every", "4")
+    press_button(person, "Keep the method")
+    person.see("Paper-stop rope series, version 1: a run ends when “slices held paper” fails in all of 2 tries.")
+    person.see("Checked every 4 cuts")
+
     before = person.text("plan-says"), person.text("cost")
     type_over(person, "Edges a blade", "5")
     person.see("5 edges a blade can show a difference of")
     person.until(lambda: "15 runs" in person.text("cost"))
     assert person.text("plan-says") != before[0]
     assert person.text("cost") != before[1]
-
-    type_over(person, "Test line left", "3")
-    person.see("Test line runs short by")
     Select(field(person, "Order inside blocks")).select_by_value("abba")
     person.see("ABBA alternates two blades, and this trial has 3; take the Latin square")
     Select(field(person, "Order inside blocks")).select_by_value("latin_square")
@@ -52,5 +64,29 @@ def test_edges_a_blade_move_cost_and_power_and_the_plan_is_kept(person, served):
     assert len(rows) == 5
     for row in rows:
         assert sorted(row.find_elements(By.TAG_NAME, "b")[i].text for i in range(3)) == ["A", "B", "C"]
+    person.driver.execute_script("window.print = () => { window.printed = true }")
+    press_button(person, "Print the order sheet")
+    assert person.driver.execute_script("return window.printed")
     person.open(f"/trials/{hand.trial}/verdict")
     person.see("Written down before the first cut: C first, by a fifth")
+
+
+def test_a_lot_is_bought_runs_short_and_is_named_in_the_plan(person, served):
+    hand = BenchHand(Link(served.address))
+    hand.make_trial("A", "B")
+    person.open("/shelf?part=lots")
+    person.see("Write down what you bought")
+    Select(field(person, "What")).select_by_value("test_line")
+    type_over(person, "Name of the lot", "spool 4")
+    type_over(person, "Bought", "2")
+    press_button(person, "Put it on the shelf")
+    person.see("2.0 m left")
+    person.open(f"/trials/{hand.trial}/plan")
+    person.see("What it costs")
+    person.until(lambda: "spool 4" in field(person, "Checked with").text)
+    Select(field(person, "Checked with")).select_by_visible_text("spool 4, 2.0 m left")
+    person.see("Spool 4 runs short by")
+    press_button(person, "Cut it blind")
+    person.see("The bench shows codes")
+    person.open("/")
+    person.see("This trial is blind: 0 runs are cut")
