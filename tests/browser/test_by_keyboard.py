@@ -29,7 +29,7 @@ def test_from_an_empty_database_to_a_verdict(person):
     person.tab_to("Set up the first trial")
     person.press(Keys.ENTER)
     person.see("What is the trial called?")
-    person.press("Raft rope", Keys.TAB, Keys.TAB, "hemp", Keys.TAB, "32", Keys.TAB)
+    person.press("Raft rope", Keys.TAB, Keys.TAB, Keys.TAB, "hemp", Keys.TAB, "32", Keys.TAB)
     person.press("A", Keys.TAB, "1.4034", Keys.TAB, "3", Keys.TAB, "B", Keys.TAB, "1.4112", Keys.TAB, "3", Keys.ENTER)
     person.see("still open")
     person.see("hardness of A and B is not known")

@@ -23,10 +23,16 @@ TODAY = datetime(2026, 5, 20, 9, 30, tzinfo=timezone(timedelta(hours=2)))
 
 
 @pytest.fixture(scope="module")
-def answer(tmp_path_factory):
+def demo(tmp_path_factory):
     database = Database(tmp_path_factory.mktemp("demo"))
     build(database, TODAY)
-    return verdict(database, TRIAL_ID)
+    yield database
+    database.close()
+
+
+@pytest.fixture(scope="module")
+def answer(demo):
+    return verdict(demo, TRIAL_ID)
 
 
 def test_three_fair_blades_with_two_edges_each_and_one_run_in_progress(answer):
@@ -76,14 +82,6 @@ def test_it_is_the_same_every_time(answer, tmp_path):
     assert other.headline == answer.headline
     readings = [[c.check.force_gf for c in r.state.checks] for r in answer.runs]
     assert [[c.check.force_gf for c in r.state.checks] for r in other.runs] == readings
-
-
-@pytest.fixture(scope="module")
-def demo(tmp_path_factory):
-    database = Database(tmp_path_factory.mktemp("shelf"))
-    build(database, TODAY)
-    yield database
-    database.close()
 
 
 def test_the_trial_kept_unfair_on_purpose_is_flagged_for_both_its_faults(demo):

@@ -27,6 +27,7 @@ from kessik.services.past import Past, learn
 from kessik.services.shortfalls import BladeAhead, shortfalls
 from kessik.services.stock import StockNeed, check_lots, needs_of
 from kessik.services.trials import get_trial
+from kessik.services.verdicts import Verdict
 from kessik.store.database import Database
 from kessik.store.queries import bench_log, trials
 from kessik.store.records import Plan, Trial
@@ -34,6 +35,14 @@ from kessik.store.records import Plan, Trial
 USUAL_LIFE = 20.0
 MOST_EDGES_SHOWN = 12
 _GAPS = (1.0, 2.0, 4.0, 10.0)
+
+
+@dataclass(frozen=True)
+class Strokes:
+    """What the sharpenings ahead ask of one abrasive: strokes a side in all."""
+
+    abrasive: str
+    strokes: int
 
 
 @dataclass(frozen=True)
@@ -73,6 +82,7 @@ class TrialPlan:
     schedules: tuple[ScheduleAhead, ...]
     shortfalls: tuple[str, ...]
     needs: tuple[StockNeed, ...]
+    strokes: tuple[Strokes, ...]
     work: tuple[DatedWork, ...]
     codes: Mapping[str, str]
     sealed: str
@@ -114,10 +124,24 @@ def plan_of(db: Database, trial_id: str, changes: Plan | None = None, edges_per_
         tuple(_schedules(trial.method, blades)),
         tuple(shortfalls(plan, cost, needs, blades, answer, edges)),
         tuple(needs),
+        tuple(_strokes(answer, cost)),
         tuple(_work(order, blades, edges, trial.method, pace, plan)),
         {b.code: code for b in answer.blades for code in [blind_codes(trial, answer.blades).get(b.id)] if code},
         answer.sealed,
     )
+
+
+def _strokes(answer: Verdict, cost: Budget) -> list[Strokes]:
+    """By the steps of the newest edge of the trial that tells them, once for every run still to cut."""
+    told = [edge for blade in answer.blades for edge in blade.edges if edge.steps]
+    if not told or not cost.runs:
+        return []
+    newest = max(told, key=lambda edge: edge.made_on)
+    sums: dict[str, int] = {}
+    for step in newest.steps:
+        name = f"{step.abrasive}, {step.size_um:g} µm" if step.size_um else step.abrasive
+        sums[name] = sums.get(name, 0) + (step.strokes_per_side or 0) * max(step.repeats, 1) * cost.runs
+    return [Strokes(name, strokes) for name, strokes in sums.items() if strokes]
 
 
 def work_words(found: TrialPlan, dated: DatedWork) -> str:

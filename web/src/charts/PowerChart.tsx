@@ -72,7 +72,7 @@ export function PowerChart({
           >
             {p.edges}
           </text>
-          {hoursAnEdge !== null ? (
+          {hoursAnEdge !== null && (width > 480 || p.edges % 2 === 0) ? (
             <text x={x(p.edges)} y={box.bottom + 34} fontSize="11.5" textAnchor="middle" fill="var(--ink-2)">
               {Math.round(hoursAnEdge * blades * p.edges)} h
             </text>

@@ -156,6 +156,13 @@ class StockNeedOut(Wire):
                    price=need.price, currency=lot.currency)  # fmt: skip
 
 
+class StrokesOut(Wire):
+    """What the sharpenings ahead ask of one abrasive."""
+
+    abrasive: str
+    strokes: int
+
+
 class WorkOut(Wire):
     """A piece of work on its day."""
 
@@ -190,6 +197,7 @@ class TrialPlanOut(Wire):
     codes: dict[str, str]
     sealed: str
     needs: list[StockNeedOut]
+    strokes: list[StrokesOut]
     work: list[WorkOut]
     pace: PaceBody
     pace_learned: bool
@@ -223,6 +231,7 @@ class TrialPlanOut(Wire):
             unblinded_utc=found.trial.unblinded_utc,
             codes=dict(found.codes),
             sealed=found.sealed,
+            strokes=[StrokesOut(abrasive=s.abrasive, strokes=s.strokes) for s in found.strokes],
             needs=[StockNeedOut.of(need) for need in found.needs],
             work=[WorkOut.of(work) for work in found.work],
             pace=PaceBody.of(found.pace),

@@ -12,8 +12,8 @@ from kessik.core.comparison.ratios import all_ratios, blade_life, blade_spread_p
 from kessik.core.comparison.verdict import Comparison, judge, pending_words
 from kessik.core.media import cuts_at_reference_length
 from kessik.core.protocols.methods import Method
-from kessik.core.protocols.series import RunSeries, by_count
-from kessik.core.protocols.stop_rules import ByRule, mean_force_gf
+from kessik.core.protocols.series import Check, RunSeries, by_count
+from kessik.core.protocols.stop_rules import ByRule, lost_at, mean_force_gf
 from kessik.core.sharpness.life import (
     BeforeFirstCheck,
     Bracketed,
@@ -261,8 +261,19 @@ def _run_results(runs: Sequence[RunSeries], blades: Sequence[str], method: Metho
                     lives[run.key][stage] = life
         for run in own:
             for stage, checks in run.outcomes(method.stages).items():
-                lives[run.key][stage] = RunLife(outcome_life(stage, checks), None)
+                lives[run.key][stage] = RunLife(_outcome_life(run, stage, checks, method), None)
     return [replace(_run_result(run, lives[run.key]), figures=run_figures(run, method)) for run in runs]
+
+
+def _outcome_life(run: RunSeries, stage: str, checks: Sequence[Check], method: Method) -> Life:
+    """A pass/fail life; its plain rule is the one that ends a run live, where the method names the stage."""
+    life = outcome_life(stage, checks)
+    named = next((s for s in method.stages if s.name == stage and s.limit_gf is None), None)
+    if named is None:
+        return life
+    unstruck = [check for check in run.checks if not check.struck]
+    rule = ByRule(lost_at(unstruck, named, method), named.words(), life.by_rule.schedule)
+    return replace(life, by_rule=rule)
 
 
 def _run_result(run: RunSeries, lives: Mapping[str, RunLife]) -> RunResult:

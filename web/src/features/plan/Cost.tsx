@@ -24,6 +24,12 @@ export function Cost({ found }: { found: Found }) {
   const each = cost.line_m > 0 ? `${pace.line_mm} mm a reading` : "";
   if (check) rows.push(fromLot(check, each));
   else if (cost.line_m > 0) rows.push(["test line", `${cost.line_m.toFixed(1)} m`, each]);
+  if (found.strokes.length)
+    rows.push([
+      "abrasives",
+      plural(cost.runs, "sharpening"),
+      `strokes a side: ${found.strokes.map((s) => `${s.strokes} on ${s.abrasive}`).join("; ")}`,
+    ]);
   rows.push([
     "time",
     `${cost.hours.toFixed(1)} h`,

@@ -46,7 +46,7 @@ export function Schedules({ schedules, method, trialId }: { schedules: Ahead[]; 
                   </button>
                 )}
               </th>
-              <td>{Math.round(s.expected.readings)}</td>
+              <td className="pl-1">{Math.round(s.expected.readings)}</td>
               <td>{Math.round(s.expected.cuts)}</td>
               <td>
                 {honest(s.expected.low, s.expected.low, s.expected.high)} to{" "}
