@@ -77,7 +77,7 @@ def cut_run(
     device = f"demo-{run.id}"
     for sequence in count(1):
         if not state.plan_is_current:
-            state = plan_check(db, run.id, clock.isoformat()).state
+            state = plan_check(db, run.id, clock.isoformat())
         if state.status == "stopped" or (stop_after is not None and state.count >= stop_after):
             break
         kind: EventKind = "cut"

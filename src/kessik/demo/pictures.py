@@ -28,5 +28,5 @@ def blade_picture(seed: int, code: str) -> bytes:
         draw.ellipse((x - 9, 160, x + 9, 178), fill=(196, 178, 130))
     draw.text((300, 140), code, fill=(70, 74, 80), font_size=30)
     out = io.BytesIO()
-    picture.save(out, "PNG", optimize=True)
+    picture.save(out, "PNG", compress_level=4)
     return out.getvalue()

@@ -159,7 +159,7 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
         raise OutOfRangeError(f"{event.kind} events are the server's own", field="kind", value=event.kind)
     with db.write() as session:
         log = run_logs.log_of(db, session, run_id)
-        method = method_of_run(session, log.run, get_trial(session, log.run.trial_id))
+        method = method_of_run(session, log.run)
         known = log.by_id.get(event.id)
         if known is not None:
             if replace(known, position=0) != replace(event, position=0):
@@ -229,15 +229,17 @@ def _append_own(
     return replace(event, position=position)
 
 
-def plan_check(db: Database, run_id: str, server_utc: str) -> RunView:
+def plan_check(db: Database, run_id: str, server_utc: str) -> RunState:
     """Plan the next check if readings came in since it was last planned, and log what the tester is told."""
-    view = run_view(db, run_id)
-    state = view.state
+    with db.read() as session:
+        log = run_logs.log_of(db, session, run_id)
+        method = method_of_run(session, log.run)
+    state = run_logs.state_of(db, log, method)
     if state.plan_is_current or state.status in ("stopped", "abandoned"):
-        return view
-    planned = plan_next(state.worked_checks, view.method, state.count, state.progress)
+        return state
+    planned = plan_next(state.worked_checks, method, state.count, state.progress)
     if planned.stop or planned.next_count is None:
-        return view
+        return state
     payload: dict[str, object] = {
         "next_count": planned.next_count,
         "readings": planned.readings,
@@ -249,8 +251,9 @@ def plan_check(db: Database, run_id: str, server_utc: str) -> RunView:
     key = f"check_planned:{state.position}"
     with db.write() as session:
         if run_logs.log_of(db, session, run_id).events[-1].position == state.position:
-            _append_own(session, view.run, "check_planned", payload, server_utc, state.count, key)
-    return run_view(db, run_id)
+            _append_own(session, log.run, "check_planned", payload, server_utc, state.count, key)
+    with db.read() as session:
+        return run_logs.state_of(db, run_logs.log_of(db, session, run_id), method)
 
 
 def run_view(db: Database, run_id: str) -> RunView:
@@ -258,7 +261,7 @@ def run_view(db: Database, run_id: str) -> RunView:
     with db.read() as session:
         log = run_logs.log_of(db, session, run_id)
         trial = get_trial(session, log.run.trial_id)
-        method = method_of_run(session, log.run, trial)
+        method = method_of_run(session, log.run)
         blades = trials.blades_of(session, trial.id)
     blade, edge = blade_and_edge(blades, log.run)
     state = run_logs.state_of(db, log, method)

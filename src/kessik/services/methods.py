@@ -76,10 +76,8 @@ def versions_of(db: Database, trial_id: str) -> list[MethodVersion]:
     return sorted(found.values(), key=lambda version: (version.made_utc, version.number))
 
 
-def method_of_run(session: Session, run: Run, trial: Trial) -> Method:
+def method_of_run(session: Session, run: Run) -> Method:
     """The method a run was cut under."""
-    if run.method_id in ("", trial.method_id):
-        return trial.method
     version = methods.find_version(session, run.method_id)
     assert version is not None, "a version with runs is never removed"
     return version.method

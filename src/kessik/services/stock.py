@@ -10,7 +10,7 @@ from kessik.core.protocols.methods import Method
 from kessik.services import run_logs
 from kessik.services.methods import method_of_run
 from kessik.store.database import Database, Session
-from kessik.store.queries import bench_log, stock, trials
+from kessik.store.queries import bench_log, stock
 from kessik.store.records import Booking, Lot, LotCorrection, Run, Trial
 
 UNITS = {
@@ -98,10 +98,8 @@ def _used(db: Database, session: Session) -> dict[str, tuple[float, int]]:
     for run in bench_log.all_runs(session):
         if run.practice or not run.bookings:
             continue
-        trial = trials.find_trial(session, run.trial_id)
-        assert trial is not None
         log = run_logs.log_of(db, session, run.id)
-        state = run_logs.state_of(db, log, method_of_run(session, run, trial))
+        state = run_logs.state_of(db, log, method_of_run(session, run))
         for booking in run.bookings:
             amount, runs = found.get(booking.lot_id, (0.0, 0))
             found[booking.lot_id] = (amount + booking.amount(state.count, len(state.checks)), runs + 1)

@@ -1,6 +1,8 @@
 """Methods in their versions."""
 
+import json
 from collections.abc import Mapping
+from functools import lru_cache
 from typing import Any
 
 from pydantic import TypeAdapter
@@ -21,7 +23,13 @@ def method_body(method: Method) -> dict[str, Any]:
 
 def read_method(body: Mapping[str, Any]) -> Method:
     """A method from plain JSON values; ValueError or OutOfRangeError where they make none."""
-    return _METHOD.validate_python(dict(body))
+    return _parsed(json.dumps(body))
+
+
+@lru_cache(maxsize=256)
+def _parsed(text: str) -> Method:
+    """Every event of a bench asks for its method anew; the few there are stay parsed."""
+    return _METHOD.validate_json(text)
 
 
 def find_version(session: Session, method_id: str) -> MethodVersion | None:
