@@ -1,5 +1,7 @@
 """The bench over HTTP: events once and in order, checks planned, stages and stops declared by the server alone."""
 
+import io
+import zipfile
 from uuid import uuid4
 
 import pytest
@@ -130,3 +132,17 @@ def test_a_replay_shows_what_the_tester_was_told(hand, run):
         if e["kind"] == "check_planned"
     ]
     assert told == [0, 2], "once for each time the plan changed"
+
+
+def test_a_spoiled_cut_is_named_beside_the_answer_and_in_the_file(hand, run):
+    hand.plan(run)
+    hand.read(run, 150, 0)
+    hand.read(run, 150, 0)
+    at = hand.cut(run, 3)
+    assert hand.send(run, "spoiled", {"cause": "staple"}, at=at).status_code == 200
+    assert hand.send(run, "spoiled", {"cause": "cat"}, at=at).json()["field"] == "cause"
+    hand.send(run, "stop", {"by": "tester", "reason": "edge ruined"}, at=at)
+    notes = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["notes"]
+    assert "A, edge 3: 1 spoiled cut, at 3 (staple); look at the edge there before believing a short life" in notes
+    archive = zipfile.ZipFile(io.BytesIO(hand.client.get(f"/api/trials/{hand.trial}/files").content))
+    assert b"spoiled at 3 (staple)" in archive.read("raft-rope.runs.csv")

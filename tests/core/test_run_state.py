@@ -171,3 +171,16 @@ def test_a_correction_must_point_at_something_of_this_run_that_can_change():
         admitted(log, "correction", {"target": stop, "becomes": None})
     with pytest.raises(OutOfRangeError):
         admitted(log, "correction", {"target": "e1", "becomes": {"amount": -1}})
+
+
+def test_a_spoiled_cut_counts_is_remembered_with_its_cause_and_can_be_taken_back():
+    log = Log()
+    log.cut(3)
+    slip = log.add("spoiled", {"cause": ""})
+    log.cut()
+    log.add("spoiled", {"cause": "staple"})
+    assert (log.state().count, log.state().spoiled) == (4, ((3, ""), (4, "staple")))
+    log.take_back(slip)
+    assert log.state().spoiled == ((4, "staple"),)
+    with pytest.raises(OutOfRangeError, match="tape, staple, seam"):
+        admitted(log, "spoiled", {"cause": "the cat"})

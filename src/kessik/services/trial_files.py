@@ -365,6 +365,8 @@ def _run_row(trial: Trial, r: TrialRun, version: int, lots: Mapping[str, str]) -
     known = {name: getattr(r.run, name) for name in _RUN_FIELDS}
     own = {"trial": trial.name, "blade": r.blade.code, "edge": r.edge.number, "run": r.run.number}
     taken = "; ".join(lots[booking.lot_id] for booking in r.run.bookings if booking.lot_id in lots)
-    named = {"method": f"{r.method.name}, version {version}", "block": r.run.block, "lot": taken or None}
+    spoiled = "; ".join(f"spoiled at {n:g}{f' ({cause})' if cause else ''}" for n, cause in r.state.spoiled)
+    note = "; ".join(part for part in (r.run.other.get("note"), spoiled) if part)
+    named = {"note": note, "method": f"{r.method.name}, version {version}", "block": r.run.block, "lot": taken or None}
     said = {name: value for name, value in {**named, **known}.items() if value not in (None, "")}
     return {"medium": trial.medium or None, **r.run.other, **own, **said, "started": r.run.started.utc}

@@ -133,12 +133,20 @@ def _analysed(
     series = [run_series(r.run, r.blade, r.edge, r.state) for r in counted]
     analysis = analyse(series, facts, trial.rule, trial.method, out)
     marked = tuple(f"{r.blade.code}, edge {r.edge.number}: {r.run.lot_change}" for r in counted if r.run.lot_change)
-    analysis = replace(analysis, notes=(*analysis.notes, *marked, *_pooled_versions(db, trial, counted)))
+    struck = tuple(spoiled_words(f"{r.blade.code}, edge {r.edge.number}", r.state) for r in counted if r.state.spoiled)
+    analysis = replace(analysis, notes=(*analysis.notes, *marked, *struck, *_pooled_versions(db, trial, counted)))
     with _cache_lock:
         _cache[hashed] = analysis
         while len(_cache) > _KEPT:
             _cache.popitem(last=False)
     return analysis
+
+
+def spoiled_words(whose: str, state: RunState) -> str:
+    """The cuts of a run that struck what they should not have."""
+    at = ", ".join(f"{count:g}{f' ({cause})' if cause else ''}" for count, cause in state.spoiled)
+    cuts = "1 spoiled cut" if len(state.spoiled) == 1 else f"{len(state.spoiled)} spoiled cuts"
+    return f"{whose}: {cuts}, at {at}; look at the edge there before believing a short life"
 
 
 def _other_versions(db: Database, trial: Trial, runs: list[TrialRun]) -> dict[tuple[str, int], str]:

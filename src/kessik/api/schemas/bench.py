@@ -13,7 +13,10 @@ from kessik.core.protocols.methods import CHECK_WORDS, CheckKind
 from kessik.core.protocols.run_state import Plan, RunState
 from kessik.services.bench import RunView
 
-SentKind = Literal["cut", "reading", "outcome", "note", "pause", "resume", "strike", "correction", "stop", "abandon"]
+SentKind = Literal[
+    "cut", "reading", "outcome", "note", "pause", "resume", "strike", "correction", "stop", "abandon",
+    "spoiled",
+]  # fmt: skip
 
 
 class RunBody(Wire):

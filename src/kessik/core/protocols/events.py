@@ -9,11 +9,12 @@ from kessik.core.protocols.methods import CHECK_KINDS, LEAST_FORCE_GF, MOST_FORC
 
 EventKind = Literal[
     "start", "cut", "reading", "outcome", "note", "pause", "resume", "check_planned", "stage", "strike", "correction",
-    "stop", "abandon",
+    "stop", "abandon", "spoiled",
 ]  # fmt: skip
 EVENT_KINDS: tuple[str, ...] = get_args(EventKind)
 SERVER_KINDS = frozenset({"check_planned", "stage"})
 MOST_CUTS_AT_ONCE = 1000.0
+SPOILED_BY = ("", "tape", "staple", "seam", "board", "clamp")
 INSPECTED = ("clean", "glint", "roll", "chip", "burr")
 _MOST_VALUE = {"effort": 10.0, "rank": 100.0, "depth": 1000.0}
 
@@ -24,7 +25,8 @@ class BenchEvent:
 
     Payloads: cut {amount}, reading {check, value, unit, position_mm}, outcome {check, outcome, stage, position_mm},
     note {text}, check_planned {next_count, readings, why, stage, check}, stage {stage, count}, strike {target, reason},
-    correction {target, becomes} (`becomes` None takes the event back), stop {by, reason}, abandon {reason}.
+    correction {target, becomes} (`becomes` None takes the event back), stop {by, reason}, abandon {reason},
+    spoiled {cause}: the last cut struck what it should not have; it counts all the same.
     """
 
     id: str
@@ -65,6 +67,10 @@ def check_payload(kind: str, payload: Mapping[str, Any]) -> None:
             raise OutOfRangeError(said, field="outcome", value=payload.get("outcome"))
         if payload.get("check", "paper") not in CHECK_KINDS:
             raise OutOfRangeError(f"{payload['check']!r} is no check", field="check", value=payload["check"])
+    elif kind == "spoiled":
+        if payload.get("cause", "") not in SPOILED_BY:
+            causes = ", ".join(SPOILED_BY[1:])
+            raise OutOfRangeError(f"a cut is spoiled by one of {causes}", field="cause", value=payload["cause"])
     elif kind in ("strike", "abandon"):
         if not str(payload.get("reason") or "").strip():
             verb = "strike out a reading" if kind == "strike" else "abandon a run"

@@ -11,7 +11,7 @@ from kessik.core.protocols.series import Check, RunSeries, outcome_of
 from kessik.core.protocols.stop_rules import Progress, assess
 
 RunStatus = Literal["fresh", "cutting", "paused", "stopped", "abandoned"]
-CORRECTABLE = frozenset({"cut", "reading", "outcome", "note"})
+CORRECTABLE = frozenset({"cut", "reading", "outcome", "note", "spoiled"})
 ENDING_MOVES = frozenset({"stop", "pause", "resume"})
 
 
@@ -53,6 +53,7 @@ class RunState:
     stopped_by: str | None
     position: int
     withdrawn: frozenset[str]
+    spoiled: tuple[tuple[float, str], ...] = ()
     worked_mm: tuple[float, float] | None = None
     station_mm: float | None = None
 
@@ -90,6 +91,7 @@ def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, f
     count, status = 0.0, "fresh"
     checks: list[LoggedCheck] = []
     stages: dict[str, float] = {}
+    spoiled: list[tuple[float, str]] = []
     plan: Plan | None = None
     plan_is_current, stopped_by, taken = False, None, 0
     for event in events:
@@ -105,6 +107,8 @@ def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, f
             checks.append(logged)
             taken += plan is not None and logged.check.kind == plan.check and logged.check.count >= plan.next_count
             plan_is_current = plan_is_current and plan is not None and taken < plan.readings
+        elif event.kind == "spoiled":
+            spoiled.append((_count_of(event, changed), str(payload.get("cause") or "")))
         elif event.kind == "check_planned":
             plan, taken = _plan(payload), 0
             plan_is_current = True
@@ -141,6 +145,7 @@ def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, f
         stopped_by=stopped_by,
         position=max((event.position for event in events), default=0),
         withdrawn=frozenset(key for key, becomes in changes.items() if becomes is None),
+        spoiled=tuple(spoiled),
         worked_mm=worked_mm,
         station_mm=_station(method, progress, taken),
     )
@@ -236,7 +241,7 @@ def admit(event: BenchEvent, state: RunState, known: Mapping[str, BenchEvent], s
     """
     check_payload(event.kind, event.payload)
     unaware = stop_position is not None and event.last_seen_position < stop_position
-    refused = ENDING_MOVES if unaware else ENDING_MOVES | {"cut", "reading", "outcome"}
+    refused = ENDING_MOVES if unaware else ENDING_MOVES | {"cut", "reading", "outcome", "spoiled"}
     if state.status in ("stopped", "abandoned") and event.kind in refused:
         raise NotAllowedNowError(f"this run is {state.status}; start another run to go on", field="run")
     if event.kind in ("strike", "correction"):

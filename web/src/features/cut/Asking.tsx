@@ -4,12 +4,14 @@ export function Asking({
   words,
   setWords,
   onDone,
+  onAbandon,
   onCancel,
 }: {
   kind: "note" | "stop";
   words: string;
   setWords: (w: string) => void;
   onDone: () => void;
+  onAbandon: () => void;
   onCancel: () => void;
 }) {
   return (
@@ -29,7 +31,7 @@ export function Asking({
         value={words}
         onChange={(e) => setWords(e.target.value)}
         aria-label={kind === "note" ? "Note" : "Why stop here?"}
-        placeholder={kind === "note" ? "What was seen" : "Why stop here? (can stay empty)"}
+        placeholder={kind === "note" ? "What was seen" : "Why stop here? (needed to abandon it)"}
         className="min-h-16 min-w-60 flex-1 rounded-edge border-[1.5px] border-ink-2 bg-sheet px-4 text-lead"
       />
       <button
@@ -38,6 +40,15 @@ export function Asking({
       >
         {kind === "note" ? "Keep the note" : "Stop the run"}
       </button>
+      {kind === "stop" ? (
+        <button
+          type="button"
+          onClick={onAbandon}
+          className="min-h-16 cursor-pointer rounded-edge border-[1.5px] border-line px-4 font-semibold"
+        >
+          Abandon it
+        </button>
+      ) : null}
       <button type="button" onClick={onCancel} className="min-h-16 cursor-pointer px-4 underline underline-offset-4">
         Cut on
       </button>

@@ -17,6 +17,7 @@ interface Props {
   onTakeBack: () => void;
   onNote: () => void;
   onBreak: () => void;
+  onSpoiled: () => void;
   onStop: () => void;
   onVirtual: () => void;
   onLog: () => void;
@@ -80,6 +81,9 @@ export function BenchKeys(p: Props) {
       </Key>
       <Key onClick={p.onLog} name="L">
         list
+      </Key>
+      <Key onClick={p.onSpoiled} name="X">
+        spoiled
       </Key>
       <Key onClick={p.onStop} name="S">
         stop

@@ -91,7 +91,12 @@ export function Cut() {
     if (typed) setTyped(typed.slice(0, -1));
     else if (shown?.lastTakeable) void log("correction", { target: shown.lastTakeable.id, becomes: null });
   };
-  const answer = (kind: "note" | "stop") => {
+  const answer = (kind: "note" | "stop" | "abandon") => {
+    if (kind === "abandon" && !words.trim()) {
+      setWrong("Give a reason to abandon the run: it stays in the record");
+      return;
+    }
+    if (kind === "abandon") void log("abandon", { reason: words.trim() });
     if (kind === "note" && words.trim()) void log("note", { text: words.trim() });
     if (kind === "stop") void log("stop", { by: "tester", reason: words.trim() });
     setWords("");
@@ -112,6 +117,7 @@ export function Cut() {
       n: () => setAsk("note"),
       s: () => setAsk("stop"),
       b: () => void log("pause"),
+      x: () => void log("spoiled", { cause: "" }),
       l: () => setPanel((p) => (p === "log" ? "chart" : "log")),
       m: () => {
         setSound(!sound);
@@ -266,6 +272,7 @@ export function Cut() {
                 words={words}
                 setWords={setWords}
                 onDone={() => answer(ask)}
+                onAbandon={() => answer("abandon")}
                 onCancel={() => setAsk(null)}
               />
             ) : (
@@ -286,6 +293,7 @@ export function Cut() {
                 onTakeBack={takeBack}
                 onNote={() => setAsk("note")}
                 onBreak={() => void log("pause")}
+                onSpoiled={() => void log("spoiled", { cause: "" })}
                 onStop={() => setAsk("stop")}
                 onVirtual={() => virtual.mutate()}
                 onLog={() => setPanel((p) => (p === "log" ? "chart" : "log"))}

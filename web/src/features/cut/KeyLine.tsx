@@ -14,6 +14,7 @@ export function KeyLine({ sound, practice, onClose }: { sound: boolean; practice
     ["P F D", "passes, fails, in doubt"],
     ["C G O I U", "lamp: clean, glint, roll, chip, burr"],
     ["Backspace", "take back the last"],
+    ["X", "the last cut struck tape, a staple, a seam or the board"],
     ["N", "note"],
     ["B", "break"],
     ["S", "stop"],

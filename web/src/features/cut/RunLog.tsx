@@ -61,6 +61,7 @@ function said(e: Event, now: number | null | undefined): string {
   return (
     {
       start: "run started",
+      spoiled: `spoiled cut at ${counted(e.count_at)}${p.cause ? `, ${p.cause}` : ""}`,
       pause: "break",
       resume: "went on",
       abandon: `abandoned: ${p.reason}`,

@@ -81,7 +81,9 @@ export function show(run: Run, pending: readonly QueuedEvent[]): Shown {
   const readingsWanted = Math.max(readings_wanted - unsentReadings, 0);
   const due = readingsWanted > 0 && (confirmation_wanted || (plan !== null && count >= plan.next_count));
   const gone = new Set([...run.state.withdrawn, ...takenBack.keys()]);
-  const takeable = [...run.log, ...unsent].filter((e) => (e.kind === "cut" || isLook(e)) && !gone.has(e.id)).at(-1);
+  const takeable = [...run.log, ...unsent]
+    .filter((e) => (e.kind === "cut" || e.kind === "spoiled" || isLook(e)) && !gone.has(e.id))
+    .at(-1);
   return {
     count,
     looks,
