@@ -117,7 +117,8 @@ def _analysed(
     db: Database, trial: Trial, blades: list[Blade], runs: list[TrialRun], grades: dict[str, Grade]
 ) -> TrialAnalysis:
     counted = [r for r in runs if not r.run.practice and r.state.status != "abandoned"]
-    out = {**left_out(blades, [r.run for r in counted], trial.settled_rule), **_other_versions(db, trial, counted)}
+    apart = _other_versions(db, trial, counted)
+    out = {**left_out(blades, [r.run for r in counted], trial.settled_rule), **apart}
     facts = {}
     for b in blades:
         cut = edges_cut(b, [r.run for r in counted])
@@ -131,7 +132,7 @@ def _analysed(
             _cache.move_to_end(hashed)
             return _cache[hashed]
     series = [run_series(r.run, r.blade, r.edge, r.state) for r in counted]
-    analysis = analyse(series, facts, trial.rule, trial.method, out)
+    analysis = analyse(series, facts, trial.rule, trial.method, out, apart)
     marked = tuple(f"{r.blade.code}, edge {r.edge.number}: {r.run.lot_change}" for r in counted if r.run.lot_change)
     struck = tuple(spoiled_words(f"{r.blade.code}, edge {r.edge.number}", r.state) for r in counted if r.state.spoiled)
     analysis = replace(analysis, notes=(*analysis.notes, *marked, *struck, *_pooled_versions(db, trial, counted)))

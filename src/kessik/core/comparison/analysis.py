@@ -1,6 +1,6 @@
 """A whole trial analysed: lives of runs, lives of blades, and every pair judged. The one road for screen and file."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -91,10 +91,12 @@ def analyse(
     rule: MatchingRule,
     method: Method,
     left_out: LeftOut | None = None,
+    apart: Collection[tuple[str, int]] = (),
 ) -> TrialAnalysis:
     """Analyse the runs of one trial; practice runs are left out. Blades without facts have all of them pending.
 
-    `left_out` names the edges, by (blade, edge), that the settled-edge rule does not count, with the reason.
+    `left_out` names the edges, by (blade, edge), that do not count, with the reason. Those `apart` among them were cut
+    under an unlike method: they stand in no comparison, not even the one with every edge.
     """
     counted = [run for run in runs if not run.practice]
     blades = list(dict.fromkeys(run.blade for run in counted))
@@ -105,12 +107,14 @@ def analyse(
     known = {code: _with_runs(facts.get(code), code, results, rule) for code in blades}
     kept = [result for result in results if not result.left_out]
     ruled = _compare(kept, known, rule, method)
-    everything = ruled if len(kept) == len(results) else _compare(results, known, rule, method)
+    alike = [result for result in results if result.run.key[:2] not in apart]
+    everything = ruled if len(kept) == len(alike) else _compare(alike, known, rule, method)
+    alone = _compare(results, known, rule, method) if len(alike) < len(results) else everything
     blade_results = tuple(
         _blade_result(
             code,
             counted,
-            *(ruled if code in ruled.lives else everything).of(code),
+            *next(found for found in (ruled, everything, alone) if code in found.lives).of(code),
             code not in ruled.lives,
             _mean_figures([r for r in (kept if code in ruled.lives else results) if r.run.blade == code]),
         )

@@ -72,6 +72,8 @@ def headline(analysis: TrialAnalysis, stage: str) -> str:
         counting = [b.blade for b in blades if not b.left_out]
         who = f"only {counting[0]} has" if counting else "no blade has"
         return f"Under the rule fixed before cutting, {who} an edge that counts yet. {with_all_words(analysis, stage)}"
+    if not pairs and all(result.left_out for result in analysis.runs):
+        return "No edge that was cut counts now; why is said below."
     if not pairs:
         return f"Only {blades[0].blade} has been cut so far; a comparison needs a second blade."
     spoiled = confounded_blades(pairs)
@@ -128,6 +130,8 @@ def _figure_headline(analysis: TrialAnalysis) -> str:
             return f"Least effort first: {order}. The blades do not separate at any number of layers."
         return f"Least effort first: {order}. They separate from {efforts.separates_at:g} layers on."
     shown = [b.blade for b in analysis.blades if b.figures]
+    if shown and all(result.left_out for result in analysis.runs):
+        return "No edge that was cut counts now; why is said below."
     if shown:
         return f"Only {shown[0]} has been cut so far; a comparison needs a second blade."
     return "No reading has been taken yet, so there is nothing to say."
