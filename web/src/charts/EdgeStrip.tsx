@@ -1,4 +1,4 @@
-import { useId } from "react";
+import { type MouseEvent, useId } from "react";
 import { markOf, markPath } from "../domain/marks";
 
 /** What was cut on one edge: its number, the zone, the cuts, and how far they wore it (0 fresh, 1 dull). */
@@ -29,6 +29,8 @@ interface Props {
   /** Room for mm figures and run labels; the small form keeps the drawing only. */
   detail?: boolean;
   highlighted?: boolean;
+  /** Where the edge was tapped, mm from the heel, to the half millimetre. */
+  onPlace?: ((mm: number) => void) | undefined;
 }
 
 const ASSUMED_LENGTH_MM = 100;
@@ -47,6 +49,7 @@ export function EdgeStrip({
   fullCuts = 40,
   detail = false,
   highlighted = false,
+  onPlace,
 }: Props) {
   const hatch = useId();
   const look = markOf(mark);
@@ -69,14 +72,21 @@ export function EdgeStrip({
   const grind = `M${x(0)},${base - bevel}L${x(length * 0.78)},${base - bevel}C${x(length * 0.9)},${base - bevel} ${x(length * 0.96)},${base - bevel * 0.7} ${tip},${base}`;
   const described = shown.map(laneInWords).join("; ") || "not cut yet";
   const newest = shown[0];
+  const place = (event: MouseEvent<SVGSVGElement>) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const mm = ((event.clientX - box.left) * (width / box.width) - left) / scale;
+    onPlace?.(Math.round(2 * Math.min(Math.max(mm, 0), length)) / 2);
+  };
   return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the place can be typed in mm, too
     <svg
       width={width}
       height={height}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
       aria-label={`${title}. ${described}`}
-      className="max-w-full"
+      className={`max-w-full ${onPlace ? "cursor-crosshair outline-2 outline-offset-4 outline-next" : ""}`}
+      onClick={onPlace ? place : undefined}
     >
       <defs>
         <pattern id={hatch} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">

@@ -12,7 +12,7 @@ import { useWidth } from "../../ui/useWidth";
 import { Asking } from "./Asking";
 import { BenchKeys } from "./BenchKeys";
 import { useBench } from "./bench";
-import { bandOf, countSize, exposureWords, isJudged, nextWords, whyWords, wornShare } from "./benchWords";
+import { bandOf, countSize, exposureWords, isJudged, nextWords, seenHere, whyWords, wornShare } from "./benchWords";
 import { Connection } from "./Connection";
 import { Ended } from "./Ended";
 import { KeyLine } from "./KeyLine";
@@ -68,12 +68,26 @@ export function Cut() {
   const ended = run?.state.status === "stopped" || run?.state.status === "abandoned";
   const asked = run?.state.asked ?? "force";
   const cut = () => void log("cut", { amount: run?.method.piece ?? 1 });
+  const [seeing, setSeeing] = useState<string | null>(null);
   const say = (outcome: string) => {
-    if (isJudged(asked)) void log("outcome", { check: asked, outcome, ...place });
+    if (!isJudged(asked)) return;
+    const where = asked === "inspect" && outcome !== "clean" && seeing !== outcome;
+    setWrong(null);
+    setSeeing(where ? outcome : null);
+    if (!where) void log("outcome", { check: asked, outcome, ...place });
+  };
+  const seenAt = (position_mm: number) => {
+    if (seeing) void log("outcome", { check: "inspect", outcome: seeing, position_mm });
+    setSeeing(null);
+    setTyped("");
   };
   const read = () => {
     const value = typedNumber(typed);
     if (value === null) return;
+    if (seeing && typeof value === "number" && value >= 0 && value <= 2000) {
+      seenAt(value);
+      return;
+    }
     if (isJudged(asked)) {
       setWrong("This check is said by its keys, not in figures");
       return;
@@ -112,7 +126,10 @@ export function Cut() {
       setTyped((t) => t + text);
       setWrong(null);
     },
-    onClear: () => setTyped(""),
+    onClear: () => {
+      setTyped("");
+      setSeeing(null);
+    },
     letters: {
       n: () => setAsk("note"),
       s: () => setAsk("stop"),
@@ -213,7 +230,16 @@ export function Cut() {
               {nextWords(run, shown)}
             </p>
             <p className="mt-2 min-h-6 text-lead text-ink-2">
-              {wrong ? <span className="font-semibold text-rust">{wrong}</span> : whyWords(run, shown)}
+              {wrong ? (
+                <span className="font-semibold text-rust">{wrong}</span>
+              ) : seeing ? (
+                <span className="font-semibold text-glint" role="status">
+                  A {seeing}: tap the edge strip where it is, or type its mm from the heel and Enter. {typed} Its key
+                  again leaves the place open.
+                </span>
+              ) : (
+                whyWords(run, shown)
+              )}
             </p>
           </div>
           {waiting.refused.map(({ event, message }) => (
@@ -244,7 +270,7 @@ export function Cut() {
             />
           ) : null}
           <div className="mt-1 flex flex-wrap items-end justify-between gap-4">
-            {wide ? (
+            {wide || seeing ? (
               <EdgeStrip
                 mark={mark}
                 title={run.shown_as}
@@ -252,6 +278,7 @@ export function Cut() {
                 edges={[
                   {
                     ...marksOf(run.blade, run.edge),
+                    seen: [...marksOf(run.blade, run.edge).seen, ...seenHere(run)],
                     number: run.edge,
                     zoneFromMm: run.zone_from_mm,
                     zoneToMm: run.zone_to_mm,
@@ -264,6 +291,7 @@ export function Cut() {
                 width={470}
                 fullCuts={Math.max(30, shown.count + 5)}
                 detail
+                onPlace={seeing ? seenAt : undefined}
               />
             ) : null}
             {ask ? (

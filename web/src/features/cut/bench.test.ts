@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
 import type { QueuedEvent } from "../../domain/tapQueue";
-import { bandOf, countSize, exposureWords, nextWords, whyWords, wornShare } from "./benchWords";
+import { bandOf, countSize, exposureWords, nextWords, seenHere, whyWords, wornShare } from "./benchWords";
 import { acknowledged, show } from "./projection";
 
 type Run = Schemas["RunOut"];
@@ -207,6 +207,13 @@ describe("what the bench says", () => {
     const lamp = show(due, [made("outcome", { check: "inspect", outcome: "glint" })]);
     expect(lamp.looks).toMatchObject([{ outcome: "fail", seen: "glint" }]);
     expect(lamp.readingsWanted).toBe(2);
+  });
+
+  it("puts what the lamp showed at its place on the strip, and nothing that was struck or clean", () => {
+    const look = (seen: string, position_mm: number | null, struck = false) =>
+      ({ kind: "inspect", seen, position_mm, struck }) as State["checks"][number];
+    const seen = run({ checks: [look("glint", 33), look("clean", 40), look("chip", 50, true), look("roll", null)] });
+    expect(seenHere(seen)).toEqual([{ atMm: 33, kind: "glint" }]);
   });
 
   it("keeps the count at least 160 px high, however many digits", () => {

@@ -79,3 +79,11 @@ export function countSize(text: string, width: number): string {
   const room = width > 860 ? width - 600 : width - 40;
   return `${Math.max(160, Math.min(width > 860 ? 340 : 210, room / (0.66 * text.length)))}px`;
 }
+
+/** What the lamp showed in this run, at its places on the edge. */
+export const seenHere = (run: RunData) =>
+  run.state.checks.flatMap((c) =>
+    c.kind === "inspect" && c.position_mm !== null && c.seen && c.seen !== "clean" && !c.struck
+      ? [{ atMm: c.position_mm, kind: c.seen }]
+      : [],
+  );
