@@ -10,6 +10,8 @@ interface Props {
   due: boolean;
   asked: string;
   onSay: (outcome: string) => void;
+  /** What was seen is being put at its place: nothing but the look is offered. */
+  placing: boolean;
   practice: boolean;
   paused: boolean;
   onCut: () => void;
@@ -32,7 +34,7 @@ const READ: Record<string, readonly [string, string]> = {
 /** What a thumb or a key can do; every target at least 64 px. */
 export function BenchKeys(p: Props) {
   return (
-    <div className="flex flex-1 flex-wrap items-stretch justify-end gap-2">
+    <div className="flex flex-1 flex-wrap items-stretch justify-end gap-1.5">
       {isJudged(p.asked) ? (
         <LookKeys inspects={p.asked === "inspect"} due={p.due} onSay={p.onSay} />
       ) : (
@@ -62,6 +64,14 @@ export function BenchKeys(p: Props) {
           </button>
         </form>
       )}
+      {p.placing ? null : <Steady {...p} />}
+    </div>
+  );
+}
+
+function Steady(p: Props) {
+  return (
+    <>
       {p.practice && p.asked === "force" ? (
         <Key onClick={p.onVirtual} name="R" lead={p.due}>
           read
@@ -88,7 +98,7 @@ export function BenchKeys(p: Props) {
       <Key onClick={p.onStop} name="S">
         stop
       </Key>
-    </div>
+    </>
   );
 }
 
@@ -107,7 +117,7 @@ function Key({
     <button
       type="button"
       onClick={onClick}
-      className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge border-[1.5px] px-2.5 font-semibold ${lead ? "border-next text-next max-bench:grow-[3]" : "border-line max-bench:grow"}`}
+      className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge border-[1.5px] px-2 font-semibold ${lead ? "border-next text-next max-bench:grow-[3]" : "border-line max-bench:grow"}`}
     >
       {children}
       <Kbd>{name}</Kbd>

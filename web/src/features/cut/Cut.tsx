@@ -234,8 +234,8 @@ export function Cut() {
                 <span className="font-semibold text-rust">{wrong}</span>
               ) : seeing ? (
                 <span className="font-semibold text-glint" role="status">
-                  A {seeing}: tap the edge strip where it is, or type its mm from the heel and Enter. {typed} Its key
-                  again leaves the place open.
+                  A {seeing}: tap the edge strip where it is, or type its mm from the heel and Enter.{" "}
+                  {typed ? `${typed} mm. ` : ""}Its key again leaves the place open.
                 </span>
               ) : (
                 whyWords(run, shown)
@@ -288,7 +288,7 @@ export function Cut() {
                     label: exposureWords(run, shown.count),
                   },
                 ]}
-                width={470}
+                width={seeing ? 470 : asked === "inspect" ? 270 : 420}
                 fullCuts={Math.max(30, shown.count + 5)}
                 detail
                 onPlace={seeing ? seenAt : undefined}
@@ -313,6 +313,7 @@ export function Cut() {
                 }}
                 due={due}
                 asked={asked}
+                placing={seeing !== null}
                 onSay={say}
                 practice={run.practice}
                 paused={run.state.status === "paused"}

@@ -33,7 +33,7 @@ export function LookKeys({
           key={key}
           type="button"
           onClick={() => onSay(outcome)}
-          className={`flex min-h-16 min-w-18 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge px-2 font-semibold max-bench:grow ${due ? "bg-next text-on-next" : ""}`}
+          className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge px-1.5 font-semibold max-bench:grow ${due ? "bg-next text-on-next" : ""}`}
         >
           {words}
           <Kbd>{key.toUpperCase()}</Kbd>
