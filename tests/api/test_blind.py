@@ -39,6 +39,9 @@ def test_the_bench_shows_a_code_and_only_the_next_check_and_the_answer_waits(han
     (entry,) = hand.client.get("/api/today").json()["trials"]
     assert (entry["runs"], entry["lives"]) == ([], {})
     assert "AV-9" not in entry["next_step"]["says"]
+    beside = hand.client.get(f"/api/trials/{hand.trial}/line-up").json()["runs"]
+    page = hand.client.get(f"/api/blades/{pair[1][0]}").json()["runs"]
+    assert {(r["count"], r.get("worn_share", 0)) for r in (*beside, *page)} == {(0, 0)}, "no score beside a name"
     plan = hand.client.get(f"/api/trials/{hand.trial}/plan").json()
     assert not any(b["learned"] for b in plan["blades"]), "what was cut does not show through the plan"
 

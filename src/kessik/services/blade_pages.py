@@ -6,7 +6,7 @@ from kessik.core.sharpening.settled import Settled, SettledRule
 from kessik.services.facts import settled_edge, usual_hardness
 from kessik.services.sharpenings import departures_of
 from kessik.services.shelf import grades_by_name, shelved
-from kessik.services.verdicts import TrialRun, trial_runs
+from kessik.services.verdicts import TrialRun, covered, trial_runs
 from kessik.store.database import Database
 from kessik.store.queries import shelf
 from kessik.store.records import Blade, Edge, Photo, Recipe, Trial
@@ -38,7 +38,8 @@ def blade_page(db: Database, blade_id: str) -> BladePage:
     for trial_id in found.trial_ids:
         trial, _, its_runs = trial_runs(db, trial_id)
         trials.append(trial)
-        runs.extend((trial, r) for r in its_runs if r.blade.id == blade_id)
+        own = [r for r in its_runs if r.blade.id == blade_id]
+        runs.extend((trial, covered(r) if trial.is_blind else r) for r in own)
     edges = [(edge, settled_edge(blade, edge, rule), tuple(departures_of(edge, recipes))) for edge in blade.edges]
     return BladePage(
         blade,

@@ -47,7 +47,7 @@ def line_up(db: Database, trial_id: str) -> LineUp:
 def _with_starts(facts: BladeFacts, answer: Verdict) -> BladeFacts:
     """Start readings of runs, where there are any, in place of those taken at the sharpening."""
     own = [r for r in answer.analysis.runs if r.run.blade == facts.code and r.start_gf is not None]
-    if not own:
+    if not own or answer.sealed:
         return facts
     return replace(facts, edges={**facts.edges, "start_gf": [Fact(r.start_gf, readings=r.start_readings) for r in own]})
 

@@ -31,7 +31,7 @@ def shortfalls(
     if bare:
         yield f"{', '.join(bare)} {'has' if len(bare) == 1 else 'have'} no edge that waits to be cut"
     method = answer.trial.method
-    if method.limits_gf:
+    if method.limits_gf and not answer.sealed:
         stage, limit_gf = method.limits_gf[0]
         for result in answer.analysis.runs:
             if result.start_gf is not None and result.start_gf >= limit_gf:

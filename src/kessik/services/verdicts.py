@@ -53,6 +53,13 @@ class TrialRun:
         return min(max((max(forces[-2:]) - forces[0]) / span, 0.0), 1.0)
 
 
+def covered(r: TrialRun) -> TrialRun:
+    """A run as it may stand beside its blade's name while results are hidden: how it stands, not how far it went."""
+    if r.run.practice:
+        return r
+    return replace(r, state=replace(r.state, count=0.0, checks=(), stages={}))
+
+
 @dataclass(frozen=True)
 class Verdict:
     """A trial's answer: in words, in figures, and as curves by run id."""

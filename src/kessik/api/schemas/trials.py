@@ -10,7 +10,7 @@ from kessik.api.schemas.shelf import BladeOut, Patch
 from kessik.core.comparison.matching import Cell, MatchingRule, Variable
 from kessik.services.blind import blind_codes
 from kessik.services.line_up import LineUp
-from kessik.services.verdicts import TrialRun
+from kessik.services.verdicts import TrialRun, covered
 from kessik.store.records import Trial
 
 SettledKind = Literal["every_edge", "edge_number", "steel_removed"]
@@ -238,6 +238,6 @@ def line_up_parts(found: LineUp) -> dict[str, object]:
         "references": list(found.references),
         "used_up": list(found.used_up),
         "scope": found.scope,
-        "runs": [RunBrief.of(r) for r in found.answer.runs],
+        "runs": [RunBrief.of(covered(r) if found.answer.sealed else r) for r in found.answer.runs],
         "codes": blind_codes(found.answer.trial, found.answer.blades) if found.answer.trial.is_blind else {},
     }
