@@ -147,3 +147,31 @@ def test_neutralised_cells_come_back_as_they_were(text):
     marked = neutralise(text)
     assert restore(marked) == text
     assert not marked.startswith(("=", "+", "-", "@"))
+
+
+def test_readings_before_and_after_a_dose_are_readings_and_looks_keep_what_was_seen():
+    text = (
+        "blade,count,check,value,unit,outcome,position_mm\n"
+        "A,0,dose_start,150,gf,,24\nA,50,dose_end,1.5,N,,24\nA,50,dose_end,,,,\nA,50,inspect,,,chip,33\nA,50,effort,6.5,,,\n"
+    )
+    (run,) = read(text).runs
+    start, end, mark, chip, effort = run.series().checks
+    assert (start.kind, start.force_gf, start.position_mm) == ("force", 150, 24)
+    assert end.force_gf == pytest.approx(152.957, abs=0.001)
+    assert (mark.kind, mark.force_gf) == ("dose_end", None), "a mark without a reading is kept as a mark"
+    assert (chip.outcome, chip.seen, chip.position_mm) == ("fail", "chip", 33)
+    assert effort.value == 6.5
+
+
+@pytest.mark.parametrize(
+    ("row", "column"),
+    [
+        ("A,1,depth,,,", "value"),
+        ("A,1,rank,-2,,", "value"),
+        ("A,1,effort,11,,", "value"),
+        ("A,1,inspect,,,dent", "outcome"),
+        ("A,1,dose_end,0,gf,", "value"),
+    ],
+)
+def test_a_look_that_cannot_be_names_its_column(row, column):
+    assert [(line, col) for line, col, _ in faults(f"blade,count,check,value,unit,outcome\n{row}\n")] == [(2, column)]

@@ -3,6 +3,8 @@ import { describe, expect, it } from "vitest";
 import { type ChartRun, DecayChart } from "./DecayChart";
 import { EdgeStrip } from "./EdgeStrip";
 import { LifeLadder, type Rung } from "./LifeLadder";
+import { type Look, LooksChart } from "./LooksChart";
+import { PowerChart } from "./PowerChart";
 import { RopeAhead } from "./RopeAhead";
 
 const times = (text: string, part: string | RegExp) => text.split(part).length - 1;
@@ -150,5 +152,87 @@ describe("the rope ahead", () => {
     expect(draw(20, [22, 29])).toContain("dull expected here");
     expect(draw(17)).toContain("a check is due now");
     expect(draw(null)).toContain("no check is planned");
+  });
+});
+
+describe("looks that pass or fail", () => {
+  const look = (id: string, part: Partial<Look>): Look => ({
+    id,
+    kind: "paper",
+    count: 0,
+    outcome: "pass",
+    seen: "",
+    value: null,
+    struck: false,
+    ...part,
+  });
+  const names = new Map([
+    ["inspect", "under the lamp"],
+    ["paper", "slices held paper"],
+  ]);
+  const draw = (looks: Look[]) =>
+    renderToStaticMarkup(<LooksChart looks={looks} names={names} unit="cuts" width={480} />);
+
+  it("says every look in words, what the lamp saw by its name", () => {
+    const drawn = draw([look("a", {}), look("b", { kind: "inspect", count: 5, outcome: "fail", seen: "glint" })]);
+    expect(drawn).toContain("slices held paper at 0: pass; under the lamp at 5: glint");
+    expect(draw([])).toContain("no look yet");
+  });
+
+  it("tells pass, doubt and fail apart by shape, and writes what was measured", () => {
+    const drawn = draw([
+      look("a", {}),
+      look("b", { outcome: "doubt", count: 1 }),
+      look("c", { outcome: "fail", count: 2 }),
+    ]);
+    expect(times(drawn, /<circle[^>]*fill="var\(--ink\)"/)).toBe(1);
+    expect(times(drawn, /<circle[^>]*fill="none"/)).toBe(1);
+    expect(times(drawn, /<path[^>]*stroke="var\(--rust\)"/)).toBe(1);
+    expect(draw([look("a", { outcome: null, value: 6.5 })])).toContain(">6.5<");
+  });
+});
+
+describe("the power chart", () => {
+  const points = [1, 2, 3, 4].map((edges) => ({ edges, percent: 60 / edges }));
+  const draw = (width: number) =>
+    renderToStaticMarkup(
+      <PowerChart points={points} edges={2} wanted={20} hoursAnEdge={1} blades={2} width={width} onChoose={nothing} />,
+    );
+  it("gives the hours under every number of edges, under every second one on a phone", () => {
+    expect(times(draw(560), /<text[^>]*>\d+ h</)).toBe(4);
+    expect(times(draw(340), /<text[^>]*>\d+ h</)).toBe(2);
+    expect(draw(560)).toContain("30 %");
+  });
+});
+
+describe("a dose or a pass/fail run in the decay chart", () => {
+  it("is drawn without limit lines", () => {
+    const run: ChartRun = {
+      id: "r",
+      blade: "A",
+      mark: 0,
+      edge: 3,
+      readings: [
+        { count: 0, force_gf: 150, struck: false },
+        { count: 50, force_gf: 320, struck: false },
+      ],
+      band: null,
+      life: null,
+      leftOut: false,
+    };
+    const drawn = renderToStaticMarkup(
+      <DecayChart
+        title="Fifty cuts"
+        runs={[run]}
+        limits={[]}
+        unit="cuts"
+        width={600}
+        height={330}
+        highlighted={null}
+        onHighlight={nothing}
+      />,
+    );
+    expect(drawn).not.toContain("dull");
+    expect(drawn).toContain("A, edge 3: 320 gf at 50");
   });
 });
