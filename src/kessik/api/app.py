@@ -1,17 +1,33 @@
 """The application: routers under /api, the built pages beside them."""
 
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI, Request
 from fastapi.responses import FileResponse
+from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.responses import Response
 
 from kessik import __version__
 from kessik.api import problems
-from kessik.api.routers import bench, edges, methods, plans, reckoner, shelf, stock, trials, verdicts
+from kessik.api.routers import (
+    bench,
+    edges,
+    follow,
+    instruments,
+    methods,
+    plans,
+    reckoner,
+    shelf,
+    stock,
+    trials,
+    verdicts,
+)  # fmt: skip
 from kessik.api.same_origin import SameOrigin
+from kessik.services.instrument_desk import desk_of, plug_in_all
 from kessik.store.database import Database
 
 PAGES = Path(__file__).parent.parent / "web_dist"
@@ -21,10 +37,17 @@ LOCAL_PAGES = frozenset({"127.0.0.1", "localhost", "::1"})
 
 def create_app(database: Database | None, pages: Path = PAGES) -> FastAPI:
     """The whole application over one data folder; without a database only its contract can be read."""
-    app = FastAPI(title="Kessik", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app = FastAPI(
+        title="Kessik",
+        version=__version__,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        lifespan=_plugged_in,
+    )
     app.state.database = database
     problems.install(app)
-    for part in (trials, methods, plans, bench, verdicts, shelf, edges, stock, reckoner):
+    for part in (trials, methods, plans, bench, follow, verdicts, shelf, edges, stock, instruments, reckoner):
         app.include_router(part.router, prefix="/api", responses=problems.RESPONSES)
     app.add_middleware(SameOrigin, hosts=LOCAL_PAGES)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=LOCAL_HOSTS)
@@ -38,6 +61,17 @@ def create_app(database: Database | None, pages: Path = PAGES) -> FastAPI:
         return _page(pages, path)
 
     return app
+
+
+@asynccontextmanager
+async def _plugged_in(app: FastAPI) -> AsyncIterator[None]:
+    """Instruments are plugged in while the application serves."""
+    database: Database | None = app.state.database
+    if database is not None:
+        await run_in_threadpool(plug_in_all, database)
+    yield
+    if database is not None:
+        await run_in_threadpool(desk_of(database).close)
 
 
 def _page(pages: Path, path: str) -> Response:

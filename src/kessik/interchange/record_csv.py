@@ -20,6 +20,7 @@ RUN_COLUMNS = (
     Column("zone_to_mm", "number", above=0, unit="mm"),
     Column("edge_length_used_mm", "number", above=0, unit="mm"),
     Column("verifies_run"),
+    Column("after_strop", "yes_no"),
     Column("operator"),
     Column("started", "time"),
     Column("practice", "yes_no"),

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from kessik.core.errors import Fault, KessikError
-from kessik.core.protocols.events import INSPECTED, check_force_gf
+from kessik.core.protocols.events import AFTER_STROP, INSPECTED, MOST_STROKES, check_force_gf
 from kessik.core.protocols.series import Check, RunSeries, outcome_of
 from kessik.core.units import force_to_gf
 from kessik.interchange.csv_tables import Column, Row, Table, read_table, write_table
@@ -48,6 +48,11 @@ class SeriesRow:
     extra: Mapping[str, str]
 
     @property
+    def is_of_strop(self) -> bool:
+        """Strokes on the strop after the stop, or a reading that followed them."""
+        return AFTER_STROP in (self.values["check"], self.values["stage"])
+
+    @property
     def check(self) -> Check:
         v = self.values
         force = v["check"] in FORCE and v["value"] is not None
@@ -76,7 +81,9 @@ class SeriesRun:
     rows: tuple[SeriesRow, ...]
 
     def series(self) -> RunSeries:
-        return RunSeries(self.blade, self.edge, self.run, tuple(row.check for row in self.rows), self.count_unit)
+        """The run's checks; what was read after stropping it back is of the strop and not of the run."""
+        checks = tuple(row.check for row in self.rows if not row.is_of_strop)
+        return RunSeries(self.blade, self.edge, self.run, checks, self.count_unit)
 
 
 @dataclass(frozen=True)
@@ -144,6 +151,8 @@ def _row_faults(file: str, row: SeriesRow) -> list[Fault]:
         return [Fault(file, row.line, "outcome", f"an inspection needs one of {', '.join(INSPECTED)} here")]
     if check == "effort" and (v["value"] is None or not 0 <= v["value"] <= 10):
         return [Fault(file, row.line, "value", "effort is a number from 0 to 10")]
+    if check == "strop" and (v["value"] is None or not 1 <= v["value"] <= MOST_STROKES):
+        return [Fault(file, row.line, "value", f"a strop needs its strokes here, 1 to {MOST_STROKES:g}")]
     if check in ("rank", "depth") and (v["value"] is None or v["value"] < 0):
         return [Fault(file, row.line, "value", f"a {check} needs its number here, 0 or more")]
     return []

@@ -7,13 +7,17 @@ from uuid import NAMESPACE_URL, uuid5
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.geometry import Zone
 from kessik.core.media import exposure_mm2_per_mm, rope_area_mm2
+from kessik.core.planning.bench_card import BenchCard, bench_card
 from kessik.core.planning.schedule import plan_next
 from kessik.core.protocols.events import SERVER_KINDS, BenchEvent, EventKind
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState, admit, fold
 from kessik.core.protocols.series import RunSeries
+from kessik.core.sharpening.strop_back import StropBack
 from kessik.services import run_logs, stock
+from kessik.services.bench_side import paused_since, strop_tests
 from kessik.services.blind import blind_codes, sealed_run
+from kessik.services.live import live_of, run_topic
 from kessik.services.methods import method_of_run
 from kessik.services.trials import get_trial
 from kessik.store.database import Database, Session
@@ -57,6 +61,21 @@ class RunView:
         return ""
 
     @property
+    def card(self) -> BenchCard:
+        """What the screen needs to go on alone."""
+        return bench_card(self.method, self.state)
+
+    @property
+    def strop_back(self) -> list[StropBack]:
+        """What the strop brought back of what the run lost."""
+        return strop_tests(self.state, self.method)
+
+    @property
+    def paused_since(self) -> str | None:
+        """When the break that lasts now began."""
+        return paused_since(self.events, self.state)
+
+    @property
     def edge_length_used_mm(self) -> float | None:
         """The length of edge that works: as recorded, else the zone, else the whole edge."""
         return edge_length_used_mm(self.run, self.blade)
@@ -81,7 +100,7 @@ def start_run(db: Database, run: Run, insist_on_lot: bool = False) -> RunView:
         if bench_log.find_run(session, run.id) is None:
             numbered = _placed(session, trial, replace(run, number=_check_start(session, run)), insist_on_lot)
             bench_log.add_run(session, numbered)
-            _append_own(session, numbered, "start", {}, run.started.utc, 0.0, "start")
+            _append_own(session, numbered, "start", {"one_holds": True}, run.started.utc, 0.0, "start")
     return run_view(db, run.id)
 
 
@@ -113,11 +132,30 @@ def _check_start(session: Session, run: Run) -> int:
     _check_zone(run, blade, edge)
     earlier = bench_log.runs_on_edge(session, run.edge_id)  # of every trial: worn steel is worn for all of them
     if not run.practice:
+        before = _stropped(session, run, earlier)
         for other in earlier:
-            if not other.practice and _same_steel(run, other):
+            if not other.practice and _same_steel(run, other) and other.id not in before:
                 message = "this edge has been cut already; sharpen the blade and record a new edge"
                 raise NotAllowedNowError(message, field="edge_id")
     return sum(1 for other in earlier if other.trial_id == run.trial_id) + 1
+
+
+def _stropped(session: Session, run: Run, earlier: Sequence[Run]) -> set[str]:
+    """The runs before this one on the same edge, where it goes on after the last of them was stropped back."""
+    if run.after_strop_of is None:
+        return set()
+    last = next((other for other in earlier if other.id == run.after_strop_of), None)
+    if last is None:
+        raise UnknownError("the run that was stropped back is not on this edge", field="after_strop_of")
+    if any(other.after_strop_of == last.id for other in earlier):
+        raise NotAllowedNowError("this edge was cut again after that strop already", field="after_strop_of")
+    if not any(event.kind == "strop" for event in bench_log.events_of(session, last.id)):
+        raise NotAllowedNowError("strop it back first, and say with how many strokes", field="after_strop_of")
+    by_id, chain = {other.id: other for other in earlier}, {last.id}
+    while last.after_strop_of is not None and last.after_strop_of in by_id:
+        last = by_id[last.after_strop_of]
+        chain.add(last.id)
+    return chain
 
 
 def _same_steel(run: Run, other: Run) -> bool:
@@ -174,6 +212,7 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
         events = [*log.events, replace(event, position=position)]
         state = _declare(session, log.run, method, events, server_utc)
     run_logs.remember_state(db, run_id, method, state)
+    live_of(db).tell(run_topic(run_id), position)
     return Acknowledgement(position, False, state)
 
 
@@ -252,6 +291,7 @@ def plan_check(db: Database, run_id: str, server_utc: str) -> RunState:
     with db.write() as session:
         if run_logs.log_of(db, session, run_id).events[-1].position == state.position:
             _append_own(session, log.run, "check_planned", payload, server_utc, state.count, key)
+    live_of(db).tell(run_topic(run_id), state.position)
     with db.read() as session:
         return run_logs.state_of(db, run_logs.log_of(db, session, run_id), method)
 

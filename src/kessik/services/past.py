@@ -56,7 +56,7 @@ def _used_up(db: Database) -> frozenset[str]:
 def _own_pace(db: Database, trial_id: str) -> tuple[float | None, float | None]:
     """Median seconds a cut and a reading over this trial's counted runs; None with fewer than five cuts."""
     with db.read() as session:
-        runs = [run.id for run in bench_log.runs_of(session, trial_id) if not run.practice]
+        runs = [run.id for run in bench_log.runs_of(session, trial_id) if run.compares]
         logs = bench_log.events_by_run(session, runs)
     cuts, readings = [], []
     for log in logs.values():

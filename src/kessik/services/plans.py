@@ -209,7 +209,7 @@ def keep_plan(db: Database, trial_id: str, plan: Plan, edges_per_blade: int) -> 
 def _blades_ahead(past: Past, plan: Plan, edges: int) -> list[BladeAhead]:
     answer = past.answer
     lives = {} if answer.sealed else _known_lives(answer.analysis, answer.stage)
-    ended = [r for r in answer.runs if r.state.status == "stopped" and not r.run.practice]
+    ended = [r for r in answer.runs if r.state.status == "stopped" and r.run.compares]
     found = []
     for blade in answer.blades:
         done = len({r.edge.id for r in ended if r.blade.id == blade.id})

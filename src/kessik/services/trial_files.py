@@ -12,7 +12,7 @@ from uuid import NAMESPACE_URL, uuid4, uuid5
 from kessik.core.comparison.analysis import TrialAnalysis, analyse
 from kessik.core.comparison.matching import BladeFacts, MatchingRule
 from kessik.core.errors import Fault, RefusedFileError
-from kessik.core.protocols.events import BenchEvent, EventKind
+from kessik.core.protocols.events import AFTER_STROP, BenchEvent, EventKind
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import LoggedCheck
 from kessik.core.protocols.series import RunSeries
@@ -56,6 +56,11 @@ class ReadRun:
     def practice(self) -> bool:
         return bool(self.record and self.record.values.get("practice"))
 
+    @property
+    def compares(self) -> bool:
+        """Whether it stands in comparisons: not practice, and on a fresh edge."""
+        return not self.practice and not (self.record and self.record.values.get("after_strop"))
+
     def as_run(self, edge_id: str) -> Run:
         record = self.record.values if self.record else {}
         known = {name: record[name] for name in _RUN_FIELDS if record.get(name) is not None}
@@ -95,7 +100,9 @@ class ReadTrial:
         out = left_out(self.blades, [run.as_run(self.edge_of(run)[1].id) for run in self.runs], _RULE)
         facts = {blade.code: self._facts(blade, out) for blade in self.blades}
         in_force = self.methods.method if self.methods else method
-        return analyse([self.series(run) for run in self.runs], facts, rule, in_force, out)
+        return analyse(
+            [self.series(run) for run in self.runs if run.compares or run.practice], facts, rule, in_force, out
+        )
 
     def _facts(self, blade: Blade, out: Mapping[tuple[str, int], str]) -> BladeFacts:
         cut = {run.rows.edge for run in self.runs if run.rows.blade == blade.code and not run.practice}
@@ -199,9 +206,10 @@ def import_files(db: Database, files: Sequence[NamedFile], now: Moment, rule: Ma
                 insert_blade(session, blade, shared_code=True)
                 trials.place_blade(session, made.id, blade.id)
             sequence = 1
+            last_on: dict[str, str] = {}
             for run in trial.runs:
                 cut_under = versions.get(run.method_number or 0, made.method_id)
-                sequence = _store_run(session, made, trial, run, now, sequence, cut_under)
+                sequence = _store_run(session, made, trial, run, now, sequence, cut_under, last_on)
             stored.append(made)
     return Imported(tuple(stored), (), read.notes)
 
@@ -221,14 +229,24 @@ def with_versions(
 
 
 def _store_run(
-    session: Session, made: Trial, trial: ReadTrial, run: ReadRun, now: Moment, sequence: int, method_id: str
+    session: Session,
+    made: Trial,
+    trial: ReadTrial,
+    run: ReadRun,
+    now: Moment,
+    sequence: int,
+    method_id: str,
+    last_on: dict[str, str],
 ) -> int:
+    """Store a run; `last_on` holds the last run on each edge, for one that goes on after it was stropped back."""
     _, edge = trial.edge_of(run)
     record = run.record.values if run.record else {}
-    other = _other(run.record, RUN_COLUMNS, (*_RUN_FIELDS, "started")) if run.record else {}
+    other = _other(run.record, RUN_COLUMNS, (*_RUN_FIELDS, "started", "after_strop")) if run.record else {}
     started = _moment(record.get("started")) or _moment(run.rows.rows[0].values["time"]) or now
     stored = replace(run.as_run(edge.id), id=str(uuid4()), trial_id=made.id, started=started, other=other)
-    stored = replace(stored, method_id=method_id)
+    before = last_on.get(edge.id) if record.get("after_strop") else None
+    stored = replace(stored, method_id=method_id, after_strop_of=before)
+    last_on[edge.id] = stored.id
     bench_log.add_run(session, stored)
     events = _events(stored, run.rows, made.id, started, sequence)
     bench_log.append_many(session, stored.id, events, now.utc)
@@ -246,17 +264,20 @@ def _events(run: Run, rows: SeriesRun, trial_id: str, started: Moment, sequence:
         )
 
     add("start", 0.0, {})
-    count = 0.0
+    count, stopped = 0.0, False
     for row in rows.rows:
         target = float(row.values["count"])
         if target > count:
             add("cut", count, {"amount": target - count}, row.values["time"])
             count = target
+        if row.is_of_strop and not stopped:
+            add("stop", count, {"by": IMPORT})
         kind, payload = _event_of(row)
+        stopped = stopped or row.is_of_strop or kind == "stop"
         add(kind, count, payload, row.values["time"])
         if row.values["struck"]:
             add("strike", count, {"target": events[-1].id, "reason": row.values["note"] or "struck in the file"})
-    if not events or events[-1].kind != "stop":
+    if not stopped:
         add("stop", count, {"by": IMPORT})
     return events
 
@@ -269,6 +290,8 @@ def _event_of(row: SeriesRow) -> tuple[EventKind, dict[str, Any]]:
     check = row.check
     if v["check"] == "stop":
         return "stop", {"by": "tester", **kept}
+    if v["check"] == "strop":
+        return "strop", {"strokes": v["value"], **kept}
     if check.force_gf is not None:
         if v["check"] != "force":
             kept["written_as"] = v["check"]
@@ -304,6 +327,7 @@ def export_trial(db: Database, trial_id: str) -> dict[str, str]:
     name = slug(trial.name)
     unknown: dict[str, None] = {}
     series = [_series_row(trial, r, i, logged, unknown) for r in runs for i, logged in enumerate(r.state.checks, 1)]
+    series += [row for r in runs for row in _strop_rows(trial, r)]
     run_rows = [_run_row(trial, r, numbers.get(r.run.method_id, trial.method_number), lots) for r in runs]
     return {
         f"{name}.series.csv": write_series(series, list(unknown)),
@@ -355,6 +379,19 @@ def _series_row(trial: Trial, r: TrialRun, seq: int, logged: LoggedCheck, unknow
     }
 
 
+def _strop_rows(trial: Trial, r: TrialRun) -> list[dict[str, Any]]:
+    """Strokes on the strop after the stop, each with the readings that followed."""
+    own = {"trial": trial.name, "blade": r.blade.code, "edge": r.edge.number, "run": r.run.number}
+    own |= {"count": r.state.count, "count_unit": r.run.count_unit}
+    rows: list[dict[str, Any]] = []
+    before = 0.0
+    for test in r.state.strops:
+        rows.append({"check": "strop", "value": test.strokes - before, "unit": "strokes"})
+        rows += [{"check": "force", "value": gf, "unit": "gf", "stage": AFTER_STROP} for gf in test.readings_gf]
+        before = test.strokes
+    return [{**own, "seq": len(r.state.checks) + i, **row} for i, row in enumerate(rows, 1)]
+
+
 def _only_stage(method: Method, kind: str) -> str | None:
     """The stage a pass/fail check decides, where it decides one alone."""
     own = [stage.name for stage in method.stages if stage.check == kind and stage.limit_gf is None]
@@ -368,5 +405,6 @@ def _run_row(trial: Trial, r: TrialRun, version: int, lots: Mapping[str, str]) -
     spoiled = "; ".join(f"spoiled at {n:g}{f' ({cause})' if cause else ''}" for n, cause in r.state.spoiled)
     note = "; ".join(part for part in (r.run.other.get("note"), spoiled) if part)
     named = {"note": note, "method": f"{r.method.name}, version {version}", "block": r.run.block, "lot": taken or None}
+    named["after_strop"] = r.run.after_strop_of is not None or None
     said = {name: value for name, value in {**named, **known}.items() if value not in (None, "")}
     return {"medium": trial.medium or None, **r.run.other, **own, **said, "started": r.run.started.utc}

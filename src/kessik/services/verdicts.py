@@ -123,7 +123,7 @@ def end_stage(analysis: TrialAnalysis) -> str:
 def _analysed(
     db: Database, trial: Trial, blades: list[Blade], runs: list[TrialRun], grades: dict[str, Grade]
 ) -> TrialAnalysis:
-    counted = [r for r in runs if not r.run.practice and r.state.status != "abandoned"]
+    counted = [r for r in runs if r.run.compares and r.state.status != "abandoned"]
     apart = _other_versions(db, trial, counted)
     out = {**left_out(blades, [r.run for r in counted], trial.settled_rule), **apart}
     facts = {}

@@ -15,6 +15,7 @@ from kessik.core.sharpening.settled import SettledRule, Sharpening
 
 Role = Literal["", "low_reference", "high_reference"]
 DamageKind = Literal["chip", "roll", "glint", "burr"]
+InstrumentKind = Literal["force", "rockwell", "xrf", "camera", "pedal"]
 LotKind = Literal["rope", "board", "card", "paper", "test_line", "abrasive", "salt"]
 
 
@@ -80,6 +81,7 @@ class Trial:
     source: str = "bench"
     blind_seed: int | None = None
     unblinded_utc: str | None = None
+    cautions_seen_utc: str | None = None
 
     @property
     def is_blind(self) -> bool:
@@ -307,8 +309,14 @@ class Run:
     operator: str = ""
     verifies_run_id: str | None = None
     lot_change: str = ""
+    after_strop_of: str | None = None
     bookings: tuple[Booking, ...] = ()
     other: Mapping[str, Any] = field(default_factory=dict)
+
+    @property
+    def compares(self) -> bool:
+        """Whether it stands in comparisons: not practice, and on a fresh edge, not on one that was stropped back."""
+        return not self.practice and self.after_strop_of is None
 
     @property
     def worked_mm(self) -> tuple[float, float] | None:
@@ -316,3 +324,45 @@ class Run:
         if self.zone_from_mm is None or self.zone_to_mm is None:
             return None
         return self.zone_from_mm, self.zone_to_mm
+
+
+@dataclass(frozen=True)
+class Instrument:
+    """A device and where it is plugged in: a serial port, a TCP line (socket://), or a folder it writes to.
+
+    Its range is in its unit; readings beyond it are shown and not recorded.
+    """
+
+    id: str
+    kind: InstrumentKind
+    name: str
+    address: str
+    baud: int = 9600
+    unit: str = ""
+    range_low: float | None = None
+    range_high: float | None = None
+    reference: str = ""
+    in_use: bool = True
+    archived_utc: str | None = None
+
+
+@dataclass(frozen=True)
+class ReferenceCheck:
+    """Readings of an instrument on its reference, in its unit."""
+
+    id: str
+    instrument_id: str
+    readings: tuple[float, ...]
+    reference: str
+    note: str
+    made: Moment
+
+
+@dataclass(frozen=True)
+class PairedDevice:
+    """A device of the local network that may use this bench; of its session only a hash is kept."""
+
+    id: str
+    name: str
+    session_hash: str
+    paired_utc: str

@@ -5,11 +5,21 @@ from zlib import crc32
 from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import Store
-from kessik.api.schemas.bench import AckOut, EventBody, RunBody, RunOut, StateOut, VirtualReadingOut
+from kessik.api.schemas.bench import (
+    AckOut,
+    EventBody,
+    RunBody,
+    RunOut,
+    StockLeftOut,
+    open_state,
+    seen_events,
+)  # fmt: skip
 from kessik.api.schemas.common import Id
-from kessik.services import bench, practice
+from kessik.interchange.log_csv import write_log
+from kessik.services import bench, bench_side, practice
 from kessik.services.bench import RunView
 from kessik.services.clock import now
+from kessik.services.trial_files import slug
 from kessik.services.verdicts import run_words
 from kessik.store.records import Run
 
@@ -39,6 +49,7 @@ def put_run(trial_id: Id, run_id: Id, body: RunBody, store: Store) -> RunOut:
         zone_to_mm=body.zone_to_mm,
         operator=body.operator.strip(),
         verifies_run_id=body.verifies_run_id,
+        after_strop_of=body.after_strop_of,
     )
     return _out(bench.start_run(store, run, body.insist_on_lot))
 
@@ -53,7 +64,8 @@ def get_run(run_id: Id, store: Store) -> RunOut:
 def put_event(run_id: Id, event_id: Id, body: EventBody, store: Store) -> Response:
     """Take one event; answered only once it is on disk. The same event twice is one event."""
     ack = bench.append_event(store, run_id, body.event(event_id), now().utc)
-    answer = AckOut(position=ack.position, duplicate=ack.duplicate, state=StateOut.of(ack.state))
+    # A plan in an acknowledgement never says why: the bench has that from the plan itself, where it may be seen.
+    answer = AckOut(position=ack.position, duplicate=ack.duplicate, state=open_state(ack.state, sealed=True))
     # Written here once: FastAPI would take the answer apart and check it a second time, on every tap.
     return Response(answer.model_dump_json(), media_type="application/json")
 
@@ -65,7 +77,22 @@ def post_plan(run_id: Id, store: Store) -> RunOut:
     return _out(bench.run_view(store, run_id))
 
 
-@router.post("/runs/{run_id}/virtual-reading")
-def post_virtual_reading(run_id: Id, store: Store) -> VirtualReadingOut:
-    """What the virtual tester shows now; only in a practice run, and not recorded by itself."""
-    return VirtualReadingOut(force_gf=practice.virtual_reading(store, run_id))
+@router.get("/runs/{run_id}/stock")
+def get_stock(run_id: Id, store: Store) -> list[StockLeftOut]:
+    """What is left of the lots the run takes from."""
+    return [StockLeftOut.model_validate(left) for left in bench_side.stock_left(store, run_id)]
+
+
+@router.get("/runs/{run_id}/log.csv", responses={200: {"content": {"text/csv": {}}}})
+def get_log(run_id: Id, store: Store) -> Response:
+    """The run's log as a table, one row an event, corrections beside what they changed."""
+    view = bench.run_view(store, run_id)
+    name = f"{view.shown_as} edge {view.edge.number} run {view.run.number}"
+    head = {"Content-Disposition": f'attachment; filename="{slug(name)}.log.csv"'}
+    return Response(write_log(seen_events(view.events, bool(view.sealed))), media_type="text/csv", headers=head)
+
+
+@router.post("/runs/{run_id}/virtual-reading", status_code=204)
+def post_virtual_reading(run_id: Id, store: Store) -> None:
+    """Pull the virtual test line; only in a practice run. The reading comes as any instrument's does."""
+    practice.pull_line(store, run_id)

@@ -1,5 +1,7 @@
 """Runs and the bench log over the wire."""
 
+from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any, Literal
 
 from pydantic import Field
@@ -8,14 +10,16 @@ from kessik.api.schemas.common import Finite, Id, ShortText, Wire
 from kessik.api.schemas.methods import MethodOut
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import TrialOut
+from kessik.core.planning.bench_card import BenchCard
 from kessik.core.protocols.events import BenchEvent
 from kessik.core.protocols.methods import CHECK_WORDS, CheckKind
 from kessik.core.protocols.run_state import Plan, RunState
 from kessik.services.bench import RunView
+from kessik.services.bench_side import BenchNews
 
 SentKind = Literal[
     "cut", "reading", "outcome", "note", "pause", "resume", "strike", "correction", "stop", "abandon",
-    "spoiled",
+    "spoiled", "takeover", "accept", "strop",
 ]  # fmt: skip
 
 
@@ -31,6 +35,7 @@ class RunBody(Wire):
     operator: ShortText = ""
     verifies_run_id: Id | None = None
     insist_on_lot: bool = False
+    after_strop_of: Id | None = None
 
 
 class EventBody(Wire):
@@ -102,6 +107,14 @@ class PlanOut(Wire):
         )
 
 
+class ProposalOut(Wire):
+    """A cut of a device that does not hold the count; it waits to be accepted."""
+
+    event_id: str
+    device: str
+    amount: float
+
+
 class StateOut(Wire):
     """The state of a run, folded from its log."""
 
@@ -120,6 +133,9 @@ class StateOut(Wire):
     asked_at_mm: float | None
     stopped_by: str | None
     withdrawn: list[str]
+    holder: str | None
+    proposals: list[ProposalOut]
+    strokes: float
 
     @classmethod
     def of(cls, state: RunState) -> "StateOut":
@@ -152,16 +168,103 @@ class StateOut(Wire):
             asked_at_mm=state.asked_at_mm,
             stopped_by=state.stopped_by,
             withdrawn=sorted(state.withdrawn),
+            holder=state.holder,
+            proposals=[
+                ProposalOut(event_id=cut.id, device=cut.device, amount=cut.payload["amount"]) for cut in state.proposals
+            ],
+            strokes=state.strops[-1].strokes if state.strops else 0.0,
         )
 
 
-def _open_state(view: RunView) -> StateOut:
+def open_state(state: RunState, sealed: bool) -> StateOut:
     """The state as the bench may see it: while it is sealed, of what is ahead only the next check."""
-    state = StateOut.of(view.state)
-    if view.sealed and state.plan is not None:
-        bare = state.plan.model_copy(update={"band_low": None, "band_high": None, "why": "", "stage": None})
-        return state.model_copy(update={"plan": bare})
-    return state
+    shown = StateOut.of(state)
+    if sealed and shown.plan is not None:
+        bare = shown.plan.model_copy(update={"band_low": None, "band_high": None, "why": "", "stage": None})
+        return shown.model_copy(update={"plan": bare})
+    return shown
+
+
+def seen_events(events: Sequence[BenchEvent], sealed: bool) -> list[BenchEvent]:
+    """Events as the bench may see them: while it is sealed, a planned check says where and how often, and not why."""
+    if not sealed:
+        return list(events)
+    told = ("next_count", "readings", "check")
+    return [
+        replace(e, payload={name: e.payload.get(name) for name in told}) if e.kind == "check_planned" else e
+        for e in events
+    ]
+
+
+class CardOut(Wire):
+    """What the bench needs to go on alone while the server is away."""
+
+    checks_at: list[float]
+    readings: int
+    confirm_above_gf: float | None
+    confirm_on_fail: bool
+
+    @classmethod
+    def of(cls, card: BenchCard, sealed: bool) -> "CardOut":
+        ahead = card.checks_at[:1] if sealed else card.checks_at
+        return cls(
+            checks_at=list(ahead),
+            readings=card.readings,
+            confirm_above_gf=card.confirm_above_gf,
+            confirm_on_fail=card.confirm_on_fail,
+        )
+
+
+class PaceOut(Wire):
+    """The hand's pace, and a hint to rest it."""
+
+    per_minute: float | None
+    minutes_without_break: float
+    cuts_without_break: float
+    hint: str
+
+
+class StockLeftOut(Wire):
+    """What is left of a lot the run takes from, and how many more counts that lasts."""
+
+    name: str
+    unit: str
+    left: float | None
+    counts_left: float | None
+    is_low: bool
+
+
+class StropBackOut(Wire):
+    """What so many strokes on the strop brought back of the loss, as a share with 95 % bounds."""
+
+    strokes: float
+    start_gf: float
+    end_gf: float
+    after_gf: float
+    share: float | None
+    low: float | None
+    high: float | None
+
+
+class NewsOut(Wire):
+    """What changed at a bench since a log position."""
+
+    state: StateOut
+    log: list[EventOut]
+    card: CardOut
+    pace: PaceOut
+    server_utc: str
+
+    @classmethod
+    def of(cls, news: BenchNews, server_utc: str) -> "NewsOut":
+        sealed = bool(news.sealed)
+        return cls(
+            state=open_state(news.state, sealed),
+            log=[EventOut.of(event) for event in seen_events(news.events, sealed)],
+            card=CardOut.of(news.card, sealed),
+            pace=PaceOut.model_validate(news.pace),
+            server_utc=server_utc,
+        )
 
 
 class AckOut(Wire):
@@ -195,9 +298,14 @@ class RunOut(Wire):
     zone_to_mm: float | None
     exposure_per_cut_mm2_per_mm: float | None
     found: str | None
+    card: CardOut
+    paused_since: str | None
+    strop_back: list[StropBackOut]
+    after_strop_of: str | None
 
     @classmethod
     def of(cls, view: RunView, found: str | None) -> "RunOut":
+        hidden = view.trial.is_blind and not view.run.practice
         return cls(
             id=view.run.id,
             number=view.run.number,
@@ -213,16 +321,14 @@ class RunOut(Wire):
             blade=BladeOut.of(view.blade),
             edge_id=view.edge.id,
             edge=view.edge.number,
-            state=_open_state(view),
-            log=[EventOut.of(event) for event in view.events],
+            state=open_state(view.state, bool(view.sealed)),
+            card=CardOut.of(view.card, bool(view.sealed)),
+            paused_since=view.paused_since,
+            strop_back=[] if hidden else [StropBackOut.model_validate(test) for test in view.strop_back],
+            after_strop_of=view.run.after_strop_of,
+            log=[EventOut.of(event) for event in seen_events(view.events, bool(view.sealed))],
             zone_from_mm=view.run.zone_from_mm,
             zone_to_mm=view.run.zone_to_mm,
             exposure_per_cut_mm2_per_mm=view.exposure_per_cut_mm2_per_mm,
             found=found,
         )
-
-
-class VirtualReadingOut(Wire):
-    """What the virtual tester shows."""
-
-    force_gf: float

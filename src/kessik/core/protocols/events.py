@@ -9,11 +9,13 @@ from kessik.core.protocols.methods import CHECK_KINDS, LEAST_FORCE_GF, MOST_FORC
 
 EventKind = Literal[
     "start", "cut", "reading", "outcome", "note", "pause", "resume", "check_planned", "stage", "strike", "correction",
-    "stop", "abandon", "spoiled",
+    "stop", "abandon", "spoiled", "takeover", "accept", "strop",
 ]  # fmt: skip
 EVENT_KINDS: tuple[str, ...] = get_args(EventKind)
 SERVER_KINDS = frozenset({"check_planned", "stage"})
 MOST_CUTS_AT_ONCE = 1000.0
+MOST_STROKES = 1000.0
+AFTER_STROP = "strop"
 SPOILED_BY = ("", "tape", "staple", "seam", "board", "clamp")
 INSPECTED = ("clean", "glint", "roll", "chip", "burr")
 _MOST_VALUE = {"effort": 10.0, "rank": 100.0, "depth": 1000.0}
@@ -26,7 +28,9 @@ class BenchEvent:
     Payloads: cut {amount}, reading {check, value, unit, position_mm}, outcome {check, outcome, stage, position_mm},
     note {text}, check_planned {next_count, readings, why, stage, check}, stage {stage, count}, strike {target, reason},
     correction {target, becomes} (`becomes` None takes the event back), stop {by, reason}, abandon {reason},
-    spoiled {cause}: the last cut struck what it should not have; it counts all the same.
+    spoiled {cause}: the last cut struck what it should not have; it counts all the same. start {one_holds}: only the
+    device that holds the count counts; takeover {}: its device holds it from here; accept {targets}: cuts of other
+    devices that count after all; strop {strokes}: the ended edge was stropped; readings of that have the stage strop.
     """
 
     id: str
@@ -71,6 +75,16 @@ def check_payload(kind: str, payload: Mapping[str, Any]) -> None:
         if payload.get("cause", "") not in SPOILED_BY:
             causes = ", ".join(SPOILED_BY[1:])
             raise OutOfRangeError(f"a cut is spoiled by one of {causes}", field="cause", value=payload["cause"])
+    elif kind == "accept":
+        targets = payload.get("targets")
+        if not isinstance(targets, list) or not targets or not all(isinstance(each, str) for each in targets):
+            raise OutOfRangeError("name the cuts to accept", field="targets")
+    elif kind == "strop":
+        strokes = _number(payload, "strokes")
+        if not 1 <= strokes <= MOST_STROKES:
+            raise OutOfRangeError(
+                f"{strokes:g} strokes: 1 to {MOST_STROKES:g} can be counted", field="strokes", value=strokes
+            )
     elif kind in ("strike", "abandon"):
         if not str(payload.get("reason") or "").strip():
             verb = "strike out a reading" if kind == "strike" else "abandon a run"

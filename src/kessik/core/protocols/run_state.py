@@ -1,18 +1,19 @@
 """A run's state: a pure fold of facts over its log. Undo, audit, catch-up and crash recovery are this one mechanism."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from kessik.core.errors import NotAllowedNowError, UnknownError
-from kessik.core.protocols.events import BenchEvent, check_payload
+from kessik.core.protocols.counting import Moved, count_cuts
+from kessik.core.protocols.events import AFTER_STROP, BenchEvent, check_payload
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import Check, RunSeries, outcome_of
 from kessik.core.protocols.stop_rules import Progress, assess
 
 RunStatus = Literal["fresh", "cutting", "paused", "stopped", "abandoned"]
-CORRECTABLE = frozenset({"cut", "reading", "outcome", "note", "spoiled"})
-ENDING_MOVES = frozenset({"stop", "pause", "resume"})
+CORRECTABLE = frozenset({"cut", "reading", "outcome", "note", "spoiled", "accept", "strop"})
+ENDING_MOVES = frozenset({"stop", "pause", "resume", "takeover", "accept"})
 
 
 @dataclass(frozen=True)
@@ -37,6 +38,15 @@ class Plan:
 
 
 @dataclass(frozen=True)
+class StropTest:
+    """Strokes on the strop after the stop, since the last stones, and the readings in gf that followed them."""
+
+    event_id: str
+    strokes: float
+    readings_gf: tuple[float, ...] = ()
+
+
+@dataclass(frozen=True)
 class RunState:
     """What is true of a run now: status, count, checks, the stages passed, and whether its stop rule is met."""
 
@@ -56,6 +66,9 @@ class RunState:
     spoiled: tuple[tuple[float, str], ...] = ()
     worked_mm: tuple[float, float] | None = None
     station_mm: float | None = None
+    holder: str | None = None
+    proposals: tuple[BenchEvent, ...] = ()
+    strops: tuple[StropTest, ...] = ()
 
     @property
     def rule_met(self) -> bool:
@@ -86,10 +99,11 @@ def worked(checks: Sequence[LoggedCheck], worked_mm: tuple[float, float] | None)
 def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, float] | None = None) -> RunState:
     """The state of a run after its events, in log order; `worked_mm` is the zone it cuts with, from heel to tip."""
     changes = _changes(events)
-    changed = _changed_cuts(events, changes)
+    counting = count_cuts(events, changes)
     struck = {str(e.payload["target"]) for e in events if e.kind == "strike"}
-    count, status = 0.0, "fresh"
+    status = "fresh"
     checks: list[LoggedCheck] = []
+    strops: list[StropTest] = []
     stages: dict[str, float] = {}
     spoiled: list[tuple[float, str]] = []
     plan: Plan | None = None
@@ -98,17 +112,20 @@ def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, f
         if event.id in changes and changes[event.id] is None:
             continue
         payload = {**event.payload, **(changes.get(event.id) or {})}
-        if event.kind in ("cut", "reading", "outcome", "resume", "start") and status != "stopped":
+        if event.kind in ("cut", "reading", "outcome", "resume", "start") and status not in ("stopped", "abandoned"):
             status = "cutting"
-        if event.kind == "cut":
-            count += float(payload["amount"])
+        if event.kind == "reading" and payload.get("stage") == AFTER_STROP:
+            if strops and event.id not in struck:
+                strops[-1] = replace(strops[-1], readings_gf=(*strops[-1].readings_gf, float(payload["value"])))
         elif event.kind in ("reading", "outcome"):
-            logged = _logged_check(event, payload, _count_of(event, changed), event.id in struck)
+            logged = _logged_check(event, payload, _count_of(event, counting.moved), event.id in struck)
             checks.append(logged)
             taken += plan is not None and logged.check.kind == plan.check and logged.check.count >= plan.next_count
             plan_is_current = plan_is_current and plan is not None and taken < plan.readings
         elif event.kind == "spoiled":
-            spoiled.append((_count_of(event, changed), str(payload.get("cause") or "")))
+            spoiled.append((_count_of(event, counting.moved), str(payload.get("cause") or "")))
+        elif event.kind == "strop":
+            strops.append(StropTest(event.id, float(payload["strokes"]) + (strops[-1].strokes if strops else 0.0)))
         elif event.kind == "check_planned":
             plan, taken = _plan(payload), 0
             plan_is_current = True
@@ -123,6 +140,8 @@ def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, f
         elif event.kind in ("stop", "abandon"):
             status = "stopped" if event.kind == "stop" else "abandoned"
             stopped_by = str(payload.get("by", "tester"))
+    checks.sort(key=lambda logged: logged.check.count)  # a device that was away may tell of an earlier count later
+    count = counting.count
     own = worked(checks, worked_mm)
     beside = [logged.check for logged in checks if not logged.check.struck and logged.check not in own]
     progress = assess(own, method, count, beside)
@@ -148,6 +167,9 @@ def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, f
         spoiled=tuple(spoiled),
         worked_mm=worked_mm,
         station_mm=_station(method, progress, taken),
+        holder=counting.holder,
+        proposals=counting.proposals,
+        strops=tuple(strops),
     )
 
 
@@ -172,30 +194,10 @@ def _changes(events: Sequence[BenchEvent]) -> dict[str, Mapping[str, Any] | None
     return changes
 
 
-@dataclass(frozen=True)
-class _ChangedCut:
-    """A cut that a later correction changed: where both stand in the log, and by how much the count moved."""
-
-    cut_at: int
-    changed_at: int
-    by: float
-
-
-def _changed_cuts(events: Sequence[BenchEvent], changes: Mapping[str, Mapping[str, Any] | None]) -> list[_ChangedCut]:
-    made = {str(e.payload["target"]): e.position for e in events if e.kind == "correction"}
-    found = []
-    for event in events:
-        if event.kind == "cut" and event.id in changes:
-            becomes = changes[event.id]
-            amount = 0.0 if becomes is None else float(becomes.get("amount", event.payload["amount"]))
-            found.append(_ChangedCut(event.position, made[event.id], amount - float(event.payload["amount"])))
-    return found
-
-
-def _count_of(event: BenchEvent, changed: Sequence[_ChangedCut]) -> float:
+def _count_of(event: BenchEvent, moved: Sequence[Moved]) -> float:
     """The count a reading was taken at: as shown then, with what later corrections made of the cuts before it."""
-    moved = sum(cut.by for cut in changed if cut.cut_at < event.position < cut.changed_at)
-    return max(event.count_at + moved, 0.0)
+    by = sum(each.by for each in moved if each.counted_at < event.position < each.moved_at)
+    return max(event.count_at + by, 0.0)
 
 
 def _logged_check(event: BenchEvent, payload: Mapping[str, Any], count: float, struck: bool) -> LoggedCheck:
@@ -240,10 +242,13 @@ def admit(event: BenchEvent, state: RunState, known: Mapping[str, BenchEvent], s
     Events of a device that had not yet seen the stop are taken: what was cut was cut.
     """
     check_payload(event.kind, event.payload)
-    unaware = stop_position is not None and event.last_seen_position < stop_position
-    refused = ENDING_MOVES if unaware else ENDING_MOVES | {"cut", "reading", "outcome", "spoiled"}
-    if state.status in ("stopped", "abandoned") and event.kind in refused:
-        raise NotAllowedNowError(f"this run is {state.status}; start another run to go on", field="run")
+    _admit_after_end(event, state, stop_position)
+    if event.kind == "accept":
+        if state.holder not in (None, event.device):
+            raise NotAllowedNowError("another device holds the count; take it over to accept cuts", field="device")
+        for each in event.payload["targets"]:
+            if each not in known or known[each].kind != "cut":
+                raise UnknownError("a cut to accept is not in this run", field="targets")
     if event.kind in ("strike", "correction"):
         target = known.get(str(event.payload["target"]))
         if target is None:
@@ -253,3 +258,17 @@ def admit(event: BenchEvent, state: RunState, known: Mapping[str, BenchEvent], s
         becomes = event.payload.get("becomes")
         if becomes is not None:
             check_payload(target.kind, {**target.payload, **becomes})
+
+
+def _admit_after_end(event: BenchEvent, state: RunState, stop_position: int | None) -> None:
+    ended = state.status in ("stopped", "abandoned")
+    if event.kind == "strop" and state.status != "stopped":
+        raise NotAllowedNowError("stropping back is tested once the run has stopped", field="run")
+    if event.kind == "reading" and event.payload.get("stage") == AFTER_STROP:
+        if state.status != "stopped" or not state.strops:
+            raise NotAllowedNowError("say how many strokes on the strop went before this reading", field="run")
+        return
+    unaware = stop_position is not None and event.last_seen_position < stop_position
+    refused = ENDING_MOVES if unaware else ENDING_MOVES | {"cut", "reading", "outcome", "spoiled"}
+    if ended and event.kind in refused:
+        raise NotAllowedNowError(f"this run is {state.status}; start another run to go on", field="run")

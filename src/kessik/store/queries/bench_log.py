@@ -71,6 +71,7 @@ def add_run(session: Session, run: Run) -> None:
             operator=run.operator,
             verifies_run_id=run.verifies_run_id,
             lot_change=run.lot_change,
+            after_strop_of=run.after_strop_of,
             bookings=[asdict(booking) for booking in run.bookings],
             other=dict(run.other),
         )
@@ -147,6 +148,7 @@ def _run(row: RunRow) -> Run:
         operator=row.operator,
         verifies_run_id=row.verifies_run_id,
         lot_change=row.lot_change,
+        after_strop_of=row.after_strop_of,
         bookings=tuple(Booking(**booking) for booking in row.bookings),
         other=row.other,
     )

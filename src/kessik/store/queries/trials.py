@@ -50,6 +50,7 @@ def save_trial(session: Session, trial: Trial) -> None:
             plan=asdict(trial.plan),
             source=trial.source,
             blind_seed=trial.blind_seed,
+            cautions_seen_utc=trial.cautions_seen_utc,
             unblinded_utc=trial.unblinded_utc,
         )
     )
@@ -129,5 +130,6 @@ def _trial(session: Session, row: TrialRow) -> Trial:
         rope_diameter_mm=row.rope_diameter_mm,
         source=row.source,
         blind_seed=row.blind_seed,
+        cautions_seen_utc=row.cautions_seen_utc,
         unblinded_utc=row.unblinded_utc,
     )

@@ -2,6 +2,7 @@
 
 from kessik.store.tables.base import Base
 from kessik.store.tables.bench import EventRow, RunRow
+from kessik.store.tables.instruments import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
 from kessik.store.tables.shelf import (
     AbrasiveRow,
     BladeRow,
@@ -21,12 +22,15 @@ __all__ = [
     "EdgeRow",
     "EventRow",
     "GradeRow",
+    "InstrumentRow",
     "LotCorrectionRow",
     "LotRow",
     "MeasurementRow",
     "MethodRow",
+    "PairedDeviceRow",
     "PhotoRow",
     "RecipeRow",
+    "ReferenceCheckRow",
     "RunRow",
     "TrialBladeRow",
     "TrialRow",

@@ -33,6 +33,7 @@ class RunRow(Base):
     verifies_run_id: Mapped[str | None] = mapped_column(Text)
     lot_change: Mapped[str] = mapped_column(Text, default="")
     bookings: Mapped[list[dict[str, Any]]] = mapped_column(JsonText, default=list)
+    after_strop_of: Mapped[str | None] = mapped_column(ForeignKey("run.id"))
     other: Mapped[dict[str, Any]] = mapped_column(JsonText, default=dict)
 
 

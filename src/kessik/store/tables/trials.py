@@ -34,6 +34,7 @@ class TrialRow(Base):
     source: Mapped[str] = mapped_column(Text, default="bench")
     blind_seed: Mapped[int | None] = mapped_column(Integer)
     unblinded_utc: Mapped[str | None] = mapped_column(Text)
+    cautions_seen_utc: Mapped[str | None] = mapped_column(Text)
 
 
 class MethodRow(Base):

@@ -1,0 +1,66 @@
+"""Instruments and their daily checks on a reference."""
+
+from fastapi import APIRouter, Response
+
+from kessik.api.dependencies import Store
+from kessik.api.schemas.common import Id
+from kessik.api.schemas.instruments import InstrumentBody, InstrumentOut, ReferenceCheckBody
+from kessik.core.errors import UnknownError
+from kessik.interchange.photos import read_photo
+from kessik.services import instruments
+from kessik.services.clock import now
+from kessik.services.instrument_desk import desk_of, plug_in_all
+from kessik.store.photo_files import photo_path
+from kessik.store.records import Instrument, ReferenceCheck
+
+router = APIRouter(tags=["instruments"])
+
+
+@router.get("/instruments")
+def get_instruments(store: Store) -> list[InstrumentOut]:
+    """Every instrument, whether it is there now, and how it reads on its reference."""
+    desk = desk_of(store)
+    return [InstrumentOut.of(known, desk.status(known.instrument.id)) for known in instruments.known_instruments(store)]
+
+
+@router.put("/instruments/{instrument_id}")
+def put_instrument(instrument_id: Id, body: InstrumentBody, store: Store) -> InstrumentOut:
+    """Keep an instrument under a client-made id, and plug it in."""
+    instruments.save_instrument(store, Instrument(**{**body.model_dump(), "id": instrument_id}))
+    return _plugged_in(store, instrument_id)
+
+
+@router.put("/instruments/{instrument_id}/reference-checks/{check_id}")
+def put_reference_check(instrument_id: Id, check_id: Id, body: ReferenceCheckBody, store: Store) -> InstrumentOut:
+    """Record the day's readings on the reference."""
+    check = ReferenceCheck(check_id, instrument_id, tuple(body.readings), body.reference, body.note.strip(), now())
+    instruments.record_check(store, check)
+    return _one(store, instrument_id)
+
+
+@router.put("/instruments/{instrument_id}/put-away", status_code=204)
+def put_instrument_away(instrument_id: Id, store: Store) -> None:
+    """Unplug an instrument for good; its reference checks stay in the record."""
+    instruments.put_away(store, instrument_id, now().utc)
+    plug_in_all(store)
+
+
+@router.get("/pictures/{picture}", responses={200: {"content": {"image/*": {}}}}, response_class=Response)
+def get_picture(picture: str, store: Store) -> Response:
+    """A picture that a camera took at the bench, by the hash of its content."""
+    path = photo_path(store.folder, picture)
+    if len(picture) != 64 or not picture.isalnum() or not path.is_file():
+        raise UnknownError("there is no such picture", field="picture")
+    data = path.read_bytes()
+    return Response(
+        data, media_type=read_photo(data).media_type, headers={"Cache-Control": "private, max-age=31536000"}
+    )
+
+
+def _plugged_in(store: Store, instrument_id: str) -> InstrumentOut:
+    plug_in_all(store)
+    return _one(store, instrument_id)
+
+
+def _one(store: Store, instrument_id: str) -> InstrumentOut:
+    return next(each for each in get_instruments(store) if each.id == instrument_id)

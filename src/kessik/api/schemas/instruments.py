@@ -1,0 +1,126 @@
+"""Instruments over the wire."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from kessik.api.schemas.common import Finite, Id, ShortText, Wire
+from kessik.services.instrument_desk import InstrumentNews, Status
+from kessik.services.instruments import KnownInstrument, range_of
+from kessik.store.records import Instrument, ReferenceCheck
+
+KindName = Literal["force", "rockwell", "xrf", "camera", "pedal"]
+
+
+class InstrumentBody(Wire):
+    """An instrument and where it is plugged in: a serial port, socket://host:port, or a folder it writes to."""
+
+    id: Id
+    kind: KindName
+    name: ShortText
+    address: Annotated[str, Field(max_length=500)]
+    baud: int = Field(default=9600, ge=50, le=4_000_000)
+    range_low: Finite | None = Field(default=None, ge=0, le=1e6)
+    range_high: Finite | None = Field(default=None, ge=0, le=1e6)
+    reference: ShortText = ""
+    in_use: bool = True
+
+
+class ReferenceCheckBody(Wire):
+    """The day's readings on the reference, in the instrument's unit."""
+
+    id: Id
+    readings: list[Annotated[Finite, Field(ge=0, le=1e6)]] = Field(max_length=50)
+    reference: ShortText = ""
+    note: ShortText = ""
+
+
+class ReferenceCheckOut(Wire):
+    """A reference check as it was recorded."""
+
+    id: str
+    readings: list[float]
+    reference: str
+    note: str
+    made_utc: str
+
+    @classmethod
+    def of(cls, check: ReferenceCheck) -> "ReferenceCheckOut":
+        return cls(
+            id=check.id,
+            readings=list(check.readings),
+            reference=check.reference,
+            note=check.note,
+            made_utc=check.made.utc,
+        )
+
+
+class DriftOut(Wire):
+    """Change of the last reference check against the first ones."""
+
+    change_percent: float
+    low: float
+    high: float
+    warns: bool
+    words: str
+
+
+class InstrumentOut(Wire):
+    """An instrument, whether it is there, and what its reference checks say."""
+
+    id: str
+    kind: KindName
+    name: str
+    address: str
+    baud: int
+    unit: str
+    range_low: float
+    range_high: float
+    reference: str
+    in_use: bool
+    is_there: bool
+    last_text: str
+    checks: list[ReferenceCheckOut]
+    checked_today: bool
+    drift: DriftOut | None
+
+    @classmethod
+    def of(cls, known: KnownInstrument, status: Status) -> "InstrumentOut":
+        own: Instrument = known.instrument
+        low, high = range_of(own)
+        return cls(
+            id=own.id,
+            kind=own.kind,
+            name=own.name,
+            address=own.address,
+            baud=own.baud,
+            unit=own.unit,
+            range_low=low,
+            range_high=min(high, 1e6),
+            reference=own.reference,
+            in_use=own.in_use,
+            is_there=status.is_there,
+            last_text=status.text,
+            checks=[ReferenceCheckOut.of(check) for check in known.checks],
+            checked_today=known.checked_today,
+            drift=DriftOut.model_validate(known.drift) if known.drift else None,
+        )
+
+
+class InstrumentNewsOut(Wire):
+    """What an instrument did just now; a reading carries the id it is recorded under."""
+
+    instrument_id: str
+    name: str
+    kind: KindName
+    what: Literal["there", "lost", "reading", "moving", "refused", "pedal", "picture", "result"]
+    text: str
+    value: float | None
+    unit: str
+    reading_id: str
+    picture: str
+    run_id: str | None
+
+    @classmethod
+    def of(cls, news: InstrumentNews) -> "InstrumentNewsOut":
+        return cls.model_validate(news)

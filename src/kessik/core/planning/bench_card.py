@@ -1,0 +1,45 @@
+"""The bench card: what the screen needs to go on alone while the server is away."""
+
+from dataclasses import dataclass
+
+from kessik.core.planning.schedule import next_count
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.run_state import RunState
+
+_AHEAD = 60
+
+
+@dataclass(frozen=True)
+class BenchCard:
+    """Counts to check at from here, readings each, and what asks for one more reading at the same count.
+
+    Only the next check is the plan's own; the later ones are a fixed schedule to fall back on.
+    """
+
+    checks_at: tuple[float, ...]
+    readings: int
+    confirm_above_gf: float | None
+    confirm_on_fail: bool
+
+
+def bench_card(method: Method, state: RunState) -> BenchCard:
+    """The card for a run as it stands; an adaptive plan falls back on its last gap, kept even."""
+    asked = state.progress.asked
+    confirming = next((r for r in method.ends if r.kind == "limit" and r.confirm == "same_count"), None)
+    stage = next((s for s in method.stages if confirming and s.name == confirming.stage), None)
+    ahead = [state.plan.next_count] if state.plan is not None else []
+    own = [check.count for check in state.worked_checks if check.kind == asked]
+    last = max(own, default=0.0)
+    gap = max((ahead[0] - last) if ahead else 0.0, method.piece)
+    while len(ahead) < _AHEAD:
+        at = ahead[-1] if ahead else last
+        due = at + gap if method.schedule == "adaptive" else next_count(method, at)
+        if due is None:
+            break
+        ahead.append(due)
+    return BenchCard(
+        checks_at=tuple(ahead),
+        readings=method.readings(asked),
+        confirm_above_gf=stage.limit_gf if stage is not None else None,
+        confirm_on_fail=stage is not None and stage.limit_gf is None and stage.check == asked,
+    )

@@ -1,0 +1,111 @@
+"""Resharpening rounds: does the same light sharpening still restore the edge, round after round."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.stats import linregress, t
+
+FEWEST_ROUNDS = 4
+"""A trend and its interval need more rounds than a line has parameters, and one to spare."""
+WORTH_KNOWING_PERCENT = 10.0
+Standing = Literal["too_few", "restoring", "no_longer", "not_settled"]
+
+
+@dataclass(frozen=True)
+class Round:
+    """One round: its number, start reading (gf), life in the count unit, and strokes a side it took."""
+
+    number: int
+    start_gf: float | None
+    life: float | None
+    strokes: float | None = None
+
+
+@dataclass(frozen=True)
+class Trend:
+    """Change a round in per cent with 95 % bounds, and since which round it stands apart from those before."""
+
+    what: str
+    percent: float
+    low: float
+    high: float
+    since: int | None
+
+
+@dataclass(frozen=True)
+class Restoring:
+    """Whether rounds still restore the edge, by which trends, in words."""
+
+    standing: Standing
+    trends: tuple[Trend, ...]
+    words: str
+
+
+def still_restoring(rounds: Sequence[Round]) -> Restoring:
+    """Judge rounds of one blade by the trend of life, start reading and strokes on the log scale.
+
+    Not restoring: life falls, or start readings or strokes rise, with an interval wholly on that side. Restoring: no
+    trend does, and life is known not to fall by 10 % a round. The round since which it no longer does splits the
+    rounds into two levels with the least squared error. Student's t on a least-squares line, as in any textbook.
+    """
+    found = [
+        trend
+        for what, pick in (("life", _life), ("start reading", _start), ("strokes", _strokes))
+        if (trend := _trend(what, rounds, pick)) is not None
+    ]
+    if not found:
+        return Restoring("too_few", (), f"fewer than {FEWEST_ROUNDS} rounds with a life or a start reading")
+    worse = [trend for trend in found if _is_worse(trend)]
+    if worse:
+        since = min(trend.since for trend in worse if trend.since is not None)
+        said = ", ".join(f"{trend.what} {_change(trend)} a round" for trend in worse)
+        return Restoring("no_longer", tuple(found), f"no longer restoring since round {since}: {said}")
+    life = next((trend for trend in found if trend.what == "life"), None)
+    if life is not None and life.low > -WORTH_KNOWING_PERCENT:
+        return Restoring("restoring", tuple(found), f"still restoring: life {_change(life)} a round")
+    said = ", ".join(f"{trend.what} {_change(trend)} a round" for trend in found)
+    return Restoring("not_settled", tuple(found), f"not settled yet whether it still restores: {said}")
+
+
+def _life(each: Round) -> float | None:
+    return each.life
+
+
+def _start(each: Round) -> float | None:
+    return each.start_gf
+
+
+def _strokes(each: Round) -> float | None:
+    return each.strokes
+
+
+def _trend(what: str, rounds: Sequence[Round], pick: Callable[[Round], float | None]) -> Trend | None:
+    known = [(each.number, value) for each in rounds if (value := pick(each)) is not None and value > 0]
+    if len(known) < FEWEST_ROUNDS:
+        return None
+    numbers = np.array([number for number, _ in known], dtype=float)
+    logs = np.log([value for _, value in known])
+    line = linregress(numbers, logs)
+    half = float(t.ppf(0.975, len(known) - 2) * line.stderr)
+    change, low, high = (100.0 * float(np.expm1(x)) for x in (line.slope, line.slope - half, line.slope + half))
+    return Trend(what, change, low, high, _splits_at(numbers, logs))
+
+
+def _splits_at(numbers: NDArray[np.float64], logs: NDArray[np.float64]) -> int:
+    """The first round of the second of two levels, where those leave the least squared error."""
+    errors = [
+        float(np.sum((logs[:i] - logs[:i].mean()) ** 2) + np.sum((logs[i:] - logs[i:].mean()) ** 2))
+        for i in range(1, len(logs))
+    ]
+    return int(numbers[1 + int(np.argmin(errors))])
+
+
+def _is_worse(trend: Trend) -> bool:
+    return trend.high < 0 if trend.what == "life" else trend.low > 0
+
+
+def _change(trend: Trend) -> str:
+    return f"{trend.percent:+.0f} % ({trend.low:+.0f} to {trend.high:+.0f})"

@@ -1,0 +1,97 @@
+"""What stands beside the count: pace of the hand, stock left, and what the strop brought back."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from kessik.core.planning.bench_card import BenchCard, bench_card
+from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.pace import Pace, pace
+from kessik.core.protocols.run_state import RunState
+from kessik.core.sharpening.strop_back import StropBack, strop_back
+from kessik.services import run_logs
+from kessik.services.blind import sealed_run
+from kessik.services.methods import method_of_run
+from kessik.services.stock import stocked
+from kessik.services.trials import get_trial
+from kessik.store.database import Database
+
+_LATELY = 600
+
+
+@dataclass(frozen=True)
+class StockLeft:
+    """A lot this run takes from: what is left in its unit, and how many more counts that is, where known."""
+
+    name: str
+    unit: str
+    left: float | None
+    counts_left: float | None
+    is_low: bool
+
+
+@dataclass(frozen=True)
+class BenchNews:
+    """What changed at a bench: the state, the events since a log position, the card and the pace."""
+
+    state: RunState
+    events: tuple[BenchEvent, ...]
+    card: BenchCard
+    pace: Pace
+    sealed: str
+
+
+def news(db: Database, run_id: str, after: int) -> BenchNews:
+    """How a run stands, with what was logged behind a position; UnknownError where there is no such run."""
+    with db.read() as session:
+        log = run_logs.log_of(db, session, run_id)
+        method = method_of_run(session, log.run)
+        trial = get_trial(session, log.run.trial_id)
+    state = run_logs.state_of(db, log, method)
+    tail = tuple(event for event in log.events if event.position > after)
+    return BenchNews(state, tail, bench_card(method, state), pace_of(log.events), sealed_run(trial, log.run, state))
+
+
+def pace_of(events: Sequence[BenchEvent]) -> Pace:
+    """The hand's pace from the times its devices gave; what was taken back moved the hand all the same."""
+    lately = events[-_LATELY:]
+    cuts = [(_seconds(e.client_time), float(e.payload["amount"])) for e in lately if e.kind == "cut"]
+    return pace(sorted(cuts), [_seconds(e.client_time) for e in lately if e.kind in ("pause", "resume")])
+
+
+def _seconds(client_time: str) -> float:
+    return datetime.fromisoformat(client_time).timestamp()
+
+
+def paused_since(events: Sequence[BenchEvent], state: RunState) -> str | None:
+    """When the break that lasts now began."""
+    if state.status != "paused":
+        return None
+    return next((event.client_time for event in reversed(events) if event.kind == "pause"), None)
+
+
+def stock_left(db: Database, run_id: str) -> list[StockLeft]:
+    """What is left of the lots a run takes from, and how many more counts each lasts."""
+    with db.read() as session:
+        run = run_logs.log_of(db, session, run_id).run
+    lots = {each.lot.id: each for each in stocked(db)} if run.bookings else {}
+    found = []
+    for booking in run.bookings:
+        known = lots.get(booking.lot_id)
+        if known is None:
+            continue
+        counts = known.left / booking.per_count if known.left is not None and booking.per_count else None
+        found.append(StockLeft(known.lot.name, known.lot.unit, known.left, counts, known.is_low))
+    return found
+
+
+def strop_tests(state: RunState, method: Method) -> list[StropBack]:
+    """Share regained after each stropping of an ended run; empty before its first reading."""
+    forces = [check for check in state.worked_checks if check.force_gf is not None]
+    if not forces or (method.limits_gf == () and method.dose is None):
+        return []
+    first, last = forces[0].count, forces[-1].count
+    start = [c.force_gf for c in forces if c.count == first and c.force_gf is not None]
+    end = [c.force_gf for c in forces if c.count == last and c.force_gf is not None]
+    return [strop_back(start, end, test.readings_gf, test.strokes) for test in state.strops if test.readings_gf]
