@@ -11,11 +11,12 @@ from kessik.core.planning.bench_card import BenchCard, bench_card
 from kessik.core.planning.schedule import plan_next
 from kessik.core.protocols.events import SERVER_KINDS, BenchEvent, EventKind
 from kessik.core.protocols.methods import Method
+from kessik.core.protocols.pace import Pace
 from kessik.core.protocols.run_state import RunState, admit, fold
 from kessik.core.protocols.series import RunSeries
 from kessik.core.sharpening.strop_back import StropBack
 from kessik.services import run_logs, stock
-from kessik.services.bench_side import paused_since, strop_tests
+from kessik.services.bench_side import pace_of, paused_since, strop_tests
 from kessik.services.blind import blind_codes, sealed_run
 from kessik.services.live import live_of, run_topic
 from kessik.services.methods import method_of_run
@@ -69,6 +70,11 @@ class RunView:
     def strop_back(self) -> list[StropBack]:
         """What the strop brought back of what the run lost."""
         return strop_tests(self.state, self.method)
+
+    @property
+    def pace(self) -> Pace:
+        """How fast the hand is, and whether it has had enough."""
+        return pace_of(self.events)
 
     @property
     def paused_since(self) -> str | None:

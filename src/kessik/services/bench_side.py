@@ -39,6 +39,7 @@ class BenchNews:
     events: tuple[BenchEvent, ...]
     card: BenchCard
     pace: Pace
+    paused_since: str | None
     sealed: str
 
 
@@ -50,18 +51,30 @@ def news(db: Database, run_id: str, after: int) -> BenchNews:
         trial = get_trial(session, log.run.trial_id)
     state = run_logs.state_of(db, log, method)
     tail = tuple(event for event in log.events if event.position > after)
-    return BenchNews(state, tail, bench_card(method, state), pace_of(log.events), sealed_run(trial, log.run, state))
+    return BenchNews(
+        state=state,
+        events=tail,
+        card=bench_card(method, state),
+        pace=pace_of(log.events),
+        paused_since=paused_since(log.events, state),
+        sealed=sealed_run(trial, log.run, state),
+    )
 
 
 def pace_of(events: Sequence[BenchEvent]) -> Pace:
     """The hand's pace from the times its devices gave; what was taken back moved the hand all the same."""
     lately = events[-_LATELY:]
-    cuts = [(_seconds(e.client_time), float(e.payload["amount"])) for e in lately if e.kind == "cut"]
-    return pace(sorted(cuts), [_seconds(e.client_time) for e in lately if e.kind in ("pause", "resume")])
+    cuts = [(at, float(e.payload["amount"])) for e in lately if e.kind == "cut" and (at := _seconds(e)) is not None]
+    breaks = [at for e in lately if e.kind in ("pause", "resume") and (at := _seconds(e)) is not None]
+    return pace(sorted(cuts), breaks)
 
 
-def _seconds(client_time: str) -> float:
-    return datetime.fromisoformat(client_time).timestamp()
+def _seconds(event: BenchEvent) -> float | None:
+    """When an event was made, by its device's clock; None where the log of an older Kessik holds no time."""
+    try:
+        return datetime.fromisoformat(event.client_time).timestamp()
+    except ValueError:
+        return None
 
 
 def paused_since(events: Sequence[BenchEvent], state: RunState) -> str | None:

@@ -3,6 +3,8 @@ import { useId } from "react";
 interface Props {
   count: number;
   nextCheck: number | null;
+  /** Checks of a fixed schedule beyond the next one. */
+  later?: readonly number[];
   band: readonly [number, number] | null;
   bandName: string;
   width: number;
@@ -12,7 +14,7 @@ interface Props {
 }
 
 /** The medium ahead: what was cut lies in pieces at the left, the next check stands on the rope, doubt is a shadow on it. */
-export function RopeAhead({ count, nextCheck, band, bandName, width, height = 116, board = false }: Props) {
+export function RopeAhead({ count, nextCheck, later = [], band, bandName, width, height = 116, board = false }: Props) {
   const lay = useId();
   const from = Math.max(0, Math.floor(count) - 8);
   const ahead = Math.max(nextCheck ?? 0, Math.min(band?.[1] ?? 0, count + 40), count + 12);
@@ -96,6 +98,11 @@ export function RopeAhead({ count, nextCheck, band, bandName, width, height = 11
         </g>
       ) : null}
       <rect x={x(count) - 2.5} y={top - 14} width={5} height={thick + 28} fill="var(--ink)" />
+      {later
+        .filter((at) => at > Math.max(count, nextCheck ?? 0) && at <= to)
+        .map((at) => (
+          <line key={at} x1={x(at)} x2={x(at)} y1={top} y2={top + thick + 8} stroke="var(--ink)" strokeWidth={1.2} />
+        ))}
       {nextCheck !== null && nextCheck > count && nextCheck <= to ? (
         <g>
           <line

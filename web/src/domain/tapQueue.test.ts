@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { type NewEvent, type QueuedEvent, type QueueStorage, type Sent, TapQueue } from "./tapQueue";
+import { type NewEvent, type QueuedEvent, type QueueStorage, type RefusedEvent, type Sent, TapQueue } from "./tapQueue";
 
 /** A device's disk, in memory: survives the queue that wrote it. */
 class Disk implements QueueStorage {
@@ -15,7 +15,14 @@ class Disk implements QueueStorage {
     this.kept = this.kept.filter((e) => e.id !== id);
   }
   async pending(runId: string): Promise<QueuedEvent[]> {
-    return this.kept.filter((e) => e.runId === runId);
+    return this.kept.filter((e) => e.runId === runId && !this.no.some((r) => r.event.id === e.id));
+  }
+  no: RefusedEvent[] = [];
+  async refuse(refused: RefusedEvent): Promise<void> {
+    this.no.push(refused);
+  }
+  async refused(): Promise<RefusedEvent[]> {
+    return this.no.filter((r) => this.kept.some((e) => e.id === r.event.id));
   }
 }
 

@@ -22,6 +22,14 @@ export interface QueueStorage {
   add(event: NewEvent): Promise<QueuedEvent>;
   remove(id: string): Promise<void>;
   pending(runId: string): Promise<QueuedEvent[]>;
+  /** Keep what the server refused until the tester has seen it: in one step with taking it off the queue. */
+  refuse(refused: RefusedEvent): Promise<void>;
+  refused(runId: string): Promise<RefusedEvent[]>;
+}
+
+export interface RefusedEvent {
+  readonly event: QueuedEvent;
+  readonly message: string;
 }
 
 export type Sent = { kind: "taken" } | { kind: "refused"; message: string } | { kind: "away" };
@@ -29,7 +37,7 @@ export type Sent = { kind: "taken" } | { kind: "refused"; message: string } | { 
 export interface QueueView {
   readonly pending: readonly QueuedEvent[];
   readonly away: boolean;
-  readonly refused: readonly { event: QueuedEvent; message: string }[];
+  readonly refused: readonly RefusedEvent[];
 }
 
 const FIRST_WAIT_MS = 500;
@@ -51,8 +59,14 @@ export class TapQueue {
 
   /** Take up what an earlier page left behind. */
   async open(): Promise<void> {
-    const pending = await this.storage.pending(this.runId);
-    this.set({ pending });
+    const [pending, refused] = await Promise.all([this.storage.pending(this.runId), this.storage.refused(this.runId)]);
+    this.set({ pending, refused });
+    void this.flush();
+  }
+
+  /** The server was heard of: try at once, whatever the wait. */
+  wake(): void {
+    this.wait = FIRST_WAIT_MS;
     void this.flush();
   }
 
@@ -80,6 +94,7 @@ export class TapQueue {
   snapshot = (): QueueView => this.view;
 
   forgetRefused(): void {
+    for (const { event } of this.view.refused) void this.storage.remove(event.id);
     this.set({ refused: [] });
   }
 
@@ -102,10 +117,13 @@ export class TapQueue {
           this.wait = Math.min(this.wait * 2, LONGEST_WAIT_MS);
           return;
         }
-        await this.storage.remove(next.id);
         const done = next.id;
-        const refused =
-          sent.kind === "refused" ? [...this.view.refused, { event: next, message: sent.message }] : this.view.refused;
+        let { refused } = this.view;
+        if (sent.kind === "refused") {
+          const kept = { event: next, message: sent.message };
+          await this.storage.refuse(kept);
+          refused = [...refused, kept];
+        } else await this.storage.remove(done);
         this.wait = FIRST_WAIT_MS;
         this.set({ pending: this.view.pending.filter((e) => e.id !== done), away: false, refused });
         next = this.view.pending[0];

@@ -2,9 +2,10 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from typing import Any, Literal
+from datetime import datetime
+from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from kessik.api.schemas.common import Finite, Id, ShortText, Wire
 from kessik.api.schemas.methods import MethodOut
@@ -38,6 +39,15 @@ class RunBody(Wire):
     after_strop_of: Id | None = None
 
 
+def _a_time(text: str) -> str:
+    try:
+        if datetime.fromisoformat(text).tzinfo is not None:
+            return text
+    except ValueError:
+        pass
+    raise ValueError("give the device's time with its offset, like 2026-05-04T14:30:00+02:00")
+
+
 class EventBody(Wire):
     """One bench event; its id is in the path."""
 
@@ -46,7 +56,7 @@ class EventBody(Wire):
     device_sequence: int = Field(ge=1, le=2**53)
     last_seen_position: int = Field(ge=0, le=2**53)
     count_at: Finite = Field(ge=0, le=1e9)
-    client_time: str = Field(max_length=40)
+    client_time: Annotated[str, Field(max_length=40), AfterValidator(_a_time)]
     payload: dict[str, Any] = Field(default_factory=dict)
 
     def event(self, event_id: str) -> BenchEvent:
@@ -253,6 +263,7 @@ class NewsOut(Wire):
     log: list[EventOut]
     card: CardOut
     pace: PaceOut
+    paused_since: str | None
     server_utc: str
 
     @classmethod
@@ -263,6 +274,7 @@ class NewsOut(Wire):
             log=[EventOut.of(event) for event in seen_events(news.events, sealed)],
             card=CardOut.of(news.card, sealed),
             pace=PaceOut.model_validate(news.pace),
+            paused_since=news.paused_since,
             server_utc=server_utc,
         )
 
@@ -299,6 +311,7 @@ class RunOut(Wire):
     exposure_per_cut_mm2_per_mm: float | None
     found: str | None
     card: CardOut
+    pace: PaceOut
     paused_since: str | None
     strop_back: list[StropBackOut]
     after_strop_of: str | None
@@ -323,6 +336,7 @@ class RunOut(Wire):
             edge=view.edge.number,
             state=open_state(view.state, bool(view.sealed)),
             card=CardOut.of(view.card, bool(view.sealed)),
+            pace=PaceOut.model_validate(view.pace),
             paused_since=view.paused_since,
             strop_back=[] if hidden else [StropBackOut.model_validate(test) for test in view.strop_back],
             after_strop_of=view.run.after_strop_of,

@@ -1,5 +1,6 @@
 """The bench card: what the screen needs to go on alone while the server is away."""
 
+import math
 from dataclasses import dataclass
 
 from kessik.core.planning.schedule import next_count
@@ -23,7 +24,7 @@ class BenchCard:
 
 
 def bench_card(method: Method, state: RunState) -> BenchCard:
-    """The card for a run as it stands; an adaptive plan falls back on its last gap, kept even."""
+    """The card for a run as it stands; an adaptive plan falls back on its last gap, and wider ones as it goes on."""
     asked = state.progress.asked
     confirming = next((r for r in method.ends if r.kind == "limit" and r.confirm == "same_count"), None)
     stage = next((s for s in method.stages if confirming and s.name == confirming.stage), None)
@@ -33,7 +34,7 @@ def bench_card(method: Method, state: RunState) -> BenchCard:
     gap = max((ahead[0] - last) if ahead else 0.0, method.piece)
     while len(ahead) < _AHEAD:
         at = ahead[-1] if ahead else last
-        due = at + gap if method.schedule == "adaptive" else next_count(method, at)
+        due = at + max(gap, _widened(at)) if method.schedule == "adaptive" else next_count(method, at)
         if due is None:
             break
         ahead.append(due)
@@ -43,3 +44,8 @@ def bench_card(method: Method, state: RunState) -> BenchCard:
         confirm_above_gf=stage.limit_gf if stage is not None else None,
         confirm_on_fail=stage is not None and stage.limit_gf is None and stage.check == asked,
     )
+
+
+def _widened(at: float) -> float:
+    """A quarter of the way so far, so that the scarce test line is not used up while nobody plans."""
+    return float(math.ceil(at / 4))

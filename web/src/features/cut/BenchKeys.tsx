@@ -1,26 +1,21 @@
 import type { ReactNode, RefObject } from "react";
 import { Kbd } from "../../ui/Kbd";
 import { isJudged } from "./benchWords";
+import type { KeyChoice } from "./keyChoice";
 import { LookKeys } from "./LookKeys";
+import type { useHand } from "./useHand";
 
 interface Props {
   field: RefObject<HTMLInputElement | null>;
-  typed: string;
-  onTyped: (text: string) => void;
+  hand: ReturnType<typeof useHand>;
+  keys: KeyChoice;
   due: boolean;
-  asked: string;
-  onSay: (outcome: string) => void;
-  /** What was seen is being put at its place: nothing but the look is offered. */
-  placing: boolean;
   practice: boolean;
+  /** Counted by length: whole pieces have a key of their own. */
+  byLength: boolean;
   paused: boolean;
-  onCut: () => void;
-  onRead: () => void;
-  onTakeBack: () => void;
-  onNote: () => void;
   onBreak: () => void;
   onSpoiled: () => void;
-  onStop: () => void;
   onVirtual: () => void;
   onLog: () => void;
 }
@@ -33,76 +28,92 @@ const READ: Record<string, readonly [string, string]> = {
 
 /** What a thumb or a key can do; every target at least 64 px. */
 export function BenchKeys(p: Props) {
+  const { hand } = p;
   return (
     <div className="flex flex-1 flex-wrap items-stretch justify-end gap-1.5">
-      {isJudged(p.asked) ? (
-        <LookKeys inspects={p.asked === "inspect"} due={p.due} onSay={p.onSay} />
+      {isJudged(hand.asked) ? (
+        <LookKeys inspects={hand.asked === "inspect"} due={p.due} keys={p.keys} onSay={hand.say} />
       ) : (
-        <form
-          className={`flex items-stretch rounded-edge border-[1.5px] ${p.due ? "border-next" : "border-line"} max-bench:w-full`}
-          onSubmit={(e) => {
-            e.preventDefault();
-            p.onRead();
-          }}
-        >
-          <input
-            ref={p.field}
-            value={p.typed}
-            onChange={(e) => p.onTyped(e.target.value)}
-            inputMode="decimal"
-            enterKeyHint="done"
-            autoComplete="off"
-            aria-label={READ[p.asked]?.[0] ?? "Reading in gf"}
-            placeholder="reading"
-            className="h-16 w-26 min-w-0 bg-transparent px-3 text-[1.6rem] font-bold placeholder:text-lead placeholder:font-normal placeholder:text-ink-2 max-bench:flex-1"
-          />
-          <button
-            type="submit"
-            className={`min-h-16 cursor-pointer px-3 font-semibold ${p.due ? "bg-next text-on-next" : "text-ink-2"}`}
-          >
-            {READ[p.asked]?.[1] ?? "gf"} <Kbd>Enter</Kbd>
-          </button>
-        </form>
+        <ReadingField {...p} />
       )}
-      {p.placing ? null : <Steady {...p} />}
+      {hand.seeing === null ? <Steady {...p} /> : null}
     </div>
   );
 }
 
+/** A reading by its digits; several at once with a stroke between them. */
+export function ReadingField({ field, hand, due }: Pick<Props, "field" | "hand" | "due">) {
+  const [label, unit] = (hand.stropped ? undefined : READ[hand.asked]) ?? ["Reading in gf", "gf"];
+  return (
+    <form
+      className={`flex items-stretch rounded-edge border-[1.5px] ${due ? "border-next" : "border-line"} max-bench:w-full`}
+      onSubmit={(e) => {
+        e.preventDefault();
+        hand.read();
+      }}
+    >
+      <input
+        ref={field}
+        value={hand.typed}
+        onChange={(e) => hand.type(e.target.value)}
+        inputMode="decimal"
+        enterKeyHint="done"
+        autoComplete="off"
+        aria-label={label}
+        placeholder="reading"
+        className="h-16 w-26 min-w-0 bg-transparent px-3 text-[1.6rem] font-bold placeholder:text-lead placeholder:font-normal placeholder:text-ink-2 max-bench:flex-1"
+      />
+      <button
+        type="submit"
+        className={`min-h-16 cursor-pointer px-3 font-semibold ${due ? "bg-next text-on-next" : "text-ink-2"}`}
+      >
+        {unit} <Kbd>Enter</Kbd>
+      </button>
+    </form>
+  );
+}
+
 function Steady(p: Props) {
+  const { hand } = p;
+  const letter = (id: string) => (p.keys.lettersOn ? (p.keys.letters[id] ?? "").toUpperCase() : "");
   return (
     <>
-      {p.practice && p.asked === "force" ? (
-        <Key onClick={p.onVirtual} name="R" lead={p.due}>
+      {p.practice && hand.asked === "force" ? (
+        <Key onClick={p.onVirtual} name={letter("read")} lead={p.due}>
           read
         </Key>
       ) : null}
-      <Key onClick={p.onCut} name="Space" lead={!p.due}>
+      <Key onClick={hand.cut} name={p.keys.pedal ? "pedal" : "Space"} lead={!p.due}>
         {p.paused ? "cut on" : "cut"}
       </Key>
-      <Key onClick={p.onTakeBack} name="⌫">
+      {p.byLength ? (
+        <Key onClick={hand.pieces} name={letter("pieces")}>
+          {/^\d+$/.test(hand.typed) ? `${hand.typed} pieces` : "5 pieces"}
+        </Key>
+      ) : null}
+      <Key onClick={hand.takeBack} name="⌫">
         take back
       </Key>
-      <Key onClick={p.onNote} name="N">
+      <Key onClick={() => hand.setAsk("note")} name={letter("note")}>
         note
       </Key>
-      <Key onClick={p.onBreak} name="B">
+      <Key onClick={p.onBreak} name={letter("break")}>
         break
       </Key>
-      <Key onClick={p.onLog} name="L">
+      <Key onClick={p.onLog} name={letter("list")}>
         list
       </Key>
-      <Key onClick={p.onSpoiled} name="X">
+      <Key onClick={p.onSpoiled} name={letter("spoiled")}>
         spoiled
       </Key>
-      <Key onClick={p.onStop} name="S">
+      <Key onClick={() => hand.setAsk("stop")} name={letter("stop")}>
         stop
       </Key>
     </>
   );
 }
 
-function Key({
+export function Key({
   onClick,
   name,
   lead = false,
@@ -120,7 +131,7 @@ function Key({
       className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge border-[1.5px] px-2 font-semibold ${lead ? "border-next text-next max-bench:grow-[3]" : "border-line max-bench:grow"}`}
     >
       {children}
-      <Kbd>{name}</Kbd>
+      {name ? <Kbd>{name}</Kbd> : null}
     </button>
   );
 }

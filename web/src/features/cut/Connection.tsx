@@ -1,7 +1,7 @@
 import { plural } from "../../domain/format";
 
 /** Whether what was done is on the server's disk; said quietly. */
-export function Connection({ away, waiting }: { away: boolean; waiting: number }) {
+export function Connection({ away, waiting, clockOffMin }: { away: boolean; waiting: number; clockOffMin: number }) {
   if (away) {
     return (
       <span role="status" className="text-glint">
@@ -9,5 +9,17 @@ export function Connection({ away, waiting }: { away: boolean; waiting: number }
       </span>
     );
   }
-  return <span role="status">{waiting ? `saving ${waiting}` : "all on disk"}</span>;
+  return (
+    <span role="status">
+      {clockOffMin ? (
+        <span className="mr-3 text-glint">
+          This device's clock is {spoken(Math.abs(clockOffMin))} {clockOffMin > 0 ? "ahead" : "behind"}; the list keeps
+          its order all the same
+        </span>
+      ) : null}
+      {waiting ? `saving ${waiting}` : "all on disk"}
+    </span>
+  );
 }
+
+const spoken = (minutes: number) => (minutes >= 90 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes)} min`);

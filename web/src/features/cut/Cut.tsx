@@ -4,156 +4,100 @@ import { Link, useParams } from "react-router";
 import { api, body } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { RopeAhead } from "../../charts/RopeAhead";
-import { counted, typedNumber } from "../../domain/format";
+import { counted } from "../../domain/format";
 import { marksOf } from "../../domain/strips";
 import { Mark } from "../../ui/Mark";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
 import { Asking } from "./Asking";
 import { BenchKeys } from "./BenchKeys";
-import { useBench } from "./bench";
+import { HandAndStock, Holder, InstrumentLine } from "./Beside";
+import { type InstrumentNews, useBench } from "./bench";
 import { bandOf, countSize, exposureWords, isJudged, nextWords, seenHere, whyWords, wornShare } from "./benchWords";
 import { Connection } from "./Connection";
 import { Ended } from "./Ended";
 import { KeyLine } from "./KeyLine";
+import { KeyPanel } from "./KeyPanel";
+import { keepKeys, loadKeys } from "./keyChoice";
 import { OUTCOMES, SEEN } from "./LookKeys";
 import { ReadingsChart } from "./ReadingsChart";
 import { RunLog } from "./RunLog";
 import { checkTone, setSound, soundIsOn } from "./sound";
 import { useBenchKeys } from "./useBenchKeys";
+import { useHand } from "./useHand";
 
-type Ask = "note" | "stop" | null;
-
-const RANGES: Record<string, readonly [number, number, string]> = {
-  effort: [0, 10, ""],
-  rank: [1, 100, ""],
-  depth: [0, 1000, "mm"],
-};
+type Panel = "chart" | "log" | "keys";
 
 /** The bench: the count, what comes next, the reading; nothing covers the count. */
 export function Cut() {
   const { runId = "" } = useParams();
-  const { query, run, shown, waiting, log, queue } = useBench(runId);
-  const [typed, setTyped] = useState("");
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [ask, setAsk] = useState<Ask>(null);
-  const [words, setWords] = useState("");
-  const [panel, setPanel] = useState<"chart" | "log">("chart");
+  const [instrument, setInstrument] = useState<InstrumentNews | null>(null);
+  const hears = useRef<(news: InstrumentNews) => void>(() => undefined);
+  const { query, run, shown, waiting, log, queue, clockOffMin } = useBench(runId, (news) => hears.current(news));
+  const hand = useHand(run, shown, log);
+  hears.current = (news) => {
+    if ((news.run_id ?? null) === (run?.practice ? run.id : null)) setInstrument(news);
+    hand.heard(news);
+  };
+  const [panel, setPanel] = useState<Panel>("chart");
   const [keysOpen, setKeysOpen] = useState(false);
+  const [keys, setKeys] = useState(loadKeys);
   const [sound, setSoundOn] = useState(soundIsOn);
   const field = useRef<HTMLInputElement>(null);
   const { ref, width } = useWidth<HTMLDivElement>(1200);
-  const place = run?.state.asked_at_mm === null ? {} : { position_mm: run?.state.asked_at_mm };
   const virtual = useMutation({
     mutationFn: () => body(api.POST("/api/runs/{run_id}/virtual-reading", { params: { path: { run_id: runId } } })),
-    onSuccess: ({ force_gf }) =>
-      log("reading", { check: "force", value: force_gf, unit: "gf", source: "virtual", ...place }),
   });
   const due = Boolean(shown?.due);
   useEffect(() => {
     if (due) checkTone();
   }, [due]);
-  useEffect(() => {
-    document.documentElement.classList.add("bench-dark");
-    const screen = navigator.wakeLock?.request("screen").catch(() => undefined);
-    return () => {
-      document.documentElement.classList.toggle(
-        "bench-dark",
-        window.matchMedia("(prefers-color-scheme: dark)").matches,
-      );
-      void screen?.then((lock) => lock?.release());
-    };
-  }, []);
+  useBenchLight();
 
-  const ended = run?.state.status === "stopped" || run?.state.status === "abandoned";
-  const asked = run?.state.asked ?? "force";
-  const cut = () => void log("cut", { amount: run?.method.piece ?? 1 });
-  const [seeing, setSeeing] = useState<string | null>(null);
-  const say = (outcome: string) => {
-    if (!isJudged(asked)) return;
-    const where = asked === "inspect" && outcome !== "clean" && seeing !== outcome;
-    setWrong(null);
-    setSeeing(where ? outcome : null);
-    if (!where) void log("outcome", { check: asked, outcome, ...place });
+  const { asked, ended, seeing } = hand;
+  const turn = (to: Panel) => setPanel((p) => (p === to ? "chart" : to));
+  const takeOver = () => {
+    if (shown && !shown.holds) void log("takeover");
   };
-  const seenAt = (position_mm: number) => {
-    if (seeing) void log("outcome", { check: "inspect", outcome: seeing, position_mm });
-    setSeeing(null);
-    setTyped("");
+  const accept = () => {
+    if (shown?.holds && shown.proposals.ids.length) void log("accept", { targets: [...shown.proposals.ids] });
   };
-  const read = () => {
-    const value = typedNumber(typed);
-    if (value === null) return;
-    if (seeing && typeof value === "number" && value >= 0 && value <= 2000) {
-      seenAt(value);
-      return;
-    }
-    if (isJudged(asked)) {
-      setWrong("This check is said by its keys, not in figures");
-      return;
-    }
-    const [low, high, unit] = RANGES[asked] ?? [1, 5000, "gf"];
-    if (value === undefined || value < low || value > high) {
-      setWrong(`“${typed}” cannot be a reading; ${low} to ${high} ${unit} can`);
-      return;
-    }
-    setTyped("");
-    setWrong(null);
-    void log("reading", { check: asked, value, unit: unit || null, source: "typed", ...place });
+  const readVirtual = () => {
+    if (run?.practice && !virtual.isPending) virtual.mutate();
   };
-  const takeBack = () => {
-    if (typed) setTyped(typed.slice(0, -1));
-    else if (shown?.lastTakeable) void log("correction", { target: shown.lastTakeable.id, becomes: null });
-  };
-  const answer = (kind: "note" | "stop" | "abandon") => {
-    if (kind === "abandon" && !words.trim()) {
-      setWrong("Give a reason to abandon the run: it stays in the record");
-      return;
-    }
-    if (kind === "abandon") void log("abandon", { reason: words.trim() });
-    if (kind === "note" && words.trim()) void log("note", { text: words.trim() });
-    if (kind === "stop") void log("stop", { by: "tester", reason: words.trim() });
-    setWords("");
-    setAsk(null);
-  };
+  const judgements = asked === "inspect" ? SEEN : isJudged(asked) ? OUTCOMES : [];
   useBenchKeys({
-    enabled: Boolean(run) && !ended && ask === null && !keysOpen,
+    enabled: Boolean(run) && (!ended || hand.stropped) && hand.ask === null && !keysOpen,
+    keys,
     field,
-    onCut: cut,
-    onRead: read,
-    onTakeBack: takeBack,
-    onType: (text) => {
-      setTyped((t) => t + text);
-      setWrong(null);
-    },
-    onClear: () => {
-      setTyped("");
-      setSeeing(null);
-    },
-    letters: {
-      n: () => setAsk("note"),
-      s: () => setAsk("stop"),
-      b: () => void log("pause"),
-      x: () => void log("spoiled", { cause: "" }),
-      l: () => setPanel((p) => (p === "log" ? "chart" : "log")),
-      m: () => {
-        setSound(!sound);
-        setSoundOn(!sound);
-      },
-      r: () => {
-        if (run?.practice && !virtual.isPending) virtual.mutate();
-      },
-      "?": () => setKeysOpen(true),
-      ...Object.fromEntries(
-        (asked === "inspect" ? SEEN : isJudged(asked) ? OUTCOMES : []).map(([key, outcome]) => [
-          key,
-          () => say(outcome),
-        ]),
-      ),
-    },
+    onCut: ended ? () => undefined : hand.cut,
+    onRead: hand.read,
+    onTakeBack: hand.takeBack,
+    onType: hand.append,
+    onClear: hand.clear,
+    actions: ended
+      ? { read: readVirtual }
+      : {
+          note: () => hand.setAsk("note"),
+          stop: () => hand.setAsk("stop"),
+          break: () => void log("pause"),
+          spoiled: () => void log("spoiled", { cause: "" }),
+          list: () => turn("log"),
+          keys: () => turn("keys"),
+          pieces: hand.pieces,
+          takeover: takeOver,
+          accept,
+          sound: () => {
+            setSound(!sound);
+            setSoundOn(!sound);
+          },
+          read: readVirtual,
+          help: () => setKeysOpen(true),
+          ...Object.fromEntries(judgements.map(([, outcome]) => [outcome, () => hand.say(outcome)])),
+        },
   });
 
-  if (query.isPending) return <Waiting what="the run" />;
+  if (!run && query.isPending) return <Waiting what="the run" />;
   if (!run || !shown)
     return (
       <Failed error={query.error ?? new Error("The run could not be read.")} onRetry={() => void query.refetch()} />
@@ -162,9 +106,15 @@ export function Cut() {
   const wide = width > 860;
   const worn = wornShare(run, shown);
   const mark = run.trial.is_blind && !run.practice ? 0 : run.blade.mark;
+  const changeKeys = (chosen: typeof keys) => {
+    keepKeys(chosen);
+    setKeys(chosen);
+  };
   const side =
     panel === "log" ? (
       <RunLog run={run} log={log} />
+    ) : panel === "keys" ? (
+      <KeyPanel keys={keys} onKeys={changeKeys} onClose={() => setPanel("chart")} />
     ) : (
       <ReadingsChart
         run={run}
@@ -180,7 +130,8 @@ export function Cut() {
           {run.shown_as === run.blade.code ? <Mark mark={mark} size={30} /> : null}
           <span className="wide shrink-0 text-lead font-extrabold whitespace-nowrap">{run.shown_as}</span>
           <span className="truncate text-ink-2">
-            edge {run.edge} · {run.trial.name}
+            edge {run.edge}
+            {run.after_strop_of ? ", stropped back" : ""} · {run.trial.name}
           </span>
           {run.practice ? (
             <span className="shrink-0 rounded-edge border-[1.5px] border-glint px-2 font-bold text-glint">
@@ -189,7 +140,7 @@ export function Cut() {
           ) : null}
         </div>
         <div className="flex shrink-0 items-center gap-4 text-note text-ink-2">
-          <Connection away={waiting.away} waiting={waiting.pending.length} />
+          <Connection away={waiting.away} waiting={waiting.pending.length} clockOffMin={clockOffMin} />
           <Link
             className="flex min-h-11 items-center underline underline-offset-4"
             to={`/trials/${run.trial.id}/line-up`}
@@ -203,7 +154,7 @@ export function Cut() {
         <div className="flex min-w-0 flex-col">
           <button
             type="button"
-            onClick={ended ? undefined : cut}
+            onClick={ended ? undefined : hand.cut}
             disabled={ended}
             tabIndex={-1}
             aria-label={`${counted(shown.count)} ${unit}. Tap to count one more`}
@@ -218,10 +169,22 @@ export function Cut() {
           >
             {counted(shown.count)}
           </button>
-          <p className="mt-3 text-lead text-ink-2">
-            {unit}
-            {run.recipe_now ? <span className="ml-4 font-semibold text-ink">{run.recipe_now}</span> : null}
-          </p>
+          <div className="mt-3 flex flex-wrap items-baseline gap-x-4 text-lead text-ink-2">
+            <span>{unit}</span>
+            {run.recipe_now ? <span className="font-semibold text-ink">{run.recipe_now}</span> : null}
+            {ended ? null : <HandAndStock run={run} shown={shown} />}
+          </div>
+          {ended ? null : (
+            <Holder
+              run={run}
+              shown={shown}
+              onTakeOver={takeOver}
+              onAccept={accept}
+              onLeaveOut={() => {
+                for (const id of shown.proposals.ids) void log("correction", { target: id, becomes: null });
+              }}
+            />
+          )}
           <div aria-live="polite" className="mt-3">
             <p
               data-testid="next"
@@ -229,18 +192,19 @@ export function Cut() {
             >
               {nextWords(run, shown)}
             </p>
-            <p className="mt-2 min-h-6 text-lead text-ink-2">
-              {wrong ? (
-                <span className="font-semibold text-rust">{wrong}</span>
+            <div className="mt-2 flex min-h-6 flex-wrap items-baseline gap-x-4 text-lead text-ink-2">
+              {hand.wrong ? (
+                <span className="font-semibold text-rust">{hand.wrong}</span>
               ) : seeing ? (
                 <span className="font-semibold text-glint" role="status">
                   A {seeing}: tap the edge strip where it is, or type its mm from the heel and Enter.{" "}
-                  {typed ? `${typed} mm. ` : ""}Its key again leaves the place open.
+                  {hand.typed ? `${hand.typed} mm. ` : ""}Its key again leaves the place open.
                 </span>
               ) : (
-                whyWords(run, shown)
+                <span>{whyWords(run, shown)}</span>
               )}
-            </p>
+              <InstrumentLine news={instrument} />
+            </div>
           </div>
           {waiting.refused.map(({ event, message }) => (
             <p key={event.id} role="alert" className="mt-1 font-semibold text-rust">
@@ -255,13 +219,14 @@ export function Cut() {
       </div>
 
       {ended ? (
-        <Ended run={run} />
+        <Ended run={run} hand={hand} field={field} log={log} onVirtual={readVirtual} />
       ) : (
         <>
           {wide || !due ? (
             <RopeAhead
               count={shown.count}
-              nextCheck={run.state.plan?.next_count ?? null}
+              nextCheck={shown.nextAt}
+              later={run.method.schedule === "adaptive" ? [] : run.card.checks_at}
               band={bandOf(run)}
               bandName={run.state.plan?.stage ?? ""}
               board={run.method.medium === "board" || run.method.medium === "card"}
@@ -291,48 +256,67 @@ export function Cut() {
                 width={seeing ? 470 : asked === "inspect" ? 270 : 420}
                 fullCuts={Math.max(30, shown.count + 5)}
                 detail
-                onPlace={seeing ? seenAt : undefined}
+                onPlace={seeing ? hand.seenAt : undefined}
               />
             ) : null}
-            {ask ? (
+            {hand.ask ? (
               <Asking
-                kind={ask}
-                words={words}
-                setWords={setWords}
-                onDone={() => answer(ask)}
-                onAbandon={() => answer("abandon")}
-                onCancel={() => setAsk(null)}
+                kind={hand.ask}
+                words={hand.words}
+                setWords={hand.setWords}
+                onDone={() => hand.ask && hand.answer(hand.ask)}
+                onAbandon={() => hand.answer("abandon")}
+                onCancel={() => hand.setAsk(null)}
               />
             ) : (
               <BenchKeys
                 field={field}
-                typed={typed}
-                onTyped={(text) => {
-                  setTyped(text);
-                  setWrong(null);
-                }}
+                hand={hand}
+                keys={keys}
                 due={due}
-                asked={asked}
-                placing={seeing !== null}
-                onSay={say}
                 practice={run.practice}
-                paused={run.state.status === "paused"}
-                onCut={cut}
-                onRead={read}
-                onTakeBack={takeBack}
-                onNote={() => setAsk("note")}
+                byLength={unit !== "cuts" && unit !== "cycles" && unit !== "layers"}
+                paused={shown.pausedSince !== null}
                 onBreak={() => void log("pause")}
                 onSpoiled={() => void log("spoiled", { cause: "" })}
-                onStop={() => setAsk("stop")}
-                onVirtual={() => virtual.mutate()}
-                onLog={() => setPanel((p) => (p === "log" ? "chart" : "log"))}
+                onVirtual={readVirtual}
+                onLog={() => turn("log")}
               />
             )}
           </div>
           {wide ? null : <div className="mt-4">{side}</div>}
-          {keysOpen ? <KeyLine sound={sound} practice={run.practice} onClose={() => setKeysOpen(false)} /> : null}
+          {keysOpen ? (
+            <KeyLine keys={keys} sound={sound} practice={run.practice} onClose={() => setKeysOpen(false)} />
+          ) : null}
         </>
       )}
     </div>
   );
+}
+
+/** Another light at the bench, and a screen that stays awake where the browser allows. */
+function useBenchLight() {
+  useEffect(() => {
+    document.documentElement.classList.add("bench-dark");
+    let lock: WakeLockSentinel | undefined;
+    const wake = () => {
+      if (document.visibilityState !== "visible") return;
+      void navigator.wakeLock
+        ?.request("screen")
+        .then((held) => {
+          lock = held;
+        })
+        .catch(() => undefined);
+    };
+    wake();
+    document.addEventListener("visibilitychange", wake); // the browser lets go of it when the page is hidden
+    return () => {
+      document.removeEventListener("visibilitychange", wake);
+      document.documentElement.classList.toggle(
+        "bench-dark",
+        window.matchMedia("(prefers-color-scheme: dark)").matches,
+      );
+      void lock?.release();
+    };
+  }, []);
 }

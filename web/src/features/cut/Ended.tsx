@@ -1,12 +1,28 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef } from "react";
+import { type RefObject, useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { lineUpQuery, runQuery } from "../../api/queries";
 import { buttonLook } from "../../ui/Button";
+import type { Log } from "./bench";
+import { CutOn } from "./CutOn";
+import { StropBack } from "./StropBack";
+import type { useHand } from "./useHand";
 
 /** After the stop: what was found, in one sentence, and the next thing to do. */
-export function Ended({ run }: { run: Schemas["RunOut"] }) {
+export function Ended({
+  run,
+  hand,
+  field,
+  log,
+  onVirtual,
+}: {
+  run: Schemas["RunOut"];
+  hand: ReturnType<typeof useHand>;
+  field: RefObject<HTMLInputElement | null>;
+  log: Log;
+  onVirtual: () => void;
+}) {
   const found = useQuery({ ...runQuery(run.id), refetchOnMount: "always" });
   const lineUp = useQuery({ ...lineUpQuery(run.trial.id), refetchOnMount: "always" });
   const step = lineUp.data?.next_step;
@@ -39,7 +55,14 @@ export function Ended({ run }: { run: Schemas["RunOut"] }) {
         >
           Read the verdict
         </Link>
+        {run.state.strokes > 0 && run.strop_back.length > 0 && !run.practice ? <CutOn run={run} /> : null}
+        <a className={buttonLook("quiet")} href={`/api/runs/${run.id}/log.csv`} download>
+          Save the log
+        </a>
       </p>
+      {run.state.status === "stopped" && run.method.checks.some((c) => c.kind === "force") ? (
+        <StropBack run={run} hand={hand} field={field} log={log} onVirtual={onVirtual} />
+      ) : null}
     </section>
   );
 }

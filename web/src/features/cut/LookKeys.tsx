@@ -1,4 +1,5 @@
 import { Kbd } from "../../ui/Kbd";
+import type { KeyChoice } from "./keyChoice";
 
 export const OUTCOMES: ReadonlyArray<readonly [string, string, string]> = [
   ["p", "pass", "passes"],
@@ -17,10 +18,12 @@ export const SEEN: ReadonlyArray<readonly [string, string, string]> = [
 export function LookKeys({
   inspects,
   due,
+  keys,
   onSay,
 }: {
   inspects: boolean;
   due: boolean;
+  keys: KeyChoice;
   onSay: (outcome: string) => void;
 }) {
   return (
@@ -28,15 +31,15 @@ export function LookKeys({
       aria-label={inspects ? "What the lamp shows" : "What the check says"}
       className={`flex flex-wrap gap-1 rounded-edge border-[1.5px] p-1 ${due ? "border-next" : "border-line"}`}
     >
-      {(inspects ? SEEN : OUTCOMES).map(([key, outcome, words]) => (
+      {(inspects ? SEEN : OUTCOMES).map(([, outcome, words]) => (
         <button
-          key={key}
+          key={outcome}
           type="button"
           onClick={() => onSay(outcome)}
           className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge px-1.5 font-semibold max-bench:grow ${due ? "bg-next text-on-next" : ""}`}
         >
           {words}
-          <Kbd>{key.toUpperCase()}</Kbd>
+          {keys.lettersOn ? <Kbd>{(keys.letters[outcome] ?? "").toUpperCase()}</Kbd> : null}
         </button>
       ))}
     </fieldset>

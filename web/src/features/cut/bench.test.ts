@@ -2,7 +2,9 @@ import { describe, expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
 import type { QueuedEvent } from "../../domain/tapQueue";
 import { bandOf, countSize, exposureWords, nextWords, seenHere, whyWords, wornShare } from "./benchWords";
-import { acknowledged, show } from "./projection";
+import { acknowledged, show as project } from "./projection";
+
+const show = (run: Run, pending: readonly QueuedEvent[], away = false) => project(run, pending, "phone", away);
 
 type Run = Schemas["RunOut"];
 type State = Run["state"];
@@ -23,6 +25,9 @@ const fresh: State = {
   asked_at_mm: null,
   stopped_by: null,
   withdrawn: [],
+  holder: null,
+  proposals: [],
+  strokes: 0,
 };
 
 const METHOD = {
@@ -66,6 +71,11 @@ function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
     zone_to_mm: null,
     exposure_per_cut_mm2_per_mm: null,
     found: null,
+    card: { checks_at: [4, 8, 12], readings: 1, confirm_above_gf: 400, confirm_on_fail: false },
+    pace: { per_minute: null, minutes_without_break: 0, cuts_without_break: 0, hint: "" },
+    paused_since: null,
+    strop_back: [],
+    after_strop_of: null,
   };
 }
 
@@ -121,6 +131,40 @@ describe("what the bench shows while events are on their way", () => {
     expect(show(run(state), [cut()]).due).toBe(true);
   });
 
+  it("goes on by the bench card while the server is away: later checks, and one more look beyond the limit", () => {
+    const state = { count: 4, plan: plan(4), readings_wanted: 1 };
+    const at = (...gf: number[]) =>
+      show(
+        run(state),
+        gf.map((each) => reading(each, 4)),
+        true,
+      );
+    expect([at(210).nextAt, at(210).due]).toEqual([8, false]);
+    expect([at(430).confirming, at(430).due, at(430).readingsWanted]).toEqual([true, true, 1]);
+    expect([at(430, 420).due, at(430, 420).nextAt]).toEqual([false, 8]);
+    expect(show(run(state), [reading(210, 4), cut(), cut(), cut(), cut()], true).due).toBe(true);
+  });
+
+  it("proposes where another device holds the count, and counts once it took over or was accepted", () => {
+    const held = run({ count: 5, holder: "laptop" });
+    expect(show(held, [cut()])).toMatchObject({ count: 5, holds: false, proposals: { amount: 1, own: 1 } });
+    expect(show(held, [made("takeover", {}), cut()])).toMatchObject({ count: 6, holds: true });
+    const proposed = { event_id: "p", device: "laptop", amount: 2 };
+    const mine = run({ count: 5, holder: "phone", proposals: [proposed] });
+    expect(show(mine, [made("accept", { targets: ["p"] })])).toMatchObject({ count: 7, proposals: { amount: 0 } });
+    expect(show(mine, [made("correction", { target: "p", becomes: null })])).toMatchObject({ count: 5 });
+  });
+
+  it("lets go of the count over a break, and whoever cuts on holds it", () => {
+    const paused = show(run({ count: 5, holder: "phone" }), [made("pause", {})]);
+    expect(paused.pausedSince).not.toBeNull();
+    expect(show(run({ count: 5, holder: "laptop" }), [made("pause", {}), cut()])).toMatchObject({
+      count: 6,
+      holds: true,
+      pausedSince: null,
+    });
+  });
+
   it("offers the last standing cut or reading to be taken back", () => {
     const first = cut();
     const second = reading(200);
@@ -163,8 +207,6 @@ describe("what the bench says", () => {
   it("gives the reason, and what was passed on the way", () => {
     const now = run({ count: 17, plan: plan(20), stages: { keen: 11 } });
     expect(whyWords(now, show(now, []))).toBe("Dull (400 gf) is expected between 22 and 29; keen lost at 11.");
-    const resting = run({ status: "paused" });
-    expect(whyWords(resting, show(resting, []))).toBe("On a break. The next cut goes on.");
     expect(bandOf(now)).toEqual([22, 29]);
     expect(bandOf(run())).toBeNull();
   });

@@ -1,22 +1,39 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { Away, api, body, Refused, type Schemas } from "../../api/client";
 import { later, runQuery } from "../../api/queries";
 import { localTime } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { type QueuedEvent, type Sent, TapQueue } from "../../domain/tapQueue";
-import { acknowledged, show } from "./projection";
-import { queueStorage } from "./queueStorage";
+import { useFollow } from "./follow";
+import { acknowledged, show, told } from "./projection";
+import { deviceName, keepRun, keptRun, queueStorage } from "./queueStorage";
 
 type Run = Schemas["RunOut"];
-type Kind = Schemas["EventBody"]["kind"];
+export type Kind = Schemas["EventBody"]["kind"];
+export type InstrumentNews = Schemas["InstrumentNewsOut"];
+export type Log = (kind: Kind, payload?: Record<string, unknown>, id?: string) => Promise<void>;
 const REPLANS = new Set<string>(["reading", "outcome", "strike", "correction"]);
+/** Clocks of two devices are never quite the same; from here on it is said. */
+const CLOCK_OFF_MIN = 10;
 
 /** The run at the bench: its queue, its state, and the few things a hand can do. */
-export function useBench(runId: string) {
+export function useBench(runId: string, onInstrument: (news: InstrumentNews) => void) {
   const queries = useQueryClient();
   const query = useQuery(runQuery(runId));
   const run = query.data;
+  const [me, setMe] = useState("");
+  const [clockOffMin, setClockOff] = useState(0);
+  useEffect(() => {
+    void deviceName().then(setMe);
+    void keptRun(runId).then((kept) => {
+      if (kept && !queries.getQueryData(["run", runId])) queries.setQueryData<Run>(["run", runId], kept);
+    });
+  }, [queries, runId]);
+  useEffect(() => {
+    if (run) void keepRun(run);
+  }, [run]);
+
   const plan = useCallback(async () => {
     try {
       const come = await body(api.POST("/api/runs/{run_id}/plan", { params: { path: { run_id: runId } } }));
@@ -40,6 +57,8 @@ export function useBench(runId: string) {
         if (REPLANS.has(event.kind)) void plan();
         return { kind: "taken" };
       } catch (error) {
+        // A reading of an instrument has one id whoever hears it: a second device that heard it, too, has nothing to add.
+        if (error instanceof Refused && error.at("id") && event.payload.instrument) return { kind: "taken" };
         if (error instanceof Refused) return { kind: "refused", message: error.message };
         return { kind: "away" };
       }
@@ -53,22 +72,41 @@ export function useBench(runId: string) {
     return () => queue.close();
   }, [queue]);
   const waiting = useSyncExternalStore(queue.subscribe, queue.snapshot);
+
+  const seen = run?.state.position;
+  useFollow(seen === undefined ? null : () => `/api/runs/${runId}/follow?after=${seen}`, (news) => {
+    if (news.run) {
+      const { run: told_ } = news;
+      setClockOff((Date.now() - Date.parse(told_.server_utc)) / 60000);
+      const before = queries.getQueryData<Run>(["run", runId]);
+      if (before) queries.setQueryData<Run>(["run", runId], told(before, told_));
+      const ended = told_.state.status === "stopped" || told_.state.status === "abandoned";
+      if (before && (ended || before.state.status === "stopped") && before.state.position < told_.state.position)
+        void query.refetch();
+      queue.wake();
+    }
+    if (news.instrument) onInstrument(news.instrument);
+  });
+
   const state = run?.state;
   const stale = Boolean(state && !state.plan_is_current && state.status !== "stopped" && state.status !== "abandoned");
+  const caughtUp = waiting.pending.length === 0 && !waiting.away;
+  // A plan is not made while the log grows under it: asked for again at each position where it still stands out.
+  const standsOutAt = stale && caughtUp ? state?.position : undefined;
   useEffect(() => {
-    if (stale) void plan();
-  }, [stale, plan]);
+    if (standsOutAt !== undefined) void plan();
+  }, [standsOutAt, plan]);
 
-  const shown = run ? show(run, waiting.pending) : null;
-  const latest = useRef({ count: 0, position: 0 });
-  if (run && shown) latest.current = { count: shown.count, position: run.state.position };
+  const shown = run ? show(run, waiting.pending, me, waiting.away) : null;
+  const latest = useRef({ count: 0, position: 0, holds: true });
+  if (run && shown) latest.current = { count: shown.count, position: run.state.position, holds: shown.holds };
 
-  const log = useCallback(
-    (kind: Kind, payload: Record<string, unknown> = {}) => {
-      const { count, position } = latest.current;
-      if (kind === "cut") latest.current = { count: count + Number(payload.amount), position };
+  const log: Log = useCallback(
+    (kind, payload = {}, id = newId()) => {
+      const { count, position, holds } = latest.current;
+      if (kind === "cut" && holds) latest.current = { count: count + Number(payload.amount), position, holds };
       return queue.push({
-        id: newId(),
+        id,
         runId,
         kind,
         last_seen_position: position,
@@ -79,5 +117,6 @@ export function useBench(runId: string) {
     },
     [queue, runId],
   );
-  return { query, run, shown, waiting, log, queue };
+  const clock = Math.abs(clockOffMin) >= CLOCK_OFF_MIN ? clockOffMin : 0;
+  return { query, run, shown, waiting, log, queue, clockOffMin: clock };
 }

@@ -12,7 +12,7 @@ export function nextWords(run: RunData, shown: Shown): string {
   if (shown.due) {
     const force = state.asked === "force";
     const place = state.asked_at_mm === null ? "" : ` at ${counted(state.asked_at_mm)} mm`;
-    if (state.confirmation_wanted) return force ? "Read once more to confirm" : "Look once more to confirm";
+    if (shown.confirming) return force ? "Read once more to confirm" : "Look once more to confirm";
     if (!force) {
       const judged = isJudged(state.asked) && state.asked !== "inspect";
       const times = judged && shown.readingsWanted > 1 ? `, ${plural(shown.readingsWanted, "try", "tries")}` : "";
@@ -22,9 +22,10 @@ export function nextWords(run: RunData, shown: Shown): string {
       return `Wipe the fresh edge, take ${plural(shown.readingsWanted, "reading")}${place}`;
     return `Check now: wipe, ${plural(shown.readingsWanted, "reading")}${place}`;
   }
-  if (shown.planning || !state.plan) return "Working out the next check";
-  const more = state.plan.next_count - shown.count;
-  const readings = state.plan.readings > 1 && state.asked === "force" ? `, ${state.plan.readings} readings` : "";
+  if (shown.planning || shown.nextAt === null) return shown.planning ? "Working out the next check" : "Cut on";
+  const more = shown.nextAt - shown.count;
+  const wanted = state.plan?.next_count === shown.nextAt ? state.plan.readings : run.card.readings;
+  const readings = wanted > 1 && state.asked === "force" ? `, ${wanted} readings` : "";
   return more > 0 ? `Check after ${counted(more)} more${readings}` : "Cut on";
 }
 
@@ -43,7 +44,6 @@ export const isJudged = (kind: string) => ["paper", "hair_sample", "shave", "ins
 /** Why, and what was passed on the way. */
 export function whyWords(run: RunData, shown: Shown): string {
   const { state } = run;
-  if (state.status === "paused") return "On a break. The next cut goes on.";
   const passed = Object.entries(state.stages).map(([stage, at]) => `${stage} lost at ${counted(at)}`);
   const why = state.plan && !shown.planning ? state.plan.why : "";
   const text = [why, ...passed].filter(Boolean).join("; ");

@@ -26,9 +26,15 @@ export interface Shown {
   readonly looks: readonly Look[];
   readonly readings: readonly { eventId: string; count: number; forceGf: number; struck: boolean; waiting: boolean }[];
   readonly due: boolean;
+  readonly confirming: boolean;
+  readonly nextAt: number | null;
   readonly readingsWanted: number;
   readonly planning: boolean;
   readonly lastTakeable: { id: string; kind: string } | null;
+  /** Whether this device's taps count, or are proposals to the one that holds the count. */
+  readonly holds: boolean;
+  readonly proposals: { readonly ids: readonly string[]; readonly amount: number; readonly own: number };
+  readonly pausedSince: string | null;
 }
 
 /** The run with one event acknowledged; an answer that was overtaken changes nothing. */
@@ -38,22 +44,31 @@ export function acknowledged(known: Run, event: QueuedEvent, ack: Schemas["AckOu
   const log = known.log.some((e) => e.id === id)
     ? known.log
     : [...known.log, { id, kind, device, count_at, client_time, payload, position: ack.position }];
-  return { ...known, state: ack.state, log };
+  return { ...known, state: withReasons(known, ack.state), log };
 }
 
+/** An acknowledgement does not say why a check is planned; what was said before stands while the plan does. */
+function withReasons(known: Run, state: Run["state"]): Run["state"] {
+  const before = known.state.plan;
+  return before && state.plan?.next_count === before.next_count ? { ...state, plan: before } : state;
+}
+
+/** The run with what was pushed: other devices' events, stages and plans of the server, card and pace. */
+export function told(known: Run, news: Schemas["NewsOut"]): Run {
+  if (known.state.position > news.state.position) return { ...known, pace: news.pace };
+  const logged = new Set(known.log.map((e) => e.id));
+  const log = [...known.log, ...news.log.filter((e) => !logged.has(e.id))].sort((a, b) => a.position - b.position);
+  return { ...known, state: news.state, log, card: news.card, pace: news.pace, paused_since: news.paused_since };
+}
+
+const amountOf = (e: { payload: Record<string, unknown> }) => Number(e.payload.amount);
+
 /** Lay the unsent events over the server's state: only counting and listing, no rule of the job. */
-export function show(run: Run, pending: readonly QueuedEvent[]): Shown {
+export function show(run: Run, pending: readonly QueuedEvent[], me: string, away = false): Shown {
   const logged = new Set(run.log.map((e) => e.id));
   const unsent = pending.filter((e) => !logged.has(e.id));
   const takenBack = new Map(unsent.filter((e) => e.kind === "correction").map((e) => [String(e.payload.target), true]));
-  const amounts = new Map(
-    [...run.log, ...unsent].filter((e) => e.kind === "cut").map((e) => [e.id, Number(e.payload.amount)]),
-  );
-  let count = run.state.count;
-  for (const e of unsent) {
-    if (e.kind === "cut") count += Number(e.payload.amount);
-    else if (e.kind === "correction") count -= amounts.get(String(e.payload.target)) ?? 0;
-  }
+  const { count, holds, proposals, pausedSince } = counted(run, unsent, me);
   const readings = [
     ...run.state.checks.flatMap((c) =>
       c.force_gf === null
@@ -61,7 +76,7 @@ export function show(run: Run, pending: readonly QueuedEvent[]): Shown {
         : [{ eventId: c.event_id, count: c.count, forceGf: c.force_gf, struck: c.struck, waiting: false }],
     ),
     ...unsent
-      .filter((e) => e.kind === "reading" && String(e.payload.check ?? "force") === "force")
+      .filter((e) => e.kind === "reading" && !e.payload.stage && String(e.payload.check ?? "force") === "force")
       .map((e) => ({
         eventId: e.id,
         count: e.count_at,
@@ -72,25 +87,84 @@ export function show(run: Run, pending: readonly QueuedEvent[]): Shown {
   ].filter((r) => !takenBack.has(r.eventId));
   const looks: Look[] = [
     ...run.state.checks.map((c) => ({ ...c, id: c.event_id })),
-    ...unsent.filter((e) => e.kind === "outcome" || e.kind === "reading").map(unsentLook),
+    ...unsent.filter((e) => isLook(e) && !e.payload.stage).map(unsentLook),
   ].filter((l) => l.kind !== "force" && !takenBack.has(l.id));
-  const unsentReadings = unsent.filter(
+  const own = unsent.filter(
     (e) => isLook(e) && String(e.payload.check ?? "force") === run.state.asked && !takenBack.has(e.id),
-  ).length;
-  const { plan, readings_wanted, confirmation_wanted } = run.state;
-  const readingsWanted = Math.max(readings_wanted - unsentReadings, 0);
-  const due = readingsWanted > 0 && (confirmation_wanted || (plan !== null && count >= plan.next_count));
+  );
   const gone = new Set([...run.state.withdrawn, ...takenBack.keys()]);
   const takeable = [...run.log, ...unsent]
-    .filter((e) => (e.kind === "cut" || e.kind === "spoiled" || isLook(e)) && !gone.has(e.id))
+    .filter((e) => (["cut", "spoiled", "accept", "strop"].includes(e.kind) || isLook(e)) && !gone.has(e.id))
     .at(-1);
   return {
     count,
     looks,
     readings,
-    due,
-    readingsWanted,
-    planning: !run.state.plan_is_current || unsentReadings > 0,
+    ...(away && own.length ? fromCard(run, count, own) : fromPlan(run, count, own.length)),
+    planning: !away && (!run.state.plan_is_current || own.length > 0),
     lastTakeable: takeable ? { id: takeable.id, kind: takeable.kind } : null,
+    holds,
+    proposals,
+    pausedSince,
   };
+}
+
+function counted(run: Run, unsent: readonly QueuedEvent[], me: string) {
+  const amounts = new Map([...run.log, ...unsent].filter((e) => e.kind === "cut").map((e) => [e.id, amountOf(e)]));
+  const waiting = new Map(run.state.proposals.map((p) => [p.event_id, { amount: p.amount, own: p.device === me }]));
+  let { count, holder } = run.state;
+  let pausedSince = run.state.status === "paused" ? run.paused_since : null;
+  for (const e of unsent) {
+    if (e.kind === "cut") {
+      pausedSince = null;
+      holder ??= me;
+      if (holder === me) count += amountOf(e);
+      else waiting.set(e.id, { amount: amountOf(e), own: true });
+    } else if (e.kind === "takeover") holder = me;
+    else if (e.kind === "pause") {
+      holder = null;
+      pausedSince = e.client_time;
+    } else if (e.kind === "resume") pausedSince = null;
+    else if (e.kind === "accept") {
+      for (const id of e.payload.targets as string[]) {
+        count += waiting.get(id)?.amount ?? 0;
+        waiting.delete(id);
+      }
+    } else if (e.kind === "correction") {
+      const target = String(e.payload.target);
+      if (waiting.has(target)) waiting.delete(target);
+      else count -= amounts.get(target) ?? 0;
+    }
+  }
+  const each = [...waiting.values()];
+  const proposals = {
+    ids: [...waiting.keys()],
+    amount: each.reduce((sum, p) => sum + p.amount, 0),
+    own: each.reduce((sum, p) => sum + (p.own ? p.amount : 0), 0),
+  };
+  return { count, holds: holder === null || holder === me, proposals, pausedSince };
+}
+
+function fromPlan(run: Run, count: number, unsent: number) {
+  const { plan, readings_wanted, confirmation_wanted } = run.state;
+  const readingsWanted = Math.max(readings_wanted - unsent, 0);
+  const due = readingsWanted > 0 && (confirmation_wanted || (plan !== null && count >= plan.next_count));
+  return { due, readingsWanted, confirming: confirmation_wanted, nextAt: plan?.next_count ?? null };
+}
+
+/** The server is away: the bench card says what to look at next, and when one more look is wanted. */
+function fromCard(run: Run, count: number, own: readonly QueuedEvent[]) {
+  const { card } = run;
+  const last = own.at(-1) as QueuedEvent;
+  const here =
+    own.filter((e) => e.count_at === last.count_at).length +
+    run.state.checks.filter((c) => c.kind === run.state.asked && c.count === last.count_at && !c.struck).length;
+  const beyond =
+    (card.confirm_above_gf !== null && Number(last.payload.value) > card.confirm_above_gf) ||
+    (card.confirm_on_fail && last.payload.outcome === "fail");
+  const confirming = beyond && here < 2;
+  const missing = confirming ? 1 : Math.max(card.readings - here, 0);
+  const nextAt = missing ? last.count_at : (card.checks_at.find((at) => at > last.count_at) ?? null);
+  const due = nextAt !== null && count >= nextAt;
+  return { due, readingsWanted: missing || card.readings, confirming, nextAt };
 }

@@ -1,19 +1,30 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import type { Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
-import type { NewEvent, QueuedEvent, QueueStorage } from "../../domain/tapQueue";
+import type { NewEvent, QueuedEvent, QueueStorage, RefusedEvent } from "../../domain/tapQueue";
+
+type Run = Schemas["RunOut"];
+type Kept = QueuedEvent & { refused?: string };
 
 interface BenchStore extends DBSchema {
-  pending: { key: string; value: QueuedEvent; indexes: { runId: string } };
+  pending: { key: string; value: Kept; indexes: { runId: string } };
   device: { key: "this"; value: { name: string; sequence: number } };
+  runs: { key: string; value: Run };
 }
 
+/** Of a kept run's list only the end: what it needs to go on is its state. */
+const EVENTS_KEPT = 60;
+const RUNS_KEPT = 20;
 let opened: Promise<IDBPDatabase<BenchStore>> | undefined;
 
 function store(): Promise<IDBPDatabase<BenchStore>> {
-  opened ??= openDB<BenchStore>("kessik-bench", 1, {
-    upgrade(db) {
-      db.createObjectStore("pending", { keyPath: "id" }).createIndex("runId", "runId");
-      db.createObjectStore("device");
+  opened ??= openDB<BenchStore>("kessik-bench", 2, {
+    upgrade(db, from) {
+      if (from < 1) {
+        db.createObjectStore("pending", { keyPath: "id" }).createIndex("runId", "runId");
+        db.createObjectStore("device");
+      }
+      if (from < 2) db.createObjectStore("runs", { keyPath: "id" });
     },
   });
   return opened;
@@ -35,6 +46,35 @@ export const queueStorage: QueueStorage = {
   },
   async pending(runId: string): Promise<QueuedEvent[]> {
     const found = await (await store()).getAllFromIndex("pending", "runId", runId);
-    return found.sort((a, b) => a.device_sequence - b.device_sequence);
+    return found.filter((e) => e.refused === undefined).sort((a, b) => a.device_sequence - b.device_sequence);
+  },
+  async refuse({ event, message }: RefusedEvent): Promise<void> {
+    await (await store()).put("pending", { ...event, refused: message });
+  },
+  async refused(runId: string): Promise<RefusedEvent[]> {
+    const found = await (await store()).getAllFromIndex("pending", "runId", runId);
+    return found.flatMap(({ refused, ...event }) => (refused === undefined ? [] : [{ event, message: refused }]));
   },
 };
+
+/** The name this device goes by in the log. */
+export async function deviceName(): Promise<string> {
+  const tx = (await store()).transaction("device", "readwrite", { durability: "strict" });
+  const known = await tx.store.get("this");
+  const device = known ?? { name: newId(), sequence: 0 };
+  if (!known) await tx.store.put(device, "this");
+  await tx.done;
+  return device.name;
+}
+
+/** Keep the run as last acknowledged, with its bench card, to go on from while the server is away. */
+export async function keepRun(run: Run): Promise<void> {
+  const db = await store();
+  await db.put("runs", { ...run, log: run.log.slice(-EVENTS_KEPT) });
+  const keys = await db.getAllKeys("runs");
+  if (keys.length > RUNS_KEPT) await db.delete("runs", keys.find((key) => key !== run.id) as string);
+}
+
+export async function keptRun(runId: string): Promise<Run | undefined> {
+  return (await store()).get("runs", runId);
+}

@@ -1,14 +1,17 @@
 import { type RefObject, useEffect, useRef } from "react";
+import type { KeyChoice } from "./keyChoice";
 
 interface Hands {
   enabled: boolean;
+  keys: KeyChoice;
   field: RefObject<HTMLInputElement | null>;
   onCut: () => void;
   onRead: () => void;
   onTakeBack: () => void;
   onType: (text: string) => void;
   onClear: () => void;
-  letters: Record<string, () => void>;
+  /** What each action does, by its id. */
+  actions: Record<string, () => void>;
 }
 
 /** The bench's keys: they work wherever the focus is, so that a hand with a blade in it needs no pointer. */
@@ -32,12 +35,16 @@ export function useBenchKeys(hands: Hands): void {
 }
 
 function action(event: KeyboardEvent, h: Hands, inReading: boolean): (() => void) | undefined {
-  if (event.key === " ") return h.onCut;
-  if (event.key === "Enter") return onControl(event.target) ? undefined : h.onRead;
-  if (event.key === "Backspace") return inReading ? undefined : h.onTakeBack;
-  if (event.key === "Escape") return h.onClear;
-  if (/^[0-9.,]$/.test(event.key)) return inReading ? undefined : () => h.onType(event.key);
-  return h.letters[event.key.toLowerCase()];
+  const { key } = event;
+  if (key === " " || (h.keys.pedal !== null && key === h.keys.pedal)) return h.onCut;
+  if (key === "Enter") return onControl(event.target) ? undefined : h.onRead;
+  if (key === "Backspace") return inReading ? undefined : h.onTakeBack;
+  if (key === "Escape") return h.onClear;
+  if (/^[0-9.,/;+]$/.test(key)) return inReading ? undefined : () => h.onType(key);
+  if (key === "?") return h.actions.help;
+  if (!h.keys.lettersOn) return undefined;
+  const wanted = Object.entries(h.keys.letters).find(([id, letter]) => letter === key.toLowerCase() && h.actions[id]);
+  return wanted && h.actions[wanted[0]];
 }
 
 /** Enter on a focused button or link is that button's own. */

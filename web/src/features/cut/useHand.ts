@@ -1,0 +1,129 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { typedNumber } from "../../domain/format";
+import type { InstrumentNews, Log } from "./bench";
+import { isJudged } from "./benchWords";
+import type { Shown } from "./projection";
+
+type Run = Schemas["RunOut"];
+export type Ask = "note" | "stop" | null;
+
+const RANGES: Record<string, readonly [number, number, string]> = {
+  effort: [0, 10, ""],
+  rank: [1, 100, ""],
+  depth: [0, 1000, "mm"],
+};
+const USUAL_PIECES = 5;
+const MOST_PIECES = 100;
+
+/** What a hand does at the bench, as events of the log. */
+export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
+  const [typed, setTyped] = useState("");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [ask, setAsk] = useState<Ask>(null);
+  const [words, setWords] = useState("");
+  const [seeing, setSeeing] = useState<string | null>(null);
+  const asked = run?.state.asked ?? "force";
+  const ended = run?.state.status === "stopped" || run?.state.status === "abandoned";
+  const stropped = run?.state.status === "stopped" && run.state.strokes > 0;
+  const place = run?.state.asked_at_mm == null ? {} : { position_mm: run.state.asked_at_mm };
+  const piece = run?.method.piece ?? 1;
+
+  const cut = () => void log("cut", { amount: piece });
+  const pieces = () => {
+    const many = typed === "" ? USUAL_PIECES : typedNumber(typed);
+    if (typeof many !== "number" || !Number.isInteger(many) || many < 1 || many > MOST_PIECES) {
+      setWrong(`“${typed}” cannot be whole pieces; 1 to ${MOST_PIECES} can`);
+      return;
+    }
+    setTyped("");
+    setWrong(null);
+    void log("cut", { amount: many * piece });
+  };
+  const say = (outcome: string) => {
+    if (!isJudged(asked)) return;
+    const where = asked === "inspect" && outcome !== "clean" && seeing !== outcome;
+    setWrong(null);
+    setSeeing(where ? outcome : null);
+    if (!where) void log("outcome", { check: asked, outcome, ...place });
+  };
+  const seenAt = (position_mm: number) => {
+    if (seeing) void log("outcome", { check: "inspect", outcome: seeing, position_mm });
+    setSeeing(null);
+    setTyped("");
+  };
+  const read = () => {
+    const parts = typed.split(/[/;+\s]+/).filter(Boolean);
+    if (parts.length === 0) return;
+    const values = parts.map(typedNumber);
+    const [first] = values;
+    if (seeing && values.length === 1 && typeof first === "number" && first >= 0 && first <= 2000) {
+      seenAt(first);
+      return;
+    }
+    if (isJudged(asked) && !stropped) {
+      setWrong("This check is said by its keys, not in figures");
+      return;
+    }
+    const [low, high, unit] = (stropped ? undefined : RANGES[asked]) ?? [1, 5000, "gf"];
+    const bad = parts.find((_, i) => {
+      const value = values[i];
+      return typeof value !== "number" || value < low || value > high;
+    });
+    if (bad !== undefined) {
+      setWrong(`“${bad}” cannot be a reading; ${low} to ${high} ${unit} can`);
+      return;
+    }
+    setTyped("");
+    setWrong(null);
+    for (const value of values) void log("reading", reading(value as number, unit, { source: "typed" }));
+  };
+  const reading = (value: number, unit: string, from: Record<string, unknown>) =>
+    stropped
+      ? { check: "force", value, unit: "gf", stage: "strop", ...from }
+      : { check: asked, value, unit: unit || null, ...from, ...place };
+  const takeBack = () => {
+    if (typed) setTyped(typed.slice(0, -1));
+    else if (shown?.lastTakeable) void log("correction", { target: shown.lastTakeable.id, becomes: null });
+  };
+  const answer = (kind: "note" | "stop" | "abandon") => {
+    if (kind === "abandon" && !words.trim()) {
+      setWrong("Give a reason to abandon the run: it stays in the record");
+      return;
+    }
+    if (kind === "abandon") void log("abandon", { reason: words.trim() });
+    if (kind === "note" && words.trim()) void log("note", { text: words.trim() });
+    if (kind === "stop") void log("stop", { by: "tester", reason: words.trim() });
+    setWords("");
+    setAsk(null);
+  };
+  /** An instrument spoke: a stable reading is recorded by the device that holds the count, all else is only shown. */
+  const heard = (news: InstrumentNews) => {
+    if (!run || !shown?.holds || (news.run_id ?? null) !== (run.practice ? run.id : null)) return;
+    if (news.what === "pedal" && !ended) cut();
+    if (news.what === "reading" && news.kind === "force" && (asked === "force" || stropped) && (!ended || stropped)) {
+      const from = { source: run.practice ? "virtual" : "instrument", instrument: news.name, line: news.text };
+      void log("reading", reading(news.value ?? 0, "gf", from), news.reading_id);
+    }
+    if (news.what === "picture") {
+      const last = run.state.checks.filter((c) => c.kind === "inspect" && !c.struck).at(-1);
+      if (last) void log("correction", { target: last.event_id, becomes: { picture: news.picture } });
+    }
+  };
+  const type = (text: string) => {
+    setTyped(text);
+    setWrong(null);
+  };
+  const append = (text: string) => {
+    setTyped((before) => before + text);
+    setWrong(null);
+  };
+  const clear = () => {
+    setTyped("");
+    setSeeing(null);
+  };
+  return {
+    typed, wrong, ask, words, seeing, asked, ended, stropped,
+    cut, pieces, say, seenAt, read, takeBack, answer, heard, type, append, clear, setAsk, setWords,
+  }; // biome-ignore format: one line for what is shown, one for what is done
+}
