@@ -1,10 +1,14 @@
 """The bench over HTTP: events once and in order, checks planned, stages and stops declared by the server alone."""
 
 import io
+import time
 import zipfile
 from uuid import uuid4
 
 import pytest
+
+from kessik.services.instrument_desk import desk_of
+from kessik.services.live import live_of
 
 
 @pytest.fixture
@@ -92,20 +96,34 @@ def test_an_edge_is_cut_once(hand):
     hand.start(edge, practice=True)
 
 
-def test_a_practice_run_reads_the_virtual_bench_and_stays_out(hand):
+def test_a_practice_run_reads_the_virtual_bench_and_stays_out(hand, database):
     ((_, a), (_, b)) = hand.make_trial("A", "B")
     run = hand.start(a, practice=True, practice_seed=3)
-    read = [hand.client.post(f"/api/runs/{run}/virtual-reading").json()["force_gf"] for _ in range(2)]
-    assert read[0] == read[1], "asked again at the same place, it shows the same"
-    assert 80 < read[0] < 260
-    hand.read(run, read[0], 0)
+    news = []
+    live_of(database).tell = lambda topic, message: news.append(message)
+
+    def pull():
+        before = len(news)
+        assert hand.client.post(f"/api/runs/{run}/virtual-reading").status_code == 204
+        for _ in range(400):
+            found = [n for n in news[before:] if getattr(n, "what", "") == "reading"]
+            if found:
+                assert found[0].run_id == run, "it is told for this run alone"
+                return found[0].value
+            time.sleep(0.005)
+        raise AssertionError("no reading came")
+
+    first = pull()
+    assert pull() == first, "asked again at the same place, it shows the same"
+    assert 80 < first < 260
+    hand.read(run, first, 0)
     hand.cut(run, 12)
-    later = hand.client.post(f"/api/runs/{run}/virtual-reading").json()["force_gf"]
-    assert later > read[0] * 1.15, "a cut edge reads duller"
+    assert pull() > first * 1.15, "a cut edge reads duller"
     verdict = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()
     assert verdict["runs"] == []
     real = hand.start(b)
     assert hand.client.post(f"/api/runs/{real}/virtual-reading").status_code == 409
+    desk_of(database).close()
 
 
 def test_the_zone_must_lie_on_the_edge(hand):

@@ -1,5 +1,6 @@
 """A served Kessik and a browser for it."""
 
+import httpx2
 import pytest
 from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver.common.action_chains import ActionChains
@@ -8,6 +9,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.chromium import chromium
+from tests.conftest import BenchHand
 from tests.serving import free_port, start_server
 
 
@@ -21,6 +23,10 @@ class Served:
 
     def start(self):
         self.process = start_server(self.folder, self.port, self.command)
+
+    def hand(self):
+        """A tester with a device of their own at this server."""
+        return BenchHand(httpx2.Client(base_url=self.address, timeout=30))
 
     def kill(self):
         self.process.kill()

@@ -3,9 +3,6 @@
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from tests.browser.test_nothing_is_lost import Link
-from tests.conftest import BenchHand
-
 
 def cell(person, blade, variable):
     row = person.driver.find_element(By.XPATH, f"//tr[th//a[.='{blade}']]")
@@ -23,7 +20,7 @@ def change(person, blade, variable, *keys):
 
 
 def test_facts_are_typed_into_the_matrix_and_judged_at_once(person, served):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     hand.make_trial("A", "B")
     person.open(f"/trials/{hand.trial}/line-up")
     person.see("still open")

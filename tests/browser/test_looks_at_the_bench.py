@@ -5,9 +5,6 @@ import urllib.request
 
 from selenium.webdriver.common.keys import Keys
 
-from tests.browser.test_nothing_is_lost import Link
-from tests.conftest import BenchHand
-
 
 def run_of(person, run):
     with urllib.request.urlopen(f"{person.address}/api/runs/{run}") as answer:
@@ -15,7 +12,7 @@ def run_of(person, run):
 
 
 def test_a_two_stage_run_by_keyboard(person, served):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     (_, edge), _ = hand.make_trial("A", "B", school="two_stage_board")
     run = hand.start(edge)
     person.open(f"/runs/{run}")
@@ -42,7 +39,7 @@ def test_a_two_stage_run_by_keyboard(person, served):
 
 
 def test_a_glint_is_put_at_its_place_and_a_run_is_abandoned_only_with_a_reason(person, served):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     (_, edge), _ = hand.make_trial("A", "B", school="push_cut_board")
     run = hand.start(edge)
     person.open(f"/runs/{run}")

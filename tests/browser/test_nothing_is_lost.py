@@ -1,45 +1,10 @@
 """The count survives a reload, a slip, and a server that goes away in the middle."""
 
-import json
-import urllib.request
-
 from selenium.webdriver.common.keys import Keys
-
-from tests.conftest import BenchHand
-
-
-class Link:
-    """Enough of a client for BenchHand, over a real connection."""
-
-    def __init__(self, address):
-        self.address = address
-
-    def put(self, path, json):
-        return self._send("PUT", path, json)
-
-    def get(self, path):
-        return self._send("GET", path)
-
-    def post(self, path):
-        return self._send("POST", path)
-
-    def _send(self, method, path, body=None):
-        data = json.dumps(body).encode() if body is not None else None
-        request = urllib.request.Request(self.address + path, data, {"Content-Type": "application/json"}, method=method)
-        with urllib.request.urlopen(request) as answer:
-            return Answer(answer.status, json.loads(answer.read()))
-
-
-class Answer:
-    def __init__(self, status_code, body):
-        self.status_code, self.body, self.text = status_code, body, str(body)
-
-    def json(self):
-        return self.body
 
 
 def at_the_bench(person, served):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     ((_, edge), _) = hand.make_trial("A", "B")
     run = hand.start(edge)
     person.open(f"/runs/{run}")

@@ -4,9 +4,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
-from tests.browser.test_nothing_is_lost import Link
 from tests.browser.test_shelf_and_edges import press_button
-from tests.conftest import BenchHand
 
 
 def field(person, label):
@@ -23,7 +21,7 @@ def type_over(person, label, text):
 
 
 def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(person, served):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     hand.make_trial("A", "B", "C")
     person.open(f"/trials/{hand.trial}/line-up")
     person.see("still open")
@@ -72,7 +70,7 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
 
 
 def test_a_lot_is_bought_runs_short_and_is_named_in_the_plan(person, served):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     hand.make_trial("A", "B")
     person.open("/shelf?part=lots")
     person.see("Write down what you bought")

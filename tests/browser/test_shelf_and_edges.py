@@ -11,8 +11,6 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.test_line_up_and_import import state
-from tests.browser.test_nothing_is_lost import Link
-from tests.conftest import BenchHand
 from tests.services.test_what_comes_next import cut_run
 
 
@@ -88,7 +86,7 @@ def test_a_blade_comes_to_the_shelf_is_measured_and_archived(person, served):
 
 
 def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     hand.make_trial("A", "B", settled_kind="every_edge")
     run_out = f"/trials/{hand.trial}"
     person.open(f"{run_out}/prepare")
@@ -152,7 +150,7 @@ def test_a_blades_file_with_three_faults_changes_nothing(person, served, tmp_pat
 
 
 def test_nothing_typed_is_lost_by_a_lost_connection_or_a_reload(person, served):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     ((blade, _),) = hand.make_trial("A")
     person.open(f"/blades/{blade}")
     person.see("Its edges")
@@ -172,7 +170,7 @@ def test_nothing_typed_is_lost_by_a_lost_connection_or_a_reload(person, served):
 
 
 def test_a_zone_is_drawn_with_the_pointer_and_a_picture_is_added(person, served, tmp_path):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     ((blade, edge),) = hand.make_trial("A")
     body = {"id": edge, "zones": [{"from_mm": 0, "to_mm": 40}, {"from_mm": 60, "to_mm": 90, "use": "control"}]}
     hand.client.put(f"/api/blades/{blade}/edges/{edge}", json=body)
@@ -209,7 +207,7 @@ def test_a_zone_is_drawn_with_the_pointer_and_a_picture_is_added(person, served,
 
 
 def test_the_verdict_shows_the_answer_with_and_without_the_edges_left_out(person, served):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     hand.make_trial(schedule="every", every=2)
     for code, life in (("A", 8), ("B", 26)):
         edges = [{"id": f"{code}-edge-{n}", "number": n} for n in (2, 3)]
@@ -223,7 +221,7 @@ def test_the_verdict_shows_the_answer_with_and_without_the_edges_left_out(person
 
 
 def test_a_tolerance_is_explained_and_changed_where_it_stands(person, served):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     (a, _), (b, _) = hand.make_trial("A", "B")
     for blade, stock in ((a, 3.0), (b, 3.5)):
         hand.client.put(f"/api/blades/{blade}/measurements/stock-of-{blade[:8]}", json={
@@ -245,7 +243,7 @@ def test_a_tolerance_is_explained_and_changed_where_it_stands(person, served):
 
 
 def test_figures_reckoned_live_are_kept_on_a_blade(person, served):
-    hand = BenchHand(Link(served.address))
+    hand = served.hand()
     ((blade, _),) = hand.make_trial("A")
     person.open("/reckoner")
     person.see("0.684 mm wide")

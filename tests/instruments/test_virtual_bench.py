@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.instruments.virtual_bench.true_decay import KINDS, true_edge
-from kessik.instruments.virtual_bench.virtual_blade import virtual_edge, virtual_reading_gf
+from kessik.instruments.virtual_bench.virtual_blade import VirtualSteel, virtual_edge
 
 
 @pytest.mark.parametrize("kind", KINDS)
@@ -24,7 +24,7 @@ def test_a_true_edge_starts_sharp_crosses_at_its_life_and_never_recovers(kind, s
 
 @given(seed=st.integers(0, 2**31))
 def test_a_seed_is_an_edge(seed):
-    one, again = virtual_edge(seed, "1.4034", 400), virtual_edge(seed, "1.4034", 400)
+    one, again = (virtual_edge(seed, VirtualSteel("1.4034"), 400) for _ in range(2))
     cuts = np.linspace(0, 30, 7)
     assert np.array_equal(one.force_gf(cuts), again.force_gf(cuts))
     assert one.start_gf < 0.61 * 400
@@ -32,10 +32,11 @@ def test_a_seed_is_an_edge(seed):
 
 def test_grades_last_unlike_long_and_unknown_ones_last_something():
     lives = {
-        grade: np.mean([virtual_edge(s, grade, 400).life for s in range(40)]) for grade in ("1.4034", "1.3344", None)
+        grade: np.mean([virtual_edge(s, VirtualSteel(grade), 400).life for s in range(40)])
+        for grade in ("1.4034", "1.3344", "")
     }
     assert lives["1.3344"] > 2 * lives["1.4034"]
-    assert 10 < lives[None] < 40
+    assert 10 < lives[""] < 40
 
 
 def test_readings_scatter_as_stated_with_the_odd_bad_one():
@@ -47,6 +48,12 @@ def test_readings_scatter_as_stated_with_the_odd_bad_one():
     assert np.mean(np.abs(np.log(rough) - np.log(300)) > 0.24) == pytest.approx(0.065, abs=0.03)
 
 
-def test_each_reading_of_a_practice_run_is_its_own():
-    readings = {virtual_reading_gf(7, "1.4112", 400, 5, n) for n in range(12)}
-    assert len(readings) > 6
+def test_hardness_and_angle_tell_in_life_and_in_how_an_edge_fails():
+    def edges(hardness_hrc, side_angle_deg):
+        return [virtual_edge(s, VirtualSteel("", hardness_hrc, side_angle_deg), 400) for s in range(200)]
+
+    soft, hard, thin = edges(54, 15), edges(65, 15), edges(65, 11)
+    assert np.mean([e.life for e in hard]) > 1.4 * np.mean([e.life for e in soft])
+    chipped = [np.mean([e.kind in ("sudden_end", "work_up") for e in some]) for some in (soft, hard, thin)]
+    assert chipped[0] < chipped[1] < chipped[2], "hard and thin edges chip"
+    assert len({e.kind for e in hard}) > 3, "the shape of decay differs from sharpening to sharpening"

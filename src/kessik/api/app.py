@@ -8,17 +8,18 @@ from fastapi import FastAPI, Request
 from fastapi.responses import FileResponse
 from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
-from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.responses import Response
 
 from kessik import __version__
 from kessik.api import problems
+from kessik.api.gate import Gate
 from kessik.api.routers import (
     bench,
     edges,
     follow,
     instruments,
     methods,
+    pairing,
     plans,
     reckoner,
     shelf,
@@ -26,17 +27,18 @@ from kessik.api.routers import (
     trials,
     verdicts,
 )  # fmt: skip
-from kessik.api.same_origin import SameOrigin
 from kessik.services.instrument_desk import desk_of, plug_in_all
+from kessik.services.pairing import Pairing
 from kessik.store.database import Database
 
 PAGES = Path(__file__).parent.parent / "web_dist"
-LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
-LOCAL_PAGES = frozenset({"127.0.0.1", "localhost", "::1"})
 
 
-def create_app(database: Database | None, pages: Path = PAGES) -> FastAPI:
-    """The whole application over one data folder; without a database only its contract can be read."""
+def create_app(database: Database | None, pages: Path = PAGES, lan_address: str | None = None) -> FastAPI:
+    """The whole application over one data folder; without a database only its contract can be read.
+
+    With an address in the local network it answers there, too, to devices that were paired.
+    """
     app = FastAPI(
         title="Kessik",
         version=__version__,
@@ -46,11 +48,12 @@ def create_app(database: Database | None, pages: Path = PAGES) -> FastAPI:
         lifespan=_plugged_in,
     )
     app.state.database = database
+    app.state.pairing = None if database is None else Pairing(database, lan_address)
     problems.install(app)
-    for part in (trials, methods, plans, bench, follow, verdicts, shelf, edges, stock, instruments, reckoner):
+    for part in (trials, methods, plans, bench, follow, verdicts, shelf, edges, stock, instruments, pairing, reckoner):
         app.include_router(part.router, prefix="/api", responses=problems.RESPONSES)
-    app.add_middleware(SameOrigin, hosts=LOCAL_PAGES)
-    app.add_middleware(TrustedHostMiddleware, allowed_hosts=LOCAL_HOSTS)
+    app.include_router(pairing.pages)
+    app.add_middleware(Gate, pairing=app.state.pairing)
 
     @app.get("/api/{rest:path}", include_in_schema=False)
     def unknown(rest: str) -> Response:

@@ -1,5 +1,6 @@
 """`kessik serve` and `kessik demo`."""
 
+import socket
 import sys
 from datetime import UTC, datetime
 from pathlib import Path
@@ -18,17 +19,19 @@ HOST = "127.0.0.1"
 PORT = 8737
 
 Port = Annotated[int, typer.Option(help="Port on this machine.")]
+Lan = Annotated[bool, typer.Option("--lan", help="Answer paired devices of the local network, too.")]
+Address = Annotated[str | None, typer.Option(help="This machine's address in the local network (default: found).")]
 Folder = Annotated[Path | None, typer.Option("--data", help="Data folder (default: this user's).")]
 
 
 @app.command()
-def serve(data: Folder = None, port: Port = PORT) -> None:
-    """Serve the bench on this machine."""
-    _run(Database(data_folder(data)), port)
+def serve(data: Folder = None, port: Port = PORT, lan: Lan = False, address: Address = None) -> None:
+    """Serve the bench on this machine, or with --lan to paired devices of the local network, too."""
+    _run(Database(data_folder(data)), port, _lan_address(lan, address))
 
 
 @app.command()
-def demo(data: Folder = None, port: Port = PORT) -> None:
+def demo(data: Folder = None, port: Port = PORT, lan: Lan = False, address: Address = None) -> None:
     """Serve with the demo trial, built by the virtual bench, in a data folder of its own."""
     database = Database(data or data_folder(None) / "demo")
     with database.read() as session:
@@ -36,10 +39,37 @@ def demo(data: Folder = None, port: Port = PORT) -> None:
     if not built:
         sys.stdout.write("Building the demo trial on the virtual bench ...\n")
         build(database, datetime.now(UTC).astimezone())
-    _run(database, port)
+    _run(database, port, _lan_address(lan, address))
 
 
-def _run(database: Database, port: int) -> None:
+def _lan_address(lan: bool, given: str | None) -> str | None:
+    """This machine's address in the local network, as given or as its routes tell; no packet is sent to find it."""
+    if not lan and given is None:
+        return None
+    if given is not None:
+        return given
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
+        try:
+            probe.connect(("198.51.100.1", 9))  # an address kept for documentation (RFC 5737)
+            found: str = probe.getsockname()[0]
+        except OSError as error:
+            sys.stderr.write("No local network was found; name this machine's address with --address.\n")
+            raise typer.Exit(2) from error
+    return found
+
+
+def _run(database: Database, port: int, lan_address: str | None) -> None:
+    hosts = [HOST, *([lan_address] if lan_address else [])]
+    try:
+        sockets = [socket.create_server((host, port), reuse_port=False) for host in hosts]
+    except OSError as error:
+        sys.stderr.write(f"Cannot listen on {' and '.join(hosts)}, port {port}: {error.strerror}\n")
+        raise typer.Exit(2) from error
     sys.stdout.write(f"Kessik is at http://{HOST}:{port}  (data in {database.folder}; stop with Ctrl-C)\n")
+    if lan_address:
+        sys.stdout.write(f"Paired devices find it at http://{lan_address}:{port}; pair them under Devices.\n")
     sys.stdout.flush()
-    uvicorn.run(create_app(database), host=HOST, port=port, log_level="warning")
+    settings = uvicorn.Config(
+        create_app(database, lan_address=lan_address), log_level="warning", timeout_graceful_shutdown=1
+    )
+    uvicorn.Server(settings).run(sockets=sockets)

@@ -64,6 +64,6 @@ def stones_due(tests: Sequence[StropBack], keen_gf: float | None) -> int | None:
 
 
 def _mean_gf(readings: Sequence[float]) -> float:
-    if not readings:
+    if len(readings) == 0:
         raise ValueError("a mean needs a reading")
     return float(np.exp(np.mean(np.log(readings))))

@@ -1,0 +1,94 @@
+"""Pairing devices of the local network."""
+
+import io
+from typing import Annotated
+
+import segno
+from fastapi import APIRouter, Depends, Form, Request
+from fastapi.responses import HTMLResponse, RedirectResponse, Response
+
+from kessik.api.gate import COOKIE
+from kessik.api.pair_page import pair_page
+from kessik.api.schemas.common import Id, Wire
+from kessik.core.errors import OutOfRangeError
+from kessik.services.pairing import CODE_LASTS_S, Pairing
+
+router = APIRouter(tags=["pairing"])
+pages = APIRouter(include_in_schema=False)
+_A_YEAR_S = 365 * 24 * 3600
+
+
+def _pairing(request: Request) -> Pairing:
+    pairing: Pairing = request.app.state.pairing
+    return pairing
+
+
+Gatekeeper = Annotated[Pairing, Depends(_pairing)]
+
+
+class DeviceOut(Wire):
+    """A device that was let in."""
+
+    id: str
+    name: str
+    paired_utc: str
+
+
+class DevicesOut(Wire):
+    """Whether the local network can reach this bench, and who was let in."""
+
+    open_to_network: bool
+    devices: list[DeviceOut]
+
+
+class CodeOut(Wire):
+    """A code to pair one device with, the address to open, and both as a QR picture."""
+
+    code: str
+    address: str
+    lasts_s: float
+    qr_svg: str
+
+
+@router.get("/pairing")
+def get_devices(pairing: Gatekeeper) -> DevicesOut:
+    """Who was let in."""
+    devices = [DeviceOut(id=d.id, name=d.name, paired_utc=d.paired_utc) for d in pairing.devices()]
+    return DevicesOut(open_to_network=pairing.address is not None, devices=devices)
+
+
+@router.post("/pairing/code")
+def post_code(pairing: Gatekeeper, request: Request) -> CodeOut:
+    """A fresh code; the one before it no longer works."""
+    code = pairing.new_code()
+    port = f":{request.url.port}" if request.url.port else ""
+    address = f"http://{pairing.address}{port}/pair"
+    drawn = io.BytesIO()
+    segno.make(f"{address}?code={code}", error="m").save(
+        drawn, kind="svg", xmldecl=False, svgns=True, border=2, dark="#17212b", light="#ffffff", omitsize=True
+    )
+    return CodeOut(code=code, address=address, lasts_s=CODE_LASTS_S, qr_svg=drawn.getvalue().decode())
+
+
+@router.delete("/pairing/devices/{device_id}", status_code=204)
+def delete_device(device_id: Id, pairing: Gatekeeper) -> None:
+    """Shut a device out again."""
+    pairing.forget(device_id)
+
+
+@pages.get("/pair")
+def get_pair_page(code: str = "") -> HTMLResponse:
+    """Where a device names its code; reading the page uses nothing up."""
+    return HTMLResponse(pair_page(code[:20]))
+
+
+@pages.post("/pair")
+def post_pair(pairing: Gatekeeper, code: Annotated[str, Form()] = "", name: Annotated[str, Form()] = "") -> Response:
+    """Let the device in, and lead it to the bench."""
+    try:
+        token = pairing.pair(code[:40], name)
+    except OutOfRangeError as wrong:
+        return HTMLResponse(pair_page(code[:20], name[:60], f"{wrong.message}."), status_code=422)
+    answer = RedirectResponse("/", status_code=303)
+    answer.set_cookie(COOKIE, token, max_age=_A_YEAR_S, httponly=True, samesite="strict", path="/")
+    return answer
