@@ -6,6 +6,7 @@ import { VitePWA } from "vite-plugin-pwa";
 // The pages are kept on the device, so that the bench survives a reload while the server is away; answers never are.
 const keptPages = VitePWA({
   registerType: "autoUpdate",
+  useCredentials: true,
   injectRegister: "script-defer",
   workbox: {
     globPatterns: ["**/*.{js,css,html,svg,woff2}"],

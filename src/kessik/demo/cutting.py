@@ -13,7 +13,7 @@ from kessik.core.protocols.methods import JUDGED
 from kessik.core.protocols.run_state import RunState
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.instruments.virtual_bench.true_decay import TrueEdge
-from kessik.services.bench import append_event, plan_check, start_run
+from kessik.services.bench import append_event, plan_check, run_view, start_run
 from kessik.store.database import Database
 from kessik.store.records import Run
 
@@ -75,19 +75,47 @@ def cut_run(
     state, piece = view.state, view.method.piece
     clock = datetime.fromisoformat(run.started.utc)
     device = f"demo-{run.id}"
-    for sequence in count(1):
+    numbers = count(1)
+
+    def send(kind: EventKind, payload: Mapping[str, object]) -> RunState:
+        time, sequence = clock.isoformat(), next(numbers)
+        event = BenchEvent(
+            demo_id(run.id, sequence), kind, device, sequence, state.position, state.count, time, payload
+        )
+        return append_event(db, run.id, event, time).state
+
+    while True:
         if not state.plan_is_current:
             state = plan_check(db, run.id, clock.isoformat())
-        if state.status == "stopped" or (stop_after is not None and state.count >= stop_after):
+        if state.status == "stopped":
+            break
+        if stop_after is not None and state.count >= stop_after:
+            send("pause", {})
             break
         kind: EventKind = "cut"
         payload: Mapping[str, object] = {"amount": piece}
         if state.check_due:
             kind, payload = blade.answer(state, rng)
         clock += timedelta(seconds=SECONDS_A_LOOK if state.check_due else SECONDS_A_CUT)
-        time = clock.isoformat()
-        event = BenchEvent(
-            demo_id(run.id, sequence), kind, device, sequence, state.position, state.count, time, payload
-        )
-        state = append_event(db, run.id, event, time).state
+        state = send(kind, payload)
     return state
+
+
+def strop_back(db: Database, run_id: str, blade: TrueBlade, rng: np.random.Generator) -> None:
+    """Strop an ended edge twice, ten strokes each, and read it twice after each; the strop does ever less."""
+    view = run_view(db, run_id)
+    worn = float(blade.edge.force_gf(view.state.count)[0])
+    for strokes, share in ((10, 0.45), (10, 0.62)):
+        after = worn - share * (worn - blade.edge.start_gf)
+        steps: list[tuple[EventKind, Mapping[str, object]]] = [("strop", {"strokes": strokes})]
+        steps += [("reading", {"check": "force", "value": _TESTER.read_gf(after, rng), "unit": "gf", "stage": "strop"})
+                  for _ in range(2)]  # fmt: skip
+        for kind, payload in steps:
+            view = run_view(db, run_id)
+            sequence = len(view.events) + 1
+            time = view.events[-1].client_time
+            event = BenchEvent(
+                demo_id(run_id, "strop", sequence), kind, f"demo-{run_id}", 10_000 + sequence, view.state.position,
+                view.state.count, time, payload,
+            )  # fmt: skip
+            append_event(db, run_id, event, time)

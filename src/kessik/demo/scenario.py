@@ -13,30 +13,53 @@ from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.demo.blades import RAFT_BLADES, RECIPE_STEPS, STATIONS_MM, UNFAIR_BLADES, DemoBlade, DemoEdge
-from kessik.demo.cutting import TrueBlade, cut_run, demo_id
+from kessik.demo.cutting import TrueBlade, cut_run, demo_id, strop_back
 from kessik.demo.days import Days
 from kessik.demo.pictures import blade_picture
 from kessik.demo.schools import build_schools
 from kessik.instruments.virtual_bench.true_decay import true_edge
 from kessik.services.facts import completed, entered
+from kessik.services.instruments import record_check, save_instrument
 from kessik.services.sharpenings import save_recipe
 from kessik.services.shelf import add_photo, make_blade
 from kessik.services.stock import correct, save_lot
 from kessik.services.trials import make_trial, take_from_shelf
 from kessik.store.database import Database
-from kessik.store.records import Blade, Damage, Edge, HeatTreatment, Lot, LotCorrection, Plan, Recipe, Run, Trial
+from kessik.store.records import (
+    Blade,
+    Damage,
+    Edge,
+    HeatTreatment,
+    Instrument,
+    Lot,
+    LotCorrection,
+    Plan,
+    Recipe,
+    ReferenceCheck,
+    Run,
+    Trial,
+)  # fmt: skip
 
 SEED = 20260
 TRIAL_ID = str(uuid5(NAMESPACE_URL, "kessik:demo:raft-rope"))
 UNFAIR_TRIAL_ID = str(uuid5(NAMESPACE_URL, "kessik:demo:unfair"))
 _ZONES = (Zone(0, 12, "taped"), Zone(12, 76, "cut", "worked"), Zone(76, 96, "control"))
 _LENDER = "Corran Forge"
+_STROPPED = ("AV-02", 3)
+_TESTER_DAYS = (
+    (12, (201, 199, 200)),
+    (9, (200, 202, 199)),
+    (6, (198, 201, 200)),
+    (3, (202, 200, 201)),
+    (1, (203, 201, 202)),
+)
 
 
 def build(db: Database, today: datetime) -> None:
     """Fill an empty database with the scenario; `today` carries the local offset. Built once, the same every time."""
     days = Days(today)
     lots = _lots(db, days)
+    _instruments(db, days)
     recipe = save_recipe(db, Recipe(demo_id("recipe"), "Bench set, stropped", RECIPE_STEPS, "the co-op's own"))
     make_trial(
         db,
@@ -106,6 +129,18 @@ def _lots(db: Database, days: Days) -> dict[str, str]:
     return {name: lot.id for name, lot in lots.items()}
 
 
+def _instruments(db: Database, days: Days) -> None:
+    """The co-op's tester, unplugged, with its checks on the reference edge."""
+    tester = Instrument(demo_id("tester"), "force", "Line tester, shed", "/dev/ttyUSB0", range_high=2000,
+                        reference="reference blade, plain line", in_use=False)  # fmt: skip
+    save_instrument(db, tester)
+    for days_ago, readings in _TESTER_DAYS:
+        made = days.moment(days_ago, 7.5)
+        record_check(
+            db, ReferenceCheck(demo_id("tester", days_ago), tester.id, tuple(map(float, readings)), "", "", made)
+        )
+
+
 def _cut_all(db: Database, trial_id: str, blades: Sequence[DemoBlade], days: Days, rng: np.random.Generator) -> None:
     to_cut = [(blade, edge) for blade in blades for edge in blade.edges if edge.life is not None]
     for blade, edge in sorted(to_cut, key=lambda pair: (-pair[1].days_ago, pair[0].code)):
@@ -117,6 +152,8 @@ def _cut_all(db: Database, trial_id: str, blades: Sequence[DemoBlade], days: Day
         edge_id = demo_id(blade.code, edge.number)
         run = Run(run_id, trial_id, edge_id, 1, start, zone_from_mm=12, zone_to_mm=76, operator="Operator 2")
         cut_run(db, run, TrueBlade(truth), rng, edge.stop_after)
+        if (blade.code, edge.number) == _STROPPED:
+            strop_back(db, run_id, TrueBlade(truth), np.random.default_rng([SEED, 7]))
 
 
 def _blade(db: Database, demo: DemoBlade, recipe: Recipe, days: Days) -> None:

@@ -8,6 +8,7 @@ from kessik.core.comparison.matching import MatchingRule
 from kessik.core.geometry import Zone
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.schools import BY_SCHOOL
+from kessik.core.sharpening.regimes import Step
 from kessik.core.sharpening.settled import SettledRule
 from kessik.demo.cutting import TrueBlade, cut_run, demo_id
 from kessik.demo.days import Days
@@ -71,8 +72,8 @@ DEMO_SCHOOLS = (
     ),
     DemoSchool(
         BY_SCHOOL["resharpening_cycles"], "Does a light touch-up still restore it?",
-        "The same ten strokes after every round of gritty rope", "gritty dropper rope", 1,
-        (("AV-02", 24), ("AV-06", 18)), rounds=3, loss_a_round=0.09,
+        "The same fine plate after every round of gritty rope", "gritty dropper rope", 1,
+        (("AV-02", 24), ("AV-06", 18)), rounds=6, loss_a_round=0.09,
     ),
     DemoSchool(
         BY_SCHOOL["machine_card"], "Card machine at the college", "Sixty strokes through silica card",
@@ -110,22 +111,32 @@ def build_schools(db: Database, days: Days, lots: dict[str, str]) -> None:
         for number in range(school.rounds):
             for place, (code, life) in enumerate(school.lives):
                 life_now = life * (1.0 - school.loss_a_round * number)
-                _cut(db, school, trial_id, code, numbers[code], place, life_now, days)
+                _cut(db, school, trial_id, code, numbers[code], place, life_now, days, numbers[code] - number)
                 numbers[code] += 1
 
 
 def _cut(
-    db: Database, school: DemoSchool, trial_id: str, code: str, number: int, place: int, life: float, days: Days
+    db: Database,
+    school: DemoSchool,
+    trial_id: str,
+    code: str,
+    number: int,
+    place: int,
+    life: float,
+    days: Days,
+    first: int,
 ) -> None:
     rng = np.random.default_rng([SEED, *code.encode(), number])
     start = days.moment(school.days_ago, 8.0 + 2.5 * place + 1.0 * (number % 3))
     edge_id = demo_id(code, number)
     zones = (Zone(12, 76, "cut", "worked"), Zone(76, 96, "control"))
     minutes = 6.0 if school.rounds > 1 else 14.0
+    touch_up = Step("fine diamond plate", "diamond", 6.0, strokes_per_side=10 + 3 * (number - first))
+    steps = (touch_up,) if school.rounds > 1 else ()
     save_edge(
         db,
         Edge(edge_id, demo_id(code), number, made_on=days.date(school.days_ago), regime="Bench set, stropped",
-             minutes=minutes, steel_removed_mm=0.1, burr_check="gone", zones=zones),
+             minutes=minutes, steel_removed_mm=0.1, steps=steps, burr_check="gone", zones=zones),
         {"side_angle_deg": 15.0},
         start,
     )  # fmt: skip

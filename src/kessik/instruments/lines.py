@@ -1,5 +1,6 @@
 """A line of text from a device: read over a serial port or a TCP bridge, found again when it was lost."""
 
+import errno
 from collections.abc import Callable
 from threading import Event, Thread
 from typing import Protocol
@@ -53,7 +54,7 @@ class LineReader:
                     self._read(port.read)
             except (SerialException, OSError, ValueError) as lost:
                 if not said_lost:
-                    self._on_state(False, str(lost))
+                    self._on_state(False, _why(lost))
                     said_lost = True
             self._closing.wait(wait)
             wait = min(2 * wait, LONGEST_WAIT_S)
@@ -69,3 +70,15 @@ class LineReader:
             if len(kept) > LONGEST_LINE:  # noise without an end of line
                 self._on_line(kept[:LONGEST_LINE].decode("utf-8", "replace"))
                 kept = b""
+
+
+def _why(lost: Exception) -> str:
+    """Why a port is not there, for a tester."""
+    number = getattr(lost, "errno", None)
+    if number == errno.ENOENT:
+        return "there is no such port now"
+    if number == errno.EACCES:
+        return "this user may not open the port"
+    if isinstance(lost, ValueError):
+        return "this is no port, and no socket://host:port"
+    return "nothing answers there"

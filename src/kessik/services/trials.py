@@ -101,6 +101,14 @@ def change_trial(db: Database, trial_id: str, changes: Mapping[str, Any]) -> Tri
     return changed
 
 
+def see_cautions(db: Database, trial_id: str, seen_utc: str | None) -> Trial:
+    """Put the cautions of a trial away once they were read, or bring them back."""
+    with db.write() as session:
+        changed = replace(get_trial(session, trial_id), cautions_seen_utc=seen_utc)
+        trials.save_trial(session, changed)
+    return changed
+
+
 def _changed(trial: Trial, changes: Mapping[str, Any]) -> Trial:
     grouped = {*_RULE, *_SETTLED}
     rest = {k: v for k, v in changes.items() if k not in grouped}

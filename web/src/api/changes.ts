@@ -106,3 +106,28 @@ export async function sendForm<T>(address: string, form: FormData): Promise<T> {
   if (!answer.ok) throw new Refused(said as Schemas["Problem"]);
   return said as T;
 }
+
+export const putInstrument = (instrument: Schemas["InstrumentBody"]) =>
+  body(
+    api.PUT("/api/instruments/{instrument_id}", {
+      params: { path: { instrument_id: instrument.id } },
+      body: instrument,
+    }),
+  );
+
+export const putReferenceCheck = ({
+  instrumentId,
+  check,
+}: {
+  instrumentId: string;
+  check: Schemas["ReferenceCheckBody"];
+}) =>
+  body(
+    api.PUT("/api/instruments/{instrument_id}/reference-checks/{check_id}", {
+      params: { path: { instrument_id: instrumentId, check_id: check.id } },
+      body: check,
+    }),
+  );
+
+export const putInstrumentAway = (instrumentId: string) =>
+  body(api.PUT("/api/instruments/{instrument_id}/put-away", { params: { path: { instrument_id: instrumentId } } }));

@@ -60,3 +60,10 @@ export const runQuery = (runId: string) =>
       return later(client.getQueryData<Run>(queryKey), come);
     },
   });
+
+export const instrumentsQuery = queryOptions({
+  queryKey: ["instruments"],
+  queryFn: () => body(api.GET("/api/instruments")),
+});
+
+export const pairingQuery = queryOptions({ queryKey: ["pairing"], queryFn: () => body(api.GET("/api/pairing")) });

@@ -12,6 +12,7 @@ const BladePage = lazy(() => import("../features/shelf/BladePage").then((m) => (
 const Passport = lazy(() => import("../features/shelf/Passport").then((m) => ({ default: m.Passport })));
 const Prepare = lazy(() => import("../features/prepare/Prepare").then((m) => ({ default: m.Prepare })));
 const Reckoner = lazy(() => import("../features/reckoner/Reckoner").then((m) => ({ default: m.Reckoner })));
+const Devices = lazy(() => import("../features/devices/Devices").then((m) => ({ default: m.Devices })));
 const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: m.Plan })));
 const MethodPage = lazy(() => import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })));
 const Verdict = lazy(() => import("../features/verdict/Verdict").then((m) => ({ default: m.Verdict })));
@@ -40,6 +41,7 @@ export function App() {
               <Route path="/trials/:trialId/prepare" element={<Prepare />} />
               <Route path="/shelf" element={<Shelf />} />
               <Route path="/blades/:bladeId" element={<BladePage />} />
+              <Route path="/devices" element={<Devices />} />
               <Route path="/reckoner" element={<Reckoner />} />
               <Route path="*" element={<Nowhere />} />
             </Route>

@@ -27,6 +27,7 @@ export function Shell() {
     { key: "?", does: "Show these keys", run: () => setListing(true) },
     { key: "t", does: "Go to Today", run: () => navigate("/") },
     { key: "s", does: "Go to the shelf", run: () => navigate("/shelf") },
+    { key: "d", does: "Let a phone or another device in", run: () => navigate("/devices") },
     { key: "r", does: "Go to the reckoner", run: () => navigate("/reckoner") },
     ...(trialId
       ? [

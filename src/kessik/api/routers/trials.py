@@ -9,6 +9,7 @@ from kessik.api.schemas.trials import (
     LineUpOut,
     NextStepOut,
     RoleBody,
+    SeenBody,
     TrialBody,
     TrialOut,
     TrialPatch,
@@ -59,6 +60,12 @@ def put_trial(trial_id: Id, body: TrialBody, store: Store) -> TrialOut:
 def patch_trial(trial_id: Id, body: TrialPatch, store: Store) -> TrialOut:
     """Change settings; which edges count is fixed once a counted run has begun."""
     return TrialOut.of(trials.change_trial(store, trial_id, body.changes()))
+
+
+@router.put("/trials/{trial_id}/cautions")
+def put_cautions(trial_id: Id, body: SeenBody, store: Store) -> TrialOut:
+    """Put the cautions of this trial away once they were read, or bring them back."""
+    return TrialOut.of(trials.see_cautions(store, trial_id, now().utc if body.seen else None))
 
 
 @router.get("/trials/{trial_id}/line-up")

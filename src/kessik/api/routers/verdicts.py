@@ -21,6 +21,7 @@ from kessik.api.schemas.verdict import (
     RunVerdictOut,
     TodayOut,
     TrialTodayOut,
+    UpkeepOut,
     VerdictOut,
 )
 from kessik.core.comparison.analysis import BladeResult, RunResult
@@ -42,6 +43,7 @@ from kessik.services import today as front_door
 from kessik.services import trial_files
 from kessik.services.clock import local_day, now
 from kessik.services.lot_factors import lot_factor_words
+from kessik.services.upkeep import upkeep
 from kessik.services.verdicts import TrialRun, Verdict, band_of, verdict
 
 router = APIRouter(tags=["verdict"])
@@ -66,7 +68,7 @@ def get_verdict(trial_id: Id, store: Store) -> VerdictOut:
 
 _HIDDEN = (
     "runs", "ladder", "tie_groups", "comparisons", "figure_blades", "figure_comparisons", "notes", "left_out", "cells",
-    "stages", "lot_factors", "pending",
+    "stages", "lot_factors", "pending", "upkeep",
 )  # fmt: skip
 
 
@@ -106,6 +108,7 @@ def _open_verdict(store: Store, found: Verdict) -> VerdictOut:
         prediction=found.trial.plan.prediction,
         taken_as_equal=list(analysis.taken_as_equal),
         let_go=[BY_NAME[name].label for name in found.trial.rule.let_go],
+        upkeep=[UpkeepOut.of(each) for each in upkeep(found)],
         next_step=NextStepOut.model_validate(front_door.next_step(found)),
     )
 

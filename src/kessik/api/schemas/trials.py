@@ -82,6 +82,7 @@ class TrialOut(Wire):
     source: str
     is_blind: bool
     unblinded_utc: str | None
+    cautions_seen: bool
 
     @classmethod
     def of(cls, trial: Trial) -> "TrialOut":
@@ -107,7 +108,14 @@ class TrialOut(Wire):
             source=trial.source,
             is_blind=trial.is_blind,
             unblinded_utc=trial.unblinded_utc,
+            cautions_seen=trial.cautions_seen_utc is not None,
         )
+
+
+class SeenBody(Wire):
+    """Whether the cautions of a trial were read and need not be shown again."""
+
+    seen: bool
 
 
 class RoleBody(Wire):

@@ -7,6 +7,7 @@ from kessik.api.schemas.common import Wire
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
 from kessik.core.comparison.figures import KINDS, EffortTable
+from kessik.services.upkeep import Upkeep
 
 
 class ByRuleOut(Wire):
@@ -124,6 +125,64 @@ class ComparisonOut(Wire):
     words: str
 
 
+class RoundOut(Wire):
+    """One round of the same light sharpening."""
+
+    number: int
+    start_gf: float | None
+    life: float | None
+    strokes: float | None
+
+
+class StroppedOut(Wire):
+    """One strop-back: of which edge, after which cutting of it, and what came back."""
+
+    edge: int
+    cutting: int
+    strokes: float
+    end_gf: float
+    after_gf: float
+    share: float | None
+    low: float | None
+    high: float | None
+
+
+class UpkeepOut(Wire):
+    """What one blade asks for: rounds, strop-backs, and what they say."""
+
+    blade: str
+    mark: int
+    rounds: list[RoundOut]
+    restoring: str
+    no_longer: bool
+    strops: list[StroppedOut]
+    stones: str
+
+    @classmethod
+    def of(cls, found: Upkeep) -> "UpkeepOut":
+        return cls(
+            blade=found.blade.code,
+            mark=found.blade.mark,
+            rounds=[RoundOut.model_validate(each) for each in found.rounds],
+            restoring=found.restoring.words if found.restoring else "",
+            no_longer=found.restoring is not None and found.restoring.standing == "no_longer",
+            strops=[
+                StroppedOut(
+                    edge=each.edge,
+                    cutting=each.cutting,
+                    strokes=each.found.strokes,
+                    end_gf=each.found.end_gf,
+                    after_gf=each.found.after_gf,
+                    share=each.found.share,
+                    low=each.found.low,
+                    high=each.found.high,
+                )
+                for each in found.strops
+            ],
+            stones=found.stones,
+        )
+
+
 class VerdictOut(Wire):
     """A trial's answer."""
 
@@ -150,6 +209,7 @@ class VerdictOut(Wire):
     prediction: str
     taken_as_equal: list[str]
     let_go: list[str]
+    upkeep: list[UpkeepOut]
     next_step: NextStepOut
 
 

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, body, type Schemas } from "../../api/client";
+import { instrumentsQuery } from "../../api/queries";
 import { counted, plural } from "../../domain/format";
 import type { InstrumentNews } from "./bench";
 import type { Shown } from "./projection";
@@ -77,6 +78,27 @@ export function InstrumentLine({ news }: { news: InstrumentNews | null }) {
       {news.name}: {words[news.what]}
     </p>
   );
+}
+
+/** Before it says anything: whether the tester is there, and reads as it did. */
+export function TesterStanding() {
+  const instruments = useQuery(instrumentsQuery);
+  const testers = (instruments.data ?? []).filter((i) => i.kind === "force" && i.in_use);
+  return testers.map((tester) => {
+    const words = !tester.is_there
+      ? "not found"
+      : tester.drift?.warns
+        ? tester.drift.words
+        : tester.checked_today
+          ? "there, checked today"
+          : "there, not checked on its reference today";
+    const tone = !tester.is_there || tester.drift?.warns ? "text-rust" : "text-ink-2";
+    return (
+      <p key={tester.id} className={`text-note ${tone}`} data-testid="tester">
+        {tester.name}: {words}
+      </p>
+    );
+  });
 }
 
 /** How fast the hand is, when it should rest, and how far the stock goes. */

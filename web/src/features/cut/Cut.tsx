@@ -11,7 +11,7 @@ import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
 import { Asking } from "./Asking";
 import { BenchKeys } from "./BenchKeys";
-import { HandAndStock, Holder, InstrumentLine } from "./Beside";
+import { HandAndStock, Holder, InstrumentLine, TesterStanding } from "./Beside";
 import { type InstrumentNews, useBench } from "./bench";
 import { bandOf, countSize, exposureWords, isJudged, nextWords, seenHere, whyWords, wornShare } from "./benchWords";
 import { Connection } from "./Connection";
@@ -203,7 +203,7 @@ export function Cut() {
               ) : (
                 <span>{whyWords(run, shown)}</span>
               )}
-              <InstrumentLine news={instrument} />
+              {instrument || run.practice || ended ? <InstrumentLine news={instrument} /> : <TesterStanding />}
             </div>
           </div>
           {waiting.refused.map(({ event, message }) => (

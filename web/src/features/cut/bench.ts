@@ -1,11 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { Away, api, body, Refused, type Schemas } from "../../api/client";
+import { useFollow } from "../../api/follow";
 import { later, runQuery } from "../../api/queries";
 import { localTime } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { type QueuedEvent, type Sent, TapQueue } from "../../domain/tapQueue";
-import { useFollow } from "./follow";
 import { acknowledged, show, told } from "./projection";
 import { deviceName, keepRun, keptRun, queueStorage } from "./queueStorage";
 

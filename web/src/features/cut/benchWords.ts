@@ -32,7 +32,7 @@ export function nextWords(run: RunData, shown: Shown): string {
 const ASKED: Record<string, string> = {
   paper: "wipe, does it slice the held paper",
   hair_sample: "wipe, does it cut the hair sample",
-  shave: "wipe, does it shave",
+  shave: "wipe, does it shave (off the skin: paper or a hair sample does it, too)",
   inspect: "wipe, look along the apex under the lamp",
   effort: "how hard was it, 0 to 10",
   rank: "its rank by effort, 1 for the least",

@@ -8,6 +8,7 @@ import { newId } from "../../domain/ids";
 import { freshLane } from "../../domain/strips";
 import { Button } from "../../ui/Button";
 import { Choice, Field, Tick } from "../../ui/Field";
+import { Cautions } from "./Cautions";
 import { putRun } from "./changes";
 
 /** Choose the blade and its edge, and go to the bench. A cut edge is used up: the next run is on the next sharpening. */
@@ -167,9 +168,7 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
           {start.error.message}
         </p>
       ) : null}
-      <p className="text-note text-ink-2">
-        {(lineUp.trial.method.cautions ?? []).join(" ")} Your own workshop's rules come first.
-      </p>
+      <Cautions trial={lineUp.trial} />
       <Button kind="next" type="submit" disabled={start.isPending} autoFocus>
         {practice ? "Start practice run" : "Start run"}
       </Button>

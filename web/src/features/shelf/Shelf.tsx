@@ -16,10 +16,11 @@ import { Failed, Waiting } from "../../ui/State";
 import { loanWords } from "./AboutBlade";
 import { Abrasives } from "./Abrasives";
 import { Grades } from "./Grades";
+import { Instruments } from "./Instruments";
 import { Lots } from "./Lots";
 import { NewBlade } from "./NewBlade";
 
-const PARTS = ["blades", "lots", "recipes", "abrasives", "grades"] as const;
+const PARTS = ["blades", "lots", "recipes", "abrasives", "grades", "instruments"] as const;
 type Part = (typeof PARTS)[number];
 
 /** What stands on the shelf: blades first, then what they are sharpened with and how their grades are hardened. */
@@ -101,6 +102,7 @@ function PartOfShelf({
   quantities: Schemas["QuantityOut"][];
 }) {
   if (part === "lots") return <Lots />;
+  if (part === "instruments") return <Instruments />;
   if (part === "recipes") return <Recipes recipes={shelf.recipes} />;
   if (part === "abrasives") return <Abrasives shelf={shelf} />;
   if (part === "grades") return <Grades grades={shelf.grades} />;

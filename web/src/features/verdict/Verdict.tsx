@@ -13,6 +13,7 @@ import { Figures } from "./Figures";
 import { Legend } from "./Legend";
 import { Pairs } from "./Pairs";
 import { RunTable } from "./RunTable";
+import { Upkeep } from "./Upkeep";
 
 type VerdictData = Schemas["VerdictOut"];
 
@@ -108,6 +109,7 @@ export function Verdict() {
               </div>
             </div>
           )}
+          <Upkeep upkeep={data.upkeep} unit={unit} />
           <Pairs data={data} highlighted={highlighted} onHighlight={setHighlighted} />
         </>
       )}

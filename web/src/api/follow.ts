@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "./client";
 
 type Follow = Schemas["FollowOut"];
 const FIRST_WAIT_MS = 400;

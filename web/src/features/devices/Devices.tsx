@@ -1,0 +1,117 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { useChange } from "../../api/changes";
+import { api, body } from "../../api/client";
+import { pairingQuery } from "../../api/queries";
+import { day, plural } from "../../domain/format";
+import { Button } from "../../ui/Button";
+import { Failed, Waiting } from "../../ui/State";
+
+/** Who may use this bench besides this machine: a code and its picture to let a phone in, and who was. */
+export function Devices() {
+  const pairing = useQuery({ ...pairingQuery, refetchInterval: 3000 });
+  const code = useMutation({ mutationFn: () => body(api.POST("/api/pairing/code")) });
+  const forget = useChange((id: string) =>
+    body(api.DELETE("/api/pairing/devices/{device_id}", { params: { path: { device_id: id } } })),
+  );
+  if (pairing.isPending) return <Waiting what="the devices" />;
+  if (pairing.isError) return <Failed error={pairing.error} onRetry={() => void pairing.refetch()} />;
+  const { open_to_network, devices } = pairing.data;
+  return (
+    <div className="mx-auto max-w-[1100px] px-4 pt-6 bench:px-7">
+      <h1 className="answer">
+        {open_to_network
+          ? devices.length
+            ? `${plural(devices.length, "device")} let in.`
+            : "Ready to let a device in."
+          : "Only this machine reaches the bench."}
+      </h1>
+      {open_to_network ? (
+        <div className="mt-5 grid gap-x-12 gap-y-6 bench:grid-cols-[22rem_minmax(0,1fr)]">
+          <section aria-label="Pair a device">
+            {code.data ? (
+              <Code shown={code.data} onAnew={() => code.mutate()} />
+            ) : (
+              <>
+                <p className="mb-4">
+                  The phone must be in the same local network. The code works once, for five minutes; the connection is
+                  not encrypted, so use a network of your own.
+                </p>
+                <Button kind="next" onClick={() => code.mutate()} autoFocus>
+                  Show a code
+                </Button>
+              </>
+            )}
+            {code.error ? <p className="mt-2 font-medium text-rust">{code.error.message}</p> : null}
+          </section>
+          <section aria-label="Let in">
+            <h2 className="text-lead font-bold">Let in</h2>
+            <ul>
+              {devices.map((d) => (
+                <li key={d.id} className="flex min-h-12 items-center gap-3 border-b border-line">
+                  <b>{d.name}</b>
+                  <span className="text-note text-ink-2">since {day(d.paired_utc)}</span>
+                  <button
+                    type="button"
+                    className="ml-auto min-h-11 cursor-pointer underline underline-offset-4"
+                    onClick={() => forget.mutate(d.id)}
+                  >
+                    Shut out
+                  </button>
+                </li>
+              ))}
+              {devices.length === 0 ? <li className="text-ink-2">None yet.</li> : null}
+            </ul>
+          </section>
+        </div>
+      ) : (
+        <p className="mt-3 max-w-2xl">
+          To count on a phone by the rope, stop Kessik and start it with <code>kessik serve --lan</code>. It then
+          answers devices of the local network that you let in here, each by a code that works once, and nobody else.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Code({
+  shown,
+  onAnew,
+}: {
+  shown: { code: string; address: string; lasts_s: number; qr_svg: string };
+  onAnew: () => void;
+}) {
+  const [left, setLeft] = useState(shown.lasts_s);
+  useEffect(() => {
+    const until = Date.now() + 1000 * shown.lasts_s;
+    const timer = setInterval(() => setLeft(Math.max(0, (until - Date.now()) / 1000)), 500);
+    return () => clearInterval(timer);
+  }, [shown]);
+  if (left <= 0)
+    return (
+      <>
+        <p className="mb-4">The code has run out.</p>
+        <Button kind="next" onClick={onAnew}>
+          Show a new one
+        </Button>
+      </>
+    );
+  return (
+    <>
+      <img
+        className="w-full max-w-72 border-[1.5px] border-ink"
+        alt={`QR code for ${shown.address}`}
+        src={`data:image/svg+xml;utf8,${encodeURIComponent(shown.qr_svg)}`}
+      />
+      <p className="mt-3">
+        Or open <b>{shown.address}</b> and type
+      </p>
+      <p className="wide text-[2rem] font-extrabold tracking-[0.12em]" data-testid="code">
+        {shown.code}
+      </p>
+      <p className="text-note text-ink-2">
+        works once, for another {Math.floor(left / 60)}:{String(Math.floor(left % 60)).padStart(2, "0")}
+      </p>
+    </>
+  );
+}

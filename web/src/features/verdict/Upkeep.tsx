@@ -1,0 +1,84 @@
+import type { Schemas } from "../../api/client";
+import { counted } from "../../domain/format";
+import { Mark } from "../../ui/Mark";
+
+type Kept = Schemas["UpkeepOut"];
+const percent = (share: number) => `${Math.round(100 * share)} %`;
+
+/** What a blade asks for after the cutting: does the strop, or the same light sharpening, still bring it back. */
+export function Upkeep({ upkeep, unit }: { upkeep: readonly Kept[]; unit: string }) {
+  if (upkeep.length === 0) return null;
+  return (
+    <section aria-label="Upkeep" className="mt-8">
+      <h2 className="text-lead font-bold">Bringing it back</h2>
+      <div className="mt-2 grid gap-x-12 gap-y-6 bench:grid-cols-2">
+        {upkeep.map((kept) => (
+          <article key={kept.blade}>
+            <h3 className="flex items-center gap-2 font-bold">
+              <Mark mark={kept.mark} size={18} />
+              {kept.blade}
+            </h3>
+            {kept.rounds.length ? <Rounds kept={kept} unit={unit} /> : null}
+            {kept.strops.length ? <Strops kept={kept} /> : null}
+          </article>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+const CELL = "border-b border-line py-1 pr-4 text-left font-normal";
+
+function Rounds({ kept, unit }: { kept: Kept; unit: string }) {
+  return (
+    <>
+      <p className={`mt-1 ${kept.no_longer ? "font-semibold text-rust" : ""}`}>{sentence(kept.restoring)}</p>
+      <table className="mt-2 w-full border-collapse">
+        <thead className="text-note text-ink-2">
+          <tr>
+            <th className={CELL}>round</th>
+            <th className={CELL}>start, gf</th>
+            <th className={CELL}>life, {unit}</th>
+            <th className={CELL}>strokes a side</th>
+          </tr>
+        </thead>
+        <tbody>
+          {kept.rounds.map((r) => (
+            <tr key={r.number}>
+              <th className={CELL}>{r.number}</th>
+              <td className={CELL}>{r.start_gf === null ? "" : Math.round(r.start_gf)}</td>
+              <td className={`${CELL} font-bold`}>{r.life === null ? "not crossed" : r.life.toFixed(1)}</td>
+              <td className={CELL}>{r.strokes === null ? "" : counted(r.strokes)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function Strops({ kept }: { kept: Kept }) {
+  return (
+    <>
+      <ul className="mt-1">
+        {kept.strops.map((s) => (
+          <li key={`${s.edge} ${s.cutting} ${s.strokes}`}>
+            Edge {s.edge}
+            {s.cutting > 1 ? `, cut ${s.cutting} times` : ""}: {counted(s.strokes)} strokes on the strop,{" "}
+            {Math.round(s.end_gf)} to {Math.round(s.after_gf)} gf
+            {s.share === null || s.low === null || s.high === null ? (
+              "; too little was lost to speak of a share"
+            ) : (
+              <>
+                ; <b>{percent(s.share)}</b> of the loss is back ({percent(s.low)} to {percent(s.high)})
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+      <p className="mt-1 text-ink-2">{sentence(kept.stones)}</p>
+    </>
+  );
+}
+
+const sentence = (text: string) => (text ? `${text.charAt(0).toUpperCase()}${text.slice(1)}.` : "");
