@@ -13,10 +13,12 @@ def free_port():
         return probe.getsockname()[1]
 
 
-def start_server(folder, port, command="serve"):
+def start_server(folder, port, command="serve", options=()):
     """Start `kessik serve` or `kessik demo` and wait until it answers."""
     program = str(Path(sys.executable).parent / "kessik")
-    server = subprocess.Popen([program, command, "--data", str(folder), "--port", str(port)], stdout=subprocess.DEVNULL)
+    server = subprocess.Popen(
+        [program, command, "--data", str(folder), "--port", str(port), *options], stdout=subprocess.DEVNULL
+    )
     deadline = time.monotonic() + 120
     while time.monotonic() < deadline:
         with socket.socket() as probe:

@@ -10,6 +10,8 @@ const keptPages = VitePWA({
   injectRegister: "script-defer",
   workbox: {
     globPatterns: ["**/*.{js,css,html,svg,woff2}"],
+    clientsClaim: true,
+    skipWaiting: true,
     navigateFallback: "/index.html",
     navigateFallbackDenylist: [/^\/api\//, /^\/pair/],
   },

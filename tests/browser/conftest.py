@@ -16,13 +16,13 @@ from tests.serving import free_port, start_server
 class Served:
     """A server that can be stopped and started again over the same data."""
 
-    def __init__(self, folder, command="serve"):
-        self.folder, self.command, self.port = folder, command, free_port()
+    def __init__(self, folder, command="serve", options=()):
+        self.folder, self.command, self.options, self.port = folder, command, options, free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         self.start()
 
     def start(self):
-        self.process = start_server(self.folder, self.port, self.command)
+        self.process = start_server(self.folder, self.port, self.command, self.options)
 
     def hand(self):
         """A tester with a device of their own at this server."""

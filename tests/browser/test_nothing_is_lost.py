@@ -2,6 +2,16 @@
 
 from selenium.webdriver.common.keys import Keys
 
+from tests.browser.chromium import chromium
+from tests.browser.conftest import Person
+
+KEPT_BY_WORKER = "return navigator.serviceWorker.controller !== null"
+
+
+def device_of(log):
+    """The device that cut first."""
+    return next(e["device"] for e in log["log"] if e["kind"] == "cut")
+
 
 def at_the_bench(person, served):
     hand = served.hand()
@@ -34,21 +44,38 @@ def test_a_reload_in_the_middle_of_a_run(person, served):
     assert [(c["count"], c["force_gf"]) for c in state["checks"]] == [(0, 150), (0, 152), (1, 170)]
 
 
-def test_counting_goes_on_while_the_server_is_away_and_catches_up_once(person, served):
+def test_an_outage_with_a_reload_and_a_second_device_loses_nothing_and_counts_nothing_twice(person, served):
     hand, run = at_the_bench(person, served)
     person.press(" ", " ")
     person.until(lambda: person.text("count") == "2")
-    person.see("all on disk")
-    served.kill()
-    person.press(*[" "] * 9, Keys.BACKSPACE, "2", "1", "0", Keys.ENTER)
-    person.until(lambda: person.text("count") == "10")
-    person.see("kept here and sent when it is back")
-    served.start()
-    person.see("all on disk", seconds=30)
-    log = log_of(hand, run)
-    assert log["state"]["count"] == 10
-    assert [c["force_gf"] for c in log["state"]["checks"]] == [210]
-    assert [e["kind"] for e in log["log"]].count("cut") == 11
+    with chromium(390, 844) as driver:
+        phone = Person(driver, served.address)
+        phone.open(f"/runs/{run}")
+        phone.until(lambda: phone.text("count") == "2")
+        person.until(lambda: person.driver.execute_script(KEPT_BY_WORKER))
+        served.kill()
+        person.press(" " * 25, "2", "1", "0", Keys.ENTER, " " * 5, "2", "2", "4", Keys.ENTER)
+        person.see("32 events kept here and sent when it is back")
+        person.driver.refresh()
+        person.until(lambda: person.text("count") == "32", 20)
+        person.press(" " * 10, Keys.BACKSPACE, "2", "4", "0", Keys.ENTER)
+        person.until(lambda: person.text("count") == "41")
+        phone.press(" ", " ", " ", " ")
+        phone.see("4 tapped here wait for it to accept")
+        served.start()
+        person.see("all on disk", seconds=30)
+        person.see("The other device proposes 4 more cuts", seconds=30)
+        person.press("a")
+        for someone in (person, phone):
+            someone.until(lambda s=someone: s.text("count") == "45")
+        log = log_of(hand, run)
+    told = [(e["kind"], e["count_at"], e["payload"].get("value")) for e in log["log"] if e["device"] == device_of(log)]
+    cuts = [("cut", n, None) for n in range(27)]
+    cuts += [("reading", 27, 210), *[("cut", n, None) for n in range(27, 32)], ("reading", 32, 224)]
+    cuts += [*[("cut", n, None) for n in range(32, 42)], ("correction", 42, None), ("reading", 41, 240)]
+    assert told == [*cuts, ("accept", 41, None)], "each event once, in its order, at its count"
+    assert log["state"]["count"] == 45
+    assert [(c["count"], c["force_gf"]) for c in log["state"]["checks"]] == [(27, 210), (32, 224), (41, 240)]
     assert len({e["id"] for e in log["log"]}) == len(log["log"])
 
 

@@ -5,10 +5,12 @@ import { type NewEvent, type QueuedEvent, type QueueStorage, type RefusedEvent, 
 class Disk implements QueueStorage {
   sequence = 0;
   kept: QueuedEvent[] = [];
-  async add(event: NewEvent): Promise<QueuedEvent> {
-    this.sequence += 1;
-    const queued = { ...event, device: "phone", device_sequence: this.sequence };
-    this.kept.push(queued);
+  async add(events: readonly NewEvent[]): Promise<QueuedEvent[]> {
+    const queued = events.map((event) => {
+      this.sequence += 1;
+      return { ...event, device: "phone", device_sequence: this.sequence };
+    });
+    this.kept.push(...queued);
     return queued;
   }
   async remove(id: string): Promise<void> {

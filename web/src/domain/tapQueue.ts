@@ -18,8 +18,8 @@ export interface QueuedEvent {
 export type NewEvent = Omit<QueuedEvent, "device" | "device_sequence">;
 
 export interface QueueStorage {
-  /** Keep an event durably, with this device's name and its next sequence number. */
-  add(event: NewEvent): Promise<QueuedEvent>;
+  /** Keep events durably, all or none, with this device's name and its next sequence numbers. */
+  add(events: readonly NewEvent[]): Promise<QueuedEvent[]>;
   remove(id: string): Promise<void>;
   pending(runId: string): Promise<QueuedEvent[]>;
   /** Keep what the server refused until the tester has seen it: in one step with taking it off the queue. */
@@ -40,6 +40,8 @@ export interface QueueView {
   readonly refused: readonly RefusedEvent[];
 }
 
+/** Only what has its number, and so is on this device's disk, is sent. */
+const BEING_STORED = 0;
 const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 4000;
 
@@ -49,6 +51,7 @@ export class TapQueue {
   private sending = false;
   private wait = FIRST_WAIT_MS;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly unstored: NewEvent[] = [];
   private chain: Promise<unknown> = Promise.resolve();
 
   constructor(
@@ -60,7 +63,8 @@ export class TapQueue {
   /** Take up what an earlier page left behind. */
   async open(): Promise<void> {
     const [pending, refused] = await Promise.all([this.storage.pending(this.runId), this.storage.refused(this.runId)]);
-    this.set({ pending, refused });
+    const known = new Set(pending.map((e) => e.id));
+    this.set({ pending: [...pending, ...this.view.pending.filter((e) => !known.has(e.id))], refused });
     void this.flush();
   }
 
@@ -70,15 +74,27 @@ export class TapQueue {
     void this.flush();
   }
 
-  /** Taps are stored one after the other, so that they keep the order they were made in. */
+  /** Seen at once, and stored in the order they were made in: what a fast hand makes meanwhile is stored together. */
   push(event: NewEvent): Promise<void> {
-    const stored = this.chain.then(async () => {
-      const queued = await this.storage.add(event);
-      this.set({ pending: [...this.view.pending, queued] });
-      void this.flush();
-    });
+    this.set({ pending: [...this.view.pending, { ...event, device: "", device_sequence: BEING_STORED }] });
+    this.unstored.push(event);
+    const stored = this.chain.then(() => this.store());
     this.chain = stored.catch(() => undefined);
     return stored;
+  }
+
+  private async store(): Promise<void> {
+    const events = this.unstored.splice(0);
+    if (events.length === 0) return;
+    const ids = new Set(events.map((e) => e.id));
+    try {
+      const queued = new Map((await this.storage.add(events)).map((e) => [e.id, e]));
+      this.set({ pending: this.view.pending.map((e) => queued.get(e.id) ?? e) });
+    } catch (error) {
+      this.set({ pending: this.view.pending.filter((e) => !ids.has(e.id)) });
+      throw error;
+    }
+    void this.flush();
   }
 
   close(): void {
@@ -109,7 +125,7 @@ export class TapQueue {
     clearTimeout(this.timer);
     try {
       let next = this.view.pending[0];
-      while (next) {
+      while (next && next.device_sequence !== BEING_STORED) {
         const sent = await this.send(next);
         if (sent.kind === "away") {
           this.set({ away: true });

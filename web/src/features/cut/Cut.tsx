@@ -140,7 +140,11 @@ export function Cut() {
           ) : null}
         </div>
         <div className="flex shrink-0 items-center gap-4 text-note text-ink-2">
-          <Connection away={waiting.away} waiting={waiting.pending.length} clockOffMin={clockOffMin} />
+          <Connection
+            away={waiting.away}
+            waiting={waiting.pending.filter((e) => e.device_sequence > 0).length}
+            clockOffMin={clockOffMin}
+          />
           <Link
             className="flex min-h-11 items-center underline underline-offset-4"
             to={`/trials/${run.trial.id}/line-up`}

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { Away, api, body, Refused, type Schemas } from "../../api/client";
 import { useFollow } from "../../api/follow";
 import { later, runQuery } from "../../api/queries";
@@ -98,24 +98,22 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
   }, [standsOutAt, plan]);
 
   const shown = run ? show(run, waiting.pending, me, waiting.away) : null;
-  const latest = useRef({ count: 0, position: 0, holds: true });
-  if (run && shown) latest.current = { count: shown.count, position: run.state.position, holds: shown.holds };
-
+  /** Counts are stamped from what is known at the stroke itself; what is drawn may lag behind a fast hand. */
   const log: Log = useCallback(
     (kind, payload = {}, id = newId()) => {
-      const { count, position, holds } = latest.current;
-      if (kind === "cut" && holds) latest.current = { count: count + Number(payload.amount), position, holds };
+      const known = queries.getQueryData<Run>(["run", runId]);
+      const count_at = known ? show(known, queue.snapshot().pending, me).count : 0;
       return queue.push({
         id,
         runId,
         kind,
-        last_seen_position: position,
-        count_at: count,
+        last_seen_position: known?.state.position ?? 0,
+        count_at,
         client_time: localTime(new Date()),
         payload,
       });
     },
-    [queue, runId],
+    [queries, queue, runId, me],
   );
   const clock = Math.abs(clockOffMin) >= CLOCK_OFF_MIN ? clockOffMin : 0;
   return { query, run, shown, waiting, log, queue, clockOffMin: clock };

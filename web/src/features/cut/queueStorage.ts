@@ -32,13 +32,21 @@ function store(): Promise<IDBPDatabase<BenchStore>> {
 
 /** Events wait on this device's disk; the sequence number is given in the same transaction that keeps them. */
 export const queueStorage: QueueStorage = {
-  async add(event: NewEvent): Promise<QueuedEvent> {
+  async add(events: readonly NewEvent[]): Promise<QueuedEvent[]> {
     const db = await store();
     const tx = db.transaction(["pending", "device"], "readwrite", { durability: "strict" });
     const device = (await tx.objectStore("device").get("this")) ?? { name: newId(), sequence: 0 };
-    const next = { name: device.name, sequence: device.sequence + 1 };
-    const queued = { ...event, device: next.name, device_sequence: next.sequence };
-    await Promise.all([tx.objectStore("device").put(next, "this"), tx.objectStore("pending").put(queued), tx.done]);
+    const queued = events.map((event, i) => ({
+      ...event,
+      device: device.name,
+      device_sequence: device.sequence + 1 + i,
+    }));
+    const next = { name: device.name, sequence: device.sequence + events.length };
+    await Promise.all([
+      tx.objectStore("device").put(next, "this"),
+      ...queued.map((each) => tx.objectStore("pending").put(each)),
+      tx.done,
+    ]);
     return queued;
   },
   async remove(id: string): Promise<void> {
