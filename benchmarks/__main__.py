@@ -6,7 +6,7 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 import argparse
 
-from benchmarks import line_up, lives, ratios, schedules, speed
+from benchmarks import bench_log, line_up, lives, ratios, schedules, speed
 
 
 def main() -> None:
@@ -14,12 +14,15 @@ def main() -> None:
     parser.add_argument("--edges", type=int, default=3000, help="simulated edges a row of the life table")
     parser.add_argument("--trials", type=int, default=300, help="simulated trials a row of the ratio table")
     parser.add_argument("--events", type=int, default=200, help="taps to time")
-    parser.add_argument("--only", choices=("speed", "line-up", "lives", "ratios", "schedules"), help="one part")
+    parser.add_argument(
+        "--only", choices=("speed", "bench-log", "line-up", "lives", "ratios", "schedules"), help="one part"
+    )
     chosen = parser.parse_args()
     if chosen.only in (None, "speed"):
         speed.report_analysis()
-        speed.report_server(chosen.events)
         speed.report_first_load()
+    if chosen.only in (None, "bench-log"):
+        bench_log.report(chosen.events)
     if chosen.only in (None, "line-up"):
         line_up.report()
     if chosen.only in (None, "lives"):

@@ -5,7 +5,7 @@ from hypothesis import strategies as st
 
 from kessik.core.protocols.events import BenchEvent
 from kessik.core.protocols.methods import force_limit_rope
-from kessik.core.protocols.run_state import fold
+from kessik.core.protocols.run_state import advance, fold
 
 RULES = force_limit_rope()
 
@@ -71,3 +71,22 @@ def test_every_tap_is_counted_or_proposed_and_none_is_both(taps):
     assert state.count + len(state.proposals) == sum(kind == "cut" for _, kind in taps)
     everything = log(*steps, ("a", "accept", {"targets": [p.id for p in state.proposals] or ["x"]}))
     assert everything.count == sum(kind == "cut" for _, kind in taps)
+
+
+KINDS = st.sampled_from(["cut", "cut", "cut", "reading", "pause", "takeover", "stop", "correction"])
+
+
+@given(st.lists(st.tuples(st.sampled_from("ab"), KINDS, st.integers(150, 450)), max_size=25))
+def test_a_state_taken_one_event_further_is_the_fold_of_them_all(steps):
+    events = [BenchEvent("0", "start", "server", 1, 0, 0.0, "", {"one_holds": True}, 1)]
+    plan = {"next_count": 2, "readings": 1, "why": "", "stage": None}
+    events.append(BenchEvent("p", "check_planned", "server", 2, 0, 0.0, "", plan, 2))
+    state = fold(events, RULES)
+    for n, (device, kind, number) in enumerate(steps, 3):
+        payloads = {"cut": {"amount": 1}, "reading": {"check": "force", "value": number}, "stop": {"by": "tester"}}
+        payload = payloads.get(kind, {"target": events[number % len(events)].id, "becomes": None})
+        if kind == "correction" and events[number % len(events)].kind not in ("cut", "reading"):
+            continue
+        events.append(BenchEvent(f"e{n}", kind, device, n, 0, state.count, "", payload, n))
+        state = advance(state, events[-1], events, RULES)
+        assert state == fold(events, RULES)

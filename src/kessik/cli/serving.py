@@ -58,10 +58,19 @@ def _lan_address(lan: bool, given: str | None) -> str | None:
     return found
 
 
+def _listening(host: str, port: int) -> socket.socket:
+    """A listening socket that names its protocol: only then does asyncio send small answers at once."""
+    made = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
+    made.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    made.bind((host, port))
+    made.listen()
+    return made
+
+
 def _run(database: Database, port: int, lan_address: str | None) -> None:
     hosts = [HOST, *([lan_address] if lan_address else [])]
     try:
-        sockets = [socket.create_server((host, port), reuse_port=False) for host in hosts]
+        sockets = [_listening(host, port) for host in hosts]
     except OSError as error:
         sys.stderr.write(f"Cannot listen on {' and '.join(hosts)}, port {port}: {error.strerror}\n")
         raise typer.Exit(2) from error

@@ -12,7 +12,7 @@ from kessik.core.planning.schedule import plan_next
 from kessik.core.protocols.events import SERVER_KINDS, BenchEvent, EventKind
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.pace import Pace
-from kessik.core.protocols.run_state import RunState, admit, fold
+from kessik.core.protocols.run_state import RunState, admit, advance, fold
 from kessik.core.protocols.series import RunSeries
 from kessik.core.sharpening.strop_back import StropBack
 from kessik.services import run_logs, stock
@@ -215,8 +215,9 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
         position = bench_log.append(session, run_id, event, server_utc)
         if position is None:
             raise ConflictError("this id or device sequence number was used before", field=_used_field(session, event))
-        events = [*log.events, replace(event, position=position)]
-        state = _declare(session, log.run, method, events, server_utc)
+        placed = replace(event, position=position)
+        events = [*log.events, placed]
+        state = _declare(session, log.run, method, events, advance(state, placed, events, method), server_utc)
     run_logs.remember_state(db, run_id, method, state)
     live_of(db).tell(run_topic(run_id), position)
     return Acknowledgement(position, False, state)
@@ -226,9 +227,10 @@ def _used_field(session: Session, event: BenchEvent) -> str:
     return "id" if bench_log.has_event(session, event.id) else "device_sequence"
 
 
-def _declare(session: Session, run: Run, method: Method, log: list[BenchEvent], server_utc: str) -> RunState:
+def _declare(
+    session: Session, run: Run, method: Method, log: list[BenchEvent], state: RunState, server_utc: str
+) -> RunState:
     """Log the stages and the stop that the facts now show; only the server declares them."""
-    state = fold(log, method, run.worked_mm)
     if log[-1].kind not in ("reading", "outcome", "strike", "correction"):
         return state
     declared = len(log)

@@ -45,7 +45,7 @@ def log_of(db: Database, session: Session, run_id: str) -> RunLog:
     if known is not None and not tail:
         return known
     events = (*(known.events if known else ()), *tail)
-    log = RunLog(run, events, {event.id: event for event in events})
+    log = RunLog(run, events, {**(known.by_id if known else {}), **{event.id: event for event in tail}})
     with _lock:
         logs[run_id] = log
         logs.move_to_end(run_id)

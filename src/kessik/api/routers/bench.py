@@ -8,6 +8,7 @@ from kessik.api.dependencies import Store
 from kessik.api.schemas.bench import (
     AckOut,
     EventBody,
+    EventOut,
     RunBody,
     RunOut,
     StockLeftOut,
@@ -54,10 +55,10 @@ def put_run(trial_id: Id, run_id: Id, body: RunBody, store: Store) -> RunOut:
     return _out(bench.start_run(store, run, body.insist_on_lot))
 
 
-@router.get("/runs/{run_id}")
-def get_run(run_id: Id, store: Store) -> RunOut:
+@router.get("/runs/{run_id}", response_model=RunOut)
+def get_run(run_id: Id, store: Store) -> Response:
     """A run with its state and log."""
-    return _out(bench.run_view(store, run_id))
+    return Response(_out(bench.run_view(store, run_id)).model_dump_json(), media_type="application/json")
 
 
 @router.put("/runs/{run_id}/events/{event_id}", response_model=AckOut)
@@ -75,6 +76,13 @@ def post_plan(run_id: Id, store: Store) -> RunOut:
     """Plan the next check if readings came in since; what the tester is told is logged."""
     bench.plan_check(store, run_id, now().utc)
     return _out(bench.run_view(store, run_id))
+
+
+@router.get("/runs/{run_id}/log")
+def get_whole_log(run_id: Id, store: Store) -> list[EventOut]:
+    """Every event of a run, oldest first."""
+    view = bench.run_view(store, run_id)
+    return [EventOut.of(event) for event in seen_events(view.events, bool(view.sealed))]
 
 
 @router.get("/runs/{run_id}/stock")

@@ -24,6 +24,10 @@ SentKind = Literal[
 ]  # fmt: skip
 
 
+LOG_SHOWN = 1000
+"""Events that come with a run; the earlier ones of a very long one are asked for."""
+
+
 class RunBody(Wire):
     """A run to start; `id` is made by the client."""
 
@@ -76,8 +80,15 @@ class EventOut(Wire):
 
     @classmethod
     def of(cls, event: BenchEvent) -> "EventOut":
-        own = {name: getattr(event, name) for name in cls.model_fields if name != "payload"}
-        return cls(**own, payload=dict(event.payload))
+        return cls(
+            id=event.id,
+            position=event.position,
+            kind=event.kind,
+            device=event.device,
+            count_at=event.count_at,
+            client_time=event.client_time,
+            payload=event.payload,  # type: ignore[arg-type]  # a mapping, and written out as one
+        )
 
 
 class CheckOut(Wire):
@@ -306,6 +317,7 @@ class RunOut(Wire):
     edge: int
     state: StateOut
     log: list[EventOut]
+    earlier_events: int
     zone_from_mm: float | None
     zone_to_mm: float | None
     exposure_per_cut_mm2_per_mm: float | None
@@ -340,7 +352,8 @@ class RunOut(Wire):
             paused_since=view.paused_since,
             strop_back=[] if hidden else [StropBackOut.model_validate(test) for test in view.strop_back],
             after_strop_of=view.run.after_strop_of,
-            log=[EventOut.of(event) for event in seen_events(view.events, bool(view.sealed))],
+            log=[EventOut.of(event) for event in seen_events(view.events[-LOG_SHOWN:], bool(view.sealed))],
+            earlier_events=max(len(view.events) - LOG_SHOWN, 0),
             zone_from_mm=view.run.zone_from_mm,
             zone_to_mm=view.run.zone_to_mm,
             exposure_per_cut_mm2_per_mm=view.exposure_per_cut_mm2_per_mm,

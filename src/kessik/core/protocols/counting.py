@@ -20,12 +20,14 @@ class Moved:
 
 @dataclass(frozen=True)
 class Counting:
-    """The count after a log, the device that holds it, cuts of other devices that wait to be accepted, what moved."""
+    """The count after a log, the device that holds it, cuts of other devices that wait to be accepted, what moved;
+    `one_holds` where only that device counts."""
 
     count: float
     holder: str | None
     proposals: tuple[BenchEvent, ...]
     moved: tuple[Moved, ...]
+    one_holds: bool
 
 
 @dataclass
@@ -67,7 +69,7 @@ def count_cuts(events: Sequence[BenchEvent], changes: Changes) -> Counting:
         for cut in tally.waiting.values()
         if not _taken_back(cut, changes)
     )
-    return Counting(count, tally.holder, proposals, tuple(_moves(events, changes, tally)))
+    return Counting(count, tally.holder, proposals, tuple(_moves(events, changes, tally)), one_holds)
 
 
 def _moves(events: Sequence[BenchEvent], changes: Changes, tally: _Tally) -> list[Moved]:

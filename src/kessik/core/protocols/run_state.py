@@ -69,6 +69,7 @@ class RunState:
     holder: str | None = None
     proposals: tuple[BenchEvent, ...] = ()
     strops: tuple[StropTest, ...] = ()
+    one_holds: bool = False
 
     @property
     def rule_met(self) -> bool:
@@ -91,9 +92,17 @@ class RunState:
 
 def worked(checks: Sequence[LoggedCheck], worked_mm: tuple[float, float] | None) -> list[Check]:
     """Unstruck checks in the worked zone, of a log."""
-    plain = tuple(logged.check for logged in checks)
-    run = RunSeries("", 1, 1, plain, worked_mm=worked_mm)
-    return [check for check in plain if not check.struck and not run.is_control(check)]
+    return _parted(checks, worked_mm)[0]
+
+
+def _parted(checks: Sequence[LoggedCheck], worked_mm: tuple[float, float] | None) -> tuple[list[Check], list[Check]]:
+    """Unstruck checks in the worked zone, and those beside it."""
+    run = RunSeries("", 1, 1, (), worked_mm=worked_mm)
+    parts: tuple[list[Check], list[Check]] = ([], [])
+    for logged in checks:
+        if not logged.check.struck:
+            parts[run.is_control(logged.check)].append(logged.check)
+    return parts
 
 
 def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, float] | None = None) -> RunState:
@@ -142,8 +151,7 @@ def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, f
             stopped_by = str(payload.get("by", "tester"))
     checks.sort(key=lambda logged: logged.check.count)  # a device that was away may tell of an earlier count later
     count = counting.count
-    own = worked(checks, worked_mm)
-    beside = [logged.check for logged in checks if not logged.check.struck and logged.check not in own]
+    own, beside = _parted(checks, worked_mm)
     progress = assess(own, method, count, beside)
     due, wanted = _due(plan if plan_is_current else None, taken, count, progress)
     met = progress.met
@@ -170,6 +178,29 @@ def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, f
         holder=counting.holder,
         proposals=counting.proposals,
         strops=tuple(strops),
+        one_holds=counting.one_holds,
+    )
+
+
+def advance(state: RunState, event: BenchEvent, events: Sequence[BenchEvent], method: Method) -> RunState:
+    """The state after one event more, which is the last of `events`: the same as a fold of them all.
+
+    A plain cut, which is nearly every event of a long run, moves nothing but the count and what is due at it.
+    """
+    counts = not state.one_holds or state.holder in (None, event.device)
+    standing = any(stage.name not in state.progress.lost for stage in method.stages)
+    going = state.status in ("fresh", "cutting", "paused")
+    if event.kind != "cut" or not counts or not standing or method.dose is not None or not going:
+        return fold(events, method, state.worked_mm)
+    count = state.count + float(event.payload["amount"])
+    due = state.plan_is_current and state.plan is not None and count >= state.plan.next_count
+    return replace(
+        state,
+        status="cutting",
+        count=count,
+        check_due=state.progress.confirmation_wanted or (due and state.readings_wanted > 0),
+        position=event.position,
+        holder=state.holder or event.device,
     )
 
 

@@ -1,5 +1,6 @@
 """Which stages are lost and whether a run is over: the same code runs live and on imported series."""
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
@@ -158,7 +159,8 @@ def _force(checks: Sequence[Check]) -> list[Check]:
 
 def mean_force_gf(group: Sequence[Check]) -> float:
     """Mean reading of one check in gf, on the log scale."""
-    return float(np.exp(np.mean([np.log(check.force_gf) for check in group if check.force_gf is not None])))
+    logs = [math.log(check.force_gf) for check in group if check.force_gf is not None]
+    return math.exp(math.fsum(logs) / len(logs))
 
 
 def checks_beyond(checks: Sequence[Check], limit_gf: float) -> int:

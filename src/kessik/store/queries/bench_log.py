@@ -1,10 +1,10 @@
 """Runs and their bench log."""
 
 from collections.abc import Sequence
-from dataclasses import asdict
+from dataclasses import asdict, fields
 from typing import Any
 
-from sqlalchemy import Row, Table, bindparam, func, insert, select
+from sqlalchemy import Table, bindparam, func, insert, select
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
@@ -14,8 +14,10 @@ from kessik.store.tables import EventRow, RunRow
 
 _EVENT: Table = EventRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
 _APPEND = sqlite.insert(_EVENT).on_conflict_do_nothing()
+# In the order of the fields of BenchEvent, so that a long log is read row by row without looking up names.
+_AS_EVENT = [_EVENT.c[field.name] for field in fields(BenchEvent)]
 _LOG_TAIL = (
-    select(_EVENT)
+    select(*_AS_EVENT)
     .where(_EVENT.c.run_id == bindparam("run"), _EVENT.c.position > bindparam("after"))
     .order_by(_EVENT.c.position)
 )
@@ -82,14 +84,15 @@ def add_run(session: Session, run: Run) -> None:
 def events_of(session: Session, run_id: str, after: int = 0) -> list[BenchEvent]:
     """The run's log in log order, from behind a position on."""
     rows = session.connection().execute(_LOG_TAIL, {"run": run_id, "after": after})
-    return [_event(row) for row in rows]
+    return [BenchEvent(*row) for row in rows]
 
 
 def events_by_run(session: Session, run_ids: Sequence[str]) -> dict[str, list[BenchEvent]]:
     """The logs of several runs at once."""
     logs: dict[str, list[BenchEvent]] = {run_id: [] for run_id in run_ids}
-    for row in session.execute(select(_EVENT).where(_EVENT.c.run_id.in_(run_ids)).order_by(_EVENT.c.position)):
-        logs[row.run_id].append(_event(row))
+    wanted = select(_EVENT.c.run_id, *_AS_EVENT).where(_EVENT.c.run_id.in_(run_ids)).order_by(_EVENT.c.position)
+    for run_id, *own in session.execute(wanted):
+        logs[run_id].append(BenchEvent(*own))
     return logs
 
 
@@ -151,18 +154,4 @@ def _run(row: RunRow) -> Run:
         after_strop_of=row.after_strop_of,
         bookings=tuple(Booking(**booking) for booking in row.bookings),
         other=row.other,
-    )
-
-
-def _event(row: Row[Any]) -> BenchEvent:
-    return BenchEvent(
-        id=row.id,
-        kind=row.kind,
-        device=row.device,
-        device_sequence=row.device_sequence,
-        last_seen_position=row.last_seen_position,
-        count_at=row.count_at,
-        client_time=row.client_time,
-        payload=row.payload,
-        position=row.position,
     )

@@ -1,5 +1,6 @@
+import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import type { Schemas } from "../../api/client";
+import { api, body, type Schemas } from "../../api/client";
 import { clock, counted, typedNumber } from "../../domain/format";
 
 type Run = Schemas["RunOut"];
@@ -9,14 +10,27 @@ type Log = (kind: Schemas["EventBody"]["kind"], payload?: Record<string, unknown
 /** Every event, newest first; a reading can be corrected or struck out, and the old value stays to be seen. */
 export function RunLog({ run, log }: { run: Run; log: Log }) {
   const [open, setOpen] = useState<string | null>(null);
+  const [all, setAll] = useState(false);
+  const whole = useQuery({
+    queryKey: ["run-log", run.id],
+    queryFn: () => body(api.GET("/api/runs/{run_id}/log", { params: { path: { run_id: run.id } } })),
+    enabled: all,
+  });
+  const first = run.log[0]?.position ?? 0;
+  const events = [...(whole.data ?? []).filter((e) => e.position < first), ...run.log];
   const withdrawn = new Set(run.state.withdrawn);
   const struck = new Set(run.state.checks.filter((c) => c.struck).map((c) => c.event_id));
   const now = new Map(run.state.checks.map((c) => [c.event_id, c.force_gf ?? c.value]));
   return (
     <section aria-label="List of events" className="flex h-[372px] flex-col overflow-y-auto pt-2">
-      <h2 className="font-semibold">Events, newest first</h2>
+      <div className="flex items-baseline justify-between gap-4">
+        <h2 className="font-semibold">Events, newest first</h2>
+        <a className="text-note underline underline-offset-4" href={`/api/runs/${run.id}/log.csv`} download>
+          Save as a table
+        </a>
+      </div>
       <ol>
-        {[...run.log].reverse().map((e) => {
+        {events.reverse().map((e) => {
           const gone = withdrawn.has(e.id) || struck.has(e.id);
           const changeable = e.kind === "reading" && !gone;
           return (
@@ -39,6 +53,15 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
           );
         })}
       </ol>
+      {run.earlier_events > 0 && !whole.data ? (
+        <button
+          type="button"
+          className="min-h-11 cursor-pointer self-start underline underline-offset-4"
+          onClick={() => setAll(true)}
+        >
+          Show {run.earlier_events} earlier events
+        </button>
+      ) : null}
     </section>
   );
 }

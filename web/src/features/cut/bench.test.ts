@@ -67,6 +67,7 @@ function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
     edge: 3,
     state: { ...fresh, ...state },
     log,
+    earlier_events: 0,
     zone_from_mm: null,
     zone_to_mm: null,
     exposure_per_cut_mm2_per_mm: null,
