@@ -6,10 +6,18 @@ import urllib.request
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
+from selenium.webdriver.common.keys import Keys
+
 from tests.browser.chromium import chromium, picture, resize
-from tests.browser.conftest import Served
+from tests.browser.conftest import Person, Served
 
 FOLDER = Path(__file__).parents[2] / "docs" / "screenshots"
+
+
+def take_bench(bench, name):
+    """The bench as it stands, without opening it anew."""
+    time.sleep(1.5)
+    picture(bench.driver, FOLDER / f"{name}.png")
 
 
 def main():
@@ -20,7 +28,7 @@ def main():
                 by_name = {t["trial"]["name"]: t for t in json.loads(answer.read())["trials"]}
             entry = by_name["Raft rope, before the season"]
             trial = f"{demo.address}/trials/{entry['trial']['id']}"
-            run = next(r["id"] for r in entry["runs"] if r["status"] == "cutting")
+            run = next(r["id"] for r in entry["runs"] if r["status"] == "paused")
 
             def take(address, name, click=None):
                 driver.get(address)
@@ -42,11 +50,29 @@ def main():
             take(f"{demo.address}/reckoner", "reckoner")
             take(f"{trial}/verdict", "verdict")
             take(f"{trial}/verdict", "verdict-table", click="Table")
-            take(f"{demo.address}/runs/{run}", "cut")
+            take(f"{demo.address}/shelf?part=instruments", "instruments")
             take(empty.address, "first-start")
-            take(f"{empty.address}/?new=trial", "new-trial")
+            bench = Person(driver, demo.address)
+            bench.open(f"/runs/{run}")
+            bench.see("On a break")
+            bench.press(" ")
+            take_bench(bench, "cut")
             resize(driver, 390, 844)
-            take(f"{demo.address}/runs/{run}", "cut-phone")
+            take_bench(bench, "cut-phone")
+            resize(driver, 1280, 800)
+            while "Check now" not in bench.text("next"):
+                bench.press(" ")
+                time.sleep(0.5)
+            take_bench(bench, "cut-check-due")
+            demo.kill()
+            bench.press("3", "4", "2", Keys.ENTER, " ", " ", " ")
+            bench.see("Server away")
+            take_bench(bench, "cut-server-away")
+            demo.start()
+            bench.see("all on disk", seconds=60)
+            bench.press("s", "for the day", Keys.ENTER)
+            bench.see("Strop it back")
+            take_bench(bench, "cut-stopped")
         finally:
             demo.kill()
             empty.kill()

@@ -204,9 +204,8 @@ function Axes({
               strokeDasharray={last ? undefined : "7 5"}
             />
             <text
-              x={last ? PAD.left + 6 : end}
+              x={PAD.left + 6}
               y={y(gf) + (last ? 17 : -6)}
-              textAnchor={last ? "start" : "end"}
               fontWeight={last ? 700 : 400}
               fill={last ? "var(--ink)" : undefined}
             >

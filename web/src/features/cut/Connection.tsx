@@ -4,15 +4,16 @@ import { plural } from "../../domain/format";
 export function Connection({ away, waiting, clockOffMin }: { away: boolean; waiting: number; clockOffMin: number }) {
   if (away) {
     return (
-      <span role="status" className="text-glint">
-        Server away; {plural(waiting, "event")} kept here and sent when it is back
+      <span role="status" className="min-w-28 text-right leading-tight text-glint">
+        Server away; {plural(waiting, "event")} kept here
+        <span className="max-bench:hidden"> and sent when it is back</span>
       </span>
     );
   }
   return (
-    <span role="status">
+    <span role="status" className="whitespace-nowrap">
       {clockOffMin ? (
-        <span className="mr-3 text-glint">
+        <span className="mr-3 whitespace-normal text-glint">
           This device's clock is {spoken(Math.abs(clockOffMin))} {clockOffMin > 0 ? "ahead" : "behind"}; the list keeps
           its order all the same
         </span>

@@ -104,6 +104,7 @@ export function Cut() {
     );
   const unit = run.count_unit;
   const wide = width > 860;
+  const byLength = !["cuts", "cycles", "layers", "strokes"].includes(unit);
   const worn = wornShare(run, shown);
   const mark = run.trial.is_blind && !run.practice ? 0 : run.blade.mark;
   const changeKeys = (chosen: typeof keys) => {
@@ -131,7 +132,8 @@ export function Cut() {
           <span className="wide shrink-0 text-lead font-extrabold whitespace-nowrap">{run.shown_as}</span>
           <span className="truncate text-ink-2">
             edge {run.edge}
-            {run.after_strop_of ? ", stropped back" : ""} · {run.trial.name}
+            {run.after_strop_of ? ", stropped back" : ""}
+            <span className="max-bench:hidden"> · {run.trial.name}</span>
           </span>
           {run.practice ? (
             <span className="shrink-0 rounded-edge border-[1.5px] border-glint px-2 font-bold text-glint">
@@ -139,14 +141,14 @@ export function Cut() {
             </span>
           ) : null}
         </div>
-        <div className="flex shrink-0 items-center gap-4 text-note text-ink-2">
+        <div className="flex items-center justify-end gap-4 text-note text-ink-2 bench:shrink-0">
           <Connection
             away={waiting.away}
             waiting={waiting.pending.filter((e) => e.device_sequence > 0).length}
             clockOffMin={clockOffMin}
           />
           <Link
-            className="flex min-h-11 items-center underline underline-offset-4"
+            className="flex min-h-11 shrink-0 items-center underline underline-offset-4"
             to={`/trials/${run.trial.id}/line-up`}
           >
             Leave the bench
@@ -257,7 +259,7 @@ export function Cut() {
                     label: exposureWords(run, shown.count),
                   },
                 ]}
-                width={seeing ? 470 : asked === "inspect" ? 270 : 420}
+                width={seeing ? 470 : asked === "inspect" ? 270 : byLength ? 350 : 420}
                 fullCuts={Math.max(30, shown.count + 5)}
                 detail
                 onPlace={seeing ? hand.seenAt : undefined}
@@ -279,7 +281,7 @@ export function Cut() {
                 keys={keys}
                 due={due}
                 practice={run.practice}
-                byLength={unit !== "cuts" && unit !== "cycles" && unit !== "layers"}
+                byLength={byLength}
                 paused={shown.pausedSince !== null}
                 onBreak={() => void log("pause")}
                 onSpoiled={() => void log("spoiled", { cause: "" })}

@@ -37,7 +37,9 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
             <li key={e.id} className="border-b border-line py-1.5">
               <div className="flex items-center gap-3">
                 <span className="w-17 shrink-0 text-note text-ink-2">{clock(e.client_time)}</span>
-                <span className={`flex-1 ${gone ? "text-ink-2 line-through" : ""}`}>{said(e, now.get(e.id))}</span>
+                <span className={`flex-1 ${gone ? "text-ink-2 line-through" : ""}`}>
+                  {said(e, now.get(e.id))} <Picture event={e} />
+                </span>
                 {changeable ? (
                   <button
                     type="button"
@@ -66,6 +68,21 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
   );
 }
 
+function pictureOf(e: Event): string {
+  const becomes = e.payload.becomes as Record<string, unknown> | null | undefined;
+  return String(e.payload.picture ?? becomes?.picture ?? "");
+}
+
+function Picture({ event }: { event: Event }) {
+  const picture = pictureOf(event);
+  if (!picture) return null;
+  return (
+    <a href={`/api/pictures/${picture}`} target="_blank" rel="noreferrer" className="underline underline-offset-4">
+      see it
+    </a>
+  );
+}
+
 function said(e: Event, now: number | null | undefined): string {
   const p = e.payload;
   if (e.kind === "cut") return `${Number(p.amount) === 1 ? "cut" : `${p.amount} cuts`} after ${counted(e.count_at)}`;
@@ -79,6 +96,7 @@ function said(e: Event, now: number | null | undefined): string {
   if (e.kind === "stage") return p.count === null ? `${p.stage} not lost after all` : `${p.stage} lost at ${p.count}`;
   if (e.kind === "note") return `note: ${p.text}`;
   if (e.kind === "strike") return `reading struck out: ${p.reason}`;
+  if (e.kind === "correction" && pictureOf(e)) return "a picture of the look before";
   if (e.kind === "correction") return p.becomes ? "reading corrected" : "last step taken back";
   if (e.kind === "stop") return `stopped${p.reason ? `: ${p.reason}` : ""}`;
   return (

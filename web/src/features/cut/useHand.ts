@@ -23,6 +23,7 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
   const [ask, setAsk] = useState<Ask>(null);
   const [words, setWords] = useState("");
   const [seeing, setSeeing] = useState<string | null>(null);
+  const [taken, setTaken] = useState("");
   const asked = run?.state.asked ?? "force";
   const ended = run?.state.status === "stopped" || run?.state.status === "abandoned";
   const stropped = run?.state.status === "stopped" && run.state.strokes > 0;
@@ -40,15 +41,20 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
     setWrong(null);
     void log("cut", { amount: many * piece });
   };
+  const look = (outcome: string, where: Record<string, unknown>) => {
+    const picture = asked === "inspect" && taken ? { picture: taken } : {};
+    void log("outcome", { check: asked, outcome, ...where, ...picture });
+    setTaken("");
+  };
   const say = (outcome: string) => {
     if (!isJudged(asked)) return;
     const where = asked === "inspect" && outcome !== "clean" && seeing !== outcome;
     setWrong(null);
     setSeeing(where ? outcome : null);
-    if (!where) void log("outcome", { check: asked, outcome, ...place });
+    if (!where) look(outcome, place);
   };
   const seenAt = (position_mm: number) => {
-    if (seeing) void log("outcome", { check: "inspect", outcome: seeing, position_mm });
+    if (seeing) look(seeing, { position_mm });
     setSeeing(null);
     setTyped("");
   };
@@ -106,8 +112,11 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
       void log("reading", reading(news.value ?? 0, "gf", from), news.reading_id);
     }
     if (news.what === "picture") {
+      // Of the look just made here, else of the one to come.
       const last = run.state.checks.filter((c) => c.kind === "inspect" && !c.struck).at(-1);
-      if (last) void log("correction", { target: last.event_id, becomes: { picture: news.picture } });
+      if (last && last.count === shown.count && !shown.due)
+        void log("correction", { target: last.event_id, becomes: { picture: news.picture } });
+      else setTaken(news.picture);
     }
   };
   const type = (text: string) => {
