@@ -17,7 +17,7 @@ def views(demo):
         by_name = {t["trial"]["name"]: t for t in json.loads(answer.read())["trials"]}
     entry = by_name["Raft rope, before the season"]
     trial, dose = entry["trial"]["id"], by_name["Fifty cuts each"]["trial"]["id"]
-    run = next(r["id"] for r in entry["runs"] if r["status"] == "cutting")
+    run = next(r["id"] for r in entry["runs"] if r["status"] == "paused")
     return {
         "/": "Raft rope, before the season",
         f"/trials/{trial}/line-up": "AV-03 cannot speak about steel",
@@ -35,6 +35,8 @@ def views(demo):
         "/shelf?part=recipes": "Bench set, stropped",
         "/shelf?part=abrasives": "Compounds sold by size",
         "/shelf?part=grades": "usually hardened to",
+        "/shelf?part=instruments": "Line tester, shed",
+        "/devices": "Only this machine reaches the bench",
         "/shelf?new=blade": "Put it on the shelf",
         f"/blades/{entry['blades'][0]['id']}": "Does it count?",
         f"/blades/{entry['blades'][0]['id']}/passport": "how it is known",

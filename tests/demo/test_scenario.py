@@ -41,7 +41,7 @@ def test_three_fair_blades_with_two_edges_each_and_one_run_in_progress(answer):
         if r.state.status == "stopped":
             stopped.setdefault(r.blade.code, []).append(r.edge.number)
     assert stopped == {"AV-01": [3, 4], "AV-02": [3, 4], "AV-03": [3], "AV-05": [3, 4]}
-    (open_run,) = [r for r in answer.runs if r.state.status == "cutting"]
+    (open_run,) = [r for r in answer.runs if r.state.status == "paused"]
     assert (open_run.blade.code, open_run.state.count) == ("AV-05", 21)
     assert next_step(answer).run_id == open_run.run.id
 

@@ -1,6 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { putMeasurement, useChange } from "../api/changes";
 import { Refused, type Schemas } from "../api/client";
+import { useFollow } from "../api/follow";
 import { typedNumber } from "../domain/format";
 import { newId } from "../domain/ids";
 import { inMm, isThatSo, typedNumbers, typedStations } from "../domain/quantities";
@@ -66,6 +67,11 @@ export function MeasureForm({
   const isHardness = quantity.name === "hardness_hrc";
   const isStart = quantity.name === "start_gf";
   const isNumber = quantity.low !== null;
+  const tester = isHardness ? "rockwell" : isStart ? "force" : null;
+  useFollow(tester ? () => "/api/instruments/follow" : null, ({ instrument: news }) => {
+    const isReading = news?.what === "reading" && news.kind === tester && !news.run_id;
+    if (isReading) set({ readings: `${typed.readings} ${news.value}`.trim(), instrument: news.name });
+  });
   const field = (name: keyof typeof BLANK, wire?: string) => ({
     value: typed[name] as string,
     onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
