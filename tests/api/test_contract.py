@@ -17,7 +17,8 @@ BRIEF = settings(
 def test_nothing_sent_makes_the_server_fail(tmp_path):
     app = create_app(Database(tmp_path))
     schema = schemathesis.openapi.from_asgi("/api/openapi.json", app, headers={"host": "localhost"})
-    operations = [found.ok() for found in schema.get_all_operations()]
+    asked = schema.exclude(path_regex=r"/follow$")  # a stream has no end to wait for; it has tests of its own
+    operations = [found.ok() for found in asked.get_all_operations()]
     assert len(operations) >= 14, "the checker saw the contract"
     for operation in operations:
 

@@ -8,6 +8,7 @@ from kessik.core.errors import NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.protocols.events import BenchEvent
 from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.protocols.run_state import admit, fold
+from kessik.core.protocols.schools import BY_SCHOOL
 
 METHOD = force_limit_rope(schedule="every", every=4)
 
@@ -184,3 +185,13 @@ def test_a_spoiled_cut_counts_is_remembered_with_its_cause_and_can_be_taken_back
     assert log.state().spoiled == ((4, "staple"),)
     with pytest.raises(OutOfRangeError, match="tape, staple, seam"):
         admitted(log, "spoiled", {"cause": "the cat"})
+
+
+def test_corrections_of_one_event_add_up():
+    look = BenchEvent("look", "outcome", "d", 1, 0, 0.0, "", {"check": "paper", "outcome": "fail"}, 2)
+    becomes = [{"outcome": "pass"}, {"picture": "ab12"}]
+    later = [BenchEvent(f"c{n}", "correction", "d", n, 0, 0.0, "", {"target": "look", "becomes": change}, n + 2)
+             for n, change in enumerate(becomes, 1)]  # fmt: skip
+    start = BenchEvent("0", "start", "server", 1, 0, 0.0, "", {}, 1)
+    (logged,) = fold([start, look, *later], BY_SCHOOL["paper_stop_rope"]).checks
+    assert (logged.check.outcome, logged.payload["picture"]) == ("pass", "ab12"), "a picture undoes no correction"

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.stats import t
+from scipy.special import stdtrit
 
 BASE_CHECKS = 5
 LEAST_CHANGE_PERCENT = 3.0
@@ -37,7 +37,7 @@ def drift(checks: Sequence[Sequence[float]]) -> Drift | None:
     base = means[: min(BASE_CHECKS, len(means) - 1)]
     spread, level = USUAL_DAY_TO_DAY, 1.96
     if len(base) >= 3:
-        spread, level = max(float(np.std(base, ddof=1)), 0.25 * USUAL_DAY_TO_DAY), float(t.ppf(0.975, len(base) - 1))
+        spread, level = max(float(np.std(base, ddof=1)), 0.25 * USUAL_DAY_TO_DAY), float(stdtrit(len(base) - 1, 0.975))
     change = means[-1] - float(np.mean(base))
     half = level * spread * math.sqrt(1 + 1 / len(base))
     percent, low, high = (100.0 * math.expm1(x) for x in (change, change - half, change + half))

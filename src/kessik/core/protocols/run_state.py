@@ -221,7 +221,8 @@ def _changes(events: Sequence[BenchEvent]) -> dict[str, Mapping[str, Any] | None
     changes: dict[str, Mapping[str, Any] | None] = {}
     for event in events:
         if event.kind == "correction":
-            changes[str(event.payload["target"])] = event.payload.get("becomes")
+            target, becomes = str(event.payload["target"]), event.payload.get("becomes")
+            changes[target] = None if becomes is None else {**(changes.get(target) or {}), **becomes}
     return changes
 
 

@@ -1,12 +1,13 @@
 """Resharpening rounds: does the same light sharpening still restore the edge, round after round."""
 
+import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.stats import linregress, t
+from scipy.special import stdtrit
 
 FEWEST_ROUNDS = 4
 """A trend and its interval need more rounds than a line has parameters, and one to spare."""
@@ -88,9 +89,12 @@ def _trend(what: str, rounds: Sequence[Round], pick: Callable[[Round], float | N
         return None
     numbers = np.array([number for number, _ in known], dtype=float)
     logs = np.log([value for _, value in known])
-    line = linregress(numbers, logs)
-    half = float(t.ppf(0.975, len(known) - 2) * line.stderr)
-    change, low, high = (100.0 * float(np.expm1(x)) for x in (line.slope, line.slope - half, line.slope + half))
+    across = numbers - numbers.mean()
+    slope = float(across @ logs / (across @ across))
+    residual = logs - logs.mean() - slope * across
+    error = math.sqrt(float(residual @ residual) / (len(known) - 2) / float(across @ across))
+    half = float(stdtrit(len(known) - 2, 0.975)) * error
+    change, low, high = (100.0 * float(np.expm1(x)) for x in (slope, slope - half, slope + half))
     return Trend(what, change, low, high, _splits_at(numbers, logs))
 
 

@@ -2,12 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, body, type Schemas } from "../../api/client";
 import { clock, counted, typedNumber } from "../../domain/format";
+import type { Log } from "./bench";
+import { OUTCOMES, SEEN } from "./LookKeys";
 
 type Run = Schemas["RunOut"];
 type Event = Schemas["EventOut"];
-type Log = (kind: Schemas["EventBody"]["kind"], payload?: Record<string, unknown>) => Promise<void>;
+const CORRECTABLE = new Set(["cut", "reading", "outcome", "note", "spoiled", "accept", "strop"]);
 
-/** Every event, newest first; a reading can be corrected or struck out, and the old value stays to be seen. */
+/** Every event, newest first; an earlier one can be corrected or struck out, and the old value stays to be seen. */
 export function RunLog({ run, log }: { run: Run; log: Log }) {
   const [open, setOpen] = useState<string | null>(null);
   const [all, setAll] = useState(false);
@@ -21,6 +23,7 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
   const withdrawn = new Set(run.state.withdrawn);
   const struck = new Set(run.state.checks.filter((c) => c.struck).map((c) => c.event_id));
   const now = new Map(run.state.checks.map((c) => [c.event_id, c.force_gf ?? c.value]));
+  const righted = new Map(events.filter((e) => e.kind === "correction").map((e) => [String(e.payload.target), e]));
   return (
     <section aria-label="List of events" className="flex h-[372px] flex-col overflow-y-auto pt-2">
       <div className="flex items-baseline justify-between gap-4">
@@ -32,13 +35,14 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
       <ol>
         {events.reverse().map((e) => {
           const gone = withdrawn.has(e.id) || struck.has(e.id);
-          const changeable = e.kind === "reading" && !gone;
+          const changeable = CORRECTABLE.has(e.kind) && !gone;
           return (
             <li key={e.id} className="border-b border-line py-1.5">
               <div className="flex items-center gap-3">
                 <span className="w-17 shrink-0 text-note text-ink-2">{clock(e.client_time)}</span>
                 <span className={`flex-1 ${gone ? "text-ink-2 line-through" : ""}`}>
-                  {said(e, now.get(e.id))} <Picture event={e} />
+                  {said(e, now.get(e.id))}
+                  {rightedTo(e, righted.get(e.id))} <Picture event={e} />
                 </span>
                 {changeable ? (
                   <button
@@ -66,6 +70,13 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
       ) : null}
     </section>
   );
+}
+
+/** What a later correction made of an event; its old value stays to be seen beside it. */
+function rightedTo(e: Event, correction: Event | undefined): string {
+  const becomes = correction?.payload.becomes as Record<string, unknown> | null | undefined;
+  if (!becomes || e.kind === "reading" || becomes.picture) return "";
+  return `, corrected to ${Object.values(becomes).join(", ")}`;
 }
 
 function pictureOf(e: Event): string {
@@ -97,7 +108,8 @@ function said(e: Event, now: number | null | undefined): string {
   if (e.kind === "note") return `note: ${p.text}`;
   if (e.kind === "strike") return `reading struck out: ${p.reason}`;
   if (e.kind === "correction" && pictureOf(e)) return "a picture of the look before";
-  if (e.kind === "correction") return p.becomes ? "reading corrected" : "last step taken back";
+  if (e.kind === "correction")
+    return p.becomes ? `put right: ${Object.values(p.becomes).join(", ")}` : "a step taken back";
   if (e.kind === "stop") return `stopped${p.reason ? `: ${p.reason}` : ""}`;
   return (
     {
@@ -114,47 +126,88 @@ function said(e: Event, now: number | null | undefined): string {
   );
 }
 
+const FIELD = "min-h-11 min-w-0 rounded-edge border-[1.5px] border-line bg-sheet px-2";
+const LINK = "min-h-11 cursor-pointer px-2 font-semibold underline underline-offset-4";
+
+/** Put an earlier event right, strike a reading out with a reason, or take any other step back. */
 function Correct({ event, log, onDone }: { event: Event; log: Log; onDone: () => void }) {
-  const [value, setValue] = useState(String(event.payload.value));
   const [reason, setReason] = useState("");
-  const number = typedNumber(value);
-  const fits = typeof number === "number" && number >= 1 && number <= 5000;
-  const correct = (e: FormEvent) => {
-    e.preventDefault();
-    if (fits) void log("correction", { target: event.id, becomes: { value: number } }).then(onDone);
-  };
   const strike = (e: FormEvent) => {
     e.preventDefault();
     if (reason.trim()) void log("strike", { target: event.id, reason: reason.trim() }).then(onDone);
   };
-  const input = "min-h-11 min-w-0 rounded-edge border-[1.5px] border-line bg-sheet px-2";
+  const become = (becomes: Record<string, unknown> | null) =>
+    void log("correction", { target: event.id, becomes }).then(onDone);
   return (
     <div className="mt-2 flex flex-col gap-2 pl-20">
-      <form onSubmit={correct} className="flex gap-2">
-        <input
-          aria-label="Right reading, gf"
-          inputMode="decimal"
-          value={value}
-          onChange={(e) => setValue(e.target.value)}
-          aria-invalid={!fits}
-          className={`${input} w-24 aria-invalid:border-rust`}
-        />
-        <button type="submit" className="cursor-pointer px-2 font-semibold underline underline-offset-4">
-          Correct it
+      <RightValue event={event} onRight={become} />
+      {event.kind === "reading" ? (
+        <form onSubmit={strike} className="flex gap-2">
+          <input
+            aria-label="Reason to strike it out"
+            placeholder="reason"
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+            className={`${FIELD} flex-1`}
+          />
+          <button type="submit" className={`${LINK} text-rust`}>
+            Strike it out
+          </button>
+        </form>
+      ) : (
+        <button type="button" className={`${LINK} self-start text-rust`} onClick={() => become(null)}>
+          Take it back
         </button>
-      </form>
-      <form onSubmit={strike} className="flex gap-2">
-        <input
-          aria-label="Reason to strike it out"
-          placeholder="reason"
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
-          className={`${input} flex-1`}
-        />
-        <button type="submit" className="cursor-pointer px-2 font-semibold text-rust underline underline-offset-4">
-          Strike it out
-        </button>
-      </form>
+      )}
     </div>
+  );
+}
+
+function RightValue({ event, onRight }: { event: Event; onRight: (becomes: Record<string, unknown>) => void }) {
+  const { kind, payload } = event;
+  const name = { reading: "value", cut: "amount", note: "text", outcome: "outcome", strop: "strokes" }[kind];
+  const [typed, setTyped] = useState(String(name ? (payload[name] ?? "") : ""));
+  if (!name) return null;
+  if (kind === "outcome") {
+    const known = (payload.check === "inspect" ? SEEN : OUTCOMES).filter(([, outcome]) => outcome !== payload.outcome);
+    return (
+      <div className="flex flex-wrap gap-2">
+        {known.map(([, outcome, words]) => (
+          <button key={outcome} type="button" className={LINK} onClick={() => onRight({ outcome })}>
+            {words}
+          </button>
+        ))}
+      </div>
+    );
+  }
+  const number = typedNumber(typed);
+  const most = { reading: 5000, cut: 1000, strop: 1000 }[kind as "reading"] ?? 0;
+  const fits = kind === "note" ? typed.trim() !== "" : typeof number === "number" && number > 0 && number <= most;
+  const labels: Record<string, string> = {
+    reading: "Right reading, gf",
+    cut: "Right amount",
+    note: "Right words",
+    strop: "Right number of strokes",
+  };
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (fits) onRight({ [name]: kind === "note" ? typed.trim() : number });
+      }}
+      className="flex gap-2"
+    >
+      <input
+        aria-label={labels[kind]}
+        inputMode={kind === "note" ? "text" : "decimal"}
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        aria-invalid={!fits}
+        className={`${FIELD} ${kind === "note" ? "flex-1" : "w-24"} aria-invalid:border-rust`}
+      />
+      <button type="submit" className={LINK}>
+        Correct it
+      </button>
+    </form>
   );
 }
