@@ -70,7 +70,7 @@ def test_what_cannot_be_is_refused_at_its_field(kept, change, field):
 
 
 def check(client, number, *readings):
-    body = {"id": f"reference-check-{number}", "readings": list(readings), "reference": "razor edge"}
+    body = {"id": f"reference-check-{number}", "readings": list(readings), "reference": "new utility edge"}
     return client.put(f"/api/instruments/tester-one/reference-checks/reference-check-{number}", json=body)
 
 

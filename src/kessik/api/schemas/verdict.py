@@ -1,8 +1,10 @@
 """Verdicts and Today over the wire."""
 
 from collections.abc import Mapping
+from dataclasses import asdict
 from typing import Literal
 
+from kessik.api.schemas.bench import StropBackOut
 from kessik.api.schemas.common import Wire
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
@@ -134,17 +136,11 @@ class RoundOut(Wire):
     strokes: float | None
 
 
-class StroppedOut(Wire):
+class StroppedOut(StropBackOut):
     """One strop-back: of which edge, after which cutting of it, and what came back."""
 
     edge: int
     cutting: int
-    strokes: float
-    end_gf: float
-    after_gf: float
-    share: float | None
-    low: float | None
-    high: float | None
 
 
 class UpkeepOut(Wire):
@@ -166,19 +162,7 @@ class UpkeepOut(Wire):
             rounds=[RoundOut.model_validate(each) for each in found.rounds],
             restoring=found.restoring.words if found.restoring else "",
             no_longer=found.restoring is not None and found.restoring.standing == "no_longer",
-            strops=[
-                StroppedOut(
-                    edge=each.edge,
-                    cutting=each.cutting,
-                    strokes=each.found.strokes,
-                    end_gf=each.found.end_gf,
-                    after_gf=each.found.after_gf,
-                    share=each.found.share,
-                    low=each.found.low,
-                    high=each.found.high,
-                )
-                for each in found.strops
-            ],
+            strops=[StroppedOut(edge=each.edge, cutting=each.cutting, **asdict(each.found)) for each in found.strops],
             stones=found.stones,
         )
 

@@ -241,7 +241,7 @@ function NewInstrument() {
           </div>
           <Field
             label="Reference"
-            placeholder={kind === "force" ? "new razor edge, plain test line" : "test block, HRC"}
+            placeholder={kind === "force" ? "new utility edge, plain test line" : "test block, HRC"}
             {...field("reference")}
           />
         </>
