@@ -4,7 +4,11 @@ import os
 
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
+import shutil
+import time
+from datetime import UTC, datetime
 from itertools import count
+from pathlib import Path
 from uuid import uuid4
 
 import pytest
@@ -14,6 +18,7 @@ from kessik.api.app import create_app
 from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
+from kessik.demo.scenario import build
 from kessik.store.database import Database
 from kessik.store.queries.methods import method_body
 
@@ -23,6 +28,27 @@ def database(tmp_path):
     opened = Database(tmp_path / "data")
     yield opened
     opened.close()
+
+
+@pytest.fixture(scope="session")
+def built_demo(tmp_path_factory):
+    """A folder with the demo of today; built once for all workers, each has a copy."""
+    own = tmp_path_factory.getbasetemp()
+    built = (own.parent if "PYTEST_XDIST_WORKER" in os.environ else own) / "demo-built"
+    done = built.with_suffix(".done")
+    try:
+        built.mkdir()
+    except FileExistsError:
+        deadline = time.monotonic() + 300
+        while not done.exists():
+            assert time.monotonic() < deadline, "the demo is not being built"
+            time.sleep(0.2)
+    else:
+        opened = Database(built)
+        build(opened, datetime.now(UTC).astimezone())
+        opened.close()
+        done.touch()
+    return Path(shutil.copytree(built, tmp_path_factory.mktemp("demo") / "data"))
 
 
 @pytest.fixture

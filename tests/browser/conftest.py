@@ -1,6 +1,5 @@
 """A served Kessik and a browser for it."""
 
-import httpx2
 import pytest
 from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver.common.action_chains import ActionChains
@@ -9,28 +8,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.chromium import chromium
-from tests.conftest import BenchHand
-from tests.serving import free_port, start_server
-
-
-class Served:
-    """A server that can be stopped and started again over the same data."""
-
-    def __init__(self, folder, command="serve", options=()):
-        self.folder, self.command, self.options, self.port = folder, command, options, free_port()
-        self.address = f"http://127.0.0.1:{self.port}"
-        self.start()
-
-    def start(self):
-        self.process = start_server(self.folder, self.port, self.command, self.options)
-
-    def hand(self):
-        """A tester with a device of their own at this server."""
-        return BenchHand(httpx2.Client(base_url=self.address, timeout=30))
-
-    def kill(self):
-        self.process.kill()
-        self.process.wait()
+from tests.serving import Served, ServedHere
 
 
 class Person:
@@ -76,15 +54,17 @@ class Person:
 
 
 @pytest.fixture
-def served(tmp_path):
-    server = Served(tmp_path / "data")
+def served(tmp_path, request):
+    """A server over an empty folder; in a process of its own where the test is marked `apart`."""
+    kind = Served if request.node.get_closest_marker("apart") else ServedHere
+    server = kind(tmp_path / "data")
     yield server
     server.kill()
 
 
 @pytest.fixture(scope="session")
-def demo(tmp_path_factory):
-    server = Served(tmp_path_factory.mktemp("demo"), "demo")
+def demo(built_demo):
+    server = ServedHere(built_demo)
     yield server
     server.kill()
 

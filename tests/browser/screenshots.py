@@ -9,7 +9,8 @@ from tempfile import TemporaryDirectory
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.chromium import chromium, picture, resize
-from tests.browser.conftest import Person, Served
+from tests.browser.conftest import Person
+from tests.serving import Served
 
 FOLDER = Path(__file__).parents[2] / "docs" / "screenshots"
 

@@ -1,5 +1,6 @@
 """The count survives a reload, a slip, and a server that goes away in the middle."""
 
+import pytest
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.chromium import chromium
@@ -44,6 +45,7 @@ def test_a_reload_in_the_middle_of_a_run(person, served):
     assert [(c["count"], c["force_gf"]) for c in state["checks"]] == [(0, 150), (0, 152), (1, 170)]
 
 
+@pytest.mark.apart
 def test_an_outage_with_a_reload_and_a_second_device_loses_nothing_and_counts_nothing_twice(person, served):
     hand, run = at_the_bench(person, served)
     person.press(" ", " ")

@@ -4,6 +4,7 @@ import json
 import urllib.request
 
 import numpy as np
+import pytest
 from PIL import Image
 from selenium.common.exceptions import ElementNotInteractableException
 from selenium.webdriver.common.action_chains import ActionChains
@@ -149,6 +150,7 @@ def test_a_blades_file_with_three_faults_changes_nothing(person, served, tmp_pat
     person.see("The shelf is empty.")
 
 
+@pytest.mark.apart
 def test_nothing_typed_is_lost_by_a_lost_connection_or_a_reload(person, served):
     hand = served.hand()
     ((blade, _),) = hand.make_trial("A")

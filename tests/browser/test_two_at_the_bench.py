@@ -9,8 +9,9 @@ from selenium.webdriver.common.keys import Keys
 from kessik.instruments.stand_ins.edge_force import EdgeForceStandIn
 from kessik.instruments.stand_ins.transport import LoopbackLine
 from tests.browser.chromium import chromium
-from tests.browser.conftest import Person, Served
+from tests.browser.conftest import Person
 from tests.browser.test_nothing_is_lost import at_the_bench, log_of
+from tests.serving import Served
 
 
 @pytest.fixture

@@ -54,6 +54,7 @@ def test_older_facts_become_the_first_measurements(old_folder):
     assert trial.settled_rule.kind == "every_edge", "a trial begun before the rule goes on as it was"
     assert trial.method == force_limit_rope(300, 400), "limits and schedule are the first version of its method"
     assert (run.method_id, trial.method_number) == (trial.method_id, 1), "which its runs were cut under"
+    assert (run.after_strop_of, run.compares, trial.cautions_seen_utc) == (None, True, None)
     database.close()
 
 

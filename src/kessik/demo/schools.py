@@ -73,7 +73,7 @@ DEMO_SCHOOLS = (
     DemoSchool(
         BY_SCHOOL["resharpening_cycles"], "Does a light touch-up still restore it?",
         "The same fine plate after every round of gritty rope", "gritty dropper rope", 1,
-        (("AV-02", 24), ("AV-06", 18)), rounds=6, loss_a_round=0.09,
+        (("AV-02", 24), ("AV-06", 18)), rounds=5, loss_a_round=0.09,
     ),
     DemoSchool(
         BY_SCHOOL["machine_card"], "Card machine at the college", "Sixty strokes through silica card",

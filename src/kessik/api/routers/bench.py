@@ -20,7 +20,7 @@ from kessik.interchange.log_csv import write_log
 from kessik.services import bench, bench_side, practice
 from kessik.services.bench import RunView
 from kessik.services.clock import now
-from kessik.services.trial_files import slug
+from kessik.services.trial_export import slug
 from kessik.services.verdicts import run_words
 from kessik.store.records import Run
 

@@ -8,7 +8,7 @@ from kessik.api.schemas.plans import CoverBody, PlanBody, TrialPlanOut
 from kessik.interchange.calendar_ics import CalendarEntry, write_calendar
 from kessik.services import blind, plans
 from kessik.services.clock import now
-from kessik.services.trial_files import slug
+from kessik.services.trial_export import slug
 
 router = APIRouter(tags=["plan"])
 

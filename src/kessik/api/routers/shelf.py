@@ -38,7 +38,7 @@ from kessik.services.blade_pages import BladePage, blade_page
 from kessik.services.clock import local_day, now
 from kessik.services.record_files import blades_csv, edges_csv
 from kessik.services.sharpenings import save_recipe
-from kessik.services.trial_files import zipped
+from kessik.services.trial_export import zipped
 from kessik.store.photo_files import photo_path
 from kessik.store.queries import shelf as shelf_queries
 from kessik.store.records import Grade

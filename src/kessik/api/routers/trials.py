@@ -26,7 +26,7 @@ from kessik.services.clock import now
 from kessik.services.line_up import line_up
 from kessik.services.sharpenings import prepare_by_recipe
 from kessik.services.today import next_step
-from kessik.services.trial_files import export_trial, slug, zipped
+from kessik.services.trial_export import export_trial, slug, zipped
 from kessik.store.records import Trial
 
 router = APIRouter(tags=["trials"])

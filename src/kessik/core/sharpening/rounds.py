@@ -12,6 +12,8 @@ from scipy.special import stdtrit
 FEWEST_ROUNDS = 4
 """A trend and its interval need more rounds than a line has parameters, and one to spare."""
 WORTH_KNOWING_PERCENT = 10.0
+LEAST_PERCENT = 1.0
+"""A smaller change a round is no decline, however sure: common practice, no source."""
 Standing = Literal["too_few", "restoring", "no_longer", "not_settled"]
 
 
@@ -108,6 +110,8 @@ def _splits_at(numbers: NDArray[np.float64], logs: NDArray[np.float64]) -> int:
 
 
 def _is_worse(trend: Trend) -> bool:
+    if abs(trend.percent) < LEAST_PERCENT:
+        return False
     return trend.high < 0 if trend.what == "life" else trend.low > 0
 
 

@@ -29,7 +29,8 @@ export function Ended({
   const nextThing = useRef<HTMLParagraphElement>(null);
   const ready = Boolean(step) && lineUp.isFetchedAfterMount; // an older line-up would name another thing to do next
   useEffect(() => {
-    if (ready) nextThing.current?.querySelector("a")?.focus({ preventScroll: true });
+    const typing = document.activeElement instanceof HTMLInputElement; // never out of a hand that types strokes
+    if (ready && !typing) nextThing.current?.querySelector("a")?.focus({ preventScroll: true });
   }, [ready]);
   const words = found.data?.found ?? run.found;
   return (

@@ -113,12 +113,14 @@ function counted(run: Run, unsent: readonly QueuedEvent[], me: string) {
   const amounts = new Map([...run.log, ...unsent].filter((e) => e.kind === "cut").map((e) => [e.id, amountOf(e)]));
   const waiting = new Map(run.state.proposals.map((p) => [p.event_id, { amount: p.amount, own: p.device === me }]));
   let { count, holder } = run.state;
+  // Until this device's name is read from its disk, nothing says that another holds the count.
+  const mine = (who: string | null) => who === null || who === me || me === "";
   let pausedSince = run.state.status === "paused" ? run.paused_since : null;
   for (const e of unsent) {
     if (e.kind === "cut") {
       pausedSince = null;
       holder ??= me;
-      if (holder === me) count += amountOf(e);
+      if (mine(holder)) count += amountOf(e);
       else waiting.set(e.id, { amount: amountOf(e), own: true });
     } else if (e.kind === "takeover") holder = me;
     else if (e.kind === "pause") {
@@ -142,7 +144,7 @@ function counted(run: Run, unsent: readonly QueuedEvent[], me: string) {
     amount: each.reduce((sum, p) => sum + p.amount, 0),
     own: each.reduce((sum, p) => sum + (p.own ? p.amount : 0), 0),
   };
-  return { count, holds: holder === null || holder === me, proposals, pausedSince };
+  return { count, holds: mine(holder), proposals, pausedSince };
 }
 
 function fromPlan(run: Run, count: number, unsent: number) {
