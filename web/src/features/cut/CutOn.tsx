@@ -1,6 +1,6 @@
+import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { useChange } from "../../api/changes";
 import { api, body, type Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
@@ -9,8 +9,8 @@ import { Button } from "../../ui/Button";
 export function CutOn({ run }: { run: Schemas["RunOut"] }) {
   const navigate = useNavigate();
   const [id] = useState(newId);
-  const start = useChange(
-    () =>
+  const start = useMutation({
+    mutationFn: () =>
       body(
         api.PUT("/api/trials/{trial_id}/runs/{run_id}", {
           params: { path: { trial_id: run.trial.id, run_id: id } },
@@ -24,14 +24,16 @@ export function CutOn({ run }: { run: Schemas["RunOut"] }) {
           },
         }),
       ),
-    () => navigate(`/runs/${id}`),
-  );
+    onSuccess: () => navigate(`/runs/${id}`),
+  });
   return (
     <>
-      <Button onClick={() => start.mutate(undefined)} disabled={start.isPending}>
+      <Button onClick={() => start.mutate()} disabled={start.isPending}>
         Cut the stropped edge again
       </Button>
-      {start.error ? <span className="self-center font-medium text-rust">{start.error.message}</span> : null}
+      {start.error ? (
+        <span className="self-center font-medium text-rust first-letter:uppercase">{start.error.message}</span>
+      ) : null}
     </>
   );
 }
