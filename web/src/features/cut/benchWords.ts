@@ -19,7 +19,7 @@ export function nextWords(run: RunData, shown: Shown): string {
       return `Check now: ${ASKED[state.asked] ?? state.asked_words}${place}${times}`;
     }
     if (shown.count === 0 && shown.readings.length === 0)
-      return `Wipe the fresh edge, take ${plural(shown.readingsWanted, "reading")}${place}`;
+      return `Wipe the ${run.after_strop_of ? "stropped" : "fresh"} edge, take ${plural(shown.readingsWanted, "reading")}${place}`;
     return `Check now: wipe, ${plural(shown.readingsWanted, "reading")}${place}`;
   }
   if (shown.planning || shown.nextAt === null) return shown.planning ? "Working out the next check" : "Cut on";
