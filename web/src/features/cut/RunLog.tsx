@@ -119,7 +119,7 @@ function said(e: Event, now: number | null | undefined): string {
       resume: "went on",
       abandon: `abandoned: ${p.reason}`,
       outcome: `${String(p.check).replace("_", " ")}: ${p.outcome}, at ${counted(e.count_at)}`,
-      takeover: "another device took over the count",
+      takeover: "the count was taken over",
       accept: `accepted what the other device proposed`,
       strop: `${p.strokes} strokes on the strop`,
     }[e.kind] ?? e.kind
