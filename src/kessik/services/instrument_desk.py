@@ -118,7 +118,8 @@ class Desk:
             self._virtual = (line, reader)
         line, _ = self._virtual
         until = time.monotonic() + 2
-        while not line.readers and time.monotonic() < until:
+        # A port that is just being opened throws away what comes meanwhile: connected is not yet listening.
+        while not (line.readers and self.status(VIRTUAL.id).is_there) and time.monotonic() < until:
             time.sleep(0.005)
         return line
 
