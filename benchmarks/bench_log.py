@@ -15,11 +15,11 @@ from tempfile import mkdtemp
 from uuid import uuid4
 
 import numpy as np
+from tests.conftest import bench_event
 
 from benchmarks.speed import ROOT, timed
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import force_limit_rope
-from kessik.core.protocols.run_state import fold
 from kessik.store.database import Database
 from kessik.store.queries import bench_log
 
@@ -166,7 +166,7 @@ def report_long_run(call, port, folder) -> None:
             {"check": "force", "value": 150.0 + 60 * (n / LONG_RUN), "unit": "gf"} if is_reading else {"amount": 1}
         )
         kind = "reading" if is_reading else "cut"
-        made.append(BenchEvent(str(uuid4()), kind, device, n + 1, 1, count, "2026-01-01T00:00:00+00:00", payload))
+        made.append(bench_event(str(uuid4()), kind, device, n + 1, 1, count, "2026-01-01T00:00:00+00:00", payload))
     database = Database(folder)
     with database.write() as session:
         bench_log.append_many(session, run, made, "2026-01-01T00:00:00+00:00")

@@ -15,6 +15,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from kessik.api.app import create_app
+from kessik.core.protocols.events import BenchEvent, read_said
 from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
@@ -53,8 +54,18 @@ def built_demo(tmp_path_factory):
 
 @pytest.fixture
 def client(database):
-    with TestClient(create_app(database)) as opened:
+    with here(create_app(database)) as opened:
         yield opened
+
+
+def here(app, **settings):
+    """A client on this machine, as its own browser is."""
+    return TestClient(app, base_url="http://127.0.0.1:8737", client=("127.0.0.1", 50000), **settings)
+
+
+def bench_event(event_id, kind, device, sequence, seen, count_at, time, payload, position=0):
+    """An event of the log from its plain parts, as the API reads them."""
+    return BenchEvent(event_id, read_said(kind, payload), device, sequence, seen, count_at, time, position)
 
 
 def series(*readings, blade="A", edge=1, run=1, **rest):

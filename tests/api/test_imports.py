@@ -22,7 +22,6 @@ def post(client, *files, **form):
         ("zero.series.csv", (HEADER + "A,0,force,0\n").encode(), "0 gf cannot be"),
         ("order.series.csv", (HEADER + "A,5,force,150\nA,4,force,150\n").encode(), "stands after 5"),
         ("latin.series.csv", HEADER.encode() + "Ä,0,force,150\n".encode("latin-1"), "is not UTF-8"),
-        ("large.series.csv", HEADER.encode() + b"A,0,force,150\n" * 3_600_000, "50 MB"),
         ("nan.series.csv", (HEADER + "A,0,force,nan\n").encode(), "is not a number"),
         ("picture.csv", b"\x89PNG\r\n\x1a\n\x00\x00", "is not UTF-8"),
     ],
@@ -74,6 +73,12 @@ def test_the_same_file_twice_makes_two_trials_and_touches_neither(client):
 def test_bad_settings_of_an_import(client, form, field):
     answer = post(client, ("raft.series.csv", GOOD), **form)
     assert (answer.status_code, answer.json()["field"]) == (422, field)
+
+
+def test_a_file_beyond_all_bounds_is_refused_before_it_is_read(client):
+    answer = post(client, ("large.series.csv", HEADER.encode() + b"A,0,force,150\n" * 3_600_000))
+    assert (answer.status_code, answer.json()["field"]) == (413, "file")
+    assert "at most 26 MB" in answer.json()["detail"]
 
 
 def test_a_form_without_files(client):

@@ -59,12 +59,15 @@ def test_a_device_can_be_shut_out_again_at_once_and_a_restart_lets_nobody_fall_o
     assert phone.get("/api/today").status_code == 401
 
 
-def test_guessing_ends_after_five_tries(laptop, phone):
+def test_guessing_makes_the_guesser_wait_and_uses_no_code_up(laptop, phone):
     code = laptop.post("/api/pairing/code").json()["code"]
     said = [phone.post("/pair", data={"code": "22222222", "name": "<b>"}).text for _ in range(5)]
     assert "not the code" in said[0]
     assert "<b>" not in said[0], "what was typed comes back as text"
-    assert phone.post("/pair", data={"code": code}).status_code == 422, "the right one comes too late"
+    late = phone.post("/pair", data={"code": code})
+    assert (late.status_code, late.headers["retry-after"] > "0") == (429, True), "whoever guesses waits"
+    honest = TestClient(phone.app, base_url=f"http://{LAN}:8737", client=("192.0.2.79", 1))
+    assert honest.post("/pair", data={"code": code}, follow_redirects=False).status_code == 303
 
 
 @pytest.mark.parametrize("host", ["elsewhere.example", "192.0.2.11", "", "127.0.0.1", "localhost"])

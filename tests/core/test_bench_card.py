@@ -8,19 +8,19 @@ from hypothesis import strategies as st
 
 from kessik.core.planning.bench_card import bench_card
 from kessik.core.planning.schedule import plan_next
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import force_limit_rope
-from kessik.core.protocols.run_state import fold
 from kessik.core.protocols.schools import SCHOOLS
+from tests.conftest import bench_event
 
 
 def state_after(method, readings):
     """A run read at these (count, gf), cut in between, with the check planned that comes next."""
-    events = [BenchEvent("0", "start", "server", 1, 0, 0.0, "", {}, 1)]
+    events = [bench_event("0", "start", "server", 1, 0, 0.0, "", {}, 1)]
 
     def add(kind, payload, at=0.0):
         n = len(events) + 1
-        events.append(BenchEvent(str(n), kind, "d", n, 0, at, "", payload, n))
+        events.append(bench_event(str(n), kind, "d", n, 0, at, "", payload, n))
 
     at = 0.0
     for count, gf in readings:

@@ -3,17 +3,17 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.folding import advance, fold
 from kessik.core.protocols.methods import force_limit_rope
-from kessik.core.protocols.run_state import advance, fold
+from tests.conftest import bench_event
 
 RULES = force_limit_rope()
 
 
 def log(*steps, one_holds=True):
     """Events from (device, kind, payload), in log order; ids are their positions as text."""
-    start = BenchEvent("0", "start", "server", 1, 0, 0.0, "", {"one_holds": True} if one_holds else {}, 1)
-    made = [BenchEvent(str(n), kind, device, n, 0, 0.0, "", payload, n + 1) for n, (device, kind, payload)
+    start = bench_event("0", "start", "server", 1, 0, 0.0, "", {"one_holds": True} if one_holds else {}, 1)
+    made = [bench_event(str(n), kind, device, n, 0, 0.0, "", payload, n + 1) for n, (device, kind, payload)
             in enumerate(steps, 1)]  # fmt: skip
     return fold([start, *made], RULES)
 
@@ -57,10 +57,10 @@ def test_logs_of_an_older_kessik_count_as_they_did():
 def test_a_reading_taken_after_an_acceptance_moves_with_it():
     reading = ("laptop", "reading", {"check": "force", "value": 200})
     steps = [cut("laptop"), cut("phone", 3), ("laptop", "accept", {"targets": ["2"]})]
-    events = [BenchEvent("0", "start", "server", 1, 0, 0.0, "", {"one_holds": True}, 1)]
+    events = [bench_event("0", "start", "server", 1, 0, 0.0, "", {"one_holds": True}, 1)]
     for n, (device, kind, payload) in enumerate([*steps, reading, ("laptop", "correction",
                                                 {"target": "3", "becomes": None})], 1):  # fmt: skip
-        events.append(BenchEvent(str(n), kind, device, n, 0, 4.0 if kind == "reading" else 0.0, "", payload, n + 1))
+        events.append(bench_event(str(n), kind, device, n, 0, 4.0 if kind == "reading" else 0.0, "", payload, n + 1))
     assert fold(events, RULES).checks[0].check.count == 1
 
 
@@ -78,15 +78,17 @@ KINDS = st.sampled_from(["cut", "cut", "cut", "reading", "pause", "takeover", "s
 
 @given(st.lists(st.tuples(st.sampled_from("ab"), KINDS, st.integers(150, 450)), max_size=25))
 def test_a_state_taken_one_event_further_is_the_fold_of_them_all(steps):
-    events = [BenchEvent("0", "start", "server", 1, 0, 0.0, "", {"one_holds": True}, 1)]
+    events = [bench_event("0", "start", "server", 1, 0, 0.0, "", {"one_holds": True}, 1)]
     plan = {"next_count": 2, "readings": 1, "why": "", "stage": None}
-    events.append(BenchEvent("p", "check_planned", "server", 2, 0, 0.0, "", plan, 2))
+    events.append(bench_event("p", "check_planned", "server", 2, 0, 0.0, "", plan, 2))
     state = fold(events, RULES)
     for n, (device, kind, number) in enumerate(steps, 3):
         payloads = {"cut": {"amount": 1}, "reading": {"check": "force", "value": number}, "stop": {"by": "tester"}}
-        payload = payloads.get(kind, {"target": events[number % len(events)].id, "becomes": None})
+        payload = payloads.get(kind, {})
         if kind == "correction" and events[number % len(events)].kind not in ("cut", "reading"):
             continue
-        events.append(BenchEvent(f"e{n}", kind, device, n, 0, state.count, "", payload, n))
+        if kind == "correction":
+            payload = {"target": events[number % len(events)].id, "becomes": None}
+        events.append(bench_event(f"e{n}", kind, device, n, 0, state.count, "", payload, n))
         state = advance(state, events[-1], events, RULES)
         assert state == fold(events, RULES)

@@ -10,13 +10,14 @@ from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.budget import Pace, budget
 from kessik.core.planning.expected import expected_run
 from kessik.core.planning.schedule import next_count, plan_next
-from kessik.core.protocols.events import BenchEvent, check_payload
+from kessik.core.protocols.events import read_said
+from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import differences
-from kessik.core.protocols.run_state import fold
 from kessik.core.protocols.schools import BY_SCHOOL, SCHOOLS
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import assess
 from kessik.store.records import Booking
+from tests.conftest import bench_event
 
 JUDGED = [m for m in SCHOOLS if m.stages and m.stages[0].limit_gf is None]
 LOOKS = st.lists(
@@ -97,19 +98,19 @@ def test_a_school_agrees_with_itself_and_says_no_to_every_other(method):
 )
 def test_a_look_that_cannot_be_is_refused_at_its_field(kind, payload, field):
     with pytest.raises(OutOfRangeError) as refused:
-        check_payload(kind, payload)
+        read_said(kind, payload)
     assert refused.value.field == field
 
 
 def test_a_station_is_read_out_before_the_next_is_asked_for():
     method = replace(BY_SCHOOL["fixed_dose"], stations_mm=(20.0, 86.0))
-    log = [BenchEvent("p", "check_planned", "server", 1, 0, 0.0, "t", {"next_count": 0, "readings": 6, "why": ""}, 1)]
+    log = [bench_event("p", "check_planned", "server", 1, 0, 0.0, "t", {"next_count": 0, "readings": 6, "why": ""}, 1)]
     asked = []
     for n in range(6):
         state = fold(log, method, (12.0, 76.0))
         asked.append(state.asked_at_mm)
         payload = {"check": "force", "value": 150, "unit": "gf", "position_mm": state.asked_at_mm}
-        log.append(BenchEvent(f"r{n}", "reading", "d", n, 0, 0.0, "t", payload, n + 2))
+        log.append(bench_event(f"r{n}", "reading", "d", n, 0, 0.0, "t", payload, n + 2))
     assert asked == [20.0, 20.0, 20.0, 86.0, 86.0, 86.0]
     assert len(fold(log, method, (12.0, 76.0)).worked_checks) == 3, "what lies beside the zone is a control"
 

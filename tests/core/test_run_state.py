@@ -5,10 +5,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError, UnknownError
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.admission import admit
+from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import force_limit_rope
-from kessik.core.protocols.run_state import admit, fold
 from kessik.core.protocols.schools import BY_SCHOOL
+from tests.conftest import bench_event
 
 METHOD = force_limit_rope(schedule="every", every=4)
 
@@ -22,7 +23,7 @@ class Log:
     def add(self, kind, payload=None, *, at=None, seen=0):
         position = len(self.events) + 1
         count = self.state().count if at is None else at
-        self.events.append(BenchEvent(f"e{position}", kind, "d", position, seen, count, "t", payload or {}, position))
+        self.events.append(bench_event(f"e{position}", kind, "d", position, seen, count, "t", payload or {}, position))
         return self.events[-1].id
 
     def cut(self, times=1):
@@ -72,7 +73,7 @@ def test_a_correction_changes_the_value_and_keeps_the_old_one_in_the_log():
     reading = log.read(3120)
     log.add("correction", {"target": reading, "becomes": {"value": 312}})
     assert log.state().force_checks[0].force_gf == 312
-    assert log.events[0].payload["value"] == 3120
+    assert log.events[0].said.value == 3120
 
 
 def test_a_struck_reading_stays_visible_and_counts_for_nothing():
@@ -123,8 +124,8 @@ def test_a_break_ends_with_the_next_cut():
 
 
 def admitted(log, kind, payload, *, seen=0, stop=None):
-    event = BenchEvent("new", kind, "d", 99, seen, 0, "t", payload)
-    admit(event, log.state(), {e.id: e for e in log.events}, stop)
+    event = bench_event("new", kind, "d", 99, seen, 0, "t", payload)
+    admit(event, log.state(), METHOD, {e.id: e for e in log.events}, stop)
 
 
 def test_after_the_stop_only_a_device_that_had_not_seen_it_may_still_report_what_it_cut():
@@ -148,7 +149,8 @@ def test_after_the_stop_only_a_device_that_had_not_seen_it_may_still_report_what
         ("reading", {"value": float("nan")}, "value"),
         ("reading", {"value": True}, "value"),
         ("reading", {"value": 1e9}, "value"),
-        ("outcome", {"outcome": "maybe"}, "outcome"),
+        ("outcome", {"check": "paper", "outcome": "maybe"}, "outcome"),
+        ("outcome", {"outcome": "pass"}, "check"),
         ("strike", {"target": "e1", "reason": " "}, "reason"),
         ("abandon", {}, "reason"),
         ("note", {"text": ""}, "text"),
@@ -188,10 +190,10 @@ def test_a_spoiled_cut_counts_is_remembered_with_its_cause_and_can_be_taken_back
 
 
 def test_corrections_of_one_event_add_up():
-    look = BenchEvent("look", "outcome", "d", 1, 0, 0.0, "", {"check": "paper", "outcome": "fail"}, 2)
+    look = bench_event("look", "outcome", "d", 1, 0, 0.0, "", {"check": "paper", "outcome": "fail"}, 2)
     becomes = [{"outcome": "pass"}, {"picture": "ab12"}]
-    later = [BenchEvent(f"c{n}", "correction", "d", n, 0, 0.0, "", {"target": "look", "becomes": change}, n + 2)
+    later = [bench_event(f"c{n}", "correction", "d", n, 0, 0.0, "", {"target": "look", "becomes": change}, n + 2)
              for n, change in enumerate(becomes, 1)]  # fmt: skip
-    start = BenchEvent("0", "start", "server", 1, 0, 0.0, "", {}, 1)
+    start = bench_event("0", "start", "server", 1, 0, 0.0, "", {}, 1)
     (logged,) = fold([start, look, *later], BY_SCHOOL["paper_stop_rope"]).checks
-    assert (logged.check.outcome, logged.payload["picture"]) == ("pass", "ab12"), "a picture undoes no correction"
+    assert (logged.check.outcome, logged.said.picture) == ("pass", "ab12"), "a picture undoes no correction"

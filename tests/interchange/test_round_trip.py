@@ -8,8 +8,9 @@ import pytest
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.interchange.analysis_json import analysis_json
+from kessik.services.imports import import_files
 from kessik.services.trial_export import export_trial
-from kessik.services.trial_files import NamedFile, import_files, read_files
+from kessik.services.trial_files import NamedFile, read_files
 from kessik.services.verdicts import verdict
 from kessik.store.records import Moment
 

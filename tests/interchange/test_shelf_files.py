@@ -8,8 +8,9 @@ import pytest
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.errors import RefusedFileError
 from kessik.core.protocols.methods import Method
+from kessik.services.imports import import_files
 from kessik.services.record_files import blades_csv, edges_csv
-from kessik.services.trial_files import NamedFile, import_files
+from kessik.services.trial_files import NamedFile
 from kessik.store.database import Database
 from kessik.store.queries import shelf
 from kessik.store.records import Moment

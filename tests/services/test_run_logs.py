@@ -6,14 +6,14 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from kessik.core.errors import KessikError
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import force_limit_rope
-from kessik.core.protocols.run_state import fold
 from kessik.services.bench import append_event, plan_check, run_view, start_run
 from kessik.services.trials import add_blade, make_trial
 from kessik.store.database import Database
 from kessik.store.queries import bench_log
 from kessik.store.records import Blade, Edge, Moment, Run, Trial
+from tests.conftest import bench_event
 
 NOW = Moment("2026-05-04T08:00:00+00:00")
 METHOD = force_limit_rope(schedule="every", every=2)
@@ -48,7 +48,7 @@ class Device:
 
     def send(self, kind, payload):
         state = run_view(self.database, self.run).state
-        made = BenchEvent(str(uuid4()), kind, self.name, len(self.sent) + 1, state.position, state.count, "t", payload)
+        made = bench_event(str(uuid4()), kind, self.name, len(self.sent) + 1, state.position, state.count, "t", payload)
         self.sent.append(made)
         return append_event(self.database, self.run, made, NOW.utc)
 

@@ -39,7 +39,7 @@ def test_opening_twice_changes_nothing(tmp_path):
     first.close()
     again = Database(tmp_path)
     with again.read() as session:
-        assert session.execute(text("SELECT version_num FROM alembic_version")).scalars().all() == ["0005"]
+        assert session.execute(text("SELECT version_num FROM alembic_version")).scalars().all() == ["0006"]
     again.close()
 
 

@@ -1,4 +1,4 @@
-"""The log as the store keeps it: any payload comes back as it was, in order, and a number is used once."""
+"""The log as the store keeps it: any text comes back as it was, in order, and a number is used once."""
 
 from uuid import uuid4
 
@@ -6,22 +6,14 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.entries import is_plain
 from kessik.services.trials import add_blade, make_trial
 from kessik.store.queries import bench_log
 from kessik.store.records import Blade, Edge, Moment, Run, Trial
+from tests.conftest import bench_event
 
 NOW = Moment("2026-05-04T08:00:00+00:00", 120)
-NUMBERS = st.integers(-(2**53), 2**53) | st.floats(allow_nan=False, allow_infinity=False)
-JSON = st.recursive(
-    st.none()
-    | st.booleans()
-    | st.integers(-(2**53), 2**53)
-    | st.floats(allow_nan=False, allow_infinity=False)
-    | st.text(),
-    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.text(), inner, max_size=3),
-    max_leaves=6,
-)
+TEXTS = st.text(min_size=1, max_size=60).filter(lambda text: is_plain(text) and text.strip())
 SHARED = settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 
 
@@ -35,39 +27,39 @@ def run(database):
 
 
 def event(sequence, payload, device="phone"):
-    return BenchEvent(str(uuid4()), "note", device, sequence, 0, 2.5, "2026-05-04T10:00:00+02:00", payload)
+    return bench_event(str(uuid4()), "note", device, sequence, 0, 2.5, "2026-05-04T10:00:00+02:00", payload)
 
 
 @SHARED
-@given(st.lists(st.dictionaries(st.text(max_size=8), JSON, max_size=3), min_size=1, max_size=5))
-def test_what_is_appended_is_read_back_in_order(database, run, payloads):
+@given(st.lists(TEXTS, min_size=1, max_size=5))
+def test_what_is_appended_is_read_back_in_order(database, run, texts):
     device = str(uuid4())
     with database.write() as session:
         before = len(bench_log.events_of(session, run))
-        sent = [event(n, payload, device) for n, payload in enumerate(payloads, 1)]
+        sent = [event(n, {"text": text}, device) for n, text in enumerate(texts, 1)]
         positions = [bench_log.append(session, run, e, NOW.utc) for e in sent]
     with database.read() as session:
         log = bench_log.events_of(session, run)
         tail = bench_log.events_of(session, run, positions[0] - 1)
-    assert [e.payload for e in log[before:]] == payloads
+    assert [e.said.text for e in log[before:]] == texts
     assert [e.position for e in log[before:]] == positions == sorted(positions)
     assert tail == log[before:]
 
 
 def test_an_id_or_a_number_of_a_device_is_used_once(database, run):
-    first = event(1, {})
+    first = event(1, {"text": "rolled"})
     with database.write() as session:
         assert bench_log.append(session, run, first, NOW.utc) is not None
         assert bench_log.append(session, run, first, NOW.utc) is None
-        assert bench_log.append(session, run, event(1, {}), NOW.utc) is None
-        assert bench_log.append(session, run, event(1, {}, "laptop"), NOW.utc) is not None
+        assert bench_log.append(session, run, event(1, {"text": "rolled"}), NOW.utc) is None
+        assert bench_log.append(session, run, event(1, {"text": "rolled"}, "laptop"), NOW.utc) is not None
         assert bench_log.next_sequence(session, "phone") == 2
 
 
 def test_a_write_that_fails_leaves_nothing(database, run):
     def interrupted():
         with database.write() as session:
-            bench_log.append(session, run, event(1, {}), NOW.utc)
+            bench_log.append(session, run, event(1, {"text": "rolled"}), NOW.utc)
             raise RuntimeError("power cut")
 
     with pytest.raises(RuntimeError, match="power cut"):
@@ -78,6 +70,6 @@ def test_a_write_that_fails_leaves_nothing(database, run):
 
 def test_readers_do_not_wait_for_a_writer(database, run):
     with database.write() as writer:
-        bench_log.append(writer, run, event(1, {}), NOW.utc)
+        bench_log.append(writer, run, event(1, {"text": "rolled"}), NOW.utc)
         with database.read() as reader:
             assert bench_log.events_of(reader, run) == [], "what is not committed is not seen"

@@ -8,7 +8,8 @@ import pytest
 from sqlalchemy import create_engine, text
 
 from kessik.core.protocols.methods import force_limit_rope
-from kessik.store.database import BACKUPS_NAME, DATABASE_NAME, Database, migrate
+from kessik.store.backups import FOLDER_NAME as BACKUPS_NAME
+from kessik.store.database import DATABASE_NAME, Database, migrate
 from kessik.store.queries import bench_log, shelf, trials
 
 OLD = """

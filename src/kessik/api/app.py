@@ -1,6 +1,8 @@
 """The application: routers under /api, the built pages beside them."""
 
-from collections.abc import AsyncIterator
+import asyncio
+import logging
+from collections.abc import AsyncIterator, Mapping
 from contextlib import asynccontextmanager
 from pathlib import Path
 
@@ -13,10 +15,12 @@ from starlette.responses import Response
 from kessik import __version__
 from kessik.api import problems
 from kessik.api.gate import Gate
+from kessik.api.intake import Intake
 from kessik.api.routers import (
     bench,
     edges,
     follow,
+    imports,
     instruments,
     methods,
     pairing,
@@ -27,10 +31,17 @@ from kessik.api.routers import (
     trials,
     verdicts,
 )  # fmt: skip
+from kessik.api.routers.follow import make_run_news
+from kessik.core.errors import KessikError
+from kessik.services.imports import Imports
 from kessik.services.instrument_desk import desk_of, plug_in_all
 from kessik.services.pairing import Pairing
+from kessik.services.upkeep_of_data import look_after
 from kessik.store.database import Database
 
+_PARTS = (
+    trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments, pairing, reckoner,
+)  # fmt: skip  # names, several a line
 PAGES = Path(__file__).parent.parent / "web_dist"
 
 
@@ -49,19 +60,23 @@ def create_app(database: Database | None, pages: Path = PAGES, lan_address: str 
     )
     app.state.database = database
     app.state.pairing = None if database is None else Pairing(database, lan_address)
+    app.state.run_news = None if database is None else make_run_news(database)
+    app.state.imports = Imports()
     problems.install(app)
-    for part in (trials, methods, plans, bench, follow, verdicts, shelf, edges, stock, instruments, pairing, reckoner):
+    for part in _PARTS:
         app.include_router(part.router, prefix="/api", responses=problems.RESPONSES)
     app.include_router(pairing.pages)
+    app.add_middleware(Intake)
     app.add_middleware(Gate, pairing=app.state.pairing)
+    files = _built_files(pages)
 
     @app.get("/api/{rest:path}", include_in_schema=False)
     def unknown(rest: str) -> Response:
-        raise HTTPException(404, f"there is nothing at /api/{rest}")
+        raise HTTPException(404, "there is nothing at this address")
 
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str, request: Request) -> Response:
-        return _page(pages, path)
+        return _page(files, path)
 
     return app
 
@@ -70,22 +85,40 @@ def create_app(database: Database | None, pages: Path = PAGES, lan_address: str 
 async def _plugged_in(app: FastAPI) -> AsyncIterator[None]:
     """Instruments are plugged in while the application serves."""
     database: Database | None = app.state.database
-    if database is not None:
-        await run_in_threadpool(plug_in_all, database)
+    if database is None:
+        yield
+        return
+    await run_in_threadpool(plug_in_all, database)
+    upkeep = asyncio.create_task(_look_after(database))
     yield
-    if database is not None:
-        await run_in_threadpool(desk_of(database).close)
+    upkeep.cancel()
+    await run_in_threadpool(desk_of(database).close)
 
 
-def _page(pages: Path, path: str) -> Response:
+async def _look_after(database: Database) -> None:
+    """What is done by itself while the server lives, once an hour; a disk that is full does not end it."""
+    while True:
+        try:
+            await run_in_threadpool(look_after, database)
+        except KessikError as failed:
+            logging.getLogger("kessik").error("the daily backup was not made: %s", failed)
+        await asyncio.sleep(3600)
+
+
+def _built_files(pages: Path) -> Mapping[str, Path]:
+    """The built files by their address: what is not among them is never looked for on the disk."""
+    return {path.relative_to(pages).as_posix(): path for path in pages.rglob("*") if path.is_file()}
+
+
+def _page(files: Mapping[str, Path], path: str) -> Response:
     """A built file, or the page itself for any place inside it."""
-    wanted = (pages / path).resolve()
-    if path and wanted.is_file() and wanted.is_relative_to(pages.resolve()):
+    wanted = files.get(path)
+    if wanted is not None:
         lasting = "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
         return FileResponse(wanted, headers={"Cache-Control": lasting})
     if "." in path.rsplit("/", 1)[-1]:
-        raise HTTPException(404, f"there is no file {path}")
-    start = pages / "index.html"
-    if not start.is_file():
+        raise HTTPException(404, "there is no such file")
+    start = files.get("index.html")
+    if start is None:
         raise HTTPException(503, "the pages are not built; run `make build`")
     return FileResponse(start, headers={"Cache-Control": "no-cache"})

@@ -4,6 +4,8 @@ from typing import Annotated
 
 from fastapi import Depends, Request
 
+from kessik.core.errors import NotHereError
+from kessik.services.imports import Imports
 from kessik.store.database import Database
 
 
@@ -13,4 +15,22 @@ async def _database(request: Request) -> Database:
     return database
 
 
+async def _imports(request: Request) -> Imports:
+    imports: Imports = request.app.state.imports
+    return imports
+
+
+async def is_at_home(request: Request) -> bool:
+    """Whether this machine itself asks, and not a device of the network."""
+    return bool(request.state.at_home)
+
+
+async def at_home(request: Request) -> None:
+    """Only this machine itself may ask; NotHereError for a device of the network."""
+    if not request.state.at_home:
+        raise NotHereError("this is done on the machine that serves")
+
+
 Store = Annotated[Database, Depends(_database)]
+ImportDesk = Annotated[Imports, Depends(_imports)]
+AtHome = Annotated[bool, Depends(is_at_home)]

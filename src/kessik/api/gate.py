@@ -1,16 +1,16 @@
 """Who may ask: this machine under its own names, and devices of the network once they are paired; nobody else.
 
-A browser names the host it asks and, with every write, the page that asks: a page of another site that reaches this
-machine through a name of its own, or through the visitor's browser, is refused by one or the other.
+A browser names the host it asks and, with every write, the page that asks: a page of another site or port, or an
+extension, that reaches this machine through the visitor's browser is refused by one or the other.
 """
 
 from http.cookies import CookieError, SimpleCookie
 from ipaddress import ip_address
 from urllib.parse import urlsplit
 
-from starlette.datastructures import Headers
+from starlette.datastructures import Headers, MutableHeaders
 from starlette.responses import HTMLResponse, Response
-from starlette.types import ASGIApp, Receive, Scope, Send
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kessik.api.pair_page import pair_page
 from kessik.api.problems import problem
@@ -18,9 +18,21 @@ from kessik.services.pairing import Pairing
 
 COOKIE = "kessik_session"
 PAIR_PATH = "/pair"
-OWN_NAMES = frozenset({"127.0.0.1", "localhost", "::1", "testserver"})
-_HERE_ONLY = ("/api/pairing",)
+OWN_NAMES = frozenset({"127.0.0.1", "localhost", "::1"})
 _READING = frozenset({"GET", "HEAD", "OPTIONS"})
+_OWN_FETCH = frozenset({"same-origin", "none"})
+
+_POLICY = {
+    "Content-Security-Policy": "default-src 'self'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; "
+    # the primitives of the pages set styles of their own; scripts are the pages' files alone
+    "style-src 'self' 'unsafe-inline'; script-src 'self'; form-action 'self'; frame-ancestors 'none'",
+    "X-Frame-Options": "DENY",
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "no-referrer",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+    "Permissions-Policy": "camera=(), microphone=(), geolocation=(), payment=(), usb=()",
+}
 
 
 class Gate:
@@ -34,41 +46,62 @@ class Gate:
             await self.app(scope, receive, send)
             return
         refusal = self._refusal(scope) if scope["type"] == "http" else problem(404, "Not here", "nothing is here")
-        await (refusal or self.app)(scope, receive, send)
+        await (refusal or self.app)(scope, receive, _with_policy(send))
 
     def _refusal(self, scope: Scope) -> Response | None:
         headers = Headers(scope=scope)
         host = _name(f"//{headers.get('host', '')}")
         lan = self.pairing.address if self.pairing else None
         at_home = host in OWN_NAMES and _is_this_machine(scope)
+        scope.setdefault("state", {})
+        scope["state"] |= {"at_home": at_home, "session": _session(headers)}
         if not at_home and (lan is None or host != lan):
             return problem(400, "Not from here", "Kessik does not go by that name")
-        if scope["method"] not in _READING:
-            origin = headers.get("origin")
-            if origin is not None and not _is_ours(origin, headers, at_home):
-                return problem(403, "Not from here", f"a page at {origin[:80]} may not change anything here")
-        if at_home:
-            return None
-        if scope["path"].startswith(_HERE_ONLY):
-            return problem(403, "Not from here", "devices are paired and shut out on the machine that serves")
-        if scope["path"] == PAIR_PATH or self._is_paired(headers):
+        if scope["method"] not in _READING and not _is_our_page(headers):
+            return problem(403, "Not from here", "only Kessik's own pages may change anything here")
+        if at_home or scope["path"] == PAIR_PATH or self._is_paired(scope["state"]["session"]):
             return None
         if "text/html" in headers.get("accept", ""):
             return HTMLResponse(pair_page(), status_code=401)
         return problem(401, "Not paired", "pair this device first: have a code shown on the machine that serves")
 
-    def _is_paired(self, headers: Headers) -> bool:
-        assert self.pairing is not None
-        try:
-            found = SimpleCookie(headers.get("cookie", "")).get(COOKIE)
-        except CookieError:
-            return False
-        return found is not None and self.pairing.knows(found.value)
+    def _is_paired(self, session: str | None) -> bool:
+        return self.pairing is not None and session is not None and self.pairing.knows(session)
 
 
-def _is_ours(origin: str, headers: Headers, at_home: bool) -> bool:
-    """At home any page of this machine, as the pages of `make dev` are; from the network only the very same host."""
-    return _name(origin) in OWN_NAMES if at_home else urlsplit(origin).netloc == headers.get("host")
+def _with_policy(send: Send) -> Send:
+    """Every answer says what a page of Kessik may load, and that nobody frames it."""
+
+    async def sent(message: Message) -> None:
+        if message["type"] == "http.response.start":
+            headers = MutableHeaders(scope=message)
+            for name, value in _POLICY.items():
+                headers.setdefault(name, value)
+        await send(message)
+
+    return sent
+
+
+def _session(headers: Headers) -> str | None:
+    try:
+        found = SimpleCookie(headers.get("cookie", "")).get(COOKIE)
+    except CookieError:
+        return None
+    return found.value if found is not None else None
+
+
+def _is_our_page(headers: Headers) -> bool:
+    """A write of a page from this very origin, or of no browser at all."""
+    if headers.get("sec-fetch-site", "same-origin") not in _OWN_FETCH:
+        return False
+    origin = headers.get("origin")
+    if origin is None:
+        return True
+    try:
+        asked = urlsplit(origin)
+    except ValueError:
+        return False
+    return asked.scheme in ("http", "https") and asked.netloc == headers.get("host")
 
 
 def _name(address: str) -> str:
@@ -79,8 +112,8 @@ def _name(address: str) -> str:
 
 
 def _is_this_machine(scope: Scope) -> bool:
-    """Asked over loopback; without any address it was asked inside this process."""
+    """Whether it was asked over loopback."""
     try:
         return ip_address((scope.get("client") or ("",))[0]).is_loopback
     except ValueError:
-        return True
+        return False

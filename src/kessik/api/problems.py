@@ -1,5 +1,9 @@
 """Errors as RFC 9457 problem details; the only place that knows HTTP statuses of them."""
 
+import logging
+from collections.abc import Mapping
+from typing import Any
+
 from fastapi import FastAPI, Request
 from fastapi.encoders import jsonable_encoder
 from fastapi.exceptions import RequestValidationError
@@ -8,14 +12,23 @@ from starlette.exceptions import HTTPException
 
 from kessik.api.schemas.common import FaultOut, Problem
 from kessik.core.errors import (
+    CancelledError,
     ConflictError,
     KessikError,
     NotAllowedNowError,
+    NotHereError,
     OutOfRangeError,
     RefusedFileError,
+    StorageError,
+    StoreBusyError,
+    StoreFullError,
+    StoreReadOnlyError,
+    TooOftenError,
     UnknownError,
 )
-from kessik.store.database import StoreBusyError
+from kessik.core.limits import most
+from kessik.core.protocols.events import SENT_KINDS
+from kessik.store.failures import storage_error
 
 MEDIA_TYPE = "application/problem+json"
 _STATUS: dict[type[KessikError], tuple[int, str]] = {
@@ -24,16 +37,33 @@ _STATUS: dict[type[KessikError], tuple[int, str]] = {
     NotAllowedNowError: (409, "Not possible now"),
     ConflictError: (409, "Already used"),
     UnknownError: (404, "Not found"),
+    CancelledError: (409, "Cancelled"),
+    NotHereError: (403, "Not from here"),
+    TooOftenError: (429, "Too often"),
+    StoreBusyError: (503, "The store is busy"),
+    StoreFullError: (507, "The disk is full"),
+    StoreReadOnlyError: (503, "The store may only be read"),
+    StorageError: (503, "The store cannot be used"),
 }
+_OWN_WORDS = "kessik"
+_LOG = logging.getLogger("kessik")
 RESPONSES: dict[int | str, dict[str, object]] = {
-    status: {"model": Problem, "content": {MEDIA_TYPE: {}}} for status in (400, 404, 409, 422, 503)
+    status: {"model": Problem, "content": {MEDIA_TYPE: {}}}
+    for status in (400, 403, 404, 408, 409, 413, 415, 422, 503, 507)
 }
 
 
 def problem(
-    status: int, title: str, detail: str, field: str | None = None, faults: list[FaultOut] | None = None
+    status: int,
+    title: str,
+    detail: str,
+    field: str | None = None,
+    faults: list[FaultOut] | None = None,
+    fault_count: int | None = None,
 ) -> JSONResponse:
-    body = Problem(title=title, status=status, detail=detail, field=field, faults=faults or [])
+    told = faults or []
+    count = len(told) if fault_count is None else fault_count
+    body = Problem(title=title, status=status, detail=detail, field=field, faults=told, fault_count=count)
     return JSONResponse(jsonable_encoder(body), status_code=status, media_type=MEDIA_TYPE)
 
 
@@ -42,28 +72,38 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(KessikError, _core_error)
     app.add_exception_handler(RequestValidationError, _invalid_request)
     app.add_exception_handler(HTTPException, _http_error)
-    app.add_exception_handler(StoreBusyError, _store_busy)
+    app.add_exception_handler(Exception, _missed)
 
 
 def _core_error(_request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, KessikError)
-    status, title = _STATUS.get(type(error), (422, "Not possible"))
-    faults = []
+    status, title = next((_STATUS[c] for c in type(error).__mro__ if c in _STATUS), (422, "Not possible"))
     if isinstance(error, RefusedFileError):
         faults = [FaultOut(file=f.file, line=f.line, column=f.column, message=f.message) for f in error.faults]
-    return problem(status, title, error.message, error.field, faults)
+        return problem(status, title, error.message, error.field, faults, error.count)
+    return problem(status, title, error.message, error.field)
 
 
 def _invalid_request(_request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
-    faults = []
-    for fault in error.errors():
-        place = [str(part) for part in fault["loc"][1:]]
-        faults.append(FaultOut(column=".".join(place), message=str(fault["msg"])))
+    found = error.errors()
+    faults = [FaultOut(column=_place(fault), message=str(fault["msg"])) for fault in found[: most("faults_listed")]]
     first = faults[0]
-    status = 400 if any(fault["type"] == "json_invalid" for fault in error.errors()) else 422
-    detail = f"{first.column}: {first.message}" if first.column else first.message
-    return problem(status, "The request cannot be read", detail, first.column or None, faults)
+    status = 400 if any(fault["type"] == "json_invalid" for fault in found) else 422
+    own = found[0]["type"] == _OWN_WORDS or not first.column
+    detail = first.message if own else f"{first.column}: {first.message}"
+    return problem(status, "The request cannot be read", detail, first.column or None, faults, len(found))
+
+
+def _place(fault: Mapping[str, Any]) -> str:
+    """The field at fault: as the core named it, else where it stands in the request."""
+    named = (fault.get("ctx") or {}).get("field")
+    if fault["type"] == _OWN_WORDS and named:
+        return str(named)
+    if fault["type"] in ("union_tag_invalid", "union_tag_not_found"):
+        return "kind"
+    # of a union by kind the word of the kind stands in the place, too; it is no field
+    return ".".join(str(part) for part in fault["loc"][1:] if part not in SENT_KINDS)[:200]
 
 
 def _http_error(_request: Request, error: Exception) -> JSONResponse:
@@ -71,5 +111,10 @@ def _http_error(_request: Request, error: Exception) -> JSONResponse:
     return problem(error.status_code, "Not possible", str(error.detail))
 
 
-def _store_busy(_request: Request, _error: Exception) -> JSONResponse:
-    return problem(503, "The store is busy", "Nothing was stored; try again in a moment")
+def _missed(_request: Request, error: Exception) -> JSONResponse:
+    """What nobody foresaw is one plain sentence here, and whole in the log of the machine that serves."""
+    _LOG.error("an answer failed", exc_info=error)
+    meant = storage_error(error)
+    if meant is not None:
+        return _core_error(_request, meant)
+    return problem(500, "Something went wrong", "Kessik met something it does not know; nothing was changed")

@@ -21,6 +21,18 @@ class OutOfRangeError(KessikError):
         self.value = value
 
 
+class TooOftenError(KessikError):
+    """Tried too often; it is possible again after `wait_s` seconds."""
+
+    def __init__(self, message: str, *, field: str | None = None, wait_s: int) -> None:
+        super().__init__(message, field=field)
+        self.wait_s = wait_s
+
+
+class NotHereError(KessikError):
+    """This is done on the machine that serves, not on a device of the network."""
+
+
 class NotAllowedNowError(KessikError):
     """The input is sound, but the run or trial is not in a state that takes it."""
 
@@ -48,10 +60,46 @@ class Fault:
 
 
 class RefusedFileError(KessikError):
-    """A file that cannot be taken; holds every fault found, not only the first."""
+    """A file that cannot be taken; holds the first faults, and how many there are in all."""
 
-    def __init__(self, faults: Sequence[Fault]) -> None:
+    def __init__(self, faults: Sequence[Fault], count: int | None = None) -> None:
         self.faults = tuple(faults)
-        count = len(self.faults)
-        noun = "fault" if count == 1 else "faults"
-        super().__init__(f"{count} {noun} found, nothing was imported. First: {self.faults[0]}", field="file")
+        self.count = len(self.faults) if count is None else count
+        noun = "fault" if self.count == 1 else "faults"
+        super().__init__(f"{self.count} {noun} found, nothing was imported. First: {self.faults[0]}", field="file")
+
+
+class CancelledError(KessikError):
+    """A long piece of work was cancelled by the tester; nothing of it is kept."""
+
+
+class StorageError(KessikError):
+    """The data folder cannot be read or written as it should; nothing was stored, and trying again may help."""
+
+
+class StoreBusyError(StorageError):
+    """Another program holds the database."""
+
+
+class StoreFullError(StorageError):
+    """There is no room left on the disk."""
+
+
+class StoreReadOnlyError(StorageError):
+    """The folder or the disk may only be read."""
+
+
+class StoreDamagedError(StorageError):
+    """The database is damaged, or is none."""
+
+
+class StoreNewerError(StorageError):
+    """The database was written by a newer Kessik."""
+
+
+class FolderInUseError(StorageError):
+    """Another Kessik serves this folder."""
+
+
+class NotAFolderError(StorageError):
+    """What should be the data folder is none."""

@@ -1,6 +1,6 @@
 """How the demo cuts: at the bench, as a tester would, doing what the screen asks until the stop rule is met."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from itertools import count
@@ -8,7 +8,7 @@ from uuid import NAMESPACE_URL, uuid5
 
 import numpy as np
 
-from kessik.core.protocols.events import BenchEvent, EventKind
+from kessik.core.protocols.events import AFTER_STROP, BenchEvent, Cut, Outcome, Pause, Reading, Said, Strop
 from kessik.core.protocols.methods import JUDGED
 from kessik.core.protocols.run_state import RunState
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
@@ -23,7 +23,7 @@ _TESTER = SimulatedTester(scatter=0.05, outlier_share=0.01)
 _GIVES_UP_GF = {"inspect": 215.0, "hair_sample": 240.0, "shave": 235.0, "paper": 400.0}
 _DOUBT_FROM = 0.9
 
-Answer = Callable[[RunState, np.random.Generator], tuple[EventKind, Mapping[str, object]]]
+Answer = Callable[[RunState, np.random.Generator], Said]
 
 
 def demo_id(*parts: object) -> str:
@@ -40,22 +40,21 @@ class TrueBlade:
     thickness: float = 1.0
     bite_mm: float = 8.0
 
-    def answer(self, state: RunState, rng: np.random.Generator) -> tuple[EventKind, Mapping[str, object]]:
+    def answer(self, state: RunState, rng: np.random.Generator) -> Said:
         """The event a tester would log for the look that is asked for."""
         asked, at_mm = state.progress.asked, state.asked_at_mm
         worn = at_mm is None or at_mm <= self.control_from_mm
         force = float(self.edge.force_gf(state.count if worn else 0.0)[0])
-        place = {} if at_mm is None else {"position_mm": at_mm}
         if asked in JUDGED:
-            return "outcome", {"check": asked, "outcome": self._judged(asked, force, rng), **place}
+            return Outcome(check=asked, outcome=self._judged(asked, force, rng), position_mm=at_mm)
         if asked == "effort":
             effort = 1.2 + 1.1 * self.thickness * state.count + rng.normal(0, 0.25)
-            return "reading", {"check": asked, "value": round(float(np.clip(effort, 0, 10)) * 2) / 2, **place}
+            value = round(float(np.clip(effort, 0, 10)) * 2) / 2
+            return Reading(check=asked, value=value, position_mm=at_mm)
         if asked == "depth":
             depth = self.bite_mm * (self.edge.start_gf / force) * float(np.exp(rng.normal(0, 0.03)))
-            return "reading", {"check": asked, "value": round(depth, 2), "unit": "mm", **place}
-        reading = _TESTER.read_gf(force, rng)
-        return "reading", {"check": "force", "value": reading, "unit": "gf", "source": "virtual", **place}
+            return Reading(check=asked, value=round(depth, 2), unit="mm", position_mm=at_mm)
+        return Reading(value=_TESTER.read_gf(force, rng), unit="gf", source="virtual", position_mm=at_mm)
 
     def _judged(self, asked: str, force: float, rng: np.random.Generator) -> str:
         felt = force * float(np.exp(rng.normal(0, 0.02)))
@@ -77,11 +76,9 @@ def cut_run(
     device = f"demo-{run.id}"
     numbers = count(1)
 
-    def send(kind: EventKind, payload: Mapping[str, object]) -> RunState:
+    def send(said: Said) -> RunState:
         time, sequence = clock.isoformat(), next(numbers)
-        event = BenchEvent(
-            demo_id(run.id, sequence), kind, device, sequence, state.position, state.count, time, payload
-        )
+        event = BenchEvent(demo_id(run.id, sequence), said, device, sequence, state.position, state.count, time)
         return append_event(db, run.id, event, time).state
 
     while True:
@@ -90,14 +87,11 @@ def cut_run(
         if state.status == "stopped":
             break
         if stop_after is not None and state.count >= stop_after:
-            send("pause", {})
+            send(Pause())
             break
-        kind: EventKind = "cut"
-        payload: Mapping[str, object] = {"amount": piece}
-        if state.check_due:
-            kind, payload = blade.answer(state, rng)
+        said = blade.answer(state, rng) if state.check_due else Cut(amount=piece)
         clock += timedelta(seconds=SECONDS_A_LOOK if state.check_due else SECONDS_A_CUT)
-        state = send(kind, payload)
+        state = send(said)
     return state
 
 
@@ -107,15 +101,14 @@ def strop_back(db: Database, run_id: str, blade: TrueBlade, rng: np.random.Gener
     worn = float(blade.edge.force_gf(view.state.count)[0])
     for strokes, share in ((10, 0.45), (10, 0.62)):
         after = worn - share * (worn - blade.edge.start_gf)
-        steps: list[tuple[EventKind, Mapping[str, object]]] = [("strop", {"strokes": strokes})]
-        steps += [("reading", {"check": "force", "value": _TESTER.read_gf(after, rng), "unit": "gf", "stage": "strop"})
-                  for _ in range(2)]  # fmt: skip
-        for kind, payload in steps:
+        read = [Reading(value=_TESTER.read_gf(after, rng), unit="gf", stage=AFTER_STROP) for _ in range(2)]
+        steps: list[Said] = [Strop(strokes=strokes), *read]
+        for said in steps:
             view = run_view(db, run_id)
             sequence = len(view.events) + 1
             time = view.events[-1].client_time
             event = BenchEvent(
-                demo_id(run_id, "strop", sequence), kind, f"demo-{run_id}", 10_000 + sequence, view.state.position,
-                view.state.count, time, payload,
+                demo_id(run_id, "strop", sequence), said, f"demo-{run_id}", 10_000 + sequence, view.state.position,
+                view.state.count, time,
             )  # fmt: skip
             append_event(db, run_id, event, time)

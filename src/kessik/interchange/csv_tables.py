@@ -6,15 +6,18 @@ A reader collects every fault of a file before it answers, and keeps columns it 
 import csv
 import difflib
 import io
+import math
 import re
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, datetime
 from typing import Any, Literal
 
 from kessik.core.errors import Fault
+from kessik.core.limits import LIMITS, most, plain
+from kessik.core.protocols.entries import is_plain
+from kessik.interchange.faults import NO_FAULTS, Faults, FoundFaults
 
-MOST_BYTES = 20_000_000
 _DELIMITERS = {",": "commas", ";": "semicolons", "\t": "tabs"}
 _COMMA_NUMBER = re.compile(r"^[+-]?\d+,\d+$")
 _POINT_NUMBER = re.compile(r"^[+-]?\d*\.\d+")
@@ -36,6 +39,16 @@ class Column:
     above: float | None = None
     high: float | None = None
     unit: str = ""
+    longest: str = "cell"
+
+
+_UNKNOWN = Column("")
+
+
+def limited(name: str, limit: str, kind: Kind = "number", required: bool = False) -> Column:
+    """A column of numbers within a limit of the table."""
+    known = LIMITS[limit]
+    return Column(name, kind, required, low=known.least, high=known.most, unit=known.unit)
 
 
 @dataclass(frozen=True)
@@ -53,56 +66,100 @@ class Table:
 
     file: str
     rows: tuple[Row, ...] = ()
-    faults: tuple[Fault, ...] = ()
+    faults: FoundFaults = NO_FAULTS
     unknown_columns: tuple[str, ...] = ()
     notes: tuple[str, ...] = ()
     known_columns: tuple[str, ...] = field(default_factory=tuple)
 
 
 def read_table(file: str, data: bytes, columns: Sequence[Column]) -> Table:
-    """Read one CSV file; faults name line, column, what stands there and what would be accepted."""
-    text, fault = _decode(file, data)
-    if fault:
-        return Table(file, faults=(fault,))
-    lines = text.splitlines()
-    header_line = next((line for line in lines if line.strip()), "")
+    """Read one CSV file; faults name line, column, what stands there and what would be accepted.
+
+    What is beyond the table of limits is refused before its rows are read.
+    """
+    faults = Faults()
+    text = _decode(file, data, faults)
     required = [column.name for column in columns if column.required]
-    if not header_line:
-        needed = ", ".join(required)
-        return Table(file, faults=(Fault(file, 1, "", f"the file is empty; a header row with {needed} is needed"),))
+    header_line = next((line for line in io.StringIO(text) if line.strip()), "")
+    if not faults.count and not header_line:
+        message = f"the file is empty; a header row with {', '.join(required)} is needed"
+        faults.add(Fault(file, 1, "", message))
+    if faults.count:
+        return Table(file, faults=faults.found())
     delimiter = max(_DELIMITERS, key=header_line.count)
     try:
-        records = list(_records(text, delimiter))
+        first, header = next(_records(text, delimiter))
+        header = [name.strip() for name in header]
+        unknown = _check_header(file, first, header, columns, faults)
+        if any(fault.column in required for fault in faults.kept) or len(header) > most("file_columns"):
+            return Table(file, faults=faults.found())
+        row_count, decimal_comma = _survey(text, delimiter, header, columns)
+        if row_count > most("file_rows"):
+            message = f"the file has {row_count} rows; up to {most('file_rows')} can be read: split it by trial"
+            faults.add(Fault(file, 1, "", message))
+            return Table(file, faults=faults.found())
+        reader = _RowReader(file, header, columns, decimal_comma, faults)
+        rows = tuple(row for row in map(reader.row, _records(text, delimiter)) if row is not None)
     except csv.Error as error:
-        return Table(file, faults=(Fault(file, 1, "", f"this is not readable as CSV: {error}"),))
-    header = [name.strip() for name in records[0][1]]
-    faults, unknown = _check_header(file, records[0][0], header, columns)
-    if any(f.column in required for f in faults):
-        return Table(file, faults=tuple(faults))
-    decimal_comma = _uses_decimal_comma(records[1:], header, columns)
-    known = {column.name: column for column in columns}
-    rows: list[Row] = []
-    for line, cells in records[1:]:
-        if len(cells) > len(header) and any(cell.strip() for cell in cells[len(header) :]):
-            message = f"{len(cells)} cells stand here under {len(header)} columns; quote cells that hold a delimiter"
-            faults.append(Fault(file, line, "", message))
-            continue
-        padded = dict(zip(header, [*cells, *[""] * (len(header) - len(cells))], strict=False))
-        values: dict[str, Any] = {}
-        for name, cell in padded.items():
-            if name in known:
-                value, message = _value(known[name], restore(cell.strip()), decimal_comma)
-                values[name] = value
-                if message:
-                    faults.append(Fault(file, line, name, message))
-        extra = {name: restore(cell) for name, cell in padded.items() if name not in known and name and cell != ""}
-        rows.append(Row(line, values, extra))
+        faults.add(Fault(file, 1, "", f"this is not readable as CSV: {error}"))
+        return Table(file, faults=faults.found())
     notes = [f"read with {_DELIMITERS[delimiter]} and decimal {'commas' if decimal_comma else 'points'}"]
     if unknown:
         notes.append(f"columns kept but not used: {', '.join(unknown)}")
-    if not rows and not faults:
-        faults.append(Fault(file, records[0][0], "", "the file has a header but no rows"))
-    return Table(file, tuple(rows), tuple(faults), tuple(unknown), tuple(notes), tuple(n for n in header if n in known))
+    if not rows and not faults.count:
+        faults.add(Fault(file, first, "", "the file has a header but no rows"))
+    known = tuple(name for name in header if name in reader.known)
+    return Table(file, rows, faults.found(), tuple(unknown), tuple(notes), known)
+
+
+class _RowReader:
+    """Reads the cells of one row after the other, by the columns of the header."""
+
+    def __init__(
+        self, file: str, header: list[str], columns: Sequence[Column], decimal_comma: bool, faults: Faults
+    ) -> None:
+        self.known = {column.name: column for column in columns}
+        self._file, self._header, self._decimal_comma, self._faults = file, header, decimal_comma, faults
+        self._is_header = True
+
+    def row(self, record: tuple[int, list[str]]) -> Row | None:
+        """The row; None for the header itself and where cells stand beyond it."""
+        line, cells = record
+        if self._is_header:
+            self._is_header = False
+            return None
+        header = self._header
+        if len(cells) > len(header) and any(cell.strip() for cell in cells[len(header) :]):
+            message = f"{len(cells)} cells stand here under {len(header)} columns; quote cells that hold a delimiter"
+            self._faults.add(Fault(self._file, line, "", message))
+            return None
+        values: dict[str, Any] = {}
+        extra: dict[str, str] = {}
+        for name, cell in zip(header, [*cells, *[""] * (len(header) - len(cells))], strict=False):
+            column = self.known.get(name, _UNKNOWN)
+            text = restore(cell.strip()) if name in self.known else restore(cell)
+            value, message = _value(column, text, self._decimal_comma)
+            if message:
+                self._faults.add(Fault(self._file, line, name, message))
+            if name in self.known:
+                values[name] = value
+            elif name and text != "":
+                extra[name] = text
+        return Row(line, values, extra)
+
+
+def _survey(text: str, delimiter: str, header: Sequence[str], columns: Sequence[Column]) -> tuple[int, bool]:
+    """How many rows there are, and whether their numbers are written with decimal commas."""
+    numeric = {column.name for column in columns if column.kind in ("number", "integer")}
+    places = [index for index, name in enumerate(header) if name in numeric]
+    rows, commas, points = -1, False, False
+    for _, record in _records(text, delimiter):
+        rows += 1
+        for place in places if rows and rows <= most("file_rows") else ():
+            cell = record[place].strip() if place < len(record) else ""
+            commas = commas or bool(_COMMA_NUMBER.match(cell))
+            points = points or bool(_POINT_NUMBER.match(cell))
+    return rows, commas and not points
 
 
 def write_table(header: Sequence[str], rows: Iterable[Mapping[str, Any]]) -> str:
@@ -135,25 +192,26 @@ def _cell(value: object) -> str:
     return neutralise(str(value))
 
 
-def _decode(file: str, data: bytes) -> tuple[str, Fault | None]:
-    if len(data) > MOST_BYTES:
-        message = (
-            f"the file has {len(data) / 1e6:.0f} MB; up to {MOST_BYTES / 1e6:.0f} MB can be read, "
-            "about 300 000 checks: split it by trial"
-        )
-        return "", Fault(file, 1, "", message)
+def _decode(file: str, data: bytes, faults: Faults) -> str:
+    limit = LIMITS["file_mb"]
+    if len(data) > limit.most * 1e6:
+        message = f"the file has {len(data) / 1e6:.0f} MB; up to {limit.most:.0f} MB can be read: split it by trial"
+        faults.add(Fault(file, 1, "", message))
+        return ""
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         line = data[: error.start].count(b"\n") + 1
         wrong = data[error.start]
-        return "", Fault(file, line, "", f"byte 0x{wrong:02x} is not UTF-8; save the file as CSV UTF-8 and try again")
+        message = f"byte 0x{wrong:02x} is not UTF-8; save the file as CSV UTF-8 and try again"
+        faults.add(Fault(file, line, "", message))
+        return ""
     if "\0" in text:
-        return "", Fault(file, 1, "", "this is not a text file in UTF-8; save it as CSV UTF-8 and try again")
-    return text, None
+        faults.add(Fault(file, 1, "", "this is not a text file in UTF-8; save it as CSV UTF-8 and try again"))
+    return text
 
 
-def _records(text: str, delimiter: str) -> Iterable[tuple[int, list[str]]]:
+def _records(text: str, delimiter: str) -> Iterator[tuple[int, list[str]]]:
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter, strict=True)
     line = 1
     for cells in reader:
@@ -162,37 +220,34 @@ def _records(text: str, delimiter: str) -> Iterable[tuple[int, list[str]]]:
         line = reader.line_num + 1
 
 
-def _check_header(
-    file: str, line: int, header: Sequence[str], columns: Sequence[Column]
-) -> tuple[list[Fault], list[str]]:
+def _check_header(file: str, line: int, header: Sequence[str], columns: Sequence[Column], faults: Faults) -> list[str]:
+    """The columns nobody knows; what is wrong with the header is among the faults."""
+    limit = LIMITS["file_columns"]
+    if len(header) > limit.most:
+        faults.add(Fault(file, line, "", limit.says(str(len(header)))))
+        return []
     names = [column.name for column in columns]
     unknown = [name for name in header if name and name not in names]
-    faults = []
     for name in dict.fromkeys(header):
         if name and header.count(name) > 1:
-            faults.append(Fault(file, line, name, "this column stands twice in the header"))
+            faults.add(Fault(file, line, name, "this column stands twice in the header"))
+        if len(name) > most("word") or not is_plain(name):
+            faults.add(Fault(file, line, name[:40], "this is no name of a column"))
     for column in columns:
         if column.required and column.name not in header:
             close = difflib.get_close_matches(column.name, unknown, 1, 0.6)
             hint = f"; is “{close[0]}” meant?" if close else ""
-            faults.append(Fault(file, line, column.name, f"this column is missing{hint}"))
-    return faults, unknown
-
-
-def _uses_decimal_comma(
-    records: Sequence[tuple[int, list[str]]], header: Sequence[str], columns: Sequence[Column]
-) -> bool:
-    numeric = {column.name for column in columns if column.kind in ("number", "integer")}
-    places = [index for index, name in enumerate(header) if name in numeric]
-    cells = [record[i].strip() for _, record in records for i in places if i < len(record)]
-    return any(_COMMA_NUMBER.match(c) for c in cells) and not any(_POINT_NUMBER.match(c) for c in cells)
+            faults.add(Fault(file, line, column.name, f"this column is missing{hint}"))
+    return unknown
 
 
 def _value(column: Column, cell: str, decimal_comma: bool) -> tuple[Any, str]:
     if cell == "":
         return None, "this cell is empty and must not be" if column.required else ""
+    if len(cell) > most(column.longest):
+        return None, LIMITS[column.longest].says(str(len(cell)))
     readers: dict[Kind, Callable[[], tuple[Any, str]]] = {
-        "text": lambda: (cell, ""),
+        "text": lambda: (cell, "") if is_plain(cell) else (None, "this cell holds a character that is no text"),
         "number": lambda: _number(column, cell, decimal_comma),
         "integer": lambda: _integer(column, cell),
         "yes_no": lambda: _yes_no(cell),
@@ -210,14 +265,14 @@ def _number(column: Column, cell: str, decimal_comma: bool) -> tuple[float | Non
         mixed = "; decimal points are used elsewhere in this file" if _COMMA_NUMBER.match(cell) else ""
         return None, f"“{cell}” is not a number{mixed}"
     unit = f" {column.unit}" if column.unit else ""
-    if value != value or abs(value) == float("inf"):
+    if not math.isfinite(value):
         return None, f"“{cell}” is not a number"
     if column.above is not None and value <= column.above:
-        return None, f"{cell}{unit} cannot be; it must be above {column.above:g}{unit}"
+        return None, f"{cell}{unit} cannot be; it must be above {plain(column.above)}{unit}"
     if column.low is not None and value < column.low:
-        return None, f"{cell}{unit} cannot be; it must be {column.low:g}{unit} or more"
+        return None, f"{cell}{unit} cannot be; it must be {plain(column.low)}{unit} or more"
     if column.high is not None and value > column.high:
-        return None, f"{cell}{unit} cannot be; it must be {column.high:g}{unit} or less"
+        return None, f"{cell}{unit} cannot be; it must be {plain(column.high)}{unit} or less"
     return value, ""
 
 
@@ -238,12 +293,15 @@ def _time(cell: str) -> tuple[str | None, str]:
         moment = datetime.fromisoformat(cell)
     except ValueError:
         return None, f"“{cell}” is not a time like 2026-05-04T14:30:00+02:00"
+    if moment.tzinfo and not LIMITS["year"].holds(moment.year):
+        return None, LIMITS["year"].says(str(moment.year))
     return (cell, "") if moment.tzinfo else (None, f"“{cell}” has no offset; write it like 2026-05-04T14:30:00+02:00")
 
 
 def _day(cell: str) -> tuple[str | None, str]:
     try:
-        return date.fromisoformat(cell).isoformat(), ""
+        day = date.fromisoformat(cell)
+        return (day.isoformat(), "") if LIMITS["year"].holds(day.year) else (None, LIMITS["year"].says(str(day.year)))
     except ValueError:
         return None, f"“{cell}” is not a day like 2026-05-04"
 

@@ -3,7 +3,8 @@
 import json
 from collections.abc import Sequence
 
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.limits import most
+from kessik.core.protocols.events import BenchEvent, Correction, NotUnderstood, Strike, plain_fields
 from kessik.interchange.csv_tables import write_table
 
 HEADER = ("position", "time", "device", "kind", "count", "said", "changed_by")
@@ -11,7 +12,7 @@ HEADER = ("position", "time", "device", "kind", "count", "said", "changed_by")
 
 def write_log(events: Sequence[BenchEvent]) -> str:
     """The log in its order; an event that a later one corrected or struck out names that one's position."""
-    changed = {str(e.payload["target"]): e.position for e in events if e.kind in ("strike", "correction")}
+    changed = {e.said.target: e.position for e in events if isinstance(e.said, Strike | Correction)}
     rows = [
         {
             "position": event.position,
@@ -19,9 +20,16 @@ def write_log(events: Sequence[BenchEvent]) -> str:
             "device": event.device,
             "kind": event.kind,
             "count": event.count_at,
-            "said": json.dumps(dict(event.payload), ensure_ascii=False) if event.payload else None,
+            "said": _said(event),
             "changed_by": changed.get(event.id),
         }
         for event in events
     ]
     return write_table(HEADER, rows)
+
+
+def _said(event: BenchEvent) -> str | None:
+    if isinstance(event.said, NotUnderstood):
+        return f"not understood: {event.said.why}; {event.said.raw[: most('cell')]}"
+    fields = plain_fields(event.said)
+    return json.dumps(fields, ensure_ascii=False) if fields else None

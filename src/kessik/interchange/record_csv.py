@@ -5,26 +5,28 @@ from dataclasses import replace
 
 from kessik.core.errors import Fault
 from kessik.core.facts import QUANTITIES, STANDINGS
-from kessik.interchange.csv_tables import Column, Table, read_table
+from kessik.core.limits import LIMITS
+from kessik.interchange.csv_tables import Column, Table, limited, read_table
+from kessik.interchange.faults import Faults
 
 RUN_COLUMNS = (
     Column("trial"),
     Column("blade", required=True),
-    Column("edge", "integer", required=True, low=1),
-    Column("run", "integer", low=1),
+    limited("edge", "edge_number", "integer", required=True),
+    limited("run", "run_number", "integer"),
     Column("method"),
     Column("medium"),
     Column("lot"),
     Column("block"),
-    Column("zone_from_mm", "number", low=0, unit="mm"),
-    Column("zone_to_mm", "number", above=0, unit="mm"),
-    Column("edge_length_used_mm", "number", above=0, unit="mm"),
+    limited("zone_from_mm", "position_mm"),
+    limited("zone_to_mm", "position_mm"),
+    Column("edge_length_used_mm", "number", above=0, high=LIMITS["position_mm"].most, unit="mm"),
     Column("verifies_run"),
     Column("after_strop", "yes_no"),
     Column("operator"),
     Column("started", "time"),
     Column("practice", "yes_no"),
-    Column("round", "integer", low=1),
+    Column("round", "integer", low=1, high=1000),
     Column("note"),
 )
 
@@ -36,7 +38,7 @@ def _measured(name: str, column: str = "") -> Column:
 
 
 BLADE_COLUMNS = (
-    Column("blade", required=True),
+    Column("blade", required=True, longest="word"),
     Column("claimed_grade"),
     _measured("hardness_hrc"),
     Column("hardness_standing", "choice", choices=STANDINGS),
@@ -59,12 +61,12 @@ BLADE_COLUMNS = (
     Column("loan_returned", "day"),
 )
 EDGE_COLUMNS = (
-    Column("blade", required=True),
-    Column("edge", "integer", required=True, low=1),
+    Column("blade", required=True, longest="word"),
+    limited("edge", "edge_number", "integer", required=True),
     _measured("side_angle_deg"),
     _measured("micro_bevel_side_deg"),
     _measured("thickness_behind_edge_mm"),
-    Column("last_abrasive_um", "number", above=0, high=5000, unit="µm"),
+    limited("last_abrasive_um", "abrasive_um"),
     Column("last_abrasive_kind"),
     Column("regime"),
     Column("minutes", "number", low=0, high=1000),
@@ -95,15 +97,14 @@ def read_edges(file: str, data: bytes) -> Table:
 
 def _unique(table: Table, keys: Sequence[str], what: str) -> Table:
     seen: dict[tuple[object, ...], int] = {}
-    faults = list(table.faults)
+    faults = Faults.of(table.faults)
     for row in table.rows:
         key = tuple(row.values.get(name) for name in keys)
         if None in (row.values.get("blade"),):
             continue
         if key in seen:
             said = " ".join(str(part) for part in key if part is not None)
-            faults.append(
-                Fault(table.file, row.line, keys[-1], f"{what} {said} stands twice, first on line {seen[key]}")
-            )
+            message = f"{what} {said} stands twice, first on line {seen[key]}"
+            faults.add(Fault(table.file, row.line, keys[-1], message))
         seen.setdefault(key, row.line)
-    return replace(table, faults=tuple(sorted(faults, key=lambda fault: fault.line)))
+    return replace(table, faults=faults.found())

@@ -1,41 +1,43 @@
 """`*.series.csv`: one row a check."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from kessik.core.errors import Fault, KessikError
-from kessik.core.protocols.events import AFTER_STROP, INSPECTED, MOST_STROKES, check_force_gf
+from kessik.core.limits import LIMITS
+from kessik.core.protocols.events import AFTER_STROP, INSPECTED, Said, check_count_at
 from kessik.core.protocols.series import Check, RunSeries, outcome_of
 from kessik.core.units import force_to_gf
-from kessik.interchange.csv_tables import Column, Row, Table, read_table, write_table
+from kessik.interchange.csv_tables import Column, Row, Table, limited, read_table, write_table
+from kessik.interchange.faults import Faults, FoundFaults
+from kessik.interchange.series_events import FORCE, said_of_row
 
 CHECKS = (
     "force", "paper", "shave", "hair_sample", "inspect", "effort", "rank", "depth", "dose_start", "dose_end", "strop",
     "stop",
 )  # fmt: skip
-PASS_FAIL = ("paper", "shave", "hair_sample")
-FORCE = ("force", "dose_start", "dose_end")  # a reading before or after a dose is a reading
 COUNT_UNITS = ("cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes")
 
 COLUMNS = (
-    Column("trial"),
-    Column("blade", required=True),
-    Column("edge", "integer", low=1),
-    Column("run", "integer", low=1),
-    Column("seq", "integer"),
-    Column("count", "number", required=True, low=0),
+    Column("trial", longest="word"),
+    Column("blade", required=True, longest="word"),
+    limited("edge", "edge_number", "integer"),
+    limited("run", "run_number", "integer"),
+    Column("seq", "integer", low=-(2**53), high=2**53),
+    limited("count", "count", required=True),
     Column("count_unit", "choice", choices=COUNT_UNITS),
     Column("check", "choice", required=True, choices=CHECKS),
     Column("value", "number"),
-    Column("unit"),
+    Column("unit", longest="word"),
     Column("outcome", "choice", choices=("pass", "fail", "doubt", *INSPECTED)),
-    Column("stage"),
-    Column("position_mm", "number", low=0, unit="mm"),
+    Column("stage", longest="word"),
+    limited("position_mm", "position_mm"),
     Column("struck", "yes_no"),
     Column("time", "time"),
-    Column("note"),
+    Column("note", longest="text"),
 )
+_COLUMN_OF = {"strokes": "value", "count_at": "count", "extra": ""}
 HEADER = tuple(column.name for column in COLUMNS)
 
 
@@ -51,6 +53,10 @@ class SeriesRow:
     def is_of_strop(self) -> bool:
         """Strokes on the strop after the stop, or a reading that followed them."""
         return AFTER_STROP in (self.values["check"], self.values["stage"])
+
+    @property
+    def said(self) -> Said:
+        return said_of_row(self.values, self.extra)
 
     @property
     def check(self) -> Check:
@@ -92,34 +98,36 @@ class SeriesFile:
 
     table: Table
     runs: tuple[SeriesRun, ...]
-    faults: tuple[Fault, ...]
+    faults: FoundFaults
 
 
 def read_series(file: str, data: bytes) -> SeriesFile:
     """Read a series; all faults at once, and no runs where there is any."""
     table = read_table(file, data, COLUMNS)
-    faults = list(table.faults)
-    unread = {(fault.line, fault.column) for fault in faults}
+    faults = Faults.of(table.faults)
     rows = [_with_defaults(row, file) for row in table.rows]
     for row in rows:
-        faults.extend(fault for fault in _row_faults(file, row) if (fault.line, fault.column) not in unread)
-    if any(row.values.get("blade") is None or row.values.get("count") is None for row in rows):
-        return SeriesFile(table, (), tuple(sorted(faults, key=lambda f: f.line)))
+        if (row.line, "check") not in faults.cells and not faults.is_hopeless:
+            faults.take(f for f in _row_faults(file, row) if (f.line, f.column) not in faults.cells)
+    rows = [row for row in rows if row.values["blade"] is not None and row.values["count"] is not None]
     groups: dict[tuple[str, str, int, int], list[SeriesRow]] = {}
     for row in rows:
         v = row.values
-        groups.setdefault((v["trial"], v["blade"], v["edge"] or 1, v["run"] or 1), []).append(row)
+        groups.setdefault((v["trial"], v["blade"], v["edge"], v["run"]), []).append(row)
     runs = []
     for (trial, blade, edge, run), members in groups.items():
         ordered = sorted(members, key=lambda r: (r.values["seq"] is None, r.values["seq"] or 0))
-        faults.extend(_order_faults(file, ordered))
+        faults.take(_order_faults(file, ordered))
         units = {row.values["count_unit"] for row in ordered}
         if len(units) > 1:
-            faults.append(
-                Fault(file, ordered[0].line, "count_unit", f"one run is counted in {' and '.join(sorted(units))}")
-            )
+            message = f"one run is counted in {' and '.join(sorted(units))}"
+            faults.add(Fault(file, ordered[0].line, "count_unit", message))
         runs.append(SeriesRun(trial, blade, edge, run, ordered[0].values["count_unit"], tuple(ordered)))
-    return SeriesFile(table, tuple(runs) if not faults else (), tuple(sorted(faults, key=lambda f: f.line)))
+    most = LIMITS["file_runs"]
+    if len(runs) > most.most:
+        faults.add(Fault(file, 1, "run", most.says(f"{len(runs)}")))
+    table = replace(table, rows=())  # the rows live on in the runs
+    return SeriesFile(table, () if faults.count else tuple(runs), faults.found())
 
 
 def _with_defaults(row: Row, file: str) -> SeriesRow:
@@ -136,25 +144,13 @@ def trial_name(file: str) -> str:
 
 
 def _row_faults(file: str, row: SeriesRow) -> list[Fault]:
-    v = row.values
-    check = v["check"]
-    if check in FORCE and (check == "force" or v["value"] is not None):
-        if v["value"] is None:
-            return [Fault(file, row.line, "value", "a force check needs its reading here")]
-        try:
-            check_force_gf(force_to_gf(v["value"], v["unit"] or "gf"))
-        except KessikError as error:
-            return [Fault(file, row.line, "unit" if error.field == "unit" else "value", error.message)]
-    if check in PASS_FAIL and v["outcome"] not in ("pass", "fail", "doubt"):
-        return [Fault(file, row.line, "outcome", f"a {check} check needs pass, fail or doubt here")]
-    if check == "inspect" and v["outcome"] not in INSPECTED:
-        return [Fault(file, row.line, "outcome", f"an inspection needs one of {', '.join(INSPECTED)} here")]
-    if check == "effort" and (v["value"] is None or not 0 <= v["value"] <= 10):
-        return [Fault(file, row.line, "value", "effort is a number from 0 to 10")]
-    if check == "strop" and (v["value"] is None or not 1 <= v["value"] <= MOST_STROKES):
-        return [Fault(file, row.line, "value", f"a strop needs its strokes here, 1 to {MOST_STROKES:g}")]
-    if check in ("rank", "depth") and (v["value"] is None or v["value"] < 0):
-        return [Fault(file, row.line, "value", f"a {check} needs its number here, 0 or more")]
+    """What the bench would refuse of a row, at the column it stands in."""
+    try:
+        check_count_at(row.values["count"] or 0.0)
+        said_of_row(row.values, row.extra)
+    except KessikError as error:
+        column = _COLUMN_OF.get(error.field or "", error.field or "check")
+        return [Fault(file, row.line, column, error.message)]
     return []
 
 

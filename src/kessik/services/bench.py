@@ -6,13 +6,24 @@ from uuid import NAMESPACE_URL, uuid5
 
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.geometry import Zone
+from kessik.core.limits import LIMITS
 from kessik.core.media import exposure_mm2_per_mm, rope_area_mm2
 from kessik.core.planning.bench_card import BenchCard, bench_card
 from kessik.core.planning.schedule import plan_next
-from kessik.core.protocols.events import SERVER_KINDS, BenchEvent, EventKind
+from kessik.core.protocols.admission import admit
+from kessik.core.protocols.events import (
+    SERVER_KINDS,
+    BenchEvent,
+    CheckPlanned,
+    Said,
+    StageLost,
+    Start,
+    Stop,
+)
+from kessik.core.protocols.folding import advance, fold
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.pace import Pace
-from kessik.core.protocols.run_state import RunState, admit, advance, fold
+from kessik.core.protocols.run_state import RunState
 from kessik.core.protocols.series import RunSeries
 from kessik.core.sharpening.strop_back import StropBack
 from kessik.services import run_logs, stock
@@ -106,7 +117,7 @@ def start_run(db: Database, run: Run, insist_on_lot: bool = False) -> RunView:
         if bench_log.find_run(session, run.id) is None:
             numbered = _placed(session, trial, replace(run, number=_check_start(session, run)), insist_on_lot)
             bench_log.add_run(session, numbered)
-            _append_own(session, numbered, "start", {"one_holds": True}, run.started.utc, 0.0, "start")
+            _append_own(session, numbered, Start(one_holds=True), run.started.utc, 0.0, "start")
     return run_view(db, run.id)
 
 
@@ -199,7 +210,7 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
 
     The same id with the same content is acknowledged again; with other content it is a ConflictError.
     """
-    if event.kind in SERVER_KINDS or event.kind == "start":
+    if event.kind in SERVER_KINDS:
         raise OutOfRangeError(f"{event.kind} events are the server's own", field="kind", value=event.kind)
     with db.write() as session:
         log = run_logs.log_of(db, session, run_id)
@@ -210,8 +221,7 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
                 raise ConflictError("this id was used for another event", field="id")
             return Acknowledgement(known.position, True, run_logs.state_of(db, log, method))
         state = run_logs.state_of(db, log, method)
-        stops = [e.position for e in log.events if e.kind in ("stop", "abandon")]
-        admit(event, state, log.by_id, stops[-1] if stops else None)
+        admit(event, state, method, log.by_id, _stopped_at(log) if state.has_ended else None)
         position = bench_log.append(session, run_id, event, server_utc)
         if position is None:
             raise ConflictError("this id or device sequence number was used before", field=_used_field(session, event))
@@ -219,8 +229,13 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
         events = [*log.events, placed]
         state = _declare(session, log.run, method, events, advance(state, placed, events, method), server_utc)
     run_logs.remember_state(db, run_id, method, state)
-    live_of(db).tell(run_topic(run_id), position)
+    live_of(db).tell(run_topic(run_id), state.position)
     return Acknowledgement(position, False, state)
+
+
+def _stopped_at(log: run_logs.RunLog) -> int | None:
+    """Where in the log the run was last stopped."""
+    return next((e.position for e in reversed(log.events) if e.kind in ("stop", "abandon")), None)
 
 
 def _used_field(session: Session, event: BenchEvent) -> str:
@@ -237,39 +252,36 @@ def _declare(
     for stage in method.stages:
         count = state.progress.lost.get(stage.name)
         if state.stages.get(stage.name) != count:
-            said: dict[str, object] = {"stage": stage.name, "count": count}
-            log.append(_declared(session, run, "stage", said, server_utc, state, log))
-    if state.rule_met and state.status not in ("stopped", "abandoned"):
-        reason = method.ends_when()
-        log.append(_declared(session, run, "stop", {"by": "rule", "reason": reason}, server_utc, state, log))
+            said = StageLost(stage=stage.name, count=count)
+            log.append(_declared(session, run, said, stage.name, server_utc, state, log))
+    if state.rule_met and not state.has_ended:
+        said_stop = Stop(by="rule", reason=method.ends_when())
+        log.append(_declared(session, run, said_stop, "", server_utc, state, log))
     return state if len(log) == declared else fold(log, method, run.worked_mm)
 
 
 def _declared(
     session: Session,
     run: Run,
-    kind: EventKind,
-    payload: dict[str, object],
+    said: StageLost | Stop,
+    stage: str,
     utc: str,
     state: RunState,
     log: list[BenchEvent],
 ) -> BenchEvent:
-    key = f"{kind}:{payload.get('stage', '')}:{log[-1].position}"
-    return _append_own(session, run, kind, payload, utc, state.count, key)
+    key = f"{'stop' if isinstance(said, Stop) else 'stage'}:{stage}:{log[-1].position}"
+    return _append_own(session, run, said, utc, state.count, key)
 
 
-def _append_own(
-    session: Session, run: Run, kind: EventKind, payload: dict[str, object], utc: str, count: float, key: str
-) -> BenchEvent:
+def _append_own(session: Session, run: Run, said: Said, utc: str, count: float, key: str) -> BenchEvent:
     event = BenchEvent(
         id=str(uuid5(NAMESPACE_URL, f"kessik:{run.id}:{key}")),
-        kind=kind,
+        said=said,
         device=SERVER,
         device_sequence=bench_log.next_sequence(session, SERVER),
         last_seen_position=0,
         count_at=count,
         client_time=utc,
-        payload=payload,
     )
     position = bench_log.append(session, run.id, event, utc)
     assert position is not None, "the server's own ids and sequence numbers are new"
@@ -282,23 +294,24 @@ def plan_check(db: Database, run_id: str, server_utc: str) -> RunState:
         log = run_logs.log_of(db, session, run_id)
         method = method_of_run(session, log.run)
     state = run_logs.state_of(db, log, method)
-    if state.plan_is_current or state.status in ("stopped", "abandoned"):
+    if state.plan_is_current or state.has_ended:
         return state
     planned = plan_next(state.worked_checks, method, state.count, state.progress)
     if planned.stop or planned.next_count is None:
         return state
-    payload: dict[str, object] = {
-        "next_count": planned.next_count,
-        "readings": planned.readings,
-        "why": planned.why,
-        "stage": planned.stage,
-        "band": list(planned.band) if planned.band else None,
-        "check": state.progress.asked,
-    }
+    most = LIMITS["count"].most
+    told = CheckPlanned(
+        next_count=min(planned.next_count, most),
+        readings=planned.readings,
+        why=planned.why,
+        stage=planned.stage,
+        band=(min(planned.band[0], most), min(planned.band[1], most)) if planned.band else None,
+        check=state.progress.asked,
+    )
     key = f"check_planned:{state.position}"
     with db.write() as session:
         if run_logs.log_of(db, session, run_id).events[-1].position == state.position:
-            _append_own(session, log.run, "check_planned", payload, server_utc, state.count, key)
+            _append_own(session, log.run, told, server_utc, state.count, key)
     live_of(db).tell(run_topic(run_id), state.position)
     with db.read() as session:
         return run_logs.state_of(db, run_logs.log_of(db, session, run_id), method)

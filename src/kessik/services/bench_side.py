@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from kessik.core.planning.bench_card import BenchCard, bench_card
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.events import BenchEvent, Cut
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.pace import Pace, pace
 from kessik.core.protocols.run_state import RunState
@@ -33,8 +33,9 @@ class StockLeft:
 
 @dataclass(frozen=True)
 class BenchNews:
-    """What changed at a bench: the state, the events since a log position, the card and the pace."""
+    """What changed at a bench: the state, the events since a log position (`after`), the card and the pace."""
 
+    after: int
     state: RunState
     events: tuple[BenchEvent, ...]
     card: BenchCard
@@ -50,10 +51,10 @@ def news(db: Database, run_id: str, after: int) -> BenchNews:
         method = method_of_run(session, log.run)
         trial = get_trial(session, log.run.trial_id)
     state = run_logs.state_of(db, log, method)
-    tail = tuple(event for event in log.events if event.position > after)
     return BenchNews(
+        after=after,
         state=state,
-        events=tail,
+        events=log.after(after),
         card=bench_card(method, state),
         pace=pace_of(log.events),
         paused_since=paused_since(log.events, state),
@@ -64,16 +65,17 @@ def news(db: Database, run_id: str, after: int) -> BenchNews:
 def pace_of(events: Sequence[BenchEvent]) -> Pace:
     """The hand's pace from the times its devices gave; what was taken back moved the hand all the same."""
     lately = events[-_LATELY:]
-    cuts = [(at, float(e.payload["amount"])) for e in lately if e.kind == "cut" and (at := _seconds(e)) is not None]
-    breaks = [at for e in lately if e.kind in ("pause", "resume") and (at := _seconds(e)) is not None]
+    timed = [(at, e) for e in lately if (at := seconds_of(e)) is not None]
+    cuts = [(at, e.said.amount) for at, e in timed if isinstance(e.said, Cut)]
+    breaks = [at for at, e in timed if e.kind in ("pause", "resume")]
     return pace(sorted(cuts), breaks)
 
 
-def _seconds(event: BenchEvent) -> float | None:
-    """When an event was made, by its device's clock; None where the log of an older Kessik holds no time."""
+def seconds_of(event: BenchEvent) -> float | None:
+    """When an event was made, by its device's clock; None where an old log holds no time that can be."""
     try:
         return datetime.fromisoformat(event.client_time).timestamp()
-    except ValueError:
+    except (ValueError, OverflowError):
         return None
 
 

@@ -167,12 +167,11 @@ class Desk:
         try:
             if instrument.kind == "camera":
                 picture = read_photo(data)
-                keep_photo_file(self._folder, picture.hash, data)
+                keep_photo_file(self._folder, picture.hash, picture.data)
                 self._tell(instrument, "picture", name, picture=picture.hash)
                 return
             table = read_shots(name, data)
-            if table.faults:
-                raise RefusedFileError(table.faults)
+            table.faults.refuse()
             shots = {(row.values["blade"], row.values["shot"]) for row in table.rows}
             self._tell(instrument, "result", f"{name}: {len(shots)} shots of {len(table.rows)} elements in all")
         except RefusedFileError as refused:

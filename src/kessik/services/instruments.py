@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError, UnknownError
-from kessik.core.protocols.methods import LEAST_FORCE_GF, MOST_FORCE_GF
+from kessik.core.limits import LIMITS
 from kessik.core.reference_checks import Drift, drift
 from kessik.services.clock import local_day, now
 from kessik.store.database import Database
@@ -14,7 +14,7 @@ from kessik.store.records import Instrument, InstrumentKind, ReferenceCheck
 
 UNITS: Mapping[InstrumentKind, str] = {"force": "gf", "rockwell": "HRC", "xrf": "%", "camera": "", "pedal": ""}
 RANGES: Mapping[InstrumentKind, tuple[float, float]] = {
-    "force": (LEAST_FORCE_GF, MOST_FORCE_GF), "rockwell": (10.0, 72.0),
+    "force": (LIMITS["force_gf"].least, LIMITS["force_gf"].most), "rockwell": (10.0, 72.0),
 }  # fmt: skip
 BY_FOLDER = frozenset({"xrf", "camera"})
 MOST_READINGS = 50

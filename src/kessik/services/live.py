@@ -11,6 +11,8 @@ from weakref import WeakKeyDictionary
 from kessik.store.database import Database
 
 INSTRUMENTS = "instruments"
+DEVICES = "devices"
+"""A device was shut out."""
 
 
 def run_topic(run_id: str) -> str:

@@ -2,14 +2,14 @@
 
 from collections import OrderedDict
 from dataclasses import dataclass
-from datetime import datetime
 from itertools import pairwise
 from statistics import median
 
 import numpy as np
 
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.events import BenchEvent, Cut
 from kessik.core.sharpness.life import Crossed
+from kessik.services.bench_side import seconds_of
 from kessik.services.stock import StockedLot, stocked
 from kessik.services.verdicts import Verdict, verdict
 from kessik.store.database import Database
@@ -64,8 +64,8 @@ def _own_pace(db: Database, trial_id: str) -> tuple[float | None, float | None]:
             seconds = _seconds_between(before, after)
             if seconds is None or not 0 < seconds <= _LONGEST_CUT_S:
                 continue
-            if after.kind == "cut":
-                cuts.append(seconds / max(float(after.payload.get("amount", 1)), 1.0))
+            if isinstance(after.said, Cut):
+                cuts.append(seconds / max(after.said.amount, 1.0))
             elif after.kind == "reading":
                 readings.append(seconds)
     if len(cuts) < _FEWEST_CUTS:
@@ -74,9 +74,10 @@ def _own_pace(db: Database, trial_id: str) -> tuple[float | None, float | None]:
 
 
 def _seconds_between(before: BenchEvent, after: BenchEvent) -> float | None:
-    if before.kind in ("break", "pause", "check_planned", "stage") or before.client_time == after.client_time:
+    if before.kind in ("pause", "check_planned", "stage") or before.client_time == after.client_time:
         return None
-    return (datetime.fromisoformat(after.client_time) - datetime.fromisoformat(before.client_time)).total_seconds()
+    began, ended = seconds_of(before), seconds_of(after)
+    return None if began is None or ended is None else ended - began
 
 
 def _repeats(db: Database) -> list[tuple[float, ...]]:

@@ -5,14 +5,15 @@ from dataclasses import replace
 from typing import Any
 from uuid import uuid4
 
-from kessik.core.errors import Fault, RefusedFileError
+from kessik.core.errors import Fault, NotAllowedNowError, RefusedFileError
 from kessik.core.facts import QUANTITIES, Measurement, Standing, used
+from kessik.core.limits import most
 from kessik.core.sharpening.regimes import Step, final_abrasive
 from kessik.interchange.csv_tables import Column, Row, Table, write_table
 from kessik.interchange.record_csv import BLADE_COLUMNS, EDGE_COLUMNS
 from kessik.services.facts import entered, stated_again
-from kessik.services.shelf import insert_blade
-from kessik.store.database import Database, Session
+from kessik.services.shelf import check_new_blades
+from kessik.store.database import Database
 from kessik.store.queries import shelf
 from kessik.store.records import Blade, Edge, HeatTreatment, Moment
 
@@ -27,6 +28,7 @@ _BLADE_MEASURED = (
 _EDGE_PLAIN = ("regime", "minutes", "steel_removed_mm", "note", "made_on", "factory", "trouble")
 _EDGE_MEASURED = ("side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "start_gf")
 _FROM_FILE = "as the file said"
+_TRIES = 5
 
 
 def read_blade(
@@ -88,27 +90,49 @@ def _stated(row: Row, names: Sequence[str]) -> list[tuple[str, float | str, Stan
 def import_onto_shelf(db: Database, blades: Sequence[Table], edges: Sequence[Table], now: Moment) -> list[str]:
     """Blades and edges of files onto the shelf, all or nothing; returns the codes touched.
 
-    A code on the shelf already is that blade: what the file says becomes one more measurement where it is new.
+    A code on the shelf already is that blade: what the file says becomes one more measurement where it is new. All is
+    worked out before the write lock is taken; where somebody changed one of the blades meanwhile, once more.
     """
-    with db.write() as session:
-        on_shelf: dict[str, list[Blade]] = {}
-        for blade in shelf.all_blades(session):
-            if blade.archived_utc is None:
-                on_shelf.setdefault(blade.code.casefold(), []).append(blade)
-        faults = _shelf_faults(on_shelf, blades, edges)
-        if faults:
-            raise RefusedFileError(faults)
-        rows = {row.values["blade"]: row for table in blades for row in table.rows}
-        edge_rows: dict[str, dict[int, Row]] = {}
-        for row in (row for table in edges for row in table.rows):
-            edge_rows.setdefault(row.values["blade"], {})[row.values["edge"]] = row
-        for code in dict.fromkeys([*rows, *edge_rows]):
-            known = on_shelf.get(code.casefold())
-            if known:
-                _bring_up_to_date(session, known[0], rows.get(code), edge_rows.get(code, {}), now)
-            else:
-                insert_blade(session, read_blade(code, rows.get(code), edge_rows.get(code, {}), now.utc))
-    return list(dict.fromkeys([*rows, *edge_rows]))
+    for _ in range(_TRIES):
+        with db.read() as session:
+            known = [blade for blade in shelf.all_blades(session) if blade.archived_utc is None]
+        wanted = _brought_up_to_date(known, blades, edges, now)
+        check_new_blades(wanted)
+        touched = {blade.id for blade in wanted}
+        with db.write() as session:
+            still = [blade for blade in shelf.all_blades(session) if blade.id in touched]
+            if still == [blade for blade in known if blade.id in touched]:
+                new = [blade for blade in wanted if all(blade.id != other.id for other in still)]
+                marks = dict(zip((b.id for b in new), shelf.next_marks(session, len(new)), strict=True))
+                shelf.save_whole_blades(session, [replace(b, mark=marks.get(b.id, b.mark)) for b in wanted])
+                return [blade.code for blade in wanted]
+    raise NotAllowedNowError("the shelf is being changed elsewhere; import again in a moment", field="file")
+
+
+def _brought_up_to_date(
+    known: Sequence[Blade], blades: Sequence[Table], edges: Sequence[Table], now: Moment
+) -> list[Blade]:
+    """The blades of the files as they will stand on the shelf."""
+    on_shelf: dict[str, list[Blade]] = {}
+    for blade in known:
+        on_shelf.setdefault(blade.code.casefold(), []).append(blade)
+    faults = _shelf_faults(on_shelf, blades, edges)
+    if faults:
+        raise RefusedFileError(faults[: most("faults_listed")], len(faults))
+    rows = {row.values["blade"]: row for table in blades for row in table.rows}
+    edge_rows: dict[str, dict[int, Row]] = {}
+    for row in (row for table in edges for row in table.rows):
+        edge_rows.setdefault(row.values["blade"], {})[row.values["edge"]] = row
+    found: dict[str, Blade] = {}
+    for code in dict.fromkeys([*rows, *edge_rows]):
+        key = code.casefold()
+        there = found.get(key) or next(iter(on_shelf.get(key, ())), None)
+        row, own_edges = rows.get(code), edge_rows.get(code, {})
+        if there is None:
+            found[key] = read_blade(code, row, own_edges, now.utc)
+        else:
+            found[key] = _bring_up_to_date(there, row, own_edges, now)
+    return list(found.values())
 
 
 def _shelf_faults(
@@ -131,36 +155,36 @@ def _shelf_faults(
     return faults
 
 
-def _bring_up_to_date(
-    session: Session, blade: Blade, row: Row | None, edge_rows: Mapping[int, Row], now: Moment
-) -> None:
+def _bring_up_to_date(blade: Blade, row: Row | None, edge_rows: Mapping[int, Row], now: Moment) -> Blade:
+    found = blade
     if row is not None:
         treatment = row.values.get("heat_treatment")
         heat = replace(blade.heat_treatment, note=treatment) if treatment else blade.heat_treatment
+        measured = _stated_anew(blade.measurements, _stated(row, _BLADE_MEASURED), now)
+        plain = _given(row, _BLADE_PLAIN)
         other = {**blade.other, **row.extra}
-        shelf.save_blade(session, replace(blade, heat_treatment=heat, other=other, **_given(row, _BLADE_PLAIN)))
-        _state(session, blade.id, None, blade.measurements, _stated(row, _BLADE_MEASURED), now)
+        found = replace(blade, heat_treatment=heat, other=other, measurements=measured, **plain)
+    by_number = {edge.number: edge for edge in found.edges}
     for number, edge_row in edge_rows.items():
-        edge = blade.edge(number)
+        edge = by_number.get(number)
         if edge is None:
-            made = _edge(blade.id, number, edge_row, now.utc)
-            shelf.save_edge(session, made)
-            shelf.save_measurements(session, blade.id, made.id, made.measurements)
-        else:
-            shelf.save_edge(session, replace(_edge_plain(edge, edge_row), other={**edge.other, **edge_row.extra}))
-            _state(session, blade.id, edge.id, edge.measurements, _stated(edge_row, _EDGE_MEASURED), now)
+            by_number[number] = _edge(blade.id, number, edge_row, now.utc)
+            continue
+        measured = _stated_anew(edge.measurements, _stated(edge_row, _EDGE_MEASURED), now)
+        other = {**edge.other, **edge_row.extra}
+        by_number[number] = replace(_edge_plain(edge, edge_row), other=other, measurements=measured)
+    return replace(found, edges=tuple(by_number[number] for number in sorted(by_number)))
 
 
-def _state(
-    session: Session,
-    blade_id: str,
-    edge_id: str | None,
-    known: Sequence[Measurement],
-    stated: Sequence[tuple[str, float | str, Standing]],
-    now: Moment,
-) -> None:
+def _stated_anew(
+    known: Sequence[Measurement], stated: Sequence[tuple[str, float | str, Standing]], now: Moment
+) -> tuple[Measurement, ...]:
+    """The measurements with what is stated besides, where that is new."""
+    by_id = {measurement.id: measurement for measurement in known}
     for quantity, value, standing in stated:
-        shelf.save_measurements(session, blade_id, edge_id, stated_again(known, quantity, value, standing, now.utc))
+        for changed in stated_again(known, quantity, value, standing, now.utc):
+            by_id[changed.id] = changed
+    return tuple(by_id.values())
 
 
 def blades_csv(blades: Sequence[Blade]) -> str:

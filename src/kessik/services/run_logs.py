@@ -1,22 +1,44 @@
 """Run logs kept in memory: a log only ever grows, so that only its new tail has to be read from disk."""
 
+from bisect import bisect_right
 from collections import OrderedDict
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from threading import Lock
 from weakref import WeakKeyDictionary
 
 from kessik.core.errors import UnknownError
 from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import Method
-from kessik.core.protocols.run_state import RunState, fold
+from kessik.core.protocols.run_state import RunState
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log
 from kessik.store.records import Run
 
 _KEPT = 256
-_stores: WeakKeyDictionary[Database, OrderedDict[str, "RunLog"]] = WeakKeyDictionary()
+_stores: WeakKeyDictionary[Database, OrderedDict[str, "_Kept"]] = WeakKeyDictionary()
 _states: WeakKeyDictionary[Database, OrderedDict[str, tuple[Method, RunState]]] = WeakKeyDictionary()
 _lock = Lock()
+
+
+@dataclass
+class _Kept:
+    """A run's log as far as it was read; it is only ever added to."""
+
+    run: Run
+    events: list[BenchEvent] = field(default_factory=list)
+    by_id: dict[str, BenchEvent] = field(default_factory=dict)
+
+    @property
+    def last(self) -> int:
+        return self.events[-1].position if self.events else 0
+
+    def grow(self, tail: Sequence[BenchEvent]) -> None:
+        """Add what is new; another thread may have read some of it meanwhile."""
+        new = [event for event in tail if event.position > self.last]
+        self.events.extend(new)
+        self.by_id.update((event.id, event) for event in new)
 
 
 @dataclass(frozen=True)
@@ -25,7 +47,11 @@ class RunLog:
 
     run: Run
     events: tuple[BenchEvent, ...]
-    by_id: dict[str, BenchEvent]
+    by_id: Mapping[str, BenchEvent]
+
+    def after(self, position: int) -> tuple[BenchEvent, ...]:
+        """The events behind a log position."""
+        return self.events[bisect_right(self.events, position, key=lambda event: event.position) :]
 
 
 def log_of(db: Database, session: Session, run_id: str) -> RunLog:
@@ -36,22 +62,20 @@ def log_of(db: Database, session: Session, run_id: str) -> RunLog:
     """
     with _lock:
         logs = _stores.setdefault(db, OrderedDict())
-        known = logs.get(run_id)
-    run = known.run if known else bench_log.find_run(session, run_id)
-    if run is None:
-        raise UnknownError("there is no such run", field="run")
-    after = known.events[-1].position if known and known.events else 0
-    tail = bench_log.events_of(session, run_id, after)
-    if known is not None and not tail:
-        return known
-    events = (*(known.events if known else ()), *tail)
-    log = RunLog(run, events, {**(known.by_id if known else {}), **{event.id: event for event in tail}})
+        kept = logs.get(run_id)
+    if kept is None:
+        run = bench_log.find_run(session, run_id)
+        if run is None:
+            raise UnknownError("there is no such run", field="run")
+        kept = _Kept(run)
+    tail = bench_log.events_of(session, run_id, kept.last)
     with _lock:
-        logs[run_id] = log
+        kept = logs.setdefault(run_id, kept)
+        kept.grow(tail)
         logs.move_to_end(run_id)
         while len(logs) > _KEPT:
             logs.popitem(last=False)
-    return log
+        return RunLog(kept.run, tuple(kept.events), kept.by_id)
 
 
 def state_of(db: Database, log: RunLog, method: Method) -> RunState:

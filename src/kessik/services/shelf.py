@@ -1,6 +1,6 @@
 """The shelf: blades made, changed, archived; their measurements and photos; grades and abrasives."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any
@@ -10,8 +10,9 @@ from kessik.core.facts import QUANTITIES, Measurement, Standing, check, check_va
 from kessik.interchange.photos import read_photo
 from kessik.services.facts import completed, edge_waits, restated
 from kessik.store.database import Database, Session
-from kessik.store.photo_files import keep_photo_file
-from kessik.store.queries import shelf
+from kessik.store.failures import told_plainly
+from kessik.store.photo_files import keep_photo_file, remove_photo_file
+from kessik.store.queries import bench_log, shelf
 from kessik.store.records import Abrasive, Blade, Edge, Grade, Moment, Photo
 
 STATED = ("hardness_hrc", "edge_length_mm")
@@ -102,6 +103,14 @@ def check_blade(blade: Blade) -> None:
     check_usual(low, high, "usual_hardness_low_hrc", "usual_hardness_high_hrc")
     for name in ("loan_due", "loan_returned"):
         _check_date(getattr(blade, name), name)
+
+
+def check_new_blades(blades: Iterable[Blade]) -> None:
+    """Refuse blades that cannot be, with all their edges."""
+    for blade in blades:
+        check_blade(blade)
+        for edge in blade.edges:
+            check_edge_facts(edge)
 
 
 def check_usual(low: float | None, high: float | None, low_field: str, high_field: str) -> None:
@@ -223,12 +232,25 @@ def strike_measurement(db: Database, measurement_id: str, reason: str) -> Measur
 def add_photo(db: Database, blade_id: str, data: bytes, caption: str, now: Moment) -> Photo:
     """Keep a picture of a blade under the hash of its content; RefusedFileError where it is no picture."""
     picture = read_photo(data)
+    with db.read() as session:
+        get_blade(session, blade_id)
+    with told_plainly():
+        keep_photo_file(db.folder, picture.hash, picture.data)
     with db.write() as session:
         get_blade(session, blade_id)
-        keep_photo_file(db.folder, picture.hash, data)
         photo = Photo(picture.hash, blade_id, picture.media_type, caption.strip(), now.utc)
         shelf.save_photo(session, photo)
     return photo
+
+
+def remove_photo(db: Database, blade_id: str, content_hash: str) -> None:
+    """Take a picture off a blade's page; where nothing else shows it, it goes from the disk, too."""
+    with db.write() as session:
+        shelf.delete_photo(session, blade_id, content_hash)
+        is_shown = shelf.find_photo(session, content_hash) is not None or bench_log.mentions(session, content_hash)
+    if not is_shown:
+        with told_plainly():
+            remove_photo_file(db.folder, content_hash)
 
 
 def grades_by_name(session: Session) -> dict[str, Grade]:

@@ -13,6 +13,7 @@ from kessik.interchange.csv_tables import write_table
 from kessik.interchange.method_json import write_method
 from kessik.interchange.record_csv import RUN_COLUMNS
 from kessik.interchange.series_csv import write_series
+from kessik.interchange.series_events import row_of_check
 from kessik.services.record_files import blades_csv, edges_csv, header
 from kessik.services.trial_files import RUN_FIELDS
 from kessik.services.verdicts import TrialRun, trial_runs
@@ -58,29 +59,17 @@ def slug(name: str) -> str:
 
 
 def _series_row(trial: Trial, r: TrialRun, seq: int, logged: LoggedCheck, unknown: dict[str, None]) -> dict[str, Any]:
-    p = logged.payload
-    entered = p.get("entered")
-    value, unit = entered if isinstance(entered, list) else (p.get("value"), p.get("unit"))
-    extra = p.get("extra") or {}
-    unknown.update(dict.fromkeys(extra))
+    row = row_of_check(logged)
+    unknown.update(dict.fromkeys(logged.said.extra or {}))
     return {
         "trial": trial.name,
         "blade": r.blade.code,
         "edge": r.edge.number,
         "run": r.run.number,
         "seq": seq,
-        "count": logged.check.count,
         "count_unit": r.run.count_unit,
-        "check": p.get("written_as") or logged.check.kind,
-        "value": value,
-        "unit": unit,
-        "outcome": entered if isinstance(entered, str) else p.get("outcome"),
-        "stage": p.get("stage") or _only_stage(r.method, logged.check.kind),
-        "position_mm": p.get("position_mm"),
-        "struck": logged.check.struck,
-        "time": p.get("time"),
-        "note": p.get("note"),
-        **extra,
+        **row,
+        "stage": row["stage"] or _only_stage(r.method, logged.check.kind),
     }
 
 

@@ -6,8 +6,9 @@ from threading import Lock
 
 from kessik.core.comparison.analysis import RunResult, TrialAnalysis, analyse, likelihood_of
 from kessik.core.comparison.wording import figures_words, headline, life_words, standing_words, with_all_words
+from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import Method
-from kessik.core.protocols.run_state import RunState, fold
+from kessik.core.protocols.run_state import RunState
 from kessik.core.sharpness.curves import CurveBand, curve_band
 from kessik.core.sharpness.life import force_readings
 from kessik.services.bench import RunView, blade_and_edge, run_series

@@ -1,73 +1,87 @@
 """The database of a data folder: opened, migrated, and set so that an acknowledged event is on disk."""
 
+import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
-from datetime import UTC, datetime
 from pathlib import Path
-from sqlite3 import Connection as SqliteConnection
-from sqlite3 import connect
 from threading import Lock
 from uuid import uuid4
 
 from alembic import command
 from alembic.config import Config
-from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, create_engine, event
-from sqlalchemy.exc import OperationalError as StoreBusyError
 from sqlalchemy.orm import Session
 
-__all__ = ["DATABASE_NAME", "Database", "Session", "StoreBusyError", "migrate"]
+from kessik.core.errors import NotAFolderError, StoreBusyError, StoreNewerError
+from kessik.store import backups, health
+from kessik.store.failures import BUSY, told_plainly
+
+__all__ = ["DATABASE_NAME", "Database", "Session", "migrate"]
 
 DATABASE_NAME = "kessik.sqlite3"
-BACKUPS_NAME = "backups"
-_BUSY_TIMEOUT_MS = 5000
+BUSY_TIMEOUT_MS = 5000
+_READERS = 64
+"""Connections that read at once; one more is only ever used to write."""
 
 
 class Database:
-    """One data folder's database; `read` and `write` give sessions, one transaction each."""
+    """One data folder's database; `read` and `write` give sessions, one transaction each.
+
+    Raises a StorageError that says why, where the folder cannot be opened; nothing in it is overwritten then.
+    """
 
     def __init__(self, folder: Path) -> None:
-        folder.mkdir(parents=True, exist_ok=True)
         self.folder = folder
-        self.engine = create_engine(f"sqlite:///{folder / DATABASE_NAME}", connect_args={"check_same_thread": False})
-        event.listen(self.engine, "connect", _set_pragmas)
-        event.listen(self.engine, "begin", _begin)
-        self._writing = self.engine.execution_options(immediate=True)
-        self._back_up_before_migrating()
-        migrate(self._writing)
-        self._watching = connect(folder / DATABASE_NAME, check_same_thread=False)
-        self._watch_lock = Lock()
+        with told_plainly():
+            _make_folder(folder)
+            path = folder / DATABASE_NAME
+            if not path.exists():
+                _make_database(path)
+            health.check_file(path)
+            self._bring_over(path)
+            self.engine = _engine(path, pool_size=_READERS)
+            self._writing = _engine(path, pool_size=1).execution_options(immediate=True)
+            self._watching = sqlite3.connect(path, check_same_thread=False)
+        self._watch_lock, self._write_turn = Lock(), Lock()
         self._opened_as = uuid4().hex
+        self._closed = False
 
-    def _back_up_before_migrating(self) -> None:
-        """Keep a copy of data made by an older Kessik before its tables are changed."""
-        with self.engine.connect() as connection:
-            revision = MigrationContext.configure(connection).get_current_revision()
-        if revision is None or revision == ScriptDirectory.from_config(_alembic()).get_current_head():
+    def _bring_over(self, path: Path) -> None:
+        """Bring data made by an older Kessik to the tables of this one; a copy is kept before anything changes."""
+        before = _revision(path)
+        newest = ScriptDirectory.from_config(_alembic())
+        if before == newest.get_current_head():
             return
-        stamp = datetime.now(UTC).strftime("%Y%m%dT%H%M%S")
-        target = self.folder / BACKUPS_NAME / f"before-migration-from-{revision}-{stamp}.sqlite3"
-        target.parent.mkdir(exist_ok=True)
-        source = self.engine.raw_connection()
+        if before not in {script.revision for script in newest.walk_revisions()}:
+            message = f"the data in {self.folder} was written by a newer Kessik; start that one, or update this"
+            raise StoreNewerError(message)
+        backups.back_up(path, f"before-migration-from-{before}")
+        engine = _engine(path, pool_size=1)
         try:
-            with closing(connect(target)) as copy:
-                copy.execute("PRAGMA journal_mode=DELETE")  # one file, easily copied
-                source.driver_connection.backup(copy)  # type: ignore[union-attr]  # it is sqlite3's own
+            migrate(engine.execution_options(immediate=True))
         finally:
-            source.close()
+            engine.dispose()
 
     @contextmanager
     def read(self) -> Iterator[Session]:
         """A session that sees one state of the data and blocks nobody."""
-        with Session(self.engine) as session:
+        with told_plainly(), Session(self.engine) as session:
             yield session
 
     @contextmanager
     def write(self) -> Iterator[Session]:
-        """A session that holds the write lock from its start; committed, and so on disk, when the block ends well."""
-        with Session(self._writing) as session, session.begin():
-            yield session
+        """A session that holds the write lock from its start; committed, and so on disk, when the block ends well.
+
+        Writers of this process take turns before they ask SQLite, so that one at a time waits for another program.
+        """
+        if not self._write_turn.acquire(timeout=BUSY_TIMEOUT_MS / 1000):
+            raise StoreBusyError(BUSY)
+        try:
+            with told_plainly(), Session(self._writing) as session, session.begin():
+                yield session
+        finally:
+            self._write_turn.release()
 
     def stamp(self) -> tuple[str, int]:
         """Changes with every commit, of this process or another: for caches of what was worked out from the data.
@@ -79,15 +93,85 @@ class Database:
             (version,) = self._watching.execute("PRAGMA data_version").fetchone()
         return self._opened_as, version
 
+    def back_up(self, reason: str) -> Path:
+        """A copy of the whole database in the backups folder; taps go on meanwhile."""
+        with told_plainly():
+            return backups.back_up(self.folder / DATABASE_NAME, reason)
+
     def close(self) -> None:
-        self._watching.close()
-        self.engine.dispose()
+        """Let go of the database; afterwards the one file holds everything, and can be copied by itself."""
+        with self._watch_lock:
+            if self._closed:
+                return
+            self._closed = True
+            self.engine.dispose()
+            self._writing.dispose()
+            self._watching.execute(f"PRAGMA busy_timeout={BUSY_TIMEOUT_MS}")
+            self._watching.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+            self._watching.close()
 
 
-def _set_pragmas(connection: SqliteConnection, _record: object) -> None:
+def _make_folder(folder: Path) -> None:
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except (FileExistsError, NotADirectoryError) as error:
+        raise NotAFolderError(f"{folder} is not a folder; name another one with --data") from error
+
+
+def _make_database(path: Path) -> None:
+    """Make an empty database aside, and put it in its place when it is whole: an empty file is never a new one."""
+    made = path.with_suffix(f".{uuid4().hex}.new")
+    engine = create_engine(f"sqlite:///{made}")
+    event.listen(engine, "connect", _set_pragmas)
+    event.listen(engine, "begin", _begin)
+    try:
+        migrate(engine)
+        with engine.connect() as connection:
+            connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+        engine.dispose()
+        if not path.exists():
+            made.rename(path)
+    finally:
+        engine.dispose()
+        for rest in made.parent.glob(f"{made.name}*"):
+            rest.unlink()
+
+
+def _engine(path: Path, pool_size: int) -> Engine:
+    engine = create_engine(
+        f"sqlite:///{path}",
+        connect_args={"check_same_thread": False},
+        pool_size=pool_size,
+        max_overflow=0,
+        pool_timeout=BUSY_TIMEOUT_MS / 1000,
+    )
+    event.listen(engine, "connect", _set_pragmas)
+    event.listen(engine, "begin", _begin)
+    return engine
+
+
+def _revision(path: Path) -> str | None:
+    with closing(sqlite3.connect(path)) as connection:
+        try:
+            row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
+        except sqlite3.OperationalError as error:
+            if "no such table" not in str(error):
+                raise
+            row = None
+    return row[0] if row else None
+
+
+def _set_pragmas(connection: sqlite3.Connection, _record: object) -> None:
     connection.isolation_level = None  # transactions are begun by hand, see _begin
-    for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", f"busy_timeout={_BUSY_TIMEOUT_MS}"):
+    connection.text_factory = _readable
+    busy = f"busy_timeout={BUSY_TIMEOUT_MS}"
+    for pragma in (busy, "journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
         connection.execute(f"PRAGMA {pragma}")
+
+
+def _readable(text: bytes) -> str:
+    """Text of the database; a flipped bit spoils its character, not the query."""
+    return text.decode("utf-8", "replace")
 
 
 def _begin(connection: Connection) -> None:

@@ -6,16 +6,17 @@ from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import Store
 from kessik.api.schemas.bench import (
+    CHECKS_ACKNOWLEDGED,
     AckOut,
-    EventBody,
-    EventOut,
+    NewsOut,
     RunBody,
     RunOut,
     StockLeftOut,
     open_state,
     seen_events,
 )  # fmt: skip
-from kessik.api.schemas.common import Id
+from kessik.api.schemas.common import Id, LogPosition
+from kessik.api.schemas.events import EventBody, EventOut, event_of
 from kessik.interchange.log_csv import write_log
 from kessik.services import bench, bench_side, practice
 from kessik.services.bench import RunView
@@ -64,18 +65,26 @@ def get_run(run_id: Id, store: Store) -> Response:
 @router.put("/runs/{run_id}/events/{event_id}", response_model=AckOut)
 def put_event(run_id: Id, event_id: Id, body: EventBody, store: Store) -> Response:
     """Take one event; answered only once it is on disk. The same event twice is one event."""
-    ack = bench.append_event(store, run_id, body.event(event_id), now().utc)
+    event = event_of(body, event_id)
+    ack = bench.append_event(store, run_id, event, now().utc)
     # A plan in an acknowledgement never says why: the bench has that from the plan itself, where it may be seen.
-    answer = AckOut(position=ack.position, duplicate=ack.duplicate, state=open_state(ack.state, sealed=True))
+    state = open_state(ack.state, True, event.last_seen_position, CHECKS_ACKNOWLEDGED)
+    answer = AckOut(position=ack.position, duplicate=ack.duplicate, state=state)
     # Written here once: FastAPI would take the answer apart and check it a second time, on every tap.
     return Response(answer.model_dump_json(), media_type="application/json")
 
 
 @router.post("/runs/{run_id}/plan")
-def post_plan(run_id: Id, store: Store) -> RunOut:
-    """Plan the next check if readings came in since; what the tester is told is logged."""
+def post_plan(run_id: Id, store: Store, after: LogPosition = 0) -> NewsOut:
+    """Plan the next check if readings came in since; what the tester is told is logged. Answers with the news."""
     bench.plan_check(store, run_id, now().utc)
-    return _out(bench.run_view(store, run_id))
+    return NewsOut.of(bench_side.news(store, run_id, after), now().utc)
+
+
+@router.get("/runs/{run_id}/news")
+def get_news(run_id: Id, store: Store, after: LogPosition = 0) -> NewsOut:
+    """What changed at a run behind a log position: for whoever follows and lacks something."""
+    return NewsOut.of(bench_side.news(store, run_id, after), now().utc)
 
 
 @router.get("/runs/{run_id}/log")

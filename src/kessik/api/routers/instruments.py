@@ -3,10 +3,10 @@
 from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import Store
-from kessik.api.schemas.common import Id
+from kessik.api.schemas.common import Id, PictureHash
 from kessik.api.schemas.instruments import InstrumentBody, InstrumentOut, ReferenceCheckBody
 from kessik.core.errors import UnknownError
-from kessik.interchange.photos import read_photo
+from kessik.interchange.photos import media_type_of
 from kessik.services import instruments
 from kessik.services.clock import now
 from kessik.services.instrument_desk import desk_of, plug_in_all
@@ -46,15 +46,13 @@ def put_instrument_away(instrument_id: Id, store: Store) -> None:
 
 
 @router.get("/pictures/{picture}", responses={200: {"content": {"image/*": {}}}}, response_class=Response)
-def get_picture(picture: str, store: Store) -> Response:
+def get_picture(picture: PictureHash, store: Store) -> Response:
     """A picture that a camera took at the bench, by the hash of its content."""
     path = photo_path(store.folder, picture)
-    if len(picture) != 64 or not picture.isalnum() or not path.is_file():
+    if not path.is_file():
         raise UnknownError("there is no such picture", field="picture")
     data = path.read_bytes()
-    return Response(
-        data, media_type=read_photo(data).media_type, headers={"Cache-Control": "private, max-age=31536000"}
-    )
+    return Response(data, media_type=media_type_of(data), headers={"Cache-Control": "private, max-age=31536000"})
 
 
 def _plugged_in(store: Store, instrument_id: str) -> InstrumentOut:

@@ -7,13 +7,14 @@ import segno
 from fastapi import APIRouter, Depends, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
+from kessik.api.dependencies import at_home
 from kessik.api.gate import COOKIE
 from kessik.api.pair_page import pair_page
 from kessik.api.schemas.common import Id, Wire
-from kessik.core.errors import OutOfRangeError
+from kessik.core.errors import OutOfRangeError, TooOftenError
 from kessik.services.pairing import CODE_LASTS_S, Pairing
 
-router = APIRouter(tags=["pairing"])
+router = APIRouter(tags=["pairing"], dependencies=[Depends(at_home)])
 pages = APIRouter(include_in_schema=False)
 _A_YEAR_S = 365 * 24 * 3600
 
@@ -83,10 +84,15 @@ def get_pair_page(code: str = "") -> HTMLResponse:
 
 
 @pages.post("/pair")
-def post_pair(pairing: Gatekeeper, code: Annotated[str, Form()] = "", name: Annotated[str, Form()] = "") -> Response:
+def post_pair(
+    pairing: Gatekeeper, request: Request, code: Annotated[str, Form()] = "", name: Annotated[str, Form()] = ""
+) -> Response:
     """Let the device in, and lead it to the bench."""
     try:
-        token = pairing.pair(code[:40], name)
+        token = pairing.pair(code[:40], name, request.client.host if request.client else "")
+    except TooOftenError as wrong:
+        page = pair_page(code[:20], name[:60], f"{wrong.message}.")
+        return HTMLResponse(page, status_code=429, headers={"Retry-After": str(wrong.wait_s)})
     except OutOfRangeError as wrong:
         return HTMLResponse(pair_page(code[:20], name[:60], f"{wrong.message}."), status_code=422)
     answer = RedirectResponse("/", status_code=303)

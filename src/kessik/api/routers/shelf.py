@@ -7,7 +7,7 @@ from fastapi import APIRouter, File, Form, Response, UploadFile
 from fastapi.responses import FileResponse
 
 from kessik.api.dependencies import Store
-from kessik.api.schemas.common import Id, ShortText
+from kessik.api.schemas.common import Id, PictureHash, ShortText
 from kessik.api.schemas.edges import SettledOut
 from kessik.api.schemas.measurements import MeasurementBody, MeasurementOut, QuantityOut
 from kessik.api.schemas.shelf import (
@@ -171,23 +171,22 @@ def put_struck(measurement_id: Id, body: StruckBody, store: Store) -> Measuremen
 
 
 @router.post("/blades/{blade_id}/photos")
-async def post_photo(
+def post_photo(
     blade_id: Id, store: Store, photo: Annotated[UploadFile, File()], caption: Annotated[ShortText, Form()] = ""
 ) -> PhotoOut:
-    """Keep a picture of a blade; the same picture twice is kept once."""
-    return PhotoOut.of(shelf.add_photo(store, blade_id, await photo.read(), caption, now()))
+    """Keep a picture of a blade, without its place of taking; the same picture twice is kept once."""
+    return PhotoOut.of(shelf.add_photo(store, blade_id, photo.file.read(), caption, now()))
 
 
 @router.delete("/blades/{blade_id}/photos/{content_hash}", status_code=204)
-def delete_photo(blade_id: Id, content_hash: Id, store: Store) -> Response:
+def delete_photo(blade_id: Id, content_hash: PictureHash, store: Store) -> Response:
     """Take a picture off a blade's page."""
-    with store.write() as session:
-        shelf_queries.delete_photo(session, blade_id, content_hash)
+    shelf.remove_photo(store, blade_id, content_hash)
     return Response(status_code=204)
 
 
 @router.get("/photos/{content_hash}", response_class=FileResponse)
-def get_photo(content_hash: Id, store: Store) -> FileResponse:
+def get_photo(content_hash: PictureHash, store: Store) -> FileResponse:
     """A picture as it was handed in."""
     with store.read() as session:
         photo = shelf_queries.find_photo(session, content_hash)

@@ -1,11 +1,9 @@
 """Verdicts, Today and imports."""
 
-from typing import Annotated
-
-from fastapi import APIRouter, File, Form, UploadFile
+from fastapi import APIRouter
 
 from kessik.api.dependencies import Store
-from kessik.api.schemas.common import FactorName, Id
+from kessik.api.schemas.common import Id
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
 from kessik.api.schemas.verdict import (
@@ -15,7 +13,6 @@ from kessik.api.schemas.verdict import (
     DueOut,
     EffortsOut,
     FigureOut,
-    ImportOut,
     LifeOut,
     ReadingOut,
     RunVerdictOut,
@@ -25,7 +22,6 @@ from kessik.api.schemas.verdict import (
     VerdictOut,
 )
 from kessik.core.comparison.analysis import BladeResult, RunResult
-from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.variables import BY_NAME
 from kessik.core.comparison.verdict import Comparison
 from kessik.core.comparison.wording import (
@@ -36,11 +32,9 @@ from kessik.core.comparison.wording import (
     ranked,
     tie_groups,
 )
-from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.sharpness.life import Life
 from kessik.interchange.analysis_json import comparison_json, life_json
 from kessik.services import today as front_door
-from kessik.services import trial_files
 from kessik.services.clock import local_day, now
 from kessik.services.lot_factors import lot_factor_words
 from kessik.services.upkeep import upkeep
@@ -116,26 +110,6 @@ def _open_verdict(store: Store, found: Verdict) -> VerdictOut:
 def _comparison(comparison: Comparison, words: str) -> ComparisonOut:
     plain = {name: value for name, value in comparison_json("", comparison).items() if name != "trial"}
     return ComparisonOut(**plain, words=words)
-
-
-@router.post("/imports")
-async def post_imports(
-    store: Store,
-    files: Annotated[list[UploadFile], File()],
-    factor: Annotated[FactorName, Form()] = "steel",
-    keen_gf: Annotated[float, Form()] = 300.0,
-    dull_gf: Annotated[float, Form()] = 400.0,
-) -> ImportOut:
-    """Read series with the runs, blades and edges files beside them, or blades and edges alone onto the shelf.
-
-    With any fault nothing is imported.
-    """
-    named = [trial_files.NamedFile(file.filename or "file.series.csv", await file.read()) for file in files]
-    method = force_limit_rope(keen_gf, dull_gf, "every")
-    made = trial_files.import_files(store, named, now(), MatchingRule(factor), method)
-    return ImportOut(
-        trials=[TrialOut.of(trial) for trial in made.trials], blades=list(made.blades), notes=list(made.notes)
-    )
 
 
 def _key(r: TrialRun) -> tuple[str, int, int]:

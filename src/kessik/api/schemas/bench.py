@@ -2,30 +2,27 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Literal
 
-from pydantic import AfterValidator, Field
+from pydantic import Field
 
-from kessik.api.schemas.common import Finite, Id, ShortText, Wire
+from kessik.api.schemas.common import Id, Place, ShortText, Wire
+from kessik.api.schemas.events import EventOut
 from kessik.api.schemas.methods import MethodOut
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import TrialOut
 from kessik.core.planning.bench_card import BenchCard
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.counting import amount_of
+from kessik.core.protocols.events import BenchEvent, CheckPlanned
 from kessik.core.protocols.methods import CHECK_WORDS, CheckKind
-from kessik.core.protocols.run_state import Plan, RunState
+from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState
 from kessik.services.bench import RunView
 from kessik.services.bench_side import BenchNews
 
-SentKind = Literal[
-    "cut", "reading", "outcome", "note", "pause", "resume", "strike", "correction", "stop", "abandon",
-    "spoiled", "takeover", "accept", "strop",
-]  # fmt: skip
-
-
 LOG_SHOWN = 1000
 """Events that come with a run; the earlier ones of a very long one are asked for."""
+CHECKS_ACKNOWLEDGED = 20
+"""Checks that come with an acknowledgement at most, so that it stays small however little its device has seen."""
 
 
 class RunBody(Wire):
@@ -35,66 +32,19 @@ class RunBody(Wire):
     edge_id: Id
     practice: bool = False
     practice_seed: int | None = Field(default=None, ge=0, le=2**31)
-    zone_from_mm: Finite | None = None
-    zone_to_mm: Finite | None = None
+    zone_from_mm: Place | None = None
+    zone_to_mm: Place | None = None
     operator: ShortText = ""
     verifies_run_id: Id | None = None
     insist_on_lot: bool = False
     after_strop_of: Id | None = None
 
 
-def _a_time(text: str) -> str:
-    try:
-        if datetime.fromisoformat(text).tzinfo is not None:
-            return text
-    except ValueError:
-        pass
-    raise ValueError("give the device's time with its offset, like 2026-05-04T14:30:00+02:00")
-
-
-class EventBody(Wire):
-    """One bench event; its id is in the path."""
-
-    kind: SentKind
-    device: Id
-    device_sequence: int = Field(ge=1, le=2**53)
-    last_seen_position: int = Field(ge=0, le=2**53)
-    count_at: Finite = Field(ge=0, le=1e9)
-    client_time: Annotated[str, Field(max_length=40), AfterValidator(_a_time)]
-    payload: dict[str, Any] = Field(default_factory=dict)
-
-    def event(self, event_id: str) -> BenchEvent:
-        return BenchEvent(id=event_id, **self.model_dump())
-
-
-class EventOut(Wire):
-    """An event as the log holds it."""
-
-    id: str
-    position: int
-    kind: str
-    device: str
-    count_at: float
-    client_time: str
-    payload: dict[str, Any]
-
-    @classmethod
-    def of(cls, event: BenchEvent) -> "EventOut":
-        return cls(
-            id=event.id,
-            position=event.position,
-            kind=event.kind,
-            device=event.device,
-            count_at=event.count_at,
-            client_time=event.client_time,
-            payload=event.payload,  # type: ignore[arg-type]  # a mapping, and written out as one
-        )
-
-
 class CheckOut(Wire):
-    """A check after all corrections."""
+    """A check after all corrections, with the log position of its event."""
 
     event_id: str
+    position: int
     count: float
     kind: str
     force_gf: float | None
@@ -137,12 +87,18 @@ class ProposalOut(Wire):
 
 
 class StateOut(Wire):
-    """The state of a run, folded from its log."""
+    """The state of a run, folded from its log.
+
+    `checks` are those logged behind the position `checks_since`; 0 where they are all. What was logged before stands
+    as it was, unless events were changed at `rewritten_at` or before.
+    """
 
     status: Literal["fresh", "cutting", "paused", "stopped", "abandoned"]
     count: float
     position: int
     checks: list[CheckOut]
+    checks_since: int
+    rewritten_at: int
     stages: dict[str, float]
     plan: PlanOut | None
     plan_is_current: bool
@@ -157,16 +113,21 @@ class StateOut(Wire):
     holder: str | None
     proposals: list[ProposalOut]
     strokes: float
+    not_understood: int
 
     @classmethod
-    def of(cls, state: RunState) -> "StateOut":
+    def of(cls, state: RunState, since: int = 0, at_most: int | None = None) -> "StateOut":
+        shown, since = _checks_behind(state, since, at_most)
         return cls(
             status=state.status,
             count=state.count,
             position=state.position,
+            checks_since=since,
+            rewritten_at=state.rewritten_at,
             checks=[
                 CheckOut(
                     event_id=logged.event_id,
+                    position=logged.position,
                     count=logged.check.count,
                     kind=logged.check.kind,
                     force_gf=logged.check.force_gf,
@@ -176,7 +137,7 @@ class StateOut(Wire):
                     position_mm=logged.check.position_mm,
                     struck=logged.check.struck,
                 )
-                for logged in state.checks
+                for logged in shown
             ],
             stages=dict(state.stages),
             plan=PlanOut.of(state.plan) if state.plan else None,
@@ -191,15 +152,28 @@ class StateOut(Wire):
             withdrawn=sorted(state.withdrawn),
             holder=state.holder,
             proposals=[
-                ProposalOut(event_id=cut.id, device=cut.device, amount=cut.payload["amount"]) for cut in state.proposals
+                ProposalOut(event_id=cut.id, device=cut.device, amount=amount_of(cut)) for cut in state.proposals
             ],
             strokes=state.strops[-1].strokes if state.strops else 0.0,
+            not_understood=len(state.not_understood),
         )
 
 
-def open_state(state: RunState, sealed: bool) -> StateOut:
+def _checks_behind(state: RunState, since: int, at_most: int | None) -> tuple[list[LoggedCheck], int]:
+    """The checks logged behind a position, at most so many; and the position they are told from."""
+    if since < state.rewritten_at:
+        return list(state.checks), 0
+    found = [logged for logged in state.checks if logged.position > since]
+    if at_most is not None and len(found) > at_most:
+        newest = sorted(logged.position for logged in found)
+        since = newest[-at_most - 1]
+        found = [logged for logged in found if logged.position > since]
+    return found, since
+
+
+def open_state(state: RunState, sealed: bool, since: int = 0, at_most: int | None = None) -> StateOut:
     """The state as the bench may see it: while it is sealed, of what is ahead only the next check."""
-    shown = StateOut.of(state)
+    shown = StateOut.of(state, since, at_most)
     if sealed and shown.plan is not None:
         bare = shown.plan.model_copy(update={"band_low": None, "band_high": None, "why": "", "stage": None})
         return shown.model_copy(update={"plan": bare})
@@ -210,11 +184,11 @@ def seen_events(events: Sequence[BenchEvent], sealed: bool) -> list[BenchEvent]:
     """Events as the bench may see them: while it is sealed, a planned check says where and how often, and not why."""
     if not sealed:
         return list(events)
-    told = ("next_count", "readings", "check")
-    return [
-        replace(e, payload={name: e.payload.get(name) for name in told}) if e.kind == "check_planned" else e
-        for e in events
-    ]
+    return [replace(e, said=_bare(e.said)) if isinstance(e.said, CheckPlanned) else e for e in events]
+
+
+def _bare(planned: CheckPlanned) -> CheckPlanned:
+    return CheckPlanned(next_count=planned.next_count, readings=planned.readings, check=planned.check)
 
 
 class CardOut(Wire):
@@ -281,7 +255,7 @@ class NewsOut(Wire):
     def of(cls, news: BenchNews, server_utc: str) -> "NewsOut":
         sealed = bool(news.sealed)
         return cls(
-            state=open_state(news.state, sealed),
+            state=open_state(news.state, sealed, news.after),
             log=[EventOut.of(event) for event in seen_events(news.events, sealed)],
             card=CardOut.of(news.card, sealed),
             pace=PaceOut.model_validate(news.pace),

@@ -1,14 +1,47 @@
 """Shared parts of the wire format."""
 
+from datetime import date
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic.fields import FieldInfo
+
+from kessik.core.limits import LIMITS
+
+
+def within(name: str) -> FieldInfo:
+    """The bounds of the table of limits, as a field has them."""
+    limit = LIMITS[name]
+    info: FieldInfo = Field(ge=limit.least, le=limit.most, allow_inf_nan=False, description=limit.help)
+    return info
+
+
+def of_this_world(value: float) -> float:
+    """A number of a size that something measured can have; 0 too."""
+    if value and not 1e-9 <= abs(value) <= 1e9:
+        raise ValueError(f"{value:g} cannot be measured")
+    return value
+
+
+def a_day(text: str) -> str:
+    """A day of the calendar, in a year that can be; empty where none is given."""
+    try:
+        year = date.fromisoformat(text).year if text else None
+    except ValueError as wrong:
+        raise ValueError(f"{text} is not a day of the calendar") from wrong
+    if year is not None and not LIMITS["year"].holds(year):
+        raise ValueError(LIMITS["year"].says(str(year)))
+    return text
+
 
 Id = Annotated[str, Field(min_length=8, max_length=64, pattern=r"^[0-9a-zA-Z-]+$")]
+PictureHash = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 ShortText = Annotated[str, Field(max_length=200)]
 LongText = Annotated[str, Field(max_length=4000)]
-Day = Annotated[str, Field(pattern=r"^(\d{4}-\d{2}-\d{2})?$")]
-Finite = Annotated[float, Field(allow_inf_nan=False)]
+Day = Annotated[str, Field(pattern=r"^(\d{4}-\d{2}-\d{2})?$"), AfterValidator(a_day)]
+Finite = Annotated[float, Field(allow_inf_nan=False), AfterValidator(of_this_world)]
+LogPosition = Annotated[int, Field(ge=0, le=2**53)]
+Place = Annotated[float, within("position_mm")]
 FactorName = Literal[
     "steel", "heat_treatment", "hardness", "finish", "angle", "geometry", "coating", "regime", "medium"
 ]  # fmt: skip
@@ -31,7 +64,7 @@ class FaultOut(Wire):
 
 
 class Problem(Wire):
-    """RFC 9457 problem details; `field` names the input at fault, `faults` lists all of them."""
+    """RFC 9457 problem details; `field` names the input at fault; `faults` lists the first, of `fault_count`."""
 
     type: str = "about:blank"
     title: str
@@ -39,3 +72,4 @@ class Problem(Wire):
     detail: str
     field: str | None = None
     faults: list[FaultOut] = Field(default_factory=list)
+    fault_count: int = 0

@@ -2,11 +2,11 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from typing import Any
 
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.events import Accept, BenchEvent, Correction, Cut, Pause, Said, Start, TakeOver
 
-Changes = Mapping[str, Mapping[str, Any] | None]
+Changes = Mapping[str, Said | None]
+"""What corrections made of events, by id: their content now, None where they were taken back."""
 
 
 @dataclass(frozen=True)
@@ -32,58 +32,67 @@ class Counting:
 
 @dataclass
 class _Tally:
-    """Cuts as they come to count: amounts by event id, with the log position from which each counts."""
+    """Cuts as they come to count: with the log position from which each counts, by event id."""
 
+    one_holds: bool
     holder: str | None = None
     waiting: dict[str, BenchEvent] = field(default_factory=dict)
     counted: dict[str, tuple[BenchEvent, int]] = field(default_factory=dict)
 
+    def take(self, event: BenchEvent, changes: Changes) -> None:
+        match event.said:
+            case TakeOver():
+                self.holder = event.device
+            case Pause():
+                self.holder = None
+            case Cut():
+                self.holder = self.holder or event.device
+                if self.one_holds and event.device != self.holder:
+                    self.waiting[event.id] = event
+                else:
+                    self.counted[event.id] = (event, event.position)
+            case Accept(targets=targets) if not _taken_back(event, changes):
+                for target in targets:
+                    if target in self.waiting:
+                        self.counted[target] = (self.waiting.pop(target), event.position)
+
 
 def count_cuts(events: Sequence[BenchEvent], changes: Changes) -> Counting:
-    """Count a log. Where its start says that one device holds the count, the first to cut holds it until another takes
-    it over; cuts of the others count once the holder accepts them, so that two thumbs never make two cuts of one. Over
-    a break nobody holds it.
+    """Count a log. Where its start says that one device holds the count, the first to cut holds it until
+    another takes it over; cuts of the others count once the holder accepts them, so that two thumbs never
+    make two cuts of one. Over a break nobody holds it.
 
     A cut that was taken back still settles who held the count, so that no correction turns a proposal into a cut.
     """
-    one_holds = any(event.kind == "start" and event.payload.get("one_holds") for event in events)
-    tally = _Tally()
+    tally = _Tally(any(isinstance(e.said, Start) and e.said.one_holds for e in events))
     for event in events:
-        if event.kind == "takeover":
-            tally.holder = event.device
-        elif event.kind == "pause":
-            tally.holder = None
-        elif event.kind == "cut":
-            tally.holder = tally.holder or event.device
-            if one_holds and event.device != tally.holder:
-                tally.waiting[event.id] = event
-            else:
-                tally.counted[event.id] = (event, event.position)
-        elif event.kind == "accept" and not _taken_back(event, changes):
-            for target in event.payload["targets"]:
-                if target in tally.waiting:
-                    tally.counted[target] = (tally.waiting.pop(target), event.position)
+        tally.take(event, changes)
     count = sum(_amount_now(cut, changes) for cut, _ in tally.counted.values())
     proposals = tuple(
-        replace(cut, payload={"amount": _amount_now(cut, changes)})
+        replace(cut, said=Cut(amount=_amount_now(cut, changes)))
         for cut in tally.waiting.values()
         if not _taken_back(cut, changes)
     )
-    return Counting(count, tally.holder, proposals, tuple(_moves(events, changes, tally)), one_holds)
+    return Counting(count, tally.holder, proposals, tuple(_moves(events, changes, tally)), tally.one_holds)
 
 
 def _moves(events: Sequence[BenchEvent], changes: Changes, tally: _Tally) -> list[Moved]:
-    made = {str(e.payload["target"]): e.position for e in events if e.kind == "correction"}
+    made = {e.said.target: e.position for e in events if isinstance(e.said, Correction)}
     found = [
-        Moved(counted_at, made[cut.id], _amount_now(cut, changes) - float(cut.payload["amount"]))
+        Moved(counted_at, made[cut.id], _amount_now(cut, changes) - amount_of(cut))
         for cut, counted_at in tally.counted.values()
         if cut.id in changes
     ]
     for event in events:
-        if event.kind == "accept" and _taken_back(event, changes):
-            cuts = [tally.waiting[target] for target in event.payload["targets"] if target in tally.waiting]
-            found.append(Moved(event.position, made[event.id], -sum(_amount_now(cut, changes) for cut in cuts)))
+        if isinstance(event.said, Accept) and _taken_back(event, changes):
+            cuts = [tally.waiting[target] for target in event.said.targets if target in tally.waiting]
+            found.append(Moved(event.position, made[event.id], -sum(_amount_now(c, changes) for c in cuts)))
     return found
+
+
+def amount_of(cut: BenchEvent) -> float:
+    """What a cut counted when it was made."""
+    return cut.said.amount if isinstance(cut.said, Cut) else 0.0
 
 
 def _taken_back(event: BenchEvent, changes: Changes) -> bool:
@@ -92,6 +101,5 @@ def _taken_back(event: BenchEvent, changes: Changes) -> bool:
 
 def _amount_now(cut: BenchEvent, changes: Changes) -> float:
     """What a cut counts after corrections; nothing where it was taken back."""
-    if _taken_back(cut, changes):
-        return 0.0
-    return float((changes.get(cut.id) or {}).get("amount", cut.payload["amount"]))
+    now = changes.get(cut.id, cut.said)
+    return now.amount if isinstance(now, Cut) else 0.0

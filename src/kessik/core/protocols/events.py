@@ -1,113 +1,332 @@
-"""The bench log: everything at the bench is an event, appended and never rewritten."""
+"""The bench log: everything at the bench is an event, one frozen class a kind, appended and never rewritten.
+
+The classes say what an event may hold; reading, refusing, the contract of the API and the types of the screen follow.
+"""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
-from typing import Any, Literal, get_args
+from dataclasses import MISSING, dataclass, fields
+from typing import Annotated, Any, Literal, get_args, get_type_hints
 
-from kessik.core.errors import OutOfRangeError
-from kessik.core.protocols.methods import CHECK_KINDS, LEAST_FORCE_GF, MOST_FORCE_GF
+from kessik.core.errors import KessikError, OutOfRangeError
+from kessik.core.limits import LIMITS, check_limit
+from kessik.core.protocols.entries import (
+    Changes,
+    Choice,
+    Entry,
+    Extra,
+    Flag,
+    Ids,
+    Number,
+    Pair,
+    Schema,
+    Text,
+)
+from kessik.core.protocols.methods import CHECK_KINDS, JUDGED
 
 EventKind = Literal[
-    "start", "cut", "reading", "outcome", "note", "pause", "resume", "check_planned", "stage", "strike", "correction",
-    "stop", "abandon", "spoiled", "takeover", "accept", "strop",
-]  # fmt: skip
-EVENT_KINDS: tuple[str, ...] = get_args(EventKind)
-SERVER_KINDS = frozenset({"check_planned", "stage"})
-MOST_CUTS_AT_ONCE = 1000.0
-MOST_STROKES = 1000.0
+    "start", "cut", "reading", "outcome", "note", "pause", "resume", "check_planned", "stage",
+    "strike", "correction", "stop", "abandon", "spoiled", "takeover", "accept", "strop",
+]  # fmt: skip  # words of a list, several a line
+SERVER_KINDS = frozenset({"start", "check_planned", "stage"})
 AFTER_STROP = "strop"
 SPOILED_BY = ("", "tape", "staple", "seam", "board", "clamp")
 INSPECTED = ("clean", "glint", "roll", "chip", "burr")
-_MOST_VALUE = {"effort": 10.0, "rank": 100.0, "depth": 1000.0}
+SAID = ("pass", "fail", "doubt")
+DOSE_CHECKS = ("dose_start", "dose_end")
+READ_CHECKS = ("force", "effort", "rank", "depth", *DOSE_CHECKS)
+JUDGED_CHECKS = tuple(kind for kind in CHECK_KINDS if kind in JUDGED)
+KNOWN_STAGES = ("keen", "dull", "fine", "working", "deformation", AFTER_STROP)
+_LIMIT_OF_CHECK = {"effort": "effort", "rank": "rank", "depth": "depth_mm"}
+
+_Word = Annotated[str | None, Text()]
+_Place = Annotated[float | None, Number("position_mm")]
+_Target = Annotated[str, Text(needed="name the event this points at")]
+
+
+@dataclass(frozen=True, kw_only=True)
+class _OfFile:
+    """What a row of a file said besides; `time` and `note` as they stood there."""
+
+    stage: _Word = None
+    position_mm: _Place = None
+    note: Annotated[str | None, Text("text")] = None
+    time: _Word = None
+    extra: Annotated[Mapping[str, str] | None, Extra()] = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Start:
+    """The run began; `one_holds` where only the device that holds the count counts."""
+
+    one_holds: Annotated[bool, Flag()] = False
+
+
+@dataclass(frozen=True, kw_only=True)
+class Cut:
+    """So much more was cut, in the unit of the method."""
+
+    amount: Annotated[float, Number("amount")]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Reading(_OfFile):
+    """One number of one check: a force in gf, a depth in mm, an effort or a rank.
+
+    `entered` and `written_as` keep what a file said before it was converted; `line` what an instrument sent.
+    """
+
+    value: Annotated[float, Number()]
+    check: Annotated[str, Choice(READ_CHECKS, "what was read is one of")] = "force"
+    unit: Annotated[str | None, Choice(("gf", "mm"), "readings are kept in one of")] = None
+    source: _Word = None
+    instrument: _Word = None
+    line: _Word = None
+    written_as: Annotated[str | None, Choice(DOSE_CHECKS, "a reading was written as one of")] = None
+    entered: Annotated[tuple[float | None, str | None] | None, Pair(Number(), Text())] = None
+
+    def __post_init__(self) -> None:
+        check_limit(_LIMIT_OF_CHECK.get(self.check, "force_gf"), self.value, "value")
+        right = "mm" if self.check == "depth" else "gf"
+        if self.unit not in (None, right) or (self.unit is not None and self.check in ("effort", "rank")):
+            raise OutOfRangeError(f"a {self.check} is not read in {self.unit}", field="unit", value=self.unit)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Outcome(_OfFile):
+    """What a check showed: pass, fail or doubt, or of the apex under the lamp what was seen there."""
+
+    check: Annotated[str, Choice(JUDGED_CHECKS, "what is judged is one of")]
+    outcome: Annotated[str, Choice((*SAID, *INSPECTED), "an outcome is one of")]
+    picture: _Word = None
+    entered: _Word = None
+
+    def __post_init__(self) -> None:
+        if self.check != "inspect" and self.outcome not in SAID:
+            raise OutOfRangeError("an outcome is pass, fail or doubt", field="outcome", value=self.outcome)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Note:
+    """A remark of the tester."""
+
+    text: Annotated[str, Text("text", needed="the note is empty")]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Pause:
+    """A break began."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Resume:
+    """The break is over."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class CheckPlanned:
+    """What the tester was told to check next: at which count, how often, and why."""
+
+    next_count: Annotated[float, Number("count")]
+    readings: Annotated[float, Number("readings_at_once")]
+    why: Annotated[str, Text("text")] = ""
+    stage: _Word = None
+    band: Annotated[tuple[float, float] | None, Pair(Number("count"), Number("count"))] = None
+    check: Annotated[str, Choice(CHECK_KINDS, "a check is one of")] = "force"
+
+
+@dataclass(frozen=True, kw_only=True)
+class StageLost:
+    """A stage was declared lost at a count; without one, not lost after all."""
+
+    stage: Annotated[str, Text(needed="name the stage")]
+    count: Annotated[float | None, Number("count")] = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Strike:
+    """An event is struck out with a reason: it stays to be seen and takes part in nothing."""
+
+    target: _Target
+    reason: Annotated[str, Text("text", needed="give a reason to strike out a reading: it stays in the record")]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Correction:
+    """Fields of an earlier event become something else; without `becomes` it is taken back."""
+
+    target: _Target
+    becomes: Annotated[Mapping[str, object] | None, Changes()] = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Stop(_OfFile):
+    """The run is over: by its rule, the tester, or with the rows of its file."""
+
+    by: _Word = "tester"
+    reason: Annotated[str, Text("text")] = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Abandon:
+    """The run is given up and takes part in nothing."""
+
+    reason: Annotated[str, Text("text", needed="give a reason to abandon a run: it stays in the record")]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Spoiled:
+    """The last cut struck what it should not have; it counts all the same."""
+
+    cause: Annotated[str, Choice(SPOILED_BY, "a cut is spoiled by one of")] = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class TakeOver:
+    """This device holds the count from here on."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Accept:
+    """Cuts of other devices that count after all."""
+
+    targets: Annotated[tuple[str, ...], Ids("name the cuts to accept")]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Strop(_OfFile):
+    """The ended edge was stropped; readings of it have the stage `strop`."""
+
+    strokes: Annotated[float, Number("strokes")]
+
+
+@dataclass(frozen=True)
+class NotUnderstood:
+    """An event of the log that cannot be read: shown as such, part of no sum, and can be struck out."""
+
+    kind: str
+    raw: str
+    why: str
+
+
+Said = (
+    Start | Cut | Reading | Outcome | Note | Pause | Resume | CheckPlanned | StageLost | Strike | Correction | Stop
+    | Abandon | Spoiled | TakeOver | Accept | Strop
+)  # fmt: skip  # words of a list, several a line
+CLASSES: Mapping[str, type[Said]] = {
+    "start": Start, "cut": Cut, "reading": Reading, "outcome": Outcome, "note": Note, "pause": Pause,
+    "resume": Resume, "check_planned": CheckPlanned, "stage": StageLost, "strike": Strike,
+    "correction": Correction, "stop": Stop, "abandon": Abandon, "spoiled": Spoiled,
+    "takeover": TakeOver, "accept": Accept, "strop": Strop,
+}  # fmt: skip  # words of a list, several a line
+EVENT_KINDS: tuple[str, ...] = get_args(EventKind)
+SENT_KINDS = tuple(kind for kind in EVENT_KINDS if kind not in SERVER_KINDS)
+_KINDS = {made: kind for kind, made in CLASSES.items()}
 
 
 @dataclass(frozen=True)
 class BenchEvent:
-    """One event. `count_at` is the count shown when it was made; `last_seen_position` the log its device had seen.
-
-    Payloads: cut {amount}, reading {check, value, unit, position_mm}, outcome {check, outcome, stage, position_mm},
-    note {text}, check_planned {next_count, readings, why, stage, check}, stage {stage, count}, strike {target, reason},
-    correction {target, becomes} (`becomes` None takes the event back), stop {by, reason}, abandon {reason},
-    spoiled {cause}: the last cut struck what it should not have; it counts all the same. start {one_holds}: only the
-    device that holds the count counts; takeover {}: its device holds it from here; accept {targets}: cuts of other
-    devices that count after all; strop {strokes}: the ended edge was stropped; readings of that have the stage strop.
-    """
+    """One event. `count_at` is the count shown when it was made; `last_seen_position` the log its device had seen."""
 
     id: str
-    kind: EventKind
+    said: Said | NotUnderstood
     device: str
     device_sequence: int
     last_seen_position: int
     count_at: float
     client_time: str
-    payload: Mapping[str, Any]
     position: int = 0
 
-
-def check_payload(kind: str, payload: Mapping[str, Any]) -> None:
-    """Refuse what cannot be: OutOfRangeError names the field and says what would be right."""
-    if kind == "cut":
-        amount = _number(payload, "amount")
-        if not 0 < amount <= MOST_CUTS_AT_ONCE:
-            raise OutOfRangeError(
-                f"{amount:g} cuts at once: between 1 and 1000 can be counted", field="amount", value=amount
-            )
-    elif kind == "reading":
-        value = _number(payload, "value")
-        _check_place(payload)
-        check = payload.get("check", "force")
-        if check == "force":
-            check_force_gf(value)
-        elif check in _MOST_VALUE and not 0 <= value <= _MOST_VALUE[check]:
-            most = _MOST_VALUE[check]
-            raise OutOfRangeError(f"{check} goes from 0 to {most:g}, and is {value:g}", field="value", value=value)
-    elif kind == "outcome":
-        _check_place(payload)
-        known = INSPECTED if payload.get("check") == "inspect" else ("pass", "fail", "doubt")
-        if payload.get("outcome") not in (*known, "pass", "fail", "doubt"):
-            said = "an outcome is pass, fail or doubt"
-            if payload.get("check") == "inspect":
-                said = f"an inspection sees one of {', '.join(INSPECTED)}"
-            raise OutOfRangeError(said, field="outcome", value=payload.get("outcome"))
-        if payload.get("check", "paper") not in CHECK_KINDS:
-            raise OutOfRangeError(f"{payload['check']!r} is no check", field="check", value=payload["check"])
-    elif kind == "spoiled":
-        if payload.get("cause", "") not in SPOILED_BY:
-            causes = ", ".join(SPOILED_BY[1:])
-            raise OutOfRangeError(f"a cut is spoiled by one of {causes}", field="cause", value=payload["cause"])
-    elif kind == "accept":
-        targets = payload.get("targets")
-        if not isinstance(targets, list) or not targets or not all(isinstance(each, str) for each in targets):
-            raise OutOfRangeError("name the cuts to accept", field="targets")
-    elif kind == "strop":
-        strokes = _number(payload, "strokes")
-        if not 1 <= strokes <= MOST_STROKES:
-            raise OutOfRangeError(
-                f"{strokes:g} strokes: 1 to {MOST_STROKES:g} can be counted", field="strokes", value=strokes
-            )
-    elif kind in ("strike", "abandon"):
-        if not str(payload.get("reason") or "").strip():
-            verb = "strike out a reading" if kind == "strike" else "abandon a run"
-            raise OutOfRangeError(f"give a reason to {verb}: it stays in the record", field="reason")
-    elif kind == "note" and not str(payload.get("text") or "").strip():
-        raise OutOfRangeError("the note is empty", field="text")
-    if kind in ("strike", "correction") and not isinstance(payload.get("target"), str):
-        raise OutOfRangeError("name the event this points at", field="target")
+    @property
+    def kind(self) -> str:
+        return self.said.kind if isinstance(self.said, NotUnderstood) else _KINDS[type(self.said)]
 
 
-def check_force_gf(value: float) -> None:
-    """A force reading in gf must be possible on such a tester."""
-    if not LEAST_FORCE_GF <= value <= MOST_FORCE_GF:
-        raise OutOfRangeError(f"a reading of {value:g} gf cannot be; 1 to 5000 gf can", field="value", value=value)
+def read_said(kind: str, payload: Mapping[str, Any], *, strict: bool = True) -> Said:
+    """An event's content as its class; OutOfRangeError names the field and says what would be right.
+
+    Strictly, a field that the class does not know is refused; an old log may hold such fields, which say nothing.
+    """
+    made = CLASSES.get(kind)
+    if made is None:
+        raise OutOfRangeError(f"there is no event of the kind {kind[:40]!r}", field="kind", value=kind[:40])
+    known = entries_of(made)
+    if strict:
+        for name in payload:
+            if name not in known:
+                raise OutOfRangeError(f"a {kind} holds no {name[:40]!r}; it holds {_listed(known)}", field=name[:40])
+    values: dict[str, Any] = {}
+    for name, (entry, needed) in known.items():
+        value = payload.get(name)
+        if value is not None:
+            values[name] = entry.read(name, value)
+        elif needed:
+            entry.read(name, None)
+    return made(**values)
 
 
-def _check_place(payload: Mapping[str, Any]) -> None:
-    if payload.get("position_mm") is not None and not 0 <= _number(payload, "position_mm") <= 2000:
-        raise OutOfRangeError("a place lies 0 to 2000 mm from the heel", field="position_mm")
+def read_logged(kind: str, payload: object, raw: str) -> Said | NotUnderstood:
+    """The content of an event of the log, or why it cannot be read."""
+    if not isinstance(payload, Mapping):
+        return NotUnderstood(kind, raw, "it holds no fields")
+    try:
+        return read_said(kind, payload, strict=False)
+    except KessikError as wrong:
+        return NotUnderstood(kind, raw, wrong.message)
 
 
-def _number(payload: Mapping[str, Any], field: str) -> float:
-    value = payload.get(field)
-    if isinstance(value, bool) or not isinstance(value, int | float) or value != value:
-        raise OutOfRangeError(f"{field} must be a number, and is {value!r}", field=field, value=value)
-    return float(value)
+def corrected(said: Said, becomes: Mapping[str, object]) -> Said:
+    """An event's content with some fields changed; OutOfRangeError where the result cannot be.
+
+    A file's own wording of a value goes with the value that it worded.
+    """
+    fresh = dict(plain_fields(said))
+    if {"value", "unit", "outcome", "check"} & set(becomes):
+        fresh.pop("entered", None)
+    return read_said(_KINDS[type(said)], {**fresh, **becomes})
+
+
+def plain_fields(said: Said) -> dict[str, Any]:
+    """What an event says as plain values by name, empty fields left out: as it is stored and sent."""
+    found = {}
+    for name in entries_of(type(said)):
+        value = getattr(said, name)
+        if value is not None and value != "":
+            found[name] = list(value) if isinstance(value, tuple) else value
+    return found
+
+
+def check_count_at(count: float) -> None:
+    """The count an event was made at can be: nothing cut, or the least that can be cut."""
+    check_limit("count", count, "count_at")
+    least = LIMITS["amount"].least
+    if 0 < count < least:
+        raise OutOfRangeError(f"a count is 0, or {least:g} at least", field="count_at", value=count)
+
+
+def entries_of(made: type[Said]) -> Mapping[str, tuple[Entry, bool]]:
+    """The fields of an event class: how each is read, and whether it must be there."""
+    return _ENTRIES[made]
+
+
+def _entries(made: type[Said]) -> Mapping[str, tuple[Entry, bool]]:
+    hints = get_type_hints(made, include_extras=True)
+    return {field.name: (hints[field.name].__metadata__[0], field.default is MISSING) for field in fields(made)}
+
+
+_ENTRIES = {made: _entries(made) for made in CLASSES.values()}
+
+
+def schema_of(made: type[Said]) -> Schema:
+    """The JSON Schema of what an event of this class holds."""
+    known = entries_of(made)
+    needed = [name for name, (_, is_needed) in known.items() if is_needed]
+    open_to = {name: entry.schema() for name, (entry, _) in known.items()}
+    for name, (_, is_needed) in known.items():
+        if not is_needed:
+            open_to[name] = {"anyOf": [open_to[name], {"type": "null"}]}
+    found: Schema = {"type": "object", "properties": open_to, "additionalProperties": False}
+    return {**found, "required": needed} if needed else found
+
+
+def _listed(known: Mapping[str, object]) -> str:
+    return ", ".join(known) if known else "nothing"

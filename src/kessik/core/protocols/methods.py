@@ -6,6 +6,7 @@ from itertools import pairwise
 from typing import Literal, get_args
 
 from kessik.core.errors import OutOfRangeError
+from kessik.core.limits import LIMITS
 
 CheckKind = Literal["force", "paper", "shave", "hair_sample", "inspect", "effort", "rank", "depth"]
 CountUnit = Literal["cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes"]
@@ -23,8 +24,8 @@ CHECK_WORDS = {
     "hair_sample": "cuts a hair sample off the body", "inspect": "apex under the lamp", "effort": "effort, 0 to 10",
     "rank": "effort, ranked", "depth": "depth cut, mm",
 }  # fmt: skip
-LEAST_FORCE_GF, MOST_FORCE_GF = 1.0, 5000.0
-MOST_COUNT = 1_000_000.0
+_FORCE_GF = LIMITS["force_gf"]
+_MOST_COUNT = LIMITS["count"].most
 
 
 @dataclass(frozen=True)
@@ -231,7 +232,7 @@ def _within(field: str, value: float | None, low: float, high: float, what: str)
 
 
 def _check_numbers(method: Method) -> None:
-    _within("piece", method.piece, 1e-3, MOST_COUNT, "what one tap counts")
+    _within("piece", method.piece, 1e-3, _MOST_COUNT, "what one tap counts")
     _within("contact_mm", method.contact_mm, 0.1, 5000, "the contact length")
     _within("zone_length_mm", method.zone_length_mm, 1, 2000, "the zone length")
     for station in method.stations_mm:
@@ -258,7 +259,7 @@ def _check_stages(method: Method) -> None:
             raise OutOfRangeError(f"“{stage.name}” needs a limit in gf exactly if it goes by force", field="stages")
         if stage.check not in JUDGED and stage.check != "force":
             raise OutOfRangeError(f"no stage can go by “{CHECK_WORDS[stage.check]}”", field="stages")
-        if stage.limit_gf is not None and not LEAST_FORCE_GF <= stage.limit_gf <= MOST_FORCE_GF:
+        if stage.limit_gf is not None and not _FORCE_GF.holds(stage.limit_gf):
             field = f"{stage.name}_gf" if stage.name in ("keen", "dull") else "stages"
             raise OutOfRangeError(
                 f"the limit is {stage.limit_gf:g} gf; it must lie between 1 and 5000", field=field, value=stage.limit_gf
@@ -291,7 +292,7 @@ def _check_ends(method: Method) -> None:
         if rule.kind == "stages" and not names:
             raise OutOfRangeError("the run ends when all stages are lost, and none is named", field="ends")
         if rule.kind == "dose":
-            _within("ends", rule.amount if rule.amount is not None else 0.0, 1e-3, MOST_COUNT, "the dose")
+            _within("ends", rule.amount if rule.amount is not None else 0.0, 1e-3, _MOST_COUNT, "the dose")
         if rule.kind == "cycles":
             _within("ends", rule.amount if rule.amount is not None else 0.0, 2, 100, "the number of rounds")
             if len(method.ends) == 1:
@@ -304,7 +305,7 @@ def _check_ends(method: Method) -> None:
 
 
 def _check_schedule(method: Method) -> None:
-    _within("every", method.every, 1e-3, MOST_COUNT, "the gap between checks")
+    _within("every", method.every, 1e-3, _MOST_COUNT, "the gap between checks")
     _within("growth", method.growth, 1.05, 10, "the growth of the gaps")
     limited = any(rule.kind == "limit" and method.limit_gf(rule.stage) is not None for rule in method.ends)
     if method.schedule == "adaptive" and not limited:

@@ -27,9 +27,9 @@ def pass_line(
     One pull gives one reading, however often its stable value is repeated: a new one follows movement, rest or half a
     second of silence.
     """
-    if standing == "garbled" or value is None:
-        return gate, "garbled"
     held = None if at_s - gate.last_s >= SILENCE_S else gate.held
+    if standing == "garbled" or value is None:
+        return Gate(held, at_s), "garbled"
     if standing == "moving":
         return Gate(None, at_s), "moving"
     if held is not None and value < REST_SHARE * held:

@@ -1,21 +1,36 @@
 """Runs and their bench log."""
 
+import json
 from collections.abc import Sequence
-from dataclasses import asdict, fields
+from dataclasses import asdict
 from typing import Any
 
 from sqlalchemy import Table, bindparam, func, insert, select
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
-from kessik.core.protocols.events import BenchEvent
+from kessik.core.errors import KessikError
+from kessik.core.protocols.events import (
+    BenchEvent,
+    NotUnderstood,
+    Said,
+    check_count_at,
+    plain_fields,
+    read_logged,
+    read_said,
+)
+from kessik.store.check_sums import check_sum
 from kessik.store.records import Booking, Moment, Run
 from kessik.store.tables import EventRow, RunRow
 
 _EVENT: Table = EventRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
 _APPEND = sqlite.insert(_EVENT).on_conflict_do_nothing()
-# In the order of the fields of BenchEvent, so that a long log is read row by row without looking up names.
-_AS_EVENT = [_EVENT.c[field.name] for field in fields(BenchEvent)]
+# In the order that _event takes them, so that a long log is read row by row without looking up names.
+_READ = (
+    "position", "check_sum", "id", "run_id", "kind", "device", "device_sequence", "last_seen_position", "count_at",
+    "client_time", "payload",
+)  # fmt: skip  # names of columns, several a line
+_AS_EVENT = [_EVENT.c[name] for name in _READ]
 _LOG_TAIL = (
     select(*_AS_EVENT)
     .where(_EVENT.c.run_id == bindparam("run"), _EVENT.c.position > bindparam("after"))
@@ -84,21 +99,27 @@ def add_run(session: Session, run: Run) -> None:
 def events_of(session: Session, run_id: str, after: int = 0) -> list[BenchEvent]:
     """The run's log in log order, from behind a position on."""
     rows = session.connection().execute(_LOG_TAIL, {"run": run_id, "after": after})
-    return [BenchEvent(*row) for row in rows]
+    return [_event(*row) for row in rows]
 
 
 def events_by_run(session: Session, run_ids: Sequence[str]) -> dict[str, list[BenchEvent]]:
     """The logs of several runs at once."""
     logs: dict[str, list[BenchEvent]] = {run_id: [] for run_id in run_ids}
-    wanted = select(_EVENT.c.run_id, *_AS_EVENT).where(_EVENT.c.run_id.in_(run_ids)).order_by(_EVENT.c.position)
-    for run_id, *own in session.execute(wanted):
-        logs[run_id].append(BenchEvent(*own))
+    wanted = select(*_AS_EVENT).where(_EVENT.c.run_id.in_(run_ids)).order_by(_EVENT.c.position)
+    for row in session.execute(wanted):
+        logs[row.run_id].append(_event(*row))
     return logs
 
 
 def has_event(session: Session, event_id: str) -> bool:
     """Whether an event of this id is in any run's log."""
     return session.execute(select(_EVENT.c.position).where(_EVENT.c.id == event_id)).first() is not None
+
+
+def mentions(session: Session, content_hash: str) -> bool:
+    """Whether an event of any run shows this picture."""
+    found = select(_EVENT.c.position).where(_EVENT.c.payload.contains(content_hash, autoescape=True)).limit(1)
+    return session.execute(found).first() is not None
 
 
 def next_sequence(session: Session, device: str) -> int:
@@ -118,18 +139,56 @@ def append_many(session: Session, run_id: str, events: Sequence[BenchEvent], ser
 
 
 def _columns(run_id: str, event: BenchEvent, server_utc: str) -> dict[str, Any]:
-    return {
-        "id": event.id,
+    """An event as its row, refused where it could not be read back."""
+    assert not isinstance(event.said, NotUnderstood), "it came out of the log and never goes in"
+    check_count_at(event.count_at)
+    said = plain_fields(event.said)
+    read_said(event.kind, said)
+    summed: dict[str, Any] = {
         "run_id": run_id,
         "kind": event.kind,
         "device": event.device,
         "device_sequence": event.device_sequence,
         "last_seen_position": event.last_seen_position,
-        "count_at": event.count_at,
+        "count_at": float(event.count_at),
         "client_time": event.client_time,
-        "server_utc": server_utc,
-        "payload": dict(event.payload),
+        "payload": json.dumps(said, ensure_ascii=False, separators=(",", ":")),
     }
+    return {"id": event.id, "server_utc": server_utc, "check_sum": check_sum(event.id, **summed), **summed}
+
+
+def _event(
+    position: int,
+    kept_sum: int | None,
+    event_id: str,
+    run_id: str,
+    kind: str,
+    device: str,
+    device_sequence: int,
+    last_seen_position: int,
+    count_at: float,
+    client_time: str,
+    payload: str,
+) -> BenchEvent:
+    """A row as an event; what cannot be read back is an event that is not understood, and spoils nothing else."""
+    row = (run_id, kind, device, device_sequence, last_seen_position, count_at, client_time, payload)
+    said = _said(kind, payload, count_at)
+    if kept_sum is not None and kept_sum != check_sum(event_id, *row):
+        said = NotUnderstood(kind, payload, "it was changed since it was stored: its check sum does not fit")
+    if isinstance(said, NotUnderstood):
+        count_at = 0.0
+    return BenchEvent(event_id, said, device, device_sequence, last_seen_position, count_at, client_time, position)
+
+
+def _said(kind: str, payload: str, count_at: float) -> Said | NotUnderstood:
+    try:
+        check_count_at(count_at)
+        fields_said = json.loads(payload)
+    except KessikError as wrong:
+        return NotUnderstood(kind, payload, wrong.message)
+    except (ValueError, RecursionError):
+        return NotUnderstood(kind, payload, "it is no JSON")
+    return read_logged(kind, fields_said, payload)
 
 
 def _run(row: RunRow) -> Run:

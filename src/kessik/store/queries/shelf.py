@@ -3,9 +3,11 @@
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict, fields
+from itertools import islice
 from typing import Any
 
 from sqlalchemy import delete, func, select
+from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
 from kessik.core.facts import Measurement
@@ -23,6 +25,7 @@ from kessik.store.tables import (
     RunRow,
     TrialBladeRow,
 )
+from kessik.store.tables.base import Base
 
 _BLADE_PLAIN = (
     "id", "code", "mark", "claimed_grade", "usual_hardness_low_hrc", "usual_hardness_high_hrc", "owner", "price",
@@ -36,13 +39,13 @@ _EDGE_PLAIN = (
 
 def all_blades(session: Session) -> list[Blade]:
     """Every blade, archived ones too, in the order of their marks."""
-    rows = session.scalars(select(BladeRow).order_by(BladeRow.mark, BladeRow.code)).all()
-    return whole_blades(session, rows)
+    there = select(BladeRow).where(BladeRow.arriving.is_(None))
+    return whole_blades(session, session.scalars(there.order_by(BladeRow.mark, BladeRow.code)).all())
 
 
 def find_blade(session: Session, blade_id: str) -> Blade | None:
     row = session.get(BladeRow, blade_id)
-    return whole_blades(session, [row])[0] if row else None
+    return whole_blades(session, [row])[0] if row and row.arriving is None else None
 
 
 def whole_blades(session: Session, rows: Sequence[BladeRow]) -> list[Blade]:
@@ -61,16 +64,29 @@ def whole_blades(session: Session, rows: Sequence[BladeRow]) -> list[Blade]:
 
 def save_blade(session: Session, blade: Blade) -> None:
     """Insert or update what is the blade's own; edges and measurements are saved by themselves."""
-    plain = {name: getattr(blade, name) for name in _BLADE_PLAIN}
-    session.merge(BladeRow(**plain, heat_treatment=asdict(blade.heat_treatment), other=dict(blade.other)))
+    session.merge(BladeRow(**_blade_row(blade)))
     session.flush()
+
+
+def _blade_row(blade: Blade) -> dict[str, Any]:
+    plain = {name: getattr(blade, name) for name in _BLADE_PLAIN}
+    return {**plain, "heat_treatment": asdict(blade.heat_treatment), "other": dict(blade.other)}
+
+
+def _edge_row(edge: Edge) -> dict[str, Any]:
+    plain = {name: getattr(edge, name) for name in _EDGE_PLAIN}
+    lists = {name: [asdict(item) for item in getattr(edge, name)] for name in ("steps", "damage", "zones")}
+    return {**plain, **lists, "other": dict(edge.other)}
+
+
+def _measurement_row(m: Measurement, blade_id: str, edge_id: str | None) -> dict[str, Any]:
+    plain = {field.name: getattr(m, field.name) for field in fields(Measurement) if field.name != "on"}
+    return {**plain, "details": dict(m.details), "made_on": m.on, "blade_id": blade_id, "edge_id": edge_id}
 
 
 def save_edge(session: Session, edge: Edge) -> None:
     """Insert or update; its measurements are saved by themselves."""
-    plain = {name: getattr(edge, name) for name in _EDGE_PLAIN}
-    lists = {name: [asdict(item) for item in getattr(edge, name)] for name in ("steps", "damage", "zones")}
-    session.merge(EdgeRow(**plain, **lists, other=dict(edge.other)))
+    session.merge(EdgeRow(**_edge_row(edge)))
     session.flush()
 
 
@@ -79,10 +95,7 @@ def save_measurements(
 ) -> None:
     """Insert or update measurements of a blade, or of one of its edges."""
     for m in measurements:
-        plain = {field.name: getattr(m, field.name) for field in fields(Measurement) if field.name != "on"}
-        row = MeasurementRow(**plain, made_on=m.on, blade_id=blade_id, edge_id=edge_id)
-        row.details = dict(m.details)
-        session.merge(row)
+        session.merge(MeasurementRow(**_measurement_row(m, blade_id, edge_id)))
     session.flush()
 
 
@@ -113,8 +126,38 @@ def cut_edges(session: Session) -> set[str]:
 
 def next_mark(session: Session) -> int:
     """The mark of the next new blade: the lowest that no blade carries."""
+    return next_marks(session, 1)[0]
+
+
+def next_marks(session: Session, how_many: int) -> list[int]:
+    """The marks of the next new blades: the lowest that no blade carries."""
     taken = set(session.scalars(select(BladeRow.mark)))
-    return next(mark for mark in range(len(taken) + 1) if mark not in taken)
+    free = (mark for mark in range(len(taken) + how_many) if mark not in taken)
+    return list(islice(free, how_many))
+
+
+def save_whole_blades(session: Session, blades: Sequence[Blade]) -> None:
+    """Insert or update many blades with their edges and measurements, a statement a table."""
+    rows = [_blade_row(blade) for blade in blades]
+    edges = [_edge_row(edge) for blade in blades for edge in blade.edges]
+    measured = [
+        _measurement_row(m, blade.id, edge_id)
+        for blade in blades
+        for edge_id, known in [(None, blade.measurements), *((e.id, e.measurements) for e in blade.edges)]
+        for m in known
+    ]
+    _upsert(session, BladeRow, rows)
+    _upsert(session, EdgeRow, edges)
+    _upsert(session, MeasurementRow, measured)
+    session.expire_all()
+
+
+def _upsert(session: Session, table: type[Base], rows: Sequence[Mapping[str, Any]]) -> None:
+    if not rows:
+        return
+    statement = sqlite.insert(table)
+    changed = {name: statement.excluded[name] for name in rows[0] if name != "id"}
+    session.execute(statement.on_conflict_do_update(index_elements=["id"], set_=changed), list(rows))
 
 
 def trials_of_blades(session: Session) -> dict[str, list[str]]:

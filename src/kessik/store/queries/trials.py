@@ -18,13 +18,14 @@ from kessik.store.tables import BladeRow, TrialBladeRow, TrialRow
 
 def all_trials(session: Session) -> list[Trial]:
     """Every trial, newest first."""
-    rows = session.scalars(select(TrialRow).order_by(TrialRow.created_utc.desc(), TrialRow.id))
+    there = select(TrialRow).where(TrialRow.arriving.is_(None))
+    rows = session.scalars(there.order_by(TrialRow.created_utc.desc(), TrialRow.id))
     return [_trial(session, row) for row in rows]
 
 
 def find_trial(session: Session, trial_id: str) -> Trial | None:
     row = session.get(TrialRow, trial_id)
-    return _trial(session, row) if row else None
+    return _trial(session, row) if row and row.arriving is None else None
 
 
 def save_trial(session: Session, trial: Trial) -> None:

@@ -56,4 +56,5 @@ class EventRow(Base):
     count_at: Mapped[float] = mapped_column(REAL)
     client_time: Mapped[str] = mapped_column(Text)
     server_utc: Mapped[str] = mapped_column(Text)
-    payload: Mapped[dict[str, Any]] = mapped_column(JsonText)
+    payload: Mapped[str] = mapped_column(Text)
+    check_sum: Mapped[int | None] = mapped_column(Integer)

@@ -30,6 +30,7 @@ class BladeRow(Base):
     archived_utc: Mapped[str | None] = mapped_column(Text)
     note: Mapped[str] = mapped_column(Text, default="")
     other: Mapped[dict[str, Any]] = mapped_column(JsonText, default=dict)
+    arriving: Mapped[str | None] = mapped_column(Text)
 
 
 class EdgeRow(Base):

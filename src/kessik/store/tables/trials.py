@@ -35,6 +35,7 @@ class TrialRow(Base):
     blind_seed: Mapped[int | None] = mapped_column(Integer)
     unblinded_utc: Mapped[str | None] = mapped_column(Text)
     cautions_seen_utc: Mapped[str | None] = mapped_column(Text)
+    arriving: Mapped[str | None] = mapped_column(Text)
 
 
 class MethodRow(Base):

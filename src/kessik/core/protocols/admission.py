@@ -1,0 +1,106 @@
+"""What is taken into a bench log, the same for a hand, an instrument and a file."""
+
+from collections.abc import Mapping
+
+from kessik.core.errors import NotAllowedNowError, OutOfRangeError, UnknownError
+from kessik.core.limits import LIMITS
+from kessik.core.protocols.events import (
+    AFTER_STROP,
+    KNOWN_STAGES,
+    Accept,
+    BenchEvent,
+    Correction,
+    Cut,
+    NotUnderstood,
+    Outcome,
+    Reading,
+    Strike,
+    check_count_at,
+    corrected,
+)
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.run_state import RunState
+
+CORRECTABLE = frozenset({"cut", "reading", "outcome", "note", "spoiled", "accept", "strop"})
+ENDING_MOVES = frozenset({"stop", "pause", "resume", "takeover", "accept"})
+_OF_A_RUN_UNDER_WAY = frozenset({"cut", "reading", "outcome", "spoiled"})
+
+
+def admit(
+    event: BenchEvent,
+    state: RunState,
+    method: Method,
+    known: Mapping[str, BenchEvent],
+    stop_position: int | None,
+) -> None:
+    """Refuse an event that cannot be true of the run now; raises a KessikError naming the field.
+
+    Events of a device that had not yet seen the stop are taken: what was cut was cut.
+    """
+    check_count_at(event.count_at)
+    _admit_after_end(event, state, stop_position)
+    match event.said:
+        case Cut(amount=amount):
+            _admit_amount(amount, method)
+        case Reading(stage=stage) | Outcome(stage=stage):
+            _admit_stage(stage, method)
+        case Accept(targets=targets):
+            _admit_acceptance(targets, event.device, state, known)
+        case Strike(target=target):
+            _target(target, known, strikes=True)
+        case Correction(target=target, becomes=becomes):
+            aimed = _target(target, known, strikes=becomes is None)
+            if becomes is not None and not isinstance(aimed.said, NotUnderstood):
+                changed = corrected(aimed.said, becomes)
+                if isinstance(changed, Cut):
+                    _admit_amount(changed.amount, method)
+
+
+def _admit_amount(amount: float, method: Method) -> None:
+    """One entry counts so many pieces of the method, no more."""
+    limit = LIMITS["cuts_at_once"]
+    if amount > limit.most * method.piece:
+        message = f"{amount:g} {method.count_unit} at once: up to {limit.most * method.piece:g} can be counted"
+        raise OutOfRangeError(message, field="amount", value=amount)
+
+
+def _admit_stage(stage: str | None, method: Method) -> None:
+    known = dict.fromkeys([*(each.name for each in method.stages), *KNOWN_STAGES])
+    if stage is not None and stage not in known:
+        raise OutOfRangeError(f"a stage is one of {', '.join(known)}", field="stage", value=stage)
+
+
+def _admit_acceptance(targets: tuple[str, ...], device: str, state: RunState, known: Mapping[str, BenchEvent]) -> None:
+    if state.holder not in (None, device):
+        raise NotAllowedNowError("another device holds the count; take it over to accept cuts", field="device")
+    for each in targets:
+        if each not in known or known[each].kind != "cut":
+            raise UnknownError("a cut to accept is not in this run", field="targets")
+
+
+def _target(target: str, known: Mapping[str, BenchEvent], *, strikes: bool) -> BenchEvent:
+    """The event a correction points at; one that nobody understands can only be struck out or taken back."""
+    found = known.get(target)
+    if found is None:
+        raise UnknownError("the event this points at is not in this run", field="target")
+    if strikes and isinstance(found.said, NotUnderstood):
+        return found
+    if isinstance(found.said, NotUnderstood):
+        raise NotAllowedNowError("this event is not understood; it can be struck out", field="target")
+    if found.kind not in CORRECTABLE:
+        raise NotAllowedNowError(f"a {found.kind} event cannot be changed", field="target")
+    return found
+
+
+def _admit_after_end(event: BenchEvent, state: RunState, stop_position: int | None) -> None:
+    if event.kind == "strop" and state.status != "stopped":
+        raise NotAllowedNowError("stropping back is tested once the run has stopped", field="run")
+    if isinstance(event.said, Reading) and event.said.stage == AFTER_STROP:
+        if state.status != "stopped" or not state.strops:
+            message = "say how many strokes on the strop went before this reading"
+            raise NotAllowedNowError(message, field="run")
+        return
+    unaware = stop_position is not None and event.last_seen_position < stop_position
+    refused = ENDING_MOVES if unaware else ENDING_MOVES | _OF_A_RUN_UNDER_WAY
+    if state.has_ended and event.kind in refused:
+        raise NotAllowedNowError(f"this run is {state.status}; start another run to go on", field="run")

@@ -1,0 +1,352 @@
+"""From the log to the state of a run: a pure fold. Undo, audit, catch-up and crash recovery are this one mechanism."""
+
+from bisect import insort
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from kessik.core.errors import KessikError
+from kessik.core.protocols.counting import Changes, Counting, Moved, amount_of, count_cuts
+from kessik.core.protocols.events import (
+    AFTER_STROP,
+    DOSE_CHECKS,
+    Abandon,
+    BenchEvent,
+    CheckPlanned,
+    Correction,
+    Cut,
+    NotUnderstood,
+    Outcome,
+    Pause,
+    Reading,
+    Resume,
+    Said,
+    Spoiled,
+    StageLost,
+    Start,
+    Stop,
+    Strike,
+    Strop,
+    corrected,
+)
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.run_state import (
+    LoggedCheck,
+    Plan,
+    RunState,
+    RunStatus,
+    StropTest,
+    parted,
+)
+from kessik.core.protocols.series import Check, outcome_of
+from kessik.core.protocols.stop_rules import Progress, assess
+
+_REWRITING = ("strike", "correction", "accept", "takeover")
+"""Events that change what earlier ones mean, so that the log is folded anew."""
+
+
+@dataclass
+class _Draft:
+    """A run's facts while its events are taken in, one by one."""
+
+    status: RunStatus = "fresh"
+    checks: list[LoggedCheck] = field(default_factory=list)
+    strops: list[StropTest] = field(default_factory=list)
+    stages: dict[str, float] = field(default_factory=dict)
+    spoiled: list[tuple[float, str]] = field(default_factory=list)
+    plan: Plan | None = None
+    plan_is_current: bool = False
+    stopped_by: str | None = None
+    taken: int = 0
+
+    def goes_on(self) -> None:
+        if self.status not in ("stopped", "abandoned"):
+            self.status = "cutting"
+
+
+@dataclass(frozen=True)
+class _Told:
+    """One event as it is taken in: its content after corrections, the count it was made at, whether struck out."""
+
+    event: BenchEvent
+    count: float
+    struck: bool
+
+
+def _start(draft: _Draft, _said: Start | Cut | Resume, _told: _Told) -> None:
+    draft.goes_on()
+
+
+def _reading(draft: _Draft, said: Reading, told: _Told) -> None:
+    draft.goes_on()
+    if said.stage != AFTER_STROP:
+        _look(draft, said, told)
+    elif draft.strops and not told.struck:
+        last = draft.strops[-1]
+        draft.strops[-1] = replace(last, readings_gf=(*last.readings_gf, said.value))
+
+
+def _outcome(draft: _Draft, said: Outcome, told: _Told) -> None:
+    draft.goes_on()
+    _look(draft, said, told)
+
+
+def _look(draft: _Draft, said: Reading | Outcome, told: _Told) -> None:
+    logged = _logged_check(told, said)
+    # a device that was away may tell of an earlier count later
+    insort(draft.checks, logged, key=lambda each: each.check.count)
+    plan = draft.plan
+    if plan is not None and logged.check.kind == plan.check and logged.check.count >= plan.next_count:
+        draft.taken += 1
+    draft.plan_is_current = draft.plan_is_current and plan is not None and draft.taken < plan.readings
+
+
+def _spoiled(draft: _Draft, said: Spoiled, told: _Told) -> None:
+    draft.spoiled.append((told.count, said.cause))
+
+
+def _strop(draft: _Draft, said: Strop, told: _Told) -> None:
+    before = draft.strops[-1].strokes if draft.strops else 0.0
+    draft.strops.append(StropTest(told.event.id, said.strokes + before))
+
+
+def _check_planned(draft: _Draft, said: CheckPlanned, _told: _Told) -> None:
+    draft.plan = Plan(said.next_count, int(said.readings), said.why, said.stage, said.band, said.check)
+    draft.taken, draft.plan_is_current = 0, True
+
+
+def _stage(draft: _Draft, said: StageLost, _told: _Told) -> None:
+    draft.stages.pop(said.stage, None)
+    if said.count is not None:
+        draft.stages[said.stage] = said.count
+
+
+def _changed(draft: _Draft, _said: Strike | Correction, _told: _Told) -> None:
+    draft.plan_is_current = False
+
+
+def _pause(draft: _Draft, _said: Pause, _told: _Told) -> None:
+    if draft.status == "cutting":
+        draft.status = "paused"
+
+
+def _stop(draft: _Draft, said: Stop, _told: _Told) -> None:
+    draft.status, draft.stopped_by = "stopped", said.by or "tester"
+
+
+def _abandon(draft: _Draft, _said: Abandon, _told: _Told) -> None:
+    draft.status, draft.stopped_by = "abandoned", "tester"
+
+
+_STEPS: Mapping[type[Any], Callable[[_Draft, Any, _Told], None]] = {
+    Start: _start, Cut: _start, Resume: _start, Reading: _reading, Outcome: _outcome, Spoiled: _spoiled,
+    Strop: _strop, CheckPlanned: _check_planned, StageLost: _stage, Strike: _changed,
+    Correction: _changed, Pause: _pause, Stop: _stop, Abandon: _abandon,
+}  # fmt: skip  # what is not named moves nothing here
+
+
+def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, float] | None = None) -> RunState:
+    """The state of a run after its events, in log order; `worked_mm` is the zone it cuts with, from heel to tip."""
+    changes, unread = _changes(events)
+    counting = count_cuts(events, changes)
+    struck = {e.said.target for e in events if isinstance(e.said, Strike)}
+    draft = _Draft()
+    for event in events:
+        said = changes.get(event.id, event.said)
+        if said is None or isinstance(said, NotUnderstood) or event.id in unread:
+            continue
+        step = _STEPS.get(type(said))
+        if step is not None:
+            step(draft, said, _Told(event, _count_of(event, counting.moved), event.id in struck))
+    gone = {key for key, becomes in changes.items() if becomes is None}
+    left_out = tuple(
+        event
+        for event in (_marked(event, unread) for event in events)
+        if isinstance(event.said, NotUnderstood) and event.id not in struck | gone
+    )
+    bare = _bare(draft, counting, worked_mm)
+    known = replace(
+        bare,
+        position=max((event.position for event in events), default=0),
+        withdrawn=frozenset(gone),
+        not_understood=left_out,
+        rewritten_at=max((e.position for e in events if e.kind in _REWRITING), default=0),
+    )
+    return _finished(known, draft, method)
+
+
+def advance(state: RunState, event: BenchEvent, events: Sequence[BenchEvent], method: Method) -> RunState:
+    """The state after one event more, which is the last of `events`: the same as a fold of them all.
+
+    What changes the meaning of earlier events is folded anew; all else costs no more in a long run.
+    """
+    said = event.said
+    rewrites = event.kind in _REWRITING or isinstance(said, NotUnderstood)
+    undecided = state.reopened or state.stopped_by == "rule"
+    if rewrites or undecided or not state.position:
+        return fold(events, method, state.worked_mm)
+    draft = _Draft(
+        status=state.status,
+        checks=list(state.checks),
+        strops=list(state.strops),
+        stages=dict(state.stages),
+        spoiled=list(state.spoiled),
+        plan=state.plan,
+        plan_is_current=state.plan_is_current,
+        stopped_by=state.stopped_by,
+        taken=state.taken,
+    )
+    step = _STEPS.get(type(said))
+    if step is not None:
+        step(draft, said, _Told(event, event.count_at, False))
+    moved = replace(_counted_on(state, event), position=event.position)
+    if isinstance(said, Cut) and not _count_decides(state, method):
+        return _due_now(replace(moved, status=draft.status), draft)
+    return _finished(moved, draft, method)
+
+
+def _count_decides(state: RunState, method: Method) -> bool:
+    """Whether a cut alone can end a run or change what is asked for."""
+    return method.dose is not None or all(stage.name in state.progress.lost for stage in method.stages)
+
+
+def _counted_on(state: RunState, event: BenchEvent) -> RunState:
+    """The count with one event more that rewrites nothing."""
+    if isinstance(event.said, Pause):
+        return replace(state, holder=None)
+    if not isinstance(event.said, Cut):
+        return state
+    holder = state.holder or event.device
+    if state.one_holds and event.device != holder:
+        return replace(state, holder=holder, proposals=(*state.proposals, event))
+    return replace(state, holder=holder, count=state.count + amount_of(event))
+
+
+def _bare(draft: _Draft, counting: Counting, worked_mm: tuple[float, float] | None) -> RunState:
+    """A state of which only the count is known."""
+    return RunState(
+        status=draft.status,
+        count=counting.count,
+        checks=(),
+        stages={},
+        plan=None,
+        plan_is_current=False,
+        progress=Progress({}, "force", False, False),
+        confirmation_wanted=False,
+        check_due=False,
+        readings_wanted=0,
+        stopped_by=None,
+        position=0,
+        withdrawn=frozenset(),
+        worked_mm=worked_mm,
+        holder=counting.holder,
+        proposals=counting.proposals,
+        one_holds=counting.one_holds,
+    )
+
+
+def _finished(state: RunState, draft: _Draft, method: Method) -> RunState:
+    """The state with what follows from its facts: stages, the stop rule, what is due."""
+    own, beside = parted(draft.checks, state.worked_mm)
+    progress = assess(own, method, state.count, beside)
+    # the reading that ended the run may have been taken back or struck out
+    reopened = draft.status == "stopped" and draft.stopped_by == "rule" and not progress.met
+    if reopened:
+        draft.status, draft.stopped_by = "cutting", None
+    found = replace(
+        state,
+        status=draft.status,
+        checks=tuple(draft.checks),
+        stages=draft.stages,
+        progress=progress,
+        stopped_by=draft.stopped_by,
+        spoiled=tuple(draft.spoiled),
+        station_mm=_station(method, progress, draft.taken),
+        strops=tuple(draft.strops),
+        taken=draft.taken,
+        reopened=reopened,
+    )
+    return _due_now(found, draft)
+
+
+def _due_now(state: RunState, draft: _Draft) -> RunState:
+    """The state with its plan and whether a check is due at its count."""
+    ended = state.has_ended
+    due, wanted = _due(draft.plan if draft.plan_is_current else None, draft.taken, state.count, state.progress)
+    return replace(
+        state,
+        plan=None if ended else draft.plan,
+        plan_is_current=draft.plan_is_current or ended,
+        confirmation_wanted=not ended and state.progress.confirmation_wanted,
+        check_due=due and not ended,
+        readings_wanted=0 if ended else wanted,
+    )
+
+
+def _changes(events: Sequence[BenchEvent]) -> tuple[Changes, Mapping[str, str]]:
+    """What later corrections made of earlier events; and corrections that cannot be read, with why."""
+    by_id = {event.id: event.said for event in events}
+    changes: dict[str, Said | None] = {}
+    unread: dict[str, str] = {}
+    for event in events:
+        if not isinstance(event.said, Correction):
+            continue
+        target, becomes = event.said.target, event.said.becomes
+        before = changes.get(target) or by_id.get(target)
+        if becomes is None:
+            changes[target] = None
+        elif before is not None and not isinstance(before, NotUnderstood):
+            try:
+                changes[target] = corrected(before, becomes)
+            except KessikError as wrong:
+                unread[event.id] = wrong.message
+    return changes, unread
+
+
+def _marked(event: BenchEvent, unread: Mapping[str, str]) -> BenchEvent:
+    """A correction that cannot be read, as an event that is not understood."""
+    if event.id not in unread or not isinstance(event.said, Correction):
+        return event
+    return replace(event, said=NotUnderstood("correction", str(event.said.becomes), unread[event.id]))
+
+
+def _count_of(event: BenchEvent, moved: Sequence[Moved]) -> float:
+    """The count a reading was taken at: as shown then, with what later corrections made of the cuts before it."""
+    by = sum(each.by for each in moved if each.counted_at < event.position < each.moved_at)
+    return max(event.count_at + by, 0.0)
+
+
+def _logged_check(told: _Told, said: Reading | Outcome) -> LoggedCheck:
+    value = said.value if isinstance(said, Reading) else None
+    is_force = said.check == "force" or said.check in DOSE_CHECKS
+    outcome = said.outcome if isinstance(said, Outcome) else None
+    check = Check(
+        count=told.count,
+        kind="force" if is_force else said.check,
+        force_gf=value if is_force else None,
+        outcome=outcome_of(said.check, outcome),
+        stage=said.stage,
+        struck=told.struck,
+        value=None if is_force else value,
+        seen=str(said.entered or outcome or "") if said.check == "inspect" else "",
+        position_mm=said.position_mm,
+    )
+    return LoggedCheck(told.event.id, check, said, told.event.position)
+
+
+def _due(plan: Plan | None, taken: int, count: float, progress: Progress) -> tuple[bool, int]:
+    """Whether a check is due at this count and how many readings it still wants."""
+    if progress.confirmation_wanted:
+        return True, 1
+    if plan is None:
+        return False, 0
+    wanted = max(plan.readings - taken, 0)
+    return count >= plan.next_count and wanted > 0, wanted
+
+
+def _station(method: Method, progress: Progress, taken: int) -> float | None:
+    """Stations are read in turn, all of one before the next."""
+    if not method.stations_mm:
+        return None
+    each = max(method.readings(progress.asked) // len(method.stations_mm), 1)
+    return method.stations_mm[min(taken // each, len(method.stations_mm) - 1)]

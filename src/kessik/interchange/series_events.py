@@ -1,0 +1,133 @@
+"""A row of a series file as an event of the bench log, and a check of the log as a row."""
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+from typing import Any
+from uuid import NAMESPACE_URL, uuid5
+
+from kessik.core.errors import OutOfRangeError
+from kessik.core.limits import LIMITS
+from kessik.core.protocols.events import (
+    AFTER_STROP,
+    DOSE_CHECKS,
+    INSPECTED,
+    BenchEvent,
+    Cut,
+    Said,
+    Start,
+    Stop,
+    Strike,
+    read_said,
+)
+from kessik.core.protocols.methods import JUDGED
+from kessik.core.protocols.run_state import LoggedCheck
+from kessik.core.units import force_to_gf
+
+FORCE = ("force", *DOSE_CHECKS)
+"""A reading before or after a dose is a reading."""
+IMPORT = "import"
+_OF_FILE = ("stage", "position_mm", "note", "time")
+_LEAST, _MOST_AT_ONCE = LIMITS["amount"].least, LIMITS["cuts_at_once"].most
+
+
+def said_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Said:
+    """What a row says, as the event that a bench would have logged; OutOfRangeError names the column."""
+    check, value, unit = values["check"], values["value"], values["unit"]
+    kept = {name: values[name] for name in _OF_FILE if values[name] is not None}
+    if extra:
+        kept["extra"] = dict(extra)
+    if check == "stop":
+        return read_said("stop", {"by": "tester", **kept})
+    if check == "strop":
+        return read_said("strop", {"strokes": _needed(value, "a strop needs its strokes here"), **kept})
+    if check in JUDGED:
+        return read_said("outcome", {"check": check, "outcome": _outcome(check, values["outcome"]), **kept})
+    value = _needed(value, f"a {check} check needs its reading here")
+    entered = [value, unit]
+    if check in FORCE:
+        value, unit = force_to_gf(value, unit or "gf"), "gf"
+        kept |= {"written_as": check} if check in DOSE_CHECKS else {}
+        return read_said("reading", {"check": "force", "value": value, "unit": unit, "entered": entered, **kept})
+    if check in ("effort", "rank"):
+        kept |= {"entered": entered} if unit else {}
+        return read_said("reading", {"check": check, "value": value, **kept})
+    return read_said("reading", {"check": check, "value": value, "unit": unit, **kept})
+
+
+def _needed(value: float | None, message: str) -> float:
+    if value is None:
+        raise OutOfRangeError(message, field="value")
+    return value
+
+
+def _outcome(check: str, outcome: str | None) -> str:
+    if check == "inspect" and outcome not in INSPECTED:
+        raise OutOfRangeError(f"an inspection needs one of {', '.join(INSPECTED)} here", field="outcome")
+    if outcome is None:
+        raise OutOfRangeError(f"a {check} check needs pass, fail or doubt here", field="outcome")
+    return outcome
+
+
+@dataclass(frozen=True)
+class RunToLog:
+    """A run whose rows become a log: ids, its device and the first number of that, and when it was started."""
+
+    run_id: str
+    device: str
+    first_sequence: int
+    started_utc: str
+
+
+def log_of_rows(run: RunToLog, rows: Iterable[tuple[Mapping[str, Any], Said]]) -> Iterator[BenchEvent]:
+    """The events of a run from its rows in order, each with what it says; what was cut in between is counted."""
+    sequence = run.first_sequence
+    count, stopped = 0.0, False
+
+    def event(said: Said, time: str | None = None) -> BenchEvent:
+        nonlocal sequence
+        made = str(uuid5(NAMESPACE_URL, f"kessik:{run.run_id}:{sequence}"))
+        found = BenchEvent(made, said, run.device, sequence, 0, count, time or run.started_utc)
+        sequence += 1
+        return found
+
+    yield event(Start())
+    for values, said in rows:
+        time = values["time"]
+        while values["count"] - count >= _LEAST:
+            amount = min(values["count"] - count, _MOST_AT_ONCE)
+            yield event(Cut(amount=amount), time)
+            count = values["count"] if amount < _MOST_AT_ONCE else count + amount
+        of_strop = AFTER_STROP in (values["check"], values["stage"])
+        if of_strop and not stopped:
+            yield event(Stop(by=IMPORT))
+        stopped = stopped or of_strop or isinstance(said, Stop)
+        told = event(said, time)
+        yield told
+        if values["struck"]:
+            yield event(Strike(target=told.id, reason=values["note"] or "struck in the file"))
+    if not stopped:
+        yield event(Stop(by=IMPORT))
+
+
+def row_of_check(logged: LoggedCheck) -> dict[str, Any]:
+    """A check of the log as the columns of a row that speak of it; unknown columns by their own names."""
+    said, check = logged.said, logged.check
+    value, unit = getattr(said, "value", None), getattr(said, "unit", None)
+    outcome = getattr(said, "outcome", None)
+    if isinstance(said.entered, tuple):
+        value, unit = said.entered
+    elif said.entered is not None:
+        outcome = said.entered
+    return {
+        "count": check.count,
+        "check": getattr(said, "written_as", None) or check.kind,
+        "value": value,
+        "unit": unit,
+        "outcome": outcome,
+        "stage": said.stage,
+        "position_mm": said.position_mm,
+        "struck": check.struck,
+        "time": said.time,
+        "note": said.note,
+        **(said.extra or {}),
+    }

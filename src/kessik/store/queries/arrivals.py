@@ -1,0 +1,60 @@
+"""What is still being brought in: stored in pieces, seen by nobody until all of it is there."""
+
+from collections.abc import Sequence
+
+from sqlalchemy import delete, select, update
+from sqlalchemy.orm import Session
+
+from kessik.store.tables import (
+    BladeRow,
+    EdgeRow,
+    EventRow,
+    MeasurementRow,
+    MethodRow,
+    RunRow,
+    TrialBladeRow,
+    TrialRow,
+)
+
+_EVENTS_AT_ONCE = 1000
+
+
+def mark(session: Session, arrival: str, trial_ids: Sequence[str] = (), blade_ids: Sequence[str] = ()) -> None:
+    """Hide trials and blades until their arrival lands."""
+    session.execute(update(TrialRow).where(TrialRow.id.in_(trial_ids)).values(arriving=arrival))
+    session.execute(update(BladeRow).where(BladeRow.id.in_(blade_ids)).values(arriving=arrival))
+
+
+def land(session: Session, arrival: str) -> None:
+    """All of it is there: from here on it is seen."""
+    session.execute(update(TrialRow).where(TrialRow.arriving == arrival).values(arriving=None))
+    session.execute(update(BladeRow).where(BladeRow.arriving == arrival).values(arriving=None))
+
+
+def all_arrivals(session: Session) -> set[str]:
+    """Arrivals that have not landed."""
+    trials = session.scalars(select(TrialRow.arriving).where(TrialRow.arriving.is_not(None)))
+    blades = session.scalars(select(BladeRow.arriving).where(BladeRow.arriving.is_not(None)))
+    return {arrival for arrival in (*trials, *blades) if arrival is not None}
+
+
+def remove_some(session: Session, arrival: str) -> bool:
+    """Take a piece of an arrival away again; whether there is more of it."""
+    trials = select(TrialRow.id).where(TrialRow.arriving == arrival)
+    runs = select(RunRow.id).where(RunRow.trial_id.in_(trials))
+    events = select(EventRow.position).where(EventRow.run_id.in_(runs)).limit(_EVENTS_AT_ONCE)
+    positions = session.scalars(events).all()
+    if positions:
+        session.execute(delete(EventRow).where(EventRow.position.in_(positions)))
+        return True
+    blades = select(BladeRow.id).where(BladeRow.arriving == arrival)
+    methods = session.scalars(select(TrialRow.method_id).where(TrialRow.arriving == arrival)).all()
+    lines = session.scalars(select(MethodRow.line_id).where(MethodRow.id.in_(methods))).all()
+    session.execute(delete(RunRow).where(RunRow.trial_id.in_(trials)))
+    session.execute(delete(TrialBladeRow).where(TrialBladeRow.trial_id.in_(trials)))
+    session.execute(delete(MeasurementRow).where(MeasurementRow.blade_id.in_(blades)))
+    session.execute(delete(EdgeRow).where(EdgeRow.blade_id.in_(blades)))
+    session.execute(delete(BladeRow).where(BladeRow.arriving == arrival))
+    session.execute(delete(TrialRow).where(TrialRow.arriving == arrival))
+    session.execute(delete(MethodRow).where(MethodRow.line_id.in_(lines)))
+    return False
