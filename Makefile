@@ -5,7 +5,7 @@ BIN := .venv/bin
 WEB := web/node_modules/.bin
 PAGES := src/kessik/web_dist/index.html
 PYTHON_SOURCES := $(shell find src/kessik -name '*.py' -not -path '*/web_dist/*')
-WEB_SOURCES := $(shell find web/src web/public -type f -not -name 'schema.gen.ts' 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
+WEB_SOURCES := $(shell find web/src web/public -type f -not -name '*.gen.ts' 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## (.*)/  make \1\t\2/' | expand -t 18
@@ -32,6 +32,7 @@ help: ## list the targets
 
 web/src/api/schema.gen.ts: .stamps/python .stamps/web $(PYTHON_SOURCES)
 	$(BIN)/python -m kessik.api.contract > web/openapi.json
+	$(BIN)/python -m kessik.api.contract --limits > web/src/domain/limits.gen.ts
 	cd web && node_modules/.bin/openapi-typescript ./openapi.json --default-non-nullable false -o src/api/schema.gen.ts > /dev/null
 
 $(PAGES): web/src/api/schema.gen.ts $(WEB_SOURCES)
@@ -79,4 +80,4 @@ screenshots: build .stamps/browser ## take the pictures of docs/screenshots anew
 	$(BIN)/python -m tests.browser.screenshots
 
 clean: ## remove what was built
-	rm -rf .stamps .venv web/node_modules src/kessik/web_dist web/openapi.json web/src/api/schema.gen.ts
+	rm -rf .stamps .venv web/node_modules src/kessik/web_dist web/openapi.json web/src/api/schema.gen.ts web/src/domain/limits.gen.ts

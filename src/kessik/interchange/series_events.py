@@ -42,7 +42,8 @@ def said_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Said:
         return read_said("strop", {"strokes": _needed(value, "a strop needs its strokes here"), **kept})
     if check in JUDGED:
         return read_said("outcome", {"check": check, "outcome": _outcome(check, values["outcome"]), **kept})
-    value = _needed(value, f"a {check} check needs its reading here")
+    if value is None:  # a mark that a dose began or ended; any other check needs its reading
+        return read_said("reading", {"check": check, **kept})
     entered = [value, unit]
     if check in FORCE:
         value, unit = force_to_gf(value, unit or "gf"), "gf"

@@ -127,11 +127,11 @@ def _brought_up_to_date(
     for code in dict.fromkeys([*rows, *edge_rows]):
         key = code.casefold()
         there = found.get(key) or next(iter(on_shelf.get(key, ())), None)
-        row, own_edges = rows.get(code), edge_rows.get(code, {})
+        of_file, own_edges = rows.get(code), edge_rows.get(code, {})
         if there is None:
-            found[key] = read_blade(code, row, own_edges, now.utc)
+            found[key] = read_blade(code, of_file, own_edges, now.utc)
         else:
-            found[key] = _bring_up_to_date(there, row, own_edges, now)
+            found[key] = _bring_up_to_date(there, of_file, own_edges, now)
     return list(found.values())
 
 

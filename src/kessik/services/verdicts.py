@@ -143,7 +143,9 @@ def _analysed(
     analysis = analyse(series, facts, trial.rule, trial.method, out, apart)
     marked = tuple(f"{r.blade.code}, edge {r.edge.number}: {r.run.lot_change}" for r in counted if r.run.lot_change)
     struck = tuple(spoiled_words(f"{r.blade.code}, edge {r.edge.number}", r.state) for r in counted if r.state.spoiled)
-    analysis = replace(analysis, notes=(*analysis.notes, *marked, *struck, *_pooled_versions(db, trial, counted)))
+    unread = tuple(unread_words(f"{r.blade.code}, edge {r.edge.number}", r.state) for r in counted if r.state.not_understood)
+    pooled = _pooled_versions(db, trial, counted)
+    analysis = replace(analysis, notes=(*analysis.notes, *marked, *struck, *unread, *pooled))
     with _cache_lock:
         _cache[hashed] = analysis
         while len(_cache) > _KEPT:
@@ -156,6 +158,12 @@ def spoiled_words(whose: str, state: RunState) -> str:
     at = ", ".join(f"{count:g}{f' ({cause})' if cause else ''}" for count, cause in state.spoiled)
     cuts = "1 spoiled cut" if len(state.spoiled) == 1 else f"{len(state.spoiled)} spoiled cuts"
     return f"{whose}: {cuts}, at {at}; look at the edge there before believing a short life"
+
+
+def unread_words(whose: str, state: RunState) -> str:
+    """The events of a run that nobody understands."""
+    events = "1 event is" if len(state.not_understood) == 1 else f"{len(state.not_understood)} events are"
+    return f"{whose}: {events} not understood and left out of every sum; see the list of the run"
 
 
 def _other_versions(db: Database, trial: Trial, runs: list[TrialRun]) -> dict[tuple[str, int], str]:

@@ -32,11 +32,14 @@ export interface RefusedEvent {
   readonly message: string;
 }
 
-export type Sent = { kind: "taken" } | { kind: "refused"; message: string } | { kind: "away" };
+/** Only what the server refuses at a field is set aside; after any other answer the event waits and is sent again. */
+export type Sent = { kind: "taken" } | { kind: "refused"; message: string } | { kind: "away"; why?: string };
 
 export interface QueueView {
   readonly pending: readonly QueuedEvent[];
   readonly away: boolean;
+  /** Why nothing is taken, where the server answers and says so. */
+  readonly why: string;
   readonly refused: readonly RefusedEvent[];
 }
 
@@ -46,7 +49,7 @@ const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 4000;
 
 export class TapQueue {
-  private view: QueueView = { pending: [], away: false, refused: [] };
+  private view: QueueView = { pending: [], away: false, why: "", refused: [] };
   private readonly listeners = new Set<() => void>();
   private sending = false;
   private wait = FIRST_WAIT_MS;
@@ -128,7 +131,7 @@ export class TapQueue {
       while (next && next.device_sequence !== BEING_STORED) {
         const sent = await this.send(next);
         if (sent.kind === "away") {
-          this.set({ away: true });
+          this.set({ away: true, why: sent.why ?? "" });
           this.timer = setTimeout(() => void this.flush(), this.wait);
           this.wait = Math.min(this.wait * 2, LONGEST_WAIT_MS);
           return;
@@ -141,7 +144,7 @@ export class TapQueue {
           refused = [...refused, kept];
         } else await this.storage.remove(done);
         this.wait = FIRST_WAIT_MS;
-        this.set({ pending: this.view.pending.filter((e) => e.id !== done), away: false, refused });
+        this.set({ pending: this.view.pending.filter((e) => e.id !== done), away: false, why: "", refused });
         next = this.view.pending[0];
       }
     } finally {

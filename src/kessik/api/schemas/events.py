@@ -75,7 +75,7 @@ def _body_of(kind: str) -> type[_Envelope]:
         "kind": (Literal[kind], ...),  # the word itself is the type
         "payload": (payload, ...) if needed else (payload, Field(default_factory=CLASSES[kind])),
     }
-    name = f"{kind.title().replace('_', '')}Body"
+    name = f"{kind.title().replace('_', '')}Event"
     return create_model(name, __base__=_Envelope, __doc__=CLASSES[kind].__doc__, **fields)
 
 

@@ -72,10 +72,11 @@ class Cut:
 class Reading(_OfFile):
     """One number of one check: a force in gf, a depth in mm, an effort or a rank.
 
-    `entered` and `written_as` keep what a file said before it was converted; `line` what an instrument sent.
+    `entered` and `written_as` keep what a file said before it was converted; `line` what an instrument sent. Only a
+    mark of a file that a dose began or ended may come without a value.
     """
 
-    value: Annotated[float, Number()]
+    value: Annotated[float | None, Number()] = None
     check: Annotated[str, Choice(READ_CHECKS, "what was read is one of")] = "force"
     unit: Annotated[str | None, Choice(("gf", "mm"), "readings are kept in one of")] = None
     source: _Word = None
@@ -85,7 +86,10 @@ class Reading(_OfFile):
     entered: Annotated[tuple[float | None, str | None] | None, Pair(Number(), Text())] = None
 
     def __post_init__(self) -> None:
-        check_limit(_LIMIT_OF_CHECK.get(self.check, "force_gf"), self.value, "value")
+        if self.value is None and self.check not in DOSE_CHECKS:
+            raise OutOfRangeError(f"a {self.check} check needs its reading here", field="value")
+        if self.value is not None:
+            check_limit(_LIMIT_OF_CHECK.get(self.check, "force_gf"), self.value, "value")
         right = "mm" if self.check == "depth" else "gf"
         if self.unit not in (None, right) or (self.unit is not None and self.check in ("effort", "rank")):
             raise OutOfRangeError(f"a {self.check} is not read in {self.unit}", field="unit", value=self.unit)

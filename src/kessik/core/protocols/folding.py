@@ -81,7 +81,7 @@ def _reading(draft: _Draft, said: Reading, told: _Told) -> None:
     draft.goes_on()
     if said.stage != AFTER_STROP:
         _look(draft, said, told)
-    elif draft.strops and not told.struck:
+    elif draft.strops and not told.struck and said.value is not None:
         last = draft.strops[-1]
         draft.strops[-1] = replace(last, readings_gf=(*last.readings_gf, said.value))
 
@@ -318,7 +318,7 @@ def _count_of(event: BenchEvent, moved: Sequence[Moved]) -> float:
 
 def _logged_check(told: _Told, said: Reading | Outcome) -> LoggedCheck:
     value = said.value if isinstance(said, Reading) else None
-    is_force = said.check == "force" or said.check in DOSE_CHECKS
+    is_force = said.check == "force" or (said.check in DOSE_CHECKS and value is not None)
     outcome = said.outcome if isinstance(said, Outcome) else None
     check = Check(
         count=told.count,

@@ -1,7 +1,24 @@
 import { plural } from "../../domain/format";
 
 /** Whether what was done is on the server's disk; said quietly. */
-export function Connection({ away, waiting, clockOffMin }: { away: boolean; waiting: number; clockOffMin: number }) {
+export function Connection({
+  away,
+  why,
+  waiting,
+  clockOffMin,
+}: {
+  away: boolean;
+  why: string;
+  waiting: number;
+  clockOffMin: number;
+}) {
+  if (away && why) {
+    return (
+      <span role="status" className="min-w-28 max-w-96 text-right leading-tight text-glint">
+        {plural(waiting, "event")} kept here: {why}
+      </span>
+    );
+  }
   if (away) {
     return (
       <span role="status" className="min-w-28 text-right leading-tight text-glint">

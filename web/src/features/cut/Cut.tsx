@@ -144,6 +144,7 @@ export function Cut() {
         <div className="flex items-center justify-end gap-4 text-note text-ink-2 bench:shrink-0">
           <Connection
             away={waiting.away}
+            why={waiting.why}
             waiting={waiting.pending.filter((e) => e.device_sequence > 0).length}
             clockOffMin={clockOffMin}
           />

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, body, type Schemas } from "../../api/client";
 import { clock, counted, typedNumber } from "../../domain/format";
+import { LIMITS } from "../../domain/limits.gen";
 import type { Log } from "./bench";
 import { OUTCOMES, SEEN } from "./LookKeys";
 
@@ -21,7 +22,9 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
   const first = run.log[0]?.position ?? 0;
   const events = [...(whole.data ?? []).filter((e) => e.position < first), ...run.log];
   const withdrawn = new Set(run.state.withdrawn);
-  const struck = new Set(run.state.checks.filter((c) => c.struck).map((c) => c.event_id));
+  const struckNow = run.state.checks.filter((c) => c.struck).map((c) => c.event_id);
+  const strikes = events.filter((e) => e.kind === "strike").map((e) => String(e.payload.target));
+  const struck = new Set([...struckNow, ...strikes]);
   const now = new Map(run.state.checks.map((c) => [c.event_id, c.force_gf ?? c.value]));
   const righted = new Map(events.filter((e) => e.kind === "correction").map((e) => [String(e.payload.target), e]));
   return (
@@ -35,7 +38,7 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
       <ol>
         {events.reverse().map((e) => {
           const gone = withdrawn.has(e.id) || struck.has(e.id);
-          const changeable = CORRECTABLE.has(e.kind) && !gone;
+          const changeable = (CORRECTABLE.has(e.kind) || e.not_understood !== "") && !gone;
           return (
             <li key={e.id} className="border-b border-line py-1.5">
               <div className="flex items-center gap-3">
@@ -96,6 +99,7 @@ function Picture({ event }: { event: Event }) {
 
 function said(e: Event, now: number | null | undefined): string {
   const p = e.payload;
+  if (e.not_understood) return `${e.kind}: not understood (${e.not_understood}); left out of every sum`;
   if (e.kind === "cut") return `${Number(p.amount) === 1 ? "cut" : `${p.amount} cuts`} after ${counted(e.count_at)}`;
   if (e.kind === "reading") {
     const unit = p.unit ? ` ${p.unit}` : "";
@@ -141,7 +145,7 @@ function Correct({ event, log, onDone }: { event: Event; log: Log; onDone: () =>
   return (
     <div className="mt-2 flex flex-col gap-2 pl-20">
       <RightValue event={event} onRight={become} />
-      {event.kind === "reading" ? (
+      {event.kind === "reading" || event.not_understood ? (
         <form onSubmit={strike} className="flex gap-2">
           <input
             aria-label="Reason to strike it out"
@@ -167,7 +171,7 @@ function RightValue({ event, onRight }: { event: Event; onRight: (becomes: Recor
   const { kind, payload } = event;
   const name = { reading: "value", cut: "amount", note: "text", outcome: "outcome", strop: "strokes" }[kind];
   const [typed, setTyped] = useState(String(name ? (payload[name] ?? "") : ""));
-  if (!name) return null;
+  if (!name || event.not_understood) return null;
   if (kind === "outcome") {
     const known = (payload.check === "inspect" ? SEEN : OUTCOMES).filter(([, outcome]) => outcome !== payload.outcome);
     return (
@@ -181,7 +185,8 @@ function RightValue({ event, onRight }: { event: Event; onRight: (becomes: Recor
     );
   }
   const number = typedNumber(typed);
-  const most = { reading: 5000, cut: 1000, strop: 1000 }[kind as "reading"] ?? 0;
+  const most =
+    { reading: LIMITS.force_gf, cut: LIMITS.cuts_at_once, strop: LIMITS.strokes }[kind as "reading"]?.most ?? 0;
   const fits = kind === "note" ? typed.trim() !== "" : typeof number === "number" && number > 0 && number <= most;
   const labels: Record<string, string> = {
     reading: "Right reading, gf",

@@ -28,6 +28,9 @@ const fresh: State = {
   holder: null,
   proposals: [],
   strokes: 0,
+  checks_since: 0,
+  rewritten_at: 0,
+  not_understood: 0,
 };
 
 const METHOD = {
@@ -98,7 +101,7 @@ function made(kind: string, payload: Record<string, unknown>, count_at = 0): Que
 }
 const cut = () => made("cut", { amount: 1 });
 const reading = (gf: number, at = 0) => made("reading", { check: "force", value: gf, unit: "gf" }, at);
-const logged = (e: QueuedEvent, position: number): Run["log"][number] => ({ ...e, position });
+const logged = (e: QueuedEvent, position: number): Run["log"][number] => ({ ...e, position, not_understood: "" });
 
 describe("what the bench shows while events are on their way", () => {
   it("is the server's count and the taps it has not answered", () => {

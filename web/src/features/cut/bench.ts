@@ -1,18 +1,18 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { Away, api, body, Refused, type Schemas } from "../../api/client";
+import type { EventBody, Kind, PayloadOf } from "../../api/events";
 import { useFollow } from "../../api/follow";
-import { later, runQuery } from "../../api/queries";
+import { runQuery } from "../../api/queries";
 import { localTime } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { type QueuedEvent, type Sent, TapQueue } from "../../domain/tapQueue";
-import { acknowledged, show, told } from "./projection";
+import { acknowledged, lacks, show, told } from "./projection";
 import { deviceName, keepRun, keptRun, queueStorage } from "./queueStorage";
 
 type Run = Schemas["RunOut"];
-export type Kind = Schemas["EventBody"]["kind"];
 export type InstrumentNews = Schemas["InstrumentNewsOut"];
-export type Log = (kind: Kind, payload?: Record<string, unknown>, id?: string) => Promise<void>;
+export type Log = <K extends Kind>(kind: K, payload?: PayloadOf<K>, id?: string) => Promise<void>;
 const REPLANS = new Set<string>(["reading", "outcome", "strike", "correction"]);
 /** Clocks of two devices are never quite the same; from here on it is said. */
 const CLOCK_OFF_MIN = 10;
@@ -36,10 +36,12 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
 
   const plan = useCallback(async () => {
     try {
-      const come = await body(api.POST("/api/runs/{run_id}/plan", { params: { path: { run_id: runId } } }));
-      queries.setQueryData<Run>(["run", runId], (known) => later(known, come));
+      const after = queries.getQueryData<Run>(["run", runId])?.state.position ?? 0;
+      const params = { path: { run_id: runId }, query: { after } };
+      const come = await body(api.POST("/api/runs/{run_id}/plan", { params }));
+      queries.setQueryData<Run>(["run", runId], (known) => (known ? told(known, come) : known));
     } catch (error) {
-      if (!(error instanceof Away)) throw error;
+      if (!(error instanceof Away || error instanceof Refused)) throw error;
     }
   }, [queries, runId]);
 
@@ -50,17 +52,19 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
         const ack = await body(
           api.PUT("/api/runs/{run_id}/events/{event_id}", {
             params: { path: { run_id: runId, event_id: id } },
-            body: { ...sent, kind: sent.kind as Kind },
+            body: sent as EventBody,
           }),
         );
-        queries.setQueryData<Run>(["run", runId], (known) => (known ? acknowledged(known, event, ack) : known));
+        const before = queries.getQueryData<Run>(["run", runId]);
+        if (before) queries.setQueryData<Run>(["run", runId], acknowledged(before, event, ack));
+        if (before && lacks(before, ack.state)) void queries.invalidateQueries({ queryKey: ["run", runId] });
         if (REPLANS.has(event.kind)) void plan();
         return { kind: "taken" };
       } catch (error) {
         // A reading of an instrument has one id whoever hears it: a second device that heard it, too, has nothing to add.
         if (error instanceof Refused && error.at("id") && event.payload.instrument) return { kind: "taken" };
-        if (error instanceof Refused) return { kind: "refused", message: error.message };
-        return { kind: "away" };
+        if (error instanceof Refused && error.problem.field) return { kind: "refused", message: error.message };
+        return error instanceof Refused ? { kind: "away", why: error.message } : { kind: "away" };
       }
     },
     [queries, runId, plan],
@@ -100,7 +104,7 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
   const shown = run ? show(run, waiting.pending, me, waiting.away) : null;
   /** Counts are stamped from what is known at the stroke itself; what is drawn may lag behind a fast hand. */
   const log: Log = useCallback(
-    (kind, payload = {}, id = newId()) => {
+    (kind, payload, id = newId()) => {
       const known = queries.getQueryData<Run>(["run", runId]);
       const count_at = known ? show(known, queue.snapshot().pending, me).count : 0;
       return queue.push({
@@ -110,7 +114,7 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
         last_seen_position: known?.state.position ?? 0,
         count_at,
         client_time: localTime(new Date()),
-        payload,
+        payload: payload ?? {},
       });
     },
     [queries, queue, runId, me],

@@ -46,7 +46,10 @@ export function whyWords(run: RunData, shown: Shown): string {
   const { state } = run;
   const passed = Object.entries(state.stages).map(([stage, at]) => `${stage} lost at ${counted(at)}`);
   const why = state.plan && !shown.planning ? state.plan.why : "";
-  const text = [why, ...passed].filter(Boolean).join("; ");
+  const unread = state.not_understood
+    ? `${plural(state.not_understood, "event")} of this run not understood and left out, see the list`
+    : "";
+  const text = [why, ...passed, unread].filter(Boolean).join("; ");
   return text ? `${text.charAt(0).toUpperCase()}${text.slice(1)}.` : "";
 }
 

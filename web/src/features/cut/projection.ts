@@ -43,8 +43,22 @@ export function acknowledged(known: Run, event: QueuedEvent, ack: Schemas["AckOu
   const { id, kind, device, count_at, client_time, payload } = event;
   const log = known.log.some((e) => e.id === id)
     ? known.log
-    : [...known.log, { id, kind, device, count_at, client_time, payload, position: ack.position }];
-  return { ...known, state: withReasons(known, ack.state), log };
+    : [...known.log, { id, kind, device, count_at, client_time, payload, position: ack.position, not_understood: "" }];
+  return { ...known, state: withReasons(known, whole(known, ack.state)), log };
+}
+
+type State = Run["state"];
+
+/** Whether a state told in part begins behind what is known, so that something is missing in between. */
+export const lacks = (known: Run, state: State): boolean => state.checks_since > known.state.position;
+
+/** A state told in part, with the checks that were known before. */
+function whole(known: Run, state: State): State {
+  if (state.checks_since === 0) return state;
+  const come = new Set(state.checks.map((c) => c.event_id));
+  const before = known.state.checks.filter((c) => c.position <= state.checks_since && !come.has(c.event_id));
+  const checks = [...before, ...state.checks].sort((a, b) => a.count - b.count || a.position - b.position);
+  return { ...state, checks, checks_since: 0 };
 }
 
 /** An acknowledgement does not say why a check is planned; what was said before stands while the plan does. */
@@ -58,7 +72,14 @@ export function told(known: Run, news: Schemas["NewsOut"]): Run {
   if (known.state.position > news.state.position) return { ...known, pace: news.pace };
   const logged = new Set(known.log.map((e) => e.id));
   const log = [...known.log, ...news.log.filter((e) => !logged.has(e.id))].sort((a, b) => a.position - b.position);
-  return { ...known, state: news.state, log, card: news.card, pace: news.pace, paused_since: news.paused_since };
+  return {
+    ...known,
+    state: whole(known, news.state),
+    log,
+    card: news.card,
+    pace: news.pace,
+    paused_since: news.paused_since,
+  };
 }
 
 const amountOf = (e: { payload: Record<string, unknown> }) => Number(e.payload.amount);

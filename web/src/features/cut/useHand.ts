@@ -1,6 +1,8 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import type { PayloadOf } from "../../api/events";
 import { typedNumber } from "../../domain/format";
+import { LIMITS } from "../../domain/limits.gen";
 import type { InstrumentNews, Log } from "./bench";
 import { isJudged } from "./benchWords";
 import type { Shown } from "./projection";
@@ -8,13 +10,10 @@ import type { Shown } from "./projection";
 type Run = Schemas["RunOut"];
 export type Ask = "note" | "stop" | null;
 
-const RANGES: Record<string, readonly [number, number, string]> = {
-  effort: [0, 10, ""],
-  rank: [1, 100, ""],
-  depth: [0, 1000, "mm"],
-};
-const USUAL_PIECES = 5;
-const MOST_PIECES = 100;
+type Reading = PayloadOf<"reading">;
+const RANGES = { effort: LIMITS.effort, rank: LIMITS.rank, depth: LIMITS.depth_mm, force: LIMITS.force_gf };
+const { default: USUAL_PIECES, most: MOST_PIECES } = LIMITS.pieces_at_once;
+const PLACES = LIMITS.position_mm;
 
 /** What a hand does at the bench, as events of the log. */
 export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
@@ -41,9 +40,9 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
     setWrong(null);
     void log("cut", { amount: many * piece });
   };
-  const look = (outcome: string, where: Record<string, unknown>) => {
+  const look = (outcome: string, where: { position_mm?: number }) => {
     const picture = asked === "inspect" && taken ? { picture: taken } : {};
-    void log("outcome", { check: asked, outcome, ...where, ...picture });
+    void log("outcome", { check: asked, outcome, ...where, ...picture } as PayloadOf<"outcome">);
     setTaken("");
   };
   const say = (outcome: string) => {
@@ -63,7 +62,7 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
     if (parts.length === 0) return;
     const values = parts.map(typedNumber);
     const [first] = values;
-    if (seeing && values.length === 1 && typeof first === "number" && first >= 0 && first <= 2000) {
+    if (seeing && values.length === 1 && typeof first === "number" && first >= PLACES.least && first <= PLACES.most) {
       seenAt(first);
       return;
     }
@@ -71,23 +70,23 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
       setWrong("This check is said by its keys, not in figures");
       return;
     }
-    const [low, high, unit] = (stropped ? undefined : RANGES[asked]) ?? [1, 5000, "gf"];
+    const { least, most, unit } = RANGES[stropped || !(asked in RANGES) ? "force" : (asked as keyof typeof RANGES)];
     const bad = parts.find((_, i) => {
       const value = values[i];
-      return typeof value !== "number" || value < low || value > high;
+      return typeof value !== "number" || value < least || value > most;
     });
     if (bad !== undefined) {
-      setWrong(`“${bad}” cannot be a reading; ${low} to ${high} ${unit} can`);
+      setWrong(`“${bad}” cannot be a reading; ${least} to ${most} ${unit} can`);
       return;
     }
     setTyped("");
     setWrong(null);
     for (const value of values) void log("reading", reading(value as number, unit, { source: "typed" }));
   };
-  const reading = (value: number, unit: string, from: Record<string, unknown>) =>
+  const reading = (value: number, unit: string, from: Partial<Reading>): Reading =>
     stropped
       ? { check: "force", value, unit: "gf", stage: "strop", ...from }
-      : { check: asked, value, unit: unit || null, ...from, ...place };
+      : { check: asked as Reading["check"], value, unit: (unit || null) as Reading["unit"], ...from, ...place };
   const takeBack = () => {
     if (typed) setTyped(typed.slice(0, -1));
     else if (shown?.lastTakeable) void log("correction", { target: shown.lastTakeable.id, becomes: null });

@@ -1,16 +1,25 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import { sendForm } from "../../api/changes";
-import { Refused, type Schemas } from "../../api/client";
+import { api, body, Refused, type Schemas } from "../../api/client";
+import { newId } from "../../domain/ids";
+import { LIMITS } from "../../domain/limits.gen";
 import { Button, buttonLook } from "../../ui/Button";
 
-/** Files in: all or nothing, with every fault by line and column. */
+const ASKED_EVERY_MS = 250;
+
+/** Files in: all or nothing, with the first faults by line and column, and how many there are in all. */
 export function ImportFiles() {
   const queries = useQueryClient();
   const [files, setFiles] = useState<File[]>([]);
-  const read = useMutation({ mutationFn: () => send(files), onSuccess: () => queries.invalidateQueries() });
-  const refused = read.error instanceof Refused ? read.error.problem : null;
+  const [id, setId] = useState(newId);
+  const read = useMutation({
+    mutationFn: () => send(files, id),
+    onSuccess: () => queries.invalidateQueries(),
+    onSettled: () => setId(newId()),
+  });
+  const tooLarge = files.find((file) => file.size > LIMITS.file_mb.most * 1e6);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     read.mutate();
@@ -24,58 +33,102 @@ export function ImportFiles() {
           multiple
           accept=".csv,text/csv"
           onChange={(e) => setFiles([...(e.target.files ?? [])])}
+          aria-invalid={Boolean(tooLarge)}
           className="min-h-11 rounded-edge border-[1.5px] border-line bg-sheet p-2 file:mr-3 file:min-h-8 file:cursor-pointer file:rounded-edge file:border file:border-ink file:px-3 file:font-semibold"
         />
+        {tooLarge ? (
+          <span role="alert" className="font-medium text-rust">
+            {tooLarge.name} has {(tooLarge.size / 1e6).toFixed(0)} MB; up to {LIMITS.file_mb.most} MB can be read: split
+            it by trial
+          </span>
+        ) : null}
       </label>
-      <Button kind="next" type="submit" disabled={files.length === 0 || read.isPending}>
+      <Button kind="next" type="submit" disabled={files.length === 0 || Boolean(tooLarge) || read.isPending}>
         {read.isPending ? "Reading …" : "Read and import"}
       </Button>
-      {read.error ? (
-        <div role="alert" className="border-l-4 border-rust bg-rust-soft px-4 py-3">
-          <p className="font-semibold">
-            {refused?.faults?.length
-              ? `Nothing was imported: ${refused.faults.length} to put right.`
-              : read.error.message}
-          </p>
-          <ul className="mt-2 flex flex-col gap-2">
-            {(refused?.faults ?? []).map((f) => (
-              <li key={`${f.file}:${f.line}:${f.column}:${f.message}`} className="text-note">
-                <b>
-                  {f.file}, line {f.line}
-                  {f.column ? `, ${f.column}` : ""}
-                </b>
-                <br />
-                {f.message}
-              </li>
-            ))}
-          </ul>
-        </div>
-      ) : null}
-      {read.data ? (
-        <div role="status" className="flex flex-col gap-3">
-          {read.data.trials.map((t) => (
-            <Link key={t.id} to={`/trials/${t.id}/verdict`} className={buttonLook("plain")}>
-              Read the verdict on {t.name}
-            </Link>
-          ))}
-          {read.data.blades.length ? (
-            <Link to="/shelf" className={buttonLook("plain")}>
-              See {read.data.blades.join(", ")} on the shelf
-            </Link>
-          ) : null}
-          <ul className="text-note text-ink-2">
-            {read.data.notes.map((n) => (
-              <li key={n}>{n}</li>
-            ))}
-          </ul>
-        </div>
-      ) : null}
+      {read.isPending ? <Progress id={id} /> : null}
+      {read.error ? <Faults error={read.error} /> : null}
+      {read.data ? <Made made={read.data} /> : null}
     </form>
   );
 }
 
-function send(files: readonly File[]): Promise<Schemas["ImportOut"]> {
+/** How far the import is; it can be cancelled, and nothing of it is kept then. */
+function Progress({ id }: { id: string }) {
+  const params = { path: { import_id: id } };
+  const far = useQuery({
+    queryKey: ["import", id],
+    queryFn: () => body(api.GET("/api/imports/{import_id}", { params })),
+    refetchInterval: ASKED_EVERY_MS,
+    retry: false,
+  });
+  const cancel = useMutation({ mutationFn: () => body(api.DELETE("/api/imports/{import_id}", { params })) });
+  const { stage = "sending", done = 0, of = 0 } = far.data ?? {};
+  return (
+    <div role="status" className="flex items-center gap-4">
+      <span className="flex-1">
+        {cancel.isPending || cancel.isSuccess ? "Taking it back" : stage}
+        {of > 1 ? `, ${done} of ${of}` : ""}
+        <progress className="mt-1 block w-full accent-next" max={Math.max(of, 1)} value={done} aria-label={stage} />
+      </span>
+      <Button kind="plain" type="button" onClick={() => cancel.mutate()}>
+        Cancel the import
+      </Button>
+    </div>
+  );
+}
+
+function Faults({ error }: { error: Error }) {
+  const refused = error instanceof Refused ? error.problem : null;
+  const faults = refused?.faults ?? [];
+  const count = refused?.fault_count ?? faults.length;
+  return (
+    <div role="alert" className="border-l-4 border-rust bg-rust-soft px-4 py-3">
+      <p className="font-semibold">
+        {faults.length ? `Nothing was imported: ${count.toLocaleString("en")} to put right.` : error.message}
+      </p>
+      {count > faults.length ? <p className="text-note">The first {faults.length} of them:</p> : null}
+      <ul className="mt-2 flex max-h-96 flex-col gap-2 overflow-y-auto">
+        {faults.map((f) => (
+          <li key={`${f.file}:${f.line}:${f.column}:${f.message}`} className="text-note">
+            <b>
+              {f.file}, line {f.line}
+              {f.column ? `, ${f.column}` : ""}
+            </b>
+            <br />
+            {f.message}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Made({ made }: { made: Schemas["ImportOut"] }) {
+  return (
+    <div role="status" className="flex flex-col gap-3">
+      {made.trials.map((t) => (
+        <Link key={t.id} to={`/trials/${t.id}/verdict`} className={buttonLook("plain")}>
+          Read the verdict on {t.name}
+        </Link>
+      ))}
+      {made.blades.length ? (
+        <Link to="/shelf" className={buttonLook("plain")}>
+          See {made.blades.join(", ")} on the shelf
+        </Link>
+      ) : null}
+      <ul className="text-note text-ink-2">
+        {made.notes.map((n) => (
+          <li key={n}>{n}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function send(files: readonly File[], id: string): Promise<Schemas["ImportOut"]> {
   const form = new FormData();
   for (const file of files) form.append("files", file, file.name);
+  form.append("import_id", id);
   return sendForm<Schemas["ImportOut"]>("/api/imports", form);
 }

@@ -1,0 +1,7 @@
+import type { paths } from "./schema.gen";
+
+/** A bench event as it is sent: a union by kind, made from the contract. */
+export type EventBody =
+  paths["/api/runs/{run_id}/events/{event_id}"]["put"]["requestBody"]["content"]["application/json"];
+export type Kind = EventBody["kind"];
+export type PayloadOf<K extends Kind> = NonNullable<Extract<EventBody, { kind: K }>["payload"]>;
