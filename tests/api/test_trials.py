@@ -20,7 +20,7 @@ def with_edge(**facts):
 
 
 def test_from_nothing_to_a_line_up(hand):
-    assert hand.client.get("/api/today").json() == {"trials": [], "due": []}
+    assert hand.client.get("/api/today").json() == {"trials": [], "failed": [], "due": []}
     hand.make_trial()
     hand.add_blade("A", claimed_grade="1.4034", hardness_hrc=57.5, **with_edge(thickness_behind_edge_mm=0.36))
     hand.add_blade("B", claimed_grade="1.4112", hardness_hrc=58.0, **with_edge(thickness_behind_edge_mm=0.72))

@@ -1,24 +1,31 @@
 """`kessik serve` and `kessik demo`."""
 
+import logging
+import signal
 import socket
 import sys
 from datetime import UTC, datetime
+from logging.handlers import RotatingFileHandler
 from pathlib import Path
+from types import FrameType
 from typing import Annotated
 
 import typer
 import uvicorn
 
 from kessik.api.app import create_app
-from kessik.cli.application import app, data_folder
+from kessik.api.patience import MOST_CONNECTIONS, PatientProtocol
+from kessik.cli.application import app, data_folder, refusing
 from kessik.demo.scenario import TRIAL_ID, build
-from kessik.store.database import Database
+from kessik.store.database import Database, make_folder
+from kessik.store.folder_hold import holding
 from kessik.store.queries.trials import find_trial
 
 HOST = "127.0.0.1"
 PORT = 8737
+LOG_NAME = "kessik.log"
 
-Port = Annotated[int, typer.Option(help="Port on this machine.")]
+Port = Annotated[int, typer.Option(help="Port on this machine.", min=1, max=65535)]
 Lan = Annotated[bool, typer.Option("--lan", help="Answer paired devices of the local network, too.")]
 Address = Annotated[str | None, typer.Option(help="This machine's address in the local network (default: found).")]
 Folder = Annotated[Path | None, typer.Option("--data", help="Data folder (default: this user's).")]
@@ -27,19 +34,36 @@ Folder = Annotated[Path | None, typer.Option("--data", help="Data folder (defaul
 @app.command()
 def serve(data: Folder = None, port: Port = PORT, lan: Lan = False, address: Address = None) -> None:
     """Serve the bench on this machine, or with --lan to paired devices of the local network, too."""
-    _run(Database(data_folder(data)), port, _lan_address(lan, address))
+    _serve(data_folder(data), port, _lan_address(lan, address), is_demo=False)
 
 
 @app.command()
 def demo(data: Folder = None, port: Port = PORT, lan: Lan = False, address: Address = None) -> None:
     """Serve with the demo trial, built by the virtual bench, in a data folder of its own."""
-    database = Database(data or data_folder(None) / "demo")
+    _serve(data or data_folder(None) / "demo", port, _lan_address(lan, address), is_demo=True)
+
+
+def _serve(folder: Path, port: int, lan_address: str | None, *, is_demo: bool) -> None:
+    hosts = [HOST, *([lan_address] if lan_address else [])]
+    with refusing():
+        make_folder(folder)
+        with holding(folder, f"http://{HOST}:{port}"):
+            sockets = _sockets(hosts, port)
+            database = Database(folder)
+            try:
+                if is_demo:
+                    _build_demo(database)
+                _run(database, sockets, port, lan_address)
+            finally:
+                database.close()
+
+
+def _build_demo(database: Database) -> None:
     with database.read() as session:
         built = find_trial(session, TRIAL_ID) is not None
     if not built:
         sys.stdout.write("Building the demo trial on the virtual bench ...\n")
         build(database, datetime.now(UTC).astimezone())
-    _run(database, port, _lan_address(lan, address))
 
 
 def _lan_address(lan: bool, given: str | None) -> str | None:
@@ -58,6 +82,14 @@ def _lan_address(lan: bool, given: str | None) -> str | None:
     return found
 
 
+def _sockets(hosts: list[str], port: int) -> list[socket.socket]:
+    try:
+        return [_listening(host, port) for host in hosts]
+    except OSError as error:
+        sys.stderr.write(f"Cannot listen on {' and '.join(hosts)}, port {port}: {error.strerror}\n")
+        raise typer.Exit(2) from error
+
+
 def _listening(host: str, port: int) -> socket.socket:
     """A listening socket that names its protocol: only then does asyncio send small answers at once."""
     made = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
@@ -67,18 +99,35 @@ def _listening(host: str, port: int) -> socket.socket:
     return made
 
 
-def _run(database: Database, port: int, lan_address: str | None) -> None:
-    hosts = [HOST, *([lan_address] if lan_address else [])]
-    try:
-        sockets = [_listening(host, port) for host in hosts]
-    except OSError as error:
-        sys.stderr.write(f"Cannot listen on {' and '.join(hosts)}, port {port}: {error.strerror}\n")
-        raise typer.Exit(2) from error
+def _run(database: Database, sockets: list[socket.socket], port: int, lan_address: str | None) -> None:
+    """Serve until told to end, by Ctrl-C, SIGTERM or a closed terminal alike; the caller closes the database then."""
+    _log_to(database.folder)
+    settings = uvicorn.Config(
+        create_app(database, lan_address=lan_address),
+        log_config=None,
+        access_log=False,
+        timeout_graceful_shutdown=1,
+        http=PatientProtocol,
+        limit_concurrency=MOST_CONNECTIONS,
+    )
+    server = uvicorn.Server(settings)
+
+    def end(_number: int, _frame: FrameType | None) -> None:
+        # uvicorn raises what it caught once more when it has ended: that must not end this process in mid-air
+        server.should_exit = True
+
+    for name in ("SIGINT", "SIGTERM", "SIGHUP"):
+        if hasattr(signal, name):
+            signal.signal(getattr(signal, name), end)
     sys.stdout.write(f"Kessik is at http://{HOST}:{port}  (data in {database.folder}; stop with Ctrl-C)\n")
     if lan_address:
         sys.stdout.write(f"Paired devices find it at http://{lan_address}:{port}; pair them under Devices.\n")
     sys.stdout.flush()
-    settings = uvicorn.Config(
-        create_app(database, lan_address=lan_address), log_level="warning", timeout_graceful_shutdown=1
-    )
-    uvicorn.Server(settings).run(sockets=sockets)
+    server.run(sockets=sockets)
+
+
+def _log_to(folder: Path) -> None:
+    """What went wrong is written beside the data, for whoever mends it; the terminal stays readable."""
+    handler = RotatingFileHandler(folder / LOG_NAME, maxBytes=1_000_000, backupCount=1, encoding="utf-8")
+    handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(name)s %(message)s"))
+    logging.basicConfig(level=logging.WARNING, handlers=[handler], force=True)

@@ -1,14 +1,26 @@
 """A folder that a device writes files to: pictures of a camera, result files of an analyser."""
 
+import os
 from collections.abc import Callable
 from pathlib import Path
 from threading import Event, Thread
 
+from kessik.core.limits import most
+
 LOOK_EVERY_S = 0.4
-MOST_BYTES = 25_000_000
+MOST_BYTES = most("picture_mb") * 1_000_000
 
 OnFile = Callable[[str, bytes], None]
 OnState = Callable[[bool, str], None]
+
+
+def can_be_watched(address: str) -> bool:
+    """Whether an address names a folder that can be read, by its whole path; why not is told to nobody."""
+    try:
+        path = Path(address)
+        return path.is_absolute() and path.is_dir() and os.access(path, os.R_OK | os.X_OK)
+    except (OSError, ValueError):
+        return False
 
 
 class FolderWatch:
@@ -36,7 +48,7 @@ class FolderWatch:
             sizes = self._sizes()
             if (sizes is not None) != there:
                 there = sizes is not None
-                self._on_state(there, "" if there else f"the folder {self._folder} cannot be read")
+                self._on_state(there, "" if there else "its folder cannot be read")
             for path, size in (sizes or {}).items():
                 if self._known.get(path) == size or not 0 < size <= MOST_BYTES:
                     continue

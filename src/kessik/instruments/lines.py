@@ -5,7 +5,10 @@ from collections.abc import Callable
 from threading import Event, Thread
 from typing import Protocol
 
-from serial import SerialException, serial_for_url
+from serial import Serial, SerialBase, SerialException, serial_for_url
+
+from kessik.core.errors import KessikError
+from kessik.instruments.addresses import TcpBridge, read_address
 
 READ_TIMEOUT_S = 0.02
 FIRST_WAIT_S, LONGEST_WAIT_S = 0.25, 4.0
@@ -24,7 +27,7 @@ OnState = Callable[[bool, str], None]
 class LineReader:
     """Reads one device in a thread of its own until closed; tells lines, and when the device is there or lost.
 
-    `address` is a serial port as the system names it, or `socket://host:port` for a bridge. Nothing a device sends
+    `address` is a serial port by its path, or host:port of a bridge; nothing else is opened. Nothing a device sends
     ends the reader: bytes that are no text come through as replacement characters.
     """
 
@@ -48,16 +51,22 @@ class LineReader:
         said_lost = False
         while not self._closing.is_set():
             try:
-                with serial_for_url(self._address, baudrate=self._baud, timeout=READ_TIMEOUT_S) as port:
+                with self._port() as port:
                     self._on_state(True, "")
                     wait, said_lost = FIRST_WAIT_S, False
                     self._read(port.read)
-            except (SerialException, OSError, ValueError) as lost:
+            except (SerialException, OSError, ValueError, KessikError) as lost:
                 if not said_lost:
                     self._on_state(False, _why(lost))
                     said_lost = True
             self._closing.wait(wait)
             wait = min(2 * wait, LONGEST_WAIT_S)
+
+    def _port(self) -> SerialBase:
+        address = read_address(self._address)
+        if isinstance(address, TcpBridge):
+            return serial_for_url(f"socket://{address.host}:{address.port}", timeout=READ_TIMEOUT_S)
+        return Serial(address.path, baudrate=self._baud, timeout=READ_TIMEOUT_S)
 
     def _read(self, read: Callable[[int], bytes]) -> None:
         kept = b""
@@ -79,6 +88,6 @@ def _why(lost: Exception) -> str:
         return "there is no such port now"
     if number == errno.EACCES:
         return "this user may not open the port"
-    if isinstance(lost, ValueError):
-        return "this is no port, and no socket://host:port"
+    if isinstance(lost, KessikError):
+        return lost.message
     return "nothing answers there"

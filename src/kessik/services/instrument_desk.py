@@ -12,6 +12,7 @@ from weakref import WeakKeyDictionary
 import numpy as np
 
 from kessik.core.errors import RefusedFileError
+from kessik.core.limits import most
 from kessik.core.protocols.reading_gate import Gate, pass_line
 from kessik.instruments.folder import FolderWatch
 from kessik.instruments.lines import LineReader
@@ -77,7 +78,8 @@ class Desk:
 
     def plug_in(self, wanted: list[Instrument]) -> None:
         """Open the ports of the instruments in use, close the others; one whose port is unchanged goes on."""
-        by_id = {each.id: each for each in wanted if each.in_use and each.archived_utc is None}
+        in_use = [each for each in wanted if each.in_use and each.archived_utc is None]
+        by_id = {each.id: each for each in in_use[: most("instruments")]}
         with self._lock:
             for instrument_id, (known, port) in list(self._ports.items()):
                 if by_id.get(instrument_id) != known:

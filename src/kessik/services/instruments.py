@@ -1,12 +1,13 @@
 """Instruments: which there are, where they are plugged in, and how they read on their reference."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from pathlib import Path
 
-from kessik.core.errors import NotAllowedNowError, OutOfRangeError, UnknownError
-from kessik.core.limits import LIMITS
+from kessik.core.errors import NotAllowedNowError, NotHereError, OutOfRangeError, UnknownError
+from kessik.core.limits import LIMITS, most
 from kessik.core.reference_checks import Drift, drift
+from kessik.instruments import folder
+from kessik.instruments.addresses import read_address
 from kessik.services.clock import local_day, now
 from kessik.store.database import Database
 from kessik.store.queries import instruments
@@ -54,15 +55,20 @@ def range_of(instrument: Instrument) -> tuple[float, float]:
     )
 
 
-def save_instrument(db: Database, instrument: Instrument) -> Instrument:
-    """Keep an instrument; what cannot be is refused at its field."""
+def save_instrument(db: Database, instrument: Instrument, *, at_home: bool = True) -> Instrument:
+    """Keep an instrument; what cannot be is refused at its field.
+
+    Where it is plugged in is said on the machine that serves (`at_home`), never by a device of the network.
+    """
     if not instrument.name.strip():
         raise OutOfRangeError("give the instrument a name", field="name")
-    if not instrument.address.strip():
-        where = "the folder it writes to" if instrument.kind in BY_FOLDER else "its port, or socket://host:port"
-        raise OutOfRangeError(f"say where it is plugged in: {where}", field="address")
-    if instrument.kind in BY_FOLDER and not Path(instrument.address).is_dir():
-        raise OutOfRangeError(f"there is no folder {instrument.address}", field="address", value=instrument.address)
+    with db.read() as session:
+        known = instruments.all_instruments(session)
+    if not at_home and not instrument.address:  # it was not told where, and so says nothing of it
+        kept_at = next((each.address for each in known if each.id == instrument.id), "")
+        instrument = replace(instrument, address=kept_at)
+    _check_place(instrument, known, at_home)
+    _check_number(instrument, known)
     low, high = range_of(instrument)
     least, most = RANGES.get(instrument.kind, (0.0, float("inf")))
     if not least <= low < high <= most:
@@ -77,6 +83,29 @@ def save_instrument(db: Database, instrument: Instrument) -> Instrument:
             raise NotAllowedNowError("an instrument stays of its kind; make another one", field="kind")
         instruments.save_instrument(session, kept)
     return kept
+
+
+def _check_place(instrument: Instrument, known: Sequence[Instrument], at_home: bool) -> None:
+    before = next((each for each in known if each.id == instrument.id), None)
+    address = instrument.address.strip()
+    moved = before is None or (before.kind, before.address) != (instrument.kind, address)
+    if moved and not at_home:
+        message = "where an instrument is plugged in is said on the machine that serves"
+        raise NotHereError(message, field="address")
+    if not address:
+        where = "the folder it writes to" if instrument.kind in BY_FOLDER else "its port, or host:port of its bridge"
+        raise OutOfRangeError(f"say where it is plugged in: {where}", field="address")
+    if instrument.kind not in BY_FOLDER:
+        read_address(address)
+    elif not folder.can_be_watched(address):
+        raise OutOfRangeError("this is no folder that can be read here", field="address")
+
+
+def _check_number(instrument: Instrument, known: Sequence[Instrument]) -> None:
+    others = [each for each in known if each.in_use and each.archived_utc is None and each.id != instrument.id]
+    if instrument.in_use and len(others) >= most("instruments"):
+        message = f"{most('instruments')} instruments are plugged in; unplug or put away one of them first"
+        raise OutOfRangeError(message, field="in_use")
 
 
 def put_away(db: Database, instrument_id: str, archived_utc: str | None) -> None:

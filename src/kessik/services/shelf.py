@@ -7,6 +7,7 @@ from typing import Any
 
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.facts import QUANTITIES, Measurement, Standing, check, check_value
+from kessik.core.limits import check_limit
 from kessik.interchange.photos import read_photo
 from kessik.services.facts import completed, edge_waits, restated
 from kessik.store.database import Database, Session
@@ -125,8 +126,7 @@ def check_usual(low: float | None, high: float | None, low_field: str, high_fiel
 
 def check_edge_facts(edge: Edge) -> None:
     """Refuse a number below 1 or a measurement that cannot be."""
-    if edge.number < 1:
-        raise OutOfRangeError("edges are numbered from 1 since new", field="number", value=edge.number)
+    check_limit("edge_number", edge.number, "number")
     for measurement in edge.measurements:
         check(measurement)
 
@@ -272,12 +272,8 @@ def save_abrasive(db: Database, abrasive: Abrasive) -> Abrasive:
     """Keep an abrasive of the tester's own."""
     if not abrasive.name.strip():
         raise OutOfRangeError("name the abrasive", field="name")
-    if abrasive.size_um is not None and not 0 < abrasive.size_um <= 5000:
-        raise OutOfRangeError(
-            f"a grain of {abrasive.size_um:g} µm cannot be; above 0 and up to 5000 µm can",
-            field="size_um",
-            value=abrasive.size_um,
-        )
+    if abrasive.size_um is not None:
+        check_limit("abrasive_um", abrasive.size_um, "size_um")
     with db.write() as session:
         shelf.save_abrasive(session, abrasive)
     return abrasive

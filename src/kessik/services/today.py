@@ -1,9 +1,11 @@
 """Today: every trial with its one-line answer and the next thing to do in it."""
 
+import logging
 from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
+from kessik.core.errors import KessikError
 from kessik.core.facts import MEASURED
 from kessik.services.blind import blind_codes
 from kessik.services.plans import plan_of, work_words
@@ -11,9 +13,10 @@ from kessik.services.stock import stocked
 from kessik.services.verdicts import TrialRun, Verdict, verdict
 from kessik.store.database import Database
 from kessik.store.queries import shelf, trials
-from kessik.store.records import Blade
+from kessik.store.records import Blade, Trial
 
 DAYS_AHEAD = 7
+_LOG = logging.getLogger("kessik")
 StepKind = Literal["add_blades", "go_on", "start_run", "read_verdict"]
 
 
@@ -36,12 +39,42 @@ class TrialToday:
     next_step: NextStep
 
 
-def today(db: Database) -> list[TrialToday]:
+@dataclass(frozen=True)
+class FailedTrial:
+    """A trial that cannot be worked out, with why: one line of its own, and the others stand."""
+
+    trial_id: str
+    name: str
+    why: str
+
+
+@dataclass(frozen=True)
+class FrontDoor:
+    """All trials: those that can be answered, and those that cannot."""
+
+    entries: tuple[TrialToday, ...]
+    failed: tuple[FailedTrial, ...]
+
+
+def today(db: Database) -> FrontDoor:
     """All trials, those with a run under way before the others, newest first."""
     with db.read() as session:
         found = trials.all_trials(session)
-    entries = [_trial_today(verdict(db, trial.id)) for trial in found]
-    return sorted(entries, key=lambda entry: not entry.open_runs)
+        failed = [FailedTrial(each.id, each.name, each.why) for each in trials.spoiled_trials(session)]
+    entries = []
+    for trial in found:
+        try:
+            entries.append(_trial_today(verdict(db, trial.id)))
+        except Exception as error:  # whatever one trial holds, the others are shown
+            failed.append(FailedTrial(trial.id, trial.name, _why(trial, error)))
+    return FrontDoor(tuple(sorted(entries, key=lambda entry: not entry.open_runs)), tuple(failed))
+
+
+def _why(trial: Trial, error: Exception) -> str:
+    if isinstance(error, KessikError):
+        return error.message
+    _LOG.error("the trial %s cannot be worked out", trial.id, exc_info=error)
+    return "it cannot be worked out: what was stored of it is met by no rule; its files can still be saved"
 
 
 DueKind = Literal["loan", "hardness", "work", "stock"]
@@ -82,7 +115,11 @@ def _work(db: Database, day: date) -> list[Due]:
         planned = [trial for trial in trials.all_trials(session) if trial.plan.starts_on]
     found = []
     for trial in planned:
-        plan = plan_of(db, trial.id)
+        try:
+            plan = plan_of(db, trial.id)
+        except Exception as error:  # whatever one plan holds, the others are shown
+            _LOG.error("the plan of %s cannot be worked out", trial.id, exc_info=error)
+            continue
         for dated in plan.work:
             days = (dated.on - day).days
             if days <= DAYS_AHEAD:

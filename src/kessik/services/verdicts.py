@@ -141,16 +141,21 @@ def _analysed(
             return _cache[hashed]
     series = [run_series(r.run, r.blade, r.edge, r.state) for r in counted]
     analysis = analyse(series, facts, trial.rule, trial.method, out, apart)
-    marked = tuple(f"{r.blade.code}, edge {r.edge.number}: {r.run.lot_change}" for r in counted if r.run.lot_change)
-    struck = tuple(spoiled_words(f"{r.blade.code}, edge {r.edge.number}", r.state) for r in counted if r.state.spoiled)
-    unread = tuple(unread_words(f"{r.blade.code}, edge {r.edge.number}", r.state) for r in counted if r.state.not_understood)
-    pooled = _pooled_versions(db, trial, counted)
-    analysis = replace(analysis, notes=(*analysis.notes, *marked, *struck, *unread, *pooled))
+    noted = [note for r in counted for note in _run_notes(r)]
+    analysis = replace(analysis, notes=(*analysis.notes, *noted, *_pooled_versions(db, trial, counted)))
     with _cache_lock:
         _cache[hashed] = analysis
         while len(_cache) > _KEPT:
             _cache.popitem(last=False)
     return analysis
+
+
+def _run_notes(r: TrialRun) -> list[str]:
+    """What has to be known of a run beside its lives."""
+    whose = f"{r.blade.code}, edge {r.edge.number}"
+    found = [f"{whose}: {r.run.lot_change}"] if r.run.lot_change else []
+    found += [spoiled_words(whose, r.state)] if r.state.spoiled else []
+    return found + ([unread_words(whose, r.state)] if r.state.not_understood else [])
 
 
 def spoiled_words(whose: str, state: RunState) -> str:

@@ -2,6 +2,9 @@
 
 from zlib import crc32
 
+SUMMED = (
+    "id", "run_id", "kind", "device", "device_sequence", "last_seen_position", "count_at", "client_time", "payload",
+)  # fmt: skip  # the columns that are summed, in their order
 _BETWEEN = "\x1f"
 
 

@@ -34,7 +34,7 @@ class Database:
     def __init__(self, folder: Path) -> None:
         self.folder = folder
         with told_plainly():
-            _make_folder(folder)
+            make_folder(folder)
             path = folder / DATABASE_NAME
             if not path.exists():
                 _make_database(path)
@@ -49,13 +49,9 @@ class Database:
 
     def _bring_over(self, path: Path) -> None:
         """Bring data made by an older Kessik to the tables of this one; a copy is kept before anything changes."""
-        before = _revision(path)
-        newest = ScriptDirectory.from_config(_alembic())
-        if before == newest.get_current_head():
+        before = check_revision(path)
+        if before == ScriptDirectory.from_config(_alembic()).get_current_head():
             return
-        if before not in {script.revision for script in newest.walk_revisions()}:
-            message = f"the data in {self.folder} was written by a newer Kessik; start that one, or update this"
-            raise StoreNewerError(message)
         backups.back_up(path, f"before-migration-from-{before}")
         engine = _engine(path, pool_size=1)
         try:
@@ -111,9 +107,11 @@ class Database:
             self._watching.close()
 
 
-def _make_folder(folder: Path) -> None:
+def make_folder(folder: Path) -> None:
+    """Make the data folder where it is not there; a StorageError says why it cannot be."""
     try:
-        folder.mkdir(parents=True, exist_ok=True)
+        with told_plainly():
+            folder.mkdir(parents=True, exist_ok=True)
     except (FileExistsError, NotADirectoryError) as error:
         raise NotAFolderError(f"{folder} is not a folder; name another one with --data") from error
 
@@ -148,6 +146,15 @@ def _engine(path: Path, pool_size: int) -> Engine:
     event.listen(engine, "connect", _set_pragmas)
     event.listen(engine, "begin", _begin)
     return engine
+
+
+def check_revision(path: Path) -> str | None:
+    """The revision of a database's tables; StoreNewerError where this Kessik does not know it."""
+    found = _revision(path)
+    known = {script.revision for script in ScriptDirectory.from_config(_alembic()).walk_revisions()}
+    if found is not None and found not in known:
+        raise StoreNewerError(f"{path} was written by a newer Kessik; start that one, or update this")
+    return found
 
 
 def _revision(path: Path) -> str | None:

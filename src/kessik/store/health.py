@@ -7,6 +7,7 @@ from pathlib import Path
 
 from kessik.core.errors import StoreBusyError, StoreDamagedError
 from kessik.store.backups import newest_backup
+from kessik.store.check_sums import SUMMED, check_sum
 from kessik.store.failures import BUSY
 
 _MAGIC = b"SQLite format 3\x00"
@@ -55,6 +56,18 @@ def readable_rows(path: Path) -> Mapping[str, int]:
         except sqlite3.Error:
             continue
     return found
+
+
+def spoiled_events(path: Path) -> list[int]:
+    """Log positions of events that were changed since they were stored."""
+    address = f"{path.resolve().as_uri()}?mode=ro"
+    with closing(sqlite3.connect(address, uri=True)) as connection:
+        connection.text_factory = lambda text: text.decode("utf-8", "replace")
+        try:
+            rows = connection.execute(f"SELECT position, check_sum, {', '.join(SUMMED)} FROM event")
+        except sqlite3.OperationalError:
+            return []  # made before events had check sums
+        return [position for position, kept, *row in rows if kept is not None and kept != check_sum(*row)]
 
 
 def _readable_words(path: Path) -> str:

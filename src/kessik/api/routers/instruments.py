@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter, Response
 
-from kessik.api.dependencies import Store
+from kessik.api.dependencies import AtHome, Store
 from kessik.api.schemas.common import Id, PictureHash
 from kessik.api.schemas.instruments import InstrumentBody, InstrumentOut, ReferenceCheckBody
 from kessik.core.errors import UnknownError
@@ -17,25 +17,30 @@ router = APIRouter(tags=["instruments"])
 
 
 @router.get("/instruments")
-def get_instruments(store: Store) -> list[InstrumentOut]:
+def get_instruments(store: Store, at_home: AtHome) -> list[InstrumentOut]:
     """Every instrument, whether it is there now, and how it reads on its reference."""
     desk = desk_of(store)
-    return [InstrumentOut.of(known, desk.status(known.instrument.id)) for known in instruments.known_instruments(store)]
+    known = instruments.known_instruments(store)
+    return [InstrumentOut.of(each, desk.status(each.instrument.id), at_home) for each in known]
 
 
 @router.put("/instruments/{instrument_id}")
-def put_instrument(instrument_id: Id, body: InstrumentBody, store: Store) -> InstrumentOut:
+def put_instrument(instrument_id: Id, body: InstrumentBody, store: Store, at_home: AtHome) -> InstrumentOut:
     """Keep an instrument under a client-made id, and plug it in."""
-    instruments.save_instrument(store, Instrument(**{**body.model_dump(), "id": instrument_id}))
-    return _plugged_in(store, instrument_id)
+    wanted = Instrument(**{**body.model_dump(), "id": instrument_id})
+    instruments.save_instrument(store, wanted, at_home=at_home)
+    plug_in_all(store)
+    return _one(store, instrument_id, at_home)
 
 
 @router.put("/instruments/{instrument_id}/reference-checks/{check_id}")
-def put_reference_check(instrument_id: Id, check_id: Id, body: ReferenceCheckBody, store: Store) -> InstrumentOut:
+def put_reference_check(
+    instrument_id: Id, check_id: Id, body: ReferenceCheckBody, store: Store, at_home: AtHome
+) -> InstrumentOut:
     """Record the day's readings on the reference."""
     check = ReferenceCheck(check_id, instrument_id, tuple(body.readings), body.reference, body.note.strip(), now())
     instruments.record_check(store, check)
-    return _one(store, instrument_id)
+    return _one(store, instrument_id, at_home)
 
 
 @router.put("/instruments/{instrument_id}/put-away", status_code=204)
@@ -55,10 +60,5 @@ def get_picture(picture: PictureHash, store: Store) -> Response:
     return Response(data, media_type=media_type_of(data), headers={"Cache-Control": "private, max-age=31536000"})
 
 
-def _plugged_in(store: Store, instrument_id: str) -> InstrumentOut:
-    plug_in_all(store)
-    return _one(store, instrument_id)
-
-
-def _one(store: Store, instrument_id: str) -> InstrumentOut:
-    return next(each for each in get_instruments(store) if each.id == instrument_id)
+def _one(store: Store, instrument_id: str, at_home: bool) -> InstrumentOut:
+    return next(each for each in get_instruments(store, at_home) if each.id == instrument_id)

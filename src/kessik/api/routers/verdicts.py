@@ -12,6 +12,7 @@ from kessik.api.schemas.verdict import (
     ComparisonOut,
     DueOut,
     EffortsOut,
+    FailedTrialOut,
     FigureOut,
     LifeOut,
     ReadingOut,
@@ -46,8 +47,10 @@ router = APIRouter(tags=["verdict"])
 @router.get("/today")
 def get_today(store: Store) -> TodayOut:
     """Every trial with its one-line answer and the next thing to do, and what waits."""
+    found = front_door.today(store)
     return TodayOut(
-        trials=[_trial_today(found) for found in front_door.today(store)],
+        trials=[_trial_today(entry) for entry in found.entries],
+        failed=[FailedTrialOut.model_validate(each) for each in found.failed],
         due=[DueOut.model_validate(due) for due in front_door.what_waits(store, local_day(now()))],
     )
 

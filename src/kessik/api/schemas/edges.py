@@ -1,11 +1,11 @@
 """Edges over the wire: sharpenings with their steps, zones and what was seen on them."""
 
 from dataclasses import asdict
-from typing import Any, ClassVar, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
+from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire, within
 from kessik.api.schemas.measurements import MeasurementOut, histories
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
@@ -61,7 +61,7 @@ class EdgeBody(Wire):
     stated: ClassVar[tuple[str, ...]] = ("side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm")
 
     id: Id
-    number: int | None = Field(default=None, ge=1, le=10000)
+    number: Annotated[int, within("edge_number")] | None = None
     side_angle_deg: Finite | None = None
     micro_bevel_side_deg: Finite | None = None
     thickness_behind_edge_mm: Finite | None = None

@@ -6,14 +6,14 @@ from pydantic import Field
 
 from kessik.api.schemas.common import Finite, Id, ShortText, Wire
 from kessik.services.instrument_desk import InstrumentNews, Status
-from kessik.services.instruments import KnownInstrument, range_of
+from kessik.services.instruments import BY_FOLDER, KnownInstrument, range_of
 from kessik.store.records import Instrument, ReferenceCheck
 
 KindName = Literal["force", "rockwell", "xrf", "camera", "pedal"]
 
 
 class InstrumentBody(Wire):
-    """An instrument and where it is plugged in: a serial port, socket://host:port, or a folder it writes to."""
+    """An instrument and where it is plugged in: a serial port, host:port of a bridge, or a folder it writes to."""
 
     id: Id
     kind: KindName
@@ -85,14 +85,15 @@ class InstrumentOut(Wire):
     drift: DriftOut | None
 
     @classmethod
-    def of(cls, known: KnownInstrument, status: Status) -> "InstrumentOut":
+    def of(cls, known: KnownInstrument, status: Status, at_home: bool) -> "InstrumentOut":
+        """Which folders this machine has is told to this machine alone."""
         own: Instrument = known.instrument
         low, high = range_of(own)
         return cls(
             id=own.id,
             kind=own.kind,
             name=own.name,
-            address=own.address,
+            address=own.address if at_home or own.kind not in BY_FOLDER else "",
             baud=own.baud,
             unit=own.unit,
             range_low=low,

@@ -213,7 +213,16 @@ class TodayOut(Wire):
     """The front door."""
 
     trials: list[TrialTodayOut]
+    failed: list["FailedTrialOut"]
     due: list["DueOut"]
+
+
+class FailedTrialOut(Wire):
+    """A trial that cannot be worked out, and why."""
+
+    trial_id: str
+    name: str
+    why: str
 
 
 class DueOut(Wire):

@@ -5,6 +5,7 @@ from dataclasses import dataclass, fields
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.facts import QUANTITIES, check_value
+from kessik.core.limits import LIMITS
 
 
 @dataclass(frozen=True)
@@ -42,8 +43,9 @@ def check_steps(steps: Sequence[Step]) -> None:
         place = f"steps.{number}."
         if not step.abrasive.strip():
             raise OutOfRangeError(f"step {number + 1} does not name its abrasive", field=f"{place}abrasive")
-        if step.size_um is not None and not 0 < step.size_um <= 5000:
-            message = f"step {number + 1}: a grain of {step.size_um:g} µm cannot be; above 0 and up to 5000 µm can"
+        grain = LIMITS["abrasive_um"]
+        if step.size_um is not None and not grain.holds(step.size_um):
+            message = f"step {number + 1}: {grain.says(f'{step.size_um:g}')}"
             raise OutOfRangeError(message, field=f"{place}size_um", value=step.size_um)
         if step.side_angle_deg is not None:
             try:

@@ -1,26 +1,53 @@
 """Trials and the places of blades in them."""
 
 from collections.abc import Mapping
-from dataclasses import asdict, replace
+from dataclasses import asdict, dataclass, replace
 from typing import Any
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from kessik.core.comparison.matching import MatchingRule
+from kessik.core.errors import KessikError, StoreDamagedError
 from kessik.core.planning.budget import Pace
 from kessik.core.sharpening.settled import SettledRule
 from kessik.store.queries.methods import find_version
 from kessik.store.queries.shelf import whole_blades
 from kessik.store.records import Blade, Moment, Plan, Role, Trial
 from kessik.store.tables import BladeRow, TrialBladeRow, TrialRow
+from kessik.store.tables.base import UnreadableJson
 
 
 def all_trials(session: Session) -> list[Trial]:
-    """Every trial, newest first."""
+    """Every trial that can be read, newest first."""
+    return [found for found in _each_trial(session) if isinstance(found, Trial)]
+
+
+@dataclass(frozen=True)
+class SpoiledTrial:
+    """A trial that cannot be read, with why."""
+
+    id: str
+    name: str
+    why: str
+
+
+def spoiled_trials(session: Session) -> list[SpoiledTrial]:
+    """The trials that cannot be read."""
+    return [found for found in _each_trial(session) if isinstance(found, SpoiledTrial)]
+
+
+def _each_trial(session: Session) -> list[Trial | SpoiledTrial]:
     there = select(TrialRow).where(TrialRow.arriving.is_(None))
     rows = session.scalars(there.order_by(TrialRow.created_utc.desc(), TrialRow.id))
-    return [_trial(session, row) for row in rows]
+    return [_trial_if_whole(session, row) for row in rows]
+
+
+def _trial_if_whole(session: Session, row: TrialRow) -> Trial | SpoiledTrial:
+    try:
+        return _trial(session, row)
+    except StoreDamagedError as damaged:
+        return SpoiledTrial(row.id, row.name, damaged.message)
 
 
 def find_trial(session: Session, trial_id: str) -> Trial | None:
@@ -105,8 +132,21 @@ def _plan(kept: Mapping[str, Any]) -> Plan:
 
 
 def _trial(session: Session, row: TrialRow) -> Trial:
+    """The trial of a row; StoreDamagedError where what is stored of it makes none."""
+    kept = (row.tolerances, row.effects, row.let_go, row.settled_rule, row.plan)
+    if any(isinstance(part, UnreadableJson) for part in kept):
+        raise StoreDamagedError(f"what is stored of the trial {row.name} cannot be read", field="trial")
+    try:
+        return _whole_trial(session, row)
+    except (TypeError, ValueError, KeyError, KessikError) as wrong:
+        message = f"what is stored of the trial {row.name} makes no trial"
+        raise StoreDamagedError(message, field="trial") from wrong
+
+
+def _whole_trial(session: Session, row: TrialRow) -> Trial:
     version = find_version(session, row.method_id or "")
-    assert version is not None, "a trial's method is kept as long as the trial"
+    if version is None:
+        raise ValueError("a trial's method is kept as long as the trial")
     rule = MatchingRule(
         row.factor,
         row.hardness_reading,  # type: ignore[arg-type]  # checked on entry

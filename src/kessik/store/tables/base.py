@@ -14,6 +14,10 @@ class Base(DeclarativeBase):
     """Declarative base; every table is STRICT."""
 
 
+class UnreadableJson(dict[str, Any]):
+    """Where a column holds no JSON: nothing, so that what stands beside it can still be read."""
+
+
 class JsonText(TypeDecorator[Any]):
     """JSON kept as text: a STRICT table has no JSON type."""
 
@@ -24,7 +28,12 @@ class JsonText(TypeDecorator[Any]):
         return None if value is None else json.dumps(value, ensure_ascii=False, separators=(",", ":"))
 
     def process_result_value(self, value: str | None, dialect: Dialect) -> Any:  # noqa: ANN401 - any JSON value
-        return None if value is None else json.loads(value)
+        if value is None:
+            return None
+        try:
+            return json.loads(value)
+        except (ValueError, RecursionError):
+            return UnreadableJson()
 
 
 class YesNo(TypeDecorator[bool]):

@@ -19,13 +19,13 @@ const KINDS: Record<Instrument["kind"], { name: string; where: string; example: 
   force: {
     name: "edge-force tester",
     where: "Port",
-    example: "/dev/ttyUSB0 or socket://192.168.1.20:4001",
+    example: "/dev/ttyUSB0 or 192.168.1.20:4001",
     reads: true,
   },
   rockwell: {
     name: "Rockwell tester",
     where: "Port",
-    example: "/dev/ttyUSB1 or socket://192.168.1.20:4002",
+    example: "/dev/ttyUSB1 or 192.168.1.20:4002",
     reads: true,
   },
   xrf: { name: "XRF analyser", where: "Folder it writes results to", example: "/home/bench/shots", reads: false },

@@ -25,7 +25,7 @@ export function Today() {
   const { trials } = today.data;
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
-      {trials.length === 0 ? <FirstTime onNew={() => ask("trial")} onImport={() => ask("import")} /> : null}
+      {trials.length + today.data.failed.length === 0 ? <FirstTime onNew={() => ask("trial")} onImport={() => ask("import")} /> : null}
       {trials.length > 0 ? (
         <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
           <h1 className="answer max-w-3xl">{unbroken(doNow(trials))}</h1>
@@ -36,6 +36,11 @@ export function Today() {
         </div>
       ) : null}
       <Waits due={today.data.due} />
+      {today.data.failed.map((t) => (
+        <p key={t.trial_id} role="alert" className="mt-7 border-t-[1.5px] border-rust pt-4 text-rust">
+          <b>{t.name}</b>: {t.why}
+        </p>
+      ))}
       {trials.map((t) => (
         <TrialEntry key={t.trial.id} entry={t} />
       ))}
