@@ -68,6 +68,7 @@ def test_a_bad_file_lists_its_faults_and_a_good_one_leads_to_the_verdict(person,
     field.send_keys(str(good))
     person.tab_to("Read and import")
     person.press(Keys.ENTER)
+    person.see("Read the verdict on raft")
     person.tab_to("Read the verdict on raft")
     person.press(Keys.ENTER)
     person.see("B outlasts A by")

@@ -52,7 +52,7 @@ def _is_serial(path: str) -> bool:
         return False
     real = os.path.realpath(path)
     try:
-        return _SERIAL.fullmatch(real) is not None and stat.S_ISCHR(os.stat(real).st_mode)  # noqa: PTH116 - beside realpath
+        return stat.S_ISCHR(os.stat(real).st_mode) and _SERIAL.fullmatch(real) is not None  # noqa: PTH116 - beside realpath
     except FileNotFoundError:
         return real.startswith("/dev/")
     except OSError:

@@ -17,6 +17,9 @@ const REPLANS = new Set<string>(["reading", "outcome", "strike", "correction"]);
 /** Clocks of two devices are never quite the same; from here on it is said. */
 const CLOCK_OFF_MIN = 10;
 
+/** What is found of a run, and what the strop brings back, is told with the whole run alone. */
+const hasEnded = (state: Run["state"]) => state.status === "stopped" || state.status === "abandoned";
+
 /** The run at the bench: its queue, its state, and the few things a hand can do. */
 export function useBench(runId: string, onInstrument: (news: InstrumentNews) => void) {
   const queries = useQueryClient();
@@ -57,7 +60,8 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
         );
         const before = queries.getQueryData<Run>(["run", runId]);
         if (before) queries.setQueryData<Run>(["run", runId], acknowledged(before, event, ack));
-        if (before && lacks(before, ack.state)) void queries.invalidateQueries({ queryKey: ["run", runId] });
+        if (before && (lacks(before, ack.state) || hasEnded(ack.state)))
+          void queries.invalidateQueries({ queryKey: ["run", runId] });
         if (REPLANS.has(event.kind)) void plan();
         return { kind: "taken" };
       } catch (error) {

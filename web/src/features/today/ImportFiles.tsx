@@ -22,7 +22,7 @@ export function ImportFiles() {
   const tooLarge = files.find((file) => file.size > LIMITS.file_mb.most * 1e6);
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    read.mutate();
+    if (!read.isPending) read.mutate(); // never disabled meanwhile: that would take the focus from the hand
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-4">
@@ -43,7 +43,7 @@ export function ImportFiles() {
           </span>
         ) : null}
       </label>
-      <Button kind="next" type="submit" disabled={files.length === 0 || Boolean(tooLarge) || read.isPending}>
+      <Button kind="next" type="submit" disabled={files.length === 0 || Boolean(tooLarge)}>
         {read.isPending ? "Reading …" : "Read and import"}
       </Button>
       {read.isPending ? <Progress id={id} /> : null}
