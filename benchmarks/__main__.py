@@ -6,7 +6,7 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 import argparse
 
-from benchmarks import bench_log, line_up, lives, ratios, schedules, speed
+from benchmarks import bench_log, intake, line_up, lives, ratios, schedules, speed
 
 
 def main() -> None:
@@ -15,7 +15,7 @@ def main() -> None:
     parser.add_argument("--trials", type=int, default=300, help="simulated trials a row of the ratio table")
     parser.add_argument("--events", type=int, default=200, help="taps to time")
     parser.add_argument(
-        "--only", choices=("speed", "bench-log", "line-up", "lives", "ratios", "schedules"), help="one part"
+        "--only", choices=("speed", "bench-log", "intake", "line-up", "lives", "ratios", "schedules"), help="one part"
     )
     chosen = parser.parse_args()
     if chosen.only in (None, "speed"):
@@ -23,6 +23,8 @@ def main() -> None:
         speed.report_first_load()
     if chosen.only in (None, "bench-log"):
         bench_log.report(chosen.events)
+    if chosen.only in (None, "intake"):
+        intake.report()
     if chosen.only in (None, "line-up"):
         line_up.report()
     if chosen.only in (None, "lives"):

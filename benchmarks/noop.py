@@ -2,7 +2,7 @@
 
 from fastapi import FastAPI
 
-from kessik.api.schemas.bench import EventBody
+from kessik.api.schemas.events import EventBody
 
 app = FastAPI()
 

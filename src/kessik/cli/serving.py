@@ -24,6 +24,8 @@ from kessik.store.queries.trials import find_trial
 HOST = "127.0.0.1"
 PORT = 8737
 LOG_NAME = "kessik.log"
+_TURN_S = 0.001
+"""How long one thread may compute while another has something to do: a tap waits for each turn several times."""
 
 Port = Annotated[int, typer.Option(help="Port on this machine.", min=1, max=65535)]
 Lan = Annotated[bool, typer.Option("--lan", help="Answer paired devices of the local network, too.")]
@@ -102,6 +104,7 @@ def _listening(host: str, port: int) -> socket.socket:
 def _run(database: Database, sockets: list[socket.socket], port: int, lan_address: str | None) -> None:
     """Serve until told to end, by Ctrl-C, SIGTERM or a closed terminal alike; the caller closes the database then."""
     _log_to(database.folder)
+    sys.setswitchinterval(_TURN_S)
     settings = uvicorn.Config(
         create_app(database, lan_address=lan_address),
         log_config=None,

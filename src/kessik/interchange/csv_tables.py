@@ -80,7 +80,7 @@ def read_table(file: str, data: bytes, columns: Sequence[Column]) -> Table:
     faults = Faults()
     text = _decode(file, data, faults)
     required = [column.name for column in columns if column.required]
-    header_line = next((line for line in io.StringIO(text) if line.strip()), "")
+    header_line = next((line for line in _lines(text) if line.strip()), "")
     if not faults.count and not header_line:
         message = f"the file is empty; a header row with {', '.join(required)} is needed"
         faults.add(Fault(file, 1, "", message))
@@ -208,16 +208,25 @@ def _decode(file: str, data: bytes, faults: Faults) -> str:
         return ""
     if "\0" in text:
         faults.add(Fault(file, 1, "", "this is not a text file in UTF-8; save it as CSV UTF-8 and try again"))
-    return text
+    return text if "\n" in text else text.replace("\r", "\n")
 
 
 def _records(text: str, delimiter: str) -> Iterator[tuple[int, list[str]]]:
-    reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter, strict=True)
+    reader = csv.reader(_lines(text), delimiter=delimiter, strict=True)
     line = 1
     for cells in reader:
         if any(cell.strip() for cell in cells):
             yield line, cells
         line = reader.line_num + 1
+
+
+def _lines(text: str) -> Iterator[str]:
+    """The lines of a text with their ends, one at a time: a file is not held twice."""
+    start = 0
+    while start < len(text):
+        end = text.find("\n", start) + 1 or len(text)
+        yield text[start:end]
+        start = end
 
 
 def _check_header(file: str, line: int, header: Sequence[str], columns: Sequence[Column], faults: Faults) -> list[str]:

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Any
 
 from kessik.core.errors import Fault, KessikError
@@ -54,8 +55,9 @@ class SeriesRow:
         """Strokes on the strop after the stop, or a reading that followed them."""
         return AFTER_STROP in (self.values["check"], self.values["stage"])
 
-    @property
+    @cached_property
     def said(self) -> Said:
+        """What the row says, as a bench would have logged it; OutOfRangeError names the column."""
         return said_of_row(self.values, self.extra)
 
     @property
@@ -106,6 +108,7 @@ def read_series(file: str, data: bytes) -> SeriesFile:
     table = read_table(file, data, COLUMNS)
     faults = Faults.of(table.faults)
     rows = [_with_defaults(row, file) for row in table.rows]
+    table = replace(table, rows=())  # the rows live on in the runs
     for row in rows:
         if (row.line, "check") not in faults.cells and not faults.is_hopeless:
             faults.take(f for f in _row_faults(file, row) if (f.line, f.column) not in faults.cells)
@@ -126,12 +129,13 @@ def read_series(file: str, data: bytes) -> SeriesFile:
     most = LIMITS["file_runs"]
     if len(runs) > most.most:
         faults.add(Fault(file, 1, "run", most.says(f"{len(runs)}")))
-    table = replace(table, rows=())  # the rows live on in the runs
     return SeriesFile(table, () if faults.count else tuple(runs), faults.found())
 
 
 def _with_defaults(row: Row, file: str) -> SeriesRow:
-    base = {name: row.values.get(name) for name in HEADER}
+    base = dict(row.values)  # it is the row from here on, and a large file has many
+    for name in HEADER:
+        base.setdefault(name, None)
     base["trial"] = base["trial"] or trial_name(file)
     base["edge"], base["run"] = base["edge"] or 1, base["run"] or 1
     base["count_unit"] = base["count_unit"] or "cuts"
@@ -147,7 +151,7 @@ def _row_faults(file: str, row: SeriesRow) -> list[Fault]:
     """What the bench would refuse of a row, at the column it stands in."""
     try:
         check_count_at(row.values["count"] or 0.0)
-        said_of_row(row.values, row.extra)
+        _ = row.said
     except KessikError as error:
         column = _COLUMN_OF.get(error.field or "", error.field or "check")
         return [Fault(file, row.line, column, error.message)]

@@ -3,7 +3,6 @@
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
-from uuid import NAMESPACE_URL, uuid5
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS
@@ -86,8 +85,7 @@ def log_of_rows(run: RunToLog, rows: Iterable[tuple[Mapping[str, Any], Said]]) -
 
     def event(said: Said, time: str | None = None) -> BenchEvent:
         nonlocal sequence
-        made = str(uuid5(NAMESPACE_URL, f"kessik:{run.run_id}:{sequence}"))
-        found = BenchEvent(made, said, run.device, sequence, 0, count, time or run.started_utc)
+        found = BenchEvent(f"{run.run_id}-{sequence}", said, run.device, sequence, 0, count, time or run.started_utc)
         sequence += 1
         return found
 

@@ -35,8 +35,8 @@ from kessik.store.database import Database, Session
 from kessik.store.queries import arrivals, bench_log, methods, shelf, trials
 from kessik.store.records import MethodVersion, Moment, Trial
 
-_EVENTS_AT_ONCE, _BLADES_AT_ONCE = 250, 20
-_LET_TAPS_THROUGH_S = 0.004
+_EVENTS_AT_ONCE, _BLADES_AT_ONCE = 400, 20
+_LET_TAPS_THROUGH_S = 0.002
 _LEFT_BEHIND = timedelta(hours=1)
 _T = TypeVar("_T")
 
@@ -183,13 +183,14 @@ def _store_runs(
             after_strop_of=last_on.get(edge.id) if record.get("after_strop") else None,
         )
         last_on[edge.id] = stored.id
-        with db.write() as session:
-            bench_log.add_run(session, stored)
         to_log = RunToLog(stored.id, f"{IMPORT}:{trial.id}", sequence, started.utc)
         rows = ((row.values, row.said) for row in run.rows.rows)
-        for some in _pieces(log_of_rows(to_log, rows), _EVENTS_AT_ONCE):
+        for index, some in enumerate(_pieces(log_of_rows(to_log, rows), _EVENTS_AT_ONCE)):
+            event_rows = bench_log.rows_of(stored.id, some, now.utc)
             with db.write() as session:
-                bench_log.append_many(session, stored.id, some, now.utc)
+                if index == 0:
+                    bench_log.add_run(session, stored)
+                bench_log.append_rows(session, event_rows)
             sequence += len(some)
             time.sleep(_LET_TAPS_THROUGH_S)
         work.step(len(run.rows.rows))

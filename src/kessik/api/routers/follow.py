@@ -20,7 +20,7 @@ from kessik.store.database import Database
 router = APIRouter(tags=["follow"])
 _EVENTS = "text/event-stream"
 _SIGN_OF_LIFE_S = 15.0
-_AT_MOST_EVERY_S = 0.02
+_AT_MOST_EVERY_S = 0.05
 """News of a hammering bench is gathered, so that who watches costs it nothing."""
 
 

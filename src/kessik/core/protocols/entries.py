@@ -1,6 +1,7 @@
 """What one field of an event may hold: read strictly from plain JSON values, and described as JSON Schema."""
 
 import math
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, NoReturn, Protocol
@@ -9,7 +10,7 @@ from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit, most
 
 Schema = dict[str, Any]
-_LINE_BREAKS = "\n\r\t"
+_UNPLAIN = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\x7f\ud800-\udfff]")
 
 
 class Entry(Protocol):
@@ -162,10 +163,7 @@ class Changes:
 
 def is_plain(text: str) -> bool:
     """Whether a text can be stored and printed everywhere: no half characters, no control signs but line breaks."""
-    return not any(
-        (ord(sign) < 32 and sign not in _LINE_BREAKS) or 0xD800 <= ord(sign) <= 0xDFFF or ord(sign) == 127
-        for sign in text
-    )
+    return _UNPLAIN.search(text) is None
 
 
 def _shown(value: object) -> str:

@@ -39,7 +39,7 @@ from kessik.core.protocols.run_state import (
     parted,
 )
 from kessik.core.protocols.series import Check, outcome_of
-from kessik.core.protocols.stop_rules import Progress, assess
+from kessik.core.protocols.stop_rules import Progress, assess, assess_one_more
 
 _REWRITING = ("strike", "correction", "accept", "takeover")
 """Events that change what earlier ones mean, so that the log is folded anew."""
@@ -182,7 +182,7 @@ def advance(state: RunState, event: BenchEvent, events: Sequence[BenchEvent], me
     """
     said = event.said
     rewrites = event.kind in _REWRITING or isinstance(said, NotUnderstood)
-    undecided = state.reopened or state.stopped_by == "rule"
+    undecided = state.has_ended or state.reopened
     if rewrites or undecided or not state.position:
         return fold(events, method, state.worked_mm)
     draft = _Draft(
@@ -202,7 +202,17 @@ def advance(state: RunState, event: BenchEvent, events: Sequence[BenchEvent], me
     moved = replace(_counted_on(state, event), position=event.position)
     if isinstance(said, Cut) and not _count_decides(state, method):
         return _due_now(replace(moved, status=draft.status), draft)
-    return _finished(moved, draft, method)
+    return _finished(moved, draft, method, _one_more(state, draft, method))
+
+
+def _one_more(state: RunState, draft: _Draft, method: Method) -> Progress | None:
+    """The progress after one event more, where the last checks tell it; None where all of them are needed."""
+    if len(draft.checks) == len(state.checks):
+        return None if _count_decides(state, method) else state.progress
+    if not draft.checks or draft.checks[-1].position <= state.position:
+        return None  # told late, it stands before others
+    own, beside = parted(draft.checks, state.worked_mm)
+    return assess_one_more(state.progress, own, method) if own and not beside else None
 
 
 def _count_decides(state: RunState, method: Method) -> bool:
@@ -245,10 +255,12 @@ def _bare(draft: _Draft, counting: Counting, worked_mm: tuple[float, float] | No
     )
 
 
-def _finished(state: RunState, draft: _Draft, method: Method) -> RunState:
-    """The state with what follows from its facts: stages, the stop rule, what is due."""
-    own, beside = parted(draft.checks, state.worked_mm)
-    progress = assess(own, method, state.count, beside)
+def _finished(state: RunState, draft: _Draft, method: Method, known: Progress | None = None) -> RunState:
+    """The state with what follows from its facts: stages, the stop rule, what is due; unless the progress is known."""
+    progress = known
+    if progress is None:
+        own, beside = parted(draft.checks, state.worked_mm)
+        progress = assess(own, method, state.count, beside)
     # the reading that ended the run may have been taken back or struck out
     reopened = draft.status == "stopped" and draft.stopped_by == "rule" and not progress.met
     if reopened:

@@ -1,7 +1,7 @@
 """Which stages are lost and whether a run is over: the same code runs live and on imported series."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
@@ -49,6 +49,33 @@ def assess(checks: Sequence[Check], method: Method, count: float, beside: Sequen
     met = any(_rule_met(rule, everywhere, method, lost, count) for rule in method.ends)
     asked = _asked(everywhere, method, lost, count)
     return Progress(lost, asked, met, not met and _confirmation_wanted(checks, method))
+
+
+def assess_one_more(before: Progress, checks: Sequence[Check], method: Method) -> Progress | None:
+    """How far a run is with one check more, the last of `checks` by count and time, from the last few checks alone.
+
+    None where that cannot be told from them: a stage seems lost, a rule was met, or the count itself decides.
+    """
+    ruled = {rule.stage for rule in method.ends if rule.kind == "limit"}
+    settled = all(at < checks[-1].count for at in before.lost.values()) and not ruled & before.lost.keys()
+    standing = [stage for stage in method.stages if stage.name not in before.lost]
+    if before.met or method.dose is not None or not settled or not standing:
+        return None
+    tail = _last_groups(checks, {stage.check for stage in standing})
+    if any(lost_at(tail, stage, method) is not None for stage in standing):
+        return None
+    return Progress(before.lost, before.asked, False, _confirmation_wanted(tail, method))
+
+
+def _last_groups(checks: Sequence[Check], kinds: Collection[str]) -> Sequence[Check]:
+    """The end of the checks that holds the last counts of every kind: what one check more can decide."""
+    seen: dict[str, set[float]] = {kind: set() for kind in kinds}
+    for index in range(len(checks) - 1, -1, -1):
+        if checks[index].kind in seen:
+            seen[checks[index].kind].add(checks[index].count)
+        if all(len(counts) > CHECKS_BEYOND_TO_END for counts in seen.values()):
+            return checks[index + 1 :]
+    return checks
 
 
 def lost_at(checks: Sequence[Check], stage: Stage, method: Method) -> float | None:

@@ -1,11 +1,11 @@
 """Runs and their bench log."""
 
 import json
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict
 from typing import Any
 
-from sqlalchemy import Table, bindparam, func, insert, select
+from sqlalchemy import Table, bindparam, func, select
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
@@ -135,7 +135,17 @@ def append(session: Session, run_id: str, event: BenchEvent, server_utc: str) ->
 
 def append_many(session: Session, run_id: str, events: Sequence[BenchEvent], server_utc: str) -> None:
     """Append events in their order, as an import does."""
-    session.execute(insert(EventRow), [_columns(run_id, event, server_utc) for event in events])
+    append_rows(session, rows_of(run_id, events, server_utc))
+
+
+def rows_of(run_id: str, events: Iterable[BenchEvent], server_utc: str) -> list[dict[str, Any]]:
+    """Events as rows, made before the write lock is taken."""
+    return [_columns(run_id, event, server_utc) for event in events]
+
+
+def append_rows(session: Session, rows: Sequence[Mapping[str, Any]]) -> None:
+    """Append rows in their order."""
+    session.connection().execute(_EVENT.insert(), list(rows))
 
 
 def _columns(run_id: str, event: BenchEvent, server_utc: str) -> dict[str, Any]:
