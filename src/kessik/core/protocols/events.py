@@ -257,11 +257,12 @@ def read_said(kind: str, payload: Mapping[str, Any], *, strict: bool = True) -> 
     if strict:
         for name in payload:
             if name not in known:
-                raise OutOfRangeError(f"a {kind} holds no {name[:40]!r}; it holds {_listed(known)}", field=name[:40])
+                message = f"{kind}: it holds no {name[:40]!r}; it holds {_listed(known)}"
+                raise OutOfRangeError(message, field=name[:40].strip() or "payload")
     values: dict[str, Any] = {}
     for name, (entry, needed) in known.items():
         value = payload.get(name)
-        if value is not None:
+        if value is not None and (value != "" or needed):
             values[name] = entry.read(name, value)
         elif needed:
             entry.read(name, None)

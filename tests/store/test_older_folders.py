@@ -1,0 +1,79 @@
+"""A data folder of every older schema, made by the Kessik of its day, opens whole, odd events and all."""
+
+import json
+import lzma
+import sqlite3
+from pathlib import Path
+
+import pytest
+
+from kessik.api.app import create_app
+from kessik.store.database import DATABASE_NAME, Database
+from kessik.store.queries import bench_log, shelf, trials
+from tests.api.test_odd_events import UNREADABLE
+from tests.conftest import here
+
+FOLDERS = sorted((Path(__file__).parent / "older_folders").glob("*.db.xz"))
+CONTENT = {"0001": (1, 4, 8), "0002": (2, 6, 10), "0003": (2, 6, 10), "0004": (10, 6, 30), "0005": (10, 6, 34)}
+"""Trials, blades and runs in each."""
+
+
+@pytest.fixture
+def folder(request, tmp_path):
+    (tmp_path / DATABASE_NAME).write_bytes(lzma.decompress(request.param.read_bytes()))
+    return tmp_path
+
+
+@pytest.mark.parametrize("folder", FOLDERS, ids=lambda path: path.name[:4], indirect=True)
+def test_it_opens_whole_and_every_event_is_understood(folder, request):
+    database = Database(folder)
+    with database.read() as session:
+        found = trials.all_trials(session)
+        runs = bench_log.all_runs(session)
+        logs = bench_log.events_by_run(session, [run.id for run in runs])
+        blades = shelf.all_blades(session)
+    number = request.node.callspec.id[:4]
+    assert (len(found), len(blades), len(runs)) == CONTENT[number]
+    with here(create_app(database)) as client:
+        for run in runs:
+            state = client.get(f"/api/runs/{run.id}").json()["state"]
+            assert state["not_understood"] == 0
+            assert state["count"] > 0 or not any(event.kind == "cut" for event in logs[run.id])
+        for trial in found[:2]:
+            assert client.get(f"/api/trials/{trial.id}/verdict").status_code == 200
+    database.close()
+
+
+@pytest.mark.parametrize("folder", FOLDERS[-1:], ids=["0005"], indirect=True)
+def test_every_odd_event_that_an_older_kessik_took_is_named_and_spoils_nothing(folder):
+    with sqlite3.connect(folder / DATABASE_NAME) as link:
+        (run,) = link.execute("SELECT run_id FROM event WHERE kind = 'reading' ORDER BY position LIMIT 1").fetchone()
+        (before,) = link.execute("SELECT count(*) FROM event WHERE run_id = ?", [run]).fetchone()
+        for n, (kind, payload) in enumerate(UNREADABLE):
+            row = (f"odd-{n:05}", run, kind, "odd-device", n + 1, 0, 3.0, "2026-05-04T10:00:00+02:00", payload)
+            link.execute(
+                "INSERT INTO event (id, run_id, kind, device, device_sequence, last_seen_position, count_at, "
+                "client_time, payload, server_utc) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, '')",
+                row,
+            )
+    database = Database(folder)
+    with here(create_app(database)) as client:
+        log = client.get(f"/api/runs/{run}/log").json()
+        named = {event["id"] for event in log if event["not_understood"]}
+        assert {f"odd-{n:05}" for n in range(len(UNREADABLE))} - named <= {"odd-%05d" % corrections()}
+        assert len(log) == before + len(UNREADABLE)
+        today = client.get("/api/today").json()
+        assert (len(today["trials"]), today["failed"]) == (10, [])
+    database.close()
+
+
+def corrections():
+    """Where among the odd events the correction of nothing stands: it can be read, and points nowhere."""
+    return next(n for n, (kind, _) in enumerate(UNREADABLE) if kind == "correction")
+
+
+def test_there_is_one_of_every_schema_before_this_one():
+    versions = Path(__file__).parents[2] / "src/kessik/store/migrations/versions"
+    known = sorted(path.name[:4] for path in versions.glob("0*.py"))
+    assert [path.name[:4] for path in FOLDERS] == known[:-1]
+    assert json.dumps(sorted(CONTENT)) == json.dumps(known[:-1])
