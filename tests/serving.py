@@ -61,9 +61,14 @@ class Served:
 class ServedHere(Served):
     """The same application in a thread: nothing has to be imported anew, but it cannot be killed in mid-stroke."""
 
+    def __init__(self, folder, around=lambda app: app, **settings):
+        self.around, self.settings = around, settings
+        super().__init__(folder)
+
     def start(self):
         self.database = Database(self.folder)
-        settings = uvicorn.Config(create_app(self.database), port=self.port, log_level="error")
+        app = self.around(create_app(self.database))
+        settings = uvicorn.Config(app, port=self.port, log_level="error", **self.settings)
         self.server = uvicorn.Server(settings)
         self.thread = threading.Thread(target=self.server.run, daemon=True)
         self.thread.start()

@@ -8,6 +8,7 @@ from typing import Any
 from pydantic import TypeAdapter, ValidationError
 
 from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
+from kessik.core.limits import LIMITS, check_limit
 from kessik.core.protocols.methods import Method
 
 SCHEMA = 1
@@ -35,31 +36,39 @@ def write_method(versions: Mapping[int, Method], in_force: int) -> str:
 
 def read_method(file: str, data: bytes) -> MethodFile:
     """A method file; RefusedFileError says what is wrong and where."""
+    limit = LIMITS["request_kb"]
+    if len(data) > limit.most * 1000:
+        raise RefusedFileError([Fault(file, 1, "", f"a method file has {limit.most:g} {limit.unit} at most")])
     try:
         document = json.loads(data.decode("utf-8-sig"))
-    except (UnicodeDecodeError, ValueError) as error:
+    except RecursionError as error:
+        raise RefusedFileError([Fault(file, 1, "", "brackets within brackets reach too deep")]) from error
+    except ValueError as error:
         line = getattr(error, "lineno", 1)
         raise RefusedFileError([Fault(file, line, "", f"this is not JSON in UTF-8: {error}")]) from error
     if not isinstance(document, dict) or document.get("kessik_method") != SCHEMA:
         raise RefusedFileError([Fault(file, 1, "kessik_method", "a method file of schema 1 is needed")])
     versions: dict[int, Method] = {}
-    for entry in document.get("versions") or []:
+    entries = document.get("versions")
+    for entry in entries if isinstance(entries, list) else []:
         number, method = _entry(file, entry)
         versions[number] = method
     in_force = document.get("in_force")
-    if in_force not in versions:
-        raise RefusedFileError([Fault(file, 1, "in_force", f"version {in_force!r} is not among the versions")])
+    if not isinstance(in_force, int) or in_force not in versions:
+        raise RefusedFileError([Fault(file, 1, "in_force", f"version {str(in_force)[:40]} is not among the versions")])
     return MethodFile(versions, in_force)
 
 
 def _entry(file: str, entry: Any) -> tuple[int, Method]:  # noqa: ANN401 - any JSON value
     try:
-        return int(entry["number"]), _METHOD.validate_python(entry["method"])
+        number = int(entry["number"])
+        check_limit("run_number", number, "number")
+        return number, _METHOD.validate_python(entry["method"])
     except ValidationError as error:
         first = error.errors()[0]
         place = ".".join(str(part) for part in first["loc"])
         raise RefusedFileError([Fault(file, 1, place, str(first["msg"]))]) from error
     except OutOfRangeError as error:
         raise RefusedFileError([Fault(file, 1, error.field or "", error.message)]) from error
-    except (KeyError, TypeError, ValueError) as error:
+    except (KeyError, TypeError, ValueError, OverflowError, RecursionError) as error:
         raise RefusedFileError([Fault(file, 1, "versions", "each version has a number and a method")]) from error

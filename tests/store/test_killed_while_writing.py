@@ -1,0 +1,65 @@
+"""The server killed in the middle of writing, again and again: what was acknowledged is there, nothing twice."""
+
+import os
+import signal
+import threading
+from uuid import uuid4
+
+import httpx2
+import pytest
+
+from tests.api.test_imports_in_pieces import MANY
+from tests.serving import Served
+
+KILLS = 10
+
+
+def hammer(hand, run, events, acknowledged):
+    """Send taps until nobody answers; note what was acknowledged."""
+    try:
+        for event_id, body in events:
+            if hand.client.put(f"/api/runs/{run}/events/{event_id}", json=body).status_code == 200:
+                acknowledged.add(event_id)
+    except httpx2.TransportError:
+        return
+
+
+@pytest.mark.apart
+def test_ten_kills_lose_nothing_that_was_acknowledged(tmp_path):
+    served = Served(tmp_path / "data")
+    hand = served.hand()
+    ((_, edge), _) = hand.make_trial("A", "B")
+    run = hand.start(edge)
+    acknowledged, sent = set(), []
+    for kill in range(KILLS):
+        fresh = [(str(uuid4()), hand.event("cut", {"amount": 1}, at=len(sent) + n)) for n in range(400)]
+        sent += fresh
+        taps = threading.Thread(target=hammer, args=(hand, run, fresh, acknowledged))
+        files = threading.Thread(target=bring, args=(served,))
+        taps.start()
+        files.start()
+        threading.Event().wait(0.25 + 0.05 * kill)
+        os.kill(served.process.pid, signal.SIGKILL)
+        served.process.wait()
+        taps.join()
+        files.join()
+        served.start()
+        hand.client = httpx2.Client(base_url=served.address, timeout=30)
+    try:
+        log = hand.client.get(f"/api/runs/{run}/log").json()
+        cuts = [event["id"] for event in log if event["kind"] == "cut"]
+        assert len(acknowledged) > KILLS
+        assert acknowledged <= set(cuts)
+        assert len(cuts) == len(set(cuts)) <= len(sent)
+        imported = [t for t in hand.client.get("/api/today").json()["trials"] if t["trial"]["source"] == "import"]
+        for entry in imported:
+            assert len(entry["runs"]) == 6, "a file came in whole or not at all"
+    finally:
+        served.kill()
+
+
+def bring(served):
+    try:
+        httpx2.post(f"{served.address}/api/imports", files=[("files", ("raft.series.csv", MANY))], timeout=30)
+    except httpx2.TransportError:
+        return
