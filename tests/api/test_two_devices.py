@@ -8,17 +8,14 @@ import time
 import httpx2
 import pytest
 
-from tests.conftest import BenchHand
-from tests.serving import free_port, start_server
+from tests.serving import Served
 
 
 @pytest.fixture
-def address(tmp_path):
-    port = free_port()
-    server = start_server(tmp_path, port)
-    yield f"http://127.0.0.1:{port}"
+def served(tmp_path):
+    server = Served(tmp_path)
+    yield server
     server.kill()
-    server.wait()
 
 
 class Following:
@@ -43,11 +40,11 @@ class Following:
             time.sleep(0.005)
 
 
-def test_what_one_device_does_the_other_hears_within_a_second(address):
-    laptop, phone = (BenchHand(httpx2.Client(base_url=address)) for _ in range(2))
+def test_what_one_device_does_the_other_hears_within_a_second(served):
+    laptop, phone = served.hand(), served.hand()
     ((_, edge), _) = laptop.make_trial("A", "B")
     run = laptop.start(edge)
-    following = Following(address, run)
+    following = Following(served.address, run)
     laptop.cut(run, 1)
     done = time.monotonic()
     following.wait_for(lambda: following.told[-1][1]["run"]["state"]["count"] == 1)

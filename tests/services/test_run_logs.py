@@ -99,3 +99,5 @@ def test_two_data_folders_know_nothing_of_each_other(tmp_path):
     start_run(other, Run(run, trial, edge, 1, NOW))
     assert run_view(one, run).state.count == 3
     assert run_view(other, run).state.count == 0
+    one.close()
+    other.close()

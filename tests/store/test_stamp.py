@@ -41,3 +41,5 @@ def test_another_process_writing_moves_the_stamp_and_two_openings_never_share_on
     with there.write() as session:
         session.execute(text("CREATE TABLE counted (n INTEGER)"))
     assert here.stamp() != before
+    here.close()
+    there.close()

@@ -18,10 +18,8 @@ Json = Annotated[bool, typer.Option("--json", help="JSON on standard output.")]
 @app.command()
 def backup(data: Folder = None) -> None:
     """Copy the database into the backups folder beside it; a server may go on meanwhile."""
-    with refusing():
-        database = Database(data_folder(data))
+    with refusing(), Database(data_folder(data)) as database:
         made = database.back_up("by-hand")
-        database.close()
     sys.stdout.write(f"{made}\n")
 
 

@@ -14,7 +14,7 @@ from kessik.cli.serving import Folder
 from kessik.core.comparison.analysis import TrialAnalysis
 from kessik.core.comparison.matching import FACTORS, MatchingRule
 from kessik.core.comparison.wording import comparison_words, headline, life_words, standing_words, with_all_words
-from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
+from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError, UnknownError
 from kessik.core.planning.adaptive import next_check
 from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.core.sharpness.life import force_lives
@@ -112,8 +112,9 @@ def import_command(
     """Store the trials of files, or blades and edges files on the shelf, all or nothing."""
     with refusing():
         _settings(keen, dull, factor, False)
-        database = Database(data_folder(data))
-        made = import_files(database, load(files), now(), MatchingRule(factor), force_limit_rope(keen, dull, "every"))
+        named, method = load(files), force_limit_rope(keen, dull, "every")
+        with Database(data_folder(data)) as database:
+            made = import_files(database, named, now(), MatchingRule(factor), method)
     on_shelf = [f"on the shelf: {', '.join(made.blades)}"] if made.blades else []
     for line in [*made.notes, *(f"{trial.id}  {trial.name}" for trial in made.trials), *on_shelf]:
         sys.stdout.write(f"{line}\n")
@@ -126,14 +127,14 @@ def export_command(
     data: Folder = None,
 ) -> None:
     """Write a trial as series, runs, blades and edges files."""
-    database = Database(data_folder(data))
-    with database.read() as session:
-        found = next((t for t in all_trials(session) if trial in (t.id, t.name)), None)
-    if found is None:
-        sys.stderr.write(f"there is no trial with the id or name {trial!r}\n")
-        raise typer.Exit(1)
+    with refusing(), Database(data_folder(data)) as database:
+        with database.read() as session:
+            found = next((t for t in all_trials(session) if trial in (t.id, t.name)), None)
+        if found is None:
+            raise UnknownError(f"there is no trial with the id or name {trial!r}")
+        files = export_trial(database, found.id)
     out.mkdir(parents=True, exist_ok=True)
-    for name, text in export_trial(database, found.id).items():
+    for name, text in files.items():
         (out / name).write_text(text, encoding="utf-8", newline="")
         sys.stdout.write(f"{out / name}\n")
 

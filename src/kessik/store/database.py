@@ -1,10 +1,12 @@
 """The database of a data folder: opened, migrated, and set so that an acknowledged event is on disk."""
 
 import sqlite3
+import warnings
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
 from threading import Lock
+from typing import Self
 from uuid import uuid4
 
 from alembic import command
@@ -93,6 +95,16 @@ class Database:
         """A copy of the whole database in the backups folder; taps go on meanwhile."""
         with told_plainly():
             return backups.back_up(self.folder / DATABASE_NAME, reason)
+
+    def __enter__(self) -> Self:
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self.close()
+
+    def __del__(self) -> None:
+        if not getattr(self, "_closed", True):
+            warnings.warn(f"a store was not closed: {self.folder}", ResourceWarning, source=self, stacklevel=2)
 
     def close(self) -> None:
         """Let go of the database; afterwards the one file holds everything, and can be copied by itself."""
