@@ -38,8 +38,8 @@ export async function body<T>(request: Promise<Answer<T>>): Promise<T> {
   }
   if (answer.response.ok) return answer.data as T;
   if (answer.response.status === 401) window.location.assign("/pair"); // this device was shut out
-  if (answer.response.status === 503 || answer.response.status >= 502) throw new Away();
   const problem = answer.error as Problem | undefined;
+  if (answer.response.status >= 502 && !problem?.detail) throw new Away();
   throw new Refused(
     problem?.detail
       ? problem

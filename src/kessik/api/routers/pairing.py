@@ -91,10 +91,14 @@ def post_pair(
     try:
         token = pairing.pair(code[:40], name, request.client.host if request.client else "")
     except TooOftenError as wrong:
-        page = pair_page(code[:20], name[:60], f"{wrong.message}.")
+        page = pair_page(code[:20], name[:60], _sentence(wrong.message))
         return HTMLResponse(page, status_code=429, headers={"Retry-After": str(wrong.wait_s)})
     except OutOfRangeError as wrong:
-        return HTMLResponse(pair_page(code[:20], name[:60], f"{wrong.message}."), status_code=422)
+        return HTMLResponse(pair_page(code[:20], name[:60], _sentence(wrong.message)), status_code=422)
     answer = RedirectResponse("/", status_code=303)
     answer.set_cookie(COOKIE, token, max_age=_A_YEAR_S, httponly=True, samesite="strict", path="/")
     return answer
+
+
+def _sentence(words: str) -> str:
+    return f"{words[:1].upper()}{words[1:]}."

@@ -47,7 +47,7 @@ export function whyWords(run: RunData, shown: Shown): string {
   const passed = Object.entries(state.stages).map(([stage, at]) => `${stage} lost at ${counted(at)}`);
   const why = state.plan && !shown.planning ? state.plan.why : "";
   const unread = state.not_understood
-    ? `${plural(state.not_understood, "event")} of this run not understood and left out, see the list`
+    ? `${plural(state.not_understood, "event is", "events are")} not understood and left out, see the list`
     : "";
   const text = [why, ...passed, unread].filter(Boolean).join("; ");
   return text ? `${text.charAt(0).toUpperCase()}${text.slice(1)}.` : "";

@@ -25,7 +25,9 @@ export function Today() {
   const { trials } = today.data;
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
-      {trials.length + today.data.failed.length === 0 ? <FirstTime onNew={() => ask("trial")} onImport={() => ask("import")} /> : null}
+      {trials.length + today.data.failed.length === 0 ? (
+        <FirstTime onNew={() => ask("trial")} onImport={() => ask("import")} />
+      ) : null}
       {trials.length > 0 ? (
         <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
           <h1 className="answer max-w-3xl">{unbroken(doNow(trials))}</h1>
