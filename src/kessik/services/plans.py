@@ -9,6 +9,7 @@ import numpy as np
 
 from kessik.core.comparison.analysis import TrialAnalysis
 from kessik.core.errors import OutOfRangeError
+from kessik.core.limits import LIMITS
 from kessik.core.planning.budget import Budget, Pace, budget
 from kessik.core.planning.calendar import Work, dated_work
 from kessik.core.planning.expected import ExpectedRun, expected_run
@@ -160,6 +161,8 @@ def _work(
     done = {b.code: edges - b.still_to_cut for b in blades}
     expected = {b.code: b.expected for b in blades}
     start = date.fromisoformat(plan.starts_on)
+    if not LIMITS["year"].holds(start.year):
+        return []  # an older Kessik took any day
     found = dated_work(order, expected, done, method, pace, plan.hours_a_day)
     return [DatedWork(start + timedelta(days=work.day), work) for work in found]
 
