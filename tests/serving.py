@@ -43,7 +43,6 @@ class Served:
 
     def __init__(self, folder, command="serve", options=()):
         self.folder, self.command, self.options, self.port = folder, command, options, free_port()
-        self.links = []
         self.address = f"http://127.0.0.1:{self.port}"
         self.start()
 
@@ -52,19 +51,9 @@ class Served:
 
     def hand(self):
         """A tester with a device of their own at this server."""
-        return BenchHand(self.link())
-
-    def link(self):
-        """A client that is closed with the server."""
-        self.links.append(httpx2.Client(base_url=self.address, timeout=30))
-        return self.links[-1]
-
-    def let_go(self):
-        for link in self.links:
-            link.close()
+        return BenchHand(httpx2.Client(base_url=self.address, timeout=30))
 
     def kill(self):
-        self.let_go()
         self.process.kill()
         self.process.wait()
 
@@ -89,7 +78,6 @@ class ServedHere(Served):
             time.sleep(0.01)
 
     def kill(self):
-        self.let_go()
         self.server.force_exit = self.server.should_exit = True
         self.thread.join(timeout=10)
         self.database.close()

@@ -88,7 +88,6 @@ def test_a_server_that_is_told_to_end_leaves_everything_in_the_one_file(tmp_path
     hand.cut(run_id, 30)
     os.kill(served.process.pid, how)
     served.process.wait(20)
-    served.let_go()
     assert not (served.folder / f"{DATABASE_NAME}-wal").exists()
     with sqlite3.connect(served.folder / DATABASE_NAME) as alone:
         assert alone.execute("SELECT count(*) FROM event WHERE kind = 'cut'").fetchone() == (30,)

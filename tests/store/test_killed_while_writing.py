@@ -44,7 +44,7 @@ def test_ten_kills_lose_nothing_that_was_acknowledged(tmp_path):
         taps.join()
         files.join()
         served.start()
-        hand.client = served.link()
+        hand.client = served.hand().client
     try:
         log = hand.client.get(f"/api/runs/{run}/log").json()
         cuts = [event["id"] for event in log if event["kind"] == "cut"]
