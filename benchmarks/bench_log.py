@@ -177,8 +177,8 @@ def report_long_run(call, port, folder) -> None:
     rows = sqlite3.connect(folder / "kessik.sqlite3")
 
     def bare():
-        found = rows.execute("SELECT * FROM event WHERE run_id = ? ORDER BY position", (run,)).fetchall()
-        return [json.loads(row[-1]) for row in found]
+        found = rows.execute("SELECT payload FROM event WHERE run_id = ? ORDER BY position", (run,)).fetchall()
+        return [json.loads(row[0]) for row in found]
 
     bare_ms = 1e3 * np.median(timed(bare, 5))
     first = 1e3 * timed(lambda: call("GET", f"/api/runs/{run}"), 1)[0]

@@ -1,16 +1,19 @@
 """The OpenAPI contract, driven by Schemathesis: whatever is sent, never a 500, and answers as declared."""
 
 import io
+from itertools import count
 
 import pytest
 import schemathesis
 from hypothesis import HealthCheck, given, settings
+from hypothesis.stateful import run_state_machine_as_test
 from PIL import Image
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import response_schema_conformance, status_code_conformance
 
 from kessik.api.app import create_app
 from kessik.services.instrument_desk import desk_of
+from kessik.store.database import Database
 
 CHECKS = [not_a_server_error, status_code_conformance, response_schema_conformance]
 BRIEF = settings(
@@ -52,10 +55,13 @@ def filled(database, hand, tmp_path):
     desk_of(database).close()
 
 
-def operations_of(app):
+def schema_of(app):
     schema = schemathesis.openapi.from_asgi("/api/openapi.json", app, headers={"host": "localhost"})
-    asked = schema.exclude(path_regex=r"/follow$")  # a stream has no end to wait for; it has tests of its own
-    return [found.ok() for found in asked.get_all_operations()]
+    return schema.exclude(path_regex=r"/follow$")  # a stream has no end to wait for; it has tests of its own
+
+
+def operations_of(app):
+    return [found.ok() for found in schema_of(app).get_all_operations()]
 
 
 def test_nothing_sent_makes_the_server_fail(database):
@@ -79,6 +85,32 @@ def test_nothing_sent_breaks_what_is_kept(filled):
         pages += [f"/api/runs/{ids['run_id']}", f"/api/runs/{ids['run_id']}/log.csv"]
     for page in pages:
         assert hand.client.get(page).status_code == 200, page
+
+
+def test_what_one_answer_leads_to_never_fails(tmp_path):
+    """What was made is asked for, changed and taken away in any order: the links of the contract are followed."""
+    home = AtHome(create_app(None))
+    folders = count()
+    answered = []
+
+    class Tester(schema_of(home).as_state_machine()):
+        def setup(self):
+            self.database = Database(tmp_path / str(next(folders)))
+            home.app = create_app(self.database)
+
+        def teardown(self):
+            desk_of(self.database).close()
+            self.database.close()
+
+        def get_call_kwargs(self, case):
+            return {"headers": {"host": "localhost"}}
+
+        def validate_response(self, response, case, **_more):
+            answered.append(case.operation.label)
+            case.validate_response(response, checks=CHECKS)
+
+    run_state_machine_as_test(Tester, settings=settings(BRIEF, max_examples=12, stateful_step_count=12))
+    assert len(set(answered)) >= 25, "much of what takes an id was reached by a link"
 
 
 def fuzz(operation, ids):

@@ -5,6 +5,7 @@ import logging
 from collections.abc import AsyncIterator, Mapping
 from contextlib import asynccontextmanager
 from pathlib import Path
+from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.responses import FileResponse
@@ -16,6 +17,7 @@ from kessik import __version__
 from kessik.api import problems
 from kessik.api.gate import Gate
 from kessik.api.intake import Intake
+from kessik.api.links import add_links
 from kessik.api.routers import (
     bench,
     edges,
@@ -45,12 +47,21 @@ _PARTS = (
 PAGES = Path(__file__).parent.parent / "web_dist"
 
 
+class _Linked(FastAPI):
+    """The application, whose contract says how one thing asked leads to the next."""
+
+    def openapi(self) -> dict[str, Any]:
+        if self.openapi_schema is None:
+            add_links(super().openapi())
+        return super().openapi()
+
+
 def create_app(database: Database | None, pages: Path = PAGES, lan_address: str | None = None) -> FastAPI:
     """The whole application over one data folder; without a database only its contract can be read.
 
     With an address in the local network it answers there, too, to devices that were paired.
     """
-    app = FastAPI(
+    app = _Linked(
         title="Kessik",
         version=__version__,
         docs_url=None,

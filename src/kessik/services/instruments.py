@@ -18,7 +18,7 @@ RANGES: Mapping[InstrumentKind, tuple[float, float]] = {
     "force": (LIMITS["force_gf"].least, LIMITS["force_gf"].most), "rockwell": (10.0, 72.0),
 }  # fmt: skip
 BY_FOLDER = frozenset({"xrf", "camera"})
-MOST_READINGS = 50
+MOST_READINGS = most("reference_readings")
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ import numpy as np
 
 from kessik.core.comparison.analysis import TrialAnalysis
 from kessik.core.errors import OutOfRangeError
-from kessik.core.limits import LIMITS
+from kessik.core.limits import LIMITS, check_limit
 from kessik.core.planning.budget import Budget, Pace, budget
 from kessik.core.planning.calendar import Work, dated_work
 from kessik.core.planning.expected import ExpectedRun, expected_run
@@ -170,13 +170,13 @@ def _work(
 def check_plan(plan: Plan) -> None:
     """Refuse figures that cannot be, at their field."""
     plan.pace.check()
-    for field, low, high in (
-        ("expected_life", 1.0, 5000.0), ("wanted_percent", 1.0, 900.0), ("rope_left_m", 0.0, 1e6),
-        ("line_left_m", 0.0, 1e6), ("hours_a_day", 0.25, 24.0),
+    for field, limit in (
+        ("expected_life", "expected_life"), ("wanted_percent", "wanted_percent"), ("hours_a_day", "hours_a_day"),
+        ("rope_left_m", "stock"), ("line_left_m", "stock"),
     ):  # fmt: skip
         value = getattr(plan, field)
-        if value is not None and not low <= value <= high:
-            raise OutOfRangeError(f"{value:g} cannot be here; {low:g} to {high:g} can", field=field, value=value)
+        if value is not None:
+            check_limit(limit, value, field)
     _check_start(plan)
 
 
@@ -194,8 +194,7 @@ def keep_plan(db: Database, trial_id: str, plan: Plan, edges_per_blade: int) -> 
     The written prediction is fixed by the first counted run, so that it is shown unchanged beside the answer.
     """
     check_plan(plan)
-    if not 1 <= edges_per_blade <= 100:
-        raise OutOfRangeError("plan 1 to 100 edges a blade", field="edges_per_blade", value=edges_per_blade)
+    check_limit("edges_per_blade", edges_per_blade, "edges_per_blade")
     with db.write() as session:
         trial = get_trial(session, trial_id)
         begun = any(not run.practice for run in bench_log.runs_of(session, trial_id))

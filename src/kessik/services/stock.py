@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError, UnknownError
+from kessik.core.limits import check_limit, most
 from kessik.core.planning.budget import Budget, Pace, metres_per_count
 from kessik.core.protocols.methods import Method
 from kessik.services import run_logs
@@ -22,7 +23,6 @@ CHECK_KINDS = ("test_line", "paper")
 LOW_SHARE = 0.15
 USUAL_M_PER_SHEET = 10.0
 USUAL_TRIES_PER_SHEET = 20.0
-_MOST = 1e6
 
 
 @dataclass(frozen=True)
@@ -116,8 +116,8 @@ def save_lot(db: Database, lot: Lot) -> Lot:
         )
     for field in ("bought_amount", "price"):
         value = getattr(lot, field)
-        if value is not None and not 0 <= value <= _MOST:
-            raise OutOfRangeError(f"{value:g} cannot be here; 0 to {_MOST:g} can", field=field, value=value)
+        if value is not None:
+            check_limit("stock", value, field)
     with db.write() as session:
         stock.save_lot(session, replace(lot, name=lot.name.strip()))
     return lot
@@ -127,7 +127,7 @@ def correct(db: Database, correction: LotCorrection) -> None:
     """Book an amount that no run shows; the same id twice is one correction."""
     if not correction.reason.strip():
         raise OutOfRangeError("say why: it stays in the record", field="reason")
-    if not 0 < abs(correction.amount) <= _MOST:
+    if not 0 < abs(correction.amount) <= most("stock"):
         raise OutOfRangeError("give the amount that was used besides, or less than booked below zero", field="amount")
     with db.write() as session:
         if stock.find_lot(session, correction.lot_id) is None:

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query
 
+from kessik.api.schemas.common import Finite, within
 from kessik.api.schemas.reckoner import (
     AbrasiveReckonedOut,
     BevelOut,
@@ -23,8 +24,8 @@ from kessik.services import reckoner
 
 router = APIRouter(tags=["reckoner"], prefix="/reckoner")
 
-Number = Annotated[float | None, Query(allow_inf_nan=False, ge=-1e6, le=1e6)]
-Needed = Annotated[float, Query(allow_inf_nan=False, ge=-1e6, le=1e6)]
+Number = Annotated[Annotated[Finite, within("reckoned")] | None, Query()]
+Needed = Annotated[Finite, within("reckoned"), Query()]
 
 
 @router.get("/bevel")
@@ -81,7 +82,7 @@ def get_length(mm: Number = None, thou: Number = None) -> LengthOut:
 def get_exposure(
     edge_length_mm: Needed,
     diameter_mm: Number = None,
-    strands: Annotated[int, Query(ge=1, le=1000)] = 1,
+    strands: Annotated[int, within("strands"), Query()] = 1,
     cut_length_mm: Number = None,
     board_mm: Number = None,
     cuts: Number = None,

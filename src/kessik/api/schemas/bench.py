@@ -2,11 +2,9 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import Field
-
-from kessik.api.schemas.common import Id, Place, ShortText, Wire
+from kessik.api.schemas.common import Id, Place, ShortText, Wire, within
 from kessik.api.schemas.events import EventOut
 from kessik.api.schemas.methods import MethodOut
 from kessik.api.schemas.shelf import BladeOut
@@ -31,7 +29,7 @@ class RunBody(Wire):
     id: Id
     edge_id: Id
     practice: bool = False
-    practice_seed: int | None = Field(default=None, ge=0, le=2**31)
+    practice_seed: Annotated[int, within("seed")] | None = None
     zone_from_mm: Place | None = None
     zone_to_mm: Place | None = None
     operator: ShortText = ""

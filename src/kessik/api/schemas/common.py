@@ -1,19 +1,31 @@
 """Shared parts of the wire format."""
 
 from datetime import date
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
-from pydantic.fields import FieldInfo
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, GetCoreSchemaHandler, GetJsonSchemaHandler
+from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 
-from kessik.core.limits import LIMITS
+from kessik.core.limits import LIMITS, most
 
 
-def within(name: str) -> FieldInfo:
-    """The bounds of the table of limits, as a field has them."""
-    limit = LIMITS[name]
-    info: FieldInfo = Field(ge=limit.least, le=limit.most, allow_inf_nan=False, description=limit.help)
-    return info
+class within:  # noqa: N801  # read as a word of the field it stands at
+    """The bounds of the table of limits, as a field has them; refused in the words of the table."""
+
+    def __init__(self, name: str) -> None:
+        self._limit = LIMITS[name]
+
+    def __get_pydantic_core_schema__(self, source: type, handler: GetCoreSchemaHandler) -> CoreSchema:
+        return core_schema.no_info_after_validator_function(self._checked, handler(source))
+
+    def __get_pydantic_json_schema__(self, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+        limit = self._limit
+        return {"minimum": limit.least, "maximum": limit.most, "description": limit.help, **handler(schema)}
+
+    def _checked(self, value: float) -> float:
+        if not self._limit.holds(value):
+            raise PydanticCustomError("kessik", "{said}", {"said": self._limit.says(f"{value:g}")})
+        return value
 
 
 def of_this_world(value: float) -> float:
@@ -36,11 +48,11 @@ def a_day(text: str) -> str:
 
 Id = Annotated[str, Field(min_length=8, max_length=64, pattern=r"^[0-9a-zA-Z-]+$")]
 PictureHash = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
-ShortText = Annotated[str, Field(max_length=200)]
-LongText = Annotated[str, Field(max_length=4000)]
+ShortText = Annotated[str, Field(max_length=most("word"))]
+LongText = Annotated[str, Field(max_length=most("text"))]
 Day = Annotated[str, Field(pattern=r"^(\d{4}-\d{2}-\d{2})?$"), AfterValidator(a_day)]
 Finite = Annotated[float, Field(allow_inf_nan=False), AfterValidator(of_this_world)]
-LogPosition = Annotated[int, Field(ge=0, le=2**53)]
+LogPosition = Annotated[int, within("log_position")]
 Place = Annotated[float, within("position_mm")]
 FactorName = Literal[
     "steel", "heat_treatment", "hardness", "finish", "angle", "geometry", "coating", "regime", "medium"

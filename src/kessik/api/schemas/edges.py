@@ -9,6 +9,7 @@ from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
 from kessik.api.schemas.measurements import MeasurementOut, histories
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
+from kessik.core.limits import most
 from kessik.core.sharpening.regimes import Step, total_strokes_per_side
 from kessik.services.facts import entered, expected_thickness, stations_of
 from kessik.store.records import Blade, Damage, Edge
@@ -22,10 +23,10 @@ class StepBody(Wire):
     size_um: Finite | None = None
     grit: ShortText = ""
     side_angle_deg: Finite | None = None
-    strokes_per_side: int | None = Field(default=None, le=100000)
+    strokes_per_side: Annotated[int, within("strokes_per_side")] | None = None
     pressure: ShortText = ""
     note: LongText = ""
-    repeats: int = Field(default=1, le=1000)
+    repeats: Annotated[int, within("step_repeats")] = 1
 
     def record(self) -> Step:
         return Step(**self.model_dump())
@@ -68,15 +69,15 @@ class EdgeBody(Wire):
     made_on: Day = ""
     regime: ShortText = ""
     recipe_id: Id | None = None
-    steps: list[StepBody] = Field(default_factory=list, max_length=60)
+    steps: list[StepBody] = Field(default_factory=list, max_length=most("steps"))
     minutes: Finite | None = None
     trouble: LongText = ""
     burr_check: Literal["", "gone", "traces"] = ""
     lamp_check: Literal["", "nothing glints", "glints"] = ""
     steel_removed_mm: Finite | None = None
     factory: bool = False
-    damage: list[DamageBody] = Field(default_factory=list, max_length=200)
-    zones: list[ZoneBody] = Field(default_factory=list, max_length=60)
+    damage: list[DamageBody] = Field(default_factory=list, max_length=most("places_listed"))
+    zones: list[ZoneBody] = Field(default_factory=list, max_length=most("steps"))
     zones_overlap: bool = False
     overrule: bool | None = None
     overrule_reason: ShortText = ""

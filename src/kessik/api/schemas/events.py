@@ -6,9 +6,9 @@ from typing import Annotated, Any, Literal, Union
 from pydantic import AfterValidator, BeforeValidator, Field, PlainSerializer, WithJsonSchema, create_model
 from pydantic_core import PydanticCustomError
 
-from kessik.api.schemas.common import Finite, Id, Wire
+from kessik.api.schemas.common import Finite, Id, LogPosition, Wire, within
 from kessik.core.errors import KessikError
-from kessik.core.limits import LIMITS
+from kessik.core.limits import LIMITS, most
 from kessik.core.protocols.events import (
     CLASSES,
     SENT_KINDS,
@@ -44,9 +44,9 @@ class _Envelope(Wire):
     """What every event carries besides what it says; its id is in the path."""
 
     device: Id
-    device_sequence: int = Field(ge=1, le=2**53)
-    last_seen_position: int = Field(ge=0, le=2**53)
-    count_at: Annotated[Finite, Field(ge=0, le=LIMITS["count"].most), AfterValidator(_a_count)]
+    device_sequence: Annotated[int, Field(ge=1, le=most("log_position"))]
+    last_seen_position: LogPosition
+    count_at: Annotated[Finite, within("count"), AfterValidator(_a_count)]
     client_time: Annotated[str, Field(max_length=40), AfterValidator(_a_time)]
 
 

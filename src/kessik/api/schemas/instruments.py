@@ -4,7 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Finite, Id, ShortText, Wire
+from kessik.api.schemas.common import Finite, Id, ShortText, Wire, within
+from kessik.core.limits import most
 from kessik.services.instrument_desk import InstrumentNews, Status
 from kessik.services.instruments import BY_FOLDER, KnownInstrument, range_of
 from kessik.store.records import Instrument, ReferenceCheck
@@ -19,9 +20,9 @@ class InstrumentBody(Wire):
     kind: KindName
     name: ShortText
     address: Annotated[str, Field(max_length=500)]
-    baud: int = Field(default=9600, ge=50, le=4_000_000)
-    range_low: Finite | None = Field(default=None, ge=0, le=1e6)
-    range_high: Finite | None = Field(default=None, ge=0, le=1e6)
+    baud: Annotated[int, within("baud")] = 9600
+    range_low: Annotated[Finite, within("scale_reading")] | None = None
+    range_high: Annotated[Finite, within("scale_reading")] | None = None
     reference: ShortText = ""
     in_use: bool = True
 
@@ -30,7 +31,7 @@ class ReferenceCheckBody(Wire):
     """The day's readings on the reference, in the instrument's unit."""
 
     id: Id
-    readings: list[Annotated[Finite, Field(ge=0, le=1e6)]] = Field(max_length=50)
+    readings: list[Annotated[Finite, within("scale_reading")]] = Field(max_length=most("reference_readings"))
     reference: ShortText = ""
     note: ShortText = ""
 

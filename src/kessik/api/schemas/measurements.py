@@ -8,6 +8,7 @@ from pydantic import Field
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, StandingName, Wire
 from kessik.core.facts import QUANTITIES, Measurement, Quantity, history, remark
 from kessik.core.hardness import HardnessSummary
+from kessik.core.limits import most
 from kessik.services.facts import hardness_summary
 from kessik.store.records import Blade
 
@@ -41,10 +42,10 @@ class StationBody(Wire):
 class DetailsBody(Wire):
     """What a measurement was made from: caliper stations, or single readings with the day's test block."""
 
-    stations: list[StationBody] = Field(default_factory=list, max_length=100)
-    readings: list[Finite] = Field(default_factory=list, max_length=100)
+    stations: list[StationBody] = Field(default_factory=list, max_length=most("readings_listed"))
+    readings: list[Finite] = Field(default_factory=list, max_length=most("readings_listed"))
     block_nominal_hrc: Finite | None = None
-    block_readings: list[Finite] = Field(default_factory=list, max_length=100)
+    block_readings: list[Finite] = Field(default_factory=list, max_length=most("readings_listed"))
     after_change: bool = False
     tapered: bool = False
     spacing_mm: Finite | None = None

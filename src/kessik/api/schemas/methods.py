@@ -5,7 +5,8 @@ from typing import Annotated
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Finite, LongText, ShortText, Wire
+from kessik.api.schemas.common import Finite, LongText, ShortText, Wire, within
+from kessik.core.limits import most
 from kessik.core.protocols.methods import (
     CheckKind,
     CheckSpec,
@@ -29,7 +30,7 @@ class CheckSpecBody(Wire):
     """One kind of look."""
 
     kind: CheckKind
-    readings: int = Field(default=1, ge=-1000, le=1000)
+    readings: Annotated[int, within("check_readings")] = 1
     material: ShortText = ""
 
 
@@ -55,7 +56,7 @@ class DosePartBody(Wire):
     """One medium of a recipe and how much of it."""
 
     medium: ShortText
-    amount: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+    amount: Annotated[Finite, within("dose")]
 
 
 class MethodBody(Wire):
@@ -70,17 +71,17 @@ class MethodBody(Wire):
     piece: Finite = 1.0
     contact_mm: Finite | None = None
     zone_length_mm: Finite | None = None
-    checks: list[CheckSpecBody] = Field(max_length=20)
-    stages: list[StageBody] = Field(max_length=20)
-    ends: list[StopRuleBody] = Field(max_length=20)
+    checks: list[CheckSpecBody] = Field(max_length=most("method_parts"))
+    stages: list[StageBody] = Field(max_length=most("method_parts"))
+    ends: list[StopRuleBody] = Field(max_length=most("method_parts"))
     schedule: ScheduleKind = "every"
     every: Finite = 1.0
     growth: Finite = 1.5
-    at: list[Finite] = Field(default_factory=list, max_length=50)
-    stations_mm: list[Finite] = Field(default_factory=list, max_length=20)
-    recipe: list[DosePartBody] = Field(default_factory=list, max_length=20)
+    at: list[Finite] = Field(default_factory=list, max_length=most("named_counts"))
+    stations_mm: list[Finite] = Field(default_factory=list, max_length=most("method_parts"))
+    recipe: list[DosePartBody] = Field(default_factory=list, max_length=most("method_parts"))
     spoiled_when: LongText = ""
-    cautions: list[LongText] = Field(default_factory=list, max_length=20)
+    cautions: list[LongText] = Field(default_factory=list, max_length=most("method_parts"))
     note: LongText = ""
 
     def method(self) -> Method:

@@ -1,11 +1,11 @@
 """Plans over the wire."""
 
 from dataclasses import asdict
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, Finite, Id, LongText, Wire
+from kessik.api.schemas.common import Day, Finite, Id, LongText, Wire, within
 from kessik.api.schemas.methods import MethodOut
 from kessik.core.planning.budget import Budget, Pace
 from kessik.core.planning.calendar import WorkKind
@@ -27,7 +27,7 @@ class PaceBody(Wire):
     advance_mm: Finite = 25.0
     offcut_m: Finite = 0.5
     line_mm: Finite = 120.0
-    cuts_a_day: int = Field(default=250, ge=-1_000_000, le=1_000_000)
+    cuts_a_day: Annotated[int, Field(ge=-(2**53), le=2**53)] = 250
 
     @classmethod
     def of(cls, pace: Pace) -> "PaceBody":
@@ -37,7 +37,7 @@ class PaceBody(Wire):
 class PlanBody(Wire):
     """What is planned of a trial."""
 
-    edges_per_blade: int = Field(default=2, ge=1, le=100)
+    edges_per_blade: Annotated[int, within("edges_per_blade")] = 2
     expected_life: Finite | None = None
     wanted_percent: Finite = 20.0
     rope_left_m: Finite | None = None
@@ -45,7 +45,7 @@ class PlanBody(Wire):
     pace: PaceBody = Field(default_factory=PaceBody)
     own_pace: bool = False
     order_kind: OrderKind = "latin_square"
-    seed: int = Field(default=1, ge=0, le=2**31)
+    seed: Annotated[int, within("seed")] = 1
     balance_zones: bool = False
     starts_on: Day = ""
     hours_a_day: Finite = 4.0
@@ -184,7 +184,7 @@ class CoverBody(Wire):
     """Whether the blades are hidden behind codes; the seed draws the codes."""
 
     covered: bool
-    seed: int = Field(default=1, ge=0, le=2**31)
+    seed: Annotated[int, within("seed")] = 1
 
 
 class TrialPlanOut(Wire):

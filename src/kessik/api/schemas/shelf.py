@@ -8,6 +8,7 @@ from pydantic import Field
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, StandingName, Wire
 from kessik.api.schemas.edges import EdgeBody, EdgeOut, SettledOut, StepBody, ZoneBody, step_bodies
 from kessik.api.schemas.measurements import MeasurementOut, histories
+from kessik.core.limits import most
 from kessik.services.facts import entered
 from kessik.store.records import Abrasive, Blade, Edge, Grade, HeatTreatment, Photo, Recipe
 
@@ -19,7 +20,7 @@ class HeatTreatmentBody(Wire):
     soak_minutes: Finite | None = None
     quench: ShortText = ""
     sub_zero_c: Finite | None = None
-    tempers_c: list[Finite] = Field(default_factory=list, max_length=10)
+    tempers_c: list[Finite] = Field(default_factory=list, max_length=most("tempers"))
     standing: StandingName = "claimed"
     note: LongText = ""
 
@@ -196,7 +197,7 @@ class RecipeBody(Wire):
 
     id: Id
     name: ShortText
-    steps: list[StepBody] = Field(max_length=60)
+    steps: list[StepBody] = Field(max_length=most("steps"))
     note: LongText = ""
 
     def record(self) -> Recipe:
@@ -301,9 +302,9 @@ class PreparationBody(Wire):
     """The next edge of several blades by one recipe: a client-made edge id for each blade id."""
 
     recipe_id: Id
-    edge_ids: dict[Id, Id] = Field(max_length=200)
+    edge_ids: dict[Id, Id] = Field(max_length=most("places_listed"))
     made_on: Day = ""
-    zones: list[ZoneBody] = Field(default_factory=list, max_length=60)
+    zones: list[ZoneBody] = Field(default_factory=list, max_length=most("steps"))
 
 
 class PreparedOut(Wire):

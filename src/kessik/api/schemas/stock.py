@@ -5,6 +5,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
+from kessik.core.limits import most
 from kessik.services.stock import StockedLot
 from kessik.store.records import Lot, LotKind
 
@@ -22,8 +23,8 @@ class LotBody(Wire):
     bought_on: Day = ""
     price: Finite | None = None
     currency: ShortText = ""
-    details: Details = Field(default_factory=dict, max_length=40)
-    state: Details = Field(default_factory=dict, max_length=40)
+    details: Details = Field(default_factory=dict, max_length=most("details"))
+    state: Details = Field(default_factory=dict, max_length=most("details"))
     note: LongText = ""
 
     def record(self) -> Lot:

@@ -1,13 +1,14 @@
 """Trials, blades and edges over the wire."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import FactorName, Finite, Id, LongText, ShortText, Wire
+from kessik.api.schemas.common import FactorName, Finite, Id, LongText, ShortText, Wire, within
 from kessik.api.schemas.methods import MethodBody, MethodOut
 from kessik.api.schemas.shelf import BladeOut, Patch
 from kessik.core.comparison.matching import Cell, MatchingRule, Variable
+from kessik.core.limits import most
 from kessik.services.blind import blind_codes
 from kessik.services.line_up import LineUp
 from kessik.services.verdicts import TrialRun, covered
@@ -26,13 +27,13 @@ class TrialBody(Wire):
     hardness_reading: Literal["same_hardness", "as_usually_hardened"] = "same_hardness"
     tolerances: dict[str, Finite] = Field(default_factory=dict)
     effects: dict[str, Finite] = Field(default_factory=dict)
-    let_go: list[ShortText] = Field(default_factory=list, max_length=40)
+    let_go: list[ShortText] = Field(default_factory=list, max_length=most("details"))
     scale_edge_length: bool = False
     settled_kind: SettledKind = "edge_number"
-    settled_edge_number: int = Field(default=3, le=1000)
+    settled_edge_number: Annotated[int, within("settled_edge_number")] = 3
     settled_steel_removed_mm: Finite = 0.5
     method: MethodBody | None = Field(default=None, description="empty: the force-limit rope series")
-    edges_per_blade: int = Field(default=2, ge=1, le=100)
+    edges_per_blade: Annotated[int, within("edges_per_blade")] = 2
     medium: ShortText = ""
     rope_diameter_mm: Finite | None = None
 
@@ -48,12 +49,12 @@ class TrialPatch(Patch):
     hardness_reading: Literal["same_hardness", "as_usually_hardened"] | None = None
     tolerances: dict[str, Finite] | None = None
     effects: dict[str, Finite] | None = None
-    let_go: list[ShortText] | None = Field(default=None, max_length=40)
+    let_go: list[ShortText] | None = Field(default=None, max_length=most("details"))
     scale_edge_length: bool | None = None
     settled_kind: SettledKind | None = None
-    settled_edge_number: int | None = Field(default=None, le=1000)
+    settled_edge_number: Annotated[int, within("settled_edge_number")] | None = None
     settled_steel_removed_mm: Finite | None = None
-    edges_per_blade: int | None = Field(default=None, ge=1, le=100)
+    edges_per_blade: Annotated[int, within("edges_per_blade")] | None = None
     medium: ShortText | None = None
     rope_diameter_mm: Finite | None = None
 

@@ -2,9 +2,9 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 
-from kessik.core.errors import OutOfRangeError
+from kessik.core.limits import check_limit
 from kessik.core.planning.expected import ExpectedRun
 from kessik.core.protocols.methods import Method
 from kessik.core.units import MM_PER_LENGTH
@@ -30,13 +30,8 @@ class Pace:
 
     def check(self) -> None:
         """Refuse a pace that cannot be, at its field."""
-        for field, low, high in (
-            ("cut_s", 0.5, 3600.0), ("reading_s", 0.5, 3600.0), ("sharpening_min", 0.0, 600.0),
-            ("advance_mm", 0.1, 5000.0), ("offcut_m", 0.0, 50.0), ("line_mm", 1.0, 5000.0), ("cuts_a_day", 1.0, 5000.0),
-        ):  # fmt: skip
-            value = getattr(self, field)
-            if not low <= value <= high:
-                raise OutOfRangeError(f"{value:g} cannot be here; {low:g} to {high:g} can", field=field, value=value)
+        for field in fields(self):
+            check_limit(field.name, getattr(self, field.name), field.name)
 
 
 @dataclass(frozen=True)

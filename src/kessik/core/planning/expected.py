@@ -10,12 +10,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from kessik.core.errors import OutOfRangeError
+from kessik.core.limits import LIMITS
 from kessik.core.planning.adaptive import FIRST_READINGS
 from kessik.core.planning.schedule import next_count
 from kessik.core.planning.schedule_table import ADAPTIVE, FIXED
 from kessik.core.protocols.methods import Method
 
-SHORTEST_LIFE, LONGEST_LIFE = 1.0, 5000.0
+SHORTEST_LIFE, LONGEST_LIFE = LIMITS["expected_life"].least, LIMITS["expected_life"].most
 READING_SCATTER = 0.07
 LEAST_ERROR = 0.01
 MOST_CHECKS = 5000

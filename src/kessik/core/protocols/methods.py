@@ -6,7 +6,7 @@ from itertools import pairwise
 from typing import Literal, get_args
 
 from kessik.core.errors import OutOfRangeError
-from kessik.core.limits import LIMITS
+from kessik.core.limits import LIMITS, check_limit
 
 CheckKind = Literal["force", "paper", "shave", "hair_sample", "inspect", "effort", "rank", "depth"]
 CountUnit = Literal["cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes"]
@@ -25,7 +25,6 @@ CHECK_WORDS = {
     "rank": "effort, ranked", "depth": "depth cut, mm",
 }  # fmt: skip
 _FORCE_GF = LIMITS["force_gf"]
-_MOST_COUNT = LIMITS["count"].most
 
 
 @dataclass(frozen=True)
@@ -226,21 +225,18 @@ def _lost_words(stage: Stage, confirm: Confirmation, method: Method) -> str:
     return f"{what} {how}"
 
 
-def _within(field: str, value: float | None, low: float, high: float, what: str) -> None:
-    if value is not None and not low <= value <= high:
-        raise OutOfRangeError(f"{what} is {value:g}; {low:g} to {high:g} can be", field=field, value=value)
-
-
 def _check_numbers(method: Method) -> None:
-    _within("piece", method.piece, 1e-3, _MOST_COUNT, "what one tap counts")
-    _within("contact_mm", method.contact_mm, 0.1, 5000, "the contact length")
-    _within("zone_length_mm", method.zone_length_mm, 1, 2000, "the zone length")
+    check_limit("piece", method.piece, "piece")
+    if method.contact_mm is not None:
+        check_limit("contact_mm", method.contact_mm, "contact_mm")
+    if method.zone_length_mm is not None:
+        check_limit("zone_length_mm", method.zone_length_mm, "zone_length_mm")
     for station in method.stations_mm:
-        _within("stations_mm", station, 0, 2000, "a station")
+        check_limit("position_mm", station, "stations_mm")
     if len(set(method.stations_mm)) < len(method.stations_mm):
         raise OutOfRangeError("a station is named twice", field="stations_mm")
     for spec in method.checks:
-        _within("checks", spec.readings, 1, 20, f"the number of readings of “{CHECK_WORDS[spec.kind]}”")
+        check_limit("check_readings", spec.readings, "checks")
     if not method.checks or len({spec.kind for spec in method.checks}) < len(method.checks):
         raise OutOfRangeError("name one check at least, and each kind once", field="checks")
 
@@ -292,9 +288,9 @@ def _check_ends(method: Method) -> None:
         if rule.kind == "stages" and not names:
             raise OutOfRangeError("the run ends when all stages are lost, and none is named", field="ends")
         if rule.kind == "dose":
-            _within("ends", rule.amount if rule.amount is not None else 0.0, 1e-3, _MOST_COUNT, "the dose")
+            check_limit("dose", rule.amount or 0.0, "ends")
         if rule.kind == "cycles":
-            _within("ends", rule.amount if rule.amount is not None else 0.0, 2, 100, "the number of rounds")
+            check_limit("rounds", rule.amount or 0.0, "ends")
             if len(method.ends) == 1:
                 raise OutOfRangeError("say what ends each round, too: a limit or a dose", field="ends")
     total = sum(part.amount for part in method.recipe)
@@ -305,8 +301,8 @@ def _check_ends(method: Method) -> None:
 
 
 def _check_schedule(method: Method) -> None:
-    _within("every", method.every, 1e-3, _MOST_COUNT, "the gap between checks")
-    _within("growth", method.growth, 1.05, 10, "the growth of the gaps")
+    check_limit("check_gap", method.every, "every")
+    check_limit("gap_growth", method.growth, "growth")
     limited = any(rule.kind == "limit" and method.limit_gf(rule.stage) is not None for rule in method.ends)
     if method.schedule == "adaptive" and not limited:
         raise OutOfRangeError(

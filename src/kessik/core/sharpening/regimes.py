@@ -37,28 +37,26 @@ _LABELS = {
 }  # fmt: skip
 
 
+_LIMIT_OF = {"size_um": "abrasive_um", "strokes_per_side": "strokes_per_side", "repeats": "step_repeats"}
+
+
 def check_steps(steps: Sequence[Step]) -> None:
     """Refuse a nameless abrasive, an impossible angle or size, negative strokes; the field names the step."""
     for number, step in enumerate(steps):
         place = f"steps.{number}."
         if not step.abrasive.strip():
             raise OutOfRangeError(f"step {number + 1} does not name its abrasive", field=f"{place}abrasive")
-        grain = LIMITS["abrasive_um"]
-        if step.size_um is not None and not grain.holds(step.size_um):
-            message = f"step {number + 1}: {grain.says(f'{step.size_um:g}')}"
-            raise OutOfRangeError(message, field=f"{place}size_um", value=step.size_um)
+        for name, limit in _LIMIT_OF.items():
+            value = getattr(step, name)
+            if value is not None and not LIMITS[limit].holds(value):
+                message = f"step {number + 1}: {LIMITS[limit].says(f'{value:g}')}"
+                raise OutOfRangeError(message, field=f"{place}{name}", value=value)
         if step.side_angle_deg is not None:
             try:
                 check_value(QUANTITIES["side_angle_deg"], step.side_angle_deg)
             except OutOfRangeError as refused:
                 message = f"step {number + 1}: {refused.message}"
                 raise OutOfRangeError(message, field=f"{place}side_angle_deg", value=step.side_angle_deg) from refused
-        if step.strokes_per_side is not None and step.strokes_per_side < 0:
-            message = f"step {number + 1}: {step.strokes_per_side} strokes cannot be; 0 or more can"
-            raise OutOfRangeError(message, field=f"{place}strokes_per_side", value=step.strokes_per_side)
-        if step.repeats < 1:
-            message = f"step {number + 1} is done {step.repeats} times; once or more can be"
-            raise OutOfRangeError(message, field=f"{place}repeats", value=step.repeats)
 
 
 def final_abrasive(steps: Sequence[Step]) -> tuple[float | None, str]:

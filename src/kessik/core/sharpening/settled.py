@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from kessik.core.errors import OutOfRangeError
+from kessik.core.limits import check_limit
 
 RuleKind = Literal["every_edge", "edge_number", "steel_removed"]
 SettledState = Literal["settled", "not_yet", "factory", "unknown"]
@@ -20,14 +20,8 @@ class SettledRule:
     steel_removed_mm: float = 0.5
 
     def check(self) -> None:
-        if self.edge_number < 1:
-            raise OutOfRangeError("edges count from the first on, or from a later one", field="settled_edge_number")
-        if not 0 < self.steel_removed_mm <= 50:
-            raise OutOfRangeError(
-                f"{self.steel_removed_mm:g} mm of steel cannot be asked for; above 0 and up to 50 mm can",
-                field="settled_steel_removed_mm",
-                value=self.steel_removed_mm,
-            )
+        check_limit("settled_edge_number", self.edge_number, "settled_edge_number")
+        check_limit("settled_steel_removed_mm", self.steel_removed_mm, "settled_steel_removed_mm")
 
     def words(self) -> str:
         if self.kind == "every_edge":

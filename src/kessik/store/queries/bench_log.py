@@ -19,17 +19,14 @@ from kessik.core.protocols.events import (
     read_logged,
     read_said,
 )
-from kessik.store.check_sums import check_sum
+from kessik.store.check_sums import SUMMED, check_sum
 from kessik.store.records import Booking, Moment, Run
 from kessik.store.tables import EventRow, RunRow
 
 _EVENT: Table = EventRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
 _APPEND = sqlite.insert(_EVENT).on_conflict_do_nothing()
 # In the order that _event takes them, so that a long log is read row by row without looking up names.
-_READ = (
-    "position", "check_sum", "id", "run_id", "kind", "device", "device_sequence", "last_seen_position", "count_at",
-    "client_time", "payload",
-)  # fmt: skip  # names of columns, several a line
+_READ = ("position", "check_sum", *SUMMED)
 _AS_EVENT = [_EVENT.c[name] for name in _READ]
 _LOG_TAIL = (
     select(*_AS_EVENT)

@@ -135,7 +135,10 @@ def _trial(session: Session, row: TrialRow) -> Trial:
     """The trial of a row; StoreDamagedError where what is stored of it makes none."""
     kept = (row.tolerances, row.effects, row.let_go, row.settled_rule, row.plan)
     if any(isinstance(part, UnreadableJson) for part in kept):
-        raise StoreDamagedError(f"what is stored of the trial {row.name} cannot be read", field="trial")
+        raise StoreDamagedError(
+            "what is stored of this trial cannot be read; `kessik check` says how a backup is brought back",
+            field="trial",
+        )
     try:
         return _whole_trial(session, row)
     except (TypeError, ValueError, KeyError, KessikError) as wrong:
