@@ -1,4 +1,6 @@
-"""`make bench`: accuracy, coverage and speed, each beside what is wanted or a reference of the same run."""
+"""`make bench`: accuracy, coverage and speed, each beside what is wanted or a reference of the same
+run.
+"""
 
 import os
 
@@ -11,11 +13,17 @@ from benchmarks import bench_log, intake, line_up, lives, ratios, schedules, spe
 
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--edges", type=int, default=3000, help="simulated edges a row of the life table")
-    parser.add_argument("--trials", type=int, default=300, help="simulated trials a row of the ratio table")
+    parser.add_argument(
+        "--edges", type=int, default=3000, help="simulated edges a row of the life table"
+    )
+    parser.add_argument(
+        "--trials", type=int, default=300, help="simulated trials a row of the ratio table"
+    )
     parser.add_argument("--events", type=int, default=200, help="taps to time")
     parser.add_argument(
-        "--only", choices=("speed", "bench-log", "intake", "line-up", "lives", "ratios", "schedules"), help="one part"
+        "--only",
+        choices=("speed", "bench-log", "intake", "line-up", "lives", "ratios", "schedules"),
+        help="one part",
     )
     chosen = parser.parse_args()
     if chosen.only in (None, "speed"):

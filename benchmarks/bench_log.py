@@ -1,5 +1,6 @@
-"""The bench log: durable acknowledgement, push to a second client, a run of 10,000 events; beside references of the
-same run."""
+"""The bench log: durable acknowledgement, push to a second client, a run of 10,000 events; beside
+references of the same run.
+"""
 
 import http.client
 import json
@@ -78,16 +79,24 @@ class Follower(threading.Thread):
 
 def _tap(device, number):
     return {
-        "kind": "cut", "device": device, "device_sequence": number + 1, "last_seen_position": 1,
-        "count_at": number, "client_time": "2026-01-01T00:00:00+00:00", "payload": {"amount": 1},
-    }  # fmt: skip
+        "kind": "cut",
+        "device": device,
+        "device_sequence": number + 1,
+        "last_seen_position": 1,
+        "count_at": number,
+        "client_time": "2026-01-01T00:00:00+00:00",
+        "payload": {"amount": 1},
+    }
 
 
 def _make_run(call):
     trial, blade, edge, run = (str(uuid4()) for _ in range(4))
     call("PUT", f"/api/trials/{trial}", {"id": trial, "name": "bench"})
-    call("PUT", f"/api/trials/{trial}/blades/{blade}",
-         {"id": blade, "code": "A" + blade[:4], "edges": [{"id": edge, "number": 1}]})  # fmt: skip
+    call(
+        "PUT",
+        f"/api/trials/{trial}/blades/{blade}",
+        {"id": blade, "code": "A" + blade[:4], "edges": [{"id": edge, "number": 1}]},
+    )
     call("PUT", f"/api/trials/{trial}/runs/{run}", {"id": run, "edge_id": edge})
     return run
 
@@ -100,7 +109,14 @@ def report(events: int) -> None:
     idle = None
     try:
         print(f"\nStart-up on an empty folder, to the first answer: {_wait(port):.2f} s")
-        noop = [str(PROGRAMS / "uvicorn"), "benchmarks.noop:app", "--port", str(noop_port), "--log-level", "warning"]
+        noop = [
+            str(PROGRAMS / "uvicorn"),
+            "benchmarks.noop:app",
+            "--port",
+            str(noop_port),
+            "--log-level",
+            "warning",
+        ]
         idle = subprocess.Popen(noop, cwd=ROOT)
         _wait(noop_port)
         call = Client(port)
@@ -126,16 +142,23 @@ def report_acknowledgement(call, call_noop, folder, events) -> None:
         body, path = _tap(device, number), str(uuid4())
         taps += [*timed(lambda b=body, p=path: call("PUT", f"/api/runs/{run}/events/{p}", b), 1)]
         noop += [*timed(lambda b=body, p=path: call_noop("PUT", f"/noop/{p}", b), 1)]
-        inserts += [*timed(lambda: bare.execute("INSERT INTO event (payload) VALUES (?)", ("x" * 200,)), 1)]
+        inserts += [
+            *timed(lambda: bare.execute("INSERT INTO event (payload) VALUES (?)", ("x" * 200,)), 1)
+        ]
     p50, p99 = np.percentile(taps[3:], [50, 99]) * 1e3
     ref50, ref99 = (np.percentile(noop[3:], [50, 99]) + np.percentile(inserts[3:], [50, 99])) * 1e3
-    print(f"Durable acknowledgement of {events} taps on one run: p50 {p50:.1f} ms, p99 {p99:.1f} ms (wanted: < 25)")
+    print(
+        f"Durable acknowledgement of {events} taps on one run: p50 {p50:.1f} ms, p99 {p99:.1f} ms"
+        " (wanted: < 25)"
+    )
     print(f"No-op PUT plus a bare durable insert: p50 {ref50:.1f} ms, p99 {ref99:.1f} ms")
     print(f"Ratio: p50 {p50 / ref50:.2f}, p99 {p99 / ref99:.2f} (wanted: p99 <= 2)")
 
 
 def report_push(call, port, events) -> None:
-    """From the tap of one client to the news at another, beside the acknowledgement of the same tap."""
+    """From the tap of one client to the news at another, beside the acknowledgement of the same
+    tap.
+    """
     run, device = _make_run(call), str(uuid4())
     follower = Follower(port, run)
     time.sleep(0.5)
@@ -150,23 +173,35 @@ def report_push(call, port, events) -> None:
     acks = [1e3 * (acknowledged[n] - sent[n]) for n in sent]
     p50, p99 = np.percentile(pushes, [50, 99])
     ack50, ack99 = np.percentile(acks, [50, 99])
-    print(f"Tap to the news at a second client: p50 {p50:.1f} ms, p99 {p99:.1f} ms (wanted: < 1000)")
-    print(f"{len(pushes)} of {events} taps told each by itself; the same taps acknowledged: p50 {ack50:.1f} ms, p99 "
-          f"{ack99:.1f} ms; ratio p50 {p50 / ack50:.2f}")  # fmt: skip
+    print(
+        f"Tap to the news at a second client: p50 {p50:.1f} ms, p99 {p99:.1f} ms (wanted: < 1000)"
+    )
+    print(
+        f"{len(pushes)} of {events} taps told each by itself; the same taps "
+        f"acknowledged: p50 {ack50:.1f} ms, p99 {ack99:.1f} ms; ratio p50 {p50 / ack50:.2f}"
+    )
 
 
 def report_long_run(call, port, folder) -> None:
-    """A run of 10,000 events, every tenth a reading: folded, opened, and tapped on, against reading its rows bare."""
+    """A run of 10,000 events, every tenth a reading: folded, opened, and tapped on, against reading
+    its rows bare.
+    """
     run, device = _make_run(call), f"long-{uuid4()}"
     made = []
     for n in range(LONG_RUN - 1):
         is_reading = n % 10 == 9
         count = n - n // 10
         payload = (
-            {"check": "force", "value": 150.0 + 60 * (n / LONG_RUN), "unit": "gf"} if is_reading else {"amount": 1}
+            {"check": "force", "value": 150.0 + 60 * (n / LONG_RUN), "unit": "gf"}
+            if is_reading
+            else {"amount": 1}
         )
         kind = "reading" if is_reading else "cut"
-        made.append(bench_event(str(uuid4()), kind, device, n + 1, 1, count, "2026-01-01T00:00:00+00:00", payload))
+        made.append(
+            bench_event(
+                str(uuid4()), kind, device, n + 1, 1, count, "2026-01-01T00:00:00+00:00", payload
+            )
+        )
     database = Database(folder)
     with database.write() as session:
         bench_log.append_many(session, run, made, "2026-01-01T00:00:00+00:00")
@@ -177,7 +212,9 @@ def report_long_run(call, port, folder) -> None:
     rows = sqlite3.connect(folder / "kessik.sqlite3")
 
     def bare():
-        found = rows.execute("SELECT payload FROM event WHERE run_id = ? ORDER BY position", (run,)).fetchall()
+        found = rows.execute(
+            "SELECT payload FROM event WHERE run_id = ? ORDER BY position", (run,)
+        ).fetchall()
         return [json.loads(row[0]) for row in found]
 
     bare_ms = 1e3 * np.median(timed(bare, 5))
@@ -193,5 +230,8 @@ def report_long_run(call, port, folder) -> None:
     print(f"Run of {LONG_RUN} events, every tenth a reading: folded in {folded:.0f} ms")
     print(f"Opened in {first:.0f} ms the first time, {again:.0f} ms again (wanted: < 500)")
     print(f"Its rows read bare: {bare_ms:.0f} ms; ratio {first / bare_ms:.1f}")
-    print(f"One more tap on it: p50 {np.median(taps):.1f} ms, worst {taps.max():.1f} ms (wanted: < 25)")
+    print(
+        f"One more tap on it: p50 {np.median(taps):.1f} ms, worst {taps.max():.1f} ms (wanted:"
+        " < 25)"
+    )
     database.close()

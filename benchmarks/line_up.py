@@ -1,4 +1,6 @@
-"""The line-up of forty blades: the matching matrix in the core, and the screen from address to interactive."""
+"""The line-up of forty blades: the matching matrix in the core, and the screen from address to
+interactive.
+"""
 
 import json
 import time
@@ -20,8 +22,13 @@ BLADES = 40
 
 def _facts(rng: np.random.Generator) -> list[BladeFacts]:
     """Forty blades of which all fourteen variables are known, some out of tolerance."""
-    words = {"grind": ("flat", "hollow"), "profile": ("straight", "belly"), "finish": ("satin", "polished"),
-             "coating": ("none",), "grip": ("oak", "cord")}  # fmt: skip
+    words = {
+        "grind": ("flat", "hollow"),
+        "profile": ("straight", "belly"),
+        "finish": ("satin", "polished"),
+        "coating": ("none",),
+        "grip": ("oak", "cord"),
+    }
     blades = []
     for index in range(BLADES):
         edges = {
@@ -36,12 +43,16 @@ def _facts(rng: np.random.Generator) -> list[BladeFacts]:
         own["stock_mm"] = Fact(float(rng.normal(3, 0.2)))
         hardness = Fact(float(rng.normal(60, 1)))
         settled = [(number, Settled("settled", "")) for number in (3, 4, 5)]
-        blades.append(BladeFacts(f"B{index}", "1.4034", hardness, (58, 62), edges, own=own, settled=settled))
+        blades.append(
+            BladeFacts(f"B{index}", "1.4034", hardness, (58, 62), edges, own=own, settled=settled)
+        )
     return blades
 
 
 def report() -> None:
-    """Print both figures; the core's beside writing the same cells as JSON, the screen's beside a bare page."""
+    """Print both figures; the core's beside writing the same cells as JSON, the screen's beside a
+    bare page.
+    """
     facts = _facts(np.random.default_rng(7))
     rule = MatchingRule()
     cells = match(facts, rule)
@@ -49,7 +60,10 @@ def report() -> None:
     plain = [cell.__dict__ for cell in cells]
     written = np.median(timed(lambda: json.loads(json.dumps(plain)), 60))
     print(f"\nMatching matrix, {BLADES} blades x 14 variables, one core")
-    print(f"{1e3 * ours:.1f} ms (wanted: < 20); ratio to writing and reading its cells as JSON {ours / written:.1f}")
+    print(
+        f"{1e3 * ours:.1f} ms (wanted: < 20); ratio to writing and reading its cells as JSON"
+        f" {ours / written:.1f}"
+    )
     _report_screen()
 
 
@@ -63,11 +77,16 @@ def _report_screen() -> None:
             bare = _until(driver, f"{address}/nowhere/at/all", "h1")
             # the second visit is what a tester meets: the program is loaded, the data is read anew
             times = [
-                _until(driver, f"{address}/trials/{trial}/line-up", "tbody tr:nth-child(40) td button")
+                _until(
+                    driver, f"{address}/trials/{trial}/line-up", "tbody tr:nth-child(40) td button"
+                )
                 for _ in range(5)
             ]
             took = float(np.median(times))
-            print(f"Line-up screen of {BLADES} blades, address to the last row's buttons: {1e3 * took:.0f} ms")
+            print(
+                f"Line-up screen of {BLADES} blades, address to the last row's buttons:"
+                f" {1e3 * took:.0f} ms"
+            )
             print(f"(wanted: < 1000); ratio to an empty page {took / bare:.1f}")
         finally:
             server.kill()
@@ -76,7 +95,9 @@ def _report_screen() -> None:
 def _fill(api: str) -> str:
     def put(path: str, body: object) -> None:
         data = json.dumps(body).encode()
-        request = urllib.request.Request(api + path, data, {"Content-Type": "application/json"}, method="PUT")
+        request = urllib.request.Request(
+            api + path, data, {"Content-Type": "application/json"}, method="PUT"
+        )
         urllib.request.urlopen(request).close()
 
     trial = str(uuid4())
@@ -85,22 +106,37 @@ def _fill(api: str) -> str:
     for index in range(BLADES):
         blade = str(uuid4())
         edges = [
-            {"id": str(uuid4()), "number": n, "side_angle_deg": 15.0, "thickness_behind_edge_mm": 0.36}
+            {
+                "id": str(uuid4()),
+                "number": n,
+                "side_angle_deg": 15.0,
+                "thickness_behind_edge_mm": 0.36,
+            }
             for n in (1, 2, 3)
         ]
         hardness = float(np.round(rng.normal(60, 0.6), 1))
         own = {"hardness_hrc": hardness, "edge_length_mm": 96, "edges": edges}
         put(f"/trials/{trial}/blades/{blade}", {"id": blade, "code": f"B{index:02d}", **own})
-        for quantity, words in (("grind", "flat"), ("profile", "straight"), ("finish", "satin"), ("grip", "oak")):
+        for quantity, words in (
+            ("grind", "flat"),
+            ("profile", "straight"),
+            ("finish", "satin"),
+            ("grip", "oak"),
+        ):
             made = str(uuid4())
-            put(f"/blades/{blade}/measurements/{made}", {"id": made, "quantity": quantity, "words": words})
+            put(
+                f"/blades/{blade}/measurements/{made}",
+                {"id": made, "quantity": quantity, "words": words},
+            )
     return trial
 
 
 def _until(driver, address: str, selector: str) -> float:
     start = time.perf_counter()
     driver.get(address)
-    while not driver.execute_script("return document.querySelector(arguments[0]) !== null", selector):
+    while not driver.execute_script(
+        "return document.querySelector(arguments[0]) !== null", selector
+    ):
         time.sleep(0.005)
     driver.execute_async_script("requestAnimationFrame(() => requestAnimationFrame(arguments[0]))")
     return time.perf_counter() - start

@@ -1,4 +1,6 @@
-"""Accuracy and coverage of lives on simulated edges, textbook and surprise shapes, under several schedules."""
+"""Accuracy and coverage of lives on simulated edges, textbook and surprise shapes, under several
+schedules.
+"""
 
 from dataclasses import dataclass
 from multiprocessing import Pool
@@ -15,7 +17,9 @@ SHORT, LONG = (4.0, 60.0), (80.0, 500.0)
 
 @dataclass(frozen=True)
 class Case:
-    """One schedule over one span of lives; error wanted in per cent, None where only coverage is asked."""
+    """One schedule over one span of lives; error wanted in per cent, None where only coverage is
+    asked.
+    """
 
     name: str
     lives: tuple[float, float]
@@ -38,7 +42,9 @@ CASES = (
 
 
 def estimate(run: SimulatedRun) -> tuple[float, float, float] | None:
-    """Low, estimate and high of the dull life; None where the run was not judged to have reached it."""
+    """Low, estimate and high of the dull life; None where the run was not judged to have reached
+    it.
+    """
     pairs = zip(run.counts, run.force_gf, strict=True)
     checks = tuple(Check(float(n), "force", float(f)) for n, f in pairs)
     (life,) = force_lives([RunSeries("A", 1, 1, checks)], "dull", run.edge.limit_gf)
@@ -61,25 +67,41 @@ def simulate(task: tuple[Case, int]) -> tuple[str, float, tuple[float, float, fl
 
 
 def report(edges: int) -> None:
-    """Print error, bias, coverage and readings for every case, and coverage on each surprise shape."""
-    print(f"\nLives: {edges} simulated edges a row; scatter 4 to 10 %, outliers 0 to 8 %, 35 % surprise shapes")
-    print(f"{'schedule':36}{'error':>7}{'bias':>7}{'cover':>7}{'readings':>9}{'none':>6}  coverage on surprise shapes")
+    """Print error, bias, coverage and readings for every case, and coverage on each surprise
+    shape.
+    """
+    print(
+        f"\nLives: {edges} simulated edges a row; scatter 4 to 10 %, outliers 0 to 8 %, 35 %"
+        " surprise shapes"
+    )
+    print(
+        f"{'schedule':36}{'error':>7}{'bias':>7}{'cover':>7}{'readings':>9}{'none':>6}  coverage on"
+        " surprise shapes"
+    )
     readings: dict[str, float] = {}
     with Pool(2) as pool:
         for case in CASES:
-            rows = pool.map(simulate, [(case, 50_000 + seed) for seed in range(edges)], chunksize=20)
+            rows = pool.map(
+                simulate, [(case, 50_000 + seed) for seed in range(edges)], chunksize=20
+            )
             found = [(kind, life, e) for kind, life, e, _ in rows if e is not None]
             kinds = np.array([kind for kind, _, _ in found])
             log_error = np.array([np.log(e[1] / life) for _, life, e in found])
             inside = np.array([e[0] <= life <= e[2] for _, life, e in found])
             error = 100 * float(np.sqrt(np.mean(log_error**2)))
             readings[case.name] = float(np.mean([count for *_, count in rows]))
-            surprise = "  ".join(f"{kind} {100 * inside[kinds == kind].mean():.0f}" for kind in SURPRISE)
+            surprise = "  ".join(
+                f"{kind} {100 * inside[kinds == kind].mean():.0f}" for kind in SURPRISE
+            )
             print(
-                f"{case.name:36}{error:6.1f}%{100 * log_error.mean():+6.1f}%{100 * inside.mean():6.1f}%"
-                f"{readings[case.name]:9.1f}{edges - len(found):6d}  {surprise}"
+                f"{case.name:36}{error:6.1f}%{100 * log_error.mean():+6.1f}%"
+                f"{100 * inside.mean():6.1f}%{readings[case.name]:9.1f}{edges - len(found):6d}"
+                f"  {surprise}"
                 + (f"   (wanted: error <= {case.wanted_error} %)" if case.wanted_error else ""),
                 flush=True,
             )
     for name in ("adaptive, dull only", "adaptive, keen then dull"):
-        print(f"{name}: {100 * readings[name] / readings['every cut']:.0f} % of the readings of every cut (wanted: 60)")
+        print(
+            f"{name}: {100 * readings[name] / readings['every cut']:.0f} % of the readings of every"
+            " cut (wanted: 60)"
+        )

@@ -1,4 +1,6 @@
-"""A PUT that reads the same body and does nothing: what an acknowledgement costs before anything is kept."""
+"""A PUT that reads the same body and does nothing: what an acknowledgement costs before anything is
+kept.
+"""
 
 from fastapi import FastAPI
 

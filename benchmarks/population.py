@@ -1,4 +1,6 @@
-"""Simulated edges and the ways of checking them, drawn from the virtual bench without a look at the estimator."""
+"""Simulated edges and the ways of checking them, drawn from the virtual bench without a look at the
+estimator.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -40,12 +42,16 @@ def draw_bench(seed: int, lives: tuple[float, float], surprise_share: float = 0.
     rng = np.random.default_rng(seed)
     kinds = list(SURPRISE if rng.random() < surprise_share else TEXTBOOK)
     life = float(np.exp(rng.uniform(np.log(lives[0]), np.log(lives[1]))))
-    edge = true_edge(str(rng.choice(kinds)), life, rng, start_gf=rng.uniform(120, 200), limit_gf=LIMIT_GF)
+    edge = true_edge(
+        str(rng.choice(kinds)), life, rng, start_gf=rng.uniform(120, 200), limit_gf=LIMIT_GF
+    )
     return Bench(edge, SimulatedTester(rng.uniform(0.04, 0.10), rng.uniform(0.0, 0.08)), rng)
 
 
 def run_fixed(bench: Bench, every: int, ends_on: str = "two_checks") -> SimulatedRun:
-    """Check every so many cuts; ends on two checks in a row beyond the limit, or a pair at one count (`same_count`)."""
+    """Check every so many cuts; ends on two checks in a row beyond the limit, or a pair at one
+    count (`same_count`).
+    """
     counts, force = [0.0], [bench.read(0.0)]
     count, beyond = 0, 0
     while beyond < 2 and count < 6 * bench.edge.life + 4 * every:
@@ -64,7 +70,9 @@ def run_fixed(bench: Bench, every: int, ends_on: str = "two_checks") -> Simulate
     return SimulatedRun(bench.edge, np.array(counts), np.array(force))
 
 
-def run_adaptive(bench: Bench, limits_gf: Sequence[tuple[str, float]] = (("dull", LIMIT_GF),)) -> SimulatedRun:
+def run_adaptive(
+    bench: Bench, limits_gf: Sequence[tuple[str, float]] = (("dull", LIMIT_GF),)
+) -> SimulatedRun:
     """Check when the adaptive rule says so, until it says stop."""
     checks: list[Check] = []
     while len(checks) < 300:

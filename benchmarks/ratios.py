@@ -1,4 +1,6 @@
-"""Coverage and false calls of ratios on two generators: one shape a blade, and shapes changing from edge to edge."""
+"""Coverage and false calls of ratios on two generators: one shape a blade, and shapes changing from
+edge to edge.
+"""
 
 from multiprocessing import Pool
 
@@ -31,10 +33,19 @@ def simulate(task: tuple[int, int, float, bool]) -> tuple[float, float, float, f
             edge = true_edge(kind, own, shape, start_gf=rng.uniform(130, 180), limit_gf=LIMIT_GF)
             run = run_fixed(Bench(edge, tester, rng), 1)
             pairs = zip(run.counts, run.force_gf, strict=True)
-            runs.append(RunSeries(code, number, 1, tuple(Check(float(n), "force", float(f)) for n, f in pairs)))
+            runs.append(
+                RunSeries(
+                    code, number, 1, tuple(Check(float(n), "force", float(f)) for n, f in pairs)
+                )
+            )
     analysis = analyse(runs, {}, MatchingRule(), Method())
     (found,) = [c for c in analysis.comparisons if c.stage == "dull"]
-    return float(np.log(ratio)), float(np.log(found.ratio)), float(np.log(found.low)), float(np.log(found.high))
+    return (
+        float(np.log(ratio)),
+        float(np.log(found.ratio)),
+        float(np.log(found.low)),
+        float(np.log(found.high)),
+    )
 
 
 def report(trials: int) -> None:
@@ -48,7 +59,11 @@ def report(trials: int) -> None:
             for edges in (1, 2, 3):
                 for ratio in (1.0, 1.25):
                     rows = np.array(
-                        pool.map(simulate, [(s, edges, ratio, changing) for s in range(trials)], chunksize=5)
+                        pool.map(
+                            simulate,
+                            [(s, edges, ratio, changing) for s in range(trials)],
+                            chunksize=5,
+                        )
                     )
                     truth, estimate, low, high = rows.T
                     inside = (low <= truth) & (truth <= high)
@@ -57,7 +72,8 @@ def report(trials: int) -> None:
                     error = np.sqrt(np.mean((estimate - truth) ** 2))
                     name = "changing by edge" if changing else "one a blade"
                     print(
-                        f"{name:18}{edges:6d}{ratio:7.2f}{100 * inside.mean():7.1f}%{100 * called:7.1f}%"
+                        f"{name:18}{edges:6d}{ratio:7.2f}"
+                        f"{100 * inside.mean():7.1f}%{100 * called:7.1f}%"
                         f"{100 * error:7.1f}%{np.mean(high - low):7.2f}",
                         flush=True,
                     )

@@ -1,4 +1,5 @@
-"""What check schedules use and reach, by simulation on the virtual bench: the table that a plan is foretold from.
+"""What check schedules use and reach, by simulation on the virtual bench: the table that a plan is
+foretold from.
 
 `python -m benchmarks --only schedules` prints the rows of `kessik.core.planning.schedule_table`.
 """
@@ -12,14 +13,29 @@ from benchmarks.lives import estimate
 from benchmarks.population import draw_bench, run_adaptive, run_fixed
 
 # (life in cuts, a check every so many cuts): rows are kept by checks to a life
-FIXED = ((6, 4), (10, 4), (4, 1), (6, 1), (9, 1), (13, 1), (20, 1), (30, 1), (45, 1), (70, 1), (110, 1), (170, 1))
+FIXED = (
+    (6, 4),
+    (10, 4),
+    (4, 1),
+    (6, 1),
+    (9, 1),
+    (13, 1),
+    (20, 1),
+    (30, 1),
+    (45, 1),
+    (70, 1),
+    (110, 1),
+    (170, 1),
+)
 ADAPTIVE = (4, 6, 9, 13, 20, 30, 45, 70, 110, 170)
 BOTH_LIMITS = (("keen", 300.0), ("dull", 400.0))
 
 
 @dataclass(frozen=True)
 class Row:
-    """Half the 16 to 84 % span of ln(estimate / truth), mean readings, mean cuts at the stop over the true life."""
+    """Half the 16 to 84 % span of ln(estimate / truth), mean readings, mean cuts at the stop over
+    the true life.
+    """
 
     at: float
     error: float
@@ -48,7 +64,9 @@ def _row(pool: Pool, at: float, life: float, every: int, edges: int) -> Row:  # 
 
 
 def report(edges: int) -> None:
-    """Print both tables; fixed schedules by checks to a life, the adaptive one by the life in cuts."""
+    """Print both tables; fixed schedules by checks to a life, the adaptive one by the life in
+    cuts.
+    """
     with Pool(2) as pool:
         for name, rows in (
             ("FIXED", ((life / every, life, every) for life, every in FIXED)),
@@ -57,4 +75,8 @@ def report(edges: int) -> None:
             print(f"{name}: at, error, readings, cuts over life", flush=True)
             for at, life, every in rows:
                 row = _row(pool, at, life, every, edges)
-                print(f"    ({row.at:g}, {row.error:.3f}, {row.readings:.1f}, {row.cuts_over_life:.2f}),", flush=True)
+                print(
+                    f"    ({row.at:g}, {row.error:.3f}, {row.readings:.1f},"
+                    f" {row.cuts_over_life:.2f}),",
+                    flush=True,
+                )

@@ -34,13 +34,18 @@ def report_analysis() -> None:
     def of_size(count):
         n = np.arange(float(count))
         rng = np.random.default_rng(1)
-        return ForceReadings(n, (150 + 250 * (n / (count - 3)) ** 0.6) * np.exp(0.06 * rng.normal(size=count)))
+        return ForceReadings(
+            n, (150 + 250 * (n / (count - 3)) ** 0.6) * np.exp(0.06 * rng.normal(size=count))
+        )
 
     analyse(of_size(25))
     one = np.median(timed(lambda: analyse(of_size(25)), 40))
     more = np.median(timed(lambda: analyse(of_size(50)), 40))
     print("\nAnalysis of a run, one core")
-    print(f"25 readings: {1e3 * one:.1f} ms (wanted: <= 20); each reading more: {1e3 * (more - one) / 25:.2f} ms")
+    print(
+        f"25 readings: {1e3 * one:.1f} ms (wanted: <= 20); each reading more:"
+        f" {1e3 * (more - one) / 25:.2f} ms"
+    )
     runs = [run_fixed(draw_bench(seed, (8.0, 60.0)), 1) for seed in range(200)]
     ours = timed(lambda: [analyse(ForceReadings(r.counts, r.force_gf)) for r in runs], 1)[0]
 
@@ -49,9 +54,15 @@ def report_analysis() -> None:
 
     def bootstrap(run, rng):
         for draw in range(201):
-            pick = np.arange(run.counts.size) if draw == 0 else rng.integers(0, run.counts.size, run.counts.size)
+            pick = (
+                np.arange(run.counts.size)
+                if draw == 0
+                else rng.integers(0, run.counts.size, run.counts.size)
+            )
             try:
-                curve_fit(power, run.counts[pick], run.force_gf[pick], p0=(150.0, 30.0, 0.6), maxfev=400)
+                curve_fit(
+                    power, run.counts[pick], run.force_gf[pick], p0=(150.0, 30.0, 0.6), maxfev=400
+                )
             except (RuntimeError, TypeError, ValueError):
                 continue
 
@@ -59,7 +70,10 @@ def report_analysis() -> None:
     sample = runs[::20]
     with np.errstate(all="ignore"):
         theirs = timed(lambda: [bootstrap(r, rng) for r in sample], 1)[0] * len(runs) / len(sample)
-    print(f"200 runs: {ours:.1f} s; curve_fit with a 200-draw bootstrap: {theirs:.1f} s; ratio {ours / theirs:.3f}")
+    print(
+        f"200 runs: {ours:.1f} s; curve_fit with a 200-draw bootstrap: {theirs:.1f} s; ratio"
+        f" {ours / theirs:.3f}"
+    )
 
 
 def report_first_load() -> None:

@@ -64,12 +64,16 @@ def client(database):
 
 def here(app, **settings):
     """A client on this machine, as its own browser is."""
-    return TestClient(app, base_url="http://127.0.0.1:8737", client=("127.0.0.1", 50000), **settings)
+    return TestClient(
+        app, base_url="http://127.0.0.1:8737", client=("127.0.0.1", 50000), **settings
+    )
 
 
 def bench_event(event_id, kind, device, sequence, seen, count_at, time, payload, position=0):
     """An event of the log from its plain parts, as the API reads them."""
-    return BenchEvent(event_id, read_said(kind, payload), device, sequence, seen, count_at, time, position)
+    return BenchEvent(
+        event_id, read_said(kind, payload), device, sequence, seen, count_at, time, position
+    )
 
 
 def series(*readings, blade="A", edge=1, run=1, **rest):
@@ -93,7 +97,9 @@ class BenchHand:
             body["method"] = method_body(
                 BY_SCHOOL[body.pop("school")]
                 if "school" in body
-                else force_limit_rope(schedule=body.pop("schedule", "every"), every=body.pop("every", 1))
+                else force_limit_rope(
+                    schedule=body.pop("schedule", "every"), every=body.pop("every", 1)
+                )
             )
         assert self.client.put(f"/api/trials/{self.trial}", json=body).status_code == 200
         return [self.add_blade(code) for code in codes]
@@ -107,7 +113,9 @@ class BenchHand:
 
     def start(self, edge, **settings):
         run = str(uuid4())
-        answer = self.client.put(f"/api/trials/{self.trial}/runs/{run}", json={"id": run, "edge_id": edge, **settings})
+        answer = self.client.put(
+            f"/api/trials/{self.trial}/runs/{run}", json={"id": run, "edge_id": edge, **settings}
+        )
         assert answer.status_code == 200, answer.text
         return run
 
@@ -124,7 +132,9 @@ class BenchHand:
 
     def send(self, run, kind, payload=None, *, at=0.0, seen=0, event_id=None):
         event_id = event_id or str(uuid4())
-        answer = self.client.put(f"/api/runs/{run}/events/{event_id}", json=self.event(kind, payload, at=at, seen=seen))
+        answer = self.client.put(
+            f"/api/runs/{run}/events/{event_id}", json=self.event(kind, payload, at=at, seen=seen)
+        )
         answer.event_id = event_id
         return answer
 

@@ -1,4 +1,6 @@
-"""Servers for tests that need one: a process of its own that can be killed, or a thread, which is there at once."""
+"""Servers for tests that need one: a process of its own that can be killed, or a thread, which is
+there at once.
+"""
 
 import socket
 import subprocess
@@ -25,7 +27,8 @@ def start_server(folder, port, command="serve", options=()):
     """Start `kessik serve` or `kessik demo` and wait until it answers."""
     program = str(Path(sys.executable).parent / "kessik")
     server = subprocess.Popen(
-        [program, command, "--data", str(folder), "--port", str(port), *options], stdout=subprocess.DEVNULL
+        [program, command, "--data", str(folder), "--port", str(port), *options],
+        stdout=subprocess.DEVNULL,
     )
     deadline = time.monotonic() + 120
     while time.monotonic() < deadline:
@@ -59,7 +62,9 @@ class Served:
 
 
 class ServedHere(Served):
-    """The same application in a thread: nothing has to be imported anew, but it cannot be killed in mid-stroke."""
+    """The same application in a thread: nothing has to be imported anew, but it cannot be killed in
+    mid-stroke.
+    """
 
     def __init__(self, folder, around=lambda app: app, **settings):
         self.around, self.settings = around, settings

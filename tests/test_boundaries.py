@@ -16,7 +16,9 @@ WEB_BIN = ROOT / "web" / "node_modules" / ".bin"
 def tree(tmp_path_factory):
     """A copy of both sources with their settings, to plant in."""
     copy = tmp_path_factory.mktemp("tree")
-    shutil.copytree(ROOT / "src", copy / "src", ignore=shutil.ignore_patterns("web_dist", "__pycache__"))
+    shutil.copytree(
+        ROOT / "src", copy / "src", ignore=shutil.ignore_patterns("web_dist", "__pycache__")
+    )
     shutil.copy(ROOT / "pyproject.toml", copy)
     (copy / "web").mkdir()
     shutil.copytree(ROOT / "web" / "src", copy / "web" / "src")
@@ -29,7 +31,12 @@ def tree(tmp_path_factory):
 def python_boundaries(tree):
     env = {"PYTHONPATH": str(tree / "src"), "PATH": "/usr/bin:/bin"}
     return subprocess.run(
-        [BIN / "lint-imports", "--no-cache"], cwd=tree, env=env, capture_output=True, text=True, check=False
+        [BIN / "lint-imports", "--no-cache"],
+        cwd=tree,
+        env=env,
+        capture_output=True,
+        text=True,
+        check=False,
     )
 
 
@@ -45,7 +52,11 @@ def web_boundaries(tree):
         ("core/geometry.py", "from kessik.core.comparison import matching", "Inside the core"),
         ("store/planted.py", "from kessik.services import bench", "One direction of flow"),
         ("services/planted.py", "import sqlalchemy", "SQLAlchemy only in the store"),
-        ("api/routers/bench.py", "from kessik.api.routers import trials", "Routers know nothing of each other"),
+        (
+            "api/routers/bench.py",
+            "from kessik.api.routers import trials",
+            "Routers know nothing of each other",
+        ),
     ],
 )
 def test_a_planted_import_breaks_its_contract(tree, file, line, contract):
@@ -62,9 +73,16 @@ def test_a_planted_import_breaks_its_contract(tree, file, line, contract):
 
 def test_the_core_may_not_look_at_the_machine(tree):
     planted = tree / "src" / "kessik" / "core" / "planted.py"
-    planted.write_text('"""Planted."""\n\nimport os\nfrom datetime import datetime\n\nPLACE, TIME = os.sep, datetime\n')
+    planted.write_text(
+        '"""Planted."""\n\nimport os\nfrom datetime import datetime\n\nPLACE, TIME = os.sep,'
+        " datetime\n"
+    )
     found = subprocess.run(
-        [BIN / "ruff", "check", "src", "--no-cache"], cwd=tree, capture_output=True, text=True, check=False
+        [BIN / "ruff", "check", "src", "--no-cache"],
+        cwd=tree,
+        capture_output=True,
+        text=True,
+        check=False,
     )
     planted.unlink()
     assert found.stdout.count("TID251") == 2
@@ -74,19 +92,29 @@ def test_nothing_is_broken_in_the_tree_itself(tree):
     assert "5 kept, 0 broken" in python_boundaries(tree).stdout
     clean = web_boundaries(tree)
     assert clean.returncode == 0, clean.stdout
-    assert int(clean.stdout.split("(")[1].split(" modules")[0]) > 40, "the checker really saw the modules"
+    assert int(clean.stdout.split("(")[1].split(" modules")[0]) > 40, (
+        "the checker really saw the modules"
+    )
 
 
 @pytest.mark.parametrize(
     ("file", "line", "rule"),
     [
-        ("domain/planted.ts", 'import { api } from "../api/client";\nexport const x = api;', "domain-pure"),
+        (
+            "domain/planted.ts",
+            'import { api } from "../api/client";\nexport const x = api;',
+            "domain-pure",
+        ),
         (
             "features/cut/planted.ts",
             'import { Today } from "../today/Today";\nexport const x = Today;',
             "features-apart",
         ),
-        ("charts/planted.ts", 'import { Dialog } from "radix-ui";\nexport const x = Dialog;', "radix-in-ui"),
+        (
+            "charts/planted.ts",
+            'import { Dialog } from "radix-ui";\nexport const x = Dialog;',
+            "radix-in-ui",
+        ),
         (
             "ui/planted.ts",
             'import { Today } from "../features/today/Today";\nexport const x = Today;',

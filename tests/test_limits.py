@@ -14,7 +14,10 @@ DOCUMENT = Path(__file__).parents[1] / "docs/limits.md"
 def test_the_document_is_the_table():
     said = DOCUMENT.read_text(encoding="utf-8")
     for limit in LIMITS.values():
-        assert f"| `{limit.name}` | {plain(limit.least)} | {plain(limit.most)} | {limit.unit} | {limit.help} |" in said
+        assert (
+            f"| `{limit.name}` | {plain(limit.least)} | {plain(limit.most)} | {limit.unit} |"
+            f" {limit.help} |" in said
+        )
     for quantity in QUANTITIES.values():
         if quantity.is_number:
             row = f"| {quantity.label} | {quantity.low:g} | {quantity.high:g} | {quantity.unit} |"
@@ -22,7 +25,9 @@ def test_the_document_is_the_table():
 
 
 def test_the_screens_have_the_table():
-    table = json.loads(limits_module().removeprefix("export const LIMITS = ").removesuffix(" as const;\n"))
+    table = json.loads(
+        limits_module().removeprefix("export const LIMITS = ").removesuffix(" as const;\n")
+    )
     assert {name: (row["least"], row["most"]) for name, row in table.items()} == {
         limit.name: (limit.least, limit.most) for limit in LIMITS.values()
     }

@@ -19,7 +19,9 @@ def test_the_wheel_serves_without_node(tmp_path):
     (wheel,) = tmp_path.glob("*.whl")
     names = zipfile.ZipFile(wheel).namelist()
     assert "kessik/web_dist/index.html" in names
-    assert any(name.startswith("kessik/web_dist/assets/") and name.endswith(".js") for name in names)
+    assert any(
+        name.startswith("kessik/web_dist/assets/") and name.endswith(".js") for name in names
+    )
     assert any(name.endswith(".woff2") for name in names)
     assert "kessik/store/migrations/versions/0001_the_first_tables.py" in names
 

@@ -31,7 +31,8 @@ module.exports = {
     {
       name: "parts-below-features",
       severity: "error",
-      comment: "parts put ui, charts and api together for several features; nothing below knows them",
+      comment:
+        "parts put ui, charts and api together for several features; nothing below knows them",
       from: { path: "^src/(ui|charts|api|domain|parts)/" },
       to: { path: "^src/(features|app)/" },
     },

@@ -1,4 +1,6 @@
-"""After the stop: stropped back, cut again, and what the verdict says of upkeep; the log to take along."""
+"""After the stop: stropped back, cut again, and what the verdict says of upkeep; the log to take
+along.
+"""
 
 import csv
 import io
@@ -10,7 +12,7 @@ import pytest
 
 @pytest.fixture
 def ended(hand):
-    ((blade, edge), _) = hand.make_trial("A", "B", schedule="every", every=4)
+    (blade, edge), _ = hand.make_trial("A", "B", schedule="every", every=4)
     run = hand.start(edge)
     hand.read(run, 150, 0)
     at = hand.cut(run, 20)
@@ -35,13 +37,19 @@ def test_the_share_regained_is_told_and_the_runs_own_checks_stay_as_they_were(ha
     assert [round(t["share"], 2) for t in found["strop_back"]] == [0.58, 0.70]
     assert len(found["state"]["checks"]) == 3
     (kept,) = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["upkeep"]
-    assert kept["stones"] == "edge 3: the strop brought it back under 300 gf once; stones were not needed yet"
+    assert (
+        kept["stones"]
+        == "edge 3: the strop brought it back under 300 gf once; stones were not needed yet"
+    )
 
 
 def test_a_stropped_edge_is_cut_again_as_a_run_of_its_own_that_compares_nothing(hand, ended):
     run, edge, _ = ended
     again = str(uuid4())
-    path, body = f"/api/trials/{hand.trial}/runs/{again}", {"id": again, "edge_id": edge, "after_strop_of": run}
+    path, body = (
+        f"/api/trials/{hand.trial}/runs/{again}",
+        {"id": again, "edge_id": edge, "after_strop_of": run},
+    )
     assert hand.client.put(path, json=body).json()["detail"].startswith("strop it back first")
     strop(hand, run, 10, 240)
     assert hand.client.put(path, json=body).status_code == 200
@@ -54,7 +62,8 @@ def test_a_stropped_edge_is_cut_again_as_a_run_of_its_own_that_compares_nothing(
     verdict = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()
     assert [r["run"]["id"] for r in verdict["runs"]] == [run]
     assert (
-        "the strop did once, then no longer brought it under 300 gf; stones are due" in verdict["upkeep"][0]["stones"]
+        "the strop did once, then no longer brought it under 300 gf; stones are due"
+        in verdict["upkeep"][0]["stones"]
     )
     third = str(uuid4())
     twice = hand.client.put(f"/api/trials/{hand.trial}/runs/{third}", json={**body, "id": third})
@@ -66,7 +75,9 @@ def test_strop_back_survives_the_files(hand, ended):
     strop(hand, run, 10, 260, 264)
     strop(hand, run, 15, 230)
     before = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()
-    archive = zipfile.ZipFile(io.BytesIO(hand.client.get(f"/api/trials/{hand.trial}/files").content))
+    archive = zipfile.ZipFile(
+        io.BytesIO(hand.client.get(f"/api/trials/{hand.trial}/files").content)
+    )
     files = [("files", (name, archive.read(name))) for name in archive.namelist()]
     (made,) = hand.client.post("/api/imports", files=files).json()["trials"]
     after = hand.client.get(f"/api/trials/{made['id']}/verdict").json()
@@ -97,7 +108,9 @@ def test_cautions_are_put_away_for_one_trial_and_come_back(hand):
     assert hand.client.put(path, json={"seen": False}).json()["cautions_seen"] is False
 
 
-def test_the_bench_card_falls_back_on_a_fixed_schedule_and_tells_no_more_than_the_next_check_when_sealed(hand, ended):
+def test_a_sealed_bench_card_falls_back_on_a_fixed_schedule_and_tells_the_next_check_only(
+    hand, ended
+):
     run, _, blade = ended
     edge = str(uuid4())
     hand.client.put(f"/api/blades/{blade}/edges/{edge}", json={"id": edge, "number": 4})

@@ -7,7 +7,7 @@ from kessik.core.protocols.events import EVENT_KINDS
 
 @pytest.fixture
 def run(hand):
-    ((_, edge), _) = hand.make_trial("A", "B", schedule="every", every=4)
+    (_, edge), _ = hand.make_trial("A", "B", schedule="every", every=4)
     return hand.start(edge)
 
 
@@ -54,28 +54,48 @@ def test_a_reading_told_late_stands_at_its_own_count(hand, run):
     hand.cut(run, 8)
     hand.read(run, 260, 8)
     hand.read(run, 190, 4)
-    assert stored(hand, run) == (8, [(4, 190), (8, 260)]), "a phone that was away tells of an earlier check"
+    assert stored(hand, run) == (
+        8,
+        [(4, 190), (8, 260)],
+    ), "a phone that was away tells of an earlier check"
 
 
 def test_an_event_for_a_stopped_run_is_taken_only_of_a_device_that_could_not_know(hand, run):
     hand.cut(run, 2)
-    position = hand.send(run, "stop", {"by": "tester", "reason": "edge ruined"}, at=2).json()["position"]
+    position = hand.send(run, "stop", {"by": "tester", "reason": "edge ruined"}, at=2).json()[
+        "position"
+    ]
     aware = hand.send(run, "cut", {"amount": 1}, at=2, seen=position)
     assert (aware.status_code, aware.json()["field"]) == (409, "run")
-    assert hand.send(run, "cut", {"amount": 1}, at=2, seen=position - 1).json()["state"]["count"] == 3
+    assert (
+        hand.send(run, "cut", {"amount": 1}, at=2, seen=position - 1).json()["state"]["count"] == 3
+    )
     assert hand.client.get(f"/api/runs/{run}").json()["state"]["status"] == "stopped"
 
 
 def test_a_clock_hours_off_moves_nothing_and_a_time_that_is_none_is_refused(hand, run):
     for hours, n in (("01", 0), ("23", 1), ("07", 2)):
-        body = hand.event("cut", {"amount": 1}, at=n) | {"client_time": f"2026-05-04T{hours}:00:00+02:00"}
-        assert hand.client.put(f"/api/runs/{run}/events/clock-event-{n}", json=body).status_code == 200
+        body = hand.event("cut", {"amount": 1}, at=n) | {
+            "client_time": f"2026-05-04T{hours}:00:00+02:00"
+        }
+        assert (
+            hand.client.put(f"/api/runs/{run}/events/clock-event-{n}", json=body).status_code == 200
+        )
     log = hand.client.get(f"/api/runs/{run}").json()["log"]
-    assert [e["count_at"] for e in log if e["kind"] == "cut"] == [0, 1, 2], "the log keeps the order it was told in"
-    assert [e["client_time"][11:13] for e in log if e["kind"] == "cut"] == ["01", "23", "07"], "and what was said"
+    assert [e["count_at"] for e in log if e["kind"] == "cut"] == [
+        0,
+        1,
+        2,
+    ], "the log keeps the order it was told in"
+    assert [e["client_time"][11:13] for e in log if e["kind"] == "cut"] == [
+        "01",
+        "23",
+        "07",
+    ], "and what was said"
     for time in ("noon", "2026-05-04T10:00:00", ""):
         answer = hand.client.put(
-            f"/api/runs/{run}/events/clock-event-9", json=hand.event("cut", {"amount": 1}) | {"client_time": time}
+            f"/api/runs/{run}/events/clock-event-9",
+            json=hand.event("cut", {"amount": 1}) | {"client_time": time},
         )
         assert (answer.status_code, answer.json()["field"]) == (422, "client_time")
 
@@ -96,4 +116,8 @@ def test_every_kind_of_event_is_known_to_the_contract_or_the_servers_own(hand):
     contract = hand.client.get("/api/openapi.json").json()
     put = contract["paths"]["/api/runs/{run_id}/events/{event_id}"]["put"]["requestBody"]
     union = put["content"]["application/json"]["schema"]
-    assert set(EVENT_KINDS) - set(union["discriminator"]["mapping"]) == {"start", "stage", "check_planned"}
+    assert set(EVENT_KINDS) - set(union["discriminator"]["mapping"]) == {
+        "start",
+        "stage",
+        "check_planned",
+    }

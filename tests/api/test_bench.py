@@ -1,4 +1,6 @@
-"""The bench over HTTP: events once and in order, checks planned, stages and stops declared by the server alone."""
+"""The bench over HTTP: events once and in order, checks planned, stages and stops declared by the
+server alone.
+"""
 
 import io
 import time
@@ -13,7 +15,7 @@ from kessik.services.live import live_of
 
 @pytest.fixture
 def run(hand):
-    ((_, edge), _) = hand.make_trial("A", "B", schedule="every", every=2)
+    (_, edge), _ = hand.make_trial("A", "B", schedule="every", every=2)
     return hand.start(edge)
 
 
@@ -37,7 +39,9 @@ def test_a_whole_run(hand, run):
     whole = hand.client.get(f"/api/runs/{run}").json()
     assert "dull: 7" in whole["found"] or "dull: 8" in whole["found"]
     assert [e["kind"] for e in whole["log"]].count("stop") == 1
-    assert all(a["position"] < b["position"] for a, b in zip(whole["log"], whole["log"][1:], strict=False))
+    assert all(
+        a["position"] < b["position"] for a, b in zip(whole["log"], whole["log"][1:], strict=False)
+    )
 
 
 def test_the_same_event_twice_is_one_event(hand, run):
@@ -52,7 +56,9 @@ def test_the_same_event_twice_is_one_event(hand, run):
 def test_one_id_with_other_content_or_one_sequence_twice_is_a_conflict(hand, run):
     event_id, body = str(uuid4()), hand.event("cut", {"amount": 1})
     hand.client.put(f"/api/runs/{run}/events/{event_id}", json=body)
-    other = hand.client.put(f"/api/runs/{run}/events/{event_id}", json={**body, "payload": {"amount": 2}})
+    other = hand.client.put(
+        f"/api/runs/{run}/events/{event_id}", json={**body, "payload": {"amount": 2}}
+    )
     assert (other.status_code, other.json()["field"]) == (409, "id")
     same_sequence = hand.client.put(f"/api/runs/{run}/events/{uuid4()}", json=body)
     assert (same_sequence.status_code, same_sequence.json()["field"]) == (409, "device_sequence")
@@ -90,14 +96,16 @@ def test_an_edge_is_cut_once(hand):
     ((_, edge),) = hand.make_trial("A")
     hand.start(edge)
     again = str(uuid4())
-    answer = hand.client.put(f"/api/trials/{hand.trial}/runs/{again}", json={"id": again, "edge_id": edge})
+    answer = hand.client.put(
+        f"/api/trials/{hand.trial}/runs/{again}", json={"id": again, "edge_id": edge}
+    )
     assert answer.status_code == 409
     assert "sharpen the blade" in answer.json()["detail"]
     hand.start(edge, practice=True)
 
 
 def test_a_practice_run_reads_the_virtual_bench_and_stays_out(hand, database):
-    ((_, a), (_, b)) = hand.make_trial("A", "B")
+    (_, a), (_, b) = hand.make_trial("A", "B")
     run = hand.start(a, practice=True, practice_seed=3)
     news = []
     live_of(database).tell = lambda topic, message: news.append(message)
@@ -129,12 +137,20 @@ def test_a_practice_run_reads_the_virtual_bench_and_stays_out(hand, database):
 def test_the_zone_must_lie_on_the_edge(hand):
     hand.make_trial()
     _, edge = hand.add_blade("A", edge_length_mm=96)
-    for zone in ({"zone_from_mm": 80, "zone_to_mm": 40}, {"zone_from_mm": 20, "zone_to_mm": 120}, {"zone_from_mm": 20}):
+    for zone in (
+        {"zone_from_mm": 80, "zone_to_mm": 40},
+        {"zone_from_mm": 20, "zone_to_mm": 120},
+        {"zone_from_mm": 20},
+    ):
         run = str(uuid4())
-        answer = hand.client.put(f"/api/trials/{hand.trial}/runs/{run}", json={"id": run, "edge_id": edge, **zone})
+        answer = hand.client.put(
+            f"/api/trials/{hand.trial}/runs/{run}", json={"id": run, "edge_id": edge, **zone}
+        )
         assert (answer.status_code, answer.json()["field"]) == (422, "zone_to_mm")
     run = hand.start(edge, zone_from_mm=16, zone_to_mm=80)
-    assert hand.client.get(f"/api/runs/{run}").json()["exposure_per_cut_mm2_per_mm"] == pytest.approx(12.57, abs=0.01)
+    assert hand.client.get(f"/api/runs/{run}").json()[
+        "exposure_per_cut_mm2_per_mm"
+    ] == pytest.approx(12.57, abs=0.01)
 
 
 def test_a_replay_shows_what_the_tester_was_told(hand, run):
@@ -161,6 +177,11 @@ def test_a_spoiled_cut_is_named_beside_the_answer_and_in_the_file(hand, run):
     assert hand.send(run, "spoiled", {"cause": "cat"}, at=at).json()["field"] == "cause"
     hand.send(run, "stop", {"by": "tester", "reason": "edge ruined"}, at=at)
     notes = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["notes"]
-    assert "A, edge 3: 1 spoiled cut, at 3 (staple); look at the edge there before believing a short life" in notes
-    archive = zipfile.ZipFile(io.BytesIO(hand.client.get(f"/api/trials/{hand.trial}/files").content))
+    assert (
+        "A, edge 3: 1 spoiled cut, at 3 (staple); look at the edge there before believing a short"
+        " life" in notes
+    )
+    archive = zipfile.ZipFile(
+        io.BytesIO(hand.client.get(f"/api/trials/{hand.trial}/files").content)
+    )
     assert b"spoiled at 3 (staple)" in archive.read("raft-rope.runs.csv")

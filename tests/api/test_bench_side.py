@@ -1,4 +1,6 @@
-"""What stands beside the count: the hand's pace, the break, the stock; and nothing more than may be seen when blind."""
+"""What stands beside the count: the hand's pace, the break, the stock; and nothing more than may be
+seen when blind.
+"""
 
 from datetime import datetime, timedelta
 from uuid import uuid4
@@ -10,12 +12,14 @@ NOON = datetime.fromisoformat("2026-05-04T12:00:00+02:00")
 
 @pytest.fixture
 def run(hand):
-    ((_, edge), _) = hand.make_trial("A", "B", schedule="every", every=4)
+    (_, edge), _ = hand.make_trial("A", "B", schedule="every", every=4)
     return hand.start(edge)
 
 
 def cut_at(hand, run, n, minutes):
-    body = hand.event("cut", {"amount": 1}, at=n) | {"client_time": (NOON + timedelta(minutes=minutes)).isoformat()}
+    body = hand.event("cut", {"amount": 1}, at=n) | {
+        "client_time": (NOON + timedelta(minutes=minutes)).isoformat()
+    }
     assert hand.client.put(f"/api/runs/{run}/events/{uuid4()}", json=body).status_code == 200
 
 
@@ -32,18 +36,28 @@ def test_a_long_stretch_ends_in_a_hint_and_a_break_ends_the_stretch(hand, run):
     pause = hand.event("pause") | {"client_time": (NOON + timedelta(minutes=51)).isoformat()}
     hand.client.put(f"/api/runs/{run}/events/{uuid4()}", json=pause)
     resting = news(hand, run)
-    assert (resting["state"]["status"], resting["paused_since"]) == ("paused", "2026-05-04T12:51:00+02:00")
+    assert (resting["state"]["status"], resting["paused_since"]) == (
+        "paused",
+        "2026-05-04T12:51:00+02:00",
+    )
     cut_at(hand, run, 26, 60)
     rested = news(hand, run)
-    assert (rested["pace"]["hint"], rested["pace"]["cuts_without_break"], rested["paused_since"]) == ("", 1, None)
+    assert (
+        rested["pace"]["hint"],
+        rested["pace"]["cuts_without_break"],
+        rested["paused_since"],
+    ) == ("", 1, None)
 
 
 def test_stock_left_is_told_with_how_many_more_cuts_it_lasts(hand):
-    ((_, edge), _) = hand.make_trial("A", "B", schedule="every", every=4)
+    (_, edge), _ = hand.make_trial("A", "B", schedule="every", every=4)
     lot = str(uuid4())
     rope = {"id": lot, "kind": "rope", "name": "Rope, lot 7", "unit": "m", "bought_amount": 10}
     assert hand.client.put(f"/api/lots/{lot}", json=rope).status_code == 200
-    assert hand.client.put(f"/api/trials/{hand.trial}/plan", json={"medium_lot_id": lot}).status_code == 200
+    assert (
+        hand.client.put(f"/api/trials/{hand.trial}/plan", json={"medium_lot_id": lot}).status_code
+        == 200
+    )
     run = hand.start(edge)
     hand.cut(run, 1)  # the end that is lost to the clamp goes with the first cut
     (before,) = hand.client.get(f"/api/runs/{run}/stock").json()
@@ -56,8 +70,10 @@ def test_stock_left_is_told_with_how_many_more_cuts_it_lasts(hand):
 
 
 def test_a_blind_bench_is_told_where_to_check_and_never_why(hand):
-    ((_, a), _) = hand.make_trial("A", "B", schedule="adaptive")
-    covered = hand.client.put(f"/api/trials/{hand.trial}/covered", json={"covered": True, "seed": 3})
+    (_, a), _ = hand.make_trial("A", "B", schedule="adaptive")
+    covered = hand.client.put(
+        f"/api/trials/{hand.trial}/covered", json={"covered": True, "seed": 3}
+    )
     assert covered.status_code == 200
     run = hand.start(a)
     hand.plan(run)

@@ -1,4 +1,6 @@
-"""Blind: neither the bench nor the answer gives a blade away until it is uncovered; a verification hides the first."""
+"""Blind: neither the bench nor the answer gives a blade away until it is uncovered; a verification
+hides the first.
+"""
 
 from uuid import uuid4
 
@@ -35,15 +37,21 @@ def test_the_bench_shows_a_code_and_only_the_next_check_and_the_answer_waits(han
     cut_run(hand, pair[1][1], 30)
     hidden = verdict(hand)
     assert hidden["headline"] == hidden["sealed"] != ""
-    assert not any(hidden[part] for part in ("runs", "ladder", "comparisons", "figure_blades", "notes"))
+    assert not any(
+        hidden[part] for part in ("runs", "ladder", "comparisons", "figure_blades", "notes")
+    )
     (entry,) = hand.client.get("/api/today").json()["trials"]
     assert (entry["runs"], entry["lives"]) == ([], {})
     assert "AV-9" not in entry["next_step"]["says"]
     beside = hand.client.get(f"/api/trials/{hand.trial}/line-up").json()["runs"]
     page = hand.client.get(f"/api/blades/{pair[1][0]}").json()["runs"]
-    assert {(r["count"], r.get("worn_share", 0)) for r in (*beside, *page)} == {(0, 0)}, "no score beside a name"
+    assert {(r["count"], r.get("worn_share", 0)) for r in (*beside, *page)} == {(0, 0)}, (
+        "no score beside a name"
+    )
     plan = hand.client.get(f"/api/trials/{hand.trial}/plan").json()
-    assert not any(b["learned"] for b in plan["blades"]), "what was cut does not show through the plan"
+    assert not any(b["learned"] for b in plan["blades"]), (
+        "what was cut does not show through the plan"
+    )
 
 
 def test_uncovering_has_a_time_and_is_not_undone(hand, pair):
@@ -76,7 +84,9 @@ def test_a_verification_run_hides_the_first_result_until_it_stops(hand, pair):
 
 def test_dated_work_goes_into_the_calendar_and_into_today(hand, pair):
     today = local_day(now()).isoformat()
-    hand.client.put(f"/api/trials/{hand.trial}/plan", json={"edges_per_blade": 2, "starts_on": today})
+    hand.client.put(
+        f"/api/trials/{hand.trial}/plan", json={"edges_per_blade": 2, "starts_on": today}
+    )
     text = hand.client.get(f"/api/trials/{hand.trial}/calendar.ics")
     assert text.headers["content-type"].startswith("text/calendar")
     events = Calendar.from_ical(text.content).walk("VEVENT")
@@ -88,7 +98,9 @@ def test_dated_work_goes_into_the_calendar_and_into_today(hand, pair):
     due = [d for d in hand.client.get("/api/today").json()["due"] if d["kind"] == "work"]
     assert due[0]["says"].endswith("today")
     covered(hand, True)
-    blind = Calendar.from_ical(hand.client.get(f"/api/trials/{hand.trial}/calendar.ics").content).walk("VEVENT")
+    blind = Calendar.from_ical(
+        hand.client.get(f"/api/trials/{hand.trial}/calendar.ics").content
+    ).walk("VEVENT")
     assert not any("AV-9" in str(event["summary"]) for event in blind)
     refused = hand.client.put(f"/api/trials/{hand.trial}/plan", json={"starts_on": "2026-02-31"})
     assert (refused.status_code, refused.json()["field"]) == (422, "starts_on")

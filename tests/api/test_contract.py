@@ -1,4 +1,6 @@
-"""The OpenAPI contract, driven by Schemathesis: whatever is sent, never a 500, and answers as declared."""
+"""The OpenAPI contract, driven by Schemathesis: whatever is sent, never a 500, and answers as
+declared.
+"""
 
 import io
 from itertools import count
@@ -17,7 +19,11 @@ from kessik.store.database import Database
 
 CHECKS = [not_a_server_error, status_code_conformance, response_schema_conformance]
 BRIEF = settings(
-    max_examples=12, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck), database=None
+    max_examples=12,
+    deadline=None,
+    derandomize=True,
+    suppress_health_check=list(HealthCheck),
+    database=None,
 )
 
 
@@ -46,18 +52,30 @@ def filled(database, hand, tmp_path):
     assert hand.client.put("/api/lots/lot-of-rope", json=lot).status_code == 200
     made = io.BytesIO()
     Image.new("RGB", (20, 10)).save(made, "PNG")
-    photo = hand.client.post(f"/api/blades/{blade}/photos", files={"photo": ("a.png", made.getvalue())}).json()["hash"]
+    photo = hand.client.post(
+        f"/api/blades/{blade}/photos", files={"photo": ("a.png", made.getvalue())}
+    ).json()["hash"]
     camera = {"id": "camera-01", "kind": "camera", "name": "Lamp", "address": str(tmp_path)}
     assert hand.client.put("/api/instruments/camera-01", json=camera).status_code == 200
-    ids = {"trial_id": hand.trial, "run_id": run, "blade_id": blade, "edge_id": edge, "lot_id": "lot-of-rope",
-           "content_hash": photo, "picture": photo, "instrument_id": "camera-01"}  # fmt: skip
+    ids = {
+        "trial_id": hand.trial,
+        "run_id": run,
+        "blade_id": blade,
+        "edge_id": edge,
+        "lot_id": "lot-of-rope",
+        "content_hash": photo,
+        "picture": photo,
+        "instrument_id": "camera-01",
+    }
     yield database, hand, ids
     desk_of(database).close()
 
 
 def schema_of(app):
     schema = schemathesis.openapi.from_asgi("/api/openapi.json", app, headers={"host": "localhost"})
-    return schema.exclude(path_regex=r"/follow$")  # a stream has no end to wait for; it has tests of its own
+    return schema.exclude(
+        path_regex=r"/follow$"
+    )  # a stream has no end to wait for; it has tests of its own
 
 
 def operations_of(app):
@@ -88,7 +106,9 @@ def test_nothing_sent_breaks_what_is_kept(filled):
 
 
 def test_what_one_answer_leads_to_never_fails(tmp_path):
-    """What was made is asked for, changed and taken away in any order: the links of the contract are followed."""
+    """What was made is asked for, changed and taken away in any order: the links of the contract
+    are followed.
+    """
     home = AtHome(create_app(None))
     folders = count()
     answered = []
@@ -109,7 +129,9 @@ def test_what_one_answer_leads_to_never_fails(tmp_path):
             answered.append(case.operation.label)
             case.validate_response(response, checks=CHECKS)
 
-    run_state_machine_as_test(Tester, settings=settings(BRIEF, max_examples=12, stateful_step_count=12))
+    run_state_machine_as_test(
+        Tester, settings=settings(BRIEF, max_examples=12, stateful_step_count=12)
+    )
     assert len(set(answered)) >= 25, "much of what takes an id was reached by a link"
 
 

@@ -1,4 +1,6 @@
-"""The doors: who gets in, what a body may be, and what no address and no file of this machine is told."""
+"""The doors: who gets in, what a body may be, and what no address and no file of this machine is
+told.
+"""
 
 import io
 import json
@@ -24,7 +26,9 @@ JSON = {"Content-Type": "application/json"}
 
 
 def put(client, content=None, **headers):
-    return client.put("/api/trials/door-trial", content=content or json.dumps(TRIAL), headers=JSON | headers)
+    return client.put(
+        "/api/trials/door-trial", content=content or json.dumps(TRIAL), headers=JSON | headers
+    )
 
 
 @pytest.mark.parametrize(
@@ -44,12 +48,19 @@ def test_a_write_is_taken_from_this_very_origin_or_from_no_browser(client, heade
     assert put(client, **headers).status_code == 403
     assert client.get("/api/today").json()["trials"] == []
     assert put(client).status_code == 200
-    assert put(client, Origin="http://127.0.0.1:8737", **{"Sec-Fetch-Site": "same-origin"}).status_code == 200
+    assert (
+        put(client, Origin="http://127.0.0.1:8737", **{"Sec-Fetch-Site": "same-origin"}).status_code
+        == 200
+    )
 
 
-@pytest.mark.parametrize("kind", ["text/plain", "application/x-www-form-urlencoded", "", "multipart/form-data"])
+@pytest.mark.parametrize(
+    "kind", ["text/plain", "application/x-www-form-urlencoded", "", "multipart/form-data"]
+)
 def test_a_body_is_json_or_it_is_not_read(client, kind):
-    answer = client.put("/api/trials/door-trial", content=json.dumps(TRIAL), headers={"Content-Type": kind})
+    answer = client.put(
+        "/api/trials/door-trial", content=json.dumps(TRIAL), headers={"Content-Type": kind}
+    )
     assert answer.status_code == 415
     assert client.post("/api/imports", content=b"x", headers=JSON).status_code == 415
 
@@ -95,10 +106,14 @@ def test_a_body_beyond_its_bounds_or_nested_too_deep_is_refused(client):
 @pytest.mark.parametrize(
     ("path", "body", "field"),
     [
-        ("/api/abrasives/abrasive-1", {"id": "abrasive-1", "name": "grit", "kind": "s", "size_um": 1e-308}, "size_um"),
-        ("/api/blades/blade-door", {"id": "blade-door", "code": "A", "loan_due": "9999-12-31"}, "loan_due"),
-        ("/api/blades/blade-door", {"id": "blade-door", "code": "A", "loan_due": "2026-02-31"}, "loan_due"),
-        ("/api/blades/blade-door", {"id": "blade-door", "code": "A", "edges": [{"id": "e1234567", "number": 2**63}]},
+        ("/api/abrasives/abrasive-1", {"id": "abrasive-1", "name": "grit", "kind": "s",
+            "size_um": 1e-308}, "size_um"),
+        ("/api/blades/blade-door", {"id": "blade-door", "code": "A", "loan_due": "9999-12-31"},
+            "loan_due"),
+        ("/api/blades/blade-door", {"id": "blade-door", "code": "A", "loan_due": "2026-02-31"},
+            "loan_due"),
+        ("/api/blades/blade-door", {"id": "blade-door", "code": "A", "edges": [{"id": "e1234567",
+            "number": 2**63}]},
          "number"),
     ],
 )  # fmt: skip  # a table is read by its rows
@@ -122,7 +137,9 @@ def with_gps():
 
 
 @pytest.mark.parametrize("kind", ["JPEG", "PNG", "WEBP"])
-def test_a_picture_keeps_its_turn_and_loses_its_place_and_goes_when_it_is_deleted(client, database, kind):
+def test_a_picture_keeps_its_turn_and_loses_its_place_and_goes_when_it_is_deleted(
+    client, database, kind
+):
     client.put("/api/blades/blade-door", json={"id": "blade-door", "code": "A"})
     sent = picture(format=kind, exif=with_gps())
     assert Image.open(io.BytesIO(sent)).getexif().get_ifd(0x8825), "the place was in it"
@@ -131,10 +148,15 @@ def test_a_picture_keeps_its_turn_and_loses_its_place_and_goes_when_it_is_delete
     kept = client.get(f"/api/photos/{post.json()['hash']}").content
     found = Image.open(io.BytesIO(kept))
     assert found.getexif().get_ifd(0x8825) == {}
-    assert struct.pack(">I", 9) not in kept[: len(kept) // 4] or found.getexif().get(0x0112) in (6, None)
+    assert struct.pack(">I", 9) not in kept[: len(kept) // 4] or found.getexif().get(0x0112) in (
+        6,
+        None,
+    )
     if kind != "WEBP":
         assert found.getexif()[0x0112] == 6, "how it is turned is kept"
-    assert list(found.getdata()) == list(Image.open(io.BytesIO(sent)).getdata()), "not a pixel is coded anew"
+    assert list(found.getdata()) == list(Image.open(io.BytesIO(sent)).getdata()), (
+        "not a pixel is coded anew"
+    )
     client.delete(f"/api/blades/blade-door/photos/{post.json()['hash']}")
     assert client.get(f"/api/photos/{post.json()['hash']}").status_code == 404
     assert [path for path in (database.folder / "photos").rglob("*") if path.is_file()] == []
@@ -156,25 +178,41 @@ def test_where_an_instrument_is_plugged_in_is_said_on_this_machine_alone(databas
     phone = TestClient(app, base_url=f"http://{LAN}:8737", client=("192.0.2.77", 40000))
     phone.post("/pair", data={"code": laptop.post("/api/pairing/code").json()["code"]})
     camera = {"id": "camera-01", "kind": "camera", "name": "Lamp", "address": str(tmp_path)}
-    answers = [phone.put("/api/instruments/camera-01", json=camera | {"address": there})
-               for there in (str(tmp_path), "/no/such/folder")]  # fmt: skip
-    assert [(a.status_code, a.json()["detail"]) for a in answers] == [(403, answers[0].json()["detail"])] * 2
+    answers = [
+        phone.put("/api/instruments/camera-01", json=camera | {"address": there})
+        for there in (str(tmp_path), "/no/such/folder")
+    ]
+    assert [(a.status_code, a.json()["detail"]) for a in answers] == [
+        (403, answers[0].json()["detail"])
+    ] * 2
     assert laptop.put("/api/instruments/camera-01", json=camera).status_code == 200
     (seen,) = phone.get("/api/instruments").json()
     assert seen["address"] == "", "a device of the network is not told which folders there are"
-    assert phone.put("/api/instruments/camera-01", json=camera | {"address": "", "in_use": False}).status_code == 200
+    assert (
+        phone.put(
+            "/api/instruments/camera-01", json=camera | {"address": "", "in_use": False}
+        ).status_code
+        == 200
+    )
     desk_of(database).close()
 
 
 def test_only_so_many_instruments_are_plugged_in_at_once(client, database):
     def plug(n):
-        body = {"id": f"tester-{n:03}", "kind": "force", "name": f"T{n}", "address": f"/dev/ttyKessik{n}"}
+        body = {
+            "id": f"tester-{n:03}",
+            "kind": "force",
+            "name": f"T{n}",
+            "address": f"/dev/ttyKessik{n}",
+        }
         return client.put(f"/api/instruments/tester-{n:03}", json=body)
 
     answers = [plug(n) for n in range(60)]
     assert [a.status_code for a in answers].count(200) == 12
     assert (answers[-1].status_code, answers[-1].json()["field"]) == (422, "in_use")
-    lines = [thread for thread in threading.enumerate() if thread.name.startswith("line /dev/ttyKessik")]
+    lines = [
+        thread for thread in threading.enumerate() if thread.name.startswith("line /dev/ttyKessik")
+    ]
     assert len(lines) == 12
     desk_of(database).close()
 
@@ -188,7 +226,10 @@ def test_a_device_that_is_shut_out_hears_no_more(tmp_path, database):
         token = pairing.pair(pairing.new_code(), "phone", "192.0.2.77")
         with socket.create_connection(("127.0.0.1", served.port)) as link:
             # to the gate it is a device of the network, by its name; loopback stands for the wire
-            ask = f"GET /api/instruments/follow HTTP/1.1\r\nHost: {LAN}\r\nCookie: kessik_session={token}\r\n\r\n"
+            ask = (
+                f"GET /api/instruments/follow HTTP/1.1\r\nHost: {LAN}\r\nCookie:"
+                f" kessik_session={token}\r\n\r\n"
+            )
             link.sendall(ask.encode())
             link.settimeout(10)
             assert b"200 OK" in link.recv(4096)

@@ -20,7 +20,11 @@ def post(client, *files, **form):
         ("negative.series.csv", (HEADER + "A,-3,force,150\n").encode(), "must be 0 or more"),
         ("text.series.csv", (HEADER + "A,two,force,150\n").encode(), "is not a number"),
         ("zero.series.csv", (HEADER + "A,0,force,0\n").encode(), "0 gf cannot be"),
-        ("order.series.csv", (HEADER + "A,5,force,150\nA,4,force,150\n").encode(), "stands after 5"),
+        (
+            "order.series.csv",
+            (HEADER + "A,5,force,150\nA,4,force,150\n").encode(),
+            "stands after 5",
+        ),
         ("latin.series.csv", HEADER.encode() + "Ä,0,force,150\n".encode("latin-1"), "is not UTF-8"),
         ("nan.series.csv", (HEADER + "A,0,force,nan\n").encode(), "is not a number"),
         ("picture.csv", b"\x89PNG\r\n\x1a\n\x00\x00", "is not UTF-8"),
@@ -34,7 +38,8 @@ def test_a_file_that_cannot_be_taken(client, name, content, words):
     assert problem["field"] == "file"
     assert "nothing was imported" in problem["detail"]
     assert any(
-        words in fault["message"] and fault["file"] == name and fault["line"] >= 1 for fault in problem["faults"]
+        words in fault["message"] and fault["file"] == name and fault["line"] >= 1
+        for fault in problem["faults"]
     )
     assert client.get("/api/today").json()["trials"] == []
 
@@ -47,7 +52,10 @@ def test_one_bad_file_among_good_ones_stops_them_all(client):
 
 
 def test_good_files_make_a_trial_and_say_how_they_were_read(client):
-    blades = "blade;claimed_grade;hardness_hrc;hardness_standing;shelf\nA;1.4034;57,5;measured_here;left\n"
+    blades = (
+        "blade;claimed_grade;hardness_hrc;hardness_standing;shelf\n"
+        "A;1.4034;57,5;measured_here;left\n"
+    )
     answer = post(client, ("raft.series.csv", GOOD), ("raft.blades.csv", blades))
     assert answer.status_code == 200
     made = answer.json()
@@ -68,7 +76,12 @@ def test_the_same_file_twice_makes_two_trials_and_touches_neither(client):
 
 
 @pytest.mark.parametrize(
-    ("form", "field"), [({"keen_gf": "500"}, "keen_gf"), ({"dull_gf": "x"}, "dull_gf"), ({"factor": "luck"}, "factor")]
+    ("form", "field"),
+    [
+        ({"keen_gf": "500"}, "keen_gf"),
+        ({"dull_gf": "x"}, "dull_gf"),
+        ({"factor": "luck"}, "factor"),
+    ],
 )
 def test_bad_settings_of_an_import(client, form, field):
     answer = post(client, ("raft.series.csv", GOOD), **form)

@@ -1,4 +1,6 @@
-"""An import is seen whole or not at all, lets taps through, and can be cancelled; nothing of it stays then."""
+"""An import is seen whole or not at all, lets taps through, and can be cancelled; nothing of it
+stays then.
+"""
 
 import threading
 import time
@@ -17,14 +19,25 @@ from kessik.services.work import STORES, Work
 from tests.api.test_imports import post
 
 HEADER = "blade,edge,count,check,value\n"
-MANY = HEADER + "".join(f"B{b},{e},{n},force,{150 + n}\n" for b in range(3) for e in (1, 2) for n in range(200))
+MANY = HEADER + "".join(
+    f"B{b},{e},{n},force,{150 + n}\n" for b in range(3) for e in (1, 2) for n in range(200)
+)
 
 
 def rows_of_all_tables(database):
     with database.read() as session:
         return {
             table: session.execute(text(f"SELECT count(*) FROM {table}")).scalar()
-            for table in ("trial", "blade", "edge", "run", "event", "method", "measurement", "trial_blade")
+            for table in (
+                "trial",
+                "blade",
+                "edge",
+                "run",
+                "event",
+                "method",
+                "measurement",
+                "trial_blade",
+            )
         }
 
 
@@ -33,7 +46,9 @@ def test_nobody_sees_a_trial_before_all_of_it_is_there(client, database, monkeyp
     append = imports.bench_log.append_rows
 
     def watched(session, rows):
-        seen.append((client.get("/api/today").json()["trials"], client.get("/api/shelf").json()["blades"]))
+        seen.append(
+            (client.get("/api/today").json()["trials"], client.get("/api/shelf").json()["blades"])
+        )
         append(session, rows)
 
     monkeypatch.setattr(imports.bench_log, "append_rows", watched)
@@ -89,7 +104,9 @@ def test_an_import_is_watched_and_cancelled_over_the_wire(client, database, monk
 
 def test_the_same_import_sent_twice_is_one(client):
     import_id = str(uuid4())
-    first, again = (post(client, ("raft.series.csv", MANY), import_id=import_id).json() for _ in range(2))
+    first, again = (
+        post(client, ("raft.series.csv", MANY), import_id=import_id).json() for _ in range(2)
+    )
     assert first["trials"][0]["id"] == again["trials"][0]["id"]
     assert len(client.get("/api/today").json()["trials"]) == 1
 
@@ -97,15 +114,18 @@ def test_the_same_import_sent_twice_is_one(client):
 def test_what_a_killed_server_left_is_removed_by_the_next(database):
     before = rows_of_all_tables(database)
     with database.write() as session:
-        session.execute(text("INSERT INTO blade (id, code, mark, owner, price, loan_from, loan_due, loan_returned, "
-                             "heat_treatment, origin, note, other, arriving) VALUES ('left', 'X', 7, '', '', '', '', "
-                             "'', '{}', '', '', '{}', '2026-01-01T00:00:00+00:00|gone')"))  # fmt: skip
+        row = (
+            "INSERT INTO blade (id, code, mark, owner, price, loan_from, loan_due, loan_returned,"
+            " heat_treatment, origin, note, other, arriving) VALUES ('left', 'X', 7, '', '', '',"
+            " '', '', '{}', '', '', '{}', '2026-01-01T00:00:00+00:00|gone')"
+        )
+        session.execute(text(row))
     remove_left_behind(database, imports.datetime.now(imports.UTC))
     assert rows_of_all_tables(database) == before
 
 
 def test_taps_go_on_while_a_file_comes_in(hand, client):
-    ((_, edge), _) = hand.make_trial("A", "B")
+    (_, edge), _ = hand.make_trial("A", "B")
     run = hand.start(edge)
     sending = threading.Thread(target=lambda: post(client, ("raft.series.csv", MANY * 1)))
     sending.start()
@@ -121,21 +141,51 @@ def test_taps_go_on_while_a_file_comes_in(hand, client):
     ("name", "content", "words"),
     [
         ("rows.series.csv", HEADER + "A,1,1,force,150\n" * 50_001, "50001 rows; up to 50000"),
-        ("columns.series.csv", ",".join(f"c{n}" for n in range(10_000)) + "\nA\n", "10000 columns cannot be"),
+        (
+            "columns.series.csv",
+            ",".join(f"c{n}" for n in range(10_000)) + "\nA\n",
+            "10000 columns cannot be",
+        ),
         ("cell.series.csv", HEADER + "A" * 5000 + ",1,1,force,150\n", "5000 characters cannot be"),
-        ("rank.series.csv", "blade,count,check,value\nA,1,rank,500\n", "a rank of 500 cannot be; 1 to 100 can"),
-        ("depth.series.csv", "blade,count,check,value\nA,1,depth,5000\n", "a depth of 5000 mm cannot be"),
-        ("edge.series.csv", "blade,edge,count,check,value\nA,9223372036854775808,1,force,150\n", "10000 or less"),
-        ("year.series.csv", "blade,count,check,value,time\nA,1,force,150,0001-01-01T00:00:00+00:00\n", "a year of 1"),
+        (
+            "rank.series.csv",
+            "blade,count,check,value\nA,1,rank,500\n",
+            "a rank of 500 cannot be; 1 to 100 can",
+        ),
+        (
+            "depth.series.csv",
+            "blade,count,check,value\nA,1,depth,5000\n",
+            "a depth of 5000 mm cannot be",
+        ),
+        (
+            "edge.series.csv",
+            "blade,edge,count,check,value\nA,9223372036854775808,1,force,150\n",
+            "10000 or less",
+        ),
+        (
+            "year.series.csv",
+            "blade,count,check,value,time\nA,1,force,150,0001-01-01T00:00:00+00:00\n",
+            "a year of 1",
+        ),
         ("day.blades.csv", "blade,loan_due\nA,9999-12-31\n", "a year of 9999 cannot be"),
-        ("many.blades.csv", "blade\n" + "".join(f"B{n}\n" for n in range(5000)), "5000 blades cannot be"),
-        ("nul.series.csv", "blade,count,check,value,note\nA,1,force,150,a\x01b\n", "a character that is no text"),
+        (
+            "many.blades.csv",
+            "blade\n" + "".join(f"B{n}\n" for n in range(5000)),
+            "5000 blades cannot be",
+        ),
+        (
+            "nul.series.csv",
+            "blade,count,check,value,note\nA,1,force,150,a\x01b\n",
+            "a character that is no text",
+        ),
     ],
 )
 def test_the_bounds_of_a_file_and_what_the_bench_would_refuse(client, name, content, words):
     answer = post(client, (name, content))
     assert answer.status_code == 422
-    assert any(words in fault["message"] for fault in answer.json()["faults"]), answer.json()["faults"][:3]
+    assert any(words in fault["message"] for fault in answer.json()["faults"]), answer.json()[
+        "faults"
+    ][:3]
 
 
 def test_of_very_many_faults_the_first_hundred_are_told_and_the_number(client):

@@ -1,4 +1,6 @@
-"""Instruments over HTTP: kept, plugged in, checked on their reference; what cannot be is said at its field."""
+"""Instruments over HTTP: kept, plugged in, checked on their reference; what cannot be is said at
+its field.
+"""
 
 import pytest
 
@@ -37,7 +39,9 @@ def test_it_is_found_once_it_is_plugged_in_and_let_go_once_it_is_put_away(kept):
     line = LoopbackLine()
     kept.put("/api/instruments/tester-one", json={**TESTER, "address": line.address})
     until(lambda: only(kept)["is_there"])
-    kept.put("/api/instruments/tester-one", json={**TESTER, "address": line.address, "in_use": False})
+    kept.put(
+        "/api/instruments/tester-one", json={**TESTER, "address": line.address, "in_use": False}
+    )
     assert only(kept)["is_there"] is False
     assert kept.put("/api/instruments/tester-one/put-away").status_code == 204
     assert kept.get("/api/instruments").json() == []
@@ -52,7 +56,10 @@ def test_it_is_found_once_it_is_plugged_in_and_let_go_once_it_is_put_away(kept):
         ({"range_high": 9000}, "range_high"),
         ({"range_low": 500, "range_high": 400}, "range_high"),
         ({"kind": "rockwell"}, "kind"),
-        ({"id": "camera-01", "kind": "camera", "address": "/no/such/folder", "range_high": None}, "address"),
+        (
+            {"id": "camera-01", "kind": "camera", "address": "/no/such/folder", "range_high": None},
+            "address",
+        ),
         ({"baud": 3}, "baud"),
         ({"address": "spy:///dev/ttyS0?file=/tmp/emptied"}, "address"),
         ({"address": "loop://"}, "address"),
@@ -75,15 +82,25 @@ def test_what_cannot_be_is_refused_at_its_field(kept, change, field):
 
 
 def check(client, number, *readings):
-    body = {"id": f"reference-check-{number}", "readings": list(readings), "reference": "new utility edge"}
-    return client.put(f"/api/instruments/tester-one/reference-checks/reference-check-{number}", json=body)
+    body = {
+        "id": f"reference-check-{number}",
+        "readings": list(readings),
+        "reference": "new utility edge",
+    }
+    return client.put(
+        f"/api/instruments/tester-one/reference-checks/reference-check-{number}", json=body
+    )
 
 
 def test_checks_on_the_reference_warn_of_drift_and_are_kept_once(kept):
     for number in range(5):
         assert check(kept, number, 200, 202, 199).json()["drift"] is None or number
     assert only(kept)["drift"]["warns"] is False
-    assert check(kept, 4, 500, 500, 500).json()["checks"][-1]["readings"] == [200, 202, 199], "the same id is one check"
+    assert check(kept, 4, 500, 500, 500).json()["checks"][-1]["readings"] == [
+        200,
+        202,
+        199,
+    ], "the same id is one check"
     found = check(kept, 9, 214, 216, 215).json()
     assert found["drift"]["warns"] is True
     assert "higher than at first" in found["drift"]["words"]

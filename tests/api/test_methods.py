@@ -1,4 +1,6 @@
-"""Methods over HTTP: ready ones, copies, versions that runs keep, and what is not compared for it."""
+"""Methods over HTTP: ready ones, copies, versions that runs keep, and what is not compared for
+it.
+"""
 
 import io
 import zipfile
@@ -63,11 +65,15 @@ def test_versions_that_differ_in_what_matters_are_not_compared_and_it_is_said(ha
     assert (found["comparisons"], found["with_all"]) == ([], "")
     assert found["headline"] == "No edge that was cut counts now; why is said below."
     assert {b["blade"] for b in found["ladder"]} == {"A", "B"}, "what they did stays to be seen"
-    archive = zipfile.ZipFile(io.BytesIO(hand.client.get(f"/api/trials/{hand.trial}/files").content))
+    archive = zipfile.ZipFile(
+        io.BytesIO(hand.client.get(f"/api/trials/{hand.trial}/files").content)
+    )
     files = [("files", (name, archive.read(name))) for name in archive.namelist()]
     made = hand.client.post("/api/imports", files=files).json()["trials"][0]["id"]
     again = hand.client.get(f"/api/trials/{made}/verdict").json()
-    assert [r["left_out"] for r in again["runs"]] == [r["left_out"] for r in found["runs"]], "files carry the versions"
+    assert [r["left_out"] for r in again["runs"]] == [r["left_out"] for r in found["runs"]], (
+        "files carry the versions"
+    )
 
 
 def test_going_back_to_a_version_is_that_version_again(hand, cut_once):
@@ -80,7 +86,9 @@ def test_going_back_to_a_version_is_that_version_again(hand, cut_once):
 
 def test_a_method_of_ones_own_is_there_for_other_trials(hand):
     hand.make_trial("A", "B")
-    own = put(hand, {**plain(in_force(hand)), "name": "Ours, on cork", "surface": "cork"}).json()["method"]
+    own = put(hand, {**plain(in_force(hand)), "name": "Ours, on cork", "surface": "cork"}).json()[
+        "method"
+    ]
     known = hand.client.get("/api/methods").json()
     assert len(known["ready"]) == 9
     assert [m["name"] for m in known["own"]] == ["Ours, on cork"]
@@ -114,8 +122,14 @@ def test_a_method_that_cannot_be_is_refused_at_its_field_and_the_old_one_stays(h
 def test_a_method_file_that_is_no_method_is_refused_with_its_place(hand):
     series = ("files", ("x.series.csv", b"blade,count,check,value\nA,0,force,150\n"))
     empty, bad = b'"versions": []', b'"versions": [{"number": 1, "method": {"ends": []}}]'
-    for text in (b"{", b"{}", *(b'{"kessik_method": 1, "in_force": 1, ' + rest + b"}" for rest in (empty, bad))):
-        answer = hand.client.post("/api/imports", files=[series, ("files", ("x.method.json", text))])
+    for text in (
+        b"{",
+        b"{}",
+        *(b'{"kessik_method": 1, "in_force": 1, ' + rest + b"}" for rest in (empty, bad)),
+    ):
+        answer = hand.client.post(
+            "/api/imports", files=[series, ("files", ("x.method.json", text))]
+        )
         assert answer.status_code == 422
         assert answer.json()["faults"][0]["file"] == "x.method.json"
     assert hand.client.get("/api/today").json()["trials"] == []

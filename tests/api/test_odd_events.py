@@ -1,4 +1,6 @@
-"""Odd events: every kind once known to break a run for good is refused at its field, or an old log with it opens."""
+"""Odd events: every kind once known to break a run for good is refused at its field, or an old log
+with it opens.
+"""
 
 import json
 import sqlite3
@@ -37,7 +39,7 @@ ODD = [
 
 @pytest.fixture
 def run(hand):
-    ((_, edge), _) = hand.make_trial("A", "B", schedule="every", every=4)
+    (_, edge), _ = hand.make_trial("A", "B", schedule="every", every=4)
     run = hand.start(edge)
     hand.cut(run, 3)
     hand.read(run, 180, 3)
@@ -48,14 +50,17 @@ def pages(hand, run):
     """Every page that reads a run."""
     trial = hand.trial
     return (
-        f"/api/runs/{run}", f"/api/runs/{run}/log", f"/api/runs/{run}/log.csv", f"/api/runs/{run}/news", "/api/today",
+        f"/api/runs/{run}", f"/api/runs/{run}/log", f"/api/runs/{run}/log.csv",
+        f"/api/runs/{run}/news", "/api/today",
         f"/api/trials/{trial}/verdict", f"/api/trials/{trial}/line-up", f"/api/trials/{trial}/plan",
         f"/api/trials/{trial}/files", "/api/shelf", "/api/lots",
     )  # fmt: skip  # addresses, several a line
 
 
 @pytest.mark.parametrize(("kind", "payload", "field"), ODD)
-def test_an_odd_event_is_refused_at_its_field_and_every_page_stands(hand, run, kind, payload, field):
+def test_an_odd_event_is_refused_at_its_field_and_every_page_stands(
+    hand, run, kind, payload, field
+):
     body = json.dumps(hand.event(kind, payload, at=3)).encode("utf-8", "surrogatepass")
     path = f"/api/runs/{run}/events/{uuid4()}"
     answer = hand.client.put(path, content=body, headers={"Content-Type": "application/json"})
@@ -85,18 +90,33 @@ def test_infinity_and_a_time_in_the_year_1_are_refused(hand, run):
 
 def put_into_the_log(database, run, kind, payload):
     """An event as an older Kessik would have stored it."""
-    row = [f"old-{uuid4()}", run, kind, "old-device", uuid4().int % 10**9, 0, 3.0, "2026-05-04T10:00:00+02:00", payload]
+    row = [
+        f"old-{uuid4()}",
+        run,
+        kind,
+        "old-device",
+        uuid4().int % 10**9,
+        0,
+        3.0,
+        "2026-05-04T10:00:00+02:00",
+        payload,
+    ]
     with sqlite3.connect(database.folder / DATABASE_NAME) as link:
         link.execute(
-            "INSERT INTO event (id, run_id, kind, device, device_sequence, last_seen_position, count_at, client_time, "
-            "payload, server_utc, check_sum) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, '', ?)",
+            "INSERT INTO event (id, run_id, kind, device, device_sequence, last_seen_position,"
+            " count_at, client_time, payload, server_utc, check_sum) VALUES (?, ?, ?, ?, ?, ?, ?,"
+            " ?, ?, '', ?)",
             [*row, check_sum(*row)],
         )
     return row[0]
 
 
 UNREADABLE = [
-    *((kind, json.dumps(payload)) for kind, payload, field in ODD if field not in ("stage", "extra_key", "why")),
+    *(
+        (kind, json.dumps(payload))
+        for kind, payload, field in ODD
+        if field not in ("stage", "extra_key", "why")
+    ),
     ("reading", "no JSON at all"),
     ("sharpen", "{}"),
     ("note", "[1]"),
@@ -115,5 +135,8 @@ def test_an_old_log_that_holds_it_opens_and_names_it(hand, run, database, kind, 
     assert "not understood" in hand.client.get(f"/api/runs/{run}/log.csv").text
     hand.cut(run, 1, at=3)
     hand.read(run, 200, 4)
-    assert hand.send(run, "strike", {"target": odd, "reason": "nobody knows it"}, at=4).status_code == 200
+    assert (
+        hand.send(run, "strike", {"target": odd, "reason": "nobody knows it"}, at=4).status_code
+        == 200
+    )
     assert hand.client.get(f"/api/runs/{run}").json()["state"]["not_understood"] == 0

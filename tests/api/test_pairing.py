@@ -30,7 +30,9 @@ def phone(app):
 def paired(laptop, phone):
     shown = laptop.post("/api/pairing/code").json()
     assert phone.get("/pair", params={"code": shown["code"]}).status_code == 200
-    return phone.post("/pair", data={"code": shown["code"].lower(), "name": "phone"}, follow_redirects=False)
+    return phone.post(
+        "/pair", data={"code": shown["code"].lower(), "name": "phone"}, follow_redirects=False
+    )
 
 
 def test_a_device_is_let_in_by_the_code_and_only_once(laptop, phone):
@@ -48,10 +50,14 @@ def test_a_device_is_let_in_by_the_code_and_only_once(laptop, phone):
     assert (again.status_code, "no code to pair with" in again.text) == (422, True)
 
 
-def test_a_device_can_be_shut_out_again_at_once_and_a_restart_lets_nobody_fall_out(laptop, phone, database):
+def test_a_device_can_be_shut_out_again_at_once_and_a_restart_lets_nobody_fall_out(
+    laptop, phone, database
+):
     paired(laptop, phone)
     session = phone.cookies["kessik_session"]
-    again = TestClient(create_app(database, lan_address=LAN), base_url=f"http://{LAN}:8737", client=PHONE)
+    again = TestClient(
+        create_app(database, lan_address=LAN), base_url=f"http://{LAN}:8737", client=PHONE
+    )
     again.cookies.set("kessik_session", session)
     assert again.get("/api/today").status_code == 200
     (device,) = laptop.get("/api/pairing").json()["devices"]
@@ -65,7 +71,10 @@ def test_guessing_makes_the_guesser_wait_and_uses_no_code_up(laptop, phone):
     assert "not the code" in said[0]
     assert "<b>" not in said[0], "what was typed comes back as text"
     late = phone.post("/pair", data={"code": code})
-    assert (late.status_code, late.headers["retry-after"] > "0") == (429, True), "whoever guesses waits"
+    assert (late.status_code, late.headers["retry-after"] > "0") == (
+        429,
+        True,
+    ), "whoever guesses waits"
     honest = TestClient(phone.app, base_url=f"http://{LAN}:8737", client=("192.0.2.79", 1))
     assert honest.post("/pair", data={"code": code}, follow_redirects=False).status_code == 303
 
@@ -83,8 +92,15 @@ def test_at_home_a_name_of_another_site_is_not_answered(laptop):
 def test_a_page_of_another_site_may_not_write_through_a_paired_device(laptop, phone):
     paired(laptop, phone)
     trial = {"id": "trial-0001", "name": "x"}
-    for origin, status in ((f"http://{LAN}:8737", 200), (f"http://{LAN}:9999", 403), ("http://localhost", 403)):
-        assert phone.put("/api/trials/trial-0001", json=trial, headers={"origin": origin}).status_code == status
+    for origin, status in (
+        (f"http://{LAN}:8737", 200),
+        (f"http://{LAN}:9999", 403),
+        ("http://localhost", 403),
+    ):
+        assert (
+            phone.put("/api/trials/trial-0001", json=trial, headers={"origin": origin}).status_code
+            == status
+        )
 
 
 def test_codes_are_made_and_devices_shut_out_at_the_bench_alone(laptop, phone):

@@ -1,4 +1,6 @@
-"""Plans over HTTP: tried out without being kept, kept even where they cannot be met, and said by how much."""
+"""Plans over HTTP: tried out without being kept, kept even where they cannot be met, and said by
+how much.
+"""
 
 import pytest
 
@@ -23,14 +25,21 @@ def test_trying_out_keeps_nothing_and_more_edges_cost_more_and_show_more(hand):
 
 def test_a_plan_that_runs_short_says_by_how_much_and_is_kept(hand):
     hand.make_trial("A", "B")
-    body = {"edges_per_blade": 3, "line_left_m": 2, "rope_left_m": 500, "prediction": "B, by a fifth"}
+    body = {
+        "edges_per_blade": 3,
+        "line_left_m": 2,
+        "rope_left_m": 500,
+        "prediction": "B, by a fifth",
+    }
     kept = hand.client.put(path(hand), json=body).json()
     short = kept["cost"]["line_m"] - 2
     assert any(s.startswith(f"test line runs short by {short:.1f} m") for s in kept["shortfalls"])
     assert not any(s.startswith("rope") for s in kept["shortfalls"])
     again = hand.client.get(path(hand)).json()
     assert (again["plan"]["prediction"], again["plan"]["line_left_m"]) == ("B, by a fifth", 2)
-    assert hand.client.get(f"/api/trials/{hand.trial}/line-up").json()["trial"]["edges_per_blade"] == 3
+    assert (
+        hand.client.get(f"/api/trials/{hand.trial}/line-up").json()["trial"]["edges_per_blade"] == 3
+    )
 
 
 def test_blades_without_an_edge_and_lone_blades_and_lone_edges_are_said(hand):
@@ -63,7 +72,12 @@ def test_a_prediction_is_fixed_by_the_first_cut(hand):
     hand.start(a)
     refused = hand.client.put(path(hand), json={"prediction": "B, of course"})
     assert (refused.status_code, refused.json()["field"]) == (422, "prediction")
-    assert hand.client.put(path(hand), json={"prediction": "A first", "edges_per_blade": 4}).status_code == 200
+    assert (
+        hand.client.put(
+            path(hand), json={"prediction": "A first", "edges_per_blade": 4}
+        ).status_code
+        == 200
+    )
 
 
 @pytest.mark.parametrize(

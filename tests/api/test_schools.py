@@ -1,4 +1,6 @@
-"""Every school, really: planned, cut live as the bench asks, written to files, read again, analysed to the same."""
+"""Every school, really: planned, cut live as the bench asks, written to files, read again, analysed
+to the same.
+"""
 
 import io
 import zipfile
@@ -25,7 +27,11 @@ class Bench(BenchHand):
             count = state["count"]
             if not state["check_due"]:
                 piece = self.client.get(f"/api/runs/{run}").json()["method"]["piece"]
-                self.cut(run, at=count) if piece == 1 else self.send(run, "cut", {"amount": piece}, at=count)
+                (
+                    self.cut(run, at=count)
+                    if piece == 1
+                    else self.send(run, "cut", {"amount": piece}, at=count)
+                )
                 continue
             wobble += 1
             self.look(run, state, count, count / life, 1 + 0.02 * (wobble % 3 - 1))
@@ -35,7 +41,9 @@ class Bench(BenchHand):
         asked = state["asked"]
         if asked in PASS_FAIL:
             lost = used >= PASS_FAIL[asked]
-            said = ("glint" if lost else "clean") if asked == "inspect" else "fail" if lost else "pass"
+            said = (
+                ("glint" if lost else "clean") if asked == "inspect" else "fail" if lost else "pass"
+            )
             if asked == "paper" and 0.7 <= used < 1.0:
                 said = "doubt"
             self.judge(run, said, count, asked, **place)
@@ -56,9 +64,14 @@ def told(verdict):
         "headline": verdict["headline"],
         "lives": {b["blade"]: b["lives"] for b in verdict["ladder"]},
         "figures": {b["blade"]: b["figures"] for b in verdict["figure_blades"]},
-        "runs": [[r["blade"], r["lives"], r["figures"], r["start_gf"], r["end_gf"]] for r in verdict["runs"]],
+        "runs": [
+            [r["blade"], r["lives"], r["figures"], r["start_gf"], r["end_gf"]]
+            for r in verdict["runs"]
+        ],
         "pairs": [[p["stage"], p["ratio"], p["low"], p["high"]] for p in verdict["comparisons"]],
-        "by_figure": [[p["stage"], p["ratio"], p["low"], p["high"]] for p in verdict["figure_comparisons"]],
+        "by_figure": [
+            [p["stage"], p["ratio"], p["low"], p["high"]] for p in verdict["figure_comparisons"]
+        ],
         "efforts": verdict["efforts"],
     }
 
@@ -81,7 +94,9 @@ def test_a_school_is_planned_cut_written_and_read_again_with_the_same_numbers(cl
         assert ended["found"]
         assert set(state["stages"]) == {stage.name for stage in method.stages}
     verdict = client.get(f"/api/trials/{hand.trial}/verdict").json()
-    assert verdict["ladder"] or verdict["figure_blades"], "a school that answers nothing is a label in a list"
+    assert verdict["ladder"] or verdict["figure_blades"], (
+        "a school that answers nothing is a label in a list"
+    )
     archive = zipfile.ZipFile(io.BytesIO(client.get(f"/api/trials/{hand.trial}/files").content))
     files = [("files", (name, archive.read(name))) for name in archive.namelist()]
     made = client.post("/api/imports", files=files).json()["trials"][0]

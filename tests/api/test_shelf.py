@@ -1,4 +1,6 @@
-"""The shelf over HTTP: measurements that stay, edges by recipe, archive and delete, and refusals at their field."""
+"""The shelf over HTTP: measurements that stay, edges by recipe, archive and delete, and refusals at
+their field.
+"""
 
 import io
 from uuid import uuid4
@@ -36,10 +38,14 @@ def page(client, blade):
 
 
 def test_a_claim_does_not_displace_a_measurement_and_nothing_is_erased(client, blade):
-    measure(client, blade, "hardness_hrc", 58.0, on="2026-05-01", instrument="bench Rockwell tester")
+    measure(
+        client, blade, "hardness_hrc", 58.0, on="2026-05-01", instrument="bench Rockwell tester"
+    )
     measure(client, blade, "hardness_hrc", 62.0, standing="claimed", on="2026-06-01")
     measure(client, blade, "hardness_hrc", 58.4, on="2026-05-20")
-    own = [m for m in page(client, blade)["blade"]["measurements"] if m["quantity"] == "hardness_hrc"]
+    own = [
+        m for m in page(client, blade)["blade"]["measurements"] if m["quantity"] == "hardness_hrc"
+    ]
     assert [(m["value"], m["in_use"]) for m in own] == [(58.4, True), (58.0, False), (62.0, False)]
     client.put(f"/api/measurements/{own[0]['id']}/struck", json={"reason": "indenter chipped"})
     assert page(client, blade)["blade"]["hardness_hrc"] == 58.0
@@ -48,9 +54,17 @@ def test_a_claim_does_not_displace_a_measurement_and_nothing_is_erased(client, b
 
 
 def test_readings_of_a_day_make_a_hardness(client, blade):
-    details = {"readings": [57.0, 57.4, 57.2], "block_nominal_hrc": 60, "block_readings": [59.6, 59.6]}
-    assert measure(client, blade, "hardness_hrc", details=details).json()["value"] == pytest.approx(57.6)
-    kept = next(m for m in page(client, blade)["blade"]["measurements"] if m["quantity"] == "hardness_hrc")
+    details = {
+        "readings": [57.0, 57.4, 57.2],
+        "block_nominal_hrc": 60,
+        "block_readings": [59.6, 59.6],
+    }
+    assert measure(client, blade, "hardness_hrc", details=details).json()["value"] == pytest.approx(
+        57.6
+    )
+    kept = next(
+        m for m in page(client, blade)["blade"]["measurements"] if m["quantity"] == "hardness_hrc"
+    )
     assert kept["hardness"]["correction_hrc"] == pytest.approx(0.4)
     assert kept["hardness"]["warnings"] == []
 
@@ -61,7 +75,11 @@ def test_the_same_measurement_twice_is_one_and_another_under_its_id_is_refused(c
     assert client.put(path, json=body).status_code == 200
     assert client.put(path, json=body).status_code == 200
     assert client.put(path, json={**body, "value": 4.0}).status_code == 409
-    assert [m["value"] for m in page(client, blade)["blade"]["measurements"] if m["quantity"] == "stock_mm"] == [3.0]
+    assert [
+        m["value"]
+        for m in page(client, blade)["blade"]["measurements"]
+        if m["quantity"] == "stock_mm"
+    ] == [3.0]
 
 
 @pytest.mark.parametrize(
@@ -75,7 +93,9 @@ def test_the_same_measurement_twice_is_one_and_another_under_its_id_is_refused(c
         ("hardness_hrc", 71, False),
     ],
 )
-def test_what_cannot_be_is_refused_at_the_field_with_what_would_be_right(client, blade, quantity, value, of_edge):
+def test_what_cannot_be_is_refused_at_the_field_with_what_would_be_right(
+    client, blade, quantity, value, of_edge
+):
     edge, _ = put_edge(client, blade)
     answer = measure(client, blade, quantity, value, **({"edge_id": edge} if of_edge else {}))
     assert (answer.status_code, answer.json()["field"]) == (422, quantity)
@@ -108,7 +128,9 @@ def test_thickness_goes_stale_and_is_expected_to_have_grown(client, blade):
     edge, answer = put_edge(client, blade)
     assert "how much steel went since is not known" in answer.json()["expected_thickness"]
     _, answer = put_edge(client, blade, edge, steel_removed_mm=0.5)
-    assert "about 0.39 mm expected now" in answer.json()["expected_thickness"]  # 0.36 + 2 × 0.5 × tan 2°
+    assert (
+        "about 0.39 mm expected now" in answer.json()["expected_thickness"]
+    )  # 0.36 + 2 × 0.5 × tan 2°
     measure(client, blade, "thickness_behind_edge_mm", 0.40, edge_id=edge)
     assert page(client, blade)["blade"]["edges"][-1]["expected_thickness"] == ""
 
@@ -132,17 +154,28 @@ def test_an_edge_that_cannot_be_is_refused_and_nothing_is_kept(client, blade, fa
 
 def test_what_is_not_sent_of_an_edge_stays(client, blade):
     zones = [{"from_mm": 0, "to_mm": 40}, {"from_mm": 30, "to_mm": 60}]
-    edge, _ = put_edge(client, blade, zones=zones, zones_overlap=True, minutes=12, side_angle_deg=15)
+    edge, _ = put_edge(
+        client, blade, zones=zones, zones_overlap=True, minutes=12, side_angle_deg=15
+    )
     put_edge(client, blade, edge, trouble="burr clung")
     (kept,) = page(client, blade)["blade"]["edges"]
-    assert (kept["minutes"], kept["trouble"], len(kept["zones"]), kept["side_angle_deg"]) == (12, "burr clung", 2, 15)
+    assert (kept["minutes"], kept["trouble"], len(kept["zones"]), kept["side_angle_deg"]) == (
+        12,
+        "burr clung",
+        2,
+        15,
+    )
     assert client.delete(f"/api/blades/{blade}/edges/{edge}").status_code == 204
     assert page(client, blade)["blade"]["edges"] == []
 
 
 def test_one_recipe_for_all_blades_of_a_trial_in_one_act(hand):
     (a, _), (b, _) = hand.make_trial("A", "B")
-    recipe = {"id": str(uuid4()), "name": "Bench set", "steps": [{"abrasive": "stone", "strokes_per_side": 30}]}
+    recipe = {
+        "id": str(uuid4()),
+        "name": "Bench set",
+        "steps": [{"abrasive": "stone", "strokes_per_side": 30}],
+    }
     assert hand.client.put(f"/api/recipes/{recipe['id']}", json=recipe).status_code == 200
     body = {"recipe_id": recipe["id"], "edge_ids": {a: str(uuid4()), b: str(uuid4())}}
     for _ in range(2):
@@ -155,7 +188,9 @@ def test_one_recipe_for_all_blades_of_a_trial_in_one_act(hand):
     again = {**recipe, "id": str(uuid4())}
     assert hand.client.put(f"/api/recipes/{again['id']}", json=again).json()["field"] == "name"
     stranger = {**body, "edge_ids": {put_blade(hand.client, "C"): str(uuid4())}}
-    assert hand.client.post(f"/api/trials/{hand.trial}/preparations", json=stranger).status_code == 404
+    assert (
+        hand.client.post(f"/api/trials/{hand.trial}/preparations", json=stranger).status_code == 404
+    )
 
 
 def test_a_blade_with_runs_is_archived_not_deleted_and_comes_back(hand):
@@ -197,7 +232,9 @@ def test_which_edges_count_is_fixed_by_the_first_cut_and_overruled_with_a_reason
     assert (refused.status_code, refused.json()["field"]) == (409, "settled_kind")
     put_edge(hand.client, a, edge, overrule=True, overrule_reason="ground deep at the forge")
     found = hand.client.get(f"{path}/line-up").json()
-    assert {c["blade"]: c["state"] for c in found["cells"] if c["variable"] == "settled_edge"}["A"] == "matched"
+    assert {c["blade"]: c["state"] for c in found["cells"] if c["variable"] == "settled_edge"}[
+        "A"
+    ] == "matched"
     assert b
 
 
@@ -224,12 +261,18 @@ def test_the_shelfs_range_of_a_grade_is_what_usual_means(hand):
 
     def state():
         cells = hand.client.get(f"/api/trials/{hand.trial}/line-up").json()["cells"]
-        return next(c["state"] for c in cells if (c["blade"], c["variable"]) == ("A", "hardness_hrc"))
+        return next(
+            c["state"] for c in cells if (c["blade"], c["variable"]) == ("A", "hardness_hrc")
+        )
 
     assert state() == "pending"
-    hand.client.put("/api/grades", json={"name": "1.2990", "usual_low_hrc": 59, "usual_high_hrc": 61})
+    hand.client.put(
+        "/api/grades", json={"name": "1.2990", "usual_low_hrc": 59, "usual_high_hrc": 61}
+    )
     assert state() == "matched"
-    refused = hand.client.put("/api/grades", json={"name": "1.2990", "usual_low_hrc": 62, "usual_high_hrc": 61})
+    refused = hand.client.put(
+        "/api/grades", json={"name": "1.2990", "usual_low_hrc": 62, "usual_high_hrc": 61}
+    )
     assert refused.json()["field"] == "usual_low_hrc"
 
 
@@ -273,7 +316,12 @@ def test_what_is_no_picture_is_refused(client, blade, data):
 def test_a_run_keeps_out_of_the_control_and_a_second_zone_of_an_edge_may_be_cut(hand):
     ((a, edge),) = hand.make_trial("A")
     hand.client.patch(f"/api/blades/{a}", json={"edge_length_mm": 96})
-    put_edge(hand.client, a, edge, zones=[{"from_mm": 0, "to_mm": 70}, {"from_mm": 76, "to_mm": 96, "use": "control"}])
+    put_edge(
+        hand.client,
+        a,
+        edge,
+        zones=[{"from_mm": 0, "to_mm": 70}, {"from_mm": 76, "to_mm": 96, "use": "control"}],
+    )
 
     def start(**zone):
         run = str(uuid4())
@@ -295,7 +343,9 @@ def test_an_edge_cut_in_one_trial_is_used_up_for_every_other(hand, client):
 
     def start(**rest):
         run = str(uuid4())
-        return client.put(f"/api/trials/{other}/runs/{run}", json={"id": run, "edge_id": edge, **rest})
+        return client.put(
+            f"/api/trials/{other}/runs/{run}", json={"id": run, "edge_id": edge, **rest}
+        )
 
     assert client.get(f"/api/trials/{other}/line-up").json()["used_up"] == []
     assert client.get(f"/api/trials/{other}/plan").json()["blades"][0]["waits"]
@@ -310,11 +360,17 @@ def test_an_edge_cut_in_one_trial_is_used_up_for_every_other(hand, client):
 @pytest.mark.parametrize(
     ("path", "expected"),
     [
-        ("bevel?thickness_mm=0.4&side_angle_deg=17", {"included_deg": 34, "thickness_thou": 15.748}),
+        (
+            "bevel?thickness_mm=0.4&side_angle_deg=17",
+            {"included_deg": 34, "thickness_thou": 15.748},
+        ),
         ("length?thou=15", {"mm": 0.381}),
         ("hardness?hrc=60", {"hv": 697}),
         ("exposure?edge_length_mm=64&diameter_mm=32", {"exposure_mm2_per_mm": 12.566}),
-        ("exposure?edge_length_mm=60&diameter_mm=32&cuts=18&reference_mm=80", {"cuts_at_reference": 24}),
+        (
+            "exposure?edge_length_mm=60&diameter_mm=32&cuts=18&reference_mm=80",
+            {"cuts_at_reference": 24},
+        ),
         ("abrasive?scale=fepa_p&grit=1000", {"size_um": 18.3}),
         ("growth?height_lost_mm=0.5&primary_grind_side_deg=2", {"value": 0.0349}),
         ("convex?thickness_mm=0.5&height_mm=1", {"value": 14.036}),
@@ -344,16 +400,29 @@ def test_the_reckoner_refuses_at_the_field(client, path, field):
 
 def test_what_is_told_of_a_blade_is_kept_apart_from_what_is_measured(client, blade):
     told = {
-        "owner": "Corran Forge", "price": "640 kr", "note": "the obvious upgrade",
-        "heat_treatment": {"austenitising_c": 1050, "quench": "oil", "tempers_c": [180, 180], "standing": "claimed"},
-    }  # fmt: skip
+        "owner": "Corran Forge",
+        "price": "640 kr",
+        "note": "the obvious upgrade",
+        "heat_treatment": {
+            "austenitising_c": 1050,
+            "quench": "oil",
+            "tempers_c": [180, 180],
+            "standing": "claimed",
+        },
+    }
     client.patch(f"/api/blades/{blade}", json=told)
     kept = page(client, blade)["blade"]
-    assert (kept["owner"], kept["price"], kept["note"]) == ("Corran Forge", "640 kr", "the obvious upgrade")
+    assert (kept["owner"], kept["price"], kept["note"]) == (
+        "Corran Forge",
+        "640 kr",
+        "the obvious upgrade",
+    )
     assert kept["heat_treatment"]["tempers_c"] == [180, 180]
     assert kept["heat_treatment"]["sub_zero_c"] is None
     client.patch(f"/api/blades/{blade}", json={"price": "590 kr"})
-    assert page(client, blade)["blade"]["heat_treatment"]["austenitising_c"] == 1050, "what is not sent stays"
+    assert page(client, blade)["blade"]["heat_treatment"]["austenitising_c"] == 1050, (
+        "what is not sent stays"
+    )
 
 
 def test_own_abrasives_stand_beside_compounds_and_grades_beside_common_practice(client):
@@ -368,7 +437,10 @@ def test_own_abrasives_stand_beside_compounds_and_grades_beside_common_practice(
     assert (own["1.4034"]["own"], own["1.4034"]["usual_high_hrc"]) == (True, 56)
     assert (own["1.3344"]["own"], own["1.3344"]["standing"]) == (False, "guessed")
     assert len(found["grades"]) == len({g["name"] for g in found["grades"]})
-    assert client.put(f"/api/abrasives/{made}", json={**body, "size_um": -1}).json()["field"] == "size_um"
+    assert (
+        client.put(f"/api/abrasives/{made}", json={**body, "size_um": -1}).json()["field"]
+        == "size_um"
+    )
     assert client.delete(f"/api/abrasives/{made}").status_code == 204
     assert client.get("/api/shelf").json()["abrasives"] == []
 
@@ -388,7 +460,10 @@ def test_the_line_up_asks_for_references_and_names_what_is_taken_as_equal(hand):
     (a, _), (b, _) = hand.make_trial("A", "B")
     path = f"/api/trials/{hand.trial}"
     found = hand.client.get(f"{path}/line-up").json()
-    assert [words.split(" is ")[0] for words in found["references"]] == ["No low reference", "No high reference"]
+    assert [words.split(" is ")[0] for words in found["references"]] == [
+        "No low reference",
+        "No high reference",
+    ]
     assert {"grip", "coating", "final abrasive"} <= set(found["taken_as_equal"])
     hand.client.put(f"{path}/places/{a}", json={"role": "low_reference"})
     measure(hand.client, a, "grip", words="oak")

@@ -1,4 +1,6 @@
-"""Lots: runs book what they take, corrections stay in the record, a lot does not change inside a block unseen."""
+"""Lots: runs book what they take, corrections stay in the record, a lot does not change inside a
+block unseen.
+"""
 
 from uuid import uuid4
 
@@ -9,7 +11,14 @@ from tests.services.test_what_comes_next import cut_run
 
 def lot(hand, kind="rope", unit="m", amount=10.0, **rest):
     made = str(uuid4())
-    body = {"id": made, "kind": kind, "name": f"{kind} {made[:4]}", "unit": unit, "bought_amount": amount, **rest}
+    body = {
+        "id": made,
+        "kind": kind,
+        "name": f"{kind} {made[:4]}",
+        "unit": unit,
+        "bought_amount": amount,
+        **rest,
+    }
     answer = hand.client.put(f"/api/lots/{made}", json=body)
     assert answer.status_code == 200, answer.text
     return made
@@ -26,7 +35,12 @@ def plan(hand, **body):
 def test_a_run_books_its_rope_and_its_line_and_practice_books_nothing(hand):
     (_, a), (_, b) = hand.make_trial("A", "B", schedule="every", every=2)
     rope, line = lot(hand, price=100, currency="kr"), lot(hand, "test_line", amount=5.0)
-    plan(hand, medium_lot_id=rope, check_lot_id=line, pace={"advance_mm": 30, "offcut_m": 0.4, "line_mm": 100})
+    plan(
+        hand,
+        medium_lot_id=rope,
+        check_lot_id=line,
+        pace={"advance_mm": 30, "offcut_m": 0.4, "line_mm": 100},
+    )
     hand.start(b, practice=True)
     run = hand.start(a)
     assert known(hand, rope)["used"] == 0, "an offcut falls with the first cut"
@@ -34,8 +48,14 @@ def test_a_run_books_its_rope_and_its_line_and_practice_books_nothing(hand):
     hand.read(run, 180, at)
     assert known(hand, rope)["left"] == pytest.approx(10 - 4 * 0.03 - 0.4)
     assert known(hand, line)["left"] == pytest.approx(5 - 0.1)
-    hand.send(run, "strike", {"target": hand.client.get(f"/api/runs/{run}").json()["log"][-1]["id"], "reason": "slip"})
-    assert known(hand, line)["left"] == pytest.approx(5 - 0.1), "a reading struck out has used its line all the same"
+    hand.send(
+        run,
+        "strike",
+        {"target": hand.client.get(f"/api/runs/{run}").json()["log"][-1]["id"], "reason": "slip"},
+    )
+    assert known(hand, line)["left"] == pytest.approx(5 - 0.1), (
+        "a reading struck out has used its line all the same"
+    )
     found = hand.client.get(f"/api/trials/{hand.trial}/plan").json()
     assert [n["use"] for n in found["needs"]] == ["medium", "check"]
     assert found["needs"][0]["price"] == pytest.approx(10 * found["needs"][0]["needed"])
@@ -45,9 +65,16 @@ def test_a_correction_is_kept_once_and_low_stock_waits_in_today(hand):
     line = lot(hand, "test_line", amount=2.0)
     path = f"/api/lots/{line}/corrections/{uuid4()}"
     for _ in range(2):
-        assert hand.client.put(path, json={"amount": 1.8, "reason": "knotted"}).json()["left"] == pytest.approx(0.2)
-    assert any(d["kind"] == "stock" and "0.2 m left" in d["says"] for d in hand.client.get("/api/today").json()["due"])
-    refused = hand.client.put(f"/api/lots/{line}/corrections/{uuid4()}", json={"amount": 1, "reason": " "})
+        assert hand.client.put(path, json={"amount": 1.8, "reason": "knotted"}).json()[
+            "left"
+        ] == pytest.approx(0.2)
+    assert any(
+        d["kind"] == "stock" and "0.2 m left" in d["says"]
+        for d in hand.client.get("/api/today").json()["due"]
+    )
+    refused = hand.client.put(
+        f"/api/lots/{line}/corrections/{uuid4()}", json={"amount": 1, "reason": " "}
+    )
     assert (refused.status_code, refused.json()["field"]) == (422, "reason")
 
 
@@ -72,7 +99,9 @@ def test_another_lot_inside_a_block_is_refused_or_marked_and_between_blocks_give
     refused = hand.client.put(f"/api/trials/{hand.trial}/runs/{run}", json=body)
     assert (refused.status_code, refused.json()["field"]) == (409, "medium_lot_id")
     assert "block 1 was begun on" in refused.json()["detail"]
-    insisted = hand.client.put(f"/api/trials/{hand.trial}/runs/{run}", json={**body, "insist_on_lot": True}).json()
+    insisted = hand.client.put(
+        f"/api/trials/{hand.trial}/runs/{run}", json={**body, "insist_on_lot": True}
+    ).json()
     assert "block 1 was begun on" in insisted["lot_change"]
     again = str(uuid4())
     hand.client.put(f"/api/blades/{blade}/edges/{again}", json={"id": again, "number": 4})
@@ -85,7 +114,8 @@ def test_another_lot_inside_a_block_is_refused_or_marked_and_between_blocks_give
 
 
 @pytest.mark.parametrize(
-    ("change", "field"), [({"name": " "}, "name"), ({"unit": "kg"}, "unit"), ({"price": -1}, "price")]
+    ("change", "field"),
+    [({"name": " "}, "name"), ({"unit": "kg"}, "unit"), ({"price": -1}, "price")],
 )
 def test_a_lot_that_cannot_be_is_refused_at_its_field(hand, change, field):
     made = str(uuid4())

@@ -1,4 +1,6 @@
-"""Trials over HTTP: the line-up, what to do next, and faults as problem details that name their field."""
+"""Trials over HTTP: the line-up, what to do next, and faults as problem details that name their
+field.
+"""
 
 from uuid import uuid4
 
@@ -22,8 +24,12 @@ def with_edge(**facts):
 def test_from_nothing_to_a_line_up(hand):
     assert hand.client.get("/api/today").json() == {"trials": [], "failed": [], "due": []}
     hand.make_trial()
-    hand.add_blade("A", claimed_grade="1.4034", hardness_hrc=57.5, **with_edge(thickness_behind_edge_mm=0.36))
-    hand.add_blade("B", claimed_grade="1.4112", hardness_hrc=58.0, **with_edge(thickness_behind_edge_mm=0.72))
+    hand.add_blade(
+        "A", claimed_grade="1.4034", hardness_hrc=57.5, **with_edge(thickness_behind_edge_mm=0.36)
+    )
+    hand.add_blade(
+        "B", claimed_grade="1.4112", hardness_hrc=58.0, **with_edge(thickness_behind_edge_mm=0.72)
+    )
     found = line_up(hand)
     assert found["says"].startswith("B cannot speak about steel")
     assert cell(found, "B", "thickness_behind_edge_mm")["state"] == "confounded"
@@ -47,10 +53,12 @@ def test_ways_out_of_a_mismatch(hand):
 
 
 def test_facts_are_changed_and_emptied(hand):
-    ((blade, edge), _) = hand.make_trial("A", "B")
+    (blade, edge), _ = hand.make_trial("A", "B")
     path = f"/api/trials/{hand.trial}/blades/{blade}"
     assert (
-        hand.client.patch(path, json={"hardness_hrc": 60.5, "hardness_standing": "measured_elsewhere"}).status_code
+        hand.client.patch(
+            path, json={"hardness_hrc": 60.5, "hardness_standing": "measured_elsewhere"}
+        ).status_code
         == 200
     )
     assert cell(line_up(hand), "A", "hardness_hrc")["value"] == 60.5
@@ -91,15 +99,25 @@ def test_bad_settings_name_their_field(hand, change, field):
         ({"code": "A"}, 409, "code"),
         ({"code": " "}, 422, "code"),
         ({"code": "C", "hardness_hrc": 150}, 422, "hardness_hrc"),
-        ({"code": "C", "usual_hardness_low_hrc": 62, "usual_hardness_high_hrc": 60}, 422, "usual_hardness_low_hrc"),
-        ({"code": "C", "edges": [{"id": "edge-one", "number": 3, "side_angle_deg": 95}]}, 422, "side_angle_deg"),
+        (
+            {"code": "C", "usual_hardness_low_hrc": 62, "usual_hardness_high_hrc": 60},
+            422,
+            "usual_hardness_low_hrc",
+        ),
+        (
+            {"code": "C", "edges": [{"id": "edge-one", "number": 3, "side_angle_deg": 95}]},
+            422,
+            "side_angle_deg",
+        ),
         ({"code": "C", "edges": [{"id": "edge-one", "number": 0}]}, 422, "edges.0.number"),
     ],
 )
 def test_bad_blades_name_their_field_and_leave_nothing_behind(hand, facts, status, field):
     hand.make_trial("A")
     blade = str(uuid4())
-    answer = hand.client.put(f"/api/trials/{hand.trial}/blades/{blade}", json={"id": blade, **facts})
+    answer = hand.client.put(
+        f"/api/trials/{hand.trial}/blades/{blade}", json={"id": blade, **facts}
+    )
     assert (answer.status_code, answer.json()["field"]) == (status, field)
     assert [b["code"] for b in line_up(hand)["blades"]] == ["A"]
 
@@ -108,7 +126,9 @@ def test_unknown_things_are_404_and_broken_bodies_400(hand):
     assert hand.client.get(f"/api/trials/{uuid4()}/verdict").status_code == 404
     assert hand.client.get(f"/api/runs/{uuid4()}").json()["detail"] == "there is no such run"
     assert hand.client.get("/api/nothing").headers["content-type"] == PROBLEM
-    broken = hand.client.put(f"/api/trials/{hand.trial}", content=b"{", headers={"content-type": "application/json"})
+    broken = hand.client.put(
+        f"/api/trials/{hand.trial}", content=b"{", headers={"content-type": "application/json"}
+    )
     assert broken.status_code == 400
     assert broken.headers["content-type"] == PROBLEM
 
@@ -123,24 +143,33 @@ def test_a_page_of_another_site_may_not_write(hand):
     refused = hand.client.patch(path, json=body, headers={"origin": "https://elsewhere.example"})
     assert (refused.status_code, refused.headers["content-type"]) == (403, PROBLEM)
     assert line_up(hand)["trial"]["name"] == "Raft rope"
-    assert hand.client.patch(path, json=body, headers={"origin": "http://127.0.0.1:8737"}).status_code == 200
+    assert (
+        hand.client.patch(path, json=body, headers={"origin": "http://127.0.0.1:8737"}).status_code
+        == 200
+    )
 
 
 def test_the_verdict_carries_curves_ladder_and_words(hand):
     files = []
     for blade, life in (("A", 14), ("B", 24)):
         files += [
-            f"{blade},{e},{n},force,{150 + 250 * (n / life) ** 0.6:.0f}" for e in (1, 2) for n in range(0, life + 3)
+            f"{blade},{e},{n},force,{150 + 250 * (n / life) ** 0.6:.0f}"
+            for e in (1, 2)
+            for n in range(0, life + 3)
         ]
     text = "blade,edge,count,check,value\n" + "\n".join(files) + "\n"
-    made = hand.client.post("/api/imports", files=[("files", ("raft.series.csv", text))]).json()["trials"][0]
+    made = hand.client.post("/api/imports", files=[("files", ("raft.series.csv", text))]).json()[
+        "trials"
+    ][0]
     found = hand.client.get(f"/api/trials/{made['id']}/verdict").json()
     assert found["headline"].startswith("B outlasts A by")
     assert [rung["blade"] for rung in found["ladder"]] == ["B", "A"]
     band = found["runs"][0]["band"]
     assert all(
         low <= middle <= high
-        for low, middle, high in zip(band["low_gf"], band["middle_gf"], band["high_gf"], strict=True)
+        for low, middle, high in zip(
+            band["low_gf"], band["middle_gf"], band["high_gf"], strict=True
+        )
     )
     assert found["runs"][0]["lives"]["dull"]["words"].startswith("13.9 cuts")
     assert found["comparisons"][1]["scope"] == "these blades"

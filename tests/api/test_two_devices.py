@@ -23,8 +23,11 @@ class Following:
 
     def __init__(self, address, run, after=0):
         self.told = []
-        threading.Thread(target=self._listen, args=(f"{address}/api/runs/{run}/follow?after={after}",),
-                         daemon=True).start()  # fmt: skip
+        threading.Thread(
+            target=self._listen,
+            args=(f"{address}/api/runs/{run}/follow?after={after}",),
+            daemon=True,
+        ).start()
         self.wait_for(lambda: self.told)
 
     def _listen(self, url):
@@ -42,7 +45,7 @@ class Following:
 
 def test_what_one_device_does_the_other_hears_within_a_second(served):
     laptop, phone = served.hand(), served.hand()
-    ((_, edge), _) = laptop.make_trial("A", "B")
+    (_, edge), _ = laptop.make_trial("A", "B")
     run = laptop.start(edge)
     following = Following(served.address, run)
     laptop.cut(run, 1)
@@ -51,7 +54,9 @@ def test_what_one_device_does_the_other_hears_within_a_second(served):
     assert following.told[-1][0] - done < 1
     phone.cut(run, 1)
     following.wait_for(lambda: following.told[-1][1]["run"]["state"]["proposals"])
-    assert [e["kind"] for e in following.told[-1][1]["run"]["log"]] == ["cut"], "only what is new is sent"
+    assert [e["kind"] for e in following.told[-1][1]["run"]["log"]] == ["cut"], (
+        "only what is new is sent"
+    )
     state = phone.send(run, "takeover").json()["state"]
     assert state["holder"] == phone.device
     refused = laptop.send(run, "accept", {"targets": [state["proposals"][0]["event_id"]]})

@@ -11,12 +11,15 @@ from selenium.webdriver.chrome.service import Service
 
 FLAGS = (
     "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync", "--hide-scrollbars",
-)  # fmt: skip
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+    "--hide-scrollbars",
+)  # fmt: skip  # a table is read by its rows
 
 
 @contextmanager
-def chromium(width: int = 1280, height: int = 800, *, dark: bool = False) -> Iterator[webdriver.Chrome]:
+def chromium(
+    width: int = 1280, height: int = 800, *, dark: bool = False
+) -> Iterator[webdriver.Chrome]:
     """A browser with its own profile; the viewport is exactly as asked."""
     os.environ.update(SE_OFFLINE="true", SE_AVOID_STATS="true")
     with TemporaryDirectory(ignore_cleanup_errors=True) as profile:

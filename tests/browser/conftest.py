@@ -26,15 +26,23 @@ class Person:
 
     def see(self, words, seconds=15):
         def visible(driver):
-            return words in driver.find_element(By.TAG_NAME, "body").text.replace("\u2011", "-").replace("\u00a0", " ")
+            return words in driver.find_element(By.TAG_NAME, "body").text.replace(
+                "\u2011", "-"
+            ).replace("\u00a0", " ")
 
-        WebDriverWait(self.driver, seconds).until(visible, f"“{words}” is not to be seen at {self.driver.current_url}")
+        WebDriverWait(self.driver, seconds).until(
+            visible, f"“{words}” is not to be seen at {self.driver.current_url}"
+        )
 
     def text(self, test_id):
-        return self.driver.find_element(By.CSS_SELECTOR, f"[data-testid={test_id}]").text.replace("\u2011", "-")
+        return self.driver.find_element(By.CSS_SELECTOR, f"[data-testid={test_id}]").text.replace(
+            "\u2011", "-"
+        )
 
     def until(self, condition, seconds=15):
-        wait = WebDriverWait(self.driver, seconds, ignored_exceptions=[StaleElementReferenceException])
+        wait = WebDriverWait(
+            self.driver, seconds, ignored_exceptions=[StaleElementReferenceException]
+        )
         return wait.until(lambda _: condition())
 
     def focused(self):
@@ -44,7 +52,9 @@ class Person:
         """Press Tab until what has the focus says these words."""
         for _ in range(80):
             there = self.focused()
-            if there.tag_name != "body" and words in (there.text or there.get_attribute("aria-label") or ""):
+            if there.tag_name != "body" and words in (
+                there.text or there.get_attribute("aria-label") or ""
+            ):
                 return
             self.press(Keys.TAB)
         raise AssertionError(f"Tab does not reach “{words}”")

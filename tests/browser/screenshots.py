@@ -43,7 +43,10 @@ def main():
             take(f"{trial}/line-up", "line-up")
             take(f"{trial}/plan", "plan")
             take(f"{trial}/method", "method")
-            take(f"{demo.address}/trials/{by_name['Fifty cuts each']['trial']['id']}/verdict", "verdict-dose")
+            take(
+                f"{demo.address}/trials/{by_name['Fifty cuts each']['trial']['id']}/verdict",
+                "verdict-dose",
+            )
             take(f"{demo.address}/shelf?part=lots", "lots")
             take(f"{trial}/prepare", "edge-preparation")
             take(f"{demo.address}/blades/{entry['blades'][1]['id']}", "blade")

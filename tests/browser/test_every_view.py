@@ -1,4 +1,6 @@
-"""Every view of the demo: nothing fails, nothing leaves this machine, axe finds no fault, by day and in the dark."""
+"""Every view of the demo: nothing fails, nothing leaves this machine, axe finds no fault, by day
+and in the dark.
+"""
 
 import json
 import urllib.request
@@ -44,7 +46,9 @@ def views(demo):
     }
 
 
-@pytest.mark.parametrize(("width", "height", "dark"), [(1280, 800, False), (1280, 800, True), (390, 844, False)])
+@pytest.mark.parametrize(
+    ("width", "height", "dark"), [(1280, 800, False), (1280, 800, True), (390, 844, False)]
+)
 def test_views_are_accessible_and_local(demo, width, height, dark):
     with chromium(width, height, dark=dark) as driver:
         person = Person(driver, demo.address)
@@ -53,13 +57,18 @@ def test_views_are_accessible_and_local(demo, width, height, dark):
             person.see(words)
             driver.execute_script(AXE.read_text())
             found = driver.execute_async_script(
-                "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']}).then(arguments[0])"
+                "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa',"
+                " 'wcag22aa']}).then(arguments[0])"
             )
             faults = [(v["id"], [n["html"][:160] for n in v["nodes"]]) for v in found["violations"]]
             assert faults == [], f"{path} at {width} px"
-            asked = driver.execute_script("return performance.getEntriesByType('resource').map(e => e.name)")
+            asked = driver.execute_script(
+                "return performance.getEntriesByType('resource').map(e => e.name)"
+            )
             assert all(url.startswith(demo.address) for url in asked)
-            overflow = driver.execute_script("return document.documentElement.scrollWidth - window.innerWidth")
+            overflow = driver.execute_script(
+                "return document.documentElement.scrollWidth - window.innerWidth"
+            )
             assert overflow <= 0, f"{path} is wider than {width} px by {overflow}"
         assert person.errors() == []
 
@@ -71,10 +80,13 @@ def test_the_count_can_be_read_from_afar_and_everything_at_the_bench_is_on_one_s
         person.open(run)
         person.see("Leave the bench")
         size = driver.execute_script(
-            "return parseFloat(getComputedStyle(document.querySelector('[data-testid=count]')).fontSize)"
+            "return"
+            " parseFloat(getComputedStyle(document.querySelector('[data-testid=count]')).fontSize)"
         )
         assert size >= 160
-        below = driver.execute_script("return document.documentElement.scrollHeight - window.innerHeight")
+        below = driver.execute_script(
+            "return document.documentElement.scrollHeight - window.innerHeight"
+        )
         assert below <= 0
         small = driver.execute_script(
             "return [...document.querySelectorAll('button, input')]"

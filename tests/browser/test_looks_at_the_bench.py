@@ -1,4 +1,6 @@
-"""Pass and fail at the bench, by keyboard alone: two stages one after the other, and a glint put at its place."""
+"""Pass and fail at the bench, by keyboard alone: two stages one after the other, and a glint put at
+its place.
+"""
 
 import json
 import urllib.request

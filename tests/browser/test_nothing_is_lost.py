@@ -16,7 +16,7 @@ def device_of(log):
 
 def at_the_bench(person, served):
     hand = served.hand()
-    ((_, edge), _) = hand.make_trial("A", "B")
+    (_, edge), _ = hand.make_trial("A", "B")
     run = hand.start(edge)
     person.open(f"/runs/{run}")
     person.see("take 2 readings")
@@ -46,7 +46,9 @@ def test_a_reload_in_the_middle_of_a_run(person, served):
 
 
 @pytest.mark.apart
-def test_an_outage_with_a_reload_and_a_second_device_loses_nothing_and_counts_nothing_twice(person, served):
+def test_an_outage_with_a_reload_and_a_second_device_loses_nothing_and_counts_nothing_twice(
+    person, served
+):
     hand, run = at_the_bench(person, served)
     person.press(" ", " ")
     person.until(lambda: person.text("count") == "2")
@@ -71,13 +73,25 @@ def test_an_outage_with_a_reload_and_a_second_device_loses_nothing_and_counts_no
         for someone in (person, phone):
             someone.until(lambda s=someone: s.text("count") == "45")
         log = log_of(hand, run)
-    told = [(e["kind"], e["count_at"], e["payload"].get("value")) for e in log["log"] if e["device"] == device_of(log)]
+    told = [
+        (e["kind"], e["count_at"], e["payload"].get("value"))
+        for e in log["log"]
+        if e["device"] == device_of(log)
+    ]
     cuts = [("cut", n, None) for n in range(27)]
     cuts += [("reading", 27, 210), *[("cut", n, None) for n in range(27, 32)], ("reading", 32, 224)]
-    cuts += [*[("cut", n, None) for n in range(32, 42)], ("correction", 42, None), ("reading", 41, 240)]
+    cuts += [
+        *[("cut", n, None) for n in range(32, 42)],
+        ("correction", 42, None),
+        ("reading", 41, 240),
+    ]
     assert told == [*cuts, ("accept", 41, None)], "each event once, in its order, at its count"
     assert log["state"]["count"] == 45
-    assert [(c["count"], c["force_gf"]) for c in log["state"]["checks"]] == [(27, 210), (32, 224), (41, 240)]
+    assert [(c["count"], c["force_gf"]) for c in log["state"]["checks"]] == [
+        (27, 210),
+        (32, 224),
+        (41, 240),
+    ]
     assert len({e["id"] for e in log["log"]}) == len(log["log"])
 
 

@@ -1,4 +1,6 @@
-"""A server that fails now and then: every cut waits until it is taken, and only a refusal at a field is set aside."""
+"""A server that fails now and then: every cut waits until it is taken, and only a refusal at a
+field is set aside.
+"""
 
 from selenium.webdriver.common.keys import Keys
 from starlette.responses import JSONResponse
@@ -18,7 +20,9 @@ class EveryThirdFails:
         if scope["type"] == "http" and scope["method"] == "PUT" and "/events/" in scope["path"]:
             self.seen += 1
             if self.seen % 3 == 0:
-                await JSONResponse({"detail": "something broke"}, status_code=500)(scope, receive, send)
+                await JSONResponse({"detail": "something broke"}, status_code=500)(
+                    scope, receive, send
+                )
                 return
         await self.app(scope, receive, send)
 
@@ -27,7 +31,7 @@ def test_a_server_that_answers_500_to_every_third_cut_loses_none(tmp_path):
     served = ServedHere(tmp_path / "data", around=EveryThirdFails)
     try:
         hand = served.hand()
-        ((_, edge), _) = hand.make_trial("A", "B", schedule="every", every=100)
+        (_, edge), _ = hand.make_trial("A", "B", schedule="every", every=100)
         run = hand.start(edge)
         with chromium() as driver:
             person = Person(driver, served.address)

@@ -1,4 +1,6 @@
-"""The plan: a school is chosen, one number moved moves cost and power, what runs short is said, the sheet prints."""
+"""The plan: a school is chosen, one number moved moves cost and power, what runs short is said, the
+sheet prints.
+"""
 
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -8,7 +10,9 @@ from tests.browser.test_shelf_and_edges import press_button
 
 
 def field(person, label):
-    return person.driver.find_element(By.XPATH, f"//label[starts-with(., '{label}')]/following-sibling::*[1]")
+    return person.driver.find_element(
+        By.XPATH, f"//label[starts-with(., '{label}')]/following-sibling::*[1]"
+    )
 
 
 def button(person, words):
@@ -35,7 +39,10 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
     person.see("the gap between checks is 0")
     type_over(person, "Every", "4")
     press_button(person, "Keep the method")
-    person.see("Paper-stop rope series, version 1: a run ends when “slices held paper” fails in all of 2 tries.")
+    person.see(
+        "Paper-stop rope series, version 1: a run ends when “slices held paper” fails in all of 2"
+        " tries."
+    )
     person.see("Checked every 4 cuts")
 
     before = person.text("plan-says"), person.text("cost")
@@ -53,7 +60,11 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
     type_over(person, "Rope a cut", "30")
     press_button(person, "Keep the plan")
     person.until(
-        lambda: not person.driver.find_elements(By.XPATH, "//button[.='Keep the plan'][contains(@class, 'bg-next')]")
+        lambda: (
+            not person.driver.find_elements(
+                By.XPATH, "//button[.='Keep the plan'][contains(@class, 'bg-next')]"
+            )
+        )
     )
     person.driver.refresh()
     person.see("5 edges a blade can show a difference of")
@@ -61,7 +72,11 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
     rows = person.driver.find_elements(By.CSS_SELECTOR, "section[aria-label='Order sheet'] li")
     assert len(rows) == 5
     for row in rows:
-        assert sorted(row.find_elements(By.TAG_NAME, "b")[i].text for i in range(3)) == ["A", "B", "C"]
+        assert sorted(row.find_elements(By.TAG_NAME, "b")[i].text for i in range(3)) == [
+            "A",
+            "B",
+            "C",
+        ]
     person.driver.execute_script("window.print = () => { window.printed = true }")
     press_button(person, "Print the order sheet")
     assert person.driver.execute_script("return window.printed")

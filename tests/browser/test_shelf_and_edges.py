@@ -1,4 +1,6 @@
-"""From a blade on loan to a fair pair of edges: the shelf, measuring, sharpening by recipe, and a mismatch mended."""
+"""From a blade on loan to a fair pair of edges: the shelf, measuring, sharpening by recipe, and a
+mismatch mended.
+"""
 
 import json
 import urllib.request
@@ -76,8 +78,14 @@ def test_a_blade_comes_to_the_shelf_is_measured_and_archived(person, served):
     grip.send_keys(*[Keys.SHIFT + Keys.ARROW_RIGHT] * 1, Keys.NULL)
     person.until(lambda: labelled(person, "Zone 1, from").get_attribute("aria-valuenow") == "10")
     press_button(person, "Keep the zones")
-    person.until(lambda: "control 10 to 96 mm" in person.driver.find_element(By.CSS_SELECTOR, "svg[role=img]").
-                 get_attribute("aria-label"))  # fmt: skip
+    person.until(
+        lambda: (
+            "control 10 to 96 mm"
+            in person.driver.find_element(By.CSS_SELECTOR, "svg[role=img]").get_attribute(
+                "aria-label"
+            )
+        )
+    )
 
     press_button(person, "Archive")
     person.see("archived")
@@ -95,7 +103,12 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
     for code in ("A", "B"):
         type_into(person, f"{code}, edge 3: angle per side", "15")
         type_into(person, f"{code}, edge 3: thickness behind the edge", "16: 0.35 48: 0.37")
-    person.until(lambda: labelled(person, "B, edge 3: thickness behind the edge").get_attribute("value") == "0.36")
+    person.until(
+        lambda: (
+            labelled(person, "B, edge 3: thickness behind the edge").get_attribute("value")
+            == "0.36"
+        )
+    )
 
     for edge in newest_edges(served, hand.trial):
         hand.send(hand.start(edge), "abandon", {"reason": "only to use the edge up"})
@@ -123,7 +136,12 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
     person.open(f"{run_out}/prepare")
     person.see("What each edge turned out to be")
     type_into(person, "B, edge 4: thickness behind the edge", "0.38")
-    person.until(lambda: labelled(person, "B, edge 4: thickness behind the edge").get_attribute("value") == "0.38")
+    person.until(
+        lambda: (
+            labelled(person, "B, edge 4: thickness behind the edge").get_attribute("value")
+            == "0.38"
+        )
+    )
     person.open(f"{run_out}/line-up")
     person.until(lambda: state(person, "B", "thickness_behind_edge_mm") == "matched")
 
@@ -135,7 +153,9 @@ def newest_edges(served, trial):
 
 def test_a_blades_file_with_three_faults_changes_nothing(person, served, tmp_path):
     bad = tmp_path / "loan.blades.csv"
-    bad.write_text("blade,hardness_hrc,hardness_standing\nAV-07,91,measured_here\n,58,\nAV-08,58,measured_her\n")
+    bad.write_text(
+        "blade,hardness_hrc,hardness_standing\nAV-07,91,measured_here\n,58,\nAV-08,58,measured_her\n"
+    )
     person.open("/?new=import")
     person.see("Read and import")
     person.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(bad))
@@ -174,19 +194,30 @@ def test_nothing_typed_is_lost_by_a_lost_connection_or_a_reload(person, served):
 def test_a_zone_is_drawn_with_the_pointer_and_a_picture_is_added(person, served, tmp_path):
     hand = served.hand()
     ((blade, edge),) = hand.make_trial("A")
-    body = {"id": edge, "zones": [{"from_mm": 0, "to_mm": 40}, {"from_mm": 60, "to_mm": 90, "use": "control"}]}
+    body = {
+        "id": edge,
+        "zones": [{"from_mm": 0, "to_mm": 40}, {"from_mm": 60, "to_mm": 90, "use": "control"}],
+    }
     hand.client.put(f"/api/blades/{blade}/edges/{edge}", json=body)
     person.open(f"/blades/{blade}")
     person.see("Its edges")
     grip = labelled(person, "Zone 1, to")
     person.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", grip)
-    wide = int(person.driver.execute_script("return arguments[0].ownerSVGElement.width.baseVal.value", grip))
+    wide = int(
+        person.driver.execute_script(
+            "return arguments[0].ownerSVGElement.width.baseVal.value", grip
+        )
+    )
     mm = (wide - 28) / 100
     ActionChains(person.driver).drag_and_drop_by_offset(grip, round(30 * mm), 0).perform()
-    person.until(lambda: labelled(person, "Zone 1, to").get_attribute("aria-valuenow") in ("69", "70", "71"))
+    person.until(
+        lambda: labelled(person, "Zone 1, to").get_attribute("aria-valuenow") in ("69", "70", "71")
+    )
     press_button(person, "Keep the zones")
     person.see("overlap; part them, or insist on it")
-    person.driver.find_element(By.XPATH, "//label[contains(., 'I insist')]/input").send_keys(Keys.SPACE)
+    person.driver.find_element(By.XPATH, "//label[contains(., 'I insist')]/input").send_keys(
+        Keys.SPACE
+    )
     press_button(person, "Keep the zones")
 
     def kept():
@@ -200,7 +231,12 @@ def test_a_zone_is_drawn_with_the_pointer_and_a_picture_is_added(person, served,
     person.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(taken))
     person.until(lambda: person.driver.find_elements(By.CSS_SELECTOR, "img[alt='A']"))
     person.until(
-        lambda: person.driver.execute_script("return document.querySelector(\"img[alt='A']\").naturalWidth") == 30
+        lambda: (
+            person.driver.execute_script(
+                "return document.querySelector(\"img[alt='A']\").naturalWidth"
+            )
+            == 30
+        )
     )
     notes = tmp_path / "notes.png"
     notes.write_text("no picture")
@@ -226,8 +262,10 @@ def test_a_tolerance_is_explained_and_changed_where_it_stands(person, served):
     hand = served.hand()
     (a, _), (b, _) = hand.make_trial("A", "B")
     for blade, stock in ((a, 3.0), (b, 3.5)):
-        hand.client.put(f"/api/blades/{blade}/measurements/stock-of-{blade[:8]}", json={
-            "id": f"stock-of-{blade[:8]}", "quantity": "stock_mm", "value": stock})  # fmt: skip
+        hand.client.put(
+            f"/api/blades/{blade}/measurements/stock-of-{blade[:8]}",
+            json={"id": f"stock-of-{blade[:8]}", "quantity": "stock_mm", "value": stock},
+        )
     person.open(f"/trials/{hand.trial}/line-up")
     person.see("B cannot speak about steel: stock differs by 0.50 mm")
     head = "//th/button[starts-with(@aria-label, 'stock, ±0.3 mm')]"
@@ -249,23 +287,31 @@ def test_figures_reckoned_live_are_kept_on_a_blade(person, served):
     ((blade, _),) = hand.make_trial("A")
     person.open("/reckoner")
     person.see("0.684 mm wide")
-    angle = person.driver.find_element(By.XPATH, "//label[starts-with(., 'Angle per side')]/following-sibling::input")
+    angle = person.driver.find_element(
+        By.XPATH, "//label[starts-with(., 'Angle per side')]/following-sibling::input"
+    )
     angle.send_keys(Keys.CONTROL + "a")
     angle.send_keys("8")
     person.see("angle per side under 10° is rare: is that so?")
     angle.send_keys(Keys.CONTROL + "a")
     angle.send_keys("15")
     person.see("0.773 mm wide")
-    drawn = person.driver.find_element(By.XPATH, "//*[name()='svg'][starts-with(@aria-label, 'Cross-section')]")
+    drawn = person.driver.find_element(
+        By.XPATH, "//*[name()='svg'][starts-with(@aria-label, 'Cross-section')]"
+    )
     assert "30.0° included" in drawn.get_attribute("aria-label")
-    choice = person.driver.find_element(By.XPATH, "//label[starts-with(., 'Save it on')]/following-sibling::select")
+    choice = person.driver.find_element(
+        By.XPATH, "//label[starts-with(., 'Save it on')]/following-sibling::select"
+    )
     choice.send_keys("A, edge 3")
     press_button(person, "Save thickness and angle")
     person.see("Kept on A")
     edge = hand.client.get(f"/api/blades/{blade}").json()["blade"]["edges"][0]
     assert (edge["thickness_behind_edge_mm"], edge["side_angle_deg"]) == (0.4, 15)
 
-    hrc = person.driver.find_element(By.XPATH, "//label[starts-with(., 'Rockwell C')]/following-sibling::input")
+    hrc = person.driver.find_element(
+        By.XPATH, "//label[starts-with(., 'Rockwell C')]/following-sibling::input"
+    )
     hrc.send_keys(Keys.CONTROL + "a")
     hrc.send_keys("71")
     person.see("lies outside the table, which runs from 20 to 68 HRC")

@@ -21,9 +21,16 @@ def stand_in():
     line.close()
 
 
-def test_a_second_window_follows_and_a_reading_of_the_stand_in_is_recorded_once(person, served, stand_in):
+def test_a_second_window_follows_and_a_reading_of_the_stand_in_is_recorded_once(
+    person, served, stand_in
+):
     hand, run = at_the_bench(person, served)
-    tester = {"id": "line-tester", "kind": "force", "name": "Line tester", "address": stand_in.line.address}
+    tester = {
+        "id": "line-tester",
+        "kind": "force",
+        "name": "Line tester",
+        "address": stand_in.line.address,
+    }
     assert hand.client.put("/api/instruments/line-tester", json=tester).status_code == 200
     with chromium(390, 844) as driver:
         phone = Person(driver, served.address)
@@ -47,7 +54,7 @@ def test_a_second_window_follows_and_a_reading_of_the_stand_in_is_recorded_once(
 
 def test_a_practice_run_reads_the_virtual_bench_and_ends_with_the_strop(person, served):
     hand = served.hand()
-    ((_, edge), _) = hand.make_trial("A", "B", schedule="every", every=10)
+    (_, edge), _ = hand.make_trial("A", "B", schedule="every", every=10)
     run = hand.start(edge, practice=True, practice_seed=4)
     person.open(f"/runs/{run}")
     person.see("take 2 readings")
@@ -81,11 +88,15 @@ def test_a_pedal_is_learned_and_a_letter_changed(person, served):
 
 
 def test_a_phone_is_let_in_by_the_code_the_laptop_shows(tmp_path):
-    # 127.0.0.2 stands for the address in the local network: another host of this machine that it must not trust
+    # 127.0.0.2 stands for the address in the local network: another host of this machine that it
+    # must not trust
     bench = Served(tmp_path / "lan", options=("--address", "127.0.0.2"))
     try:
         with chromium() as driver, chromium(390, 844) as other:
-            laptop, phone = Person(driver, bench.address), Person(other, f"http://127.0.0.2:{bench.port}")
+            laptop, phone = (
+                Person(driver, bench.address),
+                Person(other, f"http://127.0.0.2:{bench.port}"),
+            )
             laptop.open("/devices")
             laptop.tab_to("Show a code")
             laptop.press(Keys.ENTER)

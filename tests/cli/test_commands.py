@@ -1,4 +1,6 @@
-"""The command line: JSON as the file format page says, exit codes, and every fault on a line of its own."""
+"""The command line: JSON as the file format page says, exit codes, and every fault on a line of its
+own.
+"""
 
 import json
 
@@ -25,7 +27,11 @@ LIFE = {
         "by_rule": {
             "type": "object",
             "required": ["value", "rule", "schedule"],
-            "properties": {"value": NUMBER, "rule": {"type": "string"}, "schedule": {"type": "string"}},
+            "properties": {
+                "value": NUMBER,
+                "rule": {"type": "string"},
+                "schedule": {"type": "string"},
+            },
             "additionalProperties": False,
         },
     },
@@ -35,10 +41,19 @@ LIVES = {"type": "object", "additionalProperties": LIFE}
 
 
 def exactly(**properties):
-    return {"type": "object", "required": list(properties), "properties": properties, "additionalProperties": False}
+    return {
+        "type": "object",
+        "required": list(properties),
+        "properties": properties,
+        "additionalProperties": False,
+    }
 
 
-TEXT, WHOLE, TEXTS = {"type": "string"}, {"type": "integer"}, {"type": "array", "items": {"type": "string"}}
+TEXT, WHOLE, TEXTS = (
+    {"type": "string"},
+    {"type": "integer"},
+    {"type": "array", "items": {"type": "string"}},
+)
 VERDICTS = {"enum": ["longer", "shorter", "too_close", "not_enough_evidence", "confounded"]}
 ANALYSIS = exactly(
     schema={"const": 1},
@@ -46,7 +61,8 @@ ANALYSIS = exactly(
     runs={
         "type": "array",
         "items": exactly(
-            trial=TEXT, blade=TEXT, edge=WHOLE, run=WHOLE, readings=WHOLE, count_unit=TEXT, start_gf=NUMBER,
+            trial=TEXT, blade=TEXT, edge=WHOLE, run=WHOLE, readings=WHOLE, count_unit=TEXT,
+            start_gf=NUMBER,
             end_gf=NUMBER, change_percent=NUMBER, life=LIVES,
         ),
     },
@@ -57,15 +73,17 @@ ANALYSIS = exactly(
     comparisons={
         "type": "array",
         "items": exactly(
-            trial=TEXT, a=TEXT, b=TEXT, stage=TEXT, ratio={"type": "number"}, low={"type": "number"},
+            trial=TEXT, a=TEXT, b=TEXT, stage=TEXT, ratio={"type": "number"},
+            low={"type": "number"},
             high={"type": "number"}, verdict=VERDICTS, scope=TEXT, pending=TEXTS, reasons=TEXTS,
             edges_to_settle={"type": ["integer", "null"]},
         ),
     },
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 NEXT = exactly(
-    next_count=NUMBER, readings=WHOLE, expected={"type": "object"}, stop={"type": "boolean"}, why=TEXT
-)  # fmt: skip
+    next_count=NUMBER, readings=WHOLE, expected={"type": "object"}, stop={"type": "boolean"},
+    why=TEXT
+)  # fmt: skip  # a table is read by its rows
 
 
 def call(*arguments):
@@ -104,9 +122,12 @@ def test_analyse_prints_the_documented_json(folder):
     assert a["change_percent"] == pytest.approx(100 * (a["end_gf"] / a["start_gf"] - 1))
     assert b["count_unit"] == "m"
     assert b["life"]["working"] == {
-        "estimate": None, "low": 48, "high": 60, "status": "bracketed",
+        "estimate": None,
+        "low": 48,
+        "high": 60,
+        "status": "bracketed",
         "by_rule": {"value": 60, "rule": "first failed check", "schedule": "every 12"},
-    }  # fmt: skip
+    }
     assert "keen" not in b["life"], "a stage without data is absent"
 
 
@@ -119,7 +140,11 @@ def test_without_a_json_switch_people_can_read_it(folder):
 
 def test_limits_are_the_testers_choice(folder):
     at = [
-        json.loads(call("analyse", folder / "a.series.csv", "--json", "--keen", keen, "--dull", dull).stdout)
+        json.loads(
+            call(
+                "analyse", folder / "a.series.csv", "--json", "--keen", keen, "--dull", dull
+            ).stdout
+        )
         for keen, dull in ((300, 400), (280, 340))
     ]
     lives = [found["runs"][0]["life"]["dull"]["estimate"] for found in at]
@@ -175,7 +200,12 @@ def test_exit_codes(arguments, code, tmp_path, monkeypatch):
 
 def test_import_then_export_is_the_same_series(folder, tmp_path):
     data, out = tmp_path / "data", tmp_path / "out"
-    assert call("import", folder / "raft.series.csv", folder / "raft.blades.csv", "--data", data).exit_code == 0
+    assert (
+        call(
+            "import", folder / "raft.series.csv", folder / "raft.blades.csv", "--data", data
+        ).exit_code
+        == 0
+    )
     assert call("export", "Raft", "--data", data, "--out", out).exit_code == 0
     before, after = (
         json.loads(call("analyse", path, "--json").stdout)
@@ -186,7 +216,9 @@ def test_import_then_export_is_the_same_series(folder, tmp_path):
 
 def test_blades_and_edges_files_alone_go_onto_the_shelf(tmp_path):
     blades, edges = tmp_path / "loan.blades.csv", tmp_path / "loan.edges.csv"
-    blades.write_text("blade,claimed_grade,loan_from,loan_due\nAV-07,1.2379,Corran Forge,2026-06-01\n")
+    blades.write_text(
+        "blade,claimed_grade,loan_from,loan_due\nAV-07,1.2379,Corran Forge,2026-06-01\n"
+    )
     edges.write_text("blade,edge,side_angle_deg,made_on\nAV-07,3,15,2026-05-01\n")
     answer = call("import", blades, edges, "--data", tmp_path / "data")
     assert answer.exit_code == 0
@@ -195,13 +227,21 @@ def test_blades_and_edges_files_alone_go_onto_the_shelf(tmp_path):
     bad.write_text("blade,edge,side_angle_deg\nAV-07,4,50\nGhost,1,15\n")
     refused = call("import", bad, "--data", tmp_path / "data")
     assert refused.exit_code == 1
-    assert "bad.edges.csv:2: side_angle_deg: 50 ° cannot be; it must be 45 ° or less" in refused.stderr
+    assert (
+        "bad.edges.csv:2: side_angle_deg: 50 ° cannot be; it must be 45 ° or less" in refused.stderr
+    )
 
 
 def test_edges_that_the_file_says_do_not_count_are_left_out_of_its_comparison(tmp_path):
     rows = [
         f"{blade},{edge},{n},force,{150 + 250 * (n / life) ** 0.6:.0f}"
-        for blade, edge, life in (("A", 1, 6), ("A", 3, 20), ("A", 4, 20.5), ("B", 3, 30), ("B", 4, 31))
+        for blade, edge, life in (
+            ("A", 1, 6),
+            ("A", 3, 20),
+            ("A", 4, 20.5),
+            ("B", 3, 30),
+            ("B", 4, 31),
+        )
         for n in range(0, int(life) + 4, 2)
     ]
     series, edges = tmp_path / "raft.series.csv", tmp_path / "raft.edges.csv"
@@ -219,4 +259,6 @@ def test_edges_that_the_file_says_do_not_count_are_left_out_of_its_comparison(tm
     assert dull(alone) != dull(ruled)
     assert len(ruled["runs"]) == 5, "the run itself stays in the record"
     read = call("analyse", series, "--edges", edges)
-    assert "A, edge 1 is left out: by the testers word: as the file said" in read.stdout.replace("'", "")
+    assert "A, edge 1 is left out: by the testers word: as the file said" in read.stdout.replace(
+        "'", ""
+    )

@@ -16,7 +16,9 @@ KESSIK = str(Path(sys.executable).parent / "kessik")
 
 
 def run(*words, **settings):
-    return subprocess.run([KESSIK, *words], capture_output=True, text=True, timeout=60, check=False, **settings)
+    return subprocess.run(
+        [KESSIK, *words], capture_output=True, text=True, timeout=60, check=False, **settings
+    )
 
 
 def newer(folder):
@@ -33,7 +35,9 @@ def emptied(folder):
     (folder / DATABASE_NAME).write_bytes(b"")
 
 
-@pytest.mark.parametrize(("spoil", "words"), [(newer, "newer Kessik"), (cut_short, "damaged"), (emptied, "is empty")])
+@pytest.mark.parametrize(
+    ("spoil", "words"), [(newer, "newer Kessik"), (cut_short, "damaged"), (emptied, "is empty")]
+)
 def test_a_folder_that_cannot_be_served_is_told_in_one_line(tmp_path, spoil, words):
     Database(tmp_path).close()
     spoil(tmp_path)
@@ -83,7 +87,7 @@ def test_a_second_server_is_told_who_holds_the_folder(tmp_path):
 def test_a_server_that_is_told_to_end_leaves_everything_in_the_one_file(tmp_path, how):
     served = Served(tmp_path / "data")
     hand = served.hand()
-    ((_, edge), _) = hand.make_trial("A", "B")
+    (_, edge), _ = hand.make_trial("A", "B")
     run_id = hand.start(edge)
     hand.cut(run_id, 30)
     os.kill(served.process.pid, how)

@@ -27,7 +27,9 @@ def test_only_with_an_address_is_the_network_answered(tmp_path):
     for port, options in ((alone, ()), (open_port, ("--address", "127.0.0.2"))):
         server = start_server(tmp_path / str(port), port, options=options)
         try:
-            assert httpx2.get(f"http://127.0.0.1:{port}/api/pairing").json()["open_to_network"] is bool(options)
+            assert httpx2.get(f"http://127.0.0.1:{port}/api/pairing").json()[
+                "open_to_network"
+            ] is bool(options)
             with socket.socket() as probe:
                 answered = probe.connect_ex(("127.0.0.2", port)) == 0
             assert answered is bool(options)

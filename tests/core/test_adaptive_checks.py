@@ -50,7 +50,9 @@ def test_short_lives_are_checked_every_cut():
 @pytest.mark.parametrize("limits", [LIMITS, LIMITS[1:]], ids=["keen then dull", "dull only"])
 def test_it_saves_readings_on_long_lives(limits):
     # Simulation on the virtual bench; the whole table is printed by `make bench`.
-    benches = [(draw_bench(seed, (30.0, 60.0)), draw_bench(seed, (30.0, 60.0))) for seed in range(12)]
+    benches = [
+        (draw_bench(seed, (30.0, 60.0)), draw_bench(seed, (30.0, 60.0))) for seed in range(12)
+    ]
     adaptive = [run_adaptive(bench, limits).counts.size for bench, _ in benches]
     every = [run_fixed(bench, 1).counts.size for _, bench in benches]
     assert np.mean(adaptive) < 0.55 * np.mean(every)

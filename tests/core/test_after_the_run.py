@@ -1,4 +1,6 @@
-"""What comes after a run: the strop, rounds of the same light sharpening; and the hand and the tester on the way."""
+"""What comes after a run: the strop, rounds of the same light sharpening; and the hand and the
+tester on the way.
+"""
 
 import numpy as np
 import pytest
@@ -24,7 +26,8 @@ def test_an_edge_that_lost_next_to_nothing_has_no_share():
 
 @given(share=st.floats(0.0, 1.0), seed=st.integers(0, 10_000))
 def test_the_interval_of_a_share_covers_it_as_often_as_it_says(share, seed):
-    # the reference is simulation: scatter of 7 % on every reading, 3 readings each; common practice, no source
+    # the reference is simulation: scatter of 7 % on every reading, 3 readings each; common
+    # practice, no source
     rng = np.random.default_rng(seed)
 
     def read(true_gf):
@@ -39,7 +42,9 @@ def test_stones_are_due_when_the_strop_no_longer_brings_it_under_the_keen_limit(
     tests = [strop_back([150], [410], [after], 20) for after in (220, 260, 330)]
     assert stones_due(tests, 300.0) == 3
     assert stones_due(tests[:2], 300.0) is None
-    assert stones_due([strop_back([150], [410], [350], 20)], None) == 1, "less than half of the loss"
+    assert stones_due([strop_back([150], [410], [350], 20)], None) == 1, (
+        "less than half of the loss"
+    )
 
 
 def rounds(lives, starts=None, strokes=None):
@@ -67,12 +72,15 @@ def test_more_and_more_strokes_for_the_same_life_are_hidden_damage():
 
 
 def test_a_trend_agrees_with_the_textbook_line():
-    # reference: ordinary least squares by normal equations, written out (any textbook of regression)
+    # reference: ordinary least squares by normal equations, written out (any textbook of
+    # regression)
     lives = np.array([20, 17, 18, 15, 13.0])
     n, y = np.arange(1, 6), np.log(lives)
     slope = np.sum((n - 3) * (y - y.mean())) / 10
     residual = y - y.mean() - slope * (n - 3)
-    half = 3.182446 * np.sqrt(np.sum(residual**2) / 3 / 10)  # Student's t, 3 degrees of freedom, 97.5 %
+    half = 3.182446 * np.sqrt(
+        np.sum(residual**2) / 3 / 10
+    )  # Student's t, 3 degrees of freedom, 97.5 %
     life = next(t for t in still_restoring(rounds(list(lives))).trends if t.what == "life")
     assert [life.percent, life.low, life.high] == pytest.approx(
         [100 * np.expm1(x) for x in (slope, slope - half, slope + half)], abs=1e-3
@@ -88,7 +96,10 @@ def test_the_hand_is_told_to_rest_after_long_work_and_not_before():
     assert "minutes without a break" in pace(steady(60, 50)).hint
     assert "cuts without a break" in pace(steady(160, 10)).hint
     rested = pace(steady(60, 50) + steady(5, 30, start=60 * 50 + 300))
-    assert (rested.hint, rested.cuts_without_break) == ("", 5), "four minutes without a cut are a break"
+    assert (rested.hint, rested.cuts_without_break) == (
+        "",
+        5,
+    ), "four minutes without a cut are a break"
 
 
 def test_a_hand_that_slows_down_is_told_by_how_much():
@@ -123,10 +134,14 @@ def test_one_pull_is_one_reading_however_often_its_value_is_repeated():
     pull = [("moving", 80, 0.0), ("stable", 212, 0.1), ("stable", 212, 0.2), ("stable", 211, 0.3)]
     assert through(*pull) == ["moving", "taken", "held", "held"]
     assert through(*pull, ("stable", 0, 0.4), ("stable", 205, 0.5))[-2:] == ["at_rest", "taken"]
-    assert through(*pull, ("stable", 212, 1.2))[-1] == "taken", "a tester that only speaks once a pull"
+    assert through(*pull, ("stable", 212, 1.2))[-1] == "taken", (
+        "a tester that only speaks once a pull"
+    )
 
 
 def test_what_is_out_of_range_or_garbled_is_never_taken():
     assert through(("stable", 9999, 0.0), ("stable", -3, 1.0), ("garbled", None, 1.1)) == [
-        "out_of_range", "out_of_range", "garbled",
-    ]  # fmt: skip
+        "out_of_range",
+        "out_of_range",
+        "garbled",
+    ]

@@ -31,7 +31,15 @@ def state_after(method, readings):
     state = fold(events, method)
     planned = plan_next(state.worked_checks, method, state.count, state.progress)
     if planned.next_count is not None:
-        add("check_planned", {"next_count": planned.next_count, "readings": planned.readings, "why": "", "stage": None})
+        add(
+            "check_planned",
+            {
+                "next_count": planned.next_count,
+                "readings": planned.readings,
+                "why": "",
+                "stage": None,
+            },
+        )
     return fold(events, method)
 
 
@@ -46,8 +54,10 @@ def test_every_school_can_go_on_alone_from_its_first_check(method):
 
 
 def test_a_fixed_schedule_goes_on_as_it_would_with_the_server():
-    card = bench_card(force_limit_rope(schedule="every", every=4), state_after(
-        force_limit_rope(schedule="every", every=4), [(0, 150), (0, 152), (4, 180)]))  # fmt: skip
+    card = bench_card(
+        force_limit_rope(schedule="every", every=4),
+        state_after(force_limit_rope(schedule="every", every=4), [(0, 150), (0, 152), (4, 180)]),
+    )
     assert card.checks_at[:4] == (8, 12, 16, 20)
     assert card.confirm_above_gf == 400, "one more reading beyond dull, at the same count"
 
@@ -61,4 +71,6 @@ def test_an_adaptive_plan_falls_back_on_ever_wider_gaps_and_never_closer_ones(st
     gaps = [late - early for early, late in pairwise(ahead)]
     assert all(late >= early for early, late in pairwise(gaps))
     assert ahead[0] == state.plan.next_count
-    assert bench_card(method, state).confirm_above_gf is None, "the next check confirms, not one at the same count"
+    assert bench_card(method, state).confirm_above_gf is None, (
+        "the next check confirms, not one at the same count"
+    )

@@ -1,4 +1,6 @@
-"""Ratios and verdicts: precedence, both bases, scope, pending, and more data never a worse answer."""
+"""Ratios and verdicts: precedence, both bases, scope, pending, and more data never a worse
+answer.
+"""
 
 import numpy as np
 import pytest
@@ -16,11 +18,15 @@ RULE = MatchingRule()
 def edge(blade, life, number, *, scatter=0.04, exponent=0.6):
     rng = np.random.default_rng([number, *blade.encode()])
     counts = np.arange(0, int(life * 1.12) + 2)
-    force = (150 + 250 * (counts / life) ** exponent) * np.exp(scatter * rng.normal(size=counts.size))
+    force = (150 + 250 * (counts / life) ** exponent) * np.exp(
+        scatter * rng.normal(size=counts.size)
+    )
     return series(*zip(counts, force, strict=True), blade=blade, edge=number)
 
 
-def facts(code, *, grade="1.4034", hrc=58.0, angle=15.0, thickness=0.36, standing="measured_here", edges=2):
+def facts(
+    code, *, grade="1.4034", hrc=58.0, angle=15.0, thickness=0.36, standing="measured_here", edges=2
+):
     values = {
         "side_angle_deg": [angle] * edges,
         "thickness_behind_edge_mm": [thickness] * edges,
@@ -30,7 +36,9 @@ def facts(code, *, grade="1.4034", hrc=58.0, angle=15.0, thickness=0.36, standin
 
 
 def trial(lives, known=None, rule=RULE, edges=2, **shape):
-    runs = [edge(code, life, n, **shape) for code, life in lives.items() for n in range(3, 3 + edges)]
+    runs = [
+        edge(code, life, n, **shape) for code, life in lives.items() for n in range(3, 3 + edges)
+    ]
     return analyse(runs, known or {}, rule, Method())
 
 
@@ -104,7 +112,11 @@ def test_more_edges_never_widen_the_answer():
 
 
 def test_zones_of_one_edge_are_one_edge():
-    zones = [RunSeries(b, 3, run, edge(b, life, run).checks) for b, life in (("A", 20), ("B", 22)) for run in (1, 2)]
+    zones = [
+        RunSeries(b, 3, run, edge(b, life, run).checks)
+        for b, life in (("A", 20), ("B", 22))
+        for run in (1, 2)
+    ]
     edges = [edge(b, life, n) for b, life in (("A", 20), ("B", 22)) for n in (1, 2)]
     of_zones, of_edges = (analyse(runs, MATCHED, RULE, Method()) for runs in (zones, edges))
     assert [b.edges for b in of_zones.blades] == [1, 1]
@@ -119,13 +131,20 @@ def test_zones_of_one_edge_are_one_edge():
 
 
 def test_the_order_of_the_pair_does_not_matter():
-    one, other = dull(trial({"A": 20, "B": 30}, MATCHED))["A", "B"], dull(trial({"B": 30, "A": 20}, MATCHED))["B", "A"]
+    one, other = (
+        dull(trial({"A": 20, "B": 30}, MATCHED))["A", "B"],
+        dull(trial({"B": 30, "A": 20}, MATCHED))["B", "A"],
+    )
     assert one.ratio * other.ratio == pytest.approx(1, rel=0.01)
     assert one.low * other.high == pytest.approx(1, rel=0.01)
 
 
 def test_practice_runs_stay_out():
-    runs = [edge("A", 20, 1), edge("B", 30, 1), RunSeries("B", 2, 1, edge("B", 60, 2).checks, practice=True)]
+    runs = [
+        edge("A", 20, 1),
+        edge("B", 30, 1),
+        RunSeries("B", 2, 1, edge("B", 60, 2).checks, practice=True),
+    ]
     assert [b.edges for b in analyse(runs, MATCHED, RULE, Method()).blades] == [1, 1]
 
 
@@ -145,7 +164,9 @@ def test_blades_that_cannot_be_told_apart_are_bracketed_together():
 
 def test_cuts_and_lengths_are_not_compared_but_lengths_are():
     def run(blade, life, unit, scale):
-        checks = tuple(Check(c.count * scale, c.kind, c.force_gf) for c in edge(blade, life, 1).checks)
+        checks = tuple(
+            Check(c.count * scale, c.kind, c.force_gf) for c in edge(blade, life, 1).checks
+        )
         return RunSeries(blade, 1, 1, checks, unit)
 
     mixed = analyse([run("A", 20, "m", 1), run("B", 30, "cuts", 1)], {}, RULE, Method())
@@ -157,11 +178,17 @@ def test_cuts_and_lengths_are_not_compared_but_lengths_are():
 
 def test_pass_fail_blades_are_compared_by_their_brackets():
     def run(blade, number, last_pass, first_fail):
-        checks = (Check(last_pass, "paper", outcome="pass"), Check(first_fail, "paper", outcome="fail"))
+        checks = (
+            Check(last_pass, "paper", outcome="pass"),
+            Check(first_fail, "paper", outcome="fail"),
+        )
         return RunSeries(blade, number, 1, checks)
 
     apart = analyse(
-        [run("A", 1, 40, 44), run("A", 2, 42, 46), run("B", 1, 80, 84), run("B", 2, 78, 82)], {}, RULE, Method()
+        [run("A", 1, 40, 44), run("A", 2, 42, 46), run("B", 1, 80, 84), run("B", 2, 78, 82)],
+        {},
+        RULE,
+        Method(),
     )
     (found,) = apart.comparisons
     assert (found.stage, found.verdict) == ("working", "longer")

@@ -1,4 +1,6 @@
-"""One device holds the count; what others tap waits to be accepted, and nothing is counted twice or lost."""
+"""One device holds the count; what others tap waits to be accepted, and nothing is counted twice or
+lost.
+"""
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -12,9 +14,13 @@ RULES = force_limit_rope()
 
 def log(*steps, one_holds=True):
     """Events from (device, kind, payload), in log order; ids are their positions as text."""
-    start = bench_event("0", "start", "server", 1, 0, 0.0, "", {"one_holds": True} if one_holds else {}, 1)
-    made = [bench_event(str(n), kind, device, n, 0, 0.0, "", payload, n + 1) for n, (device, kind, payload)
-            in enumerate(steps, 1)]  # fmt: skip
+    start = bench_event(
+        "0", "start", "server", 1, 0, 0.0, "", {"one_holds": True} if one_holds else {}, 1
+    )
+    made = [
+        bench_event(str(n), kind, device, n, 0, 0.0, "", payload, n + 1)
+        for n, (device, kind, payload) in enumerate(steps, 1)
+    ]
     return fold([start, *made], RULES)
 
 
@@ -46,8 +52,13 @@ def test_over_a_break_nobody_holds_the_count_and_whoever_cuts_on_does():
 
 
 def test_a_cut_taken_back_still_settles_who_held_the_count():
-    state = log(cut("laptop"), cut("phone"), ("laptop", "correction", {"target": "1", "becomes": None}))
-    assert (state.count, len(state.proposals)) == (0, 1), "the phone's proposal does not turn into a cut by itself"
+    state = log(
+        cut("laptop"), cut("phone"), ("laptop", "correction", {"target": "1", "becomes": None})
+    )
+    assert (state.count, len(state.proposals)) == (
+        0,
+        1,
+    ), "the phone's proposal does not turn into a cut by itself"
 
 
 def test_logs_of_an_older_kessik_count_as_they_did():
@@ -58,13 +69,23 @@ def test_a_reading_taken_after_an_acceptance_moves_with_it():
     reading = ("laptop", "reading", {"check": "force", "value": 200})
     steps = [cut("laptop"), cut("phone", 3), ("laptop", "accept", {"targets": ["2"]})]
     events = [bench_event("0", "start", "server", 1, 0, 0.0, "", {"one_holds": True}, 1)]
-    for n, (device, kind, payload) in enumerate([*steps, reading, ("laptop", "correction",
-                                                {"target": "3", "becomes": None})], 1):  # fmt: skip
-        events.append(bench_event(str(n), kind, device, n, 0, 4.0 if kind == "reading" else 0.0, "", payload, n + 1))
+    for n, (device, kind, payload) in enumerate(
+        [*steps, reading, ("laptop", "correction", {"target": "3", "becomes": None})], 1
+    ):
+        events.append(
+            bench_event(
+                str(n), kind, device, n, 0, 4.0 if kind == "reading" else 0.0, "", payload, n + 1
+            )
+        )
     assert fold(events, RULES).checks[0].check.count == 1
 
 
-@given(st.lists(st.tuples(st.sampled_from("abc"), st.sampled_from(["cut", "takeover", "pause"])), max_size=30))
+@given(
+    st.lists(
+        st.tuples(st.sampled_from("abc"), st.sampled_from(["cut", "takeover", "pause"])),
+        max_size=30,
+    )
+)
 def test_every_tap_is_counted_or_proposed_and_none_is_both(taps):
     steps = [cut(device) if kind == "cut" else (device, kind, {}) for device, kind in taps]
     state = log(*steps)
@@ -83,7 +104,11 @@ def test_a_state_taken_one_event_further_is_the_fold_of_them_all(steps):
     events.append(bench_event("p", "check_planned", "server", 2, 0, 0.0, "", plan, 2))
     state = fold(events, RULES)
     for n, (device, kind, number) in enumerate(steps, 3):
-        payloads = {"cut": {"amount": 1}, "reading": {"check": "force", "value": number}, "stop": {"by": "tester"}}
+        payloads = {
+            "cut": {"amount": 1},
+            "reading": {"check": "force", "value": number},
+            "stop": {"by": "tester"},
+        }
         payload = payloads.get(kind, {})
         if kind == "correction" and events[number % len(events)].kind not in ("cut", "reading"):
             continue

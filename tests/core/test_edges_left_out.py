@@ -1,4 +1,6 @@
-"""Edges the rule leaves out: the answer is given with and without them; and counts put on one edge length."""
+"""Edges the rule leaves out: the answer is given with and without them; and counts put on one edge
+length.
+"""
 
 import numpy as np
 import pytest
@@ -14,7 +16,9 @@ TIRED = "edge 1 since new lies on tired steel and reads low"
 
 def run(blade, edge, life, **rest):
     counts = np.unique(np.round(np.linspace(0, 1.15 * life, 14)))
-    return series(*((n, 150 + 250 * (n / life) ** 0.7) for n in counts), blade=blade, edge=edge, **rest)
+    return series(
+        *((n, 150 + 250 * (n / life) ** 0.7) for n in counts), blade=blade, edge=edge, **rest
+    )
 
 
 def dull(comparisons):
@@ -38,14 +42,21 @@ def test_both_answers_are_given_and_the_rule_decides_the_first():
 
 def test_an_edge_that_hardly_weighs_in_the_answer_is_named():
     alike = [run("B", 3, 30), run("B", 4, 31)]
-    found = analyse([run("A", 1, 6), run("A", 3, 20), run("A", 4, 20.5), *alike], {}, MatchingRule(), Method())
-    assert any(note.startswith("dull: A, edge 1 lies far from its blade's other edges") for note in found.notes)
+    found = analyse(
+        [run("A", 1, 6), run("A", 3, 20), run("A", 4, 20.5), *alike], {}, MatchingRule(), Method()
+    )
+    assert any(
+        note.startswith("dull: A, edge 1 lies far from its blade's other edges")
+        for note in found.notes
+    )
     usual = analyse([run("A", 3, 20), run("A", 4, 20.5), *alike], {}, MatchingRule(), Method())
     assert not any("lies far" in note for note in usual.notes)
 
 
 def test_a_blade_without_an_edge_that_counts_still_shows_its_life():
-    found = analyse([run("A", 1, 9), run("B", 3, 30)], {}, MatchingRule(), Method(), {("A", 1): TIRED})
+    found = analyse(
+        [run("A", 1, 9), run("B", 3, 30)], {}, MatchingRule(), Method(), {("A", 1): TIRED}
+    )
     assert found.comparisons == ()
     a = next(b for b in found.blades if b.blade == "A")
     assert a.left_out
@@ -63,6 +74,9 @@ def test_eighteen_cuts_on_60_mm_are_worth_twenty_four_on_80():
     assert raw.ratio == pytest.approx(24 / 18, rel=0.03)
     assert dull(scaled.comparisons).ratio == pytest.approx(1.0, rel=0.03)
     lives = {b.blade: b.lives["dull"].found.estimate for b in scaled.blades}
-    assert lives == {"A": pytest.approx(18, rel=0.05), "B": pytest.approx(24, rel=0.05)}, "lives stay as counted"
+    assert lives == {
+        "A": pytest.approx(18, rel=0.05),
+        "B": pytest.approx(24, rel=0.05),
+    }, "lives stay as counted"
     assert any("are put on 80 mm of edge" in note for note in scaled.notes)
     assert raw.verdict == "confounded", "unscaled, the lengths themselves forbid the comparison"

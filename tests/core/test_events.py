@@ -1,4 +1,6 @@
-"""Typed events: what can be read is kept and read back, all else is refused at its field; an old log opens."""
+"""Typed events: what can be read is kept and read back, all else is refused at its field; an old
+log opens.
+"""
 
 import json
 
@@ -62,18 +64,28 @@ def read_or_refused(kind, payload):
 
 
 ANY_JSON = st.recursive(
-    st.none() | st.booleans() | st.integers(-(10**400), 10**400) | st.floats() | st.text(max_size=20),
-    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.text(max_size=10), inner, max_size=3),
+    st.none()
+    | st.booleans()
+    | st.integers(-(10**400), 10**400)
+    | st.floats()
+    | st.text(max_size=20),
+    lambda inner: (
+        st.lists(inner, max_size=3) | st.dictionaries(st.text(max_size=10), inner, max_size=3)
+    ),
     max_leaves=8,
 )
 
 
-@given(st.sampled_from(sorted(CLASSES)).flatmap(lambda kind: st.tuples(st.just(kind), payloads(kind))))
+@given(
+    st.sampled_from(sorted(CLASSES)).flatmap(lambda kind: st.tuples(st.just(kind), payloads(kind)))
+)
 def test_what_is_read_is_written_and_read_back_the_same(drawn):
     kind, payload = drawn
     said, refused = read_or_refused(kind, payload)
     if refused is not None:
-        assert refused.field in entries_of(CLASSES[kind]), "a value beyond its check's own limit names its field"
+        assert refused.field in entries_of(CLASSES[kind]), (
+            "a value beyond its check's own limit names its field"
+        )
         return
     written = json.loads(json.dumps(plain_fields(said)))
     assert read_said(kind, written) == said
@@ -98,7 +110,10 @@ def test_nothing_that_comes_in_is_taken_by_halves(kind, payload):
 
 @given(
     st.lists(
-        st.tuples(st.sampled_from([*CLASSES, "sharpen"]), ANY_JSON | st.dictionaries(st.sampled_from(NAMES), ANY_JSON)),
+        st.tuples(
+            st.sampled_from([*CLASSES, "sharpen"]),
+            ANY_JSON | st.dictionaries(st.sampled_from(NAMES), ANY_JSON),
+        ),
         max_size=6,
     )
 )
@@ -110,18 +125,24 @@ def test_any_old_log_opens_and_what_nobody_understands_is_named(rows):
     ]
     state = fold([start, *logged], force_limit_rope())
     unread = {event.id for event in logged if isinstance(event.said, NotUnderstood)}
-    struck_or_back = {e.said.target for e in logged if e.kind in ("strike", "correction") and e.id not in unread}
+    struck_or_back = {
+        e.said.target for e in logged if e.kind in ("strike", "correction") and e.id not in unread
+    }
     assert unread - struck_or_back <= {event.id for event in state.not_understood}
 
 
 def test_what_is_not_understood_is_left_out_of_every_sum_and_can_be_struck():
     start = bench_event("0", "start", "server", 1, 0, 0.0, "", {}, 1)
     cut = bench_event("c", "cut", "d", 1, 0, 0.0, "", {"amount": 2}, 2)
-    odd = BenchEvent("odd", read_logged("cut", {"amount": [3]}, '{"amount":[3]}'), "d", 2, 0, 0.0, "", 3)
+    odd = BenchEvent(
+        "odd", read_logged("cut", {"amount": [3]}, '{"amount":[3]}'), "d", 2, 0, 0.0, "", 3
+    )
     state = fold([start, cut, odd], force_limit_rope())
     assert (state.count, [e.id for e in state.not_understood]) == (2, ["odd"])
     assert "amount must be a number, and is a list" in state.not_understood[0].said.why
-    strike = bench_event("s", "strike", "d", 3, 0, 0.0, "", {"target": "odd", "reason": "a slip"}, 4)
+    strike = bench_event(
+        "s", "strike", "d", 3, 0, 0.0, "", {"target": "odd", "reason": "a slip"}, 4
+    )
     assert fold([start, cut, odd, strike], force_limit_rope()).not_understood == ()
 
 

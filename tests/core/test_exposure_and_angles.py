@@ -1,4 +1,6 @@
-"""Exposure, scaling and angles. Source of the figures: the handbook's worked examples; the laws are geometry."""
+"""Exposure, scaling and angles. Source of the figures: the handbook's worked examples; the laws are
+geometry.
+"""
 
 import math
 
@@ -28,15 +30,22 @@ def test_a_shorter_edge_works_harder():
 def test_scaling_keeps_the_total_exposure_of_each_millimetre(diameter, used, reference, cuts):
     area = rope_area_mm2(diameter)
     scaled = cuts_at_reference_length(cuts, used, reference)
-    before, after = cuts * exposure_mm2_per_mm(area, used), scaled * exposure_mm2_per_mm(area, reference)
+    before, after = (
+        cuts * exposure_mm2_per_mm(area, used),
+        scaled * exposure_mm2_per_mm(area, reference),
+    )
     assert math.isclose(before, after, rel_tol=1e-12, abs_tol=1e-9)
 
 
 @given(st.floats(1, 60), lengths, st.floats(1.1, 10))
 def test_exposure_grows_with_area_and_shrinks_with_length(diameter, used, factor):
     exposure = exposure_mm2_per_mm(rope_area_mm2(diameter), used)
-    assert exposure_mm2_per_mm(rope_area_mm2(diameter * factor), used) == pytest.approx(exposure * factor**2)
-    assert exposure_mm2_per_mm(rope_area_mm2(diameter), used * factor) == pytest.approx(exposure / factor)
+    assert exposure_mm2_per_mm(rope_area_mm2(diameter * factor), used) == pytest.approx(
+        exposure * factor**2
+    )
+    assert exposure_mm2_per_mm(rope_area_mm2(diameter), used * factor) == pytest.approx(
+        exposure / factor
+    )
 
 
 @given(st.floats(0.5, 80), st.floats(0.5, 80))

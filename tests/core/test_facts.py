@@ -1,4 +1,6 @@
-"""Facts: the best standing counts, nothing is erased, what cannot be is refused, what is rare is asked about."""
+"""Facts: the best standing counts, nothing is erased, what cannot be is refused, what is rare is
+asked about.
+"""
 
 import pytest
 from hypothesis import given
@@ -16,7 +18,11 @@ def test_the_best_standing_counts_and_of_equals_the_newest():
     old, newer = hrc("old", 57.0, on="2026-05-01"), hrc("newer", 57.5)
     claimed = hrc("claimed", 61.0, "claimed", on="2026-06-01")
     assert used([claimed, old, newer], "hardness_hrc") == newer
-    assert [m.id for m in history([claimed, old, newer], "hardness_hrc")] == ["newer", "old", "claimed"]
+    assert [m.id for m in history([claimed, old, newer], "hardness_hrc")] == [
+        "newer",
+        "old",
+        "claimed",
+    ]
 
 
 def test_a_struck_value_stays_to_be_read_and_counts_no_more():

@@ -1,4 +1,6 @@
-"""What runs end with besides lives: doses with a control, card depths, effort by layers; blades compared by them."""
+"""What runs end with besides lives: doses with a control, card depths, effort by layers; blades
+compared by them.
+"""
 
 from dataclasses import replace
 
@@ -29,17 +31,24 @@ def dosed(blade, start, end, *, edge=1, control=(), dose=50.0):
 
 
 def card(blade, depths, edge=1):
-    return RunSeries(blade, edge, 1, tuple(Check(n, "depth", value=d) for n, d in enumerate(depths, 1)), "cycles")
+    return RunSeries(
+        blade, edge, 1, tuple(Check(n, "depth", value=d) for n, d in enumerate(depths, 1)), "cycles"
+    )
 
 
 def felt(blade, efforts, edge=1):
-    return RunSeries(blade, edge, 1, tuple(Check(n, "effort", value=e) for n, e in efforts.items()), "layers")
+    return RunSeries(
+        blade, edge, 1, tuple(Check(n, "effort", value=e) for n, e in efforts.items()), "layers"
+    )
 
 
 def test_a_dose_shows_the_change_and_its_per_cent_and_the_control_beside_the_zone():
-    # page 01: a rise from 150 to 270 gf is +80 %, no doubling; 240 to 330 gf is +37.5 % and the duller edge
+    # page 01: a rise from 150 to 270 gf is +80 %, no doubling; 240 to 330 gf is +37.5 % and the
+    # duller edge
     figures = run_figures(dosed("A", [150], [270], control=[152]), DOSE)
-    assert figures == pytest.approx({"end_gf": 270, "change_gf": 120, "change_percent": 80, "control_gf": 152})
+    assert figures == pytest.approx(
+        {"end_gf": 270, "change_gf": 120, "change_percent": 80, "control_gf": 152}
+    )
     other = run_figures(dosed("B", [240], [330]), DOSE)
     assert other["change_percent"] == pytest.approx(37.5)
     assert other["end_gf"] > figures["end_gf"], "fewer per cent lost, and yet the duller edge"
@@ -51,7 +60,8 @@ def test_a_dose_that_was_not_finished_has_no_end():
 
 
 def test_card_depths_are_summed_over_three_cycles_and_over_all():
-    # ISO 8442-5: initial cutting performance is the sum over the first 3 cycles, retention over 60 (from memory)
+    # ISO 8442-5: initial cutting performance is the sum over the first 3 cycles, retention over 60
+    # (from memory)
     depths = [10.0, 9.0, 8.0, *([5.0] * 57)]
     figures = run_figures(card("A", depths), CARD)
     assert figures == {"initial_cutting_mm": 27.0, "edge_retention_mm": 27.0 + 57 * 5.0}
@@ -61,7 +71,10 @@ def test_card_depths_are_summed_over_three_cycles_and_over_all():
 @given(st.lists(st.floats(0.1, 50), min_size=60, max_size=60), st.floats(1.1, 3))
 def test_a_card_that_is_cut_deeper_at_every_cycle_is_never_said_to_be_cut_less(depths, better):
     found = analyse([card("A", depths), card("B", [d * better for d in depths])], {}, RULE, CARD)
-    assert {c.stage for c in found.figure_comparisons} == {"initial_cutting_mm", "edge_retention_mm"}
+    assert {c.stage for c in found.figure_comparisons} == {
+        "initial_cutting_mm",
+        "edge_retention_mm",
+    }
     for pair in found.figure_comparisons:
         assert pair.ratio == pytest.approx(better, rel=0.02)
         assert pair.verdict != "shorter"
@@ -71,7 +84,9 @@ def test_blades_separate_where_a_step_of_effort_lies_between_them_and_no_repeat_
     thick, thin = felt("A", {1: 2, 2: 4, 4: 7, 6: 9}), felt("B", {1: 2, 2: 3.5, 4: 4.5, 6: 5})
     assert effort_table([thick, thin]).separates_at == 4
     again = felt("B", {1: 2, 2: 3, 4: 6.5, 6: 5}, edge=2)
-    assert effort_table([thick, thin, again]).separates_at == 6, "at 4 layers a repeat of B came within a step of A"
+    assert effort_table([thick, thin, again]).separates_at == 6, (
+        "at 4 layers a repeat of B came within a step of A"
+    )
     assert effort_table([thick]).separates_at is None
     assert effort_table([series((0, 150))]) is None
 
@@ -90,12 +105,15 @@ def test_the_answer_names_who_ends_duller_with_its_base_and_is_careful_with_one_
 def test_figures_carry_their_sign_and_unit():
     said = figures_words({"end_gf": 269.7, "change_percent": 79.8, "initial_cutting_mm": 27.04})
     assert said == [
-        "reading after the dose: 270 gf", "change on its own start: +80 %", "depth in the first 3 cycles: 27.0 mm",
-    ]  # fmt: skip
+        "reading after the dose: 270 gf",
+        "change on its own start: +80 %",
+        "depth in the first 3 cycles: 27.0 mm",
+    ]
 
 
 def test_intervals_of_end_readings_hold_the_truth_as_often_as_they_say():
-    # the model of section 5 with its own prior spread and 7 % reading scatter, three readings each, two edges a blade
+    # the model of section 5 with its own prior spread and 7 % reading scatter, three readings each,
+    # two edges a blade
     rng = np.random.default_rng(11)
     held, trials = 0, 160
     for _ in range(trials):
@@ -104,7 +122,9 @@ def test_intervals_of_end_readings_hold_the_truth_as_often_as_they_say():
         for blade, truth in (("A", 260.0), ("B", 310.0)):
             for edge in (1, 2):
                 mean = truth * np.exp(rng.normal(0, spread))
-                runs.append(dosed(blade, [150] * 3, mean * np.exp(rng.normal(0, 0.07, 3)), edge=edge))
+                runs.append(
+                    dosed(blade, [150] * 3, mean * np.exp(rng.normal(0, 0.07, 3)), edge=edge)
+                )
         (pair,) = analyse(runs, {}, RULE, DOSE).figure_comparisons
         held += pair.low <= 310 / 260 <= pair.high
     assert 0.90 <= held / trials <= 1.0, "95 % by design; 160 trials leave about ±3.5 %"
@@ -112,7 +132,11 @@ def test_intervals_of_end_readings_hold_the_truth_as_often_as_they_say():
 
 def test_a_lot_factor_speaks_of_one_blade_on_both_lots_only():
     def run(blade, edge, life):
-        return series(*((n, 150 + 250 * n / life) for n in range(0, int(life * 1.3), 2)), blade=blade, edge=edge)
+        return series(
+            *((n, 150 + 250 * n / life) for n in range(0, int(life * 1.3), 2)),
+            blade=blade,
+            edge=edge,
+        )
 
     runs = [run("A", 1, 20), run("A", 2, 20.4), run("A", 3, 30), run("B", 1, 40)]
     lots = {r.key: "lot 7" if r.edge < 3 else "lot 8" for r in runs}
@@ -128,6 +152,11 @@ def test_pass_fail_stages_of_a_method_decide_what_a_doubt_means():
     run = RunSeries("A", 1, 1, tuple(Check(float(n), "paper", outcome=o) for o, n in said))
     graded = analyse([run], {}, RULE, paper).runs[0].lives
     assert (graded["rough"].life.found.last_pass, graded["rough"].life.found.first_fail) == (20, 30)
-    assert (graded["working"].life.found.last_pass, graded["working"].life.found.first_fail) == (50, 60)
+    assert (graded["working"].life.found.last_pass, graded["working"].life.found.first_fail) == (
+        50,
+        60,
+    )
     plain = replace(paper, stages=paper.stages[1:])
-    assert analyse([run], {}, RULE, plain).runs[0].lives["working"].life.found.last_pass == 20, "a doubt widens"
+    assert analyse([run], {}, RULE, plain).runs[0].lives["working"].life.found.last_pass == 20, (
+        "a doubt widens"
+    )

@@ -1,4 +1,6 @@
-"""Geometry as the tester meets it: the handbook's example, refusals that say what would be right, stations, zones."""
+"""Geometry as the tester meets it: the handbook's example, refusals that say what would be right,
+stations, zones.
+"""
 
 import pytest
 from hypothesis import given

@@ -58,7 +58,9 @@ def test_readings_beyond_the_scale_are_refused(reading):
 
 
 # ASTM E140 for non-austenitic steels, values from memory; the table itself is not to be had.
-@pytest.mark.parametrize(("hrc", "hv"), [(20, 238), (40, 392), (58, 653), (60, 697), (62, 746), (66, 865), (68, 940)])
+@pytest.mark.parametrize(
+    ("hrc", "hv"), [(20, 238), (40, 392), (58, 653), (60, 697), (62, 746), (66, 865), (68, 940)]
+)
 def test_the_table_and_the_way_between_its_entries(hrc, hv):
     assert hv_from_hrc(hrc) == hv
     assert hrc_from_hv(hv) == hrc
@@ -78,7 +80,8 @@ def test_nothing_is_read_off_beyond_the_table(beyond):
 
 
 def test_an_indent_is_as_deep_as_the_scale_says_and_as_wide_as_its_cone():
-    # ISO 6508-1 (from memory): one HRC is 0.002 mm; the cone of 120° with a tip of 0.2 mm makes the width.
+    # ISO 6508-1 (from memory): one HRC is 0.002 mm; the cone of 120° with a tip of 0.2 mm makes the
+    # width.
     assert indent_depth_mm(60) == pytest.approx(0.08)
     assert 0.3 < indent_diameter_mm(60) < 0.5
     assert indent_diameter_mm(20) > indent_diameter_mm(60) > indent_diameter_mm(99.9) > 0

@@ -1,4 +1,6 @@
-"""The whole set of held-equal variables: each is judged by its own rule, and what is not known is never a fault."""
+"""The whole set of held-equal variables: each is judged by its own rule, and what is not known is
+never a fault.
+"""
 
 import pytest
 
@@ -20,9 +22,13 @@ def blade(code, settled=((3, COUNTS),), **changes):
         "edge_length_mm": [96.0],
     }
     own = {
-        "grind": Fact("flat"), "profile": Fact("straight"), "stock_mm": Fact(3.0), "finish": Fact("satin"),
-        "coating": Fact("none"), "grip": Fact("oak"),
-    }  # fmt: skip
+        "grind": Fact("flat"),
+        "profile": Fact("straight"),
+        "stock_mm": Fact(3.0),
+        "finish": Fact("satin"),
+        "coating": Fact("none"),
+        "grip": Fact("oak"),
+    }
     edges.update({name: [value] for name, value in changes.items() if name in edges})
     own.update({name: value for name, value in changes.items() if name in own})
     return BladeFacts(code, "1.4034", Fact(58.0), (57.0, 60.0), edges, own=own, settled=settled)
@@ -41,7 +47,12 @@ def test_all_known_and_alike_is_matched_throughout():
 @pytest.mark.parametrize(
     ("variable", "inside", "outside", "says"),
     [
-        ("final_abrasive_um", Fact(1.5, kind="alumina"), Fact(1.6, kind="alumina"), "differs by 0.6 µm"),
+        (
+            "final_abrasive_um",
+            Fact(1.5, kind="alumina"),
+            Fact(1.6, kind="alumina"),
+            "differs by 0.6 µm",
+        ),
         ("final_abrasive_um", Fact(1.0), Fact(1.0, kind="diamond"), "is diamond, not alumina"),
         ("start_gf", Fact(172.0, readings=200), Fact(200.0, readings=200), "differs by 33 %"),
         ("edge_length_mm", 98.0, 80.0, "differs by 17 %"),
@@ -54,7 +65,10 @@ def test_all_known_and_alike_is_matched_throughout():
     ],
 )
 def test_each_variable_by_its_own_rule(variable, inside, outside, says):
-    assert states([blade("A"), blade("B", **{variable: inside})], variable) == {"A": "matched", "B": "matched"}
+    assert states([blade("A"), blade("B", **{variable: inside})], variable) == {
+        "A": "matched",
+        "B": "matched",
+    }
     odd = [blade("A"), blade("B"), blade("C", **{variable: outside})]
     assert states(odd, variable) == {"A": "matched", "B": "matched", "C": "confounded"}
     cell = next(c for c in match(odd, MatchingRule()) if c.state == "confounded")
@@ -63,9 +77,15 @@ def test_each_variable_by_its_own_rule(variable, inside, outside, says):
 
 
 def test_unequal_starts_are_held_against_their_own_scatter():
-    pair = [blade("A", start_gf=Fact(150.0, readings=1)), blade("B", start_gf=Fact(190.0, readings=1))]
+    pair = [
+        blade("A", start_gf=Fact(150.0, readings=1)),
+        blade("B", start_gf=Fact(190.0, readings=1)),
+    ]
     assert states(pair, "start_gf")["B"] == "matched", "two single readings may lie that far apart"
-    sure = [blade("A", start_gf=Fact(150.0, readings=40)), blade("B", start_gf=Fact(190.0, readings=40))]
+    sure = [
+        blade("A", start_gf=Fact(150.0, readings=40)),
+        blade("B", start_gf=Fact(190.0, readings=40)),
+    ]
     assert states(sure, "start_gf")["B"] == "confounded"
 
 
@@ -73,11 +93,15 @@ def test_a_blade_whose_own_edges_start_apart_is_no_sharper_known_for_many_readin
     unsteady = blade("B")
     starts = [Fact(130.0, readings=40), Fact(250.0, readings=40)]
     both = BladeFacts(**{**unsteady.__dict__, "edges": {**unsteady.edges, "start_gf": starts}})
-    assert states([blade("A", start_gf=Fact(150.0, readings=40)), both], "start_gf")["B"] == "matched"
+    assert (
+        states([blade("A", start_gf=Fact(150.0, readings=40)), both], "start_gf")["B"] == "matched"
+    )
 
 
 def test_of_two_blades_the_second_is_the_odd_one_throughout():
-    cells = match([blade("A"), blade("B", thickness_behind_edge_mm=0.2, stock_mm=Fact(4.0))], MatchingRule())
+    cells = match(
+        [blade("A"), blade("B", thickness_behind_edge_mm=0.2, stock_mm=Fact(4.0))], MatchingRule()
+    )
     assert {c.blade for c in cells if c.state == "confounded"} == {"B"}
 
 
@@ -93,7 +117,9 @@ def test_what_nobody_recorded_is_taken_as_equal_by_name_and_what_some_did_is_pen
 
 
 def test_a_claim_does_not_count_as_known():
-    assert states([blade("A"), blade("B", grind=Fact("hollow", "claimed"))], "grind")["B"] == "pending"
+    assert (
+        states([blade("A"), blade("B", grind=Fact("hollow", "claimed"))], "grind")["B"] == "pending"
+    )
 
 
 def test_a_stale_thickness_is_pending_with_what_is_expected_but_a_known_mismatch_stays_one():
@@ -102,13 +128,18 @@ def test_a_stale_thickness_is_pending_with_what_is_expected_but_a_known_mismatch
     (cell,) = [c for c in match(pair, MatchingRule()) if c.state == "pending"]
     assert (cell.shown, cell.says) == ("about 0.39 mm", stale.says)
     known = blade("B")
-    both = BladeFacts(**{**known.__dict__, "edges": {**known.edges, "thickness_behind_edge_mm": [0.72, stale]}})
+    both = BladeFacts(
+        **{**known.__dict__, "edges": {**known.edges, "thickness_behind_edge_mm": [0.72, stale]}}
+    )
     assert states([blade("A"), both], "thickness_behind_edge_mm")["B"] == "confounded"
 
 
 def test_lengths_may_differ_where_counts_are_put_on_one():
     pair = [blade("A"), blade("B", edge_length_mm=60.0)]
-    assert states(pair, "edge_length_mm", scale_edge_length=True) == {"A": "matched", "B": "matched"}
+    assert states(pair, "edge_length_mm", scale_edge_length=True) == {
+        "A": "matched",
+        "B": "matched",
+    }
 
 
 def test_what_is_knowingly_let_go_is_not_judged():
@@ -118,9 +149,14 @@ def test_what_is_knowingly_let_go_is_not_judged():
 
 
 def test_edges_that_do_not_count_are_named_before_they_are_spent():
-    early = blade("B", settled=((2, Settled("not_yet", "edge 2 since new lies on tired steel and reads low")),))
+    early = blade(
+        "B",
+        settled=((2, Settled("not_yet", "edge 2 since new lies on tired steel and reads low")),),
+    )
     cell = next(c for c in match([blade("A"), early], MatchingRule()) if c.state == "confounded")
     assert (cell.variable, cell.shown) == ("settled_edge", "edge 2")
     assert "it is left out of the answer under the rule" in cell.says
-    unsure = blade("B", settled=((2, Settled("unknown", "steel removed since new is not recorded")),))
+    unsure = blade(
+        "B", settled=((2, Settled("unknown", "steel removed since new is not recorded")),)
+    )
     assert states([blade("A"), unsure], "settled_edge")["B"] == "pending"

@@ -46,8 +46,9 @@ def test_a_clean_curve_gives_back_its_life():
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_intervals_hold_the_truth_on_every_kind_of_edge(kind):
-    # Simulation against the virtual bench, which knows nothing of the estimator. The full gate is `make bench`;
-    # 40 edges a kind are enough to catch a broken estimator: at 95 % cover, fewer than 32 of 40 has odds below 1e-4.
+    # Simulation against the virtual bench, which knows nothing of the estimator. The full gate is
+    # `make bench`; 40 edges a kind are enough to catch a broken estimator: at 95 % cover, fewer
+    # than 32 of 40 has odds below 1e-4.
     inside, errors = 0, []
     for seed in range(40):
         (found,) = force_lives([series(*simulated(kind, 22.0, seed))], "dull", 400.0)
@@ -60,7 +61,10 @@ def test_intervals_hold_the_truth_on_every_kind_of_edge(kind):
 
 
 def test_sister_edges_sharpen_each_other():
-    runs = [series(*simulated("wear_power", 22.0, seed, shape_seed=7), edge=seed) for seed in (1, 2, 3, 4)]
+    runs = [
+        series(*simulated("wear_power", 22.0, seed, shape_seed=7), edge=seed)
+        for seed in (1, 2, 3, 4)
+    ]
     together = force_lives(runs, "dull", 400.0)
     alone = [force_lives([run], "dull", 400.0)[0] for run in runs]
 
@@ -89,7 +93,15 @@ def test_one_bad_reading_does_not_end_a_life():
         ([(4, 420), (5, 431)], BeforeFirstCheck, "by the first check at 4"),
         ([(n, 150 + 4 * n) for n in range(0, 40, 4)], NotReached, "not reached by 36"),
     ],
-    ids=["one reading", "only the start", "all equal", "falling", "dull from the start", "dull at 4", "never dull"],
+    ids=[
+        "one reading",
+        "only the start",
+        "all equal",
+        "falling",
+        "dull from the start",
+        "dull at 4",
+        "never dull",
+    ],
 )
 def test_odd_runs_get_an_answer_in_words(readings, kind, words):
     life = life_of(*readings)
@@ -107,7 +119,10 @@ def test_a_struck_reading_takes_no_part():
     struck = Check(9.0, "force", 900.0, struck=True)
     with_struck = series()
     with_struck = type(run)("A", 1, 1, (*run.checks[:10], struck, *run.checks[10:]))
-    assert force_lives([run], "dull", 400.0)[0].life == force_lives([with_struck], "dull", 400.0)[0].life
+    assert (
+        force_lives([run], "dull", 400.0)[0].life
+        == force_lives([with_struck], "dull", 400.0)[0].life
+    )
 
 
 def test_the_unit_of_the_count_does_not_matter():
@@ -117,12 +132,18 @@ def test_the_unit_of_the_count_does_not_matter():
 
 
 def paper(*outcomes):
-    return outcome_life("working", [Check(float(n), "paper", outcome=word) for n, word in outcomes]).found
+    return outcome_life(
+        "working", [Check(float(n), "paper", outcome=word) for n, word in outcomes]
+    ).found
 
 
 def test_pass_and_fail_bracket_a_life():
     assert paper((12, "pass"), (48, "pass"), (60, "fail")) == Bracketed(48, 60)
-    assert paper((12, "pass"), (48, "doubt"), (60, "fail")) == Bracketed(12, 60), "a doubt widens the bracket"
-    assert paper((12, "pass"), (24, "fail"), (36, "pass"), (48, "fail")) == Bracketed(12, 48), "so does a contradiction"
+    assert paper((12, "pass"), (48, "doubt"), (60, "fail")) == Bracketed(12, 60), (
+        "a doubt widens the bracket"
+    )
+    assert paper((12, "pass"), (24, "fail"), (36, "pass"), (48, "fail")) == Bracketed(12, 48), (
+        "so does a contradiction"
+    )
     assert paper((12, "pass"), (24, "pass")) == NotReached(24)
     assert paper((12, "fail")) == BeforeFirstCheck(12)

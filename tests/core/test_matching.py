@@ -1,4 +1,6 @@
-"""Matching: tolerances of the handbook (common practice), both readings of hardness, and what a mismatch may do."""
+"""Matching: tolerances of the handbook (common practice), both readings of hardness, and what a
+mismatch may do.
+"""
 
 import pytest
 
@@ -6,8 +8,14 @@ from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule, matc
 from kessik.core.comparison.wording import line_up_words
 
 
-def blade(code, *, angle=(15.0,), thickness=(0.36,), bevel=(None,), hrc=58.0, usual=(57.0, 60.0), **rest):
-    edges = {"side_angle_deg": angle, "thickness_behind_edge_mm": thickness, "micro_bevel_side_deg": bevel}
+def blade(
+    code, *, angle=(15.0,), thickness=(0.36,), bevel=(None,), hrc=58.0, usual=(57.0, 60.0), **rest
+):
+    edges = {
+        "side_angle_deg": angle,
+        "thickness_behind_edge_mm": thickness,
+        "micro_bevel_side_deg": bevel,
+    }
     return BladeFacts(code, "1.4034", Fact(hrc), usual, edges, **rest)
 
 
@@ -29,7 +37,10 @@ def test_default_tolerances(variable, inside, outside):
 
 
 def test_the_odd_one_out_is_flagged_not_the_rest():
-    found = states([blade("A", thickness=(0.72,)), blade("B"), blade("C"), blade("D")], "thickness_behind_edge_mm")
+    found = states(
+        [blade("A", thickness=(0.72,)), blade("B"), blade("C"), blade("D")],
+        "thickness_behind_edge_mm",
+    )
     assert found == {"A": "confounded", "B": "matched", "C": "matched", "D": "matched"}
 
 
@@ -52,14 +63,20 @@ def test_hardness_as_usual_for_each_grade():
 
 def test_a_micro_bevel_on_one_blade_only_is_a_mismatch():
     mixed = [blade("A"), blade("B"), blade("C", bevel=(20.0,))]
-    assert states(mixed, "micro_bevel_side_deg") == {"A": "matched", "B": "matched", "C": "confounded"}
+    assert states(mixed, "micro_bevel_side_deg") == {
+        "A": "matched",
+        "B": "matched",
+        "C": "confounded",
+    }
     unknown = blade("C", bevel=(None,), micro_bevel_known=False)
     assert states([blade("A"), blade("B"), unknown], "micro_bevel_side_deg")["C"] == "pending"
 
 
 def test_edges_of_one_blade_that_differ_among_themselves_are_a_mismatch():
     (cell,) = [
-        c for c in match([blade("A"), blade("B", angle=(14.4, 15.6))], MatchingRule()) if c.state == "confounded"
+        c
+        for c in match([blade("A"), blade("B", angle=(14.4, 15.6))], MatchingRule())
+        if c.state == "confounded"
     ]
     assert cell.blade == "B"
     assert "its own edges differ by 1.2°" in cell.says
@@ -67,17 +84,26 @@ def test_edges_of_one_blade_that_differ_among_themselves_are_a_mismatch():
 
 def test_a_wider_tolerance_is_taken_knowingly():
     pair = [blade("A"), blade("B", thickness=(0.50,))]
-    assert states(pair, "thickness_behind_edge_mm", tolerances={"thickness_behind_edge_mm": 0.15})["B"] == "matched"
+    assert (
+        states(pair, "thickness_behind_edge_mm", tolerances={"thickness_behind_edge_mm": 0.15})["B"]
+        == "matched"
+    )
 
 
 def test_what_a_mismatch_alone_could_make():
     # 3 % of life per degree included, 4 % per HRC: assumptions of common practice, no source.
     def said(other, **rule):
-        return next(c.says for c in match([blade("A"), other], MatchingRule(**rule)) if c.state == "confounded")
+        return next(
+            c.says
+            for c in match([blade("A"), other], MatchingRule(**rule))
+            if c.state == "confounded"
+        )
 
     assert "this mismatch alone could make 9 % of life" in said(blade("B", angle=(16.5,)))
     assert "this mismatch alone could make 12 % of life" in said(blade("B", hrc=55.0))
-    assert "this mismatch alone could make 6 % of life" in said(blade("B", hrc=55.0), effects={"hardness_hrc": 2.0})
+    assert "this mismatch alone could make 6 % of life" in said(
+        blade("B", hrc=55.0), effects={"hardness_hrc": 2.0}
+    )
     assert "of life" not in said(blade("B", thickness=(0.56,)))
 
 
@@ -88,4 +114,6 @@ def test_the_line_up_says_it_before_an_edge_is_spent():
     assert said([]) == "No blade is in this trial yet."
     assert "needs a second" in said([blade("A")])
     assert said([blade("A"), blade("B")]) == "All 2 blades are matched: what differs is the steel."
-    assert said([blade("A"), blade("B", thickness=(0.71,))]).startswith("B cannot speak about steel: thickness")
+    assert said([blade("A"), blade("B", thickness=(0.71,))]).startswith(
+        "B cannot speak about steel: thickness"
+    )

@@ -1,4 +1,6 @@
-"""Laws of any method: stages in order, nothing lost comes back by cutting on, plans cost what they add up to."""
+"""Laws of any method: stages in order, nothing lost comes back by cutting on, plans cost what they
+add up to.
+"""
 
 from dataclasses import replace
 
@@ -21,7 +23,10 @@ from tests.conftest import bench_event
 
 JUDGED = [m for m in SCHOOLS if m.stages and m.stages[0].limit_gf is None]
 LOOKS = st.lists(
-    st.tuples(st.sampled_from(["inspect", "hair_sample", "paper"]), st.sampled_from(["pass", "fail", "doubt"])),
+    st.tuples(
+        st.sampled_from(["inspect", "hair_sample", "paper"]),
+        st.sampled_from(["pass", "fail", "doubt"]),
+    ),
     max_size=30,
 )
 
@@ -75,7 +80,9 @@ def test_the_first_thing_a_fresh_run_is_told_is_to_look_or_to_cut_up_to_the_firs
     assert not told.stop
     assert told.readings >= 1
     cut_itself = assess([], method, 0).asked in ("effort", "rank", "depth")
-    assert (told.next_count > 0) == cut_itself, "effort and depth are felt while cutting; the rest is seen before"
+    assert (told.next_count > 0) == cut_itself, (
+        "effort and depth are felt while cutting; the rest is seen before"
+    )
 
 
 @pytest.mark.parametrize("method", SCHOOLS, ids=BY_SCHOOL)
@@ -104,7 +111,19 @@ def test_a_look_that_cannot_be_is_refused_at_its_field(kind, payload, field):
 
 def test_a_station_is_read_out_before_the_next_is_asked_for():
     method = replace(BY_SCHOOL["fixed_dose"], stations_mm=(20.0, 86.0))
-    log = [bench_event("p", "check_planned", "server", 1, 0, 0.0, "t", {"next_count": 0, "readings": 6, "why": ""}, 1)]
+    log = [
+        bench_event(
+            "p",
+            "check_planned",
+            "server",
+            1,
+            0,
+            0.0,
+            "t",
+            {"next_count": 0, "readings": 6, "why": ""},
+            1,
+        )
+    ]
     asked = []
     for n in range(6):
         state = fold(log, method, (12.0, 76.0))
@@ -112,11 +131,15 @@ def test_a_station_is_read_out_before_the_next_is_asked_for():
         payload = {"check": "force", "value": 150, "unit": "gf", "position_mm": state.asked_at_mm}
         log.append(bench_event(f"r{n}", "reading", "d", n, 0, 0.0, "t", payload, n + 2))
     assert asked == [20.0, 20.0, 20.0, 86.0, 86.0, 86.0]
-    assert len(fold(log, method, (12.0, 76.0)).worked_checks) == 3, "what lies beside the zone is a control"
+    assert len(fold(log, method, (12.0, 76.0)).worked_checks) == 3, (
+        "what lies beside the zone is a control"
+    )
 
 
 @given(st.floats(0, 1e4), st.integers(0, 500), st.floats(0, 10), st.floats(0, 10), st.floats(0, 5))
-def test_a_booking_takes_its_offcut_once_and_only_with_the_first_cut(count, readings, each, per_reading, once):
+def test_a_booking_takes_its_offcut_once_and_only_with_the_first_cut(
+    count, readings, each, per_reading, once
+):
     booking = Booking("lot", "medium", each, per_reading, once)
     assert booking.amount(0, 0) == 0
     assert booking.amount(count, readings) == pytest.approx(

@@ -1,4 +1,6 @@
-"""A method: contradictions are refused with the reason, what ends a run is said plainly, versions are told apart."""
+"""A method: contradictions are refused with the reason, what ends a run is said plainly, versions
+are told apart.
+"""
 
 from dataclasses import replace
 from itertools import pairwise
@@ -9,13 +11,22 @@ from hypothesis import strategies as st
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.schedule import next_count, plan_next
-from kessik.core.protocols.methods import CheckSpec, DosePart, Method, Stage, StopRule, differences, force_limit_rope
+from kessik.core.protocols.methods import (
+    CheckSpec,
+    DosePart,
+    Method,
+    Stage,
+    StopRule,
+    differences,
+    force_limit_rope,
+)
 from kessik.core.protocols.schools import BY_SCHOOL, SCHOOLS
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import assess
 
 PAPER, CARTON, DOSE, LAYERS = (
-    BY_SCHOOL[name] for name in ("paper_stop_rope", "two_stage_board", "fixed_dose", "geometry_layers")
+    BY_SCHOOL[name]
+    for name in ("paper_stop_rope", "two_stage_board", "fixed_dose", "geometry_layers")
 )
 
 
@@ -32,16 +43,28 @@ def test_there_are_nine_schools_and_each_says_how_it_ends():
     assert "once the fine stage is lost" in CARTON.ends_when()
     assert DOSE.ends_when() == "ends after 50 cuts"
     assert (
-        BY_SCHOOL["resharpening_cycles"].ends_when().endswith("so for 6 rounds, each after the same light sharpening")
+        BY_SCHOOL["resharpening_cycles"]
+        .ends_when()
+        .endswith("so for 6 rounds, each after the same light sharpening")
     )
 
 
 @pytest.mark.parametrize(
     ("method", "changes", "field", "why"),
     [
-        (Method(), {"stages": (Stage("dull", limit_gf=400), Stage("keen", limit_gf=300))}, "dull_gf", "on the way"),
+        (
+            Method(),
+            {"stages": (Stage("dull", limit_gf=400), Stage("keen", limit_gf=300))},
+            "dull_gf",
+            "on the way",
+        ),
         (PAPER, {"stages": PAPER.stages[::-1]}, "stages", "out of order"),
-        (Method(), {"ends": (StopRule("limit", "keen", "none"),)}, "ends", "“dull” after it is never reached"),
+        (
+            Method(),
+            {"ends": (StopRule("limit", "keen", "none"),)},
+            "ends",
+            "“dull” after it is never reached",
+        ),
         (Method(), {"ends": (StopRule("limit", "blunt", "none"),)}, "ends", "not among its stages"),
         (Method(), {"ends": ()}, "ends", "say what ends a run"),
         (PAPER, {"schedule": "adaptive"}, "schedule", "no force limit ends this method"),
@@ -76,7 +99,15 @@ def test_a_pass_and_a_fail_get_the_same_number_of_tries():
 
 
 def test_roughness_is_a_stage_of_its_own_on_the_way_to_the_stop():
-    said = judged("paper", (20, "pass"), (20, "pass"), (25, "doubt"), (25, "doubt"), (40, "fail"), (40, "fail"))
+    said = judged(
+        "paper",
+        (20, "pass"),
+        (20, "pass"),
+        (25, "doubt"),
+        (25, "doubt"),
+        (40, "fail"),
+        (40, "fail"),
+    )
     assert assess(said, PAPER, 40).lost == {"rough": 25, "working": 40}
 
 
@@ -86,9 +117,13 @@ def test_stages_are_lost_in_order_and_each_asks_for_its_own_check():
     no_hair = judged("hair_sample", (0, "pass"), (0, "pass"), (10, "fail"), (10, "fail"))
     then = assess(no_hair, CARTON, 10)
     assert (then.lost, then.asked, then.met) == ({"fine": 10}, "paper", False)
-    assert plan_next(no_hair, CARTON, 10).next_count == 10, "what takes over is looked at here and now"
+    assert plan_next(no_hair, CARTON, 10).next_count == 10, (
+        "what takes over is looked at here and now"
+    )
     only_paper = judged("paper", (10, "fail"), (10, "fail"))
-    assert assess(only_paper, CARTON, 10).lost == {}, "the working edge does not go before the fine one"
+    assert assess(only_paper, CARTON, 10).lost == {}, (
+        "the working edge does not go before the fine one"
+    )
 
 
 def test_a_dose_is_done_when_it_is_cut_and_read_with_the_control_beside_it():
@@ -103,7 +138,9 @@ def test_a_dose_is_done_when_it_is_cut_and_read_with_the_control_beside_it():
 
 @given(st.floats(0.5, 50), st.floats(1.05, 4), st.integers(1, 30))
 def test_growing_gaps_never_shrink_and_never_stand_still(first, growth, steps):
-    method = replace(force_limit_rope(schedule="every"), schedule="geometric", every=first, growth=growth)
+    method = replace(
+        force_limit_rope(schedule="every"), schedule="geometric", every=first, growth=growth
+    )
     counts = [0.0]
     for _ in range(steps):
         counts.append(next_count(method, counts[-1]))

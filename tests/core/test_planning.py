@@ -24,14 +24,21 @@ def permutation(seed):
     return lambda n: rng.permutation(n).tolist()
 
 
-@given(st.integers(1, 8), st.integers(1, 8), st.sampled_from(["latin_square", "shuffle"]), st.integers(0, 99))
+@given(
+    st.integers(1, 8),
+    st.integers(1, 8),
+    st.sampled_from(["latin_square", "shuffle"]),
+    st.integers(0, 99),
+)
 def test_every_block_holds_each_blade_once(blades, edges, kind, seed):
     places = order_of(CODES[:blades], edges, kind, permutation(seed))
     for block in range(1, edges + 1):
         row = [p for p in places if p.block == block]
         assert sorted(p.blade for p in row) == list(CODES[:blades])
         assert [p.place for p in row] == list(range(1, blades + 1))
-    assert order_of(CODES[:blades], edges, kind, permutation(seed)) == places, "the same seed, the same order"
+    assert order_of(CODES[:blades], edges, kind, permutation(seed)) == places, (
+        "the same seed, the same order"
+    )
 
 
 @given(st.integers(2, 8), st.integers(0, 99))
@@ -55,7 +62,9 @@ def test_zones_are_balanced_over_blades_and_over_any_three_blocks(blades, seed):
     places = order_of(CODES[:blades], 6, "latin_square", permutation(seed), thirds=True)
     for code in CODES[:blades]:
         thirds = [p.third for p in places if p.blade == code]
-        assert all(len(set(thirds[at : at + 3])) == 3 for at in range(4)), "heel, middle and tip once in any three"
+        assert all(len(set(thirds[at : at + 3])) == 3 for at in range(4)), (
+            "heel, middle and tip once in any three"
+        )
     for block in range(1, 7):
         used = Counter(p.third for p in places if p.block == block)
         assert max(used.values()) - min(used.values() if len(used) == 3 else [0]) <= 1 or blades < 3
@@ -66,7 +75,9 @@ def test_work_is_spread_over_days_within_the_hours_and_the_hand():
     ahead = {"A": ExpectedRun(20, 100.0, 10.0, 0.1), "B": ExpectedRun(20, 100.0, 10.0, 0.1)}
     pace = Pace(cut_s=36, reading_s=36, sharpening_min=30, cuts_a_day=150)
     work = dated_work(places, ahead, {"A": 1}, Method(), pace, hours_a_day=4)
-    assert sum(len(w.blades) for w in work if w.kind == "prepare") == 3, "one edge of A is cut already"
+    assert sum(len(w.blades) for w in work if w.kind == "prepare") == 3, (
+        "one edge of A is cut already"
+    )
     assert {w.kind for w in work if w.block == 2} == {"prepare", "verify"}
     for day in {w.day for w in work}:
         assert sum(w.hours for w in work if w.day == day) <= 4
@@ -84,7 +95,11 @@ def test_pass_and_fail_leave_a_bracket_as_wide_as_the_gap_and_a_dose_costs_what_
     assert (dose.cuts, dose.readings) == (50, 6)
 
 
-EVERY, FOURTH, ADAPTIVE = force_limit_rope(schedule="every"), force_limit_rope(schedule="every", every=4), Method()
+EVERY, FOURTH, ADAPTIVE = (
+    force_limit_rope(schedule="every"),
+    force_limit_rope(schedule="every", every=4),
+    Method(),
+)
 
 
 def test_fewer_checks_use_fewer_readings_and_reach_less():

@@ -1,4 +1,6 @@
-"""Laws that hold for any readings: no matter how they fall, the answer is a number with bounds or a reason in words."""
+"""Laws that hold for any readings: no matter how they fall, the answer is a number with bounds or a
+reason in words.
+"""
 
 import numpy as np
 import pytest
@@ -7,12 +9,20 @@ from hypothesis import strategies as st
 
 from kessik.core.comparison.wording import life_words
 from kessik.core.sharpness.curves import curve_band
-from kessik.core.sharpness.life import BeforeFirstCheck, Crossed, NotReached, force_lives, force_readings
+from kessik.core.sharpness.life import (
+    BeforeFirstCheck,
+    Crossed,
+    NotReached,
+    force_lives,
+    force_readings,
+)
 from kessik.core.sharpness.posterior import edge_likelihood
 from tests.conftest import series
 
 READING = st.tuples(st.integers(0, 80), st.integers(20, 1500))
-RUN = st.lists(READING, min_size=1, max_size=14).map(lambda rows: sorted(rows, key=lambda row: row[0]))
+RUN = st.lists(READING, min_size=1, max_size=14).map(
+    lambda rows: sorted(rows, key=lambda row: row[0])
+)
 CLEAN = [(n, 150 + 250 * (n / 20) ** 0.6) for n in range(0, 25)]
 
 

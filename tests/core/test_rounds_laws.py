@@ -41,16 +41,22 @@ def test_a_fall_to_a_lower_level_is_dated_by_the_round_it_fell_at(before, drop, 
 
 @given(st.integers(4, 10), st.floats(5, 300))
 def test_rounds_all_alike_are_restoring_whatever_their_life(count, life):
-    assert still_restoring([Round(n, None, life) for n in range(1, count + 1)]).standing == "restoring"
+    assert (
+        still_restoring([Round(n, None, life) for n in range(1, count + 1)]).standing == "restoring"
+    )
 
 
 @given(st.integers(0, 300))
 def test_chance_alone_is_seldom_called_a_decline(seed):
-    # five in a hundred by the level of the interval; each side of two figures can be called, so a little more
+    # five in a hundred by the level of the interval; each side of two figures can be called, so a
+    # little more
     rng = np.random.default_rng(seed)
     called = 0
     for _ in range(60):
         lives, starts = 20 * np.exp(rng.normal(0, 0.05, 6)), 150 * np.exp(rng.normal(0, 0.05, 6))
-        rounds = [Round(n, float(s), float(life)) for n, (life, s) in enumerate(zip(lives, starts, strict=True), 1)]
+        rounds = [
+            Round(n, float(s), float(life))
+            for n, (life, s) in enumerate(zip(lives, starts, strict=True), 1)
+        ]
         called += still_restoring(rounds).standing == "no_longer"
     assert called <= 13

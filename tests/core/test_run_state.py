@@ -23,7 +23,11 @@ class Log:
     def add(self, kind, payload=None, *, at=None, seen=0):
         position = len(self.events) + 1
         count = self.state().count if at is None else at
-        self.events.append(bench_event(f"e{position}", kind, "d", position, seen, count, "t", payload or {}, position))
+        self.events.append(
+            bench_event(
+                f"e{position}", kind, "d", position, seen, count, "t", payload or {}, position
+            )
+        )
         return self.events[-1].id
 
     def cut(self, times=1):
@@ -65,7 +69,10 @@ def test_a_cut_taken_back_late_moves_the_readings_after_it():
     log.take_back(double)
     log.cut()
     log.read(220)
-    assert [c.check.count for c in log.state().checks] == [4, 5], "the second reading already knew of the correction"
+    assert [c.check.count for c in log.state().checks] == [
+        4,
+        5,
+    ], "the second reading already knew of the correction"
 
 
 def test_a_correction_changes_the_value_and_keeps_the_old_one_in_the_log():
@@ -85,7 +92,10 @@ def test_a_struck_reading_stays_visible_and_counts_for_nothing():
 
 
 def planned(log, count, readings):
-    log.add("check_planned", {"next_count": count, "readings": readings, "why": "so", "stage": "dull", "band": [9, 12]})
+    log.add(
+        "check_planned",
+        {"next_count": count, "readings": readings, "why": "so", "stage": "dull", "band": [9, 12]},
+    )
 
 
 def test_a_check_is_due_when_its_count_comes_and_until_its_readings_are_in():
@@ -96,7 +106,10 @@ def test_a_check_is_due_when_its_count_comes_and_until_its_readings_are_in():
     log.cut()
     assert (log.state().check_due, log.state().readings_wanted) == (True, 2)
     log.read(200)
-    assert (log.state().check_due, log.state().readings_wanted) == (True, 1), "the second reading is still owed"
+    assert (log.state().check_due, log.state().readings_wanted) == (
+        True,
+        1,
+    ), "the second reading is still owed"
     log.read(205)
     assert log.state().plan_is_current is False, "the last reading asks for a new plan"
 
@@ -190,10 +203,19 @@ def test_a_spoiled_cut_counts_is_remembered_with_its_cause_and_can_be_taken_back
 
 
 def test_corrections_of_one_event_add_up():
-    look = bench_event("look", "outcome", "d", 1, 0, 0.0, "", {"check": "paper", "outcome": "fail"}, 2)
+    look = bench_event(
+        "look", "outcome", "d", 1, 0, 0.0, "", {"check": "paper", "outcome": "fail"}, 2
+    )
     becomes = [{"outcome": "pass"}, {"picture": "ab12"}]
-    later = [bench_event(f"c{n}", "correction", "d", n, 0, 0.0, "", {"target": "look", "becomes": change}, n + 2)
-             for n, change in enumerate(becomes, 1)]  # fmt: skip
+    later = [
+        bench_event(
+            f"c{n}", "correction", "d", n, 0, 0.0, "", {"target": "look", "becomes": change}, n + 2
+        )
+        for n, change in enumerate(becomes, 1)
+    ]
     start = bench_event("0", "start", "server", 1, 0, 0.0, "", {}, 1)
     (logged,) = fold([start, look, *later], BY_SCHOOL["paper_stop_rope"]).checks
-    assert (logged.check.outcome, logged.said.picture) == ("pass", "ab12"), "a picture undoes no correction"
+    assert (logged.check.outcome, logged.said.picture) == (
+        "pass",
+        "ab12",
+    ), "a picture undoes no correction"

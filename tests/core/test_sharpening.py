@@ -8,7 +8,13 @@ from hypothesis import strategies as st
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.sharpening.abrasives import nearest_grit, size_um
-from kessik.core.sharpening.regimes import Step, check_steps, departures, final_abrasive, total_strokes_per_side
+from kessik.core.sharpening.regimes import (
+    Step,
+    check_steps,
+    departures,
+    final_abrasive,
+    total_strokes_per_side,
+)
 from kessik.core.sharpening.settled import SettledRule, Sharpening, settled
 
 RECIPE = (
@@ -64,14 +70,24 @@ def test_by_default_edges_count_from_the_third():
 def test_damage_starts_the_count_anew_with_the_next_edge():
     chipped = history(3, 4, 5, 6, 7, e4={"damaged": True})
     assert [settled(n, chipped, SettledRule()).state for n in (4, 5, 6, 7)] == [
-        "settled", "not_yet", "not_yet", "settled",
-    ]  # fmt: skip
+        "settled",
+        "not_yet",
+        "not_yet",
+        "settled",
+    ]
     assert "since damage" in settled(5, chipped, SettledRule()).says
 
 
 def test_by_steel_removed():
     rule = SettledRule("steel_removed", steel_removed_mm=0.5)
-    known = history(1, 2, 3, e1={"steel_removed_mm": 0.2}, e2={"steel_removed_mm": 0.2}, e3={"steel_removed_mm": 0.2})
+    known = history(
+        1,
+        2,
+        3,
+        e1={"steel_removed_mm": 0.2},
+        e2={"steel_removed_mm": 0.2},
+        e3={"steel_removed_mm": 0.2},
+    )
     assert [settled(n, known, rule).state for n in (1, 2, 3)] == ["not_yet", "not_yet", "settled"]
     assert settled(3, history(2, 3, e3={"steel_removed_mm": 0.2}), rule).state == "unknown"
 
@@ -79,9 +95,16 @@ def test_by_steel_removed():
 def test_a_factory_edge_never_counts_and_the_testers_word_wins_otherwise():
     every = SettledRule("every_edge")
     assert settled(1, history(1, e1={"factory": True, "overrule": True}), every).state == "factory"
-    said = settled(1, history(1, e1={"overrule": True, "overrule_reason": "ground deep at the forge"}), SettledRule())
+    said = settled(
+        1,
+        history(1, e1={"overrule": True, "overrule_reason": "ground deep at the forge"}),
+        SettledRule(),
+    )
     assert (said.state, said.says) == ("settled", "by the tester's word: ground deep at the forge")
-    assert settled(5, history(5, e5={"overrule": False, "overrule_reason": "slipped"}), every).state == "not_yet"
+    assert (
+        settled(5, history(5, e5={"overrule": False, "overrule_reason": "slipped"}), every).state
+        == "not_yet"
+    )
 
 
 @given(st.integers(1, 40), st.integers(1, 6))

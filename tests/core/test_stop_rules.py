@@ -89,7 +89,7 @@ def test_a_fixed_schedule_counts_on_from_where_it_stands():
     assert plan_next(checks((0, 150), (4, 200)), every_four, 9).next_count == 9, "overdue: now"
 
 
-def test_a_run_ended_by_the_means_of_its_checks_has_a_count_even_where_no_single_reading_is_confirmed():
+def test_a_run_ended_by_the_means_of_its_checks_has_a_count_without_a_confirmed_reading():
     mixed = checks((0, 150), (10, 396), (10, 430), (11, 390), (11, 440))
     found = assess(mixed, force_limit_rope(), 11)
     assert by_rule(mixed, 400).confirmed is False

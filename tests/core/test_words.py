@@ -19,7 +19,9 @@ def test_a_per_cent_slip_cannot_happen():
         comparison_words(comparison(1.25, 1.12, 1.39))
         == "B outlasts A by 25 % (12 to 39 %); A falls short of B by 20 %."
     )
-    assert comparison_words(comparison(0.80, 0.72, 0.89, "shorter")).startswith("A outlasts B by 25 % (12 to 39 %)")
+    assert comparison_words(comparison(0.80, 0.72, 0.89, "shorter")).startswith(
+        "A outlasts B by 25 % (12 to 39 %)"
+    )
 
 
 @pytest.mark.parametrize(
@@ -27,7 +29,13 @@ def test_a_per_cent_slip_cannot_happen():
     [
         ("too_close", "too close to matter: B lasts 0.95 to 1.08 times as long as A"),
         ("not_enough_evidence", "cannot be told apart yet: B lasts 0.95 to 1.08"),
-        ("confounded", "cannot be compared fairly; B lasted 1.01 times as long as A (0.95 to 1.08), and the mismatch"),
+        (
+            "confounded",
+            (
+                "cannot be compared fairly; B lasted 1.01 times as long as A (0.95 to 1.08), and"
+                " the mismatch"
+            ),
+        ),
     ],
 )
 def test_the_other_verdicts_carry_their_interval(verdict, words):
@@ -36,7 +44,12 @@ def test_the_other_verdicts_carry_their_interval(verdict, words):
 
 @pytest.mark.parametrize(
     ("value", "low", "high", "shown"),
-    [(12.43, 11.3, 13.6, "12"), (12.43, 12.0, 12.9, "12.4"), (1.234, 1.2, 1.3, "1.23"), (412.6, 412.2, 413.0, "413")],
+    [
+        (12.43, 11.3, 13.6, "12"),
+        (12.43, 12.0, 12.9, "12.4"),
+        (1.234, 1.2, 1.3, "1.23"),
+        (412.6, 412.2, 413.0, "413"),
+    ],
 )
 def test_numbers_show_what_their_interval_supports(value, low, high, shown):
     assert honest(value, low, high) == shown
@@ -47,8 +60,14 @@ def test_numbers_show_what_their_interval_supports(value, low, high, shown):
     [
         (Crossed(12.4, 11.3, 13.6), "12 cuts, 11 to 14"),
         (Bracketed(48, 60), "between 48 and 60 cuts"),
-        (NotReached(36), "not reached; still good at 36 cuts, and the readings do not say how far it would go"),
-        (NotReached(36, Crossed(50, 41, 70)), "not reached by 36 cuts; carried on, about 50 (41 to 70)"),
+        (
+            NotReached(36),
+            "not reached; still good at 36 cuts, and the readings do not say how far it would go",
+        ),
+        (
+            NotReached(36, Crossed(50, 41, 70)),
+            "not reached by 36 cuts; carried on, about 50 (41 to 70)",
+        ),
         (BeforeFirstCheck(0), "was beyond the limit at its start"),
         (BeforeFirstCheck(4), "was beyond it by the first check at 4 cuts"),
     ],
@@ -72,7 +91,8 @@ def settle(ratio, log_sd, edges=1):
 
 
 def test_too_close_takes_about_ten_edges_a_blade_at_ordinary_spread():
-    # Handbook figure: spread 4 %, estimation error 12 % a life; one edge each is there, about nine more are wanted.
+    # Handbook figure: spread 4 %, estimation error 12 % a life; one edge each is there, about nine
+    # more are wanted.
     log_sd = (2 * (0.04**2 + 0.12**2)) ** 0.5
     assert settle(1.0, log_sd) == 9
 

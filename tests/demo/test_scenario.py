@@ -1,4 +1,6 @@
-"""The demo: the same every time, dated in the days before it is started, and showing what it is there to show."""
+"""The demo: the same every time, dated in the days before it is started, and showing what it is
+there to show.
+"""
 
 from datetime import datetime, timedelta, timezone
 
@@ -49,7 +51,9 @@ def test_three_fair_blades_with_two_edges_each_and_one_run_in_progress(answer):
 def test_the_unfair_blade_is_flagged_and_left_out_of_the_ranking(answer):
     (spoiled,) = [c for c in answer.analysis.cells if c.state == "confounded"]
     assert (spoiled.blade, spoiled.variable) == ("AV-03", "thickness_behind_edge_mm")
-    assert all(c.verdict == "confounded" for c in answer.analysis.comparisons if "AV-03" in (c.a, c.b))
+    assert all(
+        c.verdict == "confounded" for c in answer.analysis.comparisons if "AV-03" in (c.a, c.b)
+    )
     assert "AV-03 is not ranked" in answer.headline
 
 
@@ -89,7 +93,9 @@ def test_the_trial_kept_unfair_on_purpose_is_flagged_for_both_its_faults(demo):
     spoiled = {(c.blade, c.variable) for c in found.cells if c.state == "confounded"}
     assert spoiled == {("AV-04", "thickness_behind_edge_mm"), ("AV-04", "hardness_hrc")}
     values = {(c.blade, c.variable): c.value for c in found.cells}
-    assert values["AV-06", "hardness_hrc"] - values["AV-04", "hardness_hrc"] == pytest.approx(3, abs=0.2)
+    assert values["AV-06", "hardness_hrc"] - values["AV-04", "hardness_hrc"] == pytest.approx(
+        3, abs=0.2
+    )
     thickness = [values[code, "thickness_behind_edge_mm"] for code in ("AV-06", "AV-04")]
     assert thickness[1] / thickness[0] == pytest.approx(2, abs=0.1)
     (pair,) = [c for c in found.answer.analysis.comparisons if c.stage == "dull"]
@@ -110,12 +116,19 @@ def test_the_line_up_of_the_raft_has_a_confounded_a_pending_and_a_stale_cell(dem
 
 def test_six_blades_stand_on_the_shelf_with_their_marks_and_loans(demo):
     shelved = the_shelf(demo)
-    assert [(s.blade.code, s.blade.mark) for s in shelved] == [(f"AV-0{n}", n - 1) for n in range(1, 7)]
+    assert [(s.blade.code, s.blade.mark) for s in shelved] == [
+        (f"AV-0{n}", n - 1) for n in range(1, 7)
+    ]
     waits = what_waits(demo, TODAY.date())
     assert [(due.kind, due.overdue) for due in waits] == [
-        ("loan", True), ("work", False), ("work", False), ("loan", False), ("loan", False), ("stock", False),
+        ("loan", True),
+        ("work", False),
+        ("work", False),
+        ("loan", False),
+        ("loan", False),
+        ("stock", False),
         ("hardness", False),
-    ]  # fmt: skip
+    ]
     hardness = shelved[0].blade.used("hardness_hrc")
     assert len(hardness.details["readings"]) == 3
     assert all(edge.factory == (edge.number == 1) for s in shelved for edge in s.blade.edges)
@@ -149,4 +162,8 @@ def test_every_school_has_a_trial_with_an_answer(demo):
     for school in DEMO_SCHOOLS:
         answer = verdict(demo, found[school.method.school])
         assert all(r.state.stopped_by == "rule" for r in answer.runs), school.name
-        assert answer.analysis.comparisons or answer.analysis.figure_comparisons or answer.analysis.efforts
+        assert (
+            answer.analysis.comparisons
+            or answer.analysis.figure_comparisons
+            or answer.analysis.efforts
+        )

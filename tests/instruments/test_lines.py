@@ -1,4 +1,6 @@
-"""Instruments on their lines: read over TCP and a pseudo-terminal, misbehaving, lost and found again."""
+"""Instruments on their lines: read over TCP and a pseudo-terminal, misbehaving, lost and found
+again.
+"""
 
 import time
 
@@ -8,7 +10,12 @@ import pytest
 from kessik.instruments.folder import FolderWatch
 from kessik.instruments.lines import LineReader
 from kessik.instruments.stand_ins.edge_force import EdgeForceStandIn
-from kessik.instruments.stand_ins.others import PedalStandIn, RockwellStandIn, take_picture, write_shot
+from kessik.instruments.stand_ins.others import (
+    PedalStandIn,
+    RockwellStandIn,
+    take_picture,
+    write_shot,
+)
 from kessik.instruments.stand_ins.transport import LoopbackLine, PseudoTerminalLine
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.interchange.instrument_lines import read_line
@@ -119,29 +126,47 @@ def test_a_drifting_stand_in_reads_by_so_much_more():
         def hang_up(self): ...
 
     exact = SimulatedTester(0.0, 0.0)
-    drifted = EdgeForceStandIn(Nowhere(), np.random.default_rng(1), exact, drift_percent=10, pause_s=0).pull(200)
+    drifted = EdgeForceStandIn(
+        Nowhere(), np.random.default_rng(1), exact, drift_percent=10, pause_s=0
+    ).pull(200)
     assert drifted == 220
     lost = EdgeForceStandIn(Nowhere(), np.random.default_rng(1), exact, lost_share=1.0, pause_s=0)
     assert lost.pull(200) is None
 
 
 def test_the_other_devices_are_heard_too(told, tmp_path):
-    rockwell, pedal, folder, results = LoopbackLine(), LoopbackLine(), tmp_path / "camera", tmp_path / "xrf"
+    rockwell, pedal, folder, results = (
+        LoopbackLine(),
+        LoopbackLine(),
+        tmp_path / "camera",
+        tmp_path / "xrf",
+    )
     folder.mkdir()
     results.mkdir()
-    told.desk.plug_in([
-        Instrument("rockwell", "rockwell", "bench Rockwell tester", rockwell.address, unit="HRC"),
-        Instrument("pedal-01", "pedal", "pedal", pedal.address),
-        Instrument("camera-1", "camera", "camera", str(folder)),
-        Instrument("xrf-0001", "xrf", "analyser", str(results)),
-    ])  # fmt: skip
+    told.desk.plug_in(
+        [
+            Instrument(
+                "rockwell", "rockwell", "bench Rockwell tester", rockwell.address, unit="HRC"
+            ),
+            Instrument("pedal-01", "pedal", "pedal", pedal.address),
+            Instrument("camera-1", "camera", "camera", str(folder)),
+            Instrument("xrf-0001", "xrf", "analyser", str(results)),
+        ]
+    )
     until(lambda: rockwell.readers == 1 and pedal.readers == 1 and len(told.whats("there")) == 4)
     shown = RockwellStandIn(rockwell, np.random.default_rng(3)).press(60.4)
     PedalStandIn(pedal).press()
     take_picture(folder, "apex.png")
     (folder / "broken.png").write_bytes(b"no picture")
     write_shot(results, "AV-01", "1", {"Cr": 14.1, "Mo": 0.5})
-    until(lambda: told.whats("reading") and told.whats("pedal") and told.whats("picture") and told.whats("result"))
+    until(
+        lambda: (
+            told.whats("reading")
+            and told.whats("pedal")
+            and told.whats("picture")
+            and told.whats("result")
+        )
+    )
     until(lambda: told.whats("refused"))
     assert (told.whats("reading")[0].value, told.whats("reading")[0].unit) == (shown, "HRC")
     assert len(told.whats("pedal")) == 1, "letting go is no second stroke"
@@ -155,7 +180,9 @@ def test_the_other_devices_are_heard_too(told, tmp_path):
 def test_a_folder_that_goes_away_is_announced(tmp_path):
     states, folder = [], tmp_path / "pictures"
     folder.mkdir()
-    watch = FolderWatch(folder, (".png",), lambda name, data: None, lambda there, why: states.append(there))
+    watch = FolderWatch(
+        folder, (".png",), lambda name, data: None, lambda there, why: states.append(there)
+    )
     watch.open()
     until(lambda: states == [True])
     folder.rmdir()
@@ -166,4 +193,6 @@ def test_a_folder_that_goes_away_is_announced(tmp_path):
 def test_a_shot_is_read_as_the_analyser_wrote_it(tmp_path):
     table = read_shots("a.shots.csv", write_shot(tmp_path, "AV-01", "1", {"Cr": 14.1}).read_bytes())
     assert [(r.values["element"], r.values["percent"]) for r in table.rows] == [("Cr", 14.1)]
-    assert read_shots("a.shots.csv", b"blade,shot,element,percent,plus_minus\nA,1,Cr,140,1\n").faults
+    assert read_shots(
+        "a.shots.csv", b"blade,shot,element,percent,plus_minus\nA,1,Cr,140,1\n"
+    ).faults

@@ -1,4 +1,6 @@
-"""The virtual bench: true edges that only get duller and cross their limit at their life, and a tester that wanders."""
+"""The virtual bench: true edges that only get duller and cross their limit at their life, and a
+tester that wanders.
+"""
 
 import numpy as np
 import pytest
@@ -50,10 +52,16 @@ def test_readings_scatter_as_stated_with_the_odd_bad_one():
 
 def test_hardness_and_angle_tell_in_life_and_in_how_an_edge_fails():
     def edges(hardness_hrc, side_angle_deg):
-        return [virtual_edge(s, VirtualSteel("", hardness_hrc, side_angle_deg), 400) for s in range(200)]
+        return [
+            virtual_edge(s, VirtualSteel("", hardness_hrc, side_angle_deg), 400) for s in range(200)
+        ]
 
     soft, hard, thin = edges(54, 15), edges(65, 15), edges(65, 11)
     assert np.mean([e.life for e in hard]) > 1.4 * np.mean([e.life for e in soft])
-    chipped = [np.mean([e.kind in ("sudden_end", "work_up") for e in some]) for some in (soft, hard, thin)]
+    chipped = [
+        np.mean([e.kind in ("sudden_end", "work_up") for e in some]) for some in (soft, hard, thin)
+    ]
     assert chipped[0] < chipped[1] < chipped[2], "hard and thin edges chip"
-    assert len({e.kind for e in hard}) > 3, "the shape of decay differs from sharpening to sharpening"
+    assert len({e.kind for e in hard}) > 3, (
+        "the shape of decay differs from sharpening to sharpening"
+    )

@@ -1,4 +1,6 @@
-"""Whatever the bench takes can be folded, shown, exported, and imported again as the same checks."""
+"""Whatever the bench takes can be folded, shown, exported, and imported again as the same
+checks.
+"""
 
 import io
 import zipfile
@@ -11,9 +13,13 @@ from kessik.core.protocols.entries import is_plain
 from tests.conftest import BenchHand
 from tests.core.test_events import payloads
 
-FEW = settings(max_examples=15, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+FEW = settings(
+    max_examples=15, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture]
+)
 KINDS = st.sampled_from(["cut", "reading", "outcome", "note", "spoiled", "pause", "resume"])
-EVENTS = st.lists(KINDS.flatmap(lambda kind: st.tuples(st.just(kind), payloads(kind))), min_size=1, max_size=12)
+EVENTS = st.lists(
+    KINDS.flatmap(lambda kind: st.tuples(st.just(kind), payloads(kind))), min_size=1, max_size=12
+)
 NOTES = st.text(max_size=40).filter(is_plain)
 
 
@@ -25,7 +31,9 @@ def checks(client, run):
 
 
 def runs_of(client, trial):
-    return [run["run_id"] if "run_id" in run else run["id"] for run in trial_of(client, trial)["runs"]]
+    return [
+        run["run_id"] if "run_id" in run else run["id"] for run in trial_of(client, trial)["runs"]
+    ]
 
 
 def trial_of(client, trial):

@@ -1,4 +1,6 @@
-"""A file in is a file out: what was imported is exported row for row, and analysed to the same numbers."""
+"""A file in is a file out: what was imported is exported row for row, and analysed to the same
+numbers.
+"""
 
 import csv
 import io
@@ -16,7 +18,10 @@ from kessik.store.records import Moment
 
 NOW = Moment("2026-05-04T08:00:00+00:00", 120)
 
-HEADER = "trial,blade,edge,run,seq,count,count_unit,check,value,unit,outcome,stage,position_mm,struck,time,note"
+HEADER = (
+    "trial,blade,edge,run,seq,count,count_unit,check,value,unit,outcome,stage,position_mm,"
+    "struck,time,note"
+)
 SERIES = f"""{HEADER},weather
 Raft,A,3,1,1,0,cuts,force,150,gf,,,,no,2026-05-04T10:00:00+02:00,,rain
 Raft,A,3,1,2,0,cuts,force,1.5,N,,,40,no,,,rain
@@ -30,9 +35,12 @@ Raft,B,1,1,2,60,m,paper,,,fail,working,,no,,,
 Raft,B,1,1,3,60,m,inspect,,,roll,,31,no,,,
 """
 BLADES = (
-    "blade,claimed_grade,hardness_hrc,hardness_standing,grind,owner\nA,1.4034,57.5,measured_here,flat,Corran Forge\n"
+    "blade,claimed_grade,hardness_hrc,hardness_standing,grind,owner\nA,1.4034,57.5,measured_here,flat,Corran"
+    " Forge\n"
 )
-EDGES = "blade,edge,side_angle_deg,thickness_behind_edge_mm,minutes,nick\nA,3,15,0.36,22,none seen\n"
+EDGES = (
+    "blade,edge,side_angle_deg,thickness_behind_edge_mm,minutes,nick\nA,3,15,0.36,22,none seen\n"
+)
 RUNS = "blade,edge,run,lot,practice,zone_from_mm,zone_to_mm\nA,3,1,7,no,12,76\n"
 FILES = [
     NamedFile("raft.series.csv", SERIES.encode()),
@@ -48,16 +56,20 @@ def rows(text):
 
 @pytest.fixture
 def stored(database):
-    return import_files(database, FILES, NOW, MatchingRule(), force_limit_rope(schedule="every")).trials[0]
+    return import_files(
+        database, FILES, NOW, MatchingRule(), force_limit_rope(schedule="every")
+    ).trials[0]
 
 
 def test_every_row_comes_back(database, stored):
     out = export_trial(database, stored.id)
     assert rows(out["raft.series.csv"]) == rows(SERIES)
-    (blade, _) = rows(out["raft.blades.csv"])
+    blade, _ = rows(out["raft.blades.csv"])
     assert {k: v for k, v in blade.items() if v} == rows(BLADES)[0]
     edge = rows(out["raft.edges.csv"])[0]
-    assert {k: v for k, v in edge.items() if v} == rows(EDGES)[0], "unknown columns stay with their row"
+    assert {k: v for k, v in edge.items() if v} == rows(EDGES)[0], (
+        "unknown columns stay with their row"
+    )
     run = next(r for r in rows(out["raft.runs.csv"]) if r["blade"] == "A")
     assert {k: run[k] for k in rows(RUNS)[0]} == rows(RUNS)[0]
 
@@ -66,14 +78,23 @@ def test_the_screen_and_the_file_give_the_same_numbers(database, stored):
     (read,) = read_files(FILES).trials
     from_file = read.analysis(MatchingRule(), Method())
     from_store = verdict(database, stored.id).analysis
-    assert analysis_json({"Raft": from_store}, 300, 400) == analysis_json({"Raft": from_file}, 300, 400)
+    assert analysis_json({"Raft": from_store}, 300, 400) == analysis_json(
+        {"Raft": from_file}, 300, 400
+    )
 
 
 def test_nothing_of_a_faulty_import_is_kept(client):
-    files = [("files", ("bad.series.csv", "blade,count,check,value\nA,0,force,150\nA,1,force,none\n"))]
+    files = [
+        ("files", ("bad.series.csv", "blade,count,check,value\nA,0,force,150\nA,1,force,none\n"))
+    ]
     answer = client.post("/api/imports", files=files)
     assert answer.status_code == 422
     assert answer.json()["faults"] == [
-        {"file": "bad.series.csv", "line": 3, "column": "value", "message": "“none” is not a number"}
+        {
+            "file": "bad.series.csv",
+            "line": 3,
+            "column": "value",
+            "message": "“none” is not a number",
+        }
     ]
     assert client.get("/api/today").json()["trials"] == []

@@ -1,4 +1,6 @@
-"""Series files: what testers really save is read, and every fault is named at once with its place."""
+"""Series files: what testers really save is read, and every fault is named at once with its
+place.
+"""
 
 import pytest
 from hypothesis import given
@@ -41,7 +43,10 @@ def test_files_as_spreadsheets_save_them(text):
 
 
 def test_how_a_file_was_read_is_stated():
-    assert "semicolons and decimal commas" in read("blade;count;check;value\nA;0;force;150,5\n").table.notes[0]
+    assert (
+        "semicolons and decimal commas"
+        in read("blade;count;check;value\nA;0;force;150,5\n").table.notes[0]
+    )
 
 
 def test_newtons_are_taken_too():
@@ -63,10 +68,23 @@ def test_all_faults_are_listed_at_once_with_line_and_column():
     )
     found = faults(text)
     assert [(line, column) for line, column, _ in found] == [
-        (2, "blade"), (3, "count"), (4, "count"), (5, "value"), (6, "check"), (7, "value"), (8, "struck"), (9, "time"),
-    ]  # fmt: skip
+        (2, "blade"),
+        (3, "count"),
+        (4, "count"),
+        (5, "value"),
+        (6, "check"),
+        (7, "value"),
+        (8, "struck"),
+        (9, "time"),
+    ]
     said = " | ".join(message for *_, message in found)
-    for words in ("must be 0 or more", "“two” is not a number", "0 gf cannot be", "is “force” meant?", "has no offset"):
+    for words in (
+        "must be 0 or more",
+        "“two” is not a number",
+        "0 gf cannot be",
+        "is “force” meant?",
+        "has no offset",
+    ):
         assert words in said
 
 
@@ -89,10 +107,11 @@ def test_with_any_fault_nothing_is_read():
         ('blade,count,check\n"A,1,force\n', 1, "not readable as CSV"),
     ],
     ids=[
-        "empty", "blank", "no rows", "misspelt column", "column twice", "too many cells", "latin-1", "utf-16",
+        "empty", "blank", "no rows", "misspelt column", "column twice", "too many cells",
+        "latin-1", "utf-16",
         "too large", "open quote",
     ],
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 def test_files_that_are_no_series(text, line, words):
     found = faults(text)
     assert found[0][0] == line
@@ -100,7 +119,9 @@ def test_files_that_are_no_series(text, line, words):
 
 
 def test_counts_may_not_fall_unless_seq_orders_them():
-    assert "stands after 5" in faults("blade,count,check,value\nA,5,force,150\nA,4,force,160\n")[0][2]
+    assert (
+        "stands after 5" in faults("blade,count,check,value\nA,5,force,150\nA,4,force,160\n")[0][2]
+    )
     (run,) = read("blade,seq,count,check,value\nA,2,5,force,160\nA,1,4,force,150\n").runs
     assert [row.check.count for row in run.rows] == [4, 5]
 
@@ -118,7 +139,9 @@ def test_unknown_columns_are_kept_with_the_row_and_reported():
 
 
 def test_pass_fail_and_inspections():
-    (run,) = read("blade,count,check,outcome\nA,12,paper,pass\nA,24,inspect,glint\nA,36,inspect,clean\n").runs
+    (run,) = read(
+        "blade,count,check,outcome\nA,12,paper,pass\nA,24,inspect,glint\nA,36,inspect,clean\n"
+    ).runs
     assert [c.outcome for c in run.series().checks] == ["pass", "fail", "pass"]
     assert "pass, fail or doubt" in faults("blade,count,check,outcome\nA,12,paper,glint\n")[0][2]
 
@@ -158,7 +181,10 @@ def test_readings_before_and_after_a_dose_are_readings_and_looks_keep_what_was_s
     start, end, mark, chip, effort = run.series().checks
     assert (start.kind, start.force_gf, start.position_mm) == ("force", 150, 24)
     assert end.force_gf == pytest.approx(152.957, abs=0.001)
-    assert (mark.kind, mark.force_gf) == ("dose_end", None), "a mark without a reading is kept as a mark"
+    assert (mark.kind, mark.force_gf) == (
+        "dose_end",
+        None,
+    ), "a mark without a reading is kept as a mark"
     assert (chip.outcome, chip.seen, chip.position_mm) == ("fail", "chip", 33)
     assert effort.value == 6.5
 
@@ -174,4 +200,6 @@ def test_readings_before_and_after_a_dose_are_readings_and_looks_keep_what_was_s
     ],
 )
 def test_a_look_that_cannot_be_names_its_column(row, column):
-    assert [(line, col) for line, col, _ in faults(f"blade,count,check,value,unit,outcome\n{row}\n")] == [(2, column)]
+    assert [
+        (line, col) for line, col, _ in faults(f"blade,count,check,value,unit,outcome\n{row}\n")
+    ] == [(2, column)]

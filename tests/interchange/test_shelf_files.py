@@ -1,4 +1,6 @@
-"""Blades and edges files, in and out of the shelf: everything comes back, known blades are brought up to date."""
+"""Blades and edges files, in and out of the shelf: everything comes back, known blades are brought
+up to date.
+"""
 
 import io
 import zipfile
@@ -52,16 +54,30 @@ def test_a_known_blade_is_brought_up_to_date_and_keeps_what_was_known(database):
     take(database, blades=BLADES, edges=EDGES)
     newer = "blade,hardness_hrc,hardness_standing,price\nav-02,58.1,measured_here,640 kr\n"
     later = Moment("2026-05-05T08:00:00+00:00", 120)
-    take(database, later, blades=newer, edges="blade,edge,thickness_behind_edge_mm\nAV-02,5,0.4\nAV-01,4,0.41\n")
+    take(
+        database,
+        later,
+        blades=newer,
+        edges="blade,edge,thickness_behind_edge_mm\nAV-02,5,0.4\nAV-01,4,0.41\n",
+    )
     blades = on_shelf(database)
     assert len(blades) == 2
     changed = blades["AV-02"]
-    assert (changed.value("hardness_hrc"), changed.price, changed.used("grind").words) == (58.1, "640 kr", "hollow")
-    assert sorted(m.value for m in changed.measurements if m.quantity == "hardness_hrc") == [58.1, 61]
+    assert (changed.value("hardness_hrc"), changed.price, changed.used("grind").words) == (
+        58.1,
+        "640 kr",
+        "hollow",
+    )
+    assert sorted(m.value for m in changed.measurements if m.quantity == "hardness_hrc") == [
+        58.1,
+        61,
+    ]
     assert changed.edge(5).value("thickness_behind_edge_mm") == 0.4
     assert blades["AV-01"].edge(4).value("thickness_behind_edge_mm") == 0.41
     take(database, blades=newer)
-    assert len(on_shelf(database)["AV-02"].measurements) == len(changed.measurements), "the same again adds nothing"
+    assert len(on_shelf(database)["AV-02"].measurements) == len(changed.measurements), (
+        "the same again adds nothing"
+    )
 
 
 @pytest.mark.parametrize(
@@ -75,15 +91,18 @@ def test_a_known_blade_is_brought_up_to_date_and_keeps_what_was_known(database):
         ),
         (
             {"edges": "blade,edge,side_angle_deg,loan\nGhost,1,15,\n"},
-            ["shelf.edges.csv:2: blade: no blade Ghost is on the shelf or in a blades file beside this one"],
+            ["shelf.edges.csv:2: blade: no blade Ghost is on the shelf or in a blades file"
+             " beside this one"],
         ),
         (
-            {"blades": "blade,loan_due\nA,soon\n", "edges": "blade,edge,thickness_behind_edge_mm\nA,1,0.01\n"},
+            {"blades": "blade,loan_due\nA,soon\n",
+                "edges": "blade,edge,thickness_behind_edge_mm\nA,1,0.01\n"},
             ["shelf.blades.csv:2: loan_due: “soon” is not a day like 2026-05-04",
-             "shelf.edges.csv:2: thickness_behind_edge_mm: 0.01 mm cannot be; it must be 0.05 mm or more"],
+             "shelf.edges.csv:2: thickness_behind_edge_mm: 0.01 mm cannot be;"
+             " it must be 0.05 mm or more"],
         ),
     ],
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 def test_every_fault_is_listed_and_nothing_is_taken(database, files, faults):
     with pytest.raises(RefusedFileError) as refused:
         take(database, **files)

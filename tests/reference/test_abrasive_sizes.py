@@ -1,7 +1,8 @@
-"""Grit tables against the grit tables of GNU units 2.22 (definitions.units of the Debian package `units`).
+"""Grit tables against the grit tables of GNU units 2.22 (definitions.units of the Debian package
+`units`).
 
-FEPA F and P there are "taken directly" from FEPA 42 and 43, sieves from ASTM E11. Its water-stone table carries a doubt
-of its own ("Is this correct?"), so ours is called literature, not standard.
+FEPA F and P there are "taken directly" from FEPA 42 and 43, sieves from ASTM E11. Its water-stone
+table carries a doubt of its own ("Is this correct?"), so ours is called literature, not standard.
 """
 
 import csv
@@ -13,7 +14,8 @@ from kessik.core.sharpening.abrasives import SCALES, nearest_grit, size_um
 
 with (Path(__file__).parent / "abrasive_grits.tsv").open() as file:
     PUBLISHED = {
-        (row["scale"], float(row["grit"])): float(row["size_um"]) for row in csv.DictReader(file, delimiter="\t")
+        (row["scale"], float(row["grit"])): float(row["size_um"])
+        for row in csv.DictReader(file, delimiter="\t")
     }
 
 

@@ -1,7 +1,9 @@
-"""Interval-censored lives against direct numerical integration with SciPy, done another way than on the grid.
+"""Interval-censored lives against direct numerical integration with SciPy, done another way than on
+the grid.
 
-Two brackets of one blade: the posterior of the mean ln life is the prior-weighted product of normal probabilities of
-the brackets, by adaptive quadrature over the spread (log-normal prior: common practice, no source).
+Two brackets of one blade: the posterior of the mean ln life is the prior-weighted product of normal
+probabilities of the brackets, by adaptive quadrature over the spread (log-normal prior: common
+practice, no source).
 """
 
 import numpy as np
@@ -17,10 +19,13 @@ def by_quadrature(brackets, shares):
         def at(log_spread):
             spread = np.exp(log_spread)
             chances = [
-                stats.norm.cdf((np.log(b) - theta) / spread) - stats.norm.cdf((np.log(a) - theta) / spread)
+                stats.norm.cdf((np.log(b) - theta) / spread)
+                - stats.norm.cdf((np.log(a) - theta) / spread)
                 for a, b in brackets
             ]
-            return np.prod(chances) * stats.norm.pdf(log_spread, np.log(SPREAD_MEDIAN), SPREAD_LOG_SD)
+            return np.prod(chances) * stats.norm.pdf(
+                log_spread, np.log(SPREAD_MEDIAN), SPREAD_LOG_SD
+            )
 
         reach = 2.4 * SPREAD_LOG_SD
         return integrate.quad(at, np.log(SPREAD_MEDIAN) - reach, np.log(SPREAD_MEDIAN) + reach)[0]

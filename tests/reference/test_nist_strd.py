@@ -1,7 +1,9 @@
-"""Curve constants against NIST StRD nonlinear regression (public domain): certified values and standard deviations.
+"""Curve constants against NIST StRD nonlinear regression (public domain): certified values and
+standard deviations.
 
-Tolerances: 1e-6 relative on values and 1e-5 on standard deviations, from both certified starting points; the
-Jacobian is by central differences, which leaves about eight sound digits of a standard deviation.
+Tolerances: 1e-6 relative on values and 1e-5 on standard deviations, from both certified starting
+points; the Jacobian is by central differences, which leaves about eight sound digits of a standard
+deviation.
 """
 
 import re
@@ -25,7 +27,9 @@ MODELS = {
 
 
 def certified(name):
-    """Columns y, x after 60 header lines; per parameter two starts, the value and its standard deviation."""
+    """Columns y, x after 60 header lines; per parameter two starts, the value and its standard
+    deviation.
+    """
     lines = (FOLDER / f"{name}.dat").read_text().splitlines()
     rows = [
         re.findall(r"[-+]?\d[\d.]*(?:E[-+]?\d+)?", line.split("=")[1])
@@ -36,7 +40,9 @@ def certified(name):
     return x, y, np.array(rows, dtype=float)
 
 
-@pytest.mark.filterwarnings("ignore::RuntimeWarning")  # far starting points overflow on their way in
+@pytest.mark.filterwarnings(
+    "ignore::RuntimeWarning"
+)  # far starting points overflow on their way in
 @pytest.mark.parametrize("start", [0, 1])
 @pytest.mark.parametrize("name", MODELS)
 def test_values_and_standard_deviations(name, start):
@@ -49,6 +55,11 @@ def test_values_and_standard_deviations(name, start):
 @pytest.mark.parametrize("form", FORMS)
 def test_every_form_gives_back_its_own_constants(form):
     counts = np.arange(1.0, 31.0)
-    truth = {"linear": [150, 8], "power": [150, 30, 0.6], "saturating": [150, 300, 0.06], "logarithmic": [150, 80, 0.5]}
+    truth = {
+        "linear": [150, 8],
+        "power": [150, 30, 0.6],
+        "saturating": [150, 300, 0.06],
+        "logarithmic": [150, 80, 0.5],
+    }
     force = FORMS[form].model(counts, np.array(truth[form], dtype=float))
     assert curve_constants(form, counts, force).values == pytest.approx(truth[form], rel=1e-4)

@@ -1,5 +1,6 @@
-"""What a plan can show, against the power functions of statsmodels where the model reduces to them, and against
-simulation of the model elsewhere."""
+"""What a plan can show, against the power functions of statsmodels where the model reduces to them,
+and against simulation of the model elsewhere.
+"""
 
 import numpy as np
 import pytest
@@ -21,7 +22,9 @@ def test_with_a_known_spread_it_is_the_two_sample_normal_power(edges, error):
 
 
 def test_with_many_edges_it_nears_the_two_sample_t_test_whatever_was_believed_of_the_spread():
-    """TTestIndPower knows nothing of the spread beforehand; with 60 edges a blade nor does it matter here."""
+    """TTestIndPower knows nothing of the spread beforehand; with 60 edges a blade nor does it
+    matter here.
+    """
     effect = TTestIndPower().solve_power(nobs1=60, alpha=0.05, power=POWER)
     nodes = np.geomspace(0.01, 0.2, 41)
     for true in (0.03, 0.06):
@@ -34,7 +37,9 @@ def test_with_many_edges_it_nears_the_two_sample_t_test_whatever_was_believed_of
 
 @pytest.mark.parametrize(("edges", "error"), [(1, 0.08), (2, 0.08), (3, 0.12)])
 def test_with_few_edges_by_simulation_of_the_model(edges, error):
-    """Draw spreads from the prior and edges from the model; test each pair as the verdict's model does, and count."""
+    """Draw spreads from the prior and edges from the model; test each pair as the verdict's model
+    does, and count.
+    """
     rng = np.random.default_rng(11)
     prior = spread_prior()
     difference = np.log(detectable(edges, error).ratio)
@@ -44,7 +49,9 @@ def test_with_few_edges_by_simulation_of_the_model(edges, error):
     a, b = (rng.normal(0, 1, (drawn, edges)) * sd[:, None] for _ in range(2))
     b += difference
     freedom = 2 * (edges - 1)
-    scatter = ((a - a.mean(1, keepdims=True)) ** 2).sum(1) + ((b - b.mean(1, keepdims=True)) ** 2).sum(1)
+    scatter = ((a - a.mean(1, keepdims=True)) ** 2).sum(1) + (
+        (b - b.mean(1, keepdims=True)) ** 2
+    ).sum(1)
     variance = SPREAD_NODES**2 + error**2
     log_weight = np.log(prior) - 0.5 * (freedom * np.log(variance) + scatter[:, None] / variance)
     weight = np.exp(log_weight - log_weight.max(1, keepdims=True))
@@ -81,4 +88,6 @@ def test_the_testers_own_repeats_are_learned():
     _, rough, _ = spread_from_repeats(wild, 0.03)
     assert repeats == 12
     assert calm @ nodes < prior @ nodes < rough @ nodes
-    assert detectable(3, 0.03, 2, (nodes, calm)).ratio < detectable(3, 0.03, 2, (nodes, rough)).ratio
+    assert (
+        detectable(3, 0.03, 2, (nodes, calm)).ratio < detectable(3, 0.03, 2, (nodes, rough)).ratio
+    )

@@ -48,7 +48,16 @@ class Device:
 
     def send(self, kind, payload):
         state = run_view(self.database, self.run).state
-        made = bench_event(str(uuid4()), kind, self.name, len(self.sent) + 1, state.position, state.count, "t", payload)
+        made = bench_event(
+            str(uuid4()),
+            kind,
+            self.name,
+            len(self.sent) + 1,
+            state.position,
+            state.count,
+            "t",
+            payload,
+        )
         self.sent.append(made)
         return append_event(self.database, self.run, made, NOW.utc)
 
@@ -70,7 +79,9 @@ class Device:
             self.send("correction", {"target": readings[-1], "becomes": {"value": value}})
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(
+    max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture]
+)
 @given(STEPS)
 def test_the_state_shown_is_the_fold_of_the_log_on_disk(database, steps):
     device = Device(database, bench(database))

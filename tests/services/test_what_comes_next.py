@@ -40,8 +40,11 @@ def test_from_the_first_cut_to_the_verdict(hand, trial):
     run = hand.start(trial["A"])
     hand.cut(run, 3)
     assert next_step(hand) | {"blade_id": None} == {
-        "kind": "go_on", "says": "Go on with A, edge 3, at 3 cuts", "run_id": run, "blade_id": None,
-    }  # fmt: skip
+        "kind": "go_on",
+        "says": "Go on with A, edge 3, at 3 cuts",
+        "run_id": run,
+        "blade_id": None,
+    }
     hand.send(run, "stop", {"by": "tester", "reason": "rope ran out"})
     assert next_step(hand)["says"] == "Cut B, run 1"
     cut_run(hand, trial["B"], 12)
@@ -61,19 +64,34 @@ def test_the_scope_grows_when_the_last_fact_comes_in(hand):
     hand.make_trial(schedule="every", every=2)
     blades = {}
     for code, life in (("A", 10), ("B", 30)):
-        edge = {"id": f"edge-of-{code}", "number": 3, "side_angle_deg": 15, "thickness_behind_edge_mm": 0.36}
-        blades[code], _ = hand.add_blade(code, claimed_grade=f"1.40{ord(code)}", hardness_hrc=58, edges=[edge])
+        edge = {
+            "id": f"edge-of-{code}",
+            "number": 3,
+            "side_angle_deg": 15,
+            "thickness_behind_edge_mm": 0.36,
+        }
+        blades[code], _ = hand.add_blade(
+            code, claimed_grade=f"1.40{ord(code)}", hardness_hrc=58, edges=[edge]
+        )
         cut_run(hand, f"edge-of-{code}", life)
     path = f"/api/trials/{hand.trial}"
 
     def comparison():
-        return next(c for c in hand.client.get(f"{path}/verdict").json()["comparisons"] if c["stage"] == "dull")
+        return next(
+            c
+            for c in hand.client.get(f"{path}/verdict").json()["comparisons"]
+            if c["stage"] == "dull"
+        )
 
     assert (comparison()["verdict"], comparison()["scope"]) == ("longer", "the steel")
     hand.client.patch(f"{path}/blades/{blades['B']}", json={"hardness_standing": "claimed"})
-    assert (comparison()["scope"], comparison()["pending"]) == ("these blades", ["hardness of B is only claimed"])
+    assert (comparison()["scope"], comparison()["pending"]) == (
+        "these blades",
+        ["hardness of B is only claimed"],
+    )
     hand.client.patch(
-        f"{path}/blades/{blades['B']}", json={"hardness_standing": "measured_elsewhere", "hardness_hrc": 62}
+        f"{path}/blades/{blades['B']}",
+        json={"hardness_standing": "measured_elsewhere", "hardness_hrc": 62},
     )
     assert comparison()["verdict"] == "confounded"
     hand.client.patch(path, json={"factor": "hardness"})

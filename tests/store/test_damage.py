@@ -1,11 +1,18 @@
-"""Damage is recognised when a folder is opened, said in a plain line, and nothing is overwritten."""
+"""Damage is recognised when a folder is opened, said in a plain line, and nothing is
+overwritten.
+"""
 
 import shutil
 import sqlite3
 
 import pytest
 
-from kessik.core.errors import StoreDamagedError, StoreFullError, StoreNewerError, StoreReadOnlyError
+from kessik.core.errors import (
+    StoreDamagedError,
+    StoreFullError,
+    StoreNewerError,
+    StoreReadOnlyError,
+)
 from kessik.store import backups, health
 from kessik.store.database import DATABASE_NAME, Database
 from kessik.store.failures import storage_error
@@ -28,7 +35,9 @@ def zeroed(data):
 
 DAMAGE = {
     "a zeroed page": zeroed,
-    "flipped bits": lambda data: data[:8192] + bytes(byte ^ 0xFF for byte in data[8192:16384]) + data[16384:],
+    "flipped bits": lambda data: (
+        data[:8192] + bytes(byte ^ 0xFF for byte in data[8192:16384]) + data[16384:]
+    ),
     "a cut end": lambda data: data[: len(data) * 2 // 3],
     "an empty file": lambda _data: b"",
     "another file": lambda _data: b"this was a shopping list\n" * 300,
@@ -67,14 +76,21 @@ def test_a_changed_digit_is_noticed_and_spoils_its_event_alone(folder):
     with sqlite3.connect(folder / DATABASE_NAME) as link:
         (run,) = link.execute("SELECT run_id FROM event WHERE kind = 'reading' LIMIT 1").fetchone()
         link.execute(
-            "UPDATE event SET payload = replace(payload, '\"value\":1', '\"value\":9') WHERE position = "
-            "(SELECT min(position) FROM event WHERE kind = 'reading' AND run_id = ? AND payload LIKE '%\"value\":1%')",
+            "UPDATE event SET payload = replace(payload, '\"value\":1', '\"value\":9') WHERE"
+            " position = (SELECT min(position) FROM event WHERE kind = 'reading' AND run_id = ? AND"
+            " payload LIKE '%\"value\":1%')",
             [run],
         )
     database = Database(folder)
     with database.read() as session:
-        unread = [e for e in bench_log.events_of(session, run) if hasattr(e.said, "why") and e.kind == "reading"]
-    assert [e.said.why for e in unread] == ["it was changed since it was stored: its check sum does not fit"]
+        unread = [
+            e
+            for e in bench_log.events_of(session, run)
+            if hasattr(e.said, "why") and e.kind == "reading"
+        ]
+    assert [e.said.why for e in unread] == [
+        "it was changed since it was stored: its check sum does not fit"
+    ]
     database.close()
     assert health.spoiled_events(folder / DATABASE_NAME) == [unread[0].position]
 
@@ -116,7 +132,9 @@ def test_a_full_disk_a_read_only_folder_and_a_busy_store_are_three_sentences(fol
     with pytest.raises(sqlite3.OperationalError) as refused:
         read_only.execute("DELETE FROM event")
     read_only.close()
-    told = [storage_error(error.value) for error in (no_room, refused)] + [storage_error(OSError(28, "no space"))]
+    told = [storage_error(error.value) for error in (no_room, refused)] + [
+        storage_error(OSError(28, "no space"))
+    ]
     assert [type(each) for each in told] == [StoreFullError, StoreReadOnlyError, StoreFullError]
     assert told[0].message != told[1].message
 
@@ -124,7 +142,9 @@ def test_a_full_disk_a_read_only_folder_and_a_busy_store_are_three_sentences(fol
 def test_a_copy_of_the_one_file_holds_everything_once_it_is_closed(database):
     for n in range(50):
         with database.write() as session:
-            session.connection().exec_driver_sql(f"INSERT INTO grade (name, standing, source) VALUES ('g{n}', '', '')")
+            session.connection().exec_driver_sql(
+                f"INSERT INTO grade (name, standing, source) VALUES ('g{n}', '', '')"
+            )
     database.close()
     assert not (database.folder / f"{DATABASE_NAME}-wal").exists()
     with sqlite3.connect(database.folder / DATABASE_NAME) as copy:

@@ -1,4 +1,6 @@
-"""What the store promises: on disk before it is said, migrated from empty, and whole after a kill."""
+"""What the store promises: on disk before it is said, migrated from empty, and whole after a
+kill.
+"""
 
 import os
 import signal
@@ -29,9 +31,16 @@ def test_the_migrations_make_exactly_the_tables(database):
 
 
 def test_tables_refuse_values_of_another_kind(database):
-    with database.engine.connect() as connection, pytest.raises(Exception, match="cannot store TEXT value in REAL"):
-        connection.execute(text("INSERT INTO grade (name, usual_low_hrc, standing, source) "
-                                "VALUES ('1.4034', 'hard', '', '')"))  # fmt: skip
+    with (
+        database.engine.connect() as connection,
+        pytest.raises(Exception, match="cannot store TEXT value in REAL"),
+    ):
+        connection.execute(
+            text(
+                "INSERT INTO grade (name, usual_low_hrc, standing, source) "
+                "VALUES ('1.4034', 'hard', '', '')"
+            )
+        )
 
 
 def test_opening_twice_changes_nothing(tmp_path):
@@ -39,7 +48,9 @@ def test_opening_twice_changes_nothing(tmp_path):
     first.close()
     again = Database(tmp_path)
     with again.read() as session:
-        assert session.execute(text("SELECT version_num FROM alembic_version")).scalars().all() == ["0006"]
+        assert session.execute(text("SELECT version_num FROM alembic_version")).scalars().all() == [
+            "0006"
+        ]
     again.close()
 
 
@@ -51,17 +62,29 @@ def test_no_acknowledged_cut_is_lost_when_the_server_is_killed(tmp_path):
     with httpx2.Client(timeout=10) as link:
         link.put(f"{base}/trials/{trial}", json={"id": trial, "name": "kill"})
         edges = [{"id": edge, "number": 1}]
-        link.put(f"{base}/trials/{trial}/blades/{blade}", json={"id": blade, "code": "A", "edges": edges})
-        assert link.put(f"{base}/trials/{trial}/runs/{run}", json={"id": run, "edge_id": edge}).status_code == 200
+        link.put(
+            f"{base}/trials/{trial}/blades/{blade}", json={"id": blade, "code": "A", "edges": edges}
+        )
+        assert (
+            link.put(
+                f"{base}/trials/{trial}/runs/{run}", json={"id": run, "edge_id": edge}
+            ).status_code
+            == 200
+        )
     events = [(str(uuid4()), n) for n in range(1, 61)]
     acknowledged = set()
     for kill_after in (7, 19, 34):
         with httpx2.Client(timeout=5) as link:
             for event_id, n in events[:kill_after]:
                 body = {
-                    "kind": "cut", "device": device, "device_sequence": n, "last_seen_position": 1, "count_at": n - 1,
-                    "client_time": "2026-05-04T10:00:00+02:00", "payload": {"amount": 1},
-                }  # fmt: skip
+                    "kind": "cut",
+                    "device": device,
+                    "device_sequence": n,
+                    "last_seen_position": 1,
+                    "count_at": n - 1,
+                    "client_time": "2026-05-04T10:00:00+02:00",
+                    "payload": {"amount": 1},
+                }
                 # everything is sent again from the start, as a device does that heard no answer
                 answer = link.put(f"{base}/runs/{run}/events/{event_id}", json=body)
                 assert answer.status_code == 200

@@ -1,4 +1,6 @@
-"""The server killed in the middle of writing, again and again: what was acknowledged is there, nothing twice."""
+"""The server killed in the middle of writing, again and again: what was acknowledged is there,
+nothing twice.
+"""
 
 import os
 import signal
@@ -28,11 +30,13 @@ def hammer(hand, run, events, acknowledged):
 def test_ten_kills_lose_nothing_that_was_acknowledged(tmp_path):
     served = Served(tmp_path / "data")
     hand = served.hand()
-    ((_, edge), _) = hand.make_trial("A", "B")
+    (_, edge), _ = hand.make_trial("A", "B")
     run = hand.start(edge)
     acknowledged, sent = set(), []
     for kill in range(KILLS):
-        fresh = [(str(uuid4()), hand.event("cut", {"amount": 1}, at=len(sent) + n)) for n in range(400)]
+        fresh = [
+            (str(uuid4()), hand.event("cut", {"amount": 1}, at=len(sent) + n)) for n in range(400)
+        ]
         sent += fresh
         taps = threading.Thread(target=hammer, args=(hand, run, fresh, acknowledged))
         files = threading.Thread(target=bring, args=(served,))
@@ -51,7 +55,11 @@ def test_ten_kills_lose_nothing_that_was_acknowledged(tmp_path):
         assert len(acknowledged) > KILLS
         assert acknowledged <= set(cuts)
         assert len(cuts) == len(set(cuts)) <= len(sent)
-        imported = [t for t in hand.client.get("/api/today").json()["trials"] if t["trial"]["source"] == "import"]
+        imported = [
+            t
+            for t in hand.client.get("/api/today").json()["trials"]
+            if t["trial"]["source"] == "import"
+        ]
         for entry in imported:
             assert len(entry["runs"]) == 6, "a file came in whole or not at all"
     finally:
@@ -60,6 +68,10 @@ def test_ten_kills_lose_nothing_that_was_acknowledged(tmp_path):
 
 def bring(served):
     try:
-        httpx2.post(f"{served.address}/api/imports", files=[("files", ("raft.series.csv", MANY))], timeout=30)
+        httpx2.post(
+            f"{served.address}/api/imports",
+            files=[("files", ("raft.series.csv", MANY))],
+            timeout=30,
+        )
     except httpx2.TransportError:
         return

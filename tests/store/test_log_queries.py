@@ -1,4 +1,6 @@
-"""The log as the store keeps it: any text comes back as it was, in order, and a number is used once."""
+"""The log as the store keeps it: any text comes back as it was, in order, and a number is used
+once.
+"""
 
 from uuid import uuid4
 
@@ -14,20 +16,26 @@ from tests.conftest import bench_event
 
 NOW = Moment("2026-05-04T08:00:00+00:00", 120)
 TEXTS = st.text(min_size=1, max_size=60).filter(lambda text: is_plain(text) and text.strip())
-SHARED = settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+SHARED = settings(
+    max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture]
+)
 
 
 @pytest.fixture
 def run(database):
     make_trial(database, Trial("trial-one", "Raft", NOW))
-    add_blade(database, "trial-one", Blade("blade-one", "A", edges=(Edge("edge-one", "blade-one", 1),)))
+    add_blade(
+        database, "trial-one", Blade("blade-one", "A", edges=(Edge("edge-one", "blade-one", 1),))
+    )
     with database.write() as session:
         bench_log.add_run(session, Run("run-one", "trial-one", "edge-one", 1, NOW))
     return "run-one"
 
 
 def event(sequence, payload, device="phone"):
-    return bench_event(str(uuid4()), "note", device, sequence, 0, 2.5, "2026-05-04T10:00:00+02:00", payload)
+    return bench_event(
+        str(uuid4()), "note", device, sequence, 0, 2.5, "2026-05-04T10:00:00+02:00", payload
+    )
 
 
 @SHARED
@@ -52,7 +60,10 @@ def test_an_id_or_a_number_of_a_device_is_used_once(database, run):
         assert bench_log.append(session, run, first, NOW.utc) is not None
         assert bench_log.append(session, run, first, NOW.utc) is None
         assert bench_log.append(session, run, event(1, {"text": "rolled"}), NOW.utc) is None
-        assert bench_log.append(session, run, event(1, {"text": "rolled"}, "laptop"), NOW.utc) is not None
+        assert (
+            bench_log.append(session, run, event(1, {"text": "rolled"}, "laptop"), NOW.utc)
+            is not None
+        )
         assert bench_log.next_sequence(session, "phone") == 2
 
 

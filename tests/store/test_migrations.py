@@ -44,17 +44,34 @@ def test_older_facts_become_the_first_measurements(old_folder):
     assert (b.value("hardness_hrc"), b.used("hardness_hrc").standing) == (61.0, "claimed")
     assert (a.edge_length_mm, a.value("stock_mm"), a.used("grind").words) == (96.0, 3.0, "flat")
     assert (a.owner, a.price, a.heat_treatment.note, a.other) == (
-        "Corran Forge", "310 kr", "1040 °C", {"shelf": "left"},
-    )  # fmt: skip
+        "Corran Forge",
+        "310 kr",
+        "1040 °C",
+        {"shelf": "left"},
+    )
     assert (a.mark, b.mark) == (0, 1), "marks stay what the places in the trial were"
     edge = a.edge(3)
-    assert (edge.value("side_angle_deg"), edge.value("thickness_behind_edge_mm"), edge.minutes) == (15.0, 0.36, 22)
-    assert (edge.steps[0].size_um, edge.overrule, edge.overrule_reason) == (1.0, False, "as the file said")
+    assert (edge.value("side_angle_deg"), edge.value("thickness_behind_edge_mm"), edge.minutes) == (
+        15.0,
+        0.36,
+        22,
+    )
+    assert (edge.steps[0].size_um, edge.overrule, edge.overrule_reason) == (
+        1.0,
+        False,
+        "as the file said",
+    )
     assert edge.other == {"nick": "none"}
     assert b.edge(1).value("micro_bevel_side_deg") == 20.0
-    assert trial.settled_rule.kind == "every_edge", "a trial begun before the rule goes on as it was"
-    assert trial.method == force_limit_rope(300, 400), "limits and schedule are the first version of its method"
-    assert (run.method_id, trial.method_number) == (trial.method_id, 1), "which its runs were cut under"
+    assert trial.settled_rule.kind == "every_edge", (
+        "a trial begun before the rule goes on as it was"
+    )
+    assert trial.method == force_limit_rope(300, 400), (
+        "limits and schedule are the first version of its method"
+    )
+    assert (run.method_id, trial.method_number) == (trial.method_id, 1), (
+        "which its runs were cut under"
+    )
     assert (run.after_strop_of, run.compares, trial.cautions_seen_utc) == (None, True, None)
     database.close()
 
@@ -66,7 +83,12 @@ def test_a_copy_is_kept_before_anything_changes_and_only_then(old_folder):
     with closing(connect(backup)) as copy:
         assert copy.execute("SELECT hardness_hrc FROM blade WHERE id = 'b1'").fetchone() == (57.5,)
         assert copy.execute("PRAGMA integrity_check").fetchone() == ("ok",)
-        assert json.loads(copy.execute("SELECT other FROM blade WHERE id = 'b1'").fetchone()[0])["shelf"] == "left"
+        assert (
+            json.loads(copy.execute("SELECT other FROM blade WHERE id = 'b1'").fetchone()[0])[
+                "shelf"
+            ]
+            == "left"
+        )
     Database(old_folder).close()
     assert len(list((old_folder / BACKUPS_NAME).glob("*.sqlite3"))) == 1
 

@@ -1,4 +1,6 @@
-"""A data folder of every older schema, made by the Kessik of its day, opens whole, odd events and all."""
+"""A data folder of every older schema, made by the Kessik of its day, opens whole, odd events and
+all.
+"""
 
 import lzma
 import sqlite3
@@ -13,7 +15,13 @@ from tests.api.test_odd_events import UNREADABLE
 from tests.conftest import here
 
 FOLDERS = sorted((Path(__file__).parent / "older_folders").glob("*.db.xz"))
-CONTENT = {"0001": (1, 4, 8), "0002": (2, 6, 10), "0003": (2, 6, 10), "0004": (10, 6, 30), "0005": (10, 6, 34)}
+CONTENT = {
+    "0001": (1, 4, 8),
+    "0002": (2, 6, 10),
+    "0003": (2, 6, 10),
+    "0004": (10, 6, 30),
+    "0005": (10, 6, 34),
+}
 """Trials, blades and runs in each."""
 
 
@@ -46,13 +54,26 @@ def test_it_opens_whole_and_every_event_is_understood(folder, request):
 @pytest.mark.parametrize("folder", FOLDERS[-1:], ids=["0005"], indirect=True)
 def test_every_odd_event_that_an_older_kessik_took_is_named_and_spoils_nothing(folder):
     with sqlite3.connect(folder / DATABASE_NAME) as link:
-        (run,) = link.execute("SELECT run_id FROM event WHERE kind = 'reading' ORDER BY position LIMIT 1").fetchone()
+        (run,) = link.execute(
+            "SELECT run_id FROM event WHERE kind = 'reading' ORDER BY position LIMIT 1"
+        ).fetchone()
         (before,) = link.execute("SELECT count(*) FROM event WHERE run_id = ?", [run]).fetchone()
         for n, (kind, payload) in enumerate(UNREADABLE):
-            row = (f"odd-{n:05}", run, kind, "odd-device", n + 1, 0, 3.0, "2026-05-04T10:00:00+02:00", payload)
+            row = (
+                f"odd-{n:05}",
+                run,
+                kind,
+                "odd-device",
+                n + 1,
+                0,
+                3.0,
+                "2026-05-04T10:00:00+02:00",
+                payload,
+            )
             link.execute(
-                "INSERT INTO event (id, run_id, kind, device, device_sequence, last_seen_position, count_at, "
-                "client_time, payload, server_utc) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, '')",
+                "INSERT INTO event (id, run_id, kind, device, device_sequence, last_seen_position,"
+                " count_at, client_time, payload, server_utc) VALUES (?, ?, ?, ?, ?, ?, ?, ?,"
+                " ?, '')",
                 row,
             )
     database = Database(folder)

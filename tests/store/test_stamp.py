@@ -1,4 +1,6 @@
-"""What was worked out from the data is kept by the database's stamp: it must never outlive a commit."""
+"""What was worked out from the data is kept by the database's stamp: it must never outlive a
+commit.
+"""
 
 from threading import Event, Thread
 

@@ -32,7 +32,7 @@ from kessik.api.routers import (
     stock,
     trials,
     verdicts,
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 from kessik.api.routers.follow import make_run_news
 from kessik.core.errors import KessikError
 from kessik.services.imports import Imports
@@ -42,7 +42,8 @@ from kessik.services.upkeep_of_data import look_after
 from kessik.store.database import Database
 
 _PARTS = (
-    trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments, pairing, reckoner,
+    trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments,
+    pairing, reckoner,
 )  # fmt: skip  # names, several a line
 PAGES = Path(__file__).parent.parent / "web_dist"
 
@@ -56,7 +57,9 @@ class _Linked(FastAPI):
         return super().openapi()
 
 
-def create_app(database: Database | None, pages: Path = PAGES, lan_address: str | None = None) -> FastAPI:
+def create_app(
+    database: Database | None, pages: Path = PAGES, lan_address: str | None = None
+) -> FastAPI:
     """The whole application over one data folder; without a database only its contract can be read.
 
     With an address in the local network it answers there, too, to devices that were paired.
@@ -107,7 +110,9 @@ async def _plugged_in(app: FastAPI) -> AsyncIterator[None]:
 
 
 async def _look_after(database: Database) -> None:
-    """What is done by itself while the server lives, once an hour; a disk that is full does not end it."""
+    """What is done by itself while the server lives, once an hour; a disk that is full does not end
+    it.
+    """
     while True:
         try:
             await run_in_threadpool(look_after, database)
@@ -125,7 +130,9 @@ def _page(files: Mapping[str, Path], path: str) -> Response:
     """A built file, or the page itself for any place inside it."""
     wanted = files.get(path)
     if wanted is not None:
-        lasting = "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
+        lasting = (
+            "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
+        )
         return FileResponse(wanted, headers={"Cache-Control": lasting})
     if "." in path.rsplit("/", 1)[-1]:
         raise HTTPException(404, "there is no such file")

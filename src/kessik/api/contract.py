@@ -1,4 +1,6 @@
-"""Prints the OpenAPI contract, from which the web side's types are generated, or the limits that it holds to."""
+"""Prints the OpenAPI contract, from which the web side's types are generated, or the limits that it
+holds to.
+"""
 
 import json
 import sys

@@ -1,7 +1,9 @@
-"""Who may ask: this machine under its own names, and devices of the network once they are paired; nobody else.
+"""Who may ask: this machine under its own names, and devices of the network once they are paired;
+nobody else.
 
-A browser names the host it asks and, with every write, the page that asks: a page of another site or port, or an
-extension, that reaches this machine through the visitor's browser is refused by one or the other.
+A browser names the host it asks and, with every write, the page that asks: a page of another site
+or port, or an extension, that reaches this machine through the visitor's browser is refused by one
+or the other.
 """
 
 from http.cookies import CookieError, SimpleCookie
@@ -23,12 +25,17 @@ _READING = frozenset({"GET", "HEAD", "OPTIONS"})
 _OWN_FETCH = frozenset({"same-origin", "none"})
 
 _POLICY = {
-    "Content-Security-Policy": "default-src 'self'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; "
-    # the primitives of the pages set styles of their own; scripts are the pages' files alone
-    "style-src 'self' 'unsafe-inline'; script-src 'self'; form-action 'self'; frame-ancestors 'none'",
+    "Content-Security-Policy": (
+        "default-src 'self'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; "
+        # the primitives of the pages set styles of their own; scripts are the pages' files alone
+        "style-src 'self' 'unsafe-inline'; script-src 'self'; form-action 'self'; frame-ancestors"
+        " 'none'"
+    ),
     "X-Frame-Options": "DENY",
     "X-Content-Type-Options": "nosniff",
-    "Referrer-Policy": "same-origin",  # with none at all a form of our own could not say where it comes from
+    "Referrer-Policy": (
+        "same-origin"
+    ),  # with none at all a form of our own could not say where it comes from
     "Cross-Origin-Opener-Policy": "same-origin",
     "Cross-Origin-Resource-Policy": "same-origin",
     "Permissions-Policy": "camera=(), microphone=(), geolocation=(), payment=(), usb=()",
@@ -45,7 +52,11 @@ class Gate:
         if scope["type"] == "lifespan":
             await self.app(scope, receive, send)
             return
-        refusal = self._refusal(scope) if scope["type"] == "http" else problem(404, "Not here", "nothing is here")
+        refusal = (
+            self._refusal(scope)
+            if scope["type"] == "http"
+            else problem(404, "Not here", "nothing is here")
+        )
         await (refusal or self.app)(scope, receive, _with_policy(send))
 
     def _refusal(self, scope: Scope) -> Response | None:
@@ -63,7 +74,11 @@ class Gate:
             return None
         if "text/html" in headers.get("accept", ""):
             return HTMLResponse(pair_page(), status_code=401)
-        return problem(401, "Not paired", "pair this device first: have a code shown on the machine that serves")
+        return problem(
+            401,
+            "Not paired",
+            "pair this device first: have a code shown on the machine that serves",
+        )
 
     def _is_paired(self, session: str | None) -> bool:
         return self.pairing is not None and session is not None and self.pairing.knows(session)

@@ -1,6 +1,8 @@
-"""What comes in over the wire is looked at before anything reads it: its kind, size, nesting, numbers and text.
+"""What comes in over the wire is looked at before anything reads it: its kind, size, nesting,
+numbers and text.
 
-So that no route has to: a body is small, arrives in time, and holds only what JSON, SQLite and a screen can carry.
+So that no route has to: a body is small, arrives in time, and holds only what JSON, SQLite and a
+screen can carry.
 """
 
 import json
@@ -20,7 +22,8 @@ from kessik.core.protocols.entries import is_plain
 SILENCE_S = 20.0
 """A body of which nothing comes for so long is given up."""
 WRITES_AT_ONCE = 16
-"""Requests that write at once; the others wait without a thread, so that reading never waits for writing."""
+"""Requests that write at once; the others wait without a thread, so that reading never
+waits for writing."""
 _READING = frozenset({"GET", "HEAD", "OPTIONS"})
 _FORMS = ("/api/imports", "/photos")
 _PAIR = "/pair"
@@ -29,7 +32,9 @@ _DRAINED_BYTES, _DRAINED_S = 100_000_000, 5.0
 
 
 class Intake:
-    """In front of the routes; refuses a body as a problem that names the field where there is one."""
+    """In front of the routes; refuses a body as a problem that names the field where there is
+    one.
+    """
 
     def __init__(self, app: ASGIApp) -> None:
         self.app = app
@@ -39,8 +44,14 @@ class Intake:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        if len(scope["path"]) > most("word") or not is_plain(scope["path"]) or "//" in scope["path"]:
-            await problem(404, "Not found", "there is nothing at this address")(scope, receive, send)
+        if (
+            len(scope["path"]) > most("word")
+            or not is_plain(scope["path"])
+            or "//" in scope["path"]
+        ):
+            await problem(404, "Not found", "there is nothing at this address")(
+                scope, receive, send
+            )
             return
         if scope["method"] in _READING:
             await self.app(scope, receive, send)
@@ -79,7 +90,9 @@ class _Body:
         return most("upload_mb") * 1_000_000 if self._is_file else most("request_kb") * 1000
 
     async def checked(self) -> Receive:
-        """The messages to hand on: those of a file as they come, all others once the whole body is sound."""
+        """The messages to hand on: those of a file as they come, all others once the whole body is
+        sound.
+        """
         if self._told_size > self._limit:
             self._too_large()
         if self._is_file:
@@ -128,7 +141,9 @@ class _Body:
     async def _next(self) -> Message:
         with anyio.move_on_after(SILENCE_S):
             return await self._receive()
-        raise _UnfitError(problem(408, "Too slow", "the request stopped halfway; nothing was stored"))
+        raise _UnfitError(
+            problem(408, "Too slow", "the request stopped halfway; nothing was stored")
+        )
 
     def _must_be(self, kind: str) -> None:
         if self._kind != kind:
@@ -137,7 +152,9 @@ class _Body:
 
     def _too_large(self) -> NoReturn:
         limit = LIMITS["upload_mb" if self._is_file else "request_kb"]
-        detail = f"at most {limit.most:g} {limit.unit} are taken at once; nothing was imported or stored"
+        detail = (
+            f"at most {limit.most:g} {limit.unit} are taken at once; nothing was imported or stored"
+        )
         raise _UnfitError(problem(413, "Too large", detail, "file" if self._is_file else None))
 
 

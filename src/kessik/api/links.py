@@ -1,4 +1,6 @@
-"""OpenAPI links: from an operation that makes a thing to those that take the thing's id in their path."""
+"""OpenAPI links: from an operation that makes a thing to those that take the thing's id in their
+path.
+"""
 
 import re
 from collections.abc import Iterator, Mapping
@@ -8,7 +10,9 @@ _ID = re.compile(r"\{(\w+)\}")
 
 
 def add_links(contract: dict[str, Any]) -> dict[str, Any]:
-    """The contract, each answer that makes or changes a thing linked to what can be asked of the thing next."""
+    """The contract, each answer that makes or changes a thing linked to what can be asked of the
+    thing next.
+    """
     for path, method, operation in _operations(contract):
         made = _ID.findall(path)
         if method != "put" or not path.endswith("}") or "200" not in operation["responses"]:
@@ -16,7 +20,9 @@ def add_links(contract: dict[str, Any]) -> dict[str, Any]:
         operation["responses"]["200"]["links"] = {
             follower["operationId"]: {
                 "operationId": follower["operationId"],
-                "parameters": {name: f"$request.path.{name}" for name in _ID.findall(other) if name in made},
+                "parameters": {
+                    name: f"$request.path.{name}" for name in _ID.findall(other) if name in made
+                },
             }
             for other, _, follower in _operations(contract)
             if made[-1] in _ID.findall(other)

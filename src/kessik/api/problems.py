@@ -63,7 +63,9 @@ def problem(
 ) -> JSONResponse:
     told = faults or []
     count = len(told) if fault_count is None else fault_count
-    body = Problem(title=title, status=status, detail=detail, field=field, faults=told, fault_count=count)
+    body = Problem(
+        title=title, status=status, detail=detail, field=field, faults=told, fault_count=count
+    )
     return JSONResponse(jsonable_encoder(body), status_code=status, media_type=MEDIA_TYPE)
 
 
@@ -77,9 +79,14 @@ def install(app: FastAPI) -> None:
 
 def _core_error(_request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, KessikError)
-    status, title = next((_STATUS[c] for c in type(error).__mro__ if c in _STATUS), (422, "Not possible"))
+    status, title = next(
+        (_STATUS[c] for c in type(error).__mro__ if c in _STATUS), (422, "Not possible")
+    )
     if isinstance(error, RefusedFileError):
-        faults = [FaultOut(file=f.file, line=f.line, column=f.column, message=f.message) for f in error.faults]
+        faults = [
+            FaultOut(file=f.file, line=f.line, column=f.column, message=f.message)
+            for f in error.faults
+        ]
         return problem(status, title, error.message, error.field, faults, error.count)
     return problem(status, title, error.message, error.field)
 
@@ -87,12 +94,17 @@ def _core_error(_request: Request, error: Exception) -> JSONResponse:
 def _invalid_request(_request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
     found = error.errors()
-    faults = [FaultOut(column=_place(fault), message=str(fault["msg"])) for fault in found[: most("faults_listed")]]
+    faults = [
+        FaultOut(column=_place(fault), message=str(fault["msg"]))
+        for fault in found[: most("faults_listed")]
+    ]
     first = faults[0]
     status = 400 if any(fault["type"] == "json_invalid" for fault in found) else 422
     own = found[0]["type"] == _OWN_WORDS or not first.column
     detail = first.message if own else f"{first.column}: {first.message}"
-    return problem(status, "The request cannot be read", detail, first.column or None, faults, len(found))
+    return problem(
+        status, "The request cannot be read", detail, first.column or None, faults, len(found)
+    )
 
 
 def _place(fault: Mapping[str, Any]) -> str:
@@ -112,9 +124,13 @@ def _http_error(_request: Request, error: Exception) -> JSONResponse:
 
 
 def _missed(_request: Request, error: Exception) -> JSONResponse:
-    """What nobody foresaw is one plain sentence here, and whole in the log of the machine that serves."""
+    """What nobody foresaw is one plain sentence here, and whole in the log of the machine that
+    serves.
+    """
     _LOG.error("an answer failed", exc_info=error)
     meant = storage_error(error)
     if meant is not None:
         return _core_error(_request, meant)
-    return problem(500, "Something went wrong", "Kessik met something it does not know; nothing was changed")
+    return problem(
+        500, "Something went wrong", "Kessik met something it does not know; nothing was changed"
+    )

@@ -37,7 +37,9 @@ def refusing() -> Iterator[None]:
         for fault in error.faults:
             sys.stderr.write(f"{fault}\n")
         if error.count > len(error.faults):
-            sys.stderr.write(f"and {error.count - len(error.faults)} more; {error.count} faults in all\n")
+            sys.stderr.write(
+                f"and {error.count - len(error.faults)} more; {error.count} faults in all\n"
+            )
         raise typer.Exit(1) from error
     except KessikError as error:
         sys.stderr.write(f"{error.message}\n")
@@ -45,7 +47,9 @@ def refusing() -> Iterator[None]:
 
 
 def said_plainly(error: Exception) -> str:
-    """What went wrong, in one line for a tester; what nobody foresaw is written whole into a file that is named."""
+    """What went wrong, in one line for a tester; what nobody foresaw is written whole into a file
+    that is named.
+    """
     if isinstance(error, KessikError):
         return error.message
     meant = storage_error(error)
@@ -56,7 +60,10 @@ def said_plainly(error: Exception) -> str:
     report = Path(gettempdir()) / "kessik-error.txt"
     with suppress(OSError):
         report.write_text("".join(traceback.format_exception(error)), encoding="utf-8")
-    return f"Kessik met something it does not know ({type(error).__name__}); what exactly is in {report}"
+    return (
+        f"Kessik met something it does not know ({type(error).__name__}); what exactly is in"
+        f" {report}"
+    )
 
 
 def load(paths: list[Path]) -> list[NamedFile]:
@@ -69,7 +76,10 @@ def load(paths: list[Path]) -> list[NamedFile]:
                 sys.stderr.write(f"{path}: cannot be opened: it is no file\n")
                 raise typer.Exit(1)
             if size > LIMITS["file_mb"].most * 1e6:
-                sys.stderr.write(f"{path.name}:1: {LIMITS['file_mb'].says(f'{size / 1e6:.0f}')}: split it by trial\n")
+                sys.stderr.write(
+                    f"{path.name}:1: {LIMITS['file_mb'].says(f'{size / 1e6:.0f}')}: split it by"
+                    " trial\n"
+                )
                 raise typer.Exit(1)
             files.append(NamedFile(path.name, path.read_bytes()))
         except OSError as error:

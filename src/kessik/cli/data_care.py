@@ -25,9 +25,12 @@ def backup(data: Folder = None) -> None:
 
 @app.command()
 def restore(
-    copy: Annotated[Path, typer.Argument(help="The backup to bring back.", show_default=False)], data: Folder = None
+    copy: Annotated[Path, typer.Argument(help="The backup to bring back.", show_default=False)],
+    data: Folder = None,
 ) -> None:
-    """Bring a backup back in the place of the database; what was there is kept aside, and nothing is overwritten."""
+    """Bring a backup back in the place of the database; what was there is kept aside, and nothing
+    is overwritten.
+    """
     with refusing():
         kept = restoring.restore(data_folder(data), copy)
     sys.stdout.write(f"Brought back {copy}.\n")
@@ -37,14 +40,22 @@ def restore(
 
 @app.command()
 def check(data: Folder = None, as_json: Json = False) -> None:
-    """Look a data folder over: whether its database is whole, and what of it can be read. Changes nothing."""
+    """Look a data folder over: whether its database is whole, and what of it can be read. Changes
+    nothing.
+    """
     path = data_folder(data) / DATABASE_NAME
     with refusing():
         wrong = health.what_is_wrong(path) if path.is_file() else "there is no database"
         rows = health.readable_rows(path) if path.is_file() else {}
         spoiled = health.spoiled_events(path) if path.is_file() and not wrong else []
     if as_json:
-        said = {"database": str(path), "whole": not wrong, "wrong": wrong, "readable": rows, "spoiled_events": spoiled}
+        said = {
+            "database": str(path),
+            "whole": not wrong,
+            "wrong": wrong,
+            "readable": rows,
+            "spoiled_events": spoiled,
+        }
         sys.stdout.write(json.dumps(said, indent=2) + "\n")
     else:
         sys.stdout.write(f"{path}: {wrong or 'whole'}\n")

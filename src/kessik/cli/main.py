@@ -1,9 +1,12 @@
-"""`kessik`: exit 0 done, 1 the input was read and refused, 2 wrong usage. No traceback reaches a tester."""
+"""`kessik`: exit 0 done, 1 the input was read and refused, 2 wrong usage. No traceback reaches a
+tester.
+"""
 
 import os
 import sys
 
-# The arrays here are small: a second BLAS thread only gets in the way. Has to be said before NumPy is loaded.
+# The arrays here are small: a second BLAS thread only gets in the way. Has to be said before NumPy
+# is loaded.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 from kessik.cli import data_care, serving, trial_files

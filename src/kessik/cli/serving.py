@@ -25,17 +25,26 @@ HOST = "127.0.0.1"
 PORT = 8737
 LOG_NAME = "kessik.log"
 _TURN_S = 0.001
-"""How long one thread may compute while another has something to do: a tap waits for each turn several times."""
+"""How long one thread may compute while another has something to do: a tap waits for each
+turn several times."""
 
 Port = Annotated[int, typer.Option(help="Port on this machine.", min=1, max=65535)]
-Lan = Annotated[bool, typer.Option("--lan", help="Answer paired devices of the local network, too.")]
-Address = Annotated[str | None, typer.Option(help="This machine's address in the local network (default: found).")]
+Lan = Annotated[
+    bool, typer.Option("--lan", help="Answer paired devices of the local network, too.")
+]
+Address = Annotated[
+    str | None, typer.Option(help="This machine's address in the local network (default: found).")
+]
 Folder = Annotated[Path | None, typer.Option("--data", help="Data folder (default: this user's).")]
 
 
 @app.command()
-def serve(data: Folder = None, port: Port = PORT, lan: Lan = False, address: Address = None) -> None:
-    """Serve the bench on this machine, or with --lan to paired devices of the local network, too."""
+def serve(
+    data: Folder = None, port: Port = PORT, lan: Lan = False, address: Address = None
+) -> None:
+    """Serve the bench on this machine, or with --lan to paired devices of the local network,
+    too.
+    """
     _serve(data_folder(data), port, _lan_address(lan, address), is_demo=False)
 
 
@@ -69,7 +78,9 @@ def _build_demo(database: Database) -> None:
 
 
 def _lan_address(lan: bool, given: str | None) -> str | None:
-    """This machine's address in the local network, as given or as its routes tell; no packet is sent to find it."""
+    """This machine's address in the local network, as given or as its routes tell; no packet is
+    sent to find it.
+    """
     if not lan and given is None:
         return None
     if given is not None:
@@ -79,7 +90,9 @@ def _lan_address(lan: bool, given: str | None) -> str | None:
             probe.connect(("198.51.100.1", 9))  # an address kept for documentation (RFC 5737)
             found: str = probe.getsockname()[0]
         except OSError as error:
-            sys.stderr.write("No local network was found; name this machine's address with --address.\n")
+            sys.stderr.write(
+                "No local network was found; name this machine's address with --address.\n"
+            )
             raise typer.Exit(2) from error
     return found
 
@@ -93,7 +106,9 @@ def _sockets(hosts: list[str], port: int) -> list[socket.socket]:
 
 
 def _listening(host: str, port: int) -> socket.socket:
-    """A listening socket that names its protocol: only then does asyncio send small answers at once."""
+    """A listening socket that names its protocol: only then does asyncio send small answers at
+    once.
+    """
     made = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     made.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     made.bind((host, port))
@@ -101,8 +116,12 @@ def _listening(host: str, port: int) -> socket.socket:
     return made
 
 
-def _run(database: Database, sockets: list[socket.socket], port: int, lan_address: str | None) -> None:
-    """Serve until told to end, by Ctrl-C, SIGTERM or a closed terminal alike; the caller closes the database then."""
+def _run(
+    database: Database, sockets: list[socket.socket], port: int, lan_address: str | None
+) -> None:
+    """Serve until told to end, by Ctrl-C, SIGTERM or a closed terminal alike; the caller closes the
+    database then.
+    """
     _log_to(database.folder)
     sys.setswitchinterval(_TURN_S)
     settings = uvicorn.Config(
@@ -116,21 +135,30 @@ def _run(database: Database, sockets: list[socket.socket], port: int, lan_addres
     server = uvicorn.Server(settings)
 
     def end(_number: int, _frame: FrameType | None) -> None:
-        # uvicorn raises what it caught once more when it has ended: that must not end this process in mid-air
+        # uvicorn raises what it caught once more when it has ended: that must not end this process
+        # in mid-air
         server.should_exit = True
 
     for name in ("SIGINT", "SIGTERM", "SIGHUP"):
         if hasattr(signal, name):
             signal.signal(getattr(signal, name), end)
-    sys.stdout.write(f"Kessik is at http://{HOST}:{port}  (data in {database.folder}; stop with Ctrl-C)\n")
+    sys.stdout.write(
+        f"Kessik is at http://{HOST}:{port}  (data in {database.folder}; stop with Ctrl-C)\n"
+    )
     if lan_address:
-        sys.stdout.write(f"Paired devices find it at http://{lan_address}:{port}; pair them under Devices.\n")
+        sys.stdout.write(
+            f"Paired devices find it at http://{lan_address}:{port}; pair them under Devices.\n"
+        )
     sys.stdout.flush()
     server.run(sockets=sockets)
 
 
 def _log_to(folder: Path) -> None:
-    """What went wrong is written beside the data, for whoever mends it; the terminal stays readable."""
-    handler = RotatingFileHandler(folder / LOG_NAME, maxBytes=1_000_000, backupCount=1, encoding="utf-8")
+    """What went wrong is written beside the data, for whoever mends it; the terminal stays
+    readable.
+    """
+    handler = RotatingFileHandler(
+        folder / LOG_NAME, maxBytes=1_000_000, backupCount=1, encoding="utf-8"
+    )
     handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(name)s %(message)s"))
     logging.basicConfig(level=logging.WARNING, handlers=[handler], force=True)

@@ -13,7 +13,13 @@ from kessik.cli.application import app, data_folder, load, refusing
 from kessik.cli.serving import Folder
 from kessik.core.comparison.analysis import TrialAnalysis
 from kessik.core.comparison.matching import FACTORS, MatchingRule
-from kessik.core.comparison.wording import comparison_words, headline, life_words, standing_words, with_all_words
+from kessik.core.comparison.wording import (
+    comparison_words,
+    headline,
+    life_words,
+    standing_words,
+    with_all_words,
+)
 from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError, UnknownError
 from kessik.core.planning.adaptive import next_check
 from kessik.core.protocols.methods import Method, force_limit_rope
@@ -30,7 +36,9 @@ Series = Annotated[Path, typer.Argument(help="A *.series.csv file.", show_defaul
 Json = Annotated[bool, typer.Option("--json", help="JSON on standard output.")]
 Keen = Annotated[float, typer.Option(help="Keen limit in gf.")]
 Dull = Annotated[float, typer.Option(help="Dull limit in gf.")]
-Beside = Annotated[Path | None, typer.Option(help="The file beside the series.", show_default=False)]
+Beside = Annotated[
+    Path | None, typer.Option(help="The file beside the series.", show_default=False)
+]
 
 
 @app.command()
@@ -42,14 +50,21 @@ def analyse(
     keen: Keen = 300.0,
     dull: Dull = 400.0,
     factor: Annotated[str, typer.Option(help="What the trial varies.")] = "steel",
-    as_usually_hardened: Annotated[bool, typer.Option(help="Match hardness as usual for each grade.")] = False,
+    as_usually_hardened: Annotated[
+        bool, typer.Option(help="Match hardness as usual for each grade.")
+    ] = False,
     as_json: Json = False,
 ) -> None:
     """Lives, blades and comparisons of a series."""
     with refusing():
         method, rule = _settings(keen, dull, factor, as_usually_hardened)
         read = read_files(
-            [*load([series]), *_beside(runs, "runs"), *_beside(blades, "blades"), *_beside(edges, "edges")]
+            [
+                *load([series]),
+                *_beside(runs, "runs"),
+                *_beside(blades, "blades"),
+                *_beside(edges, "edges"),
+            ]
         )
         analyses = {trial.name: trial.analysis(rule, method) for trial in series_trials(read)}
     if as_json:
@@ -69,7 +84,9 @@ def series_trials(read: ReadFiles) -> tuple[ReadTrial, ...]:
 
 
 @app.command("next-check")
-def next_check_command(series: Series, keen: Keen = 300.0, dull: Dull = 400.0, as_json: Json = False) -> None:
+def next_check_command(
+    series: Series, keen: Keen = 300.0, dull: Dull = 400.0, as_json: Json = False
+) -> None:
     """Where to check an unfinished run next: the last run of the file, by the adaptive rule."""
     with refusing():
         method = force_limit_rope(keen, dull)
@@ -96,14 +113,18 @@ def next_check_command(series: Series, keen: Keen = 300.0, dull: Dull = 400.0, a
         sys.stdout.write(f"Stop: {planned.why}.\n")
     else:
         reading = "reading" if planned.readings == 1 else "readings"
-        sys.stdout.write(f"Check at {planned.next_count:g}, {planned.readings} {reading}: {planned.why}.\n")
+        sys.stdout.write(
+            f"Check at {planned.next_count:g}, {planned.readings} {reading}: {planned.why}.\n"
+        )
         if life:
             sys.stdout.write(f"Dull: {life_words(life.life.found, run.count_unit)}.\n")
 
 
 @app.command("import")
 def import_command(
-    files: Annotated[list[Path], typer.Argument(help="Series with the files beside them.", show_default=False)],
+    files: Annotated[
+        list[Path], typer.Argument(help="Series with the files beside them.", show_default=False)
+    ],
     data: Folder = None,
     factor: str = "steel",
     keen: Keen = 300.0,
@@ -139,7 +160,9 @@ def export_command(
         sys.stdout.write(f"{out / name}\n")
 
 
-def _settings(keen: float, dull: float, factor: str, as_usually_hardened: bool) -> tuple[Method, MatchingRule]:
+def _settings(
+    keen: float, dull: float, factor: str, as_usually_hardened: bool
+) -> tuple[Method, MatchingRule]:
     if factor not in FACTORS:
         sys.stderr.write(f"--factor {factor}: not one of {', '.join(FACTORS)}\n")
         raise typer.Exit(2)
@@ -148,7 +171,9 @@ def _settings(keen: float, dull: float, factor: str, as_usually_hardened: bool) 
     except OutOfRangeError as error:
         sys.stderr.write(f"{error.message}\n")
         raise typer.Exit(2) from error
-    return method, MatchingRule(factor, "as_usually_hardened" if as_usually_hardened else "same_hardness")
+    return method, MatchingRule(
+        factor, "as_usually_hardened" if as_usually_hardened else "same_hardness"
+    )
 
 
 def _beside(path: Path | None, kind: str) -> list[NamedFile]:
@@ -156,7 +181,11 @@ def _beside(path: Path | None, kind: str) -> list[NamedFile]:
     if path is None:
         return []
     (file,) = load([path])
-    name = file.name if file.name.endswith(f".{kind}.csv") else f"{file.name.removesuffix('.csv')}.{kind}.csv"
+    name = (
+        file.name
+        if file.name.endswith(f".{kind}.csv")
+        else f"{file.name.removesuffix('.csv')}.{kind}.csv"
+    )
     return [NamedFile(name, file.data)]
 
 
@@ -169,14 +198,17 @@ def _print_trial(name: str, analysis: TrialAnalysis) -> None:
     stages = list(dict.fromkeys(stage for run in analysis.runs for stage in run.lives))
     stage = "dull" if "dull" in stages or not stages else stages[-1]
     console.print(
-        f"\n[bold]{name}[/bold]\n{headline(analysis, stage)}\n{standing_words(analysis, stage)}\n", soft_wrap=True
+        f"\n[bold]{name}[/bold]\n{headline(analysis, stage)}\n{standing_words(analysis, stage)}\n",
+        soft_wrap=True,
     )
     table = Table("blade", "edge", "run", "readings", "stage", "life")
     for result in analysis.runs:
         for known, life in result.lives.items():
             run = result.run
             words = life_words(life.life.found, run.count_unit)
-            table.add_row(run.blade, str(run.edge), str(run.run), str(len(run.checks)), known, words)
+            table.add_row(
+                run.blade, str(run.edge), str(run.run), str(len(run.checks)), known, words
+            )
     console.print(table)
     for result in analysis.runs:
         for warning in result.warnings:

@@ -1,4 +1,6 @@
-"""The whole error tree of the core; each carries its facts as attributes and a message a tester can act on."""
+"""The whole error tree of the core; each carries its facts as attributes and a message a tester can
+act on.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -56,7 +58,9 @@ class Fault:
 
     def __str__(self) -> str:
         place = f"{self.file}:{self.line}"
-        return f"{place}: {self.column}: {self.message}" if self.column else f"{place}: {self.message}"
+        return (
+            f"{place}: {self.column}: {self.message}" if self.column else f"{place}: {self.message}"
+        )
 
 
 class RefusedFileError(KessikError):
@@ -66,7 +70,10 @@ class RefusedFileError(KessikError):
         self.faults = tuple(faults)
         self.count = len(self.faults) if count is None else count
         noun = "fault" if self.count == 1 else "faults"
-        super().__init__(f"{self.count} {noun} found, nothing was imported. First: {self.faults[0]}", field="file")
+        super().__init__(
+            f"{self.count} {noun} found, nothing was imported. First: {self.faults[0]}",
+            field="file",
+        )
 
 
 class CancelledError(KessikError):
@@ -74,7 +81,9 @@ class CancelledError(KessikError):
 
 
 class StorageError(KessikError):
-    """The data folder cannot be read or written as it should; nothing was stored, and trying again may help."""
+    """The data folder cannot be read or written as it should; nothing was stored, and trying again
+    may help.
+    """
 
 
 class StoreBusyError(StorageError):

@@ -1,4 +1,6 @@
-"""Facts about blades and edges: what can be measured, within which bounds, how it is known, and which value is used."""
+"""Facts about blades and edges: what can be measured, within which bounds, how it is known, and
+which value is used.
+"""
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
@@ -6,10 +8,12 @@ from typing import Any, Literal
 
 from kessik.core.errors import OutOfRangeError
 
-Standing = Literal["measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed"]
+Standing = Literal[
+    "measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed"
+]
 STANDINGS: tuple[Standing, ...] = (
     "measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed",
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 MEASURED: frozenset[str] = frozenset({"measured_here", "measured_elsewhere"})
 
 Owner = Literal["blade", "edge"]
@@ -17,9 +21,11 @@ Owner = Literal["blade", "edge"]
 
 @dataclass(frozen=True)
 class Quantity:
-    """One thing that can be known of a blade or an edge; a number has bounds, words have suggestions.
+    """One thing that can be known of a blade or an edge; a number has bounds, words have
+    suggestions.
 
-    Values outside `low` to `high` cannot be; those outside `usual_low` to `usual_high` are asked about, not refused.
+    Values outside `low` to `high` cannot be; those outside `usual_low` to `usual_high` are asked
+    about, not refused.
     """
 
     name: str
@@ -39,7 +45,13 @@ class Quantity:
 
 
 def _number(
-    name: str, label: str, of: Owner, unit: str, bounds: tuple[float, float], usual: tuple[float, float], decimals: int
+    name: str,
+    label: str,
+    of: Owner,
+    unit: str,
+    bounds: tuple[float, float],
+    usual: tuple[float, float],
+    decimals: int,
 ) -> Quantity:
     return Quantity(name, label, of, unit, *bounds, *usual, decimals)
 
@@ -52,7 +64,9 @@ _QUANTITIES = (
     _number("hardness_hrc", "hardness", "blade", "HRC", (20, 70), (48, 67), 1),
     _number("edge_length_mm", "edge length", "blade", "mm", (5, 1000), (30, 400), 0),
     _number("stock_mm", "stock thickness", "blade", "mm", (0.3, 15), (1, 8), 2),
-    _number("primary_grind_side_deg", "primary grind, per side", "blade", "°", (0.1, 20), (0.5, 8), 1),
+    _number(
+        "primary_grind_side_deg", "primary grind, per side", "blade", "°", (0.1, 20), (0.5, 8), 1
+    ),
     _words("grind", "grind", "flat", "hollow", "convex", "low bevel"),
     _words("profile", "profile", "straight", "belly"),
     _words("grip", "grip"),
@@ -60,7 +74,15 @@ _QUANTITIES = (
     _words("coating", "coating", "none"),
     _number("side_angle_deg", "angle per side", "edge", "°", (5, 45), (10, 30), 1),
     _number("micro_bevel_side_deg", "micro-bevel, per side", "edge", "°", (5, 45), (10, 35), 1),
-    _number("thickness_behind_edge_mm", "thickness behind the edge", "edge", "mm", (0.05, 3), (0.1, 1.2), 2),
+    _number(
+        "thickness_behind_edge_mm",
+        "thickness behind the edge",
+        "edge",
+        "mm",
+        (0.05, 3),
+        (0.1, 1.2),
+        2,
+    ),
     _number("start_gf", "start reading", "edge", "gf", (5, 3000), (40, 400), 0),
 )
 QUANTITIES: Mapping[str, Quantity] = {quantity.name: quantity for quantity in _QUANTITIES}
@@ -68,7 +90,9 @@ QUANTITIES: Mapping[str, Quantity] = {quantity.name: quantity for quantity in _Q
 
 @dataclass(frozen=True)
 class Measurement:
-    """One value of one quantity: how, when and by what it became known. Kept for good; `struck` says why it is void."""
+    """One value of one quantity: how, when and by what it became known. Kept for good; `struck`
+    says why it is void.
+    """
 
     id: str
     quantity: str
@@ -84,7 +108,9 @@ class Measurement:
 
 
 def used(measurements: Iterable[Measurement], quantity: str) -> Measurement | None:
-    """The measurement that counts: of the best standing, and of those the newest; struck ones never."""
+    """The measurement that counts: of the best standing, and of those the newest; struck ones
+    never.
+    """
     known = [m for m in measurements if m.quantity == quantity and not m.struck]
     return min(known, key=_preference, default=None)
 
@@ -96,7 +122,9 @@ def history(measurements: Iterable[Measurement], quantity: str) -> list[Measurem
 
 
 def _preference(m: Measurement) -> tuple[int, tuple[int, ...]]:
-    newest_first = tuple(-ord(character) for character in f"{m.on or m.recorded_utc[:10]}|{m.recorded_utc}")
+    newest_first = tuple(
+        -ord(character) for character in f"{m.on or m.recorded_utc[:10]}|{m.recorded_utc}"
+    )
     return STANDINGS.index(m.standing), newest_first
 
 
@@ -118,9 +146,15 @@ def remark(quantity: Quantity, value: float) -> str:
     """A question about an unusual value, empty where there is none; it never blocks."""
     space = "" if quantity.unit == "°" else " "
     if quantity.usual_low is not None and value < quantity.usual_low:
-        return f"{quantity.label} under {quantity.usual_low:g}{space}{quantity.unit} is rare: is that so?"
+        return (
+            f"{quantity.label} under {quantity.usual_low:g}{space}{quantity.unit} is rare: is"
+            " that so?"
+        )
     if quantity.usual_high is not None and value > quantity.usual_high:
-        return f"{quantity.label} above {quantity.usual_high:g}{space}{quantity.unit} is rare: is that so?"
+        return (
+            f"{quantity.label} above {quantity.usual_high:g}{space}{quantity.unit} is rare: is"
+            " that so?"
+        )
     return ""
 
 
@@ -129,7 +163,9 @@ def check(measurement: Measurement) -> None:
     quantity = QUANTITIES.get(measurement.quantity)
     if quantity is None:
         raise OutOfRangeError(
-            f"{measurement.quantity!r} is not a quantity Kessik keeps", field="quantity", value=measurement.quantity
+            f"{measurement.quantity!r} is not a quantity Kessik keeps",
+            field="quantity",
+            value=measurement.quantity,
         )
     if not quantity.is_number:
         if not measurement.words.strip():

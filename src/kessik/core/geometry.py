@@ -1,4 +1,6 @@
-"""Edge geometry: angles, bevels, thickness behind the edge at stations and as the blade is ground back, and zones."""
+"""Edge geometry: angles, bevels, thickness behind the edge at stations and as the blade is ground
+back, and zones.
+"""
 
 import math
 from collections.abc import Sequence
@@ -16,7 +18,10 @@ def included_angle_deg(side_angle_deg: float, other_side_angle_deg: float | None
 
     Raises OutOfRangeError unless each side is above 0 and below 90 degrees.
     """
-    sides = (side_angle_deg, side_angle_deg if other_side_angle_deg is None else other_side_angle_deg)
+    sides = (
+        side_angle_deg,
+        side_angle_deg if other_side_angle_deg is None else other_side_angle_deg,
+    )
     for side in sides:
         _check_angle(side, "side_angle_deg")
     return sum(sides)
@@ -25,13 +30,17 @@ def included_angle_deg(side_angle_deg: float, other_side_angle_deg: float | None
 def _check_angle(side_deg: float, field: str) -> None:
     if not _LEAST < side_deg < 90.0:
         raise OutOfRangeError(
-            f"angle per side is {side_deg:g}°; it must lie between 0° and 90°", field=field, value=side_deg
+            f"angle per side is {side_deg:g}°; it must lie between 0° and 90°",
+            field=field,
+            value=side_deg,
         )
 
 
 def _check_length(value_mm: float, what: str, field: str) -> None:
     if not _LEAST < value_mm < math.inf:
-        raise OutOfRangeError(f"{what} is {value_mm:g} mm; it must be above 0", field=field, value=value_mm)
+        raise OutOfRangeError(
+            f"{what} is {value_mm:g} mm; it must be above 0", field=field, value=value_mm
+        )
 
 
 @dataclass(frozen=True)
@@ -45,15 +54,23 @@ class Bevel:
 
 
 def bevel(
-    *, thickness_mm: float | None = None, side_angle_deg: float | None = None, face_width_mm: float | None = None
+    *,
+    thickness_mm: float | None = None,
+    side_angle_deg: float | None = None,
+    face_width_mm: float | None = None,
 ) -> Bevel:
-    """The wedge from any two of thickness t, angle per side θ and face width w: w = t / (2 sin θ), h = t / (2 tan θ).
+    """The wedge from any two of thickness t, angle per side θ and face width w: w = t / (2 sin θ),
+    h = t / (2 tan θ).
 
-    Raises OutOfRangeError unless exactly two are given, each is possible, and the face is wider than half t.
+    Raises OutOfRangeError unless exactly two are given, each is possible, and the face is wider
+    than half t.
     """
     given = [value is not None for value in (thickness_mm, side_angle_deg, face_width_mm)]
     if sum(given) != 2:
-        raise OutOfRangeError("give two of thickness, angle per side and bevel width; the third follows", field="bevel")
+        raise OutOfRangeError(
+            "give two of thickness, angle per side and bevel width; the third follows",
+            field="bevel",
+        )
     if thickness_mm is not None:
         _check_length(thickness_mm, "thickness", "thickness_mm")
     if face_width_mm is not None:
@@ -82,24 +99,30 @@ def _wedge(thickness_mm: float, side_angle_deg: float) -> Bevel:
     return Bevel(thickness_mm, side_angle_deg, half / math.sin(angle), half / math.tan(angle))
 
 
-def with_micro_bevel(whole: Bevel, micro_side_angle_deg: float, micro_face_width_mm: float) -> tuple[Bevel, Bevel]:
-    """The edge bevel and the micro-bevel that share one thickness: the wedge at the apex and what is left behind it.
+def with_micro_bevel(
+    whole: Bevel, micro_side_angle_deg: float, micro_face_width_mm: float
+) -> tuple[Bevel, Bevel]:
+    """The edge bevel and the micro-bevel that share one thickness: the wedge at the apex and what
+    is left behind it.
 
-    The first Bevel holds the thickness that the edge bevel spans beyond the micro-bevel. Raises OutOfRangeError
-    where the micro-bevel is not steeper, or would take up the whole thickness.
+    The first Bevel holds the thickness that the edge bevel spans beyond the micro-bevel. Raises
+    OutOfRangeError where the micro-bevel is not steeper, or would take up the whole thickness.
     """
     if micro_side_angle_deg <= whole.side_angle_deg:
         raise OutOfRangeError(
-            f"a micro-bevel is steeper than the edge bevel: more than {whole.side_angle_deg:.1f}° per side",
+            f"a micro-bevel is steeper than the edge bevel: more than {whole.side_angle_deg:.1f}°"
+            " per side",
             field="micro_side_angle_deg",
             value=micro_side_angle_deg,
         )
     micro = bevel(side_angle_deg=micro_side_angle_deg, face_width_mm=micro_face_width_mm)
     if micro.thickness_mm >= whole.thickness_mm:
-        most = bevel(side_angle_deg=micro_side_angle_deg, thickness_mm=whole.thickness_mm).face_width_mm
+        most = bevel(
+            side_angle_deg=micro_side_angle_deg, thickness_mm=whole.thickness_mm
+        ).face_width_mm
         raise OutOfRangeError(
-            f"a micro-bevel {micro_face_width_mm:g} mm wide takes up the whole thickness; it must stay under "
-            f"{most:.3g} mm",
+            f"a micro-bevel {micro_face_width_mm:g} mm wide takes up the whole thickness; it must"
+            f" stay under {most:.3g} mm",
             field="micro_face_width_mm",
             value=micro_face_width_mm,
         )
@@ -107,14 +130,18 @@ def with_micro_bevel(whole: Bevel, micro_side_angle_deg: float, micro_face_width
 
 
 def equivalent_side_angle_deg(thickness_mm: float, height_mm: float) -> float:
-    """Angle per side of the straight wedge through the apex that is as thick as a convex edge at a stated height."""
+    """Angle per side of the straight wedge through the apex that is as thick as a convex edge at a
+    stated height.
+    """
     _check_length(thickness_mm, "thickness", "thickness_mm")
     _check_length(height_mm, "height", "height_mm")
     return math.degrees(math.atan2(thickness_mm / 2.0, height_mm))
 
 
 def thickness_growth_mm(height_lost_mm: float, primary_grind_side_deg: float) -> float:
-    """How much thicker it gets behind the edge as height is ground off: dt = 2 × height lost × tan(primary grind)."""
+    """How much thicker it gets behind the edge as height is ground off: dt = 2 × height lost ×
+    tan(primary grind).
+    """
     if height_lost_mm < 0:
         raise OutOfRangeError(
             f"steel removed is {height_lost_mm:g} mm; it cannot be negative",
@@ -126,7 +153,9 @@ def thickness_growth_mm(height_lost_mm: float, primary_grind_side_deg: float) ->
 
 @dataclass(frozen=True)
 class Stations:
-    """Caliper stations along an edge: mean, lowest, highest, and whether they differ by more than is allowed."""
+    """Caliper stations along an edge: mean, lowest, highest, and whether they differ by more than
+    is allowed.
+    """
 
     mean_mm: float
     low_mm: float
@@ -141,9 +170,13 @@ class Stations:
 def summarise_stations(thickness_mm: Sequence[float], tolerance_mm: float) -> Stations:
     """Sum up thickness at stations (mm); raises OutOfRangeError without any."""
     if not thickness_mm:
-        raise OutOfRangeError("give the thickness at one station at least", field="thickness_behind_edge_mm")
+        raise OutOfRangeError(
+            "give the thickness at one station at least", field="thickness_behind_edge_mm"
+        )
     low, high = min(thickness_mm), max(thickness_mm)
-    return Stations(math.fsum(thickness_mm) / len(thickness_mm), low, high, high - low > tolerance_mm + 1e-9)
+    return Stations(
+        math.fsum(thickness_mm) / len(thickness_mm), low, high, high - low > tolerance_mm + 1e-9
+    )
 
 
 ZoneUse = Literal["cut", "control", "taped"]
@@ -162,17 +195,23 @@ class Zone:
         return min(self.to_mm, other.to_mm) - max(self.from_mm, other.from_mm) > 1e-9
 
 
-def check_zones(zones: Sequence[Zone], edge_length_mm: float | None, *, overlap_insisted: bool = False) -> None:
-    """Refuse zones that run backwards, lie beyond the edge, or overlap where the tester does not insist."""
+def check_zones(
+    zones: Sequence[Zone], edge_length_mm: float | None, *, overlap_insisted: bool = False
+) -> None:
+    """Refuse zones that run backwards, lie beyond the edge, or overlap where the tester does not
+    insist.
+    """
     for zone in zones:
         if not 0.0 <= zone.from_mm < zone.to_mm:
             raise OutOfRangeError(
-                f"a zone runs from {zone.from_mm:g} to {zone.to_mm:g} mm; count from the heel, the smaller first",
+                f"a zone runs from {zone.from_mm:g} to {zone.to_mm:g} mm; count from the heel, the"
+                " smaller first",
                 field="zones",
             )
         if edge_length_mm is not None and zone.to_mm > edge_length_mm + 1e-9:
             raise OutOfRangeError(
-                f"a zone ends at {zone.to_mm:g} mm, and the edge at {edge_length_mm:g} mm", field="zones"
+                f"a zone ends at {zone.to_mm:g} mm, and the edge at {edge_length_mm:g} mm",
+                field="zones",
             )
     if overlap_insisted:
         return
@@ -180,14 +219,16 @@ def check_zones(zones: Sequence[Zone], edge_length_mm: float | None, *, overlap_
     for left, right in pairwise(ordered):
         if left.overlaps(right):
             raise OutOfRangeError(
-                f"the zones {left.from_mm:g} to {left.to_mm:g} mm and {right.from_mm:g} to {right.to_mm:g} mm overlap; "
-                "part them, or insist on it",
+                f"the zones {left.from_mm:g} to {left.to_mm:g} mm and {right.from_mm:g} to"
+                f" {right.to_mm:g} mm overlap; part them, or insist on it",
                 field="zones",
             )
 
 
 def unused_stretch(zones: Sequence[Zone], edge_length_mm: float) -> tuple[float, float]:
-    """The longest stretch of the edge that no zone takes, mm from the heel; (0, 0) where none is left."""
+    """The longest stretch of the edge that no zone takes, mm from the heel; (0, 0) where none is
+    left.
+    """
     free, at = (0.0, 0.0), 0.0
     for zone in sorted(zones, key=lambda z: z.from_mm):
         if zone.from_mm - at > free[1] - free[0]:

@@ -1,4 +1,6 @@
-"""The one table of limits: what the core, the API, the files, the screens and the documentation hold to."""
+"""The one table of limits: what the core, the API, the files, the screens and the documentation
+hold to.
+"""
 
 import math
 from dataclasses import dataclass
@@ -8,7 +10,9 @@ from kessik.core.errors import OutOfRangeError
 
 @dataclass(frozen=True)
 class Limit:
-    """A quantity's bounds in `unit`, both allowed; `default` where a form needs one; `what` names it in a sentence."""
+    """A quantity's bounds in `unit`, both allowed; `default` where a form needs one; `what` names
+    it in a sentence.
+    """
 
     name: str
     unit: str
@@ -21,7 +25,10 @@ class Limit:
     def says(self, value: str) -> str:
         """Why a value cannot be, and what would."""
         unit = f" {self.unit}" if self.unit else ""
-        return f"{self.what} of {value}{unit} cannot be; {plain(self.least)} to {plain(self.most)}{unit} can"
+        return (
+            f"{self.what} of {value}{unit} cannot be; {plain(self.least)} to"
+            f" {plain(self.most)}{unit} can"
+        )
 
     def holds(self, value: float) -> bool:
         return self.least <= value <= self.most
@@ -34,9 +41,12 @@ _TABLE = (
     Limit("rank", "", 1, 100, "a rank", "place by effort, 1 for the least"),
     Limit("depth_mm", "mm", 0, 1000, "a depth", "depth cut in one cycle of the card test"),
     Limit("amount", "", 1e-6, 1_000_000, "an amount", "what was cut, in the unit of the method"),
-    Limit("cuts_at_once", "pieces", 1e-6, 1000, "a tap", "what one tap counts, in pieces of the method"),
-    Limit("count", "", 0, 1_000_000, "a count", "how far a run has come, in the unit of its method"),
-    Limit("pieces_at_once", "", 1, 100, "a number of pieces", "whole pieces counted by one entry", 5),
+    Limit("cuts_at_once", "pieces", 1e-6, 1000, "a tap",
+        "what one tap counts, in pieces of the method"),
+    Limit("count", "", 0, 1_000_000, "a count",
+        "how far a run has come, in the unit of its method"),
+    Limit("pieces_at_once", "", 1, 100, "a number of pieces", "whole pieces counted by one entry",
+        5),
     Limit("strokes", "", 1, 1000, "a number of strokes", "strokes on the strop after the stop"),
     Limit("position_mm", "mm", 0, 2000, "a place", "a place on the edge, from the heel"),
     Limit("readings_at_once", "", 1, 1000, "a number of readings", "readings of one check"),
@@ -44,32 +54,44 @@ _TABLE = (
     Limit("text", "characters", 0, 4000, "a text", "a note, or a reason"),
     Limit("word", "characters", 0, 200, "a name", "a name, a unit, a line of an instrument"),
     # a method
-    Limit("piece", "", 1e-3, 1_000_000, "what one tap counts", "counts of one tap, in the unit of the method", 1),
+    Limit("piece", "", 1e-3, 1_000_000, "what one tap counts",
+        "counts of one tap, in the unit of the method", 1),
     Limit("check_gap", "", 1e-3, 1_000_000, "a gap between checks", "counts from check to check"),
-    Limit("gap_growth", "", 1.05, 10, "a growth of the gaps", "each gap between checks over the one before", 1.5),
-    Limit("dose", "", 1e-3, 1_000_000, "a dose", "what is cut before the run ends, in the unit of the method"),
+    Limit("gap_growth", "", 1.05, 10, "a growth of the gaps",
+        "each gap between checks over the one before", 1.5),
+    Limit("dose", "", 1e-3, 1_000_000, "a dose",
+        "what is cut before the run ends, in the unit of the method"),
     Limit("rounds", "rounds", 2, 100, "a number of rounds", "rounds of one run"),
     Limit("contact_mm", "mm", 0.1, 5000, "a contact length", "edge that one cut uses"),
     Limit("zone_length_mm", "mm", 1, 2000, "a zone length", "edge that one run wears"),
     Limit("check_readings", "", 1, 20, "a number of readings", "readings or tries of one check", 1),
-    Limit("method_parts", "", 0, 20, "a list", "checks, stages, ends, stations, media or cautions of a method"),
+    Limit("method_parts", "", 0, 20, "a list",
+        "checks, stages, ends, stations, media or cautions of a method"),
     Limit("named_counts", "", 0, 50, "a list", "counts that a method names for its checks"),
     # on the shelf and in plans
-    Limit("edge_number", "", 1, 10_000, "an edge number", "sharpenings of one blade, counted since new"),
+    Limit("edge_number", "", 1, 10_000, "an edge number",
+        "sharpenings of one blade, counted since new"),
     Limit("run_number", "", 1, 10_000, "a run number", "runs of one edge"),
     Limit("abrasive_um", "µm", 0.01, 5000, "a grain size", "mean grain size of an abrasive"),
-    Limit("strokes_per_side", "", 0, 100_000, "a number of strokes a side", "strokes of one sharpening step"),
-    Limit("step_repeats", "", 1, 1000, "a number of repeats", "how often a sharpening step is done", 1),
+    Limit("strokes_per_side", "", 0, 100_000, "a number of strokes a side",
+        "strokes of one sharpening step"),
+    Limit("step_repeats", "", 1, 1000, "a number of repeats",
+        "how often a sharpening step is done", 1),
     Limit("steps", "", 0, 60, "a list", "steps of a sharpening, stretches of an edge"),
     Limit("places_listed", "", 0, 200, "a list", "damaged places of an edge, edges of a trial"),
     Limit("readings_listed", "", 0, 100, "a list", "stations or readings of one measurement"),
     Limit("tempers", "", 0, 10, "a list", "temper cycles of a blade"),
     Limit("details", "", 0, 40, "a list", "details of a lot, variables a trial lets go"),
-    Limit("settled_edge_number", "", 1, 1000, "a settled edge", "sharpening from which edges count", 3),
-    Limit("settled_steel_removed_mm", "mm", 1e-3, 50, "steel removed", "steel gone before edges count", 0.5),
-    Limit("edges_per_blade", "edges", 1, 100, "a number of edges a blade", "edges planned of each blade", 2),
-    Limit("expected_life", "", 1, 5000, "a life expected", "life that a plan reckons with, in the unit of the method"),
-    Limit("wanted_percent", "%", 1, 900, "a difference wanted", "difference that a plan is to find", 20),
+    Limit("settled_edge_number", "", 1, 1000, "a settled edge",
+        "sharpening from which edges count", 3),
+    Limit("settled_steel_removed_mm", "mm", 1e-3, 50, "steel removed",
+        "steel gone before edges count", 0.5),
+    Limit("edges_per_blade", "edges", 1, 100, "a number of edges a blade",
+        "edges planned of each blade", 2),
+    Limit("expected_life", "", 1, 5000, "a life expected",
+        "life that a plan reckons with, in the unit of the method"),
+    Limit("wanted_percent", "%", 1, 900, "a difference wanted",
+        "difference that a plan is to find", 20),
     Limit("hours_a_day", "h", 0.25, 24, "working hours", "hours of work a day", 4),
     Limit("cut_s", "s", 0.5, 3600, "a cut", "time that one cut takes", 30),
     Limit("reading_s", "s", 0.5, 3600, "a reading", "time that one reading takes", 25),
@@ -79,11 +101,14 @@ _TABLE = (
     Limit("line_mm", "mm", 1, 5000, "test line", "test line that one reading takes", 120),
     Limit("cuts_a_day", "cuts", 1, 5000, "a day's cutting", "cuts a day for one hand", 250),
     Limit("seed", "", 0, 2**31, "a seed", "start of a drawn order, or of practice", 1),
-    Limit("stock", "", 0, 1_000_000, "an amount", "what is left or bought, in the unit of its lot; a price"),
+    Limit("stock", "", 0, 1_000_000, "an amount",
+        "what is left or bought, in the unit of its lot; a price"),
     Limit("year", "", 1950, 2150, "a year", "the year of any day or time"),
     Limit("baud", "baud", 50, 4_000_000, "a line speed", "speed of a serial line", 9600),
-    Limit("scale_reading", "", 0, 1_000_000, "a reading", "what an instrument shows, in its own unit"),
-    Limit("reference_readings", "", 1, 50, "a number of readings", "readings on a reference weight or block"),
+    Limit("scale_reading", "", 0, 1_000_000, "a reading",
+        "what an instrument shows, in its own unit"),
+    Limit("reference_readings", "", 1, 50, "a number of readings",
+        "readings on a reference weight or block"),
     Limit("strands", "", 1, 1000, "a number of strands", "strands cut at once"),
     Limit("reckoned", "", -1_000_000, 1_000_000, "a number", "a figure for the reckoner", None),
     Limit("log_position", "", 0, 2**53, "a position", "place of an event in its log"),
@@ -96,7 +121,8 @@ _TABLE = (
     Limit("file_blades", "blades", 0, 500, "a file", "blades that come in one go"),
     Limit("file_runs", "runs", 0, 2000, "a file", "runs that come in one go"),
     Limit("files", "files", 1, 20, "an import", "files that come in one go"),
-    Limit("faults_listed", "", 1, 100, "a list", "faults told one by one; of the rest the number", 100),
+    Limit("faults_listed", "", 1, 100, "a list", "faults told one by one; of the rest the number",
+        100),
     Limit("picture_mb", "MB", 0, 25, "a picture", "size of one picture"),
     Limit("picture_megapixels", "megapixels", 0, 80, "a picture", "extent of one picture"),
     Limit("upload_mb", "MB", 0, 26, "an upload", "all files of one request together"),

@@ -1,4 +1,6 @@
-"""Media: area severed, exposure of the edge, and putting edges of unlike length on equal footing."""
+"""Media: area severed, exposure of the edge, and putting edges of unlike length on equal
+footing.
+"""
 
 import math
 
@@ -14,13 +16,16 @@ def _positive(value: float, field: str, what: str) -> float:
 
 
 def rope_area_mm2(diameter_mm: float, strands: int = 1) -> float:
-    """Area severed by one cut through a rope, mm²: strands × pi d² / 4; d in mm of the whole rope, or of a strand."""
+    """Area severed by one cut through a rope, mm²: strands × pi d² / 4; d in mm of the whole rope,
+    or of a strand.
+    """
     _positive(strands, "strands", "number of strands")
     return strands * math.pi * _positive(diameter_mm, "diameter_mm", "rope diameter") ** 2 / 4.0
 
 
 def board_area_mm2(cut_length_mm: float, thickness_mm: float) -> float:
-    """Area severed by one cut through board, mm²: cut length × calipered thickness, the air in the flutes included.
+    """Area severed by one cut through board, mm²: cut length × calipered thickness, the air in the
+    flutes included.
 
     So only boards of one construction compare.
     """
@@ -37,7 +42,15 @@ def exposure_mm2_per_mm(area_mm2: float, edge_length_used_mm: float) -> float:
     return area_mm2 / _positive(edge_length_used_mm, "edge_length_used_mm", "edge length used")
 
 
-def cuts_at_reference_length(cuts: float, edge_length_used_mm: float, reference_length_mm: float) -> float:
-    """Cuts that would have cost each millimetre of a reference length as much: n L_ref / L, lengths in mm."""
+def cuts_at_reference_length(
+    cuts: float, edge_length_used_mm: float, reference_length_mm: float
+) -> float:
+    """Cuts that would have cost each millimetre of a reference length as much: n L_ref / L, lengths
+    in mm.
+    """
     _positive(edge_length_used_mm, "edge_length_used_mm", "edge length used")
-    return cuts * _positive(reference_length_mm, "reference_length_mm", "reference edge length") / edge_length_used_mm
+    return (
+        cuts
+        * _positive(reference_length_mm, "reference_length_mm", "reference edge length")
+        / edge_length_used_mm
+    )

@@ -10,9 +10,13 @@ _GF_PER_UNIT = {"gf": 1.0, "N": 1000.0 / MILLINEWTON_PER_GF}
 
 
 def force_to_gf(value: float, unit: str) -> float:
-    """Force in gram-force from `gf` or `N`; OutOfRangeError names an unknown unit. 1 gf = 9.80665 mN exactly."""
+    """Force in gram-force from `gf` or `N`; OutOfRangeError names an unknown unit. 1 gf = 9.80665
+    mN exactly.
+    """
     if unit not in _GF_PER_UNIT:
-        raise OutOfRangeError(f"force unit {unit!r} is not known; use gf or N", field="unit", value=unit)
+        raise OutOfRangeError(
+            f"force unit {unit!r} is not known; use gf or N", field="unit", value=unit
+        )
     return value * _GF_PER_UNIT[unit]
 
 

@@ -1,4 +1,6 @@
-"""The blades of the scenario: what they are, how they were sharpened, and how their edges truly fall."""
+"""The blades of the scenario: what they are, how they were sharpened, and how their edges truly
+fall.
+"""
 
 from dataclasses import dataclass
 
@@ -8,7 +10,16 @@ from kessik.store.records import DamageKind, Role
 STATIONS_MM = (16.0, 48.0, 80.0)
 
 RECIPE_STEPS = (
-    Step("diamond plate", "diamond", 45.0, "mesh 325", 15.0, 40, "firm", "until a burr runs from heel to tip"),
+    Step(
+        "diamond plate",
+        "diamond",
+        45.0,
+        "mesh 325",
+        15.0,
+        40,
+        "firm",
+        "until a burr runs from heel to tip",
+    ),
     Step("water stone", "alumina stone", 11.5, "JIS 1000", 15.0, 30, "medium"),
     Step("water stone", "alumina stone", 4.0, "JIS 3000", 15.0, 20, "light"),
     Step("leather strop", "alumina stone", 1.0, "", 15.0, 10, "light", "edge trailing"),
@@ -17,7 +28,9 @@ RECIPE_STEPS = (
 
 @dataclass(frozen=True)
 class DemoEdge:
-    """An edge of the scenario; `stop_after` leaves its run in progress at that count, `life` None is not cut."""
+    """An edge of the scenario; `stop_after` leaves its run in progress at that count, `life` None
+    is not cut.
+    """
 
     number: int
     life: float | None
@@ -56,13 +69,15 @@ RAFT_BLADES = (
             DemoEdge(4, 13.9, 15.2, 0.38, 6, minutes=10.5, seen=((33.0, "glint"), (35.5, "glint"))),
             DemoEdge(5, None, 15.0, None, 1, minutes=10.0),
         ),
-        "what the crews have now; low reference", "low_reference", price="310 kr", austenitising_c=1040.0,
+        "what the crews have now; low reference", "low_reference", price="310 kr",
+        austenitising_c=1040.0,
         tempers_c=(200.0, 200.0),
     ),
     DemoBlade(
         "AV-02", "1.4112", "burr_then_wear", (57.9, 58.3, 58.1),
         (
-            DemoEdge(3, 23.0, 15.1, 0.37, 9, minutes=15.0, trouble="burr clung to the tip, last step twice"),
+            DemoEdge(3, 23.0, 15.1, 0.37, 9, minutes=15.0,
+                trouble="burr clung to the tip, last step twice"),
             DemoEdge(4, 24.6, 15.0, 0.39, 5, minutes=16.5, trouble="burr again"),
         ),
         "the obvious upgrade", price="640 kr", austenitising_c=1050.0, tempers_c=(180.0, 180.0),
@@ -70,7 +85,8 @@ RAFT_BLADES = (
     DemoBlade(
         "AV-03", "1.2436", "logarithmic", (60.2, 60.6, 60.4),
         (DemoEdge(3, 21.0, 15.0, 0.71, 8, minutes=26.0, seen=((41.0, "chip"),)),),
-        "ground for another job: twice as thick behind the edge", loan_due_in_days=12, price="560 kr",
+        "ground for another job: twice as thick behind the edge", loan_due_in_days=12,
+        price="560 kr",
     ),
     DemoBlade(
         "AV-05", "1.3344", "levelling", (),
@@ -79,10 +95,11 @@ RAFT_BLADES = (
             DemoEdge(4, 40.5, 15.1, 0.37, 4, minutes=29.0),
             DemoEdge(5, 39.5, 15.0, 0.38, 0, 21, minutes=30.0),
         ),
-        "powder grade; high reference, hardness to follow", "high_reference", claimed_hrc=65.0, loan_due_in_days=3,
+        "powder grade; high reference, hardness to follow", "high_reference", claimed_hrc=65.0,
+        loan_due_in_days=3,
         price="1450 kr",
     ),
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 
 UNFAIR_BLADES = (
     DemoBlade(
@@ -95,4 +112,4 @@ UNFAIR_BLADES = (
         (DemoEdge(3, 11.0, 15.0, 0.77, 10, minutes=9.0),),
         "the rust baseline: must rust in every soak", price="180 kr",
     ),
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows

@@ -1,4 +1,6 @@
-"""How the demo cuts: at the bench, as a tester would, doing what the screen asks until the stop rule is met."""
+"""How the demo cuts: at the bench, as a tester would, doing what the screen asks until the stop
+rule is met.
+"""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -8,7 +10,16 @@ from uuid import NAMESPACE_URL, uuid5
 
 import numpy as np
 
-from kessik.core.protocols.events import AFTER_STROP, BenchEvent, Cut, Outcome, Pause, Reading, Said, Strop
+from kessik.core.protocols.events import (
+    AFTER_STROP,
+    BenchEvent,
+    Cut,
+    Outcome,
+    Pause,
+    Reading,
+    Said,
+    Strop,
+)
 from kessik.core.protocols.methods import JUDGED
 from kessik.core.protocols.run_state import RunState
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
@@ -33,7 +44,9 @@ def demo_id(*parts: object) -> str:
 
 @dataclass(frozen=True)
 class TrueBlade:
-    """What a simulated edge answers to every kind of look; `thickness` makes effort, `bite_mm` the first depth."""
+    """What a simulated edge answers to every kind of look; `thickness` makes effort, `bite_mm` the
+    first depth.
+    """
 
     edge: TrueEdge
     control_from_mm: float = 76.0
@@ -54,7 +67,9 @@ class TrueBlade:
         if asked == "depth":
             depth = self.bite_mm * (self.edge.start_gf / force) * float(np.exp(rng.normal(0, 0.03)))
             return Reading(check=asked, value=round(depth, 2), unit="mm", position_mm=at_mm)
-        return Reading(value=_TESTER.read_gf(force, rng), unit="gf", source="virtual", position_mm=at_mm)
+        return Reading(
+            value=_TESTER.read_gf(force, rng), unit="gf", source="virtual", position_mm=at_mm
+        )
 
     def _judged(self, asked: str, force: float, rng: np.random.Generator) -> str:
         felt = force * float(np.exp(rng.normal(0, 0.02)))
@@ -67,9 +82,15 @@ class TrueBlade:
 
 
 def cut_run(
-    db: Database, run: Run, blade: TrueBlade, rng: np.random.Generator, stop_after: float | None = None
+    db: Database,
+    run: Run,
+    blade: TrueBlade,
+    rng: np.random.Generator,
+    stop_after: float | None = None,
 ) -> RunState:
-    """Cut one run: look when told to, cut in between, stop when the rule says so, or leave it at `stop_after`."""
+    """Cut one run: look when told to, cut in between, stop when the rule says so, or leave it at
+    `stop_after`.
+    """
     view = start_run(db, run)
     state, piece = view.state, view.method.piece
     clock = datetime.fromisoformat(run.started.utc)
@@ -78,7 +99,9 @@ def cut_run(
 
     def send(said: Said) -> RunState:
         time, sequence = clock.isoformat(), next(numbers)
-        event = BenchEvent(demo_id(run.id, sequence), said, device, sequence, state.position, state.count, time)
+        event = BenchEvent(
+            demo_id(run.id, sequence), said, device, sequence, state.position, state.count, time
+        )
         return append_event(db, run.id, event, time).state
 
     while True:
@@ -96,19 +119,29 @@ def cut_run(
 
 
 def strop_back(db: Database, run_id: str, blade: TrueBlade, rng: np.random.Generator) -> None:
-    """Strop an ended edge twice, ten strokes each, and read it twice after each; the strop does ever less."""
+    """Strop an ended edge twice, ten strokes each, and read it twice after each; the strop does
+    ever less.
+    """
     view = run_view(db, run_id)
     worn = float(blade.edge.force_gf(view.state.count)[0])
     for strokes, share in ((10, 0.45), (10, 0.62)):
         after = worn - share * (worn - blade.edge.start_gf)
-        read = [Reading(value=_TESTER.read_gf(after, rng), unit="gf", stage=AFTER_STROP) for _ in range(2)]
+        read = [
+            Reading(value=_TESTER.read_gf(after, rng), unit="gf", stage=AFTER_STROP)
+            for _ in range(2)
+        ]
         steps: list[Said] = [Strop(strokes=strokes), *read]
         for said in steps:
             view = run_view(db, run_id)
             sequence = len(view.events) + 1
             time = view.events[-1].client_time
             event = BenchEvent(
-                demo_id(run_id, "strop", sequence), said, f"demo-{run_id}", 10_000 + sequence, view.state.position,
-                view.state.count, time,
-            )  # fmt: skip
+                demo_id(run_id, "strop", sequence),
+                said,
+                f"demo-{run_id}",
+                10_000 + sequence,
+                view.state.position,
+                view.state.count,
+                time,
+            )
             append_event(db, run_id, event, time)

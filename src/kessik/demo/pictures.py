@@ -12,11 +12,15 @@ def blade_picture(seed: int, code: str) -> bytes:
     """A PNG of a forged blade on a bench, its surface grained by a seed."""
     rng = np.random.default_rng(seed)
     bench = rng.normal(0, 5, (_HEIGHT, 1)) + rng.normal(0, 3, (_HEIGHT, _WIDTH)) + 1.0
-    wood = np.clip(np.stack([168 + bench, 132 + bench, 92 + bench], axis=-1), 0, 255).astype(np.uint8)
+    wood = np.clip(np.stack([168 + bench, 132 + bench, 92 + bench], axis=-1), 0, 255).astype(
+        np.uint8
+    )
     picture = Image.fromarray(wood, "RGB").filter(ImageFilter.GaussianBlur(1.2))
     grain = rng.normal(0, 9, (1, _WIDTH)) + rng.normal(0, 4, (_HEIGHT, _WIDTH))
     shade = np.linspace(205, 140, _HEIGHT)[:, None] + grain
-    steel = Image.fromarray(np.clip(np.stack([shade, shade + 3, shade + 8], axis=-1), 0, 255).astype(np.uint8), "RGB")
+    steel = Image.fromarray(
+        np.clip(np.stack([shade, shade + 3, shade + 8], axis=-1), 0, 255).astype(np.uint8), "RGB"
+    )
     mask = Image.new("L", (_WIDTH, _HEIGHT), 0)
     outline = [(250, 120), (760, 120), (850, 150), (905, 215), (860, 232), (250, 232)]
     ImageDraw.Draw(mask).polygon(outline, fill=255)

@@ -1,4 +1,6 @@
-"""One trial of every other school: cartons in the shed, push cuts under the lamp, doses, rounds, layers, cards."""
+"""One trial of every other school: cartons in the shed, push cuts under the lamp, doses, rounds,
+layers, cards.
+"""
 
 from dataclasses import dataclass, replace
 
@@ -23,7 +25,9 @@ SEED = 4300
 
 @dataclass(frozen=True)
 class DemoSchool:
-    """A trial: two blades by code with how long their edges truly last, in the method's unit to 400 gf."""
+    """A trial: two blades by code with how long their edges truly last, in the method's unit to 400
+    gf.
+    """
 
     method: Method
     name: str
@@ -46,28 +50,36 @@ _DOSE = replace(
 )
 DEMO_SCHOOLS = (
     DemoSchool(
-        BY_SCHOOL["paper_stop_rope"], "Twine at the sorting table", "How long does it slice held paper?",
+        BY_SCHOOL["paper_stop_rope"], "Twine at the sorting table",
+        "How long does it slice held paper?",
         "8 mm twisted hemp", 4, (("AV-02", 48), ("AV-06", 41)), check_lot="paper",
     ),
     DemoSchool(
-        BY_SCHOOL["two_stage_board"], "Cartons in the shed", "Which stays fine, and which stays useful?",
-        "double-wall carton", 4, (("AV-02", 120), ("AV-06", 71)), medium_lot="carton", check_lot="paper",
+        BY_SCHOOL["two_stage_board"], "Cartons in the shed",
+        "Which stays fine, and which stays useful?",
+        "double-wall carton", 4, (("AV-02", 120), ("AV-06", 71)), medium_lot="carton",
+        check_lot="paper",
     ),
     DemoSchool(
-        BY_SCHOOL["push_cut_board"], "Push cuts under the lamp", "Where does the apex give way first?",
+        BY_SCHOOL["push_cut_board"], "Push cuts under the lamp",
+        "Where does the apex give way first?",
         "double-wall carton", 3, (("AV-02", 66), ("AV-06", 44)), medium_lot="carton",
     ),
     DemoSchool(
-        _DOSE, "Fifty cuts each", "What is left after a morning's fifty cuts?", "32 mm hemp dropper rope, lot 7", 3,
+        _DOSE, "Fifty cuts each", "What is left after a morning's fifty cuts?",
+        "32 mm hemp dropper rope, lot 7", 3,
         (("AV-02", 74), ("AV-06", 51)), medium_lot="rope", check_lot="line",
     ),
     DemoSchool(
-        BY_SCHOOL["mixed_media_dose"], "A day on the raft and in the shed", "Rope, cartons and grit by a recipe",
+        BY_SCHOOL["mixed_media_dose"], "A day on the raft and in the shed",
+        "Rope, cartons and grit by a recipe",
         "rope, board and an abrasive sheet", 2, (("AV-02", 88), ("AV-06", 55)),
     ),
     DemoSchool(
-        BY_SCHOOL["geometry_layers"], "Thick against thin", "At how many layers does thickness behind the edge show?",
-        "double-wall carton", 2, (("AV-03", 90), ("AV-06", 90)), factor="geometry", medium_lot="carton",
+        BY_SCHOOL["geometry_layers"], "Thick against thin",
+        "At how many layers does thickness behind the edge show?",
+        "double-wall carton", 2, (("AV-03", 90), ("AV-06", 90)), factor="geometry",
+        medium_lot="carton",
         thickness=(1.25, 0.8),
     ),
     DemoSchool(
@@ -76,10 +88,11 @@ DEMO_SCHOOLS = (
         (("AV-02", 24), ("AV-06", 18)), rounds=5, loss_a_round=0.09,
     ),
     DemoSchool(
-        BY_SCHOOL["machine_card"], "Card machine at the college", "Sixty strokes through silica card",
+        BY_SCHOOL["machine_card"], "Card machine at the college",
+        "Sixty strokes through silica card",
         "card, 5 % silica", 1, (("AV-02", 70), ("AV-06", 58)),
     ),
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 
 
 def build_schools(db: Database, days: Days, lots: dict[str, str]) -> None:
@@ -101,7 +114,8 @@ def build_schools(db: Database, days: Days, lots: dict[str, str]) -> None:
                 medium=school.medium,
                 rope_diameter_mm=32 if "32 mm" in school.medium else None,
                 plan=Plan(
-                    medium_lot_id=lots.get(school.medium_lot or ""), check_lot_id=lots.get(school.check_lot or "")
+                    medium_lot_id=lots.get(school.medium_lot or ""),
+                    check_lot_id=lots.get(school.check_lot or ""),
                 ),
                 source="demo",
             ),
@@ -111,7 +125,17 @@ def build_schools(db: Database, days: Days, lots: dict[str, str]) -> None:
         for number in range(school.rounds):
             for place, (code, life) in enumerate(school.lives):
                 life_now = life * (1.0 - school.loss_a_round * number)
-                _cut(db, school, trial_id, code, numbers[code], place, life_now, days, numbers[code] - number)
+                _cut(
+                    db,
+                    school,
+                    trial_id,
+                    code,
+                    numbers[code],
+                    place,
+                    life_now,
+                    days,
+                    numbers[code] - number,
+                )
                 numbers[code] += 1
 
 
@@ -131,19 +155,38 @@ def _cut(
     edge_id = demo_id(code, number)
     zones = (Zone(12, 76, "cut", "worked"), Zone(76, 96, "control"))
     minutes = 6.0 if school.rounds > 1 else 14.0
-    touch_up = Step("fine diamond plate", "diamond", 6.0, strokes_per_side=10 + 3 * (number - first))
+    touch_up = Step(
+        "fine diamond plate", "diamond", 6.0, strokes_per_side=10 + 3 * (number - first)
+    )
     steps = (touch_up,) if school.rounds > 1 else ()
     save_edge(
         db,
-        Edge(edge_id, demo_id(code), number, made_on=days.date(school.days_ago), regime="Bench set, stropped",
-             minutes=minutes, steel_removed_mm=0.1, steps=steps, burr_check="gone", zones=zones),
+        Edge(
+            edge_id,
+            demo_id(code),
+            number,
+            made_on=days.date(school.days_ago),
+            regime="Bench set, stropped",
+            minutes=minutes,
+            steel_removed_mm=0.1,
+            steps=steps,
+            burr_check="gone",
+            zones=zones,
+        ),
         {"side_angle_deg": 15.0},
         start,
-    )  # fmt: skip
+    )
     kind = "levelling" if place else "wear_power"
     truth = true_edge(kind, life, rng, start_gf=float(150 * np.exp(rng.normal(0, 0.04))))
     blade = TrueBlade(truth, thickness=school.thickness[place], bite_mm=7.5 + 0.8 * place)
     run = Run(
-        demo_id(code, number, "run"), trial_id, edge_id, 1, start, zone_from_mm=12, zone_to_mm=76, operator="Operator 1"
+        demo_id(code, number, "run"),
+        trial_id,
+        edge_id,
+        1,
+        start,
+        zone_from_mm=12,
+        zone_to_mm=76,
+        operator="Operator 1",
     )
     cut_run(db, run, blade, rng)

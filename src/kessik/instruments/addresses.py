@@ -1,4 +1,6 @@
-"""Where an instrument is plugged in: a serial device by its path, or a TCP bridge by host and port; nothing else."""
+"""Where an instrument is plugged in: a serial device by its path, or a TCP bridge by host and port;
+nothing else.
+"""
 
 import os
 import re
@@ -12,7 +14,9 @@ _SERIAL = re.compile(
     r"|COM\d{1,3}"
 )
 _DEVICE = re.compile(r"/dev/[\w:@+-][\w.:@+/-]{0,120}")
-_BRIDGE = re.compile(r"(?:socket://)?(?P<host>[A-Za-z0-9](?:[A-Za-z0-9.-]{0,100}[A-Za-z0-9])?):(?P<port>\d{1,5})")
+_BRIDGE = re.compile(
+    r"(?:socket://)?(?P<host>[A-Za-z0-9](?:[A-Za-z0-9.-]{0,100}[A-Za-z0-9])?):(?P<port>\d{1,5})"
+)
 _WHERE = "a serial port like /dev/ttyUSB0, or a bridge like 192.168.1.20:4001"
 
 
@@ -45,7 +49,9 @@ def read_address(text: str) -> Address:
 
 
 def _is_serial(path: str) -> bool:
-    """Whether a path names a serial port, links followed; a device that is unplugged may not be there now."""
+    """Whether a path names a serial port, links followed; a device that is unplugged may not be
+    there now.
+    """
     if path.startswith("COM"):
         return _SERIAL.fullmatch(path) is not None
     if _DEVICE.fullmatch(path) is None or ".." in path:

@@ -15,7 +15,9 @@ OnState = Callable[[bool, str], None]
 
 
 def can_be_watched(address: str) -> bool:
-    """Whether an address names a folder that can be read, by its whole path; why not is told to nobody."""
+    """Whether an address names a folder that can be read, by its whole path; why not is told to
+    nobody.
+    """
     try:
         path = Path(address)
         return path.is_absolute() and path.is_dir() and os.access(path, os.R_OK | os.X_OK)
@@ -24,9 +26,13 @@ def can_be_watched(address: str) -> bool:
 
 
 class FolderWatch:
-    """Hands up every file that comes to the folder after it was opened, once it has stopped growing."""
+    """Hands up every file that comes to the folder after it was opened, once it has stopped
+    growing.
+    """
 
-    def __init__(self, folder: Path, suffixes: tuple[str, ...], on_file: OnFile, on_state: OnState) -> None:
+    def __init__(
+        self, folder: Path, suffixes: tuple[str, ...], on_file: OnFile, on_state: OnState
+    ) -> None:
         self._folder, self._suffixes = folder, suffixes
         self._on_file, self._on_state = on_file, on_state
         self._closing = Event()

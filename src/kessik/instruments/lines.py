@@ -1,4 +1,6 @@
-"""A line of text from a device: read over a serial port or a TCP bridge, found again when it was lost."""
+"""A line of text from a device: read over a serial port or a TCP bridge, found again when it was
+lost.
+"""
 
 import errno
 from collections.abc import Callable
@@ -25,10 +27,12 @@ OnState = Callable[[bool, str], None]
 
 
 class LineReader:
-    """Reads one device in a thread of its own until closed; tells lines, and when the device is there or lost.
+    """Reads one device in a thread of its own until closed; tells lines, and when the device is
+    there or lost.
 
-    `address` is a serial port by its path, or host:port of a bridge; nothing else is opened. Nothing a device sends
-    ends the reader: bytes that are no text come through as replacement characters.
+    `address` is a serial port by its path, or host:port of a bridge; nothing else is opened.
+    Nothing a device sends ends the reader: bytes that are no text come through as replacement
+    characters.
     """
 
     def __init__(self, address: str, baud: int, on_line: OnLine, on_state: OnState) -> None:

@@ -11,8 +11,14 @@ SCHEMA = 1
 
 
 def life_json(life: Life) -> dict[str, Any]:
-    """L of the format: estimate, 95 % bounds, status, and what the plain rule gives; in the run's count unit."""
-    rule = {"value": life.by_rule.value, "rule": life.by_rule.rule, "schedule": life.by_rule.schedule}
+    """L of the format: estimate, 95 % bounds, status, and what the plain rule gives; in the run's
+    count unit.
+    """
+    rule = {
+        "value": life.by_rule.value,
+        "rule": life.by_rule.rule,
+        "schedule": life.by_rule.schedule,
+    }
     out: dict[str, Any]
     match life.found:
         case Crossed(estimate, low, high):
@@ -20,12 +26,22 @@ def life_json(life: Life) -> dict[str, Any]:
         case Bracketed(last_pass, first_fail):
             out = {"estimate": None, "low": last_pass, "high": first_fail, "status": "bracketed"}
         case BeforeFirstCheck(first_check):
-            out = {"estimate": None, "low": 0.0, "high": first_check, "status": "before_first_check"}
+            out = {
+                "estimate": None,
+                "low": 0.0,
+                "high": first_check,
+                "status": "before_first_check",
+            }
         case NotReached(last_good, None):
             out = {"estimate": None, "low": last_good, "high": None, "status": "not_reached"}
         case NotReached(last_good, ahead):
             assert ahead is not None
-            out = {"estimate": ahead.estimate, "low": last_good, "high": ahead.high, "status": "not_reached"}
+            out = {
+                "estimate": ahead.estimate,
+                "low": last_good,
+                "high": ahead.high,
+                "status": "not_reached",
+            }
             out["extrapolated"] = True
     return {**out, "by_rule": rule}
 
@@ -47,7 +63,9 @@ def comparison_json(trial: str, comparison: Comparison) -> dict[str, Any]:
     }
 
 
-def analysis_json(trials: Mapping[str, TrialAnalysis], keen_gf: float, dull_gf: float) -> dict[str, Any]:
+def analysis_json(
+    trials: Mapping[str, TrialAnalysis], keen_gf: float, dull_gf: float
+) -> dict[str, Any]:
     """Every trial of a file in one document."""
     runs: list[dict[str, Any]] = []
     blades: list[dict[str, Any]] = []
@@ -78,7 +96,9 @@ def analysis_json(trials: Mapping[str, TrialAnalysis], keen_gf: float, dull_gf: 
                     "spread_percent": blade.spread_percent,
                 }
             )
-        comparisons.extend(comparison_json(trial, comparison) for comparison in analysis.comparisons)
+        comparisons.extend(
+            comparison_json(trial, comparison) for comparison in analysis.comparisons
+        )
     return {
         "schema": SCHEMA,
         "analysis": {"version": ANALYSIS_VERSION, "keen_gf": keen_gf, "dull_gf": dull_gf},

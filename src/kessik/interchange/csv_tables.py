@@ -1,6 +1,8 @@
-"""CSV tables as testers really save them: commas or semicolons, decimal point or comma, with or without a BOM.
+"""CSV tables as testers really save them: commas or semicolons, decimal point or comma, with or
+without a BOM.
 
-A reader collects every fault of a file before it answers, and keeps columns it does not know with their rows.
+A reader collects every fault of a file before it answers, and keeps columns it does not know with
+their rows.
 """
 
 import csv
@@ -53,7 +55,9 @@ def limited(name: str, limit: str, kind: Kind = "number", required: bool = False
 
 @dataclass(frozen=True)
 class Row:
-    """One row: its line in the file, the values of known columns (None where empty), and unknown columns as text."""
+    """One row: its line in the file, the values of known columns (None where empty), and unknown
+    columns as text.
+    """
 
     line: int
     values: Mapping[str, Any]
@@ -91,11 +95,16 @@ def read_table(file: str, data: bytes, columns: Sequence[Column]) -> Table:
         first, header = next(_records(text, delimiter))
         header = [name.strip() for name in header]
         unknown = _check_header(file, first, header, columns, faults)
-        if any(fault.column in required for fault in faults.kept) or len(header) > most("file_columns"):
+        if any(fault.column in required for fault in faults.kept) or len(header) > most(
+            "file_columns"
+        ):
             return Table(file, faults=faults.found())
         row_count, decimal_comma = _survey(text, delimiter, header, columns)
         if row_count > most("file_rows"):
-            message = f"the file has {row_count} rows; up to {most('file_rows')} can be read: split it by trial"
+            message = (
+                f"the file has {row_count} rows; up to {most('file_rows')} can be read: split it by"
+                " trial"
+            )
             faults.add(Fault(file, 1, "", message))
             return Table(file, faults=faults.found())
         reader = _RowReader(file, header, columns, decimal_comma, faults)
@@ -103,7 +112,9 @@ def read_table(file: str, data: bytes, columns: Sequence[Column]) -> Table:
     except csv.Error as error:
         faults.add(Fault(file, 1, "", f"this is not readable as CSV: {error}"))
         return Table(file, faults=faults.found())
-    notes = [f"read with {_DELIMITERS[delimiter]} and decimal {'commas' if decimal_comma else 'points'}"]
+    notes = [
+        f"read with {_DELIMITERS[delimiter]} and decimal {'commas' if decimal_comma else 'points'}"
+    ]
     if unknown:
         notes.append(f"columns kept but not used: {', '.join(unknown)}")
     if not rows and not faults.count:
@@ -116,10 +127,20 @@ class _RowReader:
     """Reads the cells of one row after the other, by the columns of the header."""
 
     def __init__(
-        self, file: str, header: list[str], columns: Sequence[Column], decimal_comma: bool, faults: Faults
+        self,
+        file: str,
+        header: list[str],
+        columns: Sequence[Column],
+        decimal_comma: bool,
+        faults: Faults,
     ) -> None:
         self.known = {column.name: column for column in columns}
-        self._file, self._header, self._decimal_comma, self._faults = file, header, decimal_comma, faults
+        self._file, self._header, self._decimal_comma, self._faults = (
+            file,
+            header,
+            decimal_comma,
+            faults,
+        )
         self._is_header = True
 
     def row(self, record: tuple[int, list[str]]) -> Row | None:
@@ -130,7 +151,10 @@ class _RowReader:
             return None
         header = self._header
         if len(cells) > len(header) and any(cell.strip() for cell in cells[len(header) :]):
-            message = f"{len(cells)} cells stand here under {len(header)} columns; quote cells that hold a delimiter"
+            message = (
+                f"{len(cells)} cells stand here under {len(header)} columns; quote cells that hold"
+                " a delimiter"
+            )
             self._faults.add(Fault(self._file, line, "", message))
             return None
         values: dict[str, Any] = {}
@@ -148,7 +172,9 @@ class _RowReader:
         return Row(line, values, extra)
 
 
-def _survey(text: str, delimiter: str, header: Sequence[str], columns: Sequence[Column]) -> tuple[int, bool]:
+def _survey(
+    text: str, delimiter: str, header: Sequence[str], columns: Sequence[Column]
+) -> tuple[int, bool]:
     """How many rows there are, and whether their numbers are written with decimal commas."""
     numeric = {column.name for column in columns if column.kind in ("number", "integer")}
     places = [index for index, name in enumerate(header) if name in numeric]
@@ -163,7 +189,9 @@ def _survey(text: str, delimiter: str, header: Sequence[str], columns: Sequence[
 
 
 def write_table(header: Sequence[str], rows: Iterable[Mapping[str, Any]]) -> str:
-    """CSV text; cells a spreadsheet would run as a formula are neutralised in a way that reading undoes."""
+    """CSV text; cells a spreadsheet would run as a formula are neutralised in a way that reading
+    undoes.
+    """
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow([neutralise(name) for name in header])
@@ -174,7 +202,11 @@ def write_table(header: Sequence[str], rows: Iterable[Mapping[str, Any]]) -> str
 
 def neutralise(text: str) -> str:
     """Put an apostrophe before text that begins like a formula, or like one already so marked."""
-    return f"'{text}" if text.startswith(_FORMULA) or (text[:1] == "'" and text[1:2] in (*_FORMULA, "'")) else text
+    return (
+        f"'{text}"
+        if text.startswith(_FORMULA) or (text[:1] == "'" and text[1:2] in (*_FORMULA, "'"))
+        else text
+    )
 
 
 def restore(text: str) -> str:
@@ -195,7 +227,10 @@ def _cell(value: object) -> str:
 def _decode(file: str, data: bytes, faults: Faults) -> str:
     limit = LIMITS["file_mb"]
     if len(data) > limit.most * 1e6:
-        message = f"the file has {len(data) / 1e6:.0f} MB; up to {limit.most:.0f} MB can be read: split it by trial"
+        message = (
+            f"the file has {len(data) / 1e6:.0f} MB; up to {limit.most:.0f} MB can be read: split"
+            " it by trial"
+        )
         faults.add(Fault(file, 1, "", message))
         return ""
     try:
@@ -207,7 +242,11 @@ def _decode(file: str, data: bytes, faults: Faults) -> str:
         faults.add(Fault(file, line, "", message))
         return ""
     if "\0" in text:
-        faults.add(Fault(file, 1, "", "this is not a text file in UTF-8; save it as CSV UTF-8 and try again"))
+        faults.add(
+            Fault(
+                file, 1, "", "this is not a text file in UTF-8; save it as CSV UTF-8 and try again"
+            )
+        )
     return text if "\n" in text else text.replace("\r", "\n")
 
 
@@ -229,7 +268,9 @@ def _lines(text: str) -> Iterator[str]:
         start = end
 
 
-def _check_header(file: str, line: int, header: Sequence[str], columns: Sequence[Column], faults: Faults) -> list[str]:
+def _check_header(
+    file: str, line: int, header: Sequence[str], columns: Sequence[Column], faults: Faults
+) -> list[str]:
     """The columns nobody knows; what is wrong with the header is among the faults."""
     limit = LIMITS["file_columns"]
     if len(header) > limit.most:
@@ -256,7 +297,9 @@ def _value(column: Column, cell: str, decimal_comma: bool) -> tuple[Any, str]:
     if len(cell) > most(column.longest):
         return None, LIMITS[column.longest].says(str(len(cell)))
     readers: dict[Kind, Callable[[], tuple[Any, str]]] = {
-        "text": lambda: (cell, "") if is_plain(cell) else (None, "this cell holds a character that is no text"),
+        "text": lambda: (
+            (cell, "") if is_plain(cell) else (None, "this cell holds a character that is no text")
+        ),
         "number": lambda: _number(column, cell, decimal_comma),
         "integer": lambda: _integer(column, cell),
         "yes_no": lambda: _yes_no(cell),
@@ -271,7 +314,9 @@ def _number(column: Column, cell: str, decimal_comma: bool) -> tuple[float | Non
     try:
         value = float(cell.replace(",", ".") if decimal_comma else cell)
     except ValueError:
-        mixed = "; decimal points are used elsewhere in this file" if _COMMA_NUMBER.match(cell) else ""
+        mixed = (
+            "; decimal points are used elsewhere in this file" if _COMMA_NUMBER.match(cell) else ""
+        )
         return None, f"“{cell}” is not a number{mixed}"
     unit = f" {column.unit}" if column.unit else ""
     if not math.isfinite(value):
@@ -304,13 +349,21 @@ def _time(cell: str) -> tuple[str | None, str]:
         return None, f"“{cell}” is not a time like 2026-05-04T14:30:00+02:00"
     if moment.tzinfo and not LIMITS["year"].holds(moment.year):
         return None, LIMITS["year"].says(str(moment.year))
-    return (cell, "") if moment.tzinfo else (None, f"“{cell}” has no offset; write it like 2026-05-04T14:30:00+02:00")
+    return (
+        (cell, "")
+        if moment.tzinfo
+        else (None, f"“{cell}” has no offset; write it like 2026-05-04T14:30:00+02:00")
+    )
 
 
 def _day(cell: str) -> tuple[str | None, str]:
     try:
         day = date.fromisoformat(cell)
-        return (day.isoformat(), "") if LIMITS["year"].holds(day.year) else (None, LIMITS["year"].says(str(day.year)))
+        return (
+            (day.isoformat(), "")
+            if LIMITS["year"].holds(day.year)
+            else (None, LIMITS["year"].says(str(day.year)))
+        )
     except ValueError:
         return None, f"“{cell}” is not a day like 2026-05-04"
 

@@ -1,4 +1,6 @@
-"""Lines of instruments as values: an optional sign of stability, a signed number, a unit; or the stroke of a pedal."""
+"""Lines of instruments as values: an optional sign of stability, a signed number, a unit; or the
+stroke of a pedal.
+"""
 
 import re
 from dataclasses import dataclass
@@ -11,8 +13,9 @@ STABLE = frozenset({"ST", "S", "STABLE"})
 MOVING = frozenset({"US", "U", "D", "DY", "MOVING"})
 # A tester reads mass units where it means force.
 _GF_PER_UNIT = {
-    "gf": 1.0, "g": 1.0, "kgf": 1000.0, "kg": 1000.0, "n": 1000.0 / MILLINEWTON_PER_GF, "mn": 1.0 / MILLINEWTON_PER_GF,
-}  # fmt: skip
+    "gf": 1.0, "g": 1.0, "kgf": 1000.0, "kg": 1000.0, "n": 1000.0 / MILLINEWTON_PER_GF,
+    "mn": 1.0 / MILLINEWTON_PER_GF,
+}  # fmt: skip  # a table is read by its rows
 _LINE = re.compile(
     r"^(?:(?P<flag>[A-Za-z]{1,6})[\s,;:]+)?(?P<sign>[+-])?\s*(?P<number>\d{1,7}(?:[.,]\d{1,4})?)"
     r"\s*,?\s*(?P<unit>[A-Za-z]{1,3})?$"
@@ -30,7 +33,9 @@ class InstrumentLine:
 
 
 def read_line(text: str, usual_unit: str) -> InstrumentLine:
-    """Read a line; without a unit of its own the instrument's usual one holds, without a flag it is stable."""
+    """Read a line; without a unit of its own the instrument's usual one holds, without a flag it is
+    stable.
+    """
     bare = text.strip()
     if bare.upper() in ("DOWN", "UP"):
         return InstrumentLine("down" if bare.upper() == "DOWN" else "up", None, "", bare)

@@ -11,7 +11,9 @@ HEADER = ("position", "time", "device", "kind", "count", "said", "changed_by")
 
 
 def write_log(events: Sequence[BenchEvent]) -> str:
-    """The log in its order; an event that a later one corrected or struck out names that one's position."""
+    """The log in its order; an event that a later one corrected or struck out names that one's
+    position.
+    """
     changed = {e.said.target: e.position for e in events if isinstance(e.said, Strike | Correction)}
     rows = [
         {

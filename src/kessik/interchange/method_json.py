@@ -29,7 +29,10 @@ class MethodFile:
 
 def write_method(versions: Mapping[int, Method], in_force: int) -> str:
     """The file's text."""
-    written = [{"number": n, "method": _METHOD.dump_python(m, mode="json")} for n, m in sorted(versions.items())]
+    written = [
+        {"number": n, "method": _METHOD.dump_python(m, mode="json")}
+        for n, m in sorted(versions.items())
+    ]
     document = {"kessik_method": SCHEMA, "in_force": in_force, "versions": written}
     return json.dumps(document, ensure_ascii=False, indent=1) + "\n"
 
@@ -38,16 +41,24 @@ def read_method(file: str, data: bytes) -> MethodFile:
     """A method file; RefusedFileError says what is wrong and where."""
     limit = LIMITS["request_kb"]
     if len(data) > limit.most * 1000:
-        raise RefusedFileError([Fault(file, 1, "", f"a method file has {limit.most:g} {limit.unit} at most")])
+        raise RefusedFileError(
+            [Fault(file, 1, "", f"a method file has {limit.most:g} {limit.unit} at most")]
+        )
     try:
         document = json.loads(data.decode("utf-8-sig"))
     except RecursionError as error:
-        raise RefusedFileError([Fault(file, 1, "", "brackets within brackets reach too deep")]) from error
+        raise RefusedFileError(
+            [Fault(file, 1, "", "brackets within brackets reach too deep")]
+        ) from error
     except ValueError as error:
         line = getattr(error, "lineno", 1)
-        raise RefusedFileError([Fault(file, line, "", f"this is not JSON in UTF-8: {error}")]) from error
+        raise RefusedFileError(
+            [Fault(file, line, "", f"this is not JSON in UTF-8: {error}")]
+        ) from error
     if not isinstance(document, dict) or document.get("kessik_method") != SCHEMA:
-        raise RefusedFileError([Fault(file, 1, "kessik_method", "a method file of schema 1 is needed")])
+        raise RefusedFileError(
+            [Fault(file, 1, "kessik_method", "a method file of schema 1 is needed")]
+        )
     versions: dict[int, Method] = {}
     entries = document.get("versions")
     for entry in entries if isinstance(entries, list) else []:
@@ -55,7 +66,9 @@ def read_method(file: str, data: bytes) -> MethodFile:
         versions[number] = method
     in_force = document.get("in_force")
     if not isinstance(in_force, int) or in_force not in versions:
-        raise RefusedFileError([Fault(file, 1, "in_force", f"version {str(in_force)[:40]} is not among the versions")])
+        raise RefusedFileError(
+            [Fault(file, 1, "in_force", f"version {str(in_force)[:40]} is not among the versions")]
+        )
     return MethodFile(versions, in_force)
 
 
@@ -71,4 +84,6 @@ def _entry(file: str, entry: Any) -> tuple[int, Method]:  # noqa: ANN401 - any J
     except OutOfRangeError as error:
         raise RefusedFileError([Fault(file, 1, error.field or "", error.message)]) from error
     except (KeyError, TypeError, ValueError, OverflowError, RecursionError) as error:
-        raise RefusedFileError([Fault(file, 1, "versions", "each version has a number and a method")]) from error
+        raise RefusedFileError(
+            [Fault(file, 1, "versions", "each version has a number and a method")]
+        ) from error

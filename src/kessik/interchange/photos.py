@@ -1,4 +1,6 @@
-"""Photos: looked at before they are kept; what is no picture is refused, and where it was taken is left out."""
+"""Photos: looked at before they are kept; what is no picture is refused, and where it was taken is
+left out.
+"""
 
 import hashlib
 import io
@@ -12,13 +14,16 @@ from kessik.interchange.picture_privacy import without_place
 
 _MEDIA_TYPES = {"JPEG": "image/jpeg", "PNG": "image/png", "WEBP": "image/webp"}
 _UNREADABLE = (
-    UnidentifiedImageError, OSError, SyntaxError, ValueError, IndexError, Image.DecompressionBombError, EOFError,
+    UnidentifiedImageError, OSError, SyntaxError, ValueError, IndexError,
+    Image.DecompressionBombError, EOFError,
 )  # fmt: skip  # what Pillow raises over spoiled pictures
 
 
 @dataclass(frozen=True)
 class Picture:
-    """A picture as it is kept: its bytes without the place of taking, their hash, media type, size in pixels."""
+    """A picture as it is kept: its bytes without the place of taking, their hash, media type, size
+    in pixels.
+    """
 
     data: bytes
     hash: str
@@ -28,10 +33,14 @@ class Picture:
 
 
 def read_photo(data: bytes) -> Picture:
-    """Recognise a whole JPEG, PNG or WebP picture; RefusedFileError says what is wrong with anything else."""
+    """Recognise a whole JPEG, PNG or WebP picture; RefusedFileError says what is wrong with
+    anything else.
+    """
     limit, extent = LIMITS["picture_mb"], LIMITS["picture_megapixels"]
     if len(data) > limit.most * 1e6:
-        raise _refused(f"the picture has {len(data) / 1e6:.0f} MB; up to {limit.most:.0f} MB can be kept")
+        raise _refused(
+            f"the picture has {len(data) / 1e6:.0f} MB; up to {limit.most:.0f} MB can be kept"
+        )
     try:
         with Image.open(io.BytesIO(data)) as image:
             kind, (width, height) = image.format or "", image.size

@@ -1,7 +1,9 @@
-"""What a camera writes into a picture besides the picture: kept are how it is turned and when it was taken.
+"""What a camera writes into a picture besides the picture: kept are how it is turned and when it
+was taken.
 
-Everything else goes, the place of taking (GPS) first of all. The picture itself is not encoded anew: rust is measured
-in it. Formats: JPEG (ITU-T T.81, markers), PNG (ISO/IEC 15948, chunks), WebP (RIFF container); from memory.
+Everything else goes, the place of taking (GPS) first of all. The picture itself is not encoded
+anew: rust is measured in it. Formats: JPEG (ITU-T T.81, markers), PNG (ISO/IEC 15948, chunks), WebP
+(RIFF container); from memory.
 """
 
 import io
@@ -16,7 +18,20 @@ _KEPT_TIMES = (0x9003, 0x9004, 0x9010, 0x9011)
 _TIMES_IFD = 0x8769
 _PNG_HEAD = b"\x89PNG\r\n\x1a\n"
 _PNG_KEPT = frozenset(
-    {b"IHDR", b"PLTE", b"IDAT", b"IEND", b"tRNS", b"gAMA", b"cHRM", b"sRGB", b"iCCP", b"sBIT", b"pHYs", b"bKGD"}
+    {
+        b"IHDR",
+        b"PLTE",
+        b"IDAT",
+        b"IEND",
+        b"tRNS",
+        b"gAMA",
+        b"cHRM",
+        b"sRGB",
+        b"iCCP",
+        b"sBIT",
+        b"pHYs",
+        b"bKGD",
+    }
 )
 _WEBP_LEFT_OUT = frozenset({b"EXIF", b"XMP "})
 _WEBP_FLAGS = 0x08 | 0x04

@@ -34,7 +34,9 @@ RUN_COLUMNS = (
 def _measured(name: str, column: str = "") -> Column:
     """A column of a number whose bounds are those of the quantity."""
     quantity = QUANTITIES[name]
-    return Column(column or name, "number", low=quantity.low, high=quantity.high, unit=quantity.unit)
+    return Column(
+        column or name, "number", low=quantity.low, high=quantity.high, unit=quantity.unit
+    )
 
 
 BLADE_COLUMNS = (
@@ -82,7 +84,9 @@ EDGE_COLUMNS = (
 
 def read_runs(file: str, data: bytes) -> Table:
     """Runs; one row for each (trial, blade, edge, run)."""
-    return _unique(read_table(file, data, RUN_COLUMNS), ("trial", "blade", "edge", "run"), "this run")
+    return _unique(
+        read_table(file, data, RUN_COLUMNS), ("trial", "blade", "edge", "run"), "this run"
+    )
 
 
 def read_blades(file: str, data: bytes) -> Table:

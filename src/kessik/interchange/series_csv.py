@@ -15,9 +15,10 @@ from kessik.interchange.faults import Faults, FoundFaults
 from kessik.interchange.series_events import FORCE, said_of_row
 
 CHECKS = (
-    "force", "paper", "shave", "hair_sample", "inspect", "effort", "rank", "depth", "dose_start", "dose_end", "strop",
+    "force", "paper", "shave", "hair_sample", "inspect", "effort", "rank", "depth", "dose_start",
+    "dose_end", "strop",
     "stop",
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 COUNT_UNITS = ("cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes")
 
 COLUMNS = (
@@ -44,7 +45,9 @@ HEADER = tuple(column.name for column in COLUMNS)
 
 @dataclass(frozen=True)
 class SeriesRow:
-    """One check with everything its row said; `values` holds the known columns, `extra` the unknown ones."""
+    """One check with everything its row said; `values` holds the known columns, `extra` the unknown
+    ones.
+    """
 
     line: int
     values: Mapping[str, Any]
@@ -89,7 +92,9 @@ class SeriesRun:
     rows: tuple[SeriesRow, ...]
 
     def series(self) -> RunSeries:
-        """The run's checks; what was read after stropping it back is of the strop and not of the run."""
+        """The run's checks; what was read after stropping it back is of the strop and not of the
+        run.
+        """
         checks = tuple(row.check for row in self.rows if not row.is_of_strop)
         return RunSeries(self.blade, self.edge, self.run, checks, self.count_unit)
 
@@ -112,7 +117,9 @@ def read_series(file: str, data: bytes) -> SeriesFile:
     for row in rows:
         if (row.line, "check") not in faults.cells and not faults.is_hopeless:
             faults.take(f for f in _row_faults(file, row) if (f.line, f.column) not in faults.cells)
-    rows = [row for row in rows if row.values["blade"] is not None and row.values["count"] is not None]
+    rows = [
+        row for row in rows if row.values["blade"] is not None and row.values["count"] is not None
+    ]
     groups: dict[tuple[str, str, int, int], list[SeriesRow]] = {}
     for row in rows:
         v = row.values
@@ -125,7 +132,9 @@ def read_series(file: str, data: bytes) -> SeriesFile:
         if len(units) > 1:
             message = f"one run is counted in {' and '.join(sorted(units))}"
             faults.add(Fault(file, ordered[0].line, "count_unit", message))
-        runs.append(SeriesRun(trial, blade, edge, run, ordered[0].values["count_unit"], tuple(ordered)))
+        runs.append(
+            SeriesRun(trial, blade, edge, run, ordered[0].values["count_unit"], tuple(ordered))
+        )
     most = LIMITS["file_runs"]
     if len(runs) > most.most:
         faults.add(Fault(file, 1, "run", most.says(f"{len(runs)}")))
@@ -165,7 +174,8 @@ def _order_faults(file: str, rows: Sequence[SeriesRow]) -> list[Fault]:
         count = row.values["count"]
         if count < highest:
             message = (
-                f"count {count:g} stands after {highest:g}; within a run counts may not fall (use seq to order rows)"
+                f"count {count:g} stands after {highest:g}; within a run counts may not fall (use"
+                " seq to order rows)"
             )
             faults.append(Fault(file, row.line, "count", message))
         highest = max(highest, count)

@@ -10,6 +10,7 @@ from kessik.core.protocols.events import (
     AFTER_STROP,
     DOSE_CHECKS,
     INSPECTED,
+    SAID,
     BenchEvent,
     Cut,
     Said,
@@ -30,7 +31,9 @@ _LEAST, _MOST_AT_ONCE = LIMITS["amount"].least, LIMITS["cuts_at_once"].most
 
 
 def said_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Said:
-    """What a row says, as the event that a bench would have logged; OutOfRangeError names the column."""
+    """What a row says, as the event that a bench would have logged; OutOfRangeError names the
+    column.
+    """
     check, value, unit = values["check"], values["value"], values["unit"]
     kept = {name: values[name] for name in _OF_FILE if values[name] is not None}
     if extra:
@@ -38,16 +41,22 @@ def said_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Said:
     if check == "stop":
         return read_said("stop", {"by": "tester", **kept})
     if check == "strop":
-        return read_said("strop", {"strokes": _needed(value, "a strop needs its strokes here"), **kept})
+        return read_said(
+            "strop", {"strokes": _needed(value, "a strop needs its strokes here"), **kept}
+        )
     if check in JUDGED:
-        return read_said("outcome", {"check": check, "outcome": _outcome(check, values["outcome"]), **kept})
+        return read_said(
+            "outcome", {"check": check, "outcome": _outcome(check, values["outcome"]), **kept}
+        )
     if value is None:  # a mark that a dose began or ended; any other check needs its reading
         return read_said("reading", {"check": check, **kept})
     entered = [value, unit]
     if check in FORCE:
         value, unit = force_to_gf(value, unit or "gf"), "gf"
         kept |= {"written_as": check} if check in DOSE_CHECKS else {}
-        return read_said("reading", {"check": "force", "value": value, "unit": unit, "entered": entered, **kept})
+        return read_said(
+            "reading", {"check": "force", "value": value, "unit": unit, "entered": entered, **kept}
+        )
     if check in ("effort", "rank"):
         kept |= {"entered": entered} if unit else {}
         return read_said("reading", {"check": check, "value": value, **kept})
@@ -61,8 +70,10 @@ def _needed(value: float | None, message: str) -> float:
 
 
 def _outcome(check: str, outcome: str | None) -> str:
-    if check == "inspect" and outcome not in INSPECTED:
-        raise OutOfRangeError(f"an inspection needs one of {', '.join(INSPECTED)} here", field="outcome")
+    if check == "inspect" and outcome not in (*INSPECTED, *SAID):
+        raise OutOfRangeError(
+            f"an inspection needs one of {', '.join(INSPECTED)} here", field="outcome"
+        )
     if outcome is None:
         raise OutOfRangeError(f"a {check} check needs pass, fail or doubt here", field="outcome")
     return outcome
@@ -70,7 +81,9 @@ def _outcome(check: str, outcome: str | None) -> str:
 
 @dataclass(frozen=True)
 class RunToLog:
-    """A run whose rows become a log: ids, its device and the first number of that, and when it was started."""
+    """A run whose rows become a log: ids, its device and the first number of that, and when it was
+    started.
+    """
 
     run_id: str
     device: str
@@ -78,14 +91,26 @@ class RunToLog:
     started_utc: str
 
 
-def log_of_rows(run: RunToLog, rows: Iterable[tuple[Mapping[str, Any], Said]]) -> Iterator[BenchEvent]:
-    """The events of a run from its rows in order, each with what it says; what was cut in between is counted."""
+def log_of_rows(
+    run: RunToLog, rows: Iterable[tuple[Mapping[str, Any], Said]]
+) -> Iterator[BenchEvent]:
+    """The events of a run from its rows in order, each with what it says; what was cut in between
+    is counted.
+    """
     sequence = run.first_sequence
     count, stopped = 0.0, False
 
     def event(said: Said, time: str | None = None) -> BenchEvent:
         nonlocal sequence
-        found = BenchEvent(f"{run.run_id}-{sequence}", said, run.device, sequence, 0, count, time or run.started_utc)
+        found = BenchEvent(
+            f"{run.run_id}-{sequence}",
+            said,
+            run.device,
+            sequence,
+            0,
+            count,
+            time or run.started_utc,
+        )
         sequence += 1
         return found
 
@@ -109,7 +134,9 @@ def log_of_rows(run: RunToLog, rows: Iterable[tuple[Mapping[str, Any], Said]]) -
 
 
 def row_of_check(logged: LoggedCheck) -> dict[str, Any]:
-    """A check of the log as the columns of a row that speak of it; unknown columns by their own names."""
+    """A check of the log as the columns of a row that speak of it; unknown columns by their own
+    names.
+    """
     said, check = logged.said, logged.check
     value, unit = getattr(said, "value", None), getattr(said, "unit", None)
     outcome = getattr(said, "outcome", None)

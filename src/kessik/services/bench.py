@@ -1,4 +1,6 @@
-"""The bench: runs started, events taken, checks planned. An event is on disk before it is acknowledged."""
+"""The bench: runs started, events taken, checks planned. An event is on disk before it is
+acknowledged.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -109,13 +111,15 @@ class RunView:
 def start_run(db: Database, run: Run, insist_on_lot: bool = False) -> RunView:
     """Start a run on an edge; the same id twice is one run. An edge carries one counted run.
 
-    It keeps the version of the method in force and the lots it takes from; another lot inside a block is refused
-    unless insisted on, and then marked.
+    It keeps the version of the method in force and the lots it takes from; another lot inside a
+    block is refused unless insisted on, and then marked.
     """
     with db.write() as session:
         trial = get_trial(session, run.trial_id)
         if bench_log.find_run(session, run.id) is None:
-            numbered = _placed(session, trial, replace(run, number=_check_start(session, run)), insist_on_lot)
+            numbered = _placed(
+                session, trial, replace(run, number=_check_start(session, run)), insist_on_lot
+            )
             bench_log.add_run(session, numbered)
             _append_own(session, numbered, Start(one_holds=True), run.started.utc, 0.0, "start")
     return run_view(db, run.id)
@@ -125,7 +129,11 @@ def _placed(session: Session, trial: Trial, run: Run, insist_on_lot: bool) -> Ru
     """A run with its block, round, method and lots."""
     method = trial.method
     found = replace(run, method_id=trial.method_id, count_unit=method.count_unit)
-    if run.zone_from_mm is None and run.edge_length_used_mm is None and method.zone_length_mm is not None:
+    if (
+        run.zone_from_mm is None
+        and run.edge_length_used_mm is None
+        and method.zone_length_mm is not None
+    ):
         found = replace(found, edge_length_used_mm=method.zone_length_mm)
     if run.practice:
         return found
@@ -147,7 +155,9 @@ def _check_start(session: Session, run: Run) -> int:
         raise UnknownError("this edge does not belong to a blade of the trial", field="edge_id")
     edge = next(e for e in blade.edges if e.id == run.edge_id)
     _check_zone(run, blade, edge)
-    earlier = bench_log.runs_on_edge(session, run.edge_id)  # of every trial: worn steel is worn for all of them
+    earlier = bench_log.runs_on_edge(
+        session, run.edge_id
+    )  # of every trial: worn steel is worn for all of them
     if not run.practice:
         before = _stropped(session, run, earlier)
         for other in earlier:
@@ -158,16 +168,24 @@ def _check_start(session: Session, run: Run) -> int:
 
 
 def _stropped(session: Session, run: Run, earlier: Sequence[Run]) -> set[str]:
-    """The runs before this one on the same edge, where it goes on after the last of them was stropped back."""
+    """The runs before this one on the same edge, where it goes on after the last of them was
+    stropped back.
+    """
     if run.after_strop_of is None:
         return set()
     last = next((other for other in earlier if other.id == run.after_strop_of), None)
     if last is None:
-        raise UnknownError("the run that was stropped back is not on this edge", field="after_strop_of")
+        raise UnknownError(
+            "the run that was stropped back is not on this edge", field="after_strop_of"
+        )
     if any(other.after_strop_of == last.id for other in earlier):
-        raise NotAllowedNowError("this edge was cut again after that strop already", field="after_strop_of")
+        raise NotAllowedNowError(
+            "this edge was cut again after that strop already", field="after_strop_of"
+        )
     if not any(event.kind == "strop" for event in bench_log.events_of(session, last.id)):
-        raise NotAllowedNowError("strop it back first, and say with how many strokes", field="after_strop_of")
+        raise NotAllowedNowError(
+            "strop it back first, and say with how many strokes", field="after_strop_of"
+        )
     by_id, chain = {other.id: other for other in earlier}, {last.id}
     while last.after_strop_of is not None and last.after_strop_of in by_id:
         last = by_id[last.after_strop_of]
@@ -178,7 +196,11 @@ def _stropped(session: Session, run: Run, earlier: Sequence[Run]) -> set[str]:
 def _same_steel(run: Run, other: Run) -> bool:
     """Whether two runs share a stretch of their edge; a run without a zone takes all of it."""
     mine, theirs = (
-        Zone(r.zone_from_mm, r.zone_to_mm) if r.zone_from_mm is not None and r.zone_to_mm is not None else None
+        (
+            Zone(r.zone_from_mm, r.zone_to_mm)
+            if r.zone_from_mm is not None and r.zone_to_mm is not None
+            else None
+        )
         for r in (run, other)
     )
     return mine is None or theirs is None or mine.overlaps(theirs)
@@ -191,27 +213,40 @@ def _check_zone(run: Run, blade: Blade, edge: Edge) -> None:
     kept = next((zone for zone in edge.zones if zone.use == "control"), None)
     if start is None or end is None:
         if kept is not None:
-            message = f"{kept.from_mm:g} to {kept.to_mm:g} mm is kept as a control; say which zone is cut"
+            message = (
+                f"{kept.from_mm:g} to {kept.to_mm:g} mm is kept as a control; say which zone is cut"
+            )
             raise OutOfRangeError(message, field="zone_to_mm")
         return
     if not 0 <= start < end:
-        message = f"the zone runs from {start:g} to {end:g} mm; count from the heel, the smaller first"
+        message = (
+            f"the zone runs from {start:g} to {end:g} mm; count from the heel, the smaller first"
+        )
         raise OutOfRangeError(message, field="zone_to_mm")
     if blade.edge_length_mm is not None and end > blade.edge_length_mm:
-        message = f"the zone ends at {end:g} mm, and the edge of {blade.code} at {blade.edge_length_mm:g} mm"
+        message = (
+            f"the zone ends at {end:g} mm, and the edge of {blade.code} at"
+            f" {blade.edge_length_mm:g} mm"
+        )
         raise OutOfRangeError(message, field="zone_to_mm")
     if kept is not None and kept.overlaps(Zone(start, end)):
-        message = f"the zone reaches into {kept.from_mm:g} to {kept.to_mm:g} mm, which is kept as a control"
+        message = (
+            f"the zone reaches into {kept.from_mm:g} to {kept.to_mm:g} mm, which is kept as a"
+            " control"
+        )
         raise OutOfRangeError(message, field="zone_to_mm")
 
 
 def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) -> Acknowledgement:
     """Take one event; it is stored, with what the server declares of it, before this returns.
 
-    The same id with the same content is acknowledged again; with other content it is a ConflictError.
+    The same id with the same content is acknowledged again; with other content it is a
+    ConflictError.
     """
     if event.kind in SERVER_KINDS:
-        raise OutOfRangeError(f"{event.kind} events are the server's own", field="kind", value=event.kind)
+        raise OutOfRangeError(
+            f"{event.kind} events are the server's own", field="kind", value=event.kind
+        )
     with db.write() as session:
         log = run_logs.log_of(db, session, run_id)
         method = method_of_run(session, log.run)
@@ -224,10 +259,15 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
         admit(event, state, method, log.by_id, _stopped_at(log) if state.has_ended else None)
         position = bench_log.append(session, run_id, event, server_utc)
         if position is None:
-            raise ConflictError("this id or device sequence number was used before", field=_used_field(session, event))
+            raise ConflictError(
+                "this id or device sequence number was used before",
+                field=_used_field(session, event),
+            )
         placed = replace(event, position=position)
         events = [*log.events, placed]
-        state = _declare(session, log.run, method, events, advance(state, placed, events, method), server_utc)
+        state = _declare(
+            session, log.run, method, events, advance(state, placed, events, method), server_utc
+        )
     run_logs.remember_state(db, run_id, method, state)
     live_of(db).tell(run_topic(run_id), state.position)
     return Acknowledgement(position, False, state)
@@ -243,7 +283,12 @@ def _used_field(session: Session, event: BenchEvent) -> str:
 
 
 def _declare(
-    session: Session, run: Run, method: Method, log: list[BenchEvent], state: RunState, server_utc: str
+    session: Session,
+    run: Run,
+    method: Method,
+    log: list[BenchEvent],
+    state: RunState,
+    server_utc: str,
 ) -> RunState:
     """Log the stages and the stop that the facts now show; only the server declares them."""
     if log[-1].kind not in ("reading", "outcome", "strike", "correction"):
@@ -273,7 +318,9 @@ def _declared(
     return _append_own(session, run, said, utc, state.count, key)
 
 
-def _append_own(session: Session, run: Run, said: Said, utc: str, count: float, key: str) -> BenchEvent:
+def _append_own(
+    session: Session, run: Run, said: Said, utc: str, count: float, key: str
+) -> BenchEvent:
     event = BenchEvent(
         id=str(uuid5(NAMESPACE_URL, f"kessik:{run.id}:{key}")),
         said=said,
@@ -289,7 +336,9 @@ def _append_own(session: Session, run: Run, said: Said, utc: str, count: float, 
 
 
 def plan_check(db: Database, run_id: str, server_utc: str) -> RunState:
-    """Plan the next check if readings came in since it was last planned, and log what the tester is told."""
+    """Plan the next check if readings came in since it was last planned, and log what the tester is
+    told.
+    """
     with db.read() as session:
         log = run_logs.log_of(db, session, run_id)
         method = method_of_run(session, log.run)
@@ -341,7 +390,16 @@ def run_series(run: Run, blade: Blade, edge: Edge, state: RunState) -> RunSeries
     """A run's checks as the analysis takes them; the same for the bench and for a file."""
     checks = tuple(logged.check for logged in state.checks)
     length = edge_length_used_mm(run, blade)
-    return RunSeries(blade.code, edge.number, run.number, checks, run.count_unit, run.practice, length, run.worked_mm)
+    return RunSeries(
+        blade.code,
+        edge.number,
+        run.number,
+        checks,
+        run.count_unit,
+        run.practice,
+        length,
+        run.worked_mm,
+    )
 
 
 def edge_length_used_mm(run: Run, blade: Blade) -> float | None:

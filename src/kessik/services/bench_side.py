@@ -22,7 +22,9 @@ _LATELY = 600
 
 @dataclass(frozen=True)
 class StockLeft:
-    """A lot this run takes from: what is left in its unit, and how many more counts that is, where known."""
+    """A lot this run takes from: what is left in its unit, and how many more counts that is, where
+    known.
+    """
 
     name: str
     unit: str
@@ -33,7 +35,9 @@ class StockLeft:
 
 @dataclass(frozen=True)
 class BenchNews:
-    """What changed at a bench: the state, the events since a log position (`after`), the card and the pace."""
+    """What changed at a bench: the state, the events since a log position (`after`), the card and
+    the pace.
+    """
 
     after: int
     state: RunState
@@ -45,7 +49,9 @@ class BenchNews:
 
 
 def news(db: Database, run_id: str, after: int) -> BenchNews:
-    """How a run stands, with what was logged behind a position; UnknownError where there is no such run."""
+    """How a run stands, with what was logged behind a position; UnknownError where there is no such
+    run.
+    """
     with db.read() as session:
         log = run_logs.log_of(db, session, run_id)
         method = method_of_run(session, log.run)
@@ -63,7 +69,9 @@ def news(db: Database, run_id: str, after: int) -> BenchNews:
 
 
 def pace_of(events: Sequence[BenchEvent]) -> Pace:
-    """The hand's pace from the times its devices gave; what was taken back moved the hand all the same."""
+    """The hand's pace from the times its devices gave; what was taken back moved the hand all the
+    same.
+    """
     lately = events[-_LATELY:]
     timed = [(at, e) for e in lately if (at := seconds_of(e)) is not None]
     cuts = [(at, e.said.amount) for at, e in timed if isinstance(e.said, Cut)]
@@ -72,7 +80,9 @@ def pace_of(events: Sequence[BenchEvent]) -> Pace:
 
 
 def seconds_of(event: BenchEvent) -> float | None:
-    """When an event was made, by its device's clock; None where an old log holds no time that can be."""
+    """When an event was made, by its device's clock; None where an old log holds no time that can
+    be.
+    """
     try:
         return datetime.fromisoformat(event.client_time).timestamp()
     except (ValueError, OverflowError):
@@ -96,7 +106,9 @@ def stock_left(db: Database, run_id: str) -> list[StockLeft]:
         known = lots.get(booking.lot_id)
         if known is None:
             continue
-        counts = known.left / booking.per_count if known.left is not None and booking.per_count else None
+        counts = (
+            known.left / booking.per_count if known.left is not None and booking.per_count else None
+        )
         found.append(StockLeft(known.lot.name, known.lot.unit, known.left, counts, known.is_low))
     return found
 
@@ -109,4 +121,8 @@ def strop_tests(state: RunState, method: Method) -> list[StropBack]:
     first, last = forces[0].count, forces[-1].count
     start = [c.force_gf for c in forces if c.count == first and c.force_gf is not None]
     end = [c.force_gf for c in forces if c.count == last and c.force_gf is not None]
-    return [strop_back(start, end, test.readings_gf, test.strokes) for test in state.strops if test.readings_gf]
+    return [
+        strop_back(start, end, test.readings_gf, test.strokes)
+        for test in state.strops
+        if test.readings_gf
+    ]

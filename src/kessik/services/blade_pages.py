@@ -40,7 +40,10 @@ def blade_page(db: Database, blade_id: str) -> BladePage:
         trials.append(trial)
         own = [r for r in its_runs if r.blade.id == blade_id]
         runs.extend((trial, covered(r) if trial.is_blind else r) for r in own)
-    edges = [(edge, settled_edge(blade, edge, rule), tuple(departures_of(edge, recipes))) for edge in blade.edges]
+    edges = [
+        (edge, settled_edge(blade, edge, rule), tuple(departures_of(edge, recipes)))
+        for edge in blade.edges
+    ]
     return BladePage(
         blade,
         usual_hardness(blade, grades),

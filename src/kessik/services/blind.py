@@ -1,4 +1,6 @@
-"""Blind trials: codes stand for blades, and what would bend the hand stays hidden until it is uncovered."""
+"""Blind trials: codes stand for blades, and what would bend the hand stays hidden until it is
+uncovered.
+"""
 
 from collections.abc import Sequence
 from dataclasses import replace
@@ -16,7 +18,9 @@ _ENDED = ("stopped", "abandoned")
 
 
 def blind_codes(trial: Trial, blades: Sequence[Blade]) -> dict[str, str]:
-    """The code that stands for each blade, by blade id; drawn from the trial's seed, the same every time."""
+    """The code that stands for each blade, by blade id; drawn from the trial's seed, the same every
+    time.
+    """
     if trial.blind_seed is None:
         return {}
     order = np.random.default_rng(trial.blind_seed).permutation(len(blades))
@@ -30,7 +34,11 @@ def sealed_run(trial: Trial, run: Run, state: RunState) -> str:
         return ""
     if trial.is_blind:
         return "Blind: forecast and earlier results stay hidden."
-    return "A verification run: the first result and the forecast stay hidden." if run.verifies_run_id else ""
+    return (
+        "A verification run: the first result and the forecast stay hidden."
+        if run.verifies_run_id
+        else ""
+    )
 
 
 def sealed_trial(trial: Trial, runs: Sequence[tuple[Run, RunState]]) -> str:
@@ -38,8 +46,14 @@ def sealed_trial(trial: Trial, runs: Sequence[tuple[Run, RunState]]) -> str:
     if trial.is_blind:
         cut = sum(1 for run, state in runs if not run.practice and state.status in _ENDED)
         runs_words = "1 run is" if cut == 1 else f"{cut} runs are"
-        return f"This trial is blind: {runs_words} cut, and the answer waits until the blades are uncovered."
-    if any(run.verifies_run_id and state.status not in _ENDED and not run.practice for run, state in runs):
+        return (
+            f"This trial is blind: {runs_words} cut, and the answer waits until the blades are"
+            " uncovered."
+        )
+    if any(
+        run.verifies_run_id and state.status not in _ENDED and not run.practice
+        for run, state in runs
+    ):
         return "A verification run is being cut; the first result stays hidden until it stops."
     return ""
 
@@ -51,7 +65,9 @@ def cover(db: Database, trial_id: str, seed: int) -> None:
         if trial.blind_seed is not None:
             return
         if any(not run.practice for run in bench_log.runs_of(session, trial_id)):
-            raise NotAllowedNowError("runs were cut with open eyes already; a blind trial is blind from the start")
+            raise NotAllowedNowError(
+                "runs were cut with open eyes already; a blind trial is blind from the start"
+            )
         trials.save_trial(session, replace(trial, blind_seed=seed))
 
 

@@ -10,7 +10,8 @@ def now() -> Moment:
     local = datetime.now(UTC).astimezone()
     offset = local.utcoffset()
     return Moment(
-        local.astimezone(UTC).isoformat(timespec="milliseconds"), int(offset.total_seconds() // 60) if offset else 0
+        local.astimezone(UTC).isoformat(timespec="milliseconds"),
+        int(offset.total_seconds() // 60) if offset else 0,
     )
 
 

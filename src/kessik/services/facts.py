@@ -19,22 +19,33 @@ _OWN_WORDS = ("grind", "profile", "finish", "coating", "grip")
 THICKNESS_SPREAD_MM = 0.05
 
 
-def entered(owner_id: str, quantity: str, value: float | str, standing: Standing, on: str) -> Measurement:
-    """The first value of a fact, given when a blade or an edge is added; its id follows from its owner."""
+def entered(
+    owner_id: str, quantity: str, value: float | str, standing: Standing, on: str
+) -> Measurement:
+    """The first value of a fact, given when a blade or an edge is added; its id follows from its
+    owner.
+    """
     made = str(uuid5(NAMESPACE_URL, f"kessik:{owner_id}:{quantity}"))
     return _valued(made, quantity, value, standing, on)
 
 
-def _valued(made: str, quantity: str, value: float | str, standing: Standing, on: str) -> Measurement:
+def _valued(
+    made: str, quantity: str, value: float | str, standing: Standing, on: str
+) -> Measurement:
     number = value if not isinstance(value, str) else None
     words = value if isinstance(value, str) else ""
     return Measurement(made, quantity, number, words, standing, on[:10], recorded_utc=on)
 
 
 def stated_again(
-    known: Sequence[Measurement], quantity: str, value: float | str | None, standing: Standing, on: str
+    known: Sequence[Measurement],
+    quantity: str,
+    value: float | str | None,
+    standing: Standing,
+    on: str,
 ) -> list[Measurement]:
-    """What a new statement of a fact changes: nothing if it is known just so, else one more measurement.
+    """What a new statement of a fact changes: nothing if it is known just so, else one more
+    measurement.
 
     None says that the fact is not known after all: every value of it is struck, and stays visible.
     """
@@ -44,20 +55,32 @@ def stated_again(
     made = _valued(str(uuid4()), quantity, value, standing, on)
     check(made)
     now = used(known, quantity)
-    if now is not None and (now.value, now.words, now.standing) == (made.value, made.words, made.standing):
+    if now is not None and (now.value, now.words, now.standing) == (
+        made.value,
+        made.words,
+        made.standing,
+    ):
         return []
     return [made]
 
 
 def restated(
-    known: Sequence[Measurement], quantity: str, value: float | str | None, standing: Standing, on: str
+    known: Sequence[Measurement],
+    quantity: str,
+    value: float | str | None,
+    standing: Standing,
+    on: str,
 ) -> list[Measurement]:
-    """The same, where the tester takes back what was said before: values of a better standing are struck."""
+    """The same, where the tester takes back what was said before: values of a better standing are
+    struck.
+    """
     changes = stated_again(known, quantity, value, standing, on)
     if value is None or not changes:
         return changes
     better = STANDINGS[: STANDINGS.index(standing)]
-    taken_back = [m for m in known if m.quantity == quantity and not m.struck and m.standing in better]
+    taken_back = [
+        m for m in known if m.quantity == quantity and not m.struck and m.standing in better
+    ]
     return [*changes, *(replace(m, struck="restated with another standing") for m in taken_back)]
 
 
@@ -74,7 +97,9 @@ def completed(measurement: Measurement, blade: Blade, on: str) -> Measurement:
     elif measurement.quantity == "start_gf" and details.get("readings"):
         for reading in details["readings"]:
             check(replace(measurement, value=reading))
-        value = math.exp(math.fsum(math.log(r) for r in details["readings"]) / len(details["readings"]))
+        value = math.exp(
+            math.fsum(math.log(r) for r in details["readings"]) / len(details["readings"])
+        )
     made = replace(measurement, value=value, words=measurement.words.strip(), recorded_utc=on)
     check(made)
     return made
@@ -98,16 +123,23 @@ def stations_of(edge: Edge) -> Stations | None:
     """The stations of the thickness in use, summed up; None where it was not taken at stations."""
     found = used(edge.measurements, "thickness_behind_edge_mm")
     stations = found.details.get("stations") if found else None
-    return summarise_stations([s["value_mm"] for s in stations], THICKNESS_SPREAD_MM) if stations else None
+    return (
+        summarise_stations([s["value_mm"] for s in stations], THICKNESS_SPREAD_MM)
+        if stations
+        else None
+    )
 
 
 def _stations_mean(stations: Sequence[Mapping[str, float]], edge_length_mm: float | None) -> float:
     quantity = QUANTITIES["thickness_behind_edge_mm"]
     for station in stations:
-        if station["position_mm"] < 0 or (edge_length_mm is not None and station["position_mm"] > edge_length_mm):
+        if station["position_mm"] < 0 or (
+            edge_length_mm is not None and station["position_mm"] > edge_length_mm
+        ):
             end = "the edge" if edge_length_mm is None else f"the edge of {edge_length_mm:g} mm"
             raise OutOfRangeError(
-                f"a station at {station['position_mm']:g} mm lies beyond {end}", field="thickness_behind_edge_mm"
+                f"a station at {station['position_mm']:g} mm lies beyond {end}",
+                field="thickness_behind_edge_mm",
             )
         check(Measurement("", quantity.name, station["value_mm"]))
     return summarise_stations([s["value_mm"] for s in stations], THICKNESS_SPREAD_MM).mean_mm
@@ -115,7 +147,9 @@ def _stations_mean(stations: Sequence[Mapping[str, float]], edge_length_mm: floa
 
 @dataclass(frozen=True)
 class Expected:
-    """A thickness that went stale with the last sharpening: from which edge, and what it should be by now."""
+    """A thickness that went stale with the last sharpening: from which edge, and what it should be
+    by now.
+    """
 
     from_edge: int
     was_mm: float
@@ -134,11 +168,16 @@ class Expected:
 
 
 def expected_thickness(blade: Blade, edge: Edge) -> Expected | None:
-    """What the thickness of an edge should have grown to since it was last measured; None where it is measured, or
-    never was."""
+    """What the thickness of an edge should have grown to since it was last measured; None where it
+    is measured, or never was.
+    """
     if edge.value("thickness_behind_edge_mm") is not None:
         return None
-    earlier = [e for e in blade.edges if e.number < edge.number and e.value("thickness_behind_edge_mm") is not None]
+    earlier = [
+        e
+        for e in blade.edges
+        if e.number < edge.number and e.value("thickness_behind_edge_mm") is not None
+    ]
     if not earlier:
         return None
     last = earlier[-1]
@@ -159,7 +198,9 @@ def edges_cut(blade: Blade, runs: Iterable[Run]) -> list[Edge]:
 
 
 def edge_waits(blade: Blade, used_up: Collection[str]) -> bool:
-    """Whether the newest edge is sharpened and still to be cut; `used_up` holds the ids of edges cut in any trial."""
+    """Whether the newest edge is sharpened and still to be cut; `used_up` holds the ids of edges
+    cut in any trial.
+    """
     newest = blade.edges[-1:]
     return bool(newest) and newest[0].id not in used_up and not newest[0].factory
 
@@ -179,10 +220,13 @@ def settled_edge(blade: Blade, edge: Edge, rule: SettledRule) -> Settled:
     return settled(edge.number, [e.sharpening for e in blade.edges], rule)
 
 
-def left_out(blades: Sequence[Blade], runs: Sequence[Run], rule: SettledRule) -> dict[tuple[str, int], str]:
+def left_out(
+    blades: Sequence[Blade], runs: Sequence[Run], rule: SettledRule
+) -> dict[tuple[str, int], str]:
     """The cut edges that do not count, by blade code and number, with the reason.
 
-    Where every edge cut is a factory edge, that is the question, and they are compared with each other.
+    Where every edge cut is a factory edge, that is the question, and they are compared with each
+    other.
     """
     cut = [(blade, edge) for blade in blades for edge in edges_cut(blade, runs)]
     factory_is_the_question = bool(cut) and all(edge.factory for _, edge in cut)
@@ -195,7 +239,9 @@ def left_out(blades: Sequence[Blade], runs: Sequence[Run], rule: SettledRule) ->
 
 
 def usual_hardness(blade: Blade, grades: Mapping[str, Grade]) -> tuple[float, float] | None:
-    """How the blade's grade is usually hardened: as said of this blade, else by the shelf, else by common practice."""
+    """How the blade's grade is usually hardened: as said of this blade, else by the shelf, else by
+    common practice.
+    """
     low, high = blade.usual_hardness_low_hrc, blade.usual_hardness_high_hrc
     if low is not None and high is not None:
         return low, high
@@ -207,7 +253,10 @@ def usual_hardness(blade: Blade, grades: Mapping[str, Grade]) -> tuple[float, fl
 
 
 def blade_facts(
-    blade: Blade, edges: Sequence[Edge], rule: SettledRule, grades: Mapping[str, Grade] | None = None
+    blade: Blade,
+    edges: Sequence[Edge],
+    rule: SettledRule,
+    grades: Mapping[str, Grade] | None = None,
 ) -> BladeFacts:
     """What matching needs to know of a blade and these of its edges."""
     hardness = blade.used("hardness_hrc")
@@ -218,7 +267,9 @@ def blade_facts(
         "thickness_behind_edge_mm": [_thickness(blade, edge) for edge in edges],
         "final_abrasive_um": [_abrasive(edge) for edge in edges],
         "start_gf": [_start(edge) for edge in edges],
-        "edge_length_mm": [Fact(length.value, length.standing)] * max(len(edges), 1) if length else [],
+        "edge_length_mm": (
+            [Fact(length.value, length.standing)] * max(len(edges), 1) if length else []
+        ),
     }
     own = {name: _own(blade, name) for name in (*_OWN_WORDS, "stock_mm")}
     return BladeFacts(

@@ -1,6 +1,8 @@
-"""Files brought in: read and checked before anything is stored, stored in pieces that let taps through.
+"""Files brought in: read and checked before anything is stored, stored in pieces that let taps
+through.
 
-All or nothing all the same: nobody sees what arrives before all of it is there, and what does not arrive is removed.
+All or nothing all the same: nobody sees what arrives before all of it is there, and what does not
+arrive is removed.
 """
 
 import time
@@ -43,7 +45,9 @@ _T = TypeVar("_T")
 
 @dataclass(frozen=True)
 class Imported:
-    """What an import stored: trials, or the codes of blades on the shelf; and what the reader noticed."""
+    """What an import stored: trials, or the codes of blades on the shelf; and what the reader
+    noticed.
+    """
 
     trials: tuple[Trial, ...]
     blades: tuple[str, ...]
@@ -60,7 +64,8 @@ def import_files(
     import_id: str | None = None,
     work: Work | None = None,
 ) -> Imported:
-    """Store the trials of files, or blades and edges on the shelf where no series comes with them; all or nothing.
+    """Store the trials of files, or blades and edges on the shelf where no series comes with them;
+    all or nothing.
 
     The same `import_id` twice is one import.
     """
@@ -78,7 +83,9 @@ def import_files(
     return Imported(tuple(stored), (), read.notes)
 
 
-def _trial(import_id: str, trial: ReadTrial, now: Moment, rule: MatchingRule, method: Method) -> Trial:
+def _trial(
+    import_id: str, trial: ReadTrial, now: Moment, rule: MatchingRule, method: Method
+) -> Trial:
     made = str(uuid5(NAMESPACE_URL, f"kessik:{import_id}:{trial.name}"))
     return Trial(made, trial.name, now, rule=rule, method=method, settled_rule=RULE, source=IMPORT)
 
@@ -92,7 +99,9 @@ def _known(db: Database, made: Sequence[Trial]) -> tuple[Trial, ...]:
 
 @contextmanager
 def _arriving(db: Database, arrival: str, work: Work) -> Iterator[str]:
-    """What is stored inside is seen at the end, all at once; where that is not reached, it is removed again."""
+    """What is stored inside is seen at the end, all at once; where that is not reached, it is
+    removed again.
+    """
     try:
         yield arrival
         with db.write() as session:
@@ -153,22 +162,36 @@ def _store_blades(db: Database, arrival: str, trial: Trial, read: ReadTrial) -> 
 def _with_versions(
     session: Session, trial: Trial, file: MethodFile | None, now_utc: str
 ) -> tuple[Trial, Mapping[int, str]]:
-    """A trial with the versions of its method kept, as its file has them; and their ids by number."""
+    """A trial with the versions of its method kept, as its file has them; and their ids by
+    number.
+    """
     if file is None:
         return with_version(session, trial, now_utc), {}
     line = str(uuid4())
     versions = {number: str(uuid4()) for number in file.versions}
     for number, version in file.versions.items():
-        methods.add_version(session, MethodVersion(versions[number], line, number, version, now_utc))
+        methods.add_version(
+            session, MethodVersion(versions[number], line, number, version, now_utc)
+        )
     in_force = file.in_force
-    return replace(trial, method=file.method, method_id=versions[in_force], method_number=in_force), versions
+    return (
+        replace(trial, method=file.method, method_id=versions[in_force], method_number=in_force),
+        versions,
+    )
 
 
 def _store_runs(
-    db: Database, trial: Trial, read: ReadTrial, versions: Mapping[int, str], now: Moment, work: Work
+    db: Database,
+    trial: Trial,
+    read: ReadTrial,
+    versions: Mapping[int, str],
+    now: Moment,
+    work: Work,
 ) -> None:
     sequence = 1
-    last_on: dict[str, str] = {}  # the last run on each edge, for one that goes on after it was stropped back
+    last_on: dict[
+        str, str
+    ] = {}  # the last run on each edge, for one that goes on after it was stropped back
     for run in read.runs:
         _, edge = read.edge_of(run)
         record = run.record.values if run.record else {}
@@ -225,7 +248,9 @@ def _moment(text: str | None) -> Moment | None:
 
 
 class Imports:
-    """The imports of one server: each under its client-made id, so that it can be watched and cancelled."""
+    """The imports of one server: each under its client-made id, so that it can be watched and
+    cancelled.
+    """
 
     def __init__(self) -> None:
         self._works: dict[str, Work] = {}

@@ -1,4 +1,6 @@
-"""The desk where instruments are plugged in: their lines read, judged, and told to whoever listens."""
+"""The desk where instruments are plugged in: their lines read, judged, and told to whoever
+listens.
+"""
 
 import time
 from collections.abc import Callable
@@ -35,8 +37,8 @@ VIRTUAL = Instrument("virtual-edge-force", "force", "virtual bench", "virtual", 
 
 @dataclass(frozen=True)
 class InstrumentNews:
-    """What an instrument did just now. A reading has an id of its own, so that it is recorded once whoever hears it;
-    `run_id` names the practice run that a reading of the virtual bench is for.
+    """What an instrument did just now. A reading has an id of its own, so that it is recorded once
+    whoever hears it; `run_id` names the practice run that a reading of the virtual bench is for.
     """
 
     instrument_id: str
@@ -77,7 +79,9 @@ class Desk:
         self._pulled_for: str | None = None
 
     def plug_in(self, wanted: list[Instrument]) -> None:
-        """Open the ports of the instruments in use, close the others; one whose port is unchanged goes on."""
+        """Open the ports of the instruments in use, close the others; one whose port is unchanged
+        goes on.
+        """
         in_use = [each for each in wanted if each.in_use and each.archived_utc is None]
         by_id = {each.id: each for each in in_use[: most("instruments")]}
         with self._lock:
@@ -97,7 +101,9 @@ class Desk:
         return self._statuses.get(instrument_id, Status())
 
     def pull_virtual(self, run_id: str, true_gf: float, rng: np.random.Generator) -> None:
-        """Pull the test line of the virtual bench over an edge; its reading comes as any instrument's does."""
+        """Pull the test line of the virtual bench over an edge; its reading comes as any
+        instrument's does.
+        """
         with self._pulling:
             line = self._virtual_line()
             self._pulled_for = run_id
@@ -115,12 +121,15 @@ class Desk:
     def _virtual_line(self) -> LoopbackLine:
         if self._virtual is None:
             line = LoopbackLine()
-            reader = LineReader(line.address, 9600, lambda text: self._heard(VIRTUAL, text), self._on_state(VIRTUAL))
+            reader = LineReader(
+                line.address, 9600, lambda text: self._heard(VIRTUAL, text), self._on_state(VIRTUAL)
+            )
             reader.open()
             self._virtual = (line, reader)
         line, _ = self._virtual
         until = time.monotonic() + 2
-        # A port that is just being opened throws away what comes meanwhile: connected is not yet listening.
+        # A port that is just being opened throws away what comes meanwhile: connected is not yet
+        # listening.
         while not (line.readers and self.status(VIRTUAL.id).is_there) and time.monotonic() < until:
             time.sleep(0.005)
         return line
@@ -132,8 +141,15 @@ class Desk:
             def on_file(name: str, data: bytes) -> None:
                 self._found(instrument, name, data)
 
-            return FolderWatch(Path(instrument.address), _SUFFIXES[instrument.kind], on_file, on_state)
-        return LineReader(instrument.address, instrument.baud, lambda text: self._heard(instrument, text), on_state)
+            return FolderWatch(
+                Path(instrument.address), _SUFFIXES[instrument.kind], on_file, on_state
+            )
+        return LineReader(
+            instrument.address,
+            instrument.baud,
+            lambda text: self._heard(instrument, text),
+            on_state,
+        )
 
     def _on_state(self, instrument: Instrument) -> Callable[[bool, str], None]:
         def told(is_there: bool, why: str) -> None:
@@ -154,13 +170,18 @@ class Desk:
         fits = line.unit == instrument.unit or line.standing == "garbled"
         standing = line.standing if fits else "garbled"
         gate = self._gates.get(instrument.id, Gate())
-        self._gates[instrument.id], answer = pass_line(gate, standing, line.value, time.monotonic(), low, high)
+        self._gates[instrument.id], answer = pass_line(
+            gate, standing, line.value, time.monotonic(), low, high
+        )
         if answer == "taken":
             self._tell(instrument, "reading", text, line.value, reading_id=str(uuid4()))
         elif answer == "moving":
             self._tell(instrument, "moving", text, line.value)
         elif answer == "out_of_range":
-            said = f"{line.value:g} {instrument.unit} is out of its range, {low:g} to {high:g}; not recorded"
+            said = (
+                f"{line.value:g} {instrument.unit} is out of its range, {low:g} to {high:g}; not"
+                " recorded"
+            )
             self._tell(instrument, "refused", said, line.value)
         elif answer == "garbled":
             self._tell(instrument, "refused", f"“{_printable(text)}” cannot be read; not recorded")
@@ -175,7 +196,11 @@ class Desk:
             table = read_shots(name, data)
             table.faults.refuse()
             shots = {(row.values["blade"], row.values["shot"]) for row in table.rows}
-            self._tell(instrument, "result", f"{name}: {len(shots)} shots of {len(table.rows)} elements in all")
+            self._tell(
+                instrument,
+                "result",
+                f"{name}: {len(shots)} shots of {len(table.rows)} elements in all",
+            )
         except RefusedFileError as refused:
             self._tell(instrument, "refused", f"{name}: {refused.faults[0].message}; not taken")
 

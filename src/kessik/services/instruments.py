@@ -13,10 +13,16 @@ from kessik.store.database import Database
 from kessik.store.queries import instruments
 from kessik.store.records import Instrument, InstrumentKind, ReferenceCheck
 
-UNITS: Mapping[InstrumentKind, str] = {"force": "gf", "rockwell": "HRC", "xrf": "%", "camera": "", "pedal": ""}
+UNITS: Mapping[InstrumentKind, str] = {
+    "force": "gf",
+    "rockwell": "HRC",
+    "xrf": "%",
+    "camera": "",
+    "pedal": "",
+}
 RANGES: Mapping[InstrumentKind, tuple[float, float]] = {
     "force": (LIMITS["force_gf"].least, LIMITS["force_gf"].most), "rockwell": (10.0, 72.0),
-}  # fmt: skip
+}  # fmt: skip  # a table is read by its rows
 BY_FOLDER = frozenset({"xrf", "camera"})
 MOST_READINGS = most("reference_readings")
 
@@ -58,7 +64,8 @@ def range_of(instrument: Instrument) -> tuple[float, float]:
 def save_instrument(db: Database, instrument: Instrument, *, at_home: bool = True) -> Instrument:
     """Keep an instrument; what cannot be is refused at its field.
 
-    Where it is plugged in is said on the machine that serves (`at_home`), never by a device of the network.
+    Where it is plugged in is said on the machine that serves (`at_home`), never by a device of the
+    network.
     """
     if not instrument.name.strip():
         raise OutOfRangeError("give the instrument a name", field="name")
@@ -72,15 +79,23 @@ def save_instrument(db: Database, instrument: Instrument, *, at_home: bool = Tru
     low, high = range_of(instrument)
     least, most = RANGES.get(instrument.kind, (0.0, float("inf")))
     if not least <= low < high <= most:
-        message = f"a range of {low:g} to {high:g} cannot be; {least:g} to {most:g} {UNITS[instrument.kind]} can"
+        message = (
+            f"a range of {low:g} to {high:g} cannot be; {least:g} to {most:g}"
+            f" {UNITS[instrument.kind]} can"
+        )
         raise OutOfRangeError(message, field="range_high", value=high)
     kept = replace(
-        instrument, name=instrument.name.strip(), address=instrument.address.strip(), unit=UNITS[instrument.kind]
+        instrument,
+        name=instrument.name.strip(),
+        address=instrument.address.strip(),
+        unit=UNITS[instrument.kind],
     )
     with db.write() as session:
         before = instruments.find_instrument(session, kept.id)
         if before is not None and before.kind != kept.kind:
-            raise NotAllowedNowError("an instrument stays of its kind; make another one", field="kind")
+            raise NotAllowedNowError(
+                "an instrument stays of its kind; make another one", field="kind"
+            )
         instruments.save_instrument(session, kept)
     return kept
 
@@ -93,7 +108,11 @@ def _check_place(instrument: Instrument, known: Sequence[Instrument], at_home: b
         message = "where an instrument is plugged in is said on the machine that serves"
         raise NotHereError(message, field="address")
     if not address:
-        where = "the folder it writes to" if instrument.kind in BY_FOLDER else "its port, or host:port of its bridge"
+        where = (
+            "the folder it writes to"
+            if instrument.kind in BY_FOLDER
+            else "its port, or host:port of its bridge"
+        )
         raise OutOfRangeError(f"say where it is plugged in: {where}", field="address")
     if instrument.kind not in BY_FOLDER:
         read_address(address)
@@ -102,9 +121,16 @@ def _check_place(instrument: Instrument, known: Sequence[Instrument], at_home: b
 
 
 def _check_number(instrument: Instrument, known: Sequence[Instrument]) -> None:
-    others = [each for each in known if each.in_use and each.archived_utc is None and each.id != instrument.id]
+    others = [
+        each
+        for each in known
+        if each.in_use and each.archived_utc is None and each.id != instrument.id
+    ]
     if instrument.in_use and len(others) >= most("instruments"):
-        message = f"{most('instruments')} instruments are plugged in; unplug or put away one of them first"
+        message = (
+            f"{most('instruments')} instruments are plugged in; unplug or put away one of them"
+            " first"
+        )
         raise OutOfRangeError(message, field="in_use")
 
 
@@ -118,13 +144,18 @@ def put_away(db: Database, instrument_id: str, archived_utc: str | None) -> None
 def record_check(db: Database, check: ReferenceCheck) -> None:
     """Record the day's readings on the reference; the same id twice is one check."""
     if not 1 <= len(check.readings) <= MOST_READINGS:
-        raise OutOfRangeError(f"give 1 to {MOST_READINGS} readings on the reference", field="readings")
+        raise OutOfRangeError(
+            f"give 1 to {MOST_READINGS} readings on the reference", field="readings"
+        )
     with db.write() as session:
         instrument = _find(instruments.find_instrument(session, check.instrument_id))
         low, high = range_of(instrument)
         wrong = next((value for value in check.readings if not low <= value <= high), None)
         if wrong is not None:
-            message = f"{wrong:g} {instrument.unit} cannot be read on {instrument.name}; {low:g} to {high:g} can"
+            message = (
+                f"{wrong:g} {instrument.unit} cannot be read on {instrument.name}; {low:g} to"
+                f" {high:g} can"
+            )
             raise OutOfRangeError(message, field="readings", value=wrong)
         if instruments.find_reference_check(session, check.id) is None:
             instruments.add_reference_check(

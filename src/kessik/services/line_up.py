@@ -13,7 +13,9 @@ from kessik.store.queries import shelf
 
 @dataclass(frozen=True)
 class LineUp:
-    """A trial's answer so far with what is matched, what is open, and the scope an answer could have."""
+    """A trial's answer so far with what is matched, what is open, and the scope an answer could
+    have.
+    """
 
     answer: Verdict
     cells: tuple[Cell, ...]
@@ -32,7 +34,10 @@ def line_up(db: Database, trial_id: str) -> LineUp:
         grades, used_up = grades_by_name(session), shelf.cut_edges(session)
     runs = [found.run for found in answer.runs]
     facts = [
-        _with_starts(blade_facts(blade, edges_in_use(blade, runs, used_up), trial.settled_rule, grades), answer)
+        _with_starts(
+            blade_facts(blade, edges_in_use(blade, runs, used_up), trial.settled_rule, grades),
+            answer,
+        )
         for blade in blades
     ]
     cells = match(facts, trial.rule)
@@ -49,17 +54,29 @@ def _with_starts(facts: BladeFacts, answer: Verdict) -> BladeFacts:
     own = [r for r in answer.analysis.runs if r.run.blade == facts.code and r.start_gf is not None]
     if not own or answer.sealed:
         return facts
-    return replace(facts, edges={**facts.edges, "start_gf": [Fact(r.start_gf, readings=r.start_readings) for r in own]})
+    return replace(
+        facts,
+        edges={
+            **facts.edges,
+            "start_gf": [Fact(r.start_gf, readings=r.start_readings) for r in own],
+        },
+    )
 
 
 def _references(answer: Verdict) -> tuple[str, ...]:
-    """What is still missing to give a result its place: a low and a high reference. Leaving them out is possible."""
+    """What is still missing to give a result its place: a low and a high reference. Leaving them
+    out is possible.
+    """
     if len(answer.blades) < 2:
         return ()
     said = []
     roles = {blade.role for blade in answer.blades}
     if "low_reference" not in roles:
-        said.append("No low reference is named: a well-known modest blade shows where the scale begins.")
+        said.append(
+            "No low reference is named: a well-known modest blade shows where the scale begins."
+        )
     if "high_reference" not in roles:
-        said.append("No high reference is named: a well-known strong blade shows where the scale ends.")
+        said.append(
+            "No high reference is named: a well-known strong blade shows where the scale ends."
+        )
     return tuple(said)

@@ -7,7 +7,9 @@ from kessik.store.queries import stock
 
 
 def lot_factor_words(db: Database, answer: Verdict) -> list[str]:
-    """What blades that were cut on several lots of the medium say of those lots; empty where none was."""
+    """What blades that were cut on several lots of the medium say of those lots; empty where none
+    was.
+    """
     taken = {}
     for r in answer.runs:
         booking = next((b for b in r.run.bookings if b.use == "medium"), None)

@@ -1,4 +1,6 @@
-"""Methods of trials: taken from a school, copied, changed; every version that a run was cut under is kept."""
+"""Methods of trials: taken from a school, copied, changed; every version that a run was cut under
+is kept.
+"""
 
 from dataclasses import dataclass, replace
 from uuid import uuid4
@@ -13,7 +15,9 @@ from kessik.store.records import MethodVersion, Run, Trial
 
 @dataclass(frozen=True)
 class KnownMethods:
-    """What a trial can take its method from: the ready ones, and the tester's own lines with their newest version."""
+    """What a trial can take its method from: the ready ones, and the tester's own lines with their
+    newest version.
+    """
 
     ready: tuple[Method, ...]
     own: tuple[MethodVersion, ...]
@@ -33,8 +37,11 @@ def with_version(session: Session, trial: Trial, now_utc: str) -> Trial:
     return replace(trial, method_id=made, method_number=1)
 
 
-def change_method(db: Database, trial_id: str, method: Method, now_utc: str, take_line_of: str | None = None) -> Trial:
-    """Give a trial another method. One that a run was cut under stays as it was and gets a new version beside it.
+def change_method(
+    db: Database, trial_id: str, method: Method, now_utc: str, take_line_of: str | None = None
+) -> Trial:
+    """Give a trial another method. One that a run was cut under stays as it was and gets a new
+    version beside it.
 
     `take_line_of` is the id of a version to follow; without it the trial's own line goes on.
     """
@@ -46,7 +53,9 @@ def change_method(db: Database, trial_id: str, method: Method, now_utc: str, tak
         if followed is None:
             raise UnknownError("there is no such method", field="method_id")
         if followed.method == method:
-            changed = replace(trial, method=method, method_id=followed.id, method_number=followed.number)
+            changed = replace(
+                trial, method=method, method_id=followed.id, method_number=followed.number
+            )
             trials.save_trial(session, changed)
             return changed
         made, old = str(uuid4()), trial.method_id
@@ -89,5 +98,8 @@ def unlike_versions(versions: dict[str, MethodVersion], trial: Trial) -> dict[st
     for version in versions.values():
         apart = differences(version.method, trial.method)
         if version.id != trial.method_id and apart:
-            found[version.id] = f"cut under version {version.number} of the method, which differs in {'; '.join(apart)}"
+            found[version.id] = (
+                f"cut under version {version.number} of the method, which differs in"
+                f" {'; '.join(apart)}"
+            )
     return found

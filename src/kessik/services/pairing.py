@@ -1,4 +1,6 @@
-"""Pairing: letting a device of the local network in, by a code that is shown on this machine and used once."""
+"""Pairing: letting a device of the local network in, by a code that is shown on this machine and
+used once.
+"""
 
 import hmac
 import secrets
@@ -48,7 +50,9 @@ class _Waiting:
         known = self._tries.get(address)
         if known is not None and at_s < known.until_s:
             wait = max(round(known.until_s - at_s), 1)
-            raise TooOftenError(f"too many wrong codes from here; try again in {wait} s", field="code", wait_s=wait)
+            raise TooOftenError(
+                f"too many wrong codes from here; try again in {wait} s", field="code", wait_s=wait
+            )
 
     def guessed_wrong(self, address: str, at_s: float) -> None:
         known = self._tries.setdefault(address, _Tries())
@@ -64,7 +68,9 @@ class _Waiting:
 
 
 class Pairing:
-    """Who is let in from the network: `address` is where this machine is found, None where it serves only itself."""
+    """Who is let in from the network: `address` is where this machine is found, None where it
+    serves only itself.
+    """
 
     def __init__(self, db: Database, address: str | None) -> None:
         self.address = address
@@ -78,7 +84,9 @@ class Pairing:
     def new_code(self) -> str:
         """A fresh code; the one before it no longer works."""
         if self.address is None:
-            raise NotAllowedNowError("Kessik serves this machine only; start it with --lan to pair a device")
+            raise NotAllowedNowError(
+                "Kessik serves this machine only; start it with --lan to pair a device"
+            )
         code = "".join(secrets.choice(_SIGNS) for _ in range(_LENGTH))
         with self._lock:
             self._code = _Code(code, time.monotonic() + CODE_LASTS_S)
@@ -87,7 +95,8 @@ class Pairing:
     def pair(self, code: str, name: str, address: str) -> str:
         """Let a device in that names the code; returns its session, of which only a hash is kept.
 
-        The code works once and for five minutes. A wrong one uses nothing up: whoever guesses waits, ever longer.
+        The code works once and for five minutes. A wrong one uses nothing up: whoever guesses
+        waits, ever longer.
         """
         said = "".join(code.split()).replace("-", "").upper()
         at_s = time.monotonic()
@@ -95,14 +104,18 @@ class Pairing:
             self._waiting.check(address, at_s)
             known = self._code
             if known is None or at_s > known.until_s:
-                raise OutOfRangeError("there is no code to pair with now; have a new one shown", field="code")
+                raise OutOfRangeError(
+                    "there is no code to pair with now; have a new one shown", field="code"
+                )
             if not hmac.compare_digest(known.code.encode(), said.encode()):
                 self._waiting.guessed_wrong(address, at_s)
                 raise OutOfRangeError("that is not the code shown", field="code")
             self._code = None
             self._waiting.forget(address)
         token = secrets.token_urlsafe(32)
-        device = PairedDevice(str(uuid4()), name.strip()[:60] or "a device", _hash(token), now().utc)
+        device = PairedDevice(
+            str(uuid4()), name.strip()[:60] or "a device", _hash(token), now().utc
+        )
         with self._db.write() as session:
             queries.add_paired_device(session, device)
         self._hashes.add(device.session_hash)

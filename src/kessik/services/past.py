@@ -1,4 +1,6 @@
-"""What plans learn from the past: the tester's own pace, the lives of repeated edges, and the edges used up."""
+"""What plans learn from the past: the tester's own pace, the lives of repeated edges, and the edges
+used up.
+"""
 
 from collections import OrderedDict
 from dataclasses import dataclass
@@ -21,7 +23,9 @@ _FEWEST_CUTS = 5
 
 @dataclass(frozen=True)
 class Past:
-    """What a plan learns from: the trial as it stands, the tester's pace, and lives of repeated edges of any trial."""
+    """What a plan learns from: the trial as it stands, the tester's pace, and lives of repeated
+    edges of any trial.
+    """
 
     answer: Verdict
     cut_s: float | None
@@ -41,7 +45,9 @@ def learn(db: Database, trial_id: str) -> Past:
     if key not in _learned:
         answer = verdict(db, trial_id)
         cut_s, reading_s = _own_pace(db, trial_id)
-        _learned[key] = Past(answer, cut_s, reading_s, tuple(_repeats(db)), _used_up(db), tuple(stocked(db)))
+        _learned[key] = Past(
+            answer, cut_s, reading_s, tuple(_repeats(db)), _used_up(db), tuple(stocked(db))
+        )
         while len(_learned) > _KEPT:
             _learned.popitem(last=False)
     return _learned[key]
@@ -54,7 +60,9 @@ def _used_up(db: Database) -> frozenset[str]:
 
 
 def _own_pace(db: Database, trial_id: str) -> tuple[float | None, float | None]:
-    """Median seconds a cut and a reading over this trial's counted runs; None with fewer than five cuts."""
+    """Median seconds a cut and a reading over this trial's counted runs; None with fewer than five
+    cuts.
+    """
     with db.read() as session:
         runs = [run.id for run in bench_log.runs_of(session, trial_id) if run.compares]
         logs = bench_log.events_by_run(session, runs)
@@ -74,7 +82,10 @@ def _own_pace(db: Database, trial_id: str) -> tuple[float | None, float | None]:
 
 
 def _seconds_between(before: BenchEvent, after: BenchEvent) -> float | None:
-    if before.kind in ("pause", "check_planned", "stage") or before.client_time == after.client_time:
+    if (
+        before.kind in ("pause", "check_planned", "stage")
+        or before.client_time == after.client_time
+    ):
         return None
     began, ended = seconds_of(before), seconds_of(after)
     return None if began is None or ended is None else ended - began
@@ -89,11 +100,14 @@ def _repeats(db: Database) -> list[tuple[float, ...]]:
         by_blade: dict[str, list[float]] = {}
         answer = verdict(db, trial_id)
         if answer.trial.method.cycles:
-            continue  # rounds of one light sharpening may fall off; they are no repeats of one another
+            # rounds of one light sharpening may fall off; they are no repeats of one another
+            continue
         stage = answer.stage
         for result in answer.analysis.runs:
             life = result.lives.get(stage)
             if life is not None and isinstance(life.life.found, Crossed) and not result.left_out:
-                by_blade.setdefault(result.run.blade, []).append(float(np.log(life.life.found.estimate)))
+                by_blade.setdefault(result.run.blade, []).append(
+                    float(np.log(life.life.found.estimate))
+                )
         repeats.extend(tuple(lives) for lives in by_blade.values())
     return repeats

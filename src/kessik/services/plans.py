@@ -1,4 +1,6 @@
-"""Plans: what a trial will cost and can show before its first cut, foretold from its method and the past."""
+"""Plans: what a trial will cost and can show before its first cut, foretold from its method and the
+past.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -89,7 +91,9 @@ class TrialPlan:
     sealed: str
 
 
-def plan_of(db: Database, trial_id: str, changes: Plan | None = None, edges_per_blade: int | None = None) -> TrialPlan:
+def plan_of(
+    db: Database, trial_id: str, changes: Plan | None = None, edges_per_blade: int | None = None
+) -> TrialPlan:
     """A trial's plan; `changes` and `edges_per_blade` are tried out without being kept."""
     past = learn(db, trial_id)
     answer = past.answer
@@ -127,13 +131,20 @@ def plan_of(db: Database, trial_id: str, changes: Plan | None = None, edges_per_
         tuple(needs),
         tuple(_strokes(answer, cost)),
         tuple(_work(order, blades, edges, trial.method, pace, plan)),
-        {b.code: code for b in answer.blades for code in [blind_codes(trial, answer.blades).get(b.id)] if code},
+        {
+            b.code: code
+            for b in answer.blades
+            for code in [blind_codes(trial, answer.blades).get(b.id)]
+            if code
+        },
         answer.sealed,
     )
 
 
 def _strokes(answer: Verdict, cost: Budget) -> list[Strokes]:
-    """By the steps of the newest edge of the trial that tells them, once for every run still to cut."""
+    """By the steps of the newest edge of the trial that tells them, once for every run still to
+    cut.
+    """
     told = [edge for blade in answer.blades for edge in blade.edges if edge.steps]
     if not told or not cost.runs:
         return []
@@ -141,7 +152,9 @@ def _strokes(answer: Verdict, cost: Budget) -> list[Strokes]:
     sums: dict[str, int] = {}
     for step in newest.steps:
         name = f"{step.abrasive}, {step.size_um:g} µm" if step.size_um else step.abrasive
-        sums[name] = sums.get(name, 0) + (step.strokes_per_side or 0) * max(step.repeats, 1) * cost.runs
+        sums[name] = (
+            sums.get(name, 0) + (step.strokes_per_side or 0) * max(step.repeats, 1) * cost.runs
+        )
     return [Strokes(name, strokes) for name, strokes in sums.items() if strokes]
 
 
@@ -154,7 +167,12 @@ def work_words(found: TrialPlan, dated: DatedWork) -> str:
 
 
 def _work(
-    order: Sequence[Place], blades: Sequence[BladeAhead], edges: int, method: Method, pace: Pace, plan: Plan
+    order: Sequence[Place],
+    blades: Sequence[BladeAhead],
+    edges: int,
+    method: Method,
+    pace: Pace,
+    plan: Plan,
 ) -> list[DatedWork]:
     if not plan.starts_on:
         return []
@@ -171,9 +189,12 @@ def check_plan(plan: Plan) -> None:
     """Refuse figures that cannot be, at their field."""
     plan.pace.check()
     for field, limit in (
-        ("expected_life", "expected_life"), ("wanted_percent", "wanted_percent"), ("hours_a_day", "hours_a_day"),
-        ("rope_left_m", "stock"), ("line_left_m", "stock"),
-    ):  # fmt: skip
+        ("expected_life", "expected_life"),
+        ("wanted_percent", "wanted_percent"),
+        ("hours_a_day", "hours_a_day"),
+        ("rope_left_m", "stock"),
+        ("line_left_m", "stock"),
+    ):
         value = getattr(plan, field)
         if value is not None:
             check_limit(limit, value, field)
@@ -191,7 +212,8 @@ def _check_start(plan: Plan) -> None:
 def keep_plan(db: Database, trial_id: str, plan: Plan, edges_per_blade: int) -> TrialPlan:
     """Keep a plan with its trial; one that cannot be met is kept too, and says so.
 
-    The written prediction is fixed by the first counted run, so that it is shown unchanged beside the answer.
+    The written prediction is fixed by the first counted run, so that it is shown unchanged beside
+    the answer.
     """
     check_plan(plan)
     check_limit("edges_per_blade", edges_per_blade, "edges_per_blade")
@@ -200,7 +222,8 @@ def keep_plan(db: Database, trial_id: str, plan: Plan, edges_per_blade: int) -> 
         begun = any(not run.practice for run in bench_log.runs_of(session, trial_id))
         if begun and plan.prediction != trial.plan.prediction:
             raise OutOfRangeError(
-                "the prediction was written down before the first cut and stays as it is", field="prediction"
+                "the prediction was written down before the first cut and stays as it is",
+                field="prediction",
             )
         changed = replace(trial, plan=plan, edges_per_blade=edges_per_blade)
         check_lots(session, changed)
@@ -218,7 +241,11 @@ def _blades_ahead(past: Past, plan: Plan, edges: int) -> list[BladeAhead]:
         waits = edge_waits(blade, past.used_up)
         life = lives.get(blade.code, plan.expected_life or USUAL_LIFE)
         expected = expected_run(answer.trial.method, min(max(life, 1.0), 5000.0))
-        found.append(BladeAhead(blade.code, blade.mark, expected, blade.code in lives, max(edges - done, 0), waits))
+        found.append(
+            BladeAhead(
+                blade.code, blade.mark, expected, blade.code in lives, max(edges - done, 0), waits
+            )
+        )
     return found
 
 
@@ -234,10 +261,15 @@ def _known_lives(analysis: TrialAnalysis, stage: str) -> dict[str, float]:
 
 
 def _pace(past: Past, plan: Plan) -> tuple[Pace, bool]:
-    """The plan's pace, with seconds a cut and a reading learned from the tester's own runs where there are any."""
+    """The plan's pace, with seconds a cut and a reading learned from the tester's own runs where
+    there are any.
+    """
     if past.cut_s is None or plan.own_pace:
         return plan.pace, False
-    return replace(plan.pace, cut_s=past.cut_s, reading_s=past.reading_s or plan.pace.reading_s), True
+    return (
+        replace(plan.pace, cut_s=past.cut_s, reading_s=past.reading_s or plan.pace.reading_s),
+        True,
+    )
 
 
 def _order(blades: Sequence[BladeAhead], plan: Plan, edges: int) -> list[Place]:
@@ -245,36 +277,63 @@ def _order(blades: Sequence[BladeAhead], plan: Plan, edges: int) -> list[Place]:
         return []
     rng = np.random.default_rng(plan.seed)
     return order_of(
-        [b.code for b in blades], edges, plan.order_kind, lambda n: rng.permutation(n).tolist(), plan.balance_zones
+        [b.code for b in blades],
+        edges,
+        plan.order_kind,
+        lambda n: rng.permutation(n).tolist(),
+        plan.balance_zones,
     )
 
 
 def _schedules(method: Method, blades: Sequence[BladeAhead]) -> list[ScheduleAhead]:
-    """Fixed, growing and adaptive checks side by side; pass and fail cannot be foreseen, so they have no adaptive."""
+    """Fixed, growing and adaptive checks side by side; pass and fail cannot be foreseen, so they
+    have no adaptive.
+    """
     if not blades or method.dose is not None:
         return []
     life = float(median([b.expected.life for b in blades]))
     adaptive = method.limit_gf(method.end_stage or "") is not None
     kinds: list[tuple[str, Method]] = []
     if adaptive:
-        kinds.append(("when Kessik says", replace(method, ends=_confirmed(method, "next_check"), schedule="adaptive")))
+        kinds.append(
+            (
+                "when Kessik says",
+                replace(method, ends=_confirmed(method, "next_check"), schedule="adaptive"),
+            )
+        )
     fixed = _confirmed(method, "same_count") if adaptive else method.ends
     gaps = dict.fromkeys(
-        [*(gap * method.piece for gap in _GAPS), *([method.every] if method.schedule == "every" else [])]
+        [
+            *(gap * method.piece for gap in _GAPS),
+            *([method.every] if method.schedule == "every" else []),
+        ]
     )
-    kinds += [("", replace(method, ends=fixed, schedule="every", every=gap, at=())) for gap in sorted(gaps)]
+    kinds += [
+        ("", replace(method, ends=fixed, schedule="every", every=gap, at=()))
+        for gap in sorted(gaps)
+    ]
     growth = method.growth if method.schedule == "geometric" else 1.5
     first = method.every if method.schedule == "geometric" else max(2.0 * method.piece, 1.0)
-    kinds.append(("", replace(method, ends=fixed, schedule="geometric", every=first, growth=growth, at=())))
+    kinds.append(
+        ("", replace(method, ends=fixed, schedule="geometric", every=first, growth=growth, at=()))
+    )
     return [
-        ScheduleAhead(name or kind.checked(), kind.schedule, kind.every, kind.growth, _same_checks(kind, method),
-                      expected_run(kind, life))
+        ScheduleAhead(
+            name or kind.checked(),
+            kind.schedule,
+            kind.every,
+            kind.growth,
+            _same_checks(kind, method),
+            expected_run(kind, life),
+        )
         for name, kind in kinds
-    ]  # fmt: skip
+    ]
 
 
 def _has_ratios(method: Method) -> bool:
-    """Whether a method ends with something whose ratio makes sense; effort on a scale of 0 to 10 does not."""
+    """Whether a method ends with something whose ratio makes sense; effort on a scale of 0 to 10
+    does not.
+    """
     return bool(method.stages) or any(spec.kind in ("force", "depth") for spec in method.checks)
 
 

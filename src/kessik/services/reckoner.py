@@ -1,4 +1,6 @@
-"""The reckoner: the small calculations of the bench, each with its formula, where it holds and where it is from."""
+"""The reckoner: the small calculations of the bench, each with its formula, where it holds and
+where it is from.
+"""
 
 from dataclasses import dataclass
 
@@ -12,7 +14,12 @@ from kessik.core.geometry import (
     with_micro_bevel,
 )
 from kessik.core.hardness import hrc_from_hv, hv_from_hrc
-from kessik.core.media import board_area_mm2, cuts_at_reference_length, exposure_mm2_per_mm, rope_area_mm2
+from kessik.core.media import (
+    board_area_mm2,
+    cuts_at_reference_length,
+    exposure_mm2_per_mm,
+    rope_area_mm2,
+)
 from kessik.core.sharpening.abrasives import SCALES, Grit, nearest_grit, size_um
 
 
@@ -27,7 +34,8 @@ class Footing:
 
 BEVEL = Footing(
     "w = t ÷ (2 sin θ), h = t ÷ (2 tan θ); with a micro-bevel t is shared by two such wedges",
-    "flat bevels, ground alike on both sides; on a convex edge take the equivalent angle at a stated height",
+    "flat bevels, ground alike on both sides; on a convex edge take the equivalent angle at a"
+    " stated height",
     "plane trigonometry",
 )
 GROWTH = Footing(
@@ -36,18 +44,21 @@ GROWTH = Footing(
     "plane trigonometry",
 )
 CONVEX = Footing(
-    "θ = arctan(t ÷ 2h)", "says nothing of the curve between the apex and that height", "plane trigonometry"
+    "θ = arctan(t ÷ 2h)",
+    "says nothing of the curve between the apex and that height",
+    "plane trigonometry",
 )
 EXPOSURE = Footing(
     "exposure = A ÷ L; rope A = strands × π d² ÷ 4, board A = cut length × thickness; "
     "count at a reference length = n × L ref ÷ L",
-    "compares runs in one medium, cut and lot; between media it orders cost, not sharpness. Board thickness includes "
-    "the air in the flutes, so only boards of one construction compare",
+    "compares runs in one medium, cut and lot; between media it orders cost, not sharpness. Board"
+    " thickness includes the air in the flutes, so only boards of one construction compare",
     "plane geometry; counting by exposure is common practice",
 )
 ABRASIVE = Footing(
     "median grain size by grit number; between listed grits along the logarithm",
-    "grains of one grit spread widely, and scales differ in how they count; read it as an order of coarseness",
+    "grains of one grit spread widely, and scales differ in how they count; read it as an order of"
+    " coarseness",
     "FEPA 42 and 43, ASTM E11; water stones after JIS R 6001, where published tables differ",
 )
 HARDNESS = Footing(
@@ -76,9 +87,13 @@ def reckon_bevel(
     micro_side_angle_deg: float | None,
     micro_face_width_mm: float | None,
 ) -> BevelReckoned:
-    """Any two of thickness, angle per side and bevel width give the third; a micro-bevel takes its share of the
-    thickness. The width is that of the bevel without one. OutOfRangeError as the geometry says."""
-    whole = bevel(thickness_mm=thickness_mm, side_angle_deg=side_angle_deg, face_width_mm=face_width_mm)
+    """Any two of thickness, angle per side and bevel width give the third; a micro-bevel takes its
+    share of the thickness. The width is that of the bevel without one. OutOfRangeError as the
+    geometry says.
+    """
+    whole = bevel(
+        thickness_mm=thickness_mm, side_angle_deg=side_angle_deg, face_width_mm=face_width_mm
+    )
     included = included_angle_deg(whole.side_angle_deg)
     if micro_side_angle_deg is None and micro_face_width_mm is None:
         return BevelReckoned(whole, included, whole, None, included)
@@ -93,7 +108,8 @@ def reckon_growth(height_lost_mm: float, primary_grind_side_deg: float) -> float
     """Growth of the thickness behind the edge, mm."""
     if not 0 < primary_grind_side_deg <= 20:
         raise OutOfRangeError(
-            f"a primary grind of {primary_grind_side_deg:g}° per side cannot be; above 0 and up to 20° can",
+            f"a primary grind of {primary_grind_side_deg:g}° per side cannot be; above 0 and up to"
+            " 20° can",
             field="primary_grind_side_deg",
             value=primary_grind_side_deg,
         )
@@ -130,15 +146,21 @@ def reckon_exposure(
     elif cut_length_mm is not None and board_mm is not None:
         area = board_area_mm2(cut_length_mm, board_mm)
     else:
-        raise OutOfRangeError("give the rope's diameter, or length of cut and thickness of the board", field="medium")
+        raise OutOfRangeError(
+            "give the rope's diameter, or length of cut and thickness of the board", field="medium"
+        )
     scaled = None
     if cuts is not None and reference_mm is not None:
         scaled = cuts_at_reference_length(cuts, edge_length_mm, reference_mm)
     return ExposureReckoned(area, exposure_mm2_per_mm(area, edge_length_mm), scaled)
 
 
-def reckon_abrasive(scale: str | None, grit: float | None, wanted_um: float | None) -> tuple[float, list[Grit]]:
-    """A size in µm, from a grit or as given, with the nearest grit of every scale that reaches so far."""
+def reckon_abrasive(
+    scale: str | None, grit: float | None, wanted_um: float | None
+) -> tuple[float, list[Grit]]:
+    """A size in µm, from a grit or as given, with the nearest grit of every scale that reaches so
+    far.
+    """
     asked = None
     if wanted_um is None:
         if scale is None or grit is None:

@@ -1,4 +1,6 @@
-"""Blades and edges files: rows become blades and edges with measurements, and the other way round; onto the shelf."""
+"""Blades and edges files: rows become blades and edges with measurements, and the other way round;
+onto the shelf.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
@@ -18,13 +20,15 @@ from kessik.store.queries import shelf
 from kessik.store.records import Blade, Edge, HeatTreatment, Moment
 
 _BLADE_PLAIN = (
-    "claimed_grade", "usual_hardness_low_hrc", "usual_hardness_high_hrc", "owner", "price", "note", "loan_from",
+    "claimed_grade", "usual_hardness_low_hrc", "usual_hardness_high_hrc", "owner", "price", "note",
+    "loan_from",
     "loan_due", "loan_returned",
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 _BLADE_MEASURED = (
-    "hardness_hrc", "edge_length_mm", "stock_mm", "primary_grind_side_deg", "grind", "profile", "finish", "coating",
+    "hardness_hrc", "edge_length_mm", "stock_mm", "primary_grind_side_deg", "grind", "profile",
+    "finish", "coating",
     "grip",
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 _EDGE_PLAIN = ("regime", "minutes", "steel_removed_mm", "note", "made_on", "factory", "trouble")
 _EDGE_MEASURED = ("side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "start_gf")
 _FROM_FILE = "as the file said"
@@ -32,15 +36,22 @@ _TRIES = 5
 
 
 def read_blade(
-    code: str, row: Row | None, edge_rows: Mapping[int, Row | None], now_utc: str, blade_id: str | None = None
+    code: str,
+    row: Row | None,
+    edge_rows: Mapping[int, Row | None],
+    now_utc: str,
+    blade_id: str | None = None,
 ) -> Blade:
-    """A new blade as its row tells it, with one edge for each number; without a row only its code is known."""
+    """A new blade as its row tells it, with one edge for each number; without a row only its code
+    is known.
+    """
     made = blade_id or str(uuid4())
     edges = tuple(_edge(made, number, edge_rows[number], now_utc) for number in sorted(edge_rows))
     if row is None:
         return Blade(made, code, edges=edges)
     stated = tuple(
-        entered(made, name, value, standing, now_utc) for name, value, standing in _stated(row, _BLADE_MEASURED)
+        entered(made, name, value, standing, now_utc)
+        for name, value, standing in _stated(row, _BLADE_MEASURED)
     )
     return Blade(
         made,
@@ -58,14 +69,19 @@ def _edge(blade_id: str, number: int, row: Row | None, now_utc: str) -> Edge:
     if row is None:
         return Edge(made, blade_id, number)
     stated = tuple(
-        entered(made, name, value, standing, now_utc) for name, value, standing in _stated(row, _EDGE_MEASURED)
+        entered(made, name, value, standing, now_utc)
+        for name, value, standing in _stated(row, _EDGE_MEASURED)
     )
-    return replace(_edge_plain(Edge(made, blade_id, number), row), measurements=stated, other=dict(row.extra))
+    return replace(
+        _edge_plain(Edge(made, blade_id, number), row), measurements=stated, other=dict(row.extra)
+    )
 
 
 def _edge_plain(edge: Edge, row: Row) -> Edge:
     size, kind = row.values.get("last_abrasive_um"), row.values.get("last_abrasive_kind")
-    steps = (Step(kind or "abrasive", kind or "", size),) if size is not None or kind else edge.steps
+    steps = (
+        (Step(kind or "abrasive", kind or "", size),) if size is not None or kind else edge.steps
+    )
     settled = row.values.get("settled")
     said = {} if settled is None else {"overrule": settled, "overrule_reason": _FROM_FILE}
     return replace(edge, steps=steps, **_given(row, _EDGE_PLAIN), **said)
@@ -87,11 +103,14 @@ def _stated(row: Row, names: Sequence[str]) -> list[tuple[str, float | str, Stan
     return found
 
 
-def import_onto_shelf(db: Database, blades: Sequence[Table], edges: Sequence[Table], now: Moment) -> list[str]:
+def import_onto_shelf(
+    db: Database, blades: Sequence[Table], edges: Sequence[Table], now: Moment
+) -> list[str]:
     """Blades and edges of files onto the shelf, all or nothing; returns the codes touched.
 
-    A code on the shelf already is that blade: what the file says becomes one more measurement where it is new. All is
-    worked out before the write lock is taken; where somebody changed one of the blades meanwhile, once more.
+    A code on the shelf already is that blade: what the file says becomes one more measurement where
+    it is new. All is worked out before the write lock is taken; where somebody changed one of the
+    blades meanwhile, once more.
     """
     for _ in range(_TRIES):
         with db.read() as session:
@@ -103,10 +122,16 @@ def import_onto_shelf(db: Database, blades: Sequence[Table], edges: Sequence[Tab
             still = [blade for blade in shelf.all_blades(session) if blade.id in touched]
             if still == [blade for blade in known if blade.id in touched]:
                 new = [blade for blade in wanted if all(blade.id != other.id for other in still)]
-                marks = dict(zip((b.id for b in new), shelf.next_marks(session, len(new)), strict=True))
-                shelf.save_whole_blades(session, [replace(b, mark=marks.get(b.id, b.mark)) for b in wanted])
+                marks = dict(
+                    zip((b.id for b in new), shelf.next_marks(session, len(new)), strict=True)
+                )
+                shelf.save_whole_blades(
+                    session, [replace(b, mark=marks.get(b.id, b.mark)) for b in wanted]
+                )
                 return [blade.code for blade in wanted]
-    raise NotAllowedNowError("the shelf is being changed elsewhere; import again in a moment", field="file")
+    raise NotAllowedNowError(
+        "the shelf is being changed elsewhere; import again in a moment", field="file"
+    )
 
 
 def _brought_up_to_date(
@@ -144,7 +169,9 @@ def _shelf_faults(
         for row in table.rows:
             code = row.values["blade"]
             if len(on_shelf.get(code.casefold(), ())) > 1:
-                message = f"two blades on the shelf are coded {code}; give one another code, then import"
+                message = (
+                    f"two blades on the shelf are coded {code}; give one another code, then import"
+                )
                 faults.append(Fault(table.file, row.line, "blade", message))
     for table in edges:
         for row in table.rows:
@@ -155,7 +182,9 @@ def _shelf_faults(
     return faults
 
 
-def _bring_up_to_date(blade: Blade, row: Row | None, edge_rows: Mapping[int, Row], now: Moment) -> Blade:
+def _bring_up_to_date(
+    blade: Blade, row: Row | None, edge_rows: Mapping[int, Row], now: Moment
+) -> Blade:
     found = blade
     if row is not None:
         treatment = row.values.get("heat_treatment")
@@ -202,13 +231,18 @@ def edges_csv(blades: Sequence[Blade]) -> str:
 def header(columns: Sequence[Column], rows: Sequence[Mapping[str, Any]]) -> list[str]:
     """The columns of a format, then what else the rows carry."""
     names = [column.name for column in columns]
-    return names + [name for name in dict.fromkeys(key for row in rows for key in row) if name not in names]
+    return names + [
+        name for name in dict.fromkeys(key for row in rows for key in row) if name not in names
+    ]
 
 
-def _in_use(measurements: Sequence[Measurement], names: Sequence[str]) -> dict[str, float | str | None]:
+def _in_use(
+    measurements: Sequence[Measurement], names: Sequence[str]
+) -> dict[str, float | str | None]:
     found = {name: used(measurements, name) for name in names}
     return {
-        name: None if m is None else m.value if QUANTITIES[name].is_number else m.words for name, m in found.items()
+        name: None if m is None else m.value if QUANTITIES[name].is_number else m.words
+        for name, m in found.items()
     }
 
 

@@ -1,4 +1,6 @@
-"""Run logs kept in memory: a log only ever grows, so that only its new tail has to be read from disk."""
+"""Run logs kept in memory: a log only ever grows, so that only its new tail has to be read from
+disk.
+"""
 
 from bisect import bisect_right
 from collections import OrderedDict
@@ -18,7 +20,9 @@ from kessik.store.records import Run
 
 _KEPT = 256
 _stores: WeakKeyDictionary[Database, OrderedDict[str, "_Kept"]] = WeakKeyDictionary()
-_states: WeakKeyDictionary[Database, OrderedDict[str, tuple[Method, RunState]]] = WeakKeyDictionary()
+_states: WeakKeyDictionary[Database, OrderedDict[str, tuple[Method, RunState]]] = (
+    WeakKeyDictionary()
+)
 _lock = Lock()
 
 
@@ -55,10 +59,11 @@ class RunLog:
 
 
 def log_of(db: Database, session: Session, run_id: str) -> RunLog:
-    """The run's log as this session sees it, or UnknownError; what was read before is not read again.
+    """The run's log as this session sees it, or UnknownError; what was read before is not read
+    again.
 
-    What a transaction appends itself is not in it before it asks, and is remembered only by sessions that see it
-    committed: the caller appends after asking.
+    What a transaction appends itself is not in it before it asks, and is remembered only by
+    sessions that see it committed: the caller appends after asking.
     """
     with _lock:
         logs = _stores.setdefault(db, OrderedDict())

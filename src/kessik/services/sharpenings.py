@@ -1,4 +1,6 @@
-"""Sharpenings: edges made by recipe or by hand, their zones and damage, and the tester's word on whether they count."""
+"""Sharpenings: edges made by recipe or by hand, their zones and damage, and the tester's word on
+whether they count.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -24,9 +26,15 @@ class Prepared:
 
 
 def save_edge(
-    db: Database, edge: Edge, stated: Mapping[str, float | None] | None, now: Moment, *, inside: str | None = None
+    db: Database,
+    edge: Edge,
+    stated: Mapping[str, float | None] | None,
+    now: Moment,
+    *,
+    inside: str | None = None,
 ) -> Edge:
-    """Record a sharpening, or change what is known of one; values `stated` become measurements where they are new.
+    """Record a sharpening, or change what is known of one; values `stated` become measurements
+    where they are new.
 
     `inside` names a trial that the blade must be in.
     """
@@ -38,7 +46,9 @@ def save_edge(
         known = next((e for e in blade.edges if e.id == edge.id), None)
         shelf.save_edge(session, edge)
         for quantity, value in (stated or {}).items():
-            changes = stated_again(known.measurements if known else (), quantity, value, "measured_here", now.utc)
+            changes = stated_again(
+                known.measurements if known else (), quantity, value, "measured_here", now.utc
+            )
             shelf.save_measurements(session, blade.id, edge.id, changes)
         blade = get_blade(session, edge.blade_id)
     return next(e for e in blade.edges if e.id == edge.id)
@@ -55,14 +65,20 @@ def _check(session: Session, blade: Blade, edge: Edge) -> None:
     for name, what in (("minutes", "minutes"), ("steel_removed_mm", "mm of steel removed")):
         value = getattr(edge, name)
         if value is not None and not 0 <= value <= 1000:
-            raise OutOfRangeError(f"{value:g} {what} cannot be; 0 to 1000 can", field=name, value=value)
+            raise OutOfRangeError(
+                f"{value:g} {what} cannot be; 0 to 1000 can", field=name, value=value
+            )
     check_zones(edge.zones, blade.edge_length_mm, overlap_insisted=edge.zones_overlap)
     for mark in edge.damage:
         beyond = blade.edge_length_mm is not None and mark.position_mm > blade.edge_length_mm
         if mark.position_mm < 0 or beyond:
-            raise OutOfRangeError(f"{mark.kind} at {mark.position_mm:g} mm lies beyond the edge", field="damage")
+            raise OutOfRangeError(
+                f"{mark.kind} at {mark.position_mm:g} mm lies beyond the edge", field="damage"
+            )
     if edge.overrule is not None and not edge.overrule_reason.strip():
-        raise OutOfRangeError("say why the rule is overruled; the reason stays visible", field="overrule_reason")
+        raise OutOfRangeError(
+            "say why the rule is overruled; the reason stays visible", field="overrule_reason"
+        )
 
 
 def delete_edge(db: Database, blade_id: str, edge_id: str) -> None:
@@ -72,7 +88,9 @@ def delete_edge(db: Database, blade_id: str, edge_id: str) -> None:
         if all(edge.id != edge_id for edge in blade.edges):
             raise UnknownError("there is no such edge on this blade", field="edge")
         if bench_log.edge_has_runs(session, edge_id):
-            raise NotAllowedNowError("this edge has been cut; its runs stay in the record", field="edge")
+            raise NotAllowedNowError(
+                "this edge has been cut; its runs stay in the record", field="edge"
+            )
         shelf.delete_edge(session, edge_id)
 
 
@@ -100,9 +118,15 @@ def recipe_by_id(session: Session, recipe_id: str) -> Recipe:
 
 
 def prepare_by_recipe(
-    db: Database, recipe_id: str, edge_ids: Mapping[str, str], made_on: str, zones: Sequence[Zone] = ()
+    db: Database,
+    recipe_id: str,
+    edge_ids: Mapping[str, str],
+    made_on: str,
+    zones: Sequence[Zone] = (),
 ) -> list[Prepared]:
-    """Make the next edge of several blades by one recipe, in one act; the same edge ids twice make one set."""
+    """Make the next edge of several blades by one recipe, in one act; the same edge ids twice make
+    one set.
+    """
     with db.write() as session:
         recipe = recipe_by_id(session, recipe_id)
         made = []

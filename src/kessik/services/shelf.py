@@ -1,4 +1,6 @@
-"""The shelf: blades made, changed, archived; their measurements and photos; grades and abrasives."""
+"""The shelf: blades made, changed, archived; their measurements and photos; grades and
+abrasives.
+"""
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
@@ -21,7 +23,9 @@ STATED = ("hardness_hrc", "edge_length_mm")
 
 @dataclass(frozen=True)
 class Shelved:
-    """A blade on the shelf: how many runs it has, the trials it is in, whether its newest edge waits to be cut."""
+    """A blade on the shelf: how many runs it has, the trials it is in, whether its newest edge
+    waits to be cut.
+    """
 
     blade: Blade
     runs: int
@@ -35,7 +39,10 @@ def the_shelf(db: Database) -> list[Shelved]:
         blades = shelf.all_blades(session)
         runs = shelf.runs_by_blade(session)
         trials, cut = shelf.trials_of_blades(session), shelf.cut_edges(session)
-    return [Shelved(b, runs.get(b.id, 0), tuple(trials.get(b.id, ())), edge_waits(b, cut)) for b in blades]
+    return [
+        Shelved(b, runs.get(b.id, 0), tuple(trials.get(b.id, ())), edge_waits(b, cut))
+        for b in blades
+    ]
 
 
 def shelved(db: Database, blade_id: str) -> Shelved:
@@ -64,7 +71,8 @@ def make_blade(db: Database, blade: Blade) -> Blade:
 def insert_blade(session: Session, blade: Blade, *, shared_code: bool = False) -> Blade:
     """Add a blade with its edges and measurements inside a transaction.
 
-    ConflictError where its code is taken, unless `shared_code` (a trial read from a file brings its own blades).
+    ConflictError where its code is taken, unless `shared_code` (a trial read from a file brings its
+    own blades).
     """
     check_blade(blade)
     there = shelf.find_blade(session, blade.id)
@@ -89,7 +97,8 @@ def refuse_taken_code(session: Session, blade: Blade) -> None:
     for other in shelf.all_blades(session):
         if other.id != blade.id and other.archived_utc is None and other.code.casefold() == code:
             raise ConflictError(
-                f"there is a blade {other.code} on the shelf already; take that one, or give this another code",
+                f"there is a blade {other.code} on the shelf already; take that one, or give this"
+                " another code",
                 field="code",
             )
 
@@ -121,7 +130,10 @@ def check_usual(low: float | None, high: float | None, low_field: str, high_fiel
         if value is not None:
             check_value(replace(quantity, name=field, label="usual hardness"), value)
     if low is not None and high is not None and low > high:
-        raise OutOfRangeError(f"the usual hardness runs from {low:g} to {high:g}; put the lower first", field=low_field)
+        raise OutOfRangeError(
+            f"the usual hardness runs from {low:g} to {high:g}; put the lower first",
+            field=low_field,
+        )
 
 
 def check_edge_facts(edge: Edge) -> None:
@@ -137,7 +149,9 @@ def _check_date(text: str, field: str) -> None:
     try:
         date.fromisoformat(text)
     except ValueError as wrong:
-        raise OutOfRangeError(f"“{text}” is not a day like 2026-05-04", field=field, value=text) from wrong
+        raise OutOfRangeError(
+            f"“{text}” is not a day like 2026-05-04", field=field, value=text
+        ) from wrong
 
 
 def change_blade(db: Database, blade_id: str, changes: Mapping[str, Any], now: Moment) -> Blade:
@@ -184,20 +198,27 @@ def delete_blade(db: Database, blade_id: str) -> None:
         blade = get_blade(session, blade_id)
         if shelf.runs_by_blade(session).get(blade_id):
             raise NotAllowedNowError(
-                f"{blade.code} has runs, and they stay in the record; archive it instead", field="blade"
+                f"{blade.code} has runs, and they stay in the record; archive it instead",
+                field="blade",
             )
         shelf.delete_blade(session, blade_id)
 
 
-def measure(db: Database, blade_id: str, edge_id: str | None, measurement: Measurement, now: Moment) -> Measurement:
-    """Keep one more measurement of a blade or of one of its edges; the same id twice is one measurement."""
+def measure(
+    db: Database, blade_id: str, edge_id: str | None, measurement: Measurement, now: Moment
+) -> Measurement:
+    """Keep one more measurement of a blade or of one of its edges; the same id twice is one
+    measurement.
+    """
     with db.write() as session:
         blade = get_blade(session, blade_id)
         known = shelf.find_measurement(session, measurement.id)
         _check_owner(blade, edge_id, measurement.quantity)
         made = completed(measurement, blade, now.utc)
         if known is not None:
-            same = replace(known[2], recorded_utc="", struck="") == replace(made, recorded_utc="", struck="")
+            same = replace(known[2], recorded_utc="", struck="") == replace(
+                made, recorded_utc="", struck=""
+            )
             if known[:2] != (blade_id, edge_id) or not same:
                 raise ConflictError("this id was used for another measurement", field="id")
             return known[2]
@@ -214,11 +235,15 @@ def _check_owner(blade: Blade, edge_id: str | None, name: str) -> None:
     if quantity.of == "edge" and edge_id is None:
         raise OutOfRangeError(f"{quantity.label} belongs to an edge; say which", field="edge_id")
     if quantity.of == "blade" and edge_id is not None:
-        raise OutOfRangeError(f"{quantity.label} belongs to the blade, not to one edge", field="edge_id")
+        raise OutOfRangeError(
+            f"{quantity.label} belongs to the blade, not to one edge", field="edge_id"
+        )
 
 
 def strike_measurement(db: Database, measurement_id: str, reason: str) -> Measurement:
-    """Strike a measurement out with a reason, or, with an empty one, let it stand again; it stays visible."""
+    """Strike a measurement out with a reason, or, with an empty one, let it stand again; it stays
+    visible.
+    """
     with db.write() as session:
         known = shelf.find_measurement(session, measurement_id)
         if known is None:
@@ -230,7 +255,9 @@ def strike_measurement(db: Database, measurement_id: str, reason: str) -> Measur
 
 
 def add_photo(db: Database, blade_id: str, data: bytes, caption: str, now: Moment) -> Photo:
-    """Keep a picture of a blade under the hash of its content; RefusedFileError where it is no picture."""
+    """Keep a picture of a blade under the hash of its content; RefusedFileError where it is no
+    picture.
+    """
     picture = read_photo(data)
     with db.read() as session:
         get_blade(session, blade_id)
@@ -244,10 +271,14 @@ def add_photo(db: Database, blade_id: str, data: bytes, caption: str, now: Momen
 
 
 def remove_photo(db: Database, blade_id: str, content_hash: str) -> None:
-    """Take a picture off a blade's page; where nothing else shows it, it goes from the disk, too."""
+    """Take a picture off a blade's page; where nothing else shows it, it goes from the disk,
+    too.
+    """
     with db.write() as session:
         shelf.delete_photo(session, blade_id, content_hash)
-        is_shown = shelf.find_photo(session, content_hash) is not None or bench_log.mentions(session, content_hash)
+        is_shown = shelf.find_photo(session, content_hash) is not None or bench_log.mentions(
+            session, content_hash
+        )
     if not is_shown:
         with told_plainly():
             remove_photo_file(db.folder, content_hash)

@@ -23,32 +23,42 @@ class BladeAhead:
 
 
 def shortfalls(
-    plan: Plan, cost: Budget, needs: Sequence[StockNeed], blades: Sequence[BladeAhead], answer: Verdict, edges: int
+    plan: Plan,
+    cost: Budget,
+    needs: Sequence[StockNeed],
+    blades: Sequence[BladeAhead],
+    answer: Verdict,
+    edges: int,
 ) -> Iterator[str]:
     """One sentence for each thing that is missing."""
     yield from _stock(plan, cost, needs)
     bare = [b.code for b in blades if b.still_to_cut and not b.waits]
     if bare:
-        yield f"{', '.join(bare)} {'has' if len(bare) == 1 else 'have'} no edge that waits to be cut"
+        yield (
+            f"{', '.join(bare)} {'has' if len(bare) == 1 else 'have'} no edge that waits to be cut"
+        )
     method = answer.trial.method
     if method.limits_gf and not answer.sealed:
         stage, limit_gf = method.limits_gf[0]
         for result in answer.analysis.runs:
             if result.start_gf is not None and result.start_gf >= limit_gf:
                 yield (
-                    f"{result.run.blade} starts at {result.start_gf:.0f} gf, above the {stage} limit of {limit_gf:g} "
-                    "gf: nothing can be timed to it"
+                    f"{result.run.blade} starts at {result.start_gf:.0f} gf, above the {stage}"
+                    f" limit of {limit_gf:g} gf: nothing can be timed to it"
                 )
     longest = max((b.expected.cuts / method.piece for b in blades), default=0.0)
     if longest > plan.pace.cuts_a_day and method.cut != "stroke":
         yield (
-            f"one run of about {longest:.0f} cuts is more than the {plan.pace.cuts_a_day} a day for one hand; "
-            "pause it overnight"
+            f"one run of about {longest:.0f} cuts is more than the {plan.pace.cuts_a_day} a day for"
+            " one hand; pause it overnight"
         )
     if len(blades) < 2:
         yield "one blade alone compares with nothing" if blades else "no blade is in the trial yet"
     elif edges < 2:
-        yield "one edge each is an anecdote with a number: re-sharpening alone can make such a difference"
+        yield (
+            "one edge each is an anecdote with a number: re-sharpening alone can make such a"
+            " difference"
+        )
 
 
 def _stock(plan: Plan, cost: Budget, needs: Sequence[StockNeed]) -> Iterator[str]:
@@ -57,12 +67,15 @@ def _stock(plan: Plan, cost: Budget, needs: Sequence[StockNeed]) -> Iterator[str
         if need.left is not None and need.needed > need.left:
             unit = need.lot.unit
             yield (
-                f"{need.lot.name} runs short by {need.needed - need.left:.1f} {unit}: {need.needed:.1f} {unit} needed, "
-                f"{max(need.left, 0.0):.1f} {unit} left"
+                f"{need.lot.name} runs short by {need.needed - need.left:.1f} {unit}:"
+                f" {need.needed:.1f} {unit} needed, {max(need.left, 0.0):.1f} {unit} left"
             )
     for use, left, needed, what in (
         ("medium", plan.rope_left_m, cost.medium_m, "rope"),
         ("check", plan.line_left_m, cost.line_m, "test line"),
     ):
         if use not in used and left is not None and needed > left:
-            yield f"{what} runs short by {needed - left:.1f} m: {needed:.1f} m needed, {left:g} m left"
+            yield (
+                f"{what} runs short by {needed - left:.1f} m: {needed:.1f} m needed, {left:g} m"
+                " left"
+            )

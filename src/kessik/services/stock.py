@@ -1,4 +1,6 @@
-"""Lots and stock: what was bought, what runs took of it by themselves, what was corrected, and what is left."""
+"""Lots and stock: what was bought, what runs took of it by themselves, what was corrected, and what
+is left.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -15,9 +17,10 @@ from kessik.store.queries import bench_log, stock
 from kessik.store.records import Booking, Lot, LotCorrection, Run, Trial
 
 UNITS = {
-    "rope": ("m",), "board": ("m", "sheets"), "card": ("packs", "sheets"), "paper": ("sheets",), "test_line": ("m",),
+    "rope": ("m",), "board": ("m", "sheets"), "card": ("packs", "sheets"), "paper": ("sheets",),
+    "test_line": ("m",),
     "abrasive": ("pieces",), "salt": ("g", "kg"),
-}  # fmt: skip
+}  # fmt: skip  # a table is read by its rows
 MEDIUM_KINDS = ("rope", "board", "card")
 CHECK_KINDS = ("test_line", "paper")
 LOW_SHARE = 0.15
@@ -27,7 +30,9 @@ USUAL_TRIES_PER_SHEET = 20.0
 
 @dataclass(frozen=True)
 class StockedLot:
-    """A lot with what was used of it, in its unit; `left` is None where nobody said how much was bought."""
+    """A lot with what was used of it, in its unit; `left` is None where nobody said how much was
+    bought.
+    """
 
     lot: Lot
     used: float
@@ -50,7 +55,9 @@ class StockedLot:
 
 @dataclass(frozen=True)
 class StockNeed:
-    """What a plan takes of a lot it names: in the lot's unit, with what is left and what it costs."""
+    """What a plan takes of a lot it names: in the lot's unit, with what is left and what it
+    costs.
+    """
 
     use: Literal["medium", "check"]
     lot: Lot
@@ -69,10 +76,20 @@ def needs_of(lots: Sequence[StockedLot], trial: Trial, cost: Budget) -> list[Sto
         if known is None:
             continue
         lot = known.lot
-        booking = medium_booking(lot, trial.method, plan.pace) if use == "medium" else check_booking(lot, plan.pace)
-        needed = cost.cuts * booking.per_count + cost.readings * booking.per_reading + cost.runs * booking.per_run
+        booking = (
+            medium_booking(lot, trial.method, plan.pace)
+            if use == "medium"
+            else check_booking(lot, plan.pace)
+        )
+        needed = (
+            cost.cuts * booking.per_count
+            + cost.readings * booking.per_reading
+            + cost.runs * booking.per_run
+        )
         each = known.price_each
-        found.append(StockNeed(booking.use, lot, needed, known.left, None if each is None else each * needed))
+        found.append(
+            StockNeed(booking.use, lot, needed, known.left, None if each is None else each * needed)
+        )
     return found
 
 
@@ -102,7 +119,10 @@ def _used(db: Database, session: Session) -> dict[str, tuple[float, int]]:
         state = run_logs.state_of(db, log, method_of_run(session, run))
         for booking in run.bookings:
             amount, runs = found.get(booking.lot_id, (0.0, 0))
-            found[booking.lot_id] = (amount + booking.amount(state.count, len(state.checks)), runs + 1)
+            found[booking.lot_id] = (
+                amount + booking.amount(state.count, len(state.checks)),
+                runs + 1,
+            )
     return found
 
 
@@ -112,7 +132,9 @@ def save_lot(db: Database, lot: Lot) -> Lot:
         raise OutOfRangeError("give the lot a name", field="name")
     if lot.unit not in UNITS[lot.kind]:
         raise OutOfRangeError(
-            f"{lot.kind.replace('_', ' ')} goes by {' or '.join(UNITS[lot.kind])}", field="unit", value=lot.unit
+            f"{lot.kind.replace('_', ' ')} goes by {' or '.join(UNITS[lot.kind])}",
+            field="unit",
+            value=lot.unit,
         )
     for field in ("bought_amount", "price"):
         value = getattr(lot, field)
@@ -128,7 +150,9 @@ def correct(db: Database, correction: LotCorrection) -> None:
     if not correction.reason.strip():
         raise OutOfRangeError("say why: it stays in the record", field="reason")
     if not 0 < abs(correction.amount) <= most("stock"):
-        raise OutOfRangeError("give the amount that was used besides, or less than booked below zero", field="amount")
+        raise OutOfRangeError(
+            "give the amount that was used besides, or less than booked below zero", field="amount"
+        )
     with db.write() as session:
         if stock.find_lot(session, correction.lot_id) is None:
             raise UnknownError("there is no such lot", field="lot")
@@ -158,7 +182,9 @@ def check_lots(session: Session, trial: Trial) -> None:
             raise UnknownError("there is no such lot", field=field)
         if lot.kind not in kinds:
             wanted = " or ".join(kind.replace("_", " ") for kind in kinds)
-            raise OutOfRangeError(f"{lot.name} is {lot.kind.replace('_', ' ')}; {wanted} goes here", field=field)
+            raise OutOfRangeError(
+                f"{lot.name} is {lot.kind.replace('_', ' ')}; {wanted} goes here", field=field
+            )
 
 
 def bookings_for(session: Session, trial: Trial, method: Method) -> tuple[Booking, ...]:
@@ -174,7 +200,10 @@ def bookings_for(session: Session, trial: Trial, method: Method) -> tuple[Bookin
 
 
 def medium_booking(lot: Lot, method: Method, pace: Pace) -> Booking:
-    per_count, per_run = metres_per_count(method, pace), pace.offcut_m if method.medium == "rope" else 0.0
+    per_count, per_run = (
+        metres_per_count(method, pace),
+        pace.offcut_m if method.medium == "rope" else 0.0,
+    )
     if lot.unit == "sheets":
         metres = float(lot.details.get("m_per_sheet") or USUAL_M_PER_SHEET)
         per_count, per_run = per_count / metres, per_run / metres
@@ -191,7 +220,9 @@ def check_booking(lot: Lot, pace: Pace) -> Booking:
 
 
 def lot_change(session: Session, run: Run, earlier: Sequence[Run], insisted: bool) -> str:
-    """Refuse another lot inside a block, or mark it where it is insisted on; empty where there is none."""
+    """Refuse another lot inside a block, or mark it where it is insisted on; empty where there is
+    none.
+    """
     mine = {booking.use: booking.lot_id for booking in run.bookings}
     for other in earlier:
         if other.block != run.block:

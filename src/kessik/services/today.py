@@ -60,7 +60,9 @@ def today(db: Database) -> FrontDoor:
     """All trials, those with a run under way before the others, newest first."""
     with db.read() as session:
         found = trials.all_trials(session)
-        failed = [FailedTrial(each.id, each.name, each.why) for each in trials.spoiled_trials(session)]
+        failed = [
+            FailedTrial(each.id, each.name, each.why) for each in trials.spoiled_trials(session)
+        ]
     entries = []
     for trial in found:
         try:
@@ -74,7 +76,10 @@ def _why(trial: Trial, error: Exception) -> str:
     if isinstance(error, KessikError):
         return error.message
     _LOG.error("the trial %s cannot be worked out", trial.id, exc_info=error)
-    return "it cannot be worked out: what was stored of it is met by no rule; its files can still be saved"
+    return (
+        "it cannot be worked out: what was stored of it is met by no rule; its files can still be"
+        " saved"
+    )
 
 
 DueKind = Literal["loan", "hardness", "work", "stock"]
@@ -94,7 +99,9 @@ class Due:
 
 
 def what_waits(db: Database, day: date) -> list[Due]:
-    """Planned work and loans to return, soonest first; lots running low; blades whose hardness is not measured."""
+    """Planned work and loans to return, soonest first; lots running low; blades whose hardness is
+    not measured.
+    """
     with db.read() as session:
         blades = [blade for blade in shelf.all_blades(session) if blade.archived_utc is None]
         in_trials = shelf.trials_of_blades(session)
@@ -104,7 +111,9 @@ def what_waits(db: Database, day: date) -> list[Due]:
         known = blade.used("hardness_hrc")
         if in_trials.get(blade.id) and (known is None or known.standing not in MEASURED):
             only = f"only {known.standing}" if known else "not known"
-            soft.append(Due("hardness", f"Hardness of {blade.code} is {only}", blade.id, mark=blade.mark))
+            soft.append(
+                Due("hardness", f"Hardness of {blade.code} is {only}", blade.id, mark=blade.mark)
+            )
     dated = sorted([*loans, *_work(db, day)], key=lambda due: due.on)
     return [*dated, *_low_lots(db), *soft]
 
@@ -124,7 +133,9 @@ def _work(db: Database, day: date) -> list[Due]:
             days = (dated.on - day).days
             if days <= DAYS_AHEAD:
                 says = f"{work_words(plan, dated)}, {_when(days)}"
-                found.append(Due("work", says, trial_id=trial.id, on=dated.on.isoformat(), overdue=days < 0))
+                found.append(
+                    Due("work", says, trial_id=trial.id, on=dated.on.isoformat(), overdue=days < 0)
+                )
     return found
 
 
@@ -133,7 +144,12 @@ def _low_lots(db: Database) -> list[Due]:
     for low in stocked(db):
         if low.is_low and low.lot.archived_utc is None:
             assert low.left is not None
-            found.append(Due("stock", f"{low.lot.name} runs low: {max(low.left, 0.0):.1f} {low.lot.unit} left"))
+            found.append(
+                Due(
+                    "stock",
+                    f"{low.lot.name} runs low: {max(low.left, 0.0):.1f} {low.lot.unit} left",
+                )
+            )
     return found
 
 
@@ -151,12 +167,18 @@ def _when(days: int) -> str:
 
 
 def _trial_today(answer: Verdict) -> TrialToday:
-    unfinished = [r for r in answer.runs if r.state.status in ("fresh", "cutting", "paused") and not r.run.practice]
+    unfinished = [
+        r
+        for r in answer.runs
+        if r.state.status in ("fresh", "cutting", "paused") and not r.run.practice
+    ]
     return TrialToday(answer, tuple(unfinished), next_step(answer))
 
 
 def next_step(answer: Verdict) -> NextStep:
-    """Go on with what is open, else cut the blade with the fewest edges cut, else read the verdict."""
+    """Go on with what is open, else cut the blade with the fewest edges cut, else read the
+    verdict.
+    """
     codes = blind_codes(answer.trial, answer.blades) if answer.trial.is_blind else {}
 
     def shown(blade: Blade) -> str:
@@ -168,7 +190,10 @@ def next_step(answer: Verdict) -> NextStep:
         return NextStep("add_blades", "Add the blades to compare")
     if unfinished:
         run = unfinished[0]
-        says = f"Go on with {shown(run.blade)}, edge {run.edge.number}, at {run.state.count:g} {run.run.count_unit}"
+        says = (
+            f"Go on with {shown(run.blade)}, edge {run.edge.number}, at {run.state.count:g}"
+            f" {run.run.count_unit}"
+        )
         return NextStep("go_on", says, run.run.id, run.blade.id)
     ended = [r for r in counted if r.state.status == "stopped"]
 
@@ -178,5 +203,7 @@ def next_step(answer: Verdict) -> NextStep:
     waiting = [blade for blade in answer.blades if cut_edges(blade) < answer.trial.edges_per_blade]
     if waiting and answer.trial.source != "import":
         blade = min(waiting, key=cut_edges)
-        return NextStep("start_run", f"Cut {shown(blade)}, run {cut_edges(blade) + 1}", None, blade.id)
+        return NextStep(
+            "start_run", f"Cut {shown(blade)}, run {cut_edges(blade) + 1}", None, blade.id
+        )
     return NextStep("read_verdict", "Read the verdict")

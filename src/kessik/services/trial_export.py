@@ -32,9 +32,15 @@ def export_trial(db: Database, trial_id: str) -> dict[str, str]:
     numbers = {v.id: n for n, v in kept.items()}
     name = slug(trial.name)
     unknown: dict[str, None] = {}
-    series = [_series_row(trial, r, i, logged, unknown) for r in runs for i, logged in enumerate(r.state.checks, 1)]
+    series = [
+        _series_row(trial, r, i, logged, unknown)
+        for r in runs
+        for i, logged in enumerate(r.state.checks, 1)
+    ]
     series += [row for r in runs for row in _strop_rows(trial, r)]
-    run_rows = [_run_row(trial, r, numbers.get(r.run.method_id, trial.method_number), lots) for r in runs]
+    run_rows = [
+        _run_row(trial, r, numbers.get(r.run.method_id, trial.method_number), lots) for r in runs
+    ]
     return {
         f"{name}.series.csv": write_series(series, list(unknown)),
         f"{name}.runs.csv": write_table(header(RUN_COLUMNS, run_rows), run_rows),
@@ -58,7 +64,9 @@ def slug(name: str) -> str:
     return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-") or "trial"
 
 
-def _series_row(trial: Trial, r: TrialRun, seq: int, logged: LoggedCheck, unknown: dict[str, None]) -> dict[str, Any]:
+def _series_row(
+    trial: Trial, r: TrialRun, seq: int, logged: LoggedCheck, unknown: dict[str, None]
+) -> dict[str, Any]:
     row = row_of_check(logged)
     unknown.update(dict.fromkeys(logged.said.extra or {}))
     return {
@@ -81,7 +89,10 @@ def _strop_rows(trial: Trial, r: TrialRun) -> list[dict[str, Any]]:
     before = 0.0
     for test in r.state.strops:
         rows.append({"check": "strop", "value": test.strokes - before, "unit": "strokes"})
-        rows += [{"check": "force", "value": gf, "unit": "gf", "stage": AFTER_STROP} for gf in test.readings_gf]
+        rows += [
+            {"check": "force", "value": gf, "unit": "gf", "stage": AFTER_STROP}
+            for gf in test.readings_gf
+        ]
         before = test.strokes
     return [{**own, "seq": len(r.state.checks) + i, **row} for i, row in enumerate(rows, 1)]
 
@@ -96,9 +107,22 @@ def _run_row(trial: Trial, r: TrialRun, version: int, lots: Mapping[str, str]) -
     known = {name: getattr(r.run, name) for name in RUN_FIELDS}
     own = {"trial": trial.name, "blade": r.blade.code, "edge": r.edge.number, "run": r.run.number}
     taken = "; ".join(lots[booking.lot_id] for booking in r.run.bookings if booking.lot_id in lots)
-    spoiled = "; ".join(f"spoiled at {n:g}{f' ({cause})' if cause else ''}" for n, cause in r.state.spoiled)
+    spoiled = "; ".join(
+        f"spoiled at {n:g}{f' ({cause})' if cause else ''}" for n, cause in r.state.spoiled
+    )
     note = "; ".join(part for part in (r.run.other.get("note"), spoiled) if part)
-    named = {"note": note, "method": f"{r.method.name}, version {version}", "block": r.run.block, "lot": taken or None}
+    named = {
+        "note": note,
+        "method": f"{r.method.name}, version {version}",
+        "block": r.run.block,
+        "lot": taken or None,
+    }
     named["after_strop"] = r.run.after_strop_of is not None or None
     said = {name: value for name, value in {**named, **known}.items() if value not in (None, "")}
-    return {"medium": trial.medium or None, **r.run.other, **own, **said, "started": r.run.started.utc}
+    return {
+        "medium": trial.medium or None,
+        **r.run.other,
+        **own,
+        **said,
+        "started": r.run.started.utc,
+    }

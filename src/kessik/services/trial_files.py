@@ -24,7 +24,9 @@ from kessik.store.records import Blade, Edge, Moment, Run
 
 _METHOD_FILE = ".method.json"
 RUN_FIELDS = ("practice", "zone_from_mm", "zone_to_mm", "edge_length_used_mm", "round", "operator")
-RULE = SettledRule("every_edge")  # edges of a file may be numbered from where its tester began; it says what counts
+RULE = SettledRule(
+    "every_edge"
+)  # edges of a file may be numbered from where its tester began; it says what counts
 
 
 @dataclass(frozen=True)
@@ -57,18 +59,24 @@ class ReadRun:
         block = str(record.get("block") or "")
         if block.isdecimal():
             known["block"] = int(block)
-        return Run("", "", edge_id, self.rows.run, Moment(""), count_unit=self.rows.count_unit, **known)
+        return Run(
+            "", "", edge_id, self.rows.run, Moment(""), count_unit=self.rows.count_unit, **known
+        )
 
     @property
     def method_number(self) -> int | None:
         """The version of the method the run says it was cut under, as an export writes it."""
-        said = re.search(r"version (\d+)$", str(self.record.values.get("method") or "") if self.record else "")
+        said = re.search(
+            r"version (\d+)$", str(self.record.values.get("method") or "") if self.record else ""
+        )
         return int(said[1]) if said else None
 
 
 @dataclass(frozen=True)
 class ReadTrial:
-    """A trial as its files tell it; blades carry new ids and their edges. `methods` where a method file came along."""
+    """A trial as its files tell it; blades carry new ids and their edges. `methods` where a method
+    file came along.
+    """
 
     name: str
     blades: tuple[Blade, ...]
@@ -83,19 +91,34 @@ class ReadTrial:
         blade, edge = self.edge_of(run)
         record = run.as_run(edge.id)
         length = edge_length_used_mm(record, blade)
-        return replace(run.rows.series(), practice=run.practice, edge_length_used_mm=length, worked_mm=record.worked_mm)
+        return replace(
+            run.rows.series(),
+            practice=run.practice,
+            edge_length_used_mm=length,
+            worked_mm=record.worked_mm,
+        )
 
     def analysis(self, rule: MatchingRule, method: Method) -> TrialAnalysis:
-        """The trial analysed as the bench would; its own method file goes before the method handed in."""
-        out = left_out(self.blades, [run.as_run(self.edge_of(run)[1].id) for run in self.runs], RULE)
+        """The trial analysed as the bench would; its own method file goes before the method handed
+        in.
+        """
+        out = left_out(
+            self.blades, [run.as_run(self.edge_of(run)[1].id) for run in self.runs], RULE
+        )
         facts = {blade.code: self._facts(blade, out) for blade in self.blades}
         in_force = self.methods.method if self.methods else method
         return analyse(
-            [self.series(run) for run in self.runs if run.compares or run.practice], facts, rule, in_force, out
+            [self.series(run) for run in self.runs if run.compares or run.practice],
+            facts,
+            rule,
+            in_force,
+            out,
         )
 
     def _facts(self, blade: Blade, out: Mapping[tuple[str, int], str]) -> BladeFacts:
-        cut = {run.rows.edge for run in self.runs if run.rows.blade == blade.code and not run.practice}
+        cut = {
+            run.rows.edge for run in self.runs if run.rows.blade == blade.code and not run.practice
+        }
         edges = [e for e in blade.edges if e.number in cut]
         counting = [e for e in edges if (blade.code, e.number) not in out]
         return blade_facts(blade, counting or edges, RULE)
@@ -103,7 +126,9 @@ class ReadTrial:
 
 @dataclass(frozen=True)
 class ReadFiles:
-    """Trials read from files, with what the reader noticed about each file; or blades and edges alone."""
+    """Trials read from files, with what the reader noticed about each file; or blades and edges
+    alone.
+    """
 
     trials: tuple[ReadTrial, ...]
     notes: tuple[str, ...]
@@ -112,7 +137,8 @@ class ReadFiles:
 
 
 def read_files(files: Sequence[NamedFile], work: Work | None = None) -> ReadFiles:
-    """Read series with the runs, blades and edges files beside them, or blades and edges files for the shelf.
+    """Read series with the runs, blades and edges files beside them, or blades and edges files for
+    the shelf.
 
     RefusedFileError lists the faults of all.
     """
@@ -124,7 +150,11 @@ def read_files(files: Sequence[NamedFile], work: Work | None = None) -> ReadFile
     series: list[SeriesFile] = []
     tables: dict[str, list[Table]] = {"runs": [], "blades": [], "edges": []}
     readers = {"runs": read_runs, "blades": read_blades, "edges": read_edges}
-    method_files = [read_method(file.name, file.data) for file in files if file.name.lower().endswith(_METHOD_FILE)]
+    method_files = [
+        read_method(file.name, file.data)
+        for file in files
+        if file.name.lower().endswith(_METHOD_FILE)
+    ]
     for file in files:
         work.step()
         if file.name.lower().endswith(_METHOD_FILE):
@@ -141,10 +171,15 @@ def read_files(files: Sequence[NamedFile], work: Work | None = None) -> ReadFile
     found = [file.faults for file in series] + [t.faults for kind in tables.values() for t in kind]
     together(found).refuse()
     runs = [run for file in series for run in file.runs]
-    everything = [file.table for file in series] + [table for kind in tables.values() for table in kind]
+    everything = [file.table for file in series] + [
+        table for kind in tables.values() for table in kind
+    ]
     notes = [f"{table.file}: {note}" for table in everything for note in table.notes]
     names = list(dict.fromkeys(run.trial for run in runs))
-    trials = tuple(_read_trial(name, runs, tables, method_files[-1] if method_files else None) for name in names)
+    trials = tuple(
+        _read_trial(name, runs, tables, method_files[-1] if method_files else None)
+        for name in names
+    )
     return ReadFiles(trials, tuple(notes), tuple(tables["blades"]), tuple(tables["edges"]))
 
 
@@ -155,11 +190,18 @@ def _check_blades(tables: Sequence[Table]) -> None:
 
 
 def _read_trial(
-    name: str, all_runs: Sequence[SeriesRun], tables: Mapping[str, Sequence[Table]], methods: MethodFile | None
+    name: str,
+    all_runs: Sequence[SeriesRun],
+    tables: Mapping[str, Sequence[Table]],
+    methods: MethodFile | None,
 ) -> ReadTrial:
     runs = [run for run in all_runs if run.trial == name]
     blade_rows = {row.values["blade"]: row for table in tables["blades"] for row in table.rows}
-    edge_rows = {(row.values["blade"], row.values["edge"]): row for table in tables["edges"] for row in table.rows}
+    edge_rows = {
+        (row.values["blade"], row.values["edge"]): row
+        for table in tables["edges"]
+        for row in table.rows
+    }
     run_rows = {
         (row.values["blade"], row.values["edge"], row.values.get("run") or 1): row
         for table in tables["runs"]
@@ -172,6 +214,10 @@ def _read_trial(
     for code in codes:
         numbers = {r.edge for r in runs if r.blade == code} | {n for c, n in edge_rows if c == code}
         by_number = {number: edge_rows.get((code, number)) for number in numbers}
-        blades.append(replace(read_blade(code, blade_rows.get(code), by_number, now), origin=f"files of {name}"))
+        blades.append(
+            replace(
+                read_blade(code, blade_rows.get(code), by_number, now), origin=f"files of {name}"
+            )
+        )
     found = tuple(ReadRun(r, run_rows.get((r.blade, r.edge, r.run))) for r in runs)
     return ReadTrial(name, tuple(blades), found, methods)

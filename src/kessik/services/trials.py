@@ -30,7 +30,9 @@ def get_trial(session: Session, trial_id: str) -> Trial:
 
 
 def make_trial(db: Database, trial: Trial) -> Trial:
-    """Make a trial; an id that exists already is answered with the trial as it is, changed or not."""
+    """Make a trial; an id that exists already is answered with the trial as it is, changed or
+    not.
+    """
     check_trial(trial)
     with db.write() as session:
         existing = trials.find_trial(session, trial.id)
@@ -42,7 +44,9 @@ def make_trial(db: Database, trial: Trial) -> Trial:
 
 
 def check_trial(trial: Trial) -> None:
-    """Refuse a trial without a name, with an unknown factor or variable, or with an impossible rope or tolerance."""
+    """Refuse a trial without a name, with an unknown factor or variable, or with an impossible rope
+    or tolerance.
+    """
     if not trial.name.strip():
         raise OutOfRangeError("give the trial a name", field="name")
     if trial.rule.factor not in FACTORS:
@@ -53,7 +57,8 @@ def check_trial(trial: Trial) -> None:
         )
     if trial.rope_diameter_mm is not None and not 0 < trial.rope_diameter_mm <= 200:
         raise OutOfRangeError(
-            f"a rope of {trial.rope_diameter_mm:g} mm cannot be cut here; above 0 and up to 200 mm can",
+            f"a rope of {trial.rope_diameter_mm:g} mm cannot be cut here; above 0 and up to 200"
+            " mm can",
             field="rope_diameter_mm",
             value=trial.rope_diameter_mm,
         )
@@ -62,38 +67,49 @@ def check_trial(trial: Trial) -> None:
 
 
 def _check_variables(trial: Trial) -> None:
-    named = {"tolerances": trial.rule.tolerances, "effects": trial.rule.effects, "let_go": trial.rule.let_go}
+    named = {
+        "tolerances": trial.rule.tolerances,
+        "effects": trial.rule.effects,
+        "let_go": trial.rule.let_go,
+    }
     for field, names in named.items():
         for name in names:
             if name not in BY_NAME:
                 known = ", ".join(BY_NAME)
-                raise OutOfRangeError(f"{name!r} is not held equal here; one of {known} is", field=field, value=name)
+                raise OutOfRangeError(
+                    f"{name!r} is not held equal here; one of {known} is", field=field, value=name
+                )
     for name, tolerance in trial.rule.tolerances.items():
         least = 1.0 if BY_NAME[name].kind == "ratio" else 0.0
         if not least <= tolerance <= 1000:
             raise OutOfRangeError(
-                f"a tolerance of {tolerance:g} for {BY_NAME[name].label} cannot be; {least:g} or more can",
+                f"a tolerance of {tolerance:g} for {BY_NAME[name].label} cannot be; {least:g} or"
+                " more can",
                 field="tolerances",
                 value=tolerance,
             )
     for name, effect in trial.rule.effects.items():
         if not 0 <= effect <= 100:
             raise OutOfRangeError(
-                f"{effect:g} % of life for each unit of {BY_NAME[name].label} cannot be; 0 to 100 can",
+                f"{effect:g} % of life for each unit of {BY_NAME[name].label} cannot be; 0 to"
+                " 100 can",
                 field="effects",
                 value=effect,
             )
 
 
 def change_trial(db: Database, trial_id: str, changes: Mapping[str, Any]) -> Trial:
-    """Change some of a trial's settings; which edges count is fixed once a counted run has begun."""
+    """Change some of a trial's settings; which edges count is fixed once a counted run has
+    begun.
+    """
     with db.write() as session:
         trial = get_trial(session, trial_id)
         changed = _changed(trial, changes)
         begun = any(not run.practice for run in bench_log.runs_of(session, trial_id))
         if changed.settled_rule != trial.settled_rule and begun:
             raise NotAllowedNowError(
-                "which edges count was fixed before the first cut; overrule it for single edges, with a reason",
+                "which edges count was fixed before the first cut; overrule it for single edges,"
+                " with a reason",
                 field="settled_kind",
             )
         check_trial(changed)
@@ -113,7 +129,9 @@ def _changed(trial: Trial, changes: Mapping[str, Any]) -> Trial:
     grouped = {*_RULE, *_SETTLED}
     rest = {k: v for k, v in changes.items() if k not in grouped}
     settled = {_SETTLED[k]: v for k, v in changes.items() if k in _SETTLED}
-    rule: dict[str, Any] = {k: tuple(v) if k == "let_go" else v for k, v in changes.items() if k in _RULE}
+    rule: dict[str, Any] = {
+        k: tuple(v) if k == "let_go" else v for k, v in changes.items() if k in _RULE
+    }
     return replace(
         trial,
         rule=replace(trial.rule, **rule),
@@ -138,7 +156,9 @@ def take_from_shelf(db: Database, trial_id: str, blade_id: str, role: Role) -> B
         get_trial(session, trial_id)
         blade = get_blade(session, blade_id)
         if blade.archived_utc is not None:
-            raise NotAllowedNowError(f"{blade.code} is archived; take it out of the archive first", field="blade")
+            raise NotAllowedNowError(
+                f"{blade.code} is archived; take it out of the archive first", field="blade"
+            )
         _refuse_second_code(session, trial_id, blade)
         place = trials.place_blade(session, trial_id, blade_id, role)
         trials.set_role(session, trial_id, blade_id, role)
@@ -149,11 +169,14 @@ def _refuse_second_code(session: Session, trial_id: str, blade: Blade) -> None:
     for other in trials.blades_of(session, trial_id):
         if other.id != blade.id and other.code.casefold() == blade.code.strip().casefold():
             raise ConflictError(
-                f"there is a blade {other.code} in this trial already; give this one another code", field="code"
+                f"there is a blade {other.code} in this trial already; give this one another code",
+                field="code",
             )
 
 
-def change_blade(db: Database, trial_id: str, blade_id: str, changes: Mapping[str, Any], now: Moment) -> Blade:
+def change_blade(
+    db: Database, trial_id: str, blade_id: str, changes: Mapping[str, Any], now: Moment
+) -> Blade:
     """Change facts of a blade of this trial."""
     with db.write() as session:
         placed = next((b for b in trials.blades_of(session, trial_id) if b.id == blade_id), None)
@@ -168,7 +191,9 @@ def change_blade(db: Database, trial_id: str, blade_id: str, changes: Mapping[st
 def drop_blade(db: Database, trial_id: str, blade_id: str) -> None:
     """Take a blade out of the trial; not once it has been cut in it."""
     with db.write() as session:
-        edge_ids = {e.id for b in trials.blades_of(session, trial_id) if b.id == blade_id for e in b.edges}
+        edge_ids = {
+            e.id for b in trials.blades_of(session, trial_id) if b.id == blade_id for e in b.edges
+        }
         if any(run.edge_id in edge_ids for run in bench_log.runs_of(session, trial_id)):
             raise NotAllowedNowError(
                 "this blade has been cut in this trial; its runs stay in the record", field="blade"

@@ -1,4 +1,6 @@
-"""Upkeep of a trial's blades: what the strop brings back, and whether the same light sharpening still restores them."""
+"""Upkeep of a trial's blades: what the strop brings back, and whether the same light sharpening
+still restores them.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -14,7 +16,9 @@ from kessik.store.records import Blade
 
 @dataclass(frozen=True)
 class Stropped:
-    """One strop-back of an edge: after which cutting of it (1 for the first), and what came back."""
+    """One strop-back of an edge: after which cutting of it (1 for the first), and what came
+    back.
+    """
 
     edge: int
     cutting: int
@@ -23,7 +27,9 @@ class Stropped:
 
 @dataclass(frozen=True)
 class Upkeep:
-    """What one blade asks for: rounds of sharpening with their judgement, strop-backs with when stones were due."""
+    """What one blade asks for: rounds of sharpening with their judgement, strop-backs with when
+    stones were due.
+    """
 
     blade: Blade
     rounds: tuple[Round, ...]
@@ -41,7 +47,9 @@ def upkeep(answer: Verdict) -> list[Upkeep]:
         strops = _strops(own)
         if rounds or strops:
             judged = still_restoring(rounds) if rounds else None
-            found.append(Upkeep(blade, tuple(rounds), judged, tuple(strops), _stones(answer, strops)))
+            found.append(
+                Upkeep(blade, tuple(rounds), judged, tuple(strops), _stones(answer, strops))
+            )
     return found
 
 
@@ -53,7 +61,9 @@ def _rounds(answer: Verdict, runs: Sequence[TrialRun]) -> list[Round]:
         if r.run.round is None or result is None or r.state.status != "stopped":
             continue
         known = result.lives.get(answer.stage)
-        life = known.life.found.estimate if known and isinstance(known.life.found, Crossed) else None
+        life = (
+            known.life.found.estimate if known and isinstance(known.life.found, Crossed) else None
+        )
         strokes = total_strokes_per_side(r.edge.steps) or None
         found.append(Round(r.run.round, result.start_gf, life, strokes))
     return sorted(found, key=lambda each: each.number)
@@ -73,19 +83,31 @@ def _strops(runs: Sequence[TrialRun]) -> list[Stropped]:
 
 
 def _stones(answer: Verdict, strops: Sequence[Stropped]) -> str:
-    """How many times the strop did before stones were due, by the last reading of each strop-back, in words."""
+    """How many times the strop did before stones were due, by the last reading of each strop-back,
+    in words.
+    """
     said = []
     limits = answer.trial.method.limits_gf
     for edge in dict.fromkeys(each.edge for each in strops):
         last = {each.cutting: each.found for each in strops if each.edge == edge}
-        due = stones_due([last[cutting] for cutting in sorted(last)], limits[0][1] if limits else None)
+        due = stones_due(
+            [last[cutting] for cutting in sorted(last)], limits[0][1] if limits else None
+        )
         limit = f"{limits[0][1]:g} gf" if limits else "half of its loss"
         if due is None:
             times = "once" if len(last) == 1 else f"{len(last)} times"
-            said.append(f"edge {edge}: the strop brought it back under {limit} {times}; stones were not needed yet")
+            said.append(
+                f"edge {edge}: the strop brought it back under {limit} {times}; stones were not"
+                " needed yet"
+            )
         elif due == 1:
-            said.append(f"edge {edge}: the strop did not bring it back under {limit}; stones are due")
+            said.append(
+                f"edge {edge}: the strop did not bring it back under {limit}; stones are due"
+            )
         else:
             times = "once" if due == 2 else f"{due - 1} times"
-            said.append(f"edge {edge}: the strop did {times}, then no longer brought it under {limit}; stones are due")
+            said.append(
+                f"edge {edge}: the strop did {times}, then no longer brought it under {limit};"
+                " stones are due"
+            )
     return "; ".join(said)

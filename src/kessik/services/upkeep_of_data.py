@@ -8,7 +8,9 @@ from kessik.store.database import Database
 
 
 def look_after(db: Database) -> None:
-    """Remove what a killed import left, and keep a copy of the data where the last one is a day old."""
+    """Remove what a killed import left, and keep a copy of the data where the last one is a day
+    old.
+    """
     now = datetime.now(UTC)
     remove_left_behind(db, now)
     if backups.is_daily_due(db.folder, now):

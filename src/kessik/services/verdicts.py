@@ -1,11 +1,19 @@
-"""Verdicts: a trial's log analysed, in the core, outside of any transaction; kept until the log moves on."""
+"""Verdicts: a trial's log analysed, in the core, outside of any transaction; kept until the log
+moves on.
+"""
 
 from collections import OrderedDict
 from dataclasses import dataclass, replace
 from threading import Lock
 
 from kessik.core.comparison.analysis import RunResult, TrialAnalysis, analyse, likelihood_of
-from kessik.core.comparison.wording import figures_words, headline, life_words, standing_words, with_all_words
+from kessik.core.comparison.wording import (
+    figures_words,
+    headline,
+    life_words,
+    standing_words,
+    with_all_words,
+)
 from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState
@@ -39,7 +47,9 @@ class TrialRun:
 
     @property
     def worn_share(self) -> float:
-        """How far the edge is worn, for drawing: its readings towards the last limit, stages lost, or the dose done."""
+        """How far the edge is worn, for drawing: its readings towards the last limit, stages lost,
+        or the dose done.
+        """
         method, state = self.method, self.state
         end = method.end_stage
         if end is not None and end in state.stages:
@@ -55,7 +65,9 @@ class TrialRun:
 
 
 def covered(r: TrialRun) -> TrialRun:
-    """A run as it may stand beside its blade's name while results are hidden: how it stands, not how far it went."""
+    """A run as it may stand beside its blade's name while results are hidden: how it stands, not
+    how far it went.
+    """
     if r.run.practice:
         return r
     return replace(r, state=replace(r.state, count=0.0, checks=(), stages={}))
@@ -113,7 +125,9 @@ def verdict(db: Database, trial_id: str) -> Verdict:
 
 
 def end_stage(analysis: TrialAnalysis) -> str:
-    """The stage an answer is about: the one that ends the method's runs, else the last that any run has a life at."""
+    """The stage an answer is about: the one that ends the method's runs, else the last that any run
+    has a life at.
+    """
     stages = list(dict.fromkeys(stage for run in analysis.runs for stage in run.lives))
     named = analysis.method.end_stage or ""
     if not stages and any(run.figures for run in analysis.runs):
@@ -142,7 +156,9 @@ def _analysed(
     series = [run_series(r.run, r.blade, r.edge, r.state) for r in counted]
     analysis = analyse(series, facts, trial.rule, trial.method, out, apart)
     noted = [note for r in counted for note in _run_notes(r)]
-    analysis = replace(analysis, notes=(*analysis.notes, *noted, *_pooled_versions(db, trial, counted)))
+    analysis = replace(
+        analysis, notes=(*analysis.notes, *noted, *_pooled_versions(db, trial, counted))
+    )
     with _cache_lock:
         _cache[hashed] = analysis
         while len(_cache) > _KEPT:
@@ -167,22 +183,38 @@ def spoiled_words(whose: str, state: RunState) -> str:
 
 def unread_words(whose: str, state: RunState) -> str:
     """The events of a run that nobody understands."""
-    events = "1 event is" if len(state.not_understood) == 1 else f"{len(state.not_understood)} events are"
+    events = (
+        "1 event is"
+        if len(state.not_understood) == 1
+        else f"{len(state.not_understood)} events are"
+    )
     return f"{whose}: {events} not understood and left out of every sum; see the list of the run"
 
 
 def _other_versions(db: Database, trial: Trial, runs: list[TrialRun]) -> dict[tuple[str, int], str]:
-    """Edges cut under a version of the method that does not agree with the one in force on what matters."""
+    """Edges cut under a version of the method that does not agree with the one in force on what
+    matters.
+    """
     with db.read() as session:
         unlike = unlike_versions(methods_of_runs(session, trial.id), trial)
-    return {(r.blade.code, r.edge.number): unlike[r.run.method_id] for r in runs if r.run.method_id in unlike}
+    return {
+        (r.blade.code, r.edge.number): unlike[r.run.method_id]
+        for r in runs
+        if r.run.method_id in unlike
+    }
 
 
 def _pooled_versions(db: Database, trial: Trial, runs: list[TrialRun]) -> list[str]:
     with db.read() as session:
         versions = methods_of_runs(session, trial.id)
     unlike = unlike_versions(versions, trial)
-    numbers = sorted({versions[r.run.method_id].number for r in runs if r.run.method_id in versions.keys() - unlike})
+    numbers = sorted(
+        {
+            versions[r.run.method_id].number
+            for r in runs
+            if r.run.method_id in versions.keys() - unlike
+        }
+    )
     if len(numbers) < 2:
         return []
     said = " and ".join(str(number) for number in numbers)
@@ -190,7 +222,9 @@ def _pooled_versions(db: Database, trial: Trial, runs: list[TrialRun]) -> list[s
 
 
 def band_of(result: RunResult, analysis: TrialAnalysis, stage: str) -> CurveBand | None:
-    """The curve of a run as median and band, to just beyond what was cut; None where no curve was fitted."""
+    """The curve of a run as median and band, to just beyond what was cut; None where no curve was
+    fitted.
+    """
     likelihood = likelihood_of(result, stage)
     readings = force_readings(result.run)
     limit_gf = analysis.method.limit_gf(stage)
@@ -207,7 +241,9 @@ def run_words(view: RunView) -> str:
     if not result.lives and not result.figures:
         return "The run ended without a reading, so nothing can be said of this edge."
     unit = view.run.count_unit
-    parts = [f"to {stage}: {life_words(known.life.found, unit)}" for stage, known in result.lives.items()]
+    parts = [
+        f"to {stage}: {life_words(known.life.found, unit)}" for stage, known in result.lives.items()
+    ]
     parts += figures_words(result.figures)
     said = "; ".join(parts)
     return f"{view.blade.code}, edge {view.edge.number}. {said[:1].upper()}{said[1:]}."

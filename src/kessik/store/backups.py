@@ -1,4 +1,6 @@
-"""Copies of the database: made while taps go on, kept in a folder of their own, and brought back whole."""
+"""Copies of the database: made while taps go on, kept in a folder of their own, and brought back
+whole.
+"""
 
 import sqlite3
 from contextlib import closing
@@ -12,7 +14,9 @@ _PAGES_AT_ONCE = 256
 
 
 def back_up(path: Path, reason: str) -> Path:
-    """Copy a database into the backups folder beside it, in steps that let writers through; returns the copy."""
+    """Copy a database into the backups folder beside it, in steps that let writers through; returns
+    the copy.
+    """
     target = path.parent / FOLDER_NAME / f"{reason}-{datetime.now(UTC):%Y%m%dT%H%M%S}.sqlite3"
     target.parent.mkdir(exist_ok=True)
     copy_database(path, target)

@@ -1,4 +1,6 @@
-"""The database of a data folder: opened, migrated, and set so that an acknowledged event is on disk."""
+"""The database of a data folder: opened, migrated, and set so that an acknowledged event is on
+disk.
+"""
 
 import sqlite3
 import warnings
@@ -30,7 +32,8 @@ _READERS = 64
 class Database:
     """One data folder's database; `read` and `write` give sessions, one transaction each.
 
-    Raises a StorageError that says why, where the folder cannot be opened; nothing in it is overwritten then.
+    Raises a StorageError that says why, where the folder cannot be opened; nothing in it is
+    overwritten then.
     """
 
     def __init__(self, folder: Path) -> None:
@@ -50,7 +53,9 @@ class Database:
         self._closed = False
 
     def _bring_over(self, path: Path) -> None:
-        """Bring data made by an older Kessik to the tables of this one; a copy is kept before anything changes."""
+        """Bring data made by an older Kessik to the tables of this one; a copy is kept before
+        anything changes.
+        """
         before = check_revision(path)
         if before == ScriptDirectory.from_config(_alembic()).get_current_head():
             return
@@ -69,9 +74,11 @@ class Database:
 
     @contextmanager
     def write(self) -> Iterator[Session]:
-        """A session that holds the write lock from its start; committed, and so on disk, when the block ends well.
+        """A session that holds the write lock from its start; committed, and so on disk, when the
+        block ends well.
 
-        Writers of this process take turns before they ask SQLite, so that one at a time waits for another program.
+        Writers of this process take turns before they ask SQLite, so that one at a time waits for
+        another program.
         """
         if not self._write_turn.acquire(timeout=BUSY_TIMEOUT_MS / 1000):
             raise StoreBusyError(BUSY)
@@ -82,10 +89,11 @@ class Database:
             self._write_turn.release()
 
     def stamp(self) -> tuple[str, int]:
-        """Changes with every commit, of this process or another: for caches of what was worked out from the data.
+        """Changes with every commit, of this process or another: for caches of what was worked out
+        from the data.
 
-        Asked of SQLite, which moves it only once a commit can be read; file times move before, and a cache filled
-        in between would keep what was true before the commit.
+        Asked of SQLite, which moves it only once a commit can be read; file times move before, and
+        a cache filled in between would keep what was true before the commit.
         """
         with self._watch_lock:
             (version,) = self._watching.execute("PRAGMA data_version").fetchone()
@@ -104,10 +112,14 @@ class Database:
 
     def __del__(self) -> None:
         if not getattr(self, "_closed", True):
-            warnings.warn(f"a store was not closed: {self.folder}", ResourceWarning, source=self, stacklevel=2)
+            warnings.warn(
+                f"a store was not closed: {self.folder}", ResourceWarning, source=self, stacklevel=2
+            )
 
     def close(self) -> None:
-        """Let go of the database; afterwards the one file holds everything, and can be copied by itself."""
+        """Let go of the database; afterwards the one file holds everything, and can be copied by
+        itself.
+        """
         with self._watch_lock:
             if self._closed:
                 return
@@ -129,7 +141,9 @@ def make_folder(folder: Path) -> None:
 
 
 def _make_database(path: Path) -> None:
-    """Make an empty database aside, and put it in its place when it is whole: an empty file is never a new one."""
+    """Make an empty database aside, and put it in its place when it is whole: an empty file is
+    never a new one.
+    """
     made = path.with_suffix(f".{uuid4().hex}.new")
     engine = create_engine(f"sqlite:///{made}")
     event.listen(engine, "connect", _set_pragmas)
@@ -165,7 +179,9 @@ def check_revision(path: Path) -> str | None:
     found = _revision(path)
     known = {script.revision for script in ScriptDirectory.from_config(_alembic()).walk_revisions()}
     if found is not None and found not in known:
-        raise StoreNewerError(f"{path} was written by a newer Kessik; start that one, or update this")
+        raise StoreNewerError(
+            f"{path} was written by a newer Kessik; start that one, or update this"
+        )
     return found
 
 

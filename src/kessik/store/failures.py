@@ -1,4 +1,6 @@
-"""What can go wrong with a disk or a database, each as its own error with its own plain sentence."""
+"""What can go wrong with a disk or a database, each as its own error with its own plain
+sentence.
+"""
 
 import errno
 import sqlite3
@@ -20,14 +22,19 @@ BUSY = "another program holds the data just now; nothing was stored, try again i
 FULL = "the disk is full; nothing was stored, make room and try again"
 READ_ONLY = "the data folder may only be read; nothing was stored, make it writable and try again"
 DAMAGED = "the database is damaged; stop Kessik and run `kessik check` on its folder"
-UNREADABLE = "the disk could not be read or written; nothing was stored, look after the disk and try again"
+UNREADABLE = (
+    "the disk could not be read or written; nothing was stored, look after the disk and try again"
+)
 _BY_CODE: dict[int, tuple[type[StorageError], str]] = {
     sqlite3.SQLITE_BUSY: (StoreBusyError, BUSY),
     sqlite3.SQLITE_LOCKED: (StoreBusyError, BUSY),
     sqlite3.SQLITE_FULL: (StoreFullError, FULL),
     sqlite3.SQLITE_READONLY: (StoreReadOnlyError, READ_ONLY),
     sqlite3.SQLITE_PERM: (StoreReadOnlyError, READ_ONLY),
-    sqlite3.SQLITE_CANTOPEN: (StoreReadOnlyError, "the database cannot be opened; may this user write to its folder?"),
+    sqlite3.SQLITE_CANTOPEN: (
+        StoreReadOnlyError,
+        "the database cannot be opened; may this user write to its folder?",
+    ),
     sqlite3.SQLITE_CORRUPT: (StoreDamagedError, DAMAGED),
     sqlite3.SQLITE_NOTADB: (StoreDamagedError, DAMAGED),
     sqlite3.SQLITE_IOERR: (StorageError, UNREADABLE),
@@ -42,7 +49,9 @@ _BY_ERRNO: dict[int, tuple[type[StorageError], str]] = {
 
 
 def storage_error(error: BaseException) -> StorageError | None:
-    """The storage error that an error of the database or the system means; None where it means something else."""
+    """The storage error that an error of the database or the system means; None where it means
+    something else.
+    """
     found: tuple[type[StorageError], str] | None = None
     if isinstance(error, PoolTimeoutError):
         found = StoreBusyError, BUSY

@@ -17,7 +17,9 @@ _HOLDER_NAME = "kessik.served.json"
 
 @contextmanager
 def holding(folder: Path, address: str) -> Iterator[None]:
-    """Hold a data folder while it is served at an address, or changed whole; FolderInUseError names who has it."""
+    """Hold a data folder while it is served at an address, or changed whole; FolderInUseError names
+    who has it.
+    """
     lock = FileLock(folder / _LOCK_NAME)
     try:
         with told_plainly():
@@ -27,7 +29,9 @@ def holding(folder: Path, address: str) -> Iterator[None]:
     holder = folder / _HOLDER_NAME
     try:
         with told_plainly():
-            holder.write_text(json.dumps({"process": os.getpid(), "address": address}), encoding="utf-8")
+            holder.write_text(
+                json.dumps({"process": os.getpid(), "address": address}), encoding="utf-8"
+            )
         yield
     finally:
         with suppress(OSError):

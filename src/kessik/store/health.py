@@ -1,4 +1,6 @@
-"""Whether a database file is whole; where it is not, what of it can still be read. Nothing is changed here."""
+"""Whether a database file is whole; where it is not, what of it can still be read. Nothing is
+changed here.
+"""
 
 import sqlite3
 from collections.abc import Mapping
@@ -15,10 +17,14 @@ _COUNTED = {"trial": "trial", "blade": "blade", "run": "run", "event": "event"}
 
 
 def check_file(path: Path) -> None:
-    """StoreDamagedError, with what can still be read and how to bring a backup back, where the file is not whole."""
+    """StoreDamagedError, with what can still be read and how to bring a backup back, where the file
+    is not whole.
+    """
     wrong = what_is_wrong(path)
     if wrong:
-        raise StoreDamagedError(f"the database {path} is damaged: {wrong}. {_readable_words(path)} {_way_back(path)}")
+        raise StoreDamagedError(
+            f"the database {path} is damaged: {wrong}. {_readable_words(path)} {_way_back(path)}"
+        )
 
 
 def what_is_wrong(path: Path) -> str:
@@ -44,7 +50,9 @@ def what_is_wrong(path: Path) -> str:
 
 
 def readable_rows(path: Path) -> Mapping[str, int]:
-    """How many trials, blades, runs and events can still be read; what cannot be opened counts none."""
+    """How many trials, blades, runs and events can still be read; what cannot be opened counts
+    none.
+    """
     found = dict.fromkeys(_COUNTED, 0)
     address = f"{path.resolve().as_uri()}?mode=ro"
     for name, table in _COUNTED.items():
@@ -67,7 +75,11 @@ def spoiled_events(path: Path) -> list[int]:
             rows = connection.execute(f"SELECT position, check_sum, {', '.join(SUMMED)} FROM event")
         except sqlite3.OperationalError:
             return []  # made before events had check sums
-        return [position for position, kept, *row in rows if kept is not None and kept != check_sum(*row)]
+        return [
+            position
+            for position, kept, *row in rows
+            if kept is not None and kept != check_sum(*row)
+        ]
 
 
 def _readable_words(path: Path) -> str:

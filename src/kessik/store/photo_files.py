@@ -12,7 +12,9 @@ def photo_path(folder: Path, content_hash: str) -> Path:
 
 
 def keep_photo_file(folder: Path, content_hash: str, data: bytes) -> None:
-    """Write the file to disk before its row is; the same content is kept once, and nothing by halves."""
+    """Write the file to disk before its row is; the same content is kept once, and nothing by
+    halves.
+    """
     path = photo_path(folder, content_hash)
     if path.exists():
         return

@@ -29,7 +29,8 @@ class Moment:
 
 @dataclass(frozen=True)
 class Plan:
-    """What was planned of a trial: how far its blades are expected to go, what is left to cut, order and prediction.
+    """What was planned of a trial: how far its blades are expected to go, what is left to cut,
+    order and prediction.
 
     `own_pace` says that the tester set the seconds by hand instead of having them learned.
     """
@@ -52,7 +53,9 @@ class Plan:
 
 @dataclass(frozen=True)
 class MethodVersion:
-    """A method as it was at one time; versions of one line follow each other, and none is ever rewritten."""
+    """A method as it was at one time; versions of one line follow each other, and none is ever
+    rewritten.
+    """
 
     id: str
     line_id: str
@@ -63,7 +66,9 @@ class MethodVersion:
 
 @dataclass(frozen=True)
 class Trial:
-    """One question put to several blades under one method; `method_id` names the version in force."""
+    """One question put to several blades under one method; `method_id` names the version in
+    force.
+    """
 
     id: str
     name: str
@@ -134,10 +139,17 @@ class Edge:
 
     @property
     def sharpening(self) -> Sharpening:
-        """What the settled-edge rule looks at; a chip or a roll is damage, a glint or a burr is not."""
+        """What the settled-edge rule looks at; a chip or a roll is damage, a glint or a burr is
+        not.
+        """
         damaged = any(mark.kind in ("chip", "roll") for mark in self.damage)
         return Sharpening(
-            self.number, self.factory, damaged, self.steel_removed_mm, self.overrule, self.overrule_reason
+            self.number,
+            self.factory,
+            damaged,
+            self.steel_removed_mm,
+            self.overrule,
+            self.overrule_reason,
         )
 
 
@@ -156,7 +168,9 @@ class HeatTreatment:
 
 @dataclass(frozen=True)
 class Blade:
-    """A physical specimen with its edges. `mark` is its own everywhere; `place` is its place in a trial."""
+    """A physical specimen with its edges. `mark` is its own everywhere; `place` is its place in a
+    trial.
+    """
 
     id: str
     code: str
@@ -242,10 +256,11 @@ class Photo:
 
 @dataclass(frozen=True)
 class Lot:
-    """One delivery of a medium, a check material, an abrasive or a salt; amounts in `unit`, price for all of it.
+    """One delivery of a medium, a check material, an abrasive or a salt; amounts in `unit`, price
+    for all of it.
 
-    `details` say what it is (fibre, lay, strands, walls, flute), `state` how it was kept and cut (dry or damp,
-    humidity, direction, what was avoided).
+    `details` say what it is (fibre, lay, strands, walls, flute), `state` how it was kept and cut
+    (dry or damp, humidity, direction, what was avoided).
     """
 
     id: str
@@ -275,7 +290,9 @@ class LotCorrection:
 
 @dataclass(frozen=True)
 class Booking:
-    """What a run takes of a lot, in the lot's unit: for each count, each reading, and once for the run."""
+    """What a run takes of a lot, in the lot's unit: for each count, each reading, and once for the
+    run.
+    """
 
     lot_id: str
     use: Literal["medium", "check"]
@@ -315,7 +332,9 @@ class Run:
 
     @property
     def compares(self) -> bool:
-        """Whether it stands in comparisons: not practice, and on a fresh edge, not on one that was stropped back."""
+        """Whether it stands in comparisons: not practice, and on a fresh edge, not on one that was
+        stropped back.
+        """
         return not self.practice and self.after_strop_of is None
 
     @property
@@ -328,7 +347,8 @@ class Run:
 
 @dataclass(frozen=True)
 class Instrument:
-    """A device and where it is plugged in: a serial port, a TCP line (socket://), or a folder it writes to.
+    """A device and where it is plugged in: a serial port, a TCP line (socket://), or a folder it
+    writes to.
 
     Its range is in its unit; readings beyond it are shown and not recorded.
     """

@@ -1,4 +1,6 @@
-"""A backup brought back: looked over before it replaces anything, and what was there is kept aside."""
+"""A backup brought back: looked over before it replaces anything, and what was there is kept
+aside.
+"""
 
 from datetime import UTC, datetime
 from pathlib import Path
@@ -14,10 +16,11 @@ _BESIDE = ("", "-wal", "-shm")
 
 
 def restore(folder: Path, backup: Path) -> Path | None:
-    """Put a backup in the place of a folder's database; returns where the former one is kept, if there was one.
+    """Put a backup in the place of a folder's database; returns where the former one is kept, if
+    there was one.
 
-    A StorageError says why not, and nothing is changed then: a spoiled backup, one of a newer Kessik, a folder that
-    is being served, a full disk.
+    A StorageError says why not, and nothing is changed then: a spoiled backup, one of a newer
+    Kessik, a folder that is being served, a full disk.
     """
     if not backup.is_file():
         raise NotAFolderError(f"there is no file {backup}")

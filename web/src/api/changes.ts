@@ -45,30 +45,52 @@ export const deleteEdge = (bladeId: string, edgeId: string) =>
   );
 
 export const putBlade = (blade: Schemas["BladeBody"]) =>
-  body(api.PUT("/api/blades/{blade_id}", { params: { path: { blade_id: blade.id } }, body: blade }));
+  body(
+    api.PUT("/api/blades/{blade_id}", { params: { path: { blade_id: blade.id } }, body: blade }),
+  );
 
 export const patchBlade = (bladeId: string, change: Schemas["BladePatch"]) =>
-  body(api.PATCH("/api/blades/{blade_id}", { params: { path: { blade_id: bladeId } }, body: change }));
+  body(
+    api.PATCH("/api/blades/{blade_id}", { params: { path: { blade_id: bladeId } }, body: change }),
+  );
 
 export const archiveBlade = (bladeId: string, archived: boolean) =>
-  body(api.PUT("/api/blades/{blade_id}/archived", { params: { path: { blade_id: bladeId } }, body: { archived } }));
+  body(
+    api.PUT("/api/blades/{blade_id}/archived", {
+      params: { path: { blade_id: bladeId } },
+      body: { archived },
+    }),
+  );
 
 export const deleteBlade = (bladeId: string) =>
   body(api.DELETE("/api/blades/{blade_id}", { params: { path: { blade_id: bladeId } } }));
 
 export const putRecipe = (recipe: Schemas["RecipeBody"]) =>
-  body(api.PUT("/api/recipes/{recipe_id}", { params: { path: { recipe_id: recipe.id } }, body: recipe }));
+  body(
+    api.PUT("/api/recipes/{recipe_id}", {
+      params: { path: { recipe_id: recipe.id } },
+      body: recipe,
+    }),
+  );
 
 export const deleteRecipe = (recipeId: string) =>
   body(api.DELETE("/api/recipes/{recipe_id}", { params: { path: { recipe_id: recipeId } } }));
 
-export const putGrade = (grade: Schemas["GradeBody"]) => body(api.PUT("/api/grades", { body: grade }));
+export const putGrade = (grade: Schemas["GradeBody"]) =>
+  body(api.PUT("/api/grades", { body: grade }));
 
 export const putAbrasive = (abrasive: Schemas["AbrasiveBody"]) =>
-  body(api.PUT("/api/abrasives/{abrasive_id}", { params: { path: { abrasive_id: abrasive.id } }, body: abrasive }));
+  body(
+    api.PUT("/api/abrasives/{abrasive_id}", {
+      params: { path: { abrasive_id: abrasive.id } },
+      body: abrasive,
+    }),
+  );
 
 export const deleteAbrasive = (abrasiveId: string) =>
-  body(api.DELETE("/api/abrasives/{abrasive_id}", { params: { path: { abrasive_id: abrasiveId } } }));
+  body(
+    api.DELETE("/api/abrasives/{abrasive_id}", { params: { path: { abrasive_id: abrasiveId } } }),
+  );
 
 export const putLot = (lot: Schemas["LotBody"]) =>
   body(api.PUT("/api/lots/{lot_id}", { params: { path: { lot_id: lot.id } }, body: lot }));
@@ -82,10 +104,20 @@ export const putCorrection = (lotId: string, id: string, correction: Schemas["Co
   );
 
 export const putLotAway = (lotId: string, archived: boolean) =>
-  body(api.PUT("/api/lots/{lot_id}/archived", { params: { path: { lot_id: lotId } }, body: { archived } }));
+  body(
+    api.PUT("/api/lots/{lot_id}/archived", {
+      params: { path: { lot_id: lotId } },
+      body: { archived },
+    }),
+  );
 
 export const putMethod = (trialId: string, choice: Schemas["MethodChoice"]) =>
-  body(api.PUT("/api/trials/{trial_id}/method", { params: { path: { trial_id: trialId } }, body: choice }));
+  body(
+    api.PUT("/api/trials/{trial_id}/method", {
+      params: { path: { trial_id: trialId } },
+      body: choice,
+    }),
+  );
 
 export const deletePhoto = (bladeId: string, hash: string) =>
   body(
@@ -130,4 +162,8 @@ export const putReferenceCheck = ({
   );
 
 export const putInstrumentAway = (instrumentId: string) =>
-  body(api.PUT("/api/instruments/{instrument_id}/put-away", { params: { path: { instrument_id: instrumentId } } }));
+  body(
+    api.PUT("/api/instruments/{instrument_id}/put-away", {
+      params: { path: { instrument_id: instrumentId } },
+    }),
+  );

@@ -2,34 +2,47 @@ import { queryOptions } from "@tanstack/react-query";
 import { api, body, type Schemas } from "./client";
 
 /** What is read from the server, by name; every screen reads through these. */
-export const todayQuery = queryOptions({ queryKey: ["today"], queryFn: () => body(api.GET("/api/today")) });
+export const todayQuery = queryOptions({
+  queryKey: ["today"],
+  queryFn: () => body(api.GET("/api/today")),
+});
 
 export const lineUpQuery = (trialId: string) =>
   queryOptions({
     queryKey: ["line-up", trialId],
-    queryFn: () => body(api.GET("/api/trials/{trial_id}/line-up", { params: { path: { trial_id: trialId } } })),
+    queryFn: () =>
+      body(api.GET("/api/trials/{trial_id}/line-up", { params: { path: { trial_id: trialId } } })),
   });
 
 export const planQuery = (trialId: string) =>
   queryOptions({
     queryKey: ["plan", trialId],
-    queryFn: () => body(api.GET("/api/trials/{trial_id}/plan", { params: { path: { trial_id: trialId } } })),
+    queryFn: () =>
+      body(api.GET("/api/trials/{trial_id}/plan", { params: { path: { trial_id: trialId } } })),
   });
 
-export const methodsQuery = queryOptions({ queryKey: ["methods"], queryFn: () => body(api.GET("/api/methods")) });
+export const methodsQuery = queryOptions({
+  queryKey: ["methods"],
+  queryFn: () => body(api.GET("/api/methods")),
+});
 
 export const versionsQuery = (trialId: string) =>
   queryOptions({
     queryKey: ["versions", trialId],
-    queryFn: () => body(api.GET("/api/trials/{trial_id}/methods", { params: { path: { trial_id: trialId } } })),
+    queryFn: () =>
+      body(api.GET("/api/trials/{trial_id}/methods", { params: { path: { trial_id: trialId } } })),
   });
 
-export const lotsQuery = queryOptions({ queryKey: ["lots"], queryFn: () => body(api.GET("/api/lots")) });
+export const lotsQuery = queryOptions({
+  queryKey: ["lots"],
+  queryFn: () => body(api.GET("/api/lots")),
+});
 
 export const verdictQuery = (trialId: string) =>
   queryOptions({
     queryKey: ["verdict", trialId],
-    queryFn: () => body(api.GET("/api/trials/{trial_id}/verdict", { params: { path: { trial_id: trialId } } })),
+    queryFn: () =>
+      body(api.GET("/api/trials/{trial_id}/verdict", { params: { path: { trial_id: trialId } } })),
   });
 
 export const quantitiesQuery = queryOptions({
@@ -38,12 +51,16 @@ export const quantitiesQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
-export const shelfQuery = queryOptions({ queryKey: ["shelf"], queryFn: () => body(api.GET("/api/shelf")) });
+export const shelfQuery = queryOptions({
+  queryKey: ["shelf"],
+  queryFn: () => body(api.GET("/api/shelf")),
+});
 
 export const bladeQuery = (bladeId: string) =>
   queryOptions({
     queryKey: ["blade", bladeId],
-    queryFn: () => body(api.GET("/api/blades/{blade_id}", { params: { path: { blade_id: bladeId } } })),
+    queryFn: () =>
+      body(api.GET("/api/blades/{blade_id}", { params: { path: { blade_id: bladeId } } })),
   });
 
 type Run = Schemas["RunOut"];
@@ -56,7 +73,9 @@ export const runQuery = (runId: string) =>
   queryOptions({
     queryKey: ["run", runId],
     queryFn: async ({ client, queryKey }) => {
-      const come = await body(api.GET("/api/runs/{run_id}", { params: { path: { run_id: runId } } }));
+      const come = await body(
+        api.GET("/api/runs/{run_id}", { params: { path: { run_id: runId } } }),
+      );
       return later(client.getQueryData<Run>(queryKey), come);
     },
   });
@@ -66,4 +85,7 @@ export const instrumentsQuery = queryOptions({
   queryFn: () => body(api.GET("/api/instruments")),
 });
 
-export const pairingQuery = queryOptions({ queryKey: ["pairing"], queryFn: () => body(api.GET("/api/pairing")) });
+export const pairingQuery = queryOptions({
+  queryKey: ["pairing"],
+  queryFn: () => body(api.GET("/api/pairing")),
+});

@@ -8,14 +8,28 @@ import { Shell } from "./Shell";
 
 const Cut = lazy(() => import("../features/cut/Cut").then((m) => ({ default: m.Cut })));
 const Shelf = lazy(() => import("../features/shelf/Shelf").then((m) => ({ default: m.Shelf })));
-const BladePage = lazy(() => import("../features/shelf/BladePage").then((m) => ({ default: m.BladePage })));
-const Passport = lazy(() => import("../features/shelf/Passport").then((m) => ({ default: m.Passport })));
-const Prepare = lazy(() => import("../features/prepare/Prepare").then((m) => ({ default: m.Prepare })));
-const Reckoner = lazy(() => import("../features/reckoner/Reckoner").then((m) => ({ default: m.Reckoner })));
-const Devices = lazy(() => import("../features/devices/Devices").then((m) => ({ default: m.Devices })));
+const BladePage = lazy(() =>
+  import("../features/shelf/BladePage").then((m) => ({ default: m.BladePage })),
+);
+const Passport = lazy(() =>
+  import("../features/shelf/Passport").then((m) => ({ default: m.Passport })),
+);
+const Prepare = lazy(() =>
+  import("../features/prepare/Prepare").then((m) => ({ default: m.Prepare })),
+);
+const Reckoner = lazy(() =>
+  import("../features/reckoner/Reckoner").then((m) => ({ default: m.Reckoner })),
+);
+const Devices = lazy(() =>
+  import("../features/devices/Devices").then((m) => ({ default: m.Devices })),
+);
 const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: m.Plan })));
-const MethodPage = lazy(() => import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })));
-const Verdict = lazy(() => import("../features/verdict/Verdict").then((m) => ({ default: m.Verdict })));
+const MethodPage = lazy(() =>
+  import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })),
+);
+const Verdict = lazy(() =>
+  import("../features/verdict/Verdict").then((m) => ({ default: m.Verdict })),
+);
 
 const client = new QueryClient({
   defaultOptions: {

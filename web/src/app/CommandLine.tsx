@@ -92,7 +92,9 @@ export function CommandLine({
             </button>
           </li>
         ))}
-        {found.length === 0 ? <li className="px-3 py-2 text-ink-2">Nothing here is called that.</li> : null}
+        {found.length === 0 ? (
+          <li className="px-3 py-2 text-ink-2">Nothing here is called that.</li>
+        ) : null}
       </ul>
     </Sheet>
   );

@@ -31,13 +31,27 @@ export function Shell() {
     { key: "r", does: "Go to the reckoner", run: () => navigate("/reckoner") },
     ...(trialId
       ? [
-          { key: "l", does: "Line-up of this trial", run: () => navigate(`/trials/${trialId}/line-up`) },
+          {
+            key: "l",
+            does: "Line-up of this trial",
+            run: () => navigate(`/trials/${trialId}/line-up`),
+          },
           { key: "n", does: "Plan of this trial", run: () => navigate(`/trials/${trialId}/plan`) },
-          { key: "p", does: "Prepare edges for this trial", run: () => navigate(`/trials/${trialId}/prepare`) },
-          { key: "v", does: "Verdict of this trial", run: () => navigate(`/trials/${trialId}/verdict`) },
+          {
+            key: "p",
+            does: "Prepare edges for this trial",
+            run: () => navigate(`/trials/${trialId}/prepare`),
+          },
+          {
+            key: "v",
+            does: "Verdict of this trial",
+            run: () => navigate(`/trials/${trialId}/verdict`),
+          },
         ]
       : []),
-    ...(trialId && step ? [{ key: "c", does: step.says, run: () => navigate(cutAddress(trialId, step)) }] : []),
+    ...(trialId && step
+      ? [{ key: "c", does: step.says, run: () => navigate(cutAddress(trialId, step)) }]
+      : []),
   ];
   useKeys(keys);
   return (
@@ -138,7 +152,10 @@ function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
   ];
   const next = steps.findIndex((s) => !s.done);
   return (
-    <nav aria-label="The path of this trial" className="flex w-full border-line max-bench:border-t bench:w-auto">
+    <nav
+      aria-label="The path of this trial"
+      className="flex w-full border-line max-bench:border-t bench:w-auto"
+    >
       {steps.map((step, i) => {
         const here =
           (step.name === "Line-up" && pathname.endsWith("/prepare")) ||
@@ -155,7 +172,9 @@ function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
               <PathDot done={step.done} next={i === next} here={here} />
               {step.name}
             </span>
-            <span className={`cond text-note ${here ? "opacity-80" : "text-ink-2"}`}>{step.says}</span>
+            <span className={`cond text-note ${here ? "opacity-80" : "text-ink-2"}`}>
+              {step.says}
+            </span>
           </Link>
         );
       })}
@@ -166,7 +185,13 @@ function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
 function PathDot({ done, next, here }: { done: boolean; next: boolean; here: boolean }) {
   const stroke = here ? "var(--paper)" : next ? "var(--next)" : "var(--ink-2)";
   return (
-    <svg width="14" height="14" viewBox="0 0 14 14" role="img" aria-label={done ? "done" : next ? "next" : "later"}>
+    <svg
+      width="14"
+      height="14"
+      viewBox="0 0 14 14"
+      role="img"
+      aria-label={done ? "done" : next ? "next" : "later"}
+    >
       {done ? (
         <path d="M1,8L5,12L13,2" fill="none" stroke={stroke} strokeWidth="2.2" />
       ) : next ? (

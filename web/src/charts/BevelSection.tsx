@@ -54,7 +54,14 @@ export function BevelSection({
           opacity="0.55"
         />
       ) : null}
-      <line x1={x(-half)} x2={x(half)} y1={y(tall)} y2={y(tall)} stroke="var(--ink-2)" strokeDasharray="3 3" />
+      <line
+        x1={x(-half)}
+        x2={x(half)}
+        y1={y(tall)}
+        y2={y(tall)}
+        stroke="var(--ink-2)"
+        strokeDasharray="3 3"
+      />
       <text x={x(half) + 10} y={y(tall) + 4} fontSize="13" fill="var(--ink)">
         t {thickness.toFixed(3)} mm
       </text>
@@ -62,15 +69,34 @@ export function BevelSection({
       <text x={x(half) + 10} y={(y(tall) + apex) / 2 + 8} fontSize="13" fill="var(--ink-2)">
         h {tall.toFixed(3)} mm
       </text>
-      <text x={x(-half) - 10} y={(y(tall) + apex) / 2} fontSize="13" textAnchor="end" fill="var(--ink-2)">
+      <text
+        x={x(-half) - 10}
+        y={(y(tall) + apex) / 2}
+        fontSize="13"
+        textAnchor="end"
+        fill="var(--ink-2)"
+      >
         w {main.face_width_mm.toFixed(3)} mm
       </text>
       {micro ? (
-        <text x={x(-half) - 10} y={y(joint?.up ?? 0) + 10} fontSize="13" textAnchor="end" fill="var(--ink-2)">
+        <text
+          x={x(-half) - 10}
+          y={y(joint?.up ?? 0) + 10}
+          fontSize="13"
+          textAnchor="end"
+          fill="var(--ink-2)"
+        >
           micro {micro.face_width_mm.toFixed(3)} mm
         </text>
       ) : null}
-      <text x={middle} y={height - 8} fontSize="14" fontWeight="600" textAnchor="middle" fill="var(--ink)">
+      <text
+        x={middle}
+        y={height - 8}
+        fontSize="14"
+        fontWeight="600"
+        textAnchor="middle"
+        fill="var(--ink)"
+      >
         cuts at {(2 * cutting.side_angle_deg).toFixed(1)}° included
       </text>
     </svg>

@@ -15,7 +15,11 @@ export interface ChartRun {
     readonly low_gf: readonly number[];
     readonly high_gf: readonly number[];
   } | null;
-  readonly life: { readonly estimate: number | null; readonly low: number | null; readonly high: number | null } | null;
+  readonly life: {
+    readonly estimate: number | null;
+    readonly low: number | null;
+    readonly high: number | null;
+  } | null;
   readonly leftOut: boolean;
 }
 
@@ -25,8 +29,12 @@ export interface Limit {
 }
 
 /** The force limits of a method, for the chart. */
-export const limitsOf = (method: { stages: readonly { name: string; limit_gf?: number | null }[] }): Limit[] =>
-  method.stages.flatMap((s) => (typeof s.limit_gf === "number" ? [{ stage: s.name, gf: s.limit_gf }] : []));
+export const limitsOf = (method: {
+  stages: readonly { name: string; limit_gf?: number | null }[];
+}): Limit[] =>
+  method.stages.flatMap((s) =>
+    typeof s.limit_gf === "number" ? [{ stage: s.name, gf: s.limit_gf }] : [],
+  );
 
 interface Props {
   title: string;
@@ -43,7 +51,16 @@ interface Props {
 const PAD = { left: 46, right: 58, top: 26, bottom: 44 };
 
 /** Sharpness over the count, sharp on top: every reading, each edge's curve with its band, limits as lines. */
-export function DecayChart({ title, runs, limits, unit, width, height, highlighted, onHighlight }: Props) {
+export function DecayChart({
+  title,
+  runs,
+  limits,
+  unit,
+  width,
+  height,
+  highlighted,
+  onHighlight,
+}: Props) {
   const titleId = useId();
   const readings = runs.flatMap((r) => r.readings);
   const lastCount = Math.max(4, ...readings.map((r) => r.count));
@@ -61,7 +78,13 @@ export function DecayChart({ title, runs, limits, unit, width, height, highlight
   const ends = spread(
     lastOfBlades(runs).map((r) => ({
       run: r,
-      at: y(clamp(r.band?.middle_gf.at(-1) ?? r.readings.at(-1)?.force_gf ?? end ?? dullest, sharpest, dullest)),
+      at: y(
+        clamp(
+          r.band?.middle_gf.at(-1) ?? r.readings.at(-1)?.force_gf ?? end ?? dullest,
+          sharpest,
+          dullest,
+        ),
+      ),
     })),
     17,
   );
@@ -86,7 +109,14 @@ export function DecayChart({ title, runs, limits, unit, width, height, highlight
       <Axes x={x} y={y} width={width} height={height} limits={limits} unit={unit} />
       <g clipPath={`url(#${clip})`}>
         {runs.map((run) => (
-          <Curve key={run.id} run={run} x={x} y={y} faded={faded(run.blade)} bold={highlighted === run.blade} />
+          <Curve
+            key={run.id}
+            run={run}
+            x={x}
+            y={y}
+            faded={faded(run.blade)}
+            bold={highlighted === run.blade}
+          />
         ))}
         {runs.map((run) => (
           <Readings
@@ -118,8 +148,18 @@ export function DecayChart({ title, runs, limits, unit, width, height, highlight
           onPointerLeave={() => onHighlight(null)}
           opacity={faded(run.blade) ? 0.3 : 1}
         >
-          <path d={markPath(markOf(run.mark), endX(run, x, width) + 12, at - 4, 5)} fill={markOf(run.mark).colour} />
-          <text x={endX(run, x, width) + 21} y={at} fontSize="13" fontWeight="700" fill="var(--ink)" className="cond">
+          <path
+            d={markPath(markOf(run.mark), endX(run, x, width) + 12, at - 4, 5)}
+            fill={markOf(run.mark).colour}
+          />
+          <text
+            x={endX(run, x, width) + 21}
+            y={at}
+            fontSize="13"
+            fontWeight="700"
+            fill="var(--ink)"
+            className="cond"
+          >
             {run.blade}
           </text>
         </g>
@@ -145,7 +185,8 @@ function lastOfBlades(runs: readonly ChartRun[]): ChartRun[] {
   const byBlade = new Map<string, ChartRun>();
   for (const run of runs) {
     const known = byBlade.get(run.blade);
-    if (!known || (run.band?.counts.at(-1) ?? 0) > (known.band?.counts.at(-1) ?? 0)) byBlade.set(run.blade, run);
+    if (!known || (run.band?.counts.at(-1) ?? 0) > (known.band?.counts.at(-1) ?? 0))
+      byBlade.set(run.blade, run);
   }
   return [...byBlade.values()];
 }
@@ -184,7 +225,14 @@ function Axes({
       </text>
       {y.ticks(6).map((gf) => (
         <g key={gf}>
-          <line x1={PAD.left} x2={end} y1={y(gf)} y2={y(gf)} stroke="var(--line)" strokeWidth={0.8} />
+          <line
+            x1={PAD.left}
+            x2={end}
+            y1={y(gf)}
+            y2={y(gf)}
+            stroke="var(--line)"
+            strokeWidth={0.8}
+          />
           <text x={PAD.left - 8} y={y(gf) + 4} textAnchor="end">
             {gf}
           </text>
@@ -230,11 +278,28 @@ function Axes({
   );
 }
 
-function Curve({ run, x, y, faded, bold }: { run: ChartRun; x: Scale; y: Scale; faded: boolean; bold: boolean }) {
+function Curve({
+  run,
+  x,
+  y,
+  faded,
+  bold,
+}: {
+  run: ChartRun;
+  x: Scale;
+  y: Scale;
+  faded: boolean;
+  bold: boolean;
+}) {
   if (!run.band) return null;
   const { counts, middle_gf, low_gf, high_gf } = run.band;
   const look = markOf(run.mark);
-  const points = counts.map((n, i) => ({ n, middle: middle_gf[i] ?? 0, low: low_gf[i] ?? 0, high: high_gf[i] ?? 0 }));
+  const points = counts.map((n, i) => ({
+    n,
+    middle: middle_gf[i] ?? 0,
+    low: low_gf[i] ?? 0,
+    high: high_gf[i] ?? 0,
+  }));
   const ribbon = area<(typeof points)[number]>(
     (p) => x(p.n),
     (p) => y(p.low),
@@ -291,7 +356,14 @@ function Readings({
               strokeWidth={1.3}
             />
             {r.struck ? (
-              <line x1={cx - 6} x2={cx + 6} y1={cy + 6} y2={cy - 6} stroke="var(--rust)" strokeWidth={1.6} />
+              <line
+                x1={cx - 6}
+                x2={cx + 6}
+                y1={cy + 6}
+                y2={cy - 6}
+                stroke="var(--rust)"
+                strokeWidth={1.6}
+              />
             ) : null}
           </g>
         );
@@ -325,7 +397,9 @@ function Whisker({
       <title>{`${run.blade}, edge ${run.edge}: 95 % interval of the life`}</title>
       <line x1={x(life.low)} x2={end} y1={at} y2={at} strokeWidth={2} />
       <line x1={x(life.low)} x2={x(life.low)} y1={at - 2.5} y2={at + 2.5} strokeWidth={1.5} />
-      {x(life.high) <= right ? <line x1={end} x2={end} y1={at - 2.5} y2={at + 2.5} strokeWidth={1.5} /> : null}
+      {x(life.high) <= right ? (
+        <line x1={end} x2={end} y1={at - 2.5} y2={at + 2.5} strokeWidth={1.5} />
+      ) : null}
       {x(life.estimate) <= right ? (
         <circle cx={x(life.estimate)} cy={at} r={2.6} fill={look.colour} stroke="none" />
       ) : null}

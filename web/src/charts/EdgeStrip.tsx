@@ -11,7 +11,11 @@ export interface StripEdge {
   readonly label: string;
   readonly live?: boolean;
   /** Planned stretches; what is taped is hatched, what is kept as a control stays an open frame. */
-  readonly zones?: ReadonlyArray<{ readonly fromMm: number; readonly toMm: number; readonly use: string }>;
+  readonly zones?: ReadonlyArray<{
+    readonly fromMm: number;
+    readonly toMm: number;
+    readonly use: string;
+  }>;
   /** Glints, rolls, chips and burr at their places. */
   readonly seen?: ReadonlyArray<{ readonly atMm: number; readonly kind: string }>;
   /** Caliper stations. */
@@ -89,7 +93,13 @@ export function EdgeStrip({
       onClick={onPlace ? place : undefined}
     >
       <defs>
-        <pattern id={hatch} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id={hatch}
+          width="5"
+          height="5"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <rect width="5" height="5" fill="var(--paper)" />
           <line x1="0" y1="0" x2="0" y2="5" stroke="var(--steel-2)" strokeWidth="1.6" />
         </pattern>
@@ -112,12 +122,32 @@ export function EdgeStrip({
         strokeDasharray={look.dash}
       />
       {detail ? <path d={markPath(look, x(0) - 22, top + 12, 8)} fill={look.colour} /> : null}
-      <line x1={x(0)} x2={tip} y1={base} y2={base} stroke="var(--ink)" strokeWidth={detail ? 2.4 : 2} />
+      <line
+        x1={x(0)}
+        x2={tip}
+        y1={base}
+        y2={base}
+        stroke="var(--ink)"
+        strokeWidth={detail ? 2.4 : 2}
+      />
       {(newest?.stationsMm ?? []).map((mm) => (
-        <path key={mm} d={`M${x(mm)},${base - bevel}l-3,-6h6Z`} fill="none" stroke="var(--ink-2)" strokeWidth="1" />
+        <path
+          key={mm}
+          d={`M${x(mm)},${base - bevel}l-3,-6h6Z`}
+          fill="none"
+          stroke="var(--ink-2)"
+          strokeWidth="1"
+        />
       ))}
       {shown.length === 0 ? (
-        <line x1={x(0)} x2={tip} y1={base + lane * 0.6} y2={base + lane * 0.6} stroke="var(--line)" strokeWidth="1" />
+        <line
+          x1={x(0)}
+          x2={tip}
+          y1={base + lane * 0.6}
+          y2={base + lane * 0.6}
+          stroke="var(--line)"
+          strokeWidth="1"
+        />
       ) : null}
       {shown.map((edge, index) => (
         <Lane
@@ -139,7 +169,9 @@ export function EdgeStrip({
 }
 
 function laneInWords(edge: StripEdge): string {
-  const kept = (edge.zones ?? []).filter((z) => z.use !== "cut").map((z) => `${z.use} ${z.fromMm} to ${z.toMm} mm`);
+  const kept = (edge.zones ?? [])
+    .filter((z) => z.use !== "cut")
+    .map((z) => `${z.use} ${z.fromMm} to ${z.toMm} mm`);
   const seen = (edge.seen ?? []).map((s) => `${s.kind} at ${s.atMm} mm`);
   return [`edge ${edge.number}: ${edge.label}`, ...kept, ...seen].join(", ");
 }
@@ -177,7 +209,14 @@ function Lane({ edge, fullCuts, y, height, x, length, hatch, colour, detail }: L
     <g>
       {taped.map(([a, b]) =>
         b - a > 0.1 ? (
-          <rect key={a} x={x(a)} y={y} width={x(b) - x(a)} height={height} fill={`url(#${hatch})`} />
+          <rect
+            key={a}
+            x={x(a)}
+            y={y}
+            width={x(b) - x(a)}
+            height={height}
+            fill={`url(#${hatch})`}
+          />
         ) : null,
       )}
       {kept.map((z) => (
@@ -193,7 +232,15 @@ function Lane({ edge, fullCuts, y, height, x, length, hatch, colour, detail }: L
           strokeDasharray="2 2"
         />
       ))}
-      <rect x={left} y={y} width={room} height={height} fill="var(--sheet)" stroke="var(--steel-2)" strokeWidth="0.7" />
+      <rect
+        x={left}
+        y={y}
+        width={room}
+        height={height}
+        fill="var(--sheet)"
+        stroke="var(--steel-2)"
+        strokeWidth="0.7"
+      />
       {strokes.map((i) => (
         <rect
           key={i}
@@ -206,7 +253,14 @@ function Lane({ edge, fullCuts, y, height, x, length, hatch, colour, detail }: L
         />
       ))}
       {strokes.length === 0 && whole > 0 ? (
-        <rect x={left} y={y} width={end - left} height={height} fill="var(--ink)" opacity={0.25 + 0.45 * edge.worn} />
+        <rect
+          x={left}
+          y={y}
+          width={end - left}
+          height={height}
+          fill="var(--ink)"
+          opacity={0.25 + 0.45 * edge.worn}
+        />
       ) : null}
       {(edge.seen ?? []).map((s) => (
         <path
@@ -217,13 +271,27 @@ function Lane({ edge, fullCuts, y, height, x, length, hatch, colour, detail }: L
           strokeWidth="1.6"
         />
       ))}
-      {edge.live ? <rect x={end - 1} y={y - 2} width={3.5} height={height + 4} fill={colour} /> : null}
+      {edge.live ? (
+        <rect x={end - 1} y={y - 2} width={3.5} height={height + 4} fill={colour} />
+      ) : null}
       {detail ? (
         <>
-          <text x={x(0) - 6} y={y + height - 0.5} textAnchor="end" fontSize="11.5" fill="var(--ink-2)">
+          <text
+            x={x(0) - 6}
+            y={y + height - 0.5}
+            textAnchor="end"
+            fontSize="11.5"
+            fill="var(--ink-2)"
+          >
             {edge.number}
           </text>
-          <text x={x(length) + 6} y={y + height - 0.5} fontSize="11.5" fill="var(--ink-2)" className="cond">
+          <text
+            x={x(length) + 6}
+            y={y + height - 0.5}
+            fontSize="11.5"
+            fill="var(--ink-2)"
+            className="cond"
+          >
             {edge.label}
           </text>
         </>
@@ -264,7 +332,15 @@ function Ruler({
         ? ticks
             .filter((mm) => mm % 20 === 0)
             .map((mm) => (
-              <text key={mm} x={x(mm)} y={y + 17} textAnchor="middle" fontSize="11" fill="var(--ink-2)" stroke="none">
+              <text
+                key={mm}
+                x={x(mm)}
+                y={y + 17}
+                textAnchor="middle"
+                fontSize="11"
+                fill="var(--ink-2)"
+                stroke="none"
+              >
                 {mm === 0 ? "heel" : known ? mm : ""}
               </text>
             ))

@@ -28,7 +28,10 @@ const LEFT = 96;
 
 /** Lives with their intervals, longest on top; what cannot be told apart is bracketed together. */
 export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHighlight }: Props) {
-  const top = Math.max(...rungs.map((r) => Math.min(r.high ?? 0, 2.5 * (r.estimate ?? r.high ?? 0))), 1);
+  const top = Math.max(
+    ...rungs.map((r) => Math.min(r.high ?? 0, 2.5 * (r.estimate ?? r.high ?? 0))),
+    1,
+  );
   const x = scaleLinear([0, top * 1.04], [LEFT, width - 26]);
   const rowOf = (blade: string) => rungs.findIndex((r) => r.blade === blade);
   return (
@@ -74,7 +77,9 @@ export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHigh
           })}
         </svg>
       </div>
-      {tieGroups.length ? <p className="text-note text-ink-2">Bracketed: not told apart by these runs.</p> : null}
+      {tieGroups.length ? (
+        <p className="text-note text-ink-2">Bracketed: not told apart by these runs.</p>
+      ) : null}
     </div>
   );
 }
@@ -115,10 +120,31 @@ function RungDrawing({
               strokeDasharray={look.dash}
             />
             {low !== null && end !== null ? (
-              <rect x={x(low)} y={21} width={Math.max(end - x(low), 2)} height={18} fill={look.colour} opacity={0.26} />
+              <rect
+                x={x(low)}
+                y={21}
+                width={Math.max(end - x(low), 2)}
+                height={18}
+                fill={look.colour}
+                opacity={0.26}
+              />
             ) : null}
-            <line x1={x(estimate)} x2={x(estimate)} y1={17} y2={43} stroke={look.colour} strokeWidth={3} />
-            <text x={x(estimate)} y={13} fontSize={17} fontWeight={700} textAnchor="middle" fill={ink}>
+            <line
+              x1={x(estimate)}
+              x2={x(estimate)}
+              y1={17}
+              y2={43}
+              stroke={look.colour}
+              strokeWidth={3}
+            />
+            <text
+              x={x(estimate)}
+              y={13}
+              fontSize={17}
+              fontWeight={700}
+              textAnchor="middle"
+              fill={ink}
+            >
               {honest(estimate, low ?? estimate, high ?? estimate)}
             </text>
             {low !== null && high !== null ? (

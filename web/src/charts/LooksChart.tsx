@@ -38,8 +38,9 @@ export function LooksChart({
       viewBox={`0 0 ${width} ${height}`}
       role="img"
       aria-label={
-        looks.map((l) => `${names.get(l.kind) ?? l.kind} at ${counted(l.count)}: ${said(l)}`).join("; ") ||
-        "no look yet"
+        looks
+          .map((l) => `${names.get(l.kind) ?? l.kind} at ${counted(l.count)}: ${said(l)}`)
+          .join("; ") || "no look yet"
       }
       className="block max-w-full"
     >
@@ -63,7 +64,11 @@ export function LooksChart({
                 key={l.id}
                 look={l}
                 x={x(l.count)}
-                y={lane * LANE + 42 + 9 * all.slice(0, i).filter((o) => o.count === l.count).length * (i % 2 ? -1 : 1)}
+                y={
+                  lane * LANE +
+                  42 +
+                  9 * all.slice(0, i).filter((o) => o.count === l.count).length * (i % 2 ? -1 : 1)
+                }
               />
             ))}
         </g>
@@ -90,13 +95,32 @@ function Mark({ look, x, y }: { look: Look; x: number; y: number }) {
   const faded = look.struck ? 0.35 : 1;
   if (look.value !== null)
     return (
-      <text x={x} y={y + 5} fontSize={15} fontWeight={700} textAnchor="middle" fill="var(--ink)" opacity={faded}>
+      <text
+        x={x}
+        y={y + 5}
+        fontSize={15}
+        fontWeight={700}
+        textAnchor="middle"
+        fill="var(--ink)"
+        opacity={faded}
+      >
         {look.value}
       </text>
     );
-  if (look.outcome === "pass") return <circle cx={x} cy={y} r={6} fill="var(--ink)" opacity={faded} />;
+  if (look.outcome === "pass")
+    return <circle cx={x} cy={y} r={6} fill="var(--ink)" opacity={faded} />;
   if (look.outcome === "doubt")
-    return <circle cx={x} cy={y} r={5.5} fill="none" stroke="var(--ink)" strokeWidth={2.5} opacity={faded} />;
+    return (
+      <circle
+        cx={x}
+        cy={y}
+        r={5.5}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={2.5}
+        opacity={faded}
+      />
+    );
   return (
     <path
       d={`M${x - 6},${y - 6}l12,12m0,-12l-12,12`}

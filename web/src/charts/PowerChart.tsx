@@ -29,7 +29,9 @@ export function PowerChart({
   const most = Math.max(...points.map((p) => p.percent), wanted * 1.1);
   const x = scaleLinear([1, points.length], [box.left + 18, box.right - 18]);
   const y = scaleLinear([0, most], [box.bottom, box.top]).nice(4);
-  const path = points.map((p, i) => `${i ? "L" : "M"}${x(p.edges).toFixed(1)},${y(p.percent).toFixed(1)}`).join("");
+  const path = points
+    .map((p, i) => `${i ? "L" : "M"}${x(p.edges).toFixed(1)},${y(p.percent).toFixed(1)}`)
+    .join("");
   const here = points.find((p) => p.edges === edges);
   return (
     <svg width={width} height={height} className="max-w-full">
@@ -47,7 +49,14 @@ export function PowerChart({
           </text>
         </g>
       ))}
-      <line x1={box.left} x2={box.right} y1={y(wanted)} y2={y(wanted)} stroke="var(--ink)" strokeDasharray="6 4" />
+      <line
+        x1={box.left}
+        x2={box.right}
+        y1={y(wanted)}
+        y2={y(wanted)}
+        stroke="var(--ink)"
+        strokeDasharray="6 4"
+      />
       <text x={box.right} y={y(wanted) - 5} fontSize="12.5" textAnchor="end" fill="var(--ink)">
         wanted, {wanted} %
       </text>
@@ -73,7 +82,13 @@ export function PowerChart({
             {p.edges}
           </text>
           {hoursAnEdge !== null && (width > 480 || p.edges % 2 === 0) ? (
-            <text x={x(p.edges)} y={box.bottom + 34} fontSize="11.5" textAnchor="middle" fill="var(--ink-2)">
+            <text
+              x={x(p.edges)}
+              y={box.bottom + 34}
+              fontSize="11.5"
+              textAnchor="middle"
+              fill="var(--ink-2)"
+            >
               {Math.round(hoursAnEdge * blades * p.edges)} h
             </text>
           ) : null}
@@ -90,7 +105,13 @@ export function PowerChart({
         </g>
       ))}
       {here ? (
-        <text x={x(here.edges) + 10} y={y(here.percent) - 10} fontSize="14" fontWeight="700" fill="var(--next)">
+        <text
+          x={x(here.edges) + 10}
+          y={y(here.percent) - 10}
+          fontSize="14"
+          fontWeight="700"
+          fill="var(--next)"
+        >
           {Math.round(here.percent)} %
         </text>
       ) : null}

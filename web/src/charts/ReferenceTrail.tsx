@@ -12,9 +12,16 @@ export function ReferenceTrail({ title, means, width = 300, height = 56 }: Props
   const base = means.slice(0, 5).reduce((sum, m) => sum + m, 0) / Math.min(means.length, 5);
   const span = Math.max(0.06, ...means.map((m) => Math.abs(m / base - 1) * 1.15));
   const y = (m: number) => height / 2 - ((m / base - 1) / span) * (height / 2 - 5);
-  const x = (i: number) => (means.length === 1 ? width / 2 : 8 + (i * (width - 16)) / (means.length - 1));
+  const x = (i: number) =>
+    means.length === 1 ? width / 2 : 8 + (i * (width - 16)) / (means.length - 1);
   return (
-    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" className="block max-w-full">
+    <svg
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      className="block max-w-full"
+    >
       <title>{title}</title>
       <rect
         x={0}

@@ -14,7 +14,16 @@ interface Props {
 }
 
 /** The medium ahead: what was cut lies in pieces at the left, the next check stands on the rope, doubt is a shadow on it. */
-export function RopeAhead({ count, nextCheck, later = [], band, bandName, width, height = 116, board = false }: Props) {
+export function RopeAhead({
+  count,
+  nextCheck,
+  later = [],
+  band,
+  bandName,
+  width,
+  height = 116,
+  board = false,
+}: Props) {
   const lay = useId();
   const from = Math.max(0, Math.floor(count) - 8);
   const ahead = Math.max(nextCheck ?? 0, Math.min(band?.[1] ?? 0, count + 40), count + 12);
@@ -92,7 +101,12 @@ export function RopeAhead({ count, nextCheck, later = [], band, bandName, width,
             fill="var(--rust)"
             opacity={0.2}
           />
-          <text x={Math.min(x(shadow[0] ?? 0) + 6, width - 150)} y={top - 14} fontSize={14} fill="var(--rust)">
+          <text
+            x={Math.min(x(shadow[0] ?? 0) + 6, width - 150)}
+            y={top - 14}
+            fontSize={14}
+            fill="var(--rust)"
+          >
             {bandName} expected here
           </text>
         </g>
@@ -101,7 +115,15 @@ export function RopeAhead({ count, nextCheck, later = [], band, bandName, width,
       {later
         .filter((at) => at > Math.max(count, nextCheck ?? 0) && at <= to)
         .map((at) => (
-          <line key={at} x1={x(at)} x2={x(at)} y1={top} y2={top + thick + 8} stroke="var(--ink)" strokeWidth={1.2} />
+          <line
+            key={at}
+            x1={x(at)}
+            x2={x(at)}
+            y1={top}
+            y2={top + thick + 8}
+            stroke="var(--ink)"
+            strokeWidth={1.2}
+          />
         ))}
       {nextCheck !== null && nextCheck > count && nextCheck <= to ? (
         <g>

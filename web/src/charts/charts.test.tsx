@@ -13,10 +13,13 @@ const nothing = () => undefined;
 describe("the edge strip", () => {
   const edge = { number: 3, zoneFromMm: 12, zoneToMm: 76, cuts: 21, worn: 1, label: "21 cuts" };
   const draw = (edges: (typeof edge & { live?: boolean })[], length: number | null = 96) =>
-    renderToStaticMarkup(<EdgeStrip mark={0} title="AV-01" edgeLengthMm={length} edges={edges} width={470} detail />);
+    renderToStaticMarkup(
+      <EdgeStrip mark={0} title="AV-01" edgeLengthMm={length} edges={edges} width={470} detail />,
+    );
 
   it("draws one stroke for each cut, and hatches what was taped off", () => {
-    const strokes = (cuts: number) => times(draw([{ ...edge, cuts }]), /<rect[^>]*height="10" fill="var\(--ink\)"/);
+    const strokes = (cuts: number) =>
+      times(draw([{ ...edge, cuts }]), /<rect[^>]*height="10" fill="var\(--ink\)"/);
     expect(strokes(21)).toBe(21);
     expect(strokes(0)).toBe(0);
     expect(times(draw([edge]), 'fill="url(#')).toBe(2);
@@ -146,7 +149,9 @@ describe("the life ladder", () => {
 
 describe("the rope ahead", () => {
   const draw = (next: number | null, band: [number, number] | null = null) =>
-    renderToStaticMarkup(<RopeAhead count={17} nextCheck={next} band={band} bandName="dull" width={1200} />);
+    renderToStaticMarkup(
+      <RopeAhead count={17} nextCheck={next} band={band} bandName="dull" width={1200} />,
+    );
   it("marks the next check and where the limit is expected", () => {
     expect(draw(20, [22, 29])).toContain("17 cut; next check at 20");
     expect(draw(20, [22, 29])).toContain("dull expected here");
@@ -174,7 +179,10 @@ describe("looks that pass or fail", () => {
     renderToStaticMarkup(<LooksChart looks={looks} names={names} unit="cuts" width={480} />);
 
   it("says every look in words, what the lamp saw by its name", () => {
-    const drawn = draw([look("a", {}), look("b", { kind: "inspect", count: 5, outcome: "fail", seen: "glint" })]);
+    const drawn = draw([
+      look("a", {}),
+      look("b", { kind: "inspect", count: 5, outcome: "fail", seen: "glint" }),
+    ]);
     expect(drawn).toContain("slices held paper at 0: pass; under the lamp at 5: glint");
     expect(draw([])).toContain("no look yet");
   });
@@ -196,7 +204,15 @@ describe("the power chart", () => {
   const points = [1, 2, 3, 4].map((edges) => ({ edges, percent: 60 / edges }));
   const draw = (width: number) =>
     renderToStaticMarkup(
-      <PowerChart points={points} edges={2} wanted={20} hoursAnEdge={1} blades={2} width={width} onChoose={nothing} />,
+      <PowerChart
+        points={points}
+        edges={2}
+        wanted={20}
+        hoursAnEdge={1}
+        blades={2}
+        width={width}
+        onChoose={nothing}
+      />,
     );
   it("gives the hours under every number of edges, under every second one on a phone", () => {
     expect(times(draw(560), /<text[^>]*>\d+ h</)).toBe(4);

@@ -31,7 +31,11 @@ export function day(utc: string, now: Date = new Date()): string {
 }
 
 export function clock(utc: string): string {
-  return new Date(utc).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit" });
+  return new Date(utc).toLocaleTimeString("en-GB", {
+    hour: "2-digit",
+    minute: "2-digit",
+    second: "2-digit",
+  });
 }
 
 export function plural(count: number, one: string, many = `${one}s`): string {

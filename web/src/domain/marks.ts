@@ -61,6 +61,8 @@ export function markPath(mark: BladeMark, x: number, y: number, radius: number):
   if (mark.outline === "circle") {
     return `M${x - radius},${y}a${radius},${radius} 0 1 0 ${2 * radius},0a${radius},${radius} 0 1 0 ${-2 * radius},0Z`;
   }
-  const points = mark.outline.map(([dx, dy]) => `${(x + dx * radius).toFixed(2)},${(y + dy * radius).toFixed(2)}`);
+  const points = mark.outline.map(
+    ([dx, dy]) => `${(x + dx * radius).toFixed(2)},${(y + dy * radius).toFixed(2)}`,
+  );
   return `M${points.join("L")}Z`;
 }

@@ -22,8 +22,12 @@ export function shown(value: number | null | undefined, quantity: QuantityLike):
 }
 
 /** A question about an unusual value; it never blocks. */
-export function isThatSo(value: number | null | undefined, quantity: QuantityLike): string | undefined {
-  if (value === null || value === undefined || quantity.low === null || quantity.high === null) return undefined;
+export function isThatSo(
+  value: number | null | undefined,
+  quantity: QuantityLike,
+): string | undefined {
+  if (value === null || value === undefined || quantity.low === null || quantity.high === null)
+    return undefined;
   if (value < quantity.low || value > quantity.high) return undefined;
   if (quantity.usual_low !== null && value < quantity.usual_low)
     return `Under ${withUnit(quantity.usual_low, quantity.unit)} is rare. Is that so?`;
@@ -66,6 +70,9 @@ export function typedStations(text: string, unit: "mm" | "thou"): Station[] | un
 }
 
 /** A length typed in mm or thou, in mm. */
-export function inMm(value: number | null | undefined, unit: "mm" | "thou"): number | null | undefined {
+export function inMm(
+  value: number | null | undefined,
+  unit: "mm" | "thou",
+): number | null | undefined {
   return typeof value === "number" && unit === "thou" ? value * MM_PER_THOU : value;
 }

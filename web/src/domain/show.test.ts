@@ -53,7 +53,11 @@ describe("times", () => {
 describe("marks", () => {
   it("differ in shape, line and colour for every blade of a trial", () => {
     const marks = Array.from({ length: 8 }, (_, mark) => markOf(mark));
-    for (const part of [marks.map((m) => m.dash), marks.map((m) => m.colour), marks.map((m) => markPath(m, 0, 0, 5))]) {
+    for (const part of [
+      marks.map((m) => m.dash),
+      marks.map((m) => m.colour),
+      marks.map((m) => markPath(m, 0, 0, 5)),
+    ]) {
       expect(new Set(part).size).toBe(8);
     }
     const looks = Array.from({ length: 64 }, (_, mark) => markOf(mark));
@@ -88,7 +92,9 @@ describe("edge strips", () => {
       { ...run, practice: true },
       { ...run, blade_id: "b" },
     ];
-    expect(stripEdges(runs, { id: "a", edges: [] }).map((e) => [e.number, e.cuts, e.live, e.label])).toEqual([
+    expect(
+      stripEdges(runs, { id: "a", edges: [] }).map((e) => [e.number, e.cuts, e.live, e.label]),
+    ).toEqual([
       [3, 21, false, "21 cuts"],
       [4, 9, true, "9 cuts"],
     ]);
@@ -104,8 +110,16 @@ describe("edge strips", () => {
       ],
       damage: [{ position_mm: 33, kind: "glint" }],
       measurements: [
-        { quantity: "thickness_behind_edge_mm", in_use: true, details: { stations: [{ position_mm: 16 }] } },
-        { quantity: "thickness_behind_edge_mm", in_use: false, details: { stations: [{ position_mm: 80 }] } },
+        {
+          quantity: "thickness_behind_edge_mm",
+          in_use: true,
+          details: { stations: [{ position_mm: 16 }] },
+        },
+        {
+          quantity: "thickness_behind_edge_mm",
+          in_use: false,
+          details: { stations: [{ position_mm: 80 }] },
+        },
       ],
     };
     const [, lane] = stripEdges([run], { id: "a", edges: [waiting] });
@@ -131,6 +145,7 @@ describe("ids", () => {
   it("are random UUIDs of version 4", () => {
     const ids = Array.from({ length: 200 }, newId);
     expect(new Set(ids).size).toBe(200);
-    for (const id of ids) expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
+    for (const id of ids)
+      expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
   });
 });

@@ -15,7 +15,11 @@ interface RunLike {
 interface EdgeLike {
   readonly id?: string;
   readonly number: number;
-  readonly zones: ReadonlyArray<{ readonly from_mm: number; readonly to_mm: number; readonly use?: string }>;
+  readonly zones: ReadonlyArray<{
+    readonly from_mm: number;
+    readonly to_mm: number;
+    readonly use?: string;
+  }>;
   readonly damage: ReadonlyArray<{ readonly position_mm: number; readonly kind: string }>;
   readonly measurements: ReadonlyArray<{
     readonly quantity: string;
@@ -40,7 +44,11 @@ interface Lane extends ReturnType<typeof edgeMarks> {
 }
 
 /** What an edge strip shows of a blade: one lane a run, and the newest edge unless it was used up in another trial. */
-export function stripEdges(runs: readonly RunLike[], blade: BladeLike, usedUp: readonly string[] = []): Lane[] {
+export function stripEdges(
+  runs: readonly RunLike[],
+  blade: BladeLike,
+  usedUp: readonly string[] = [],
+): Lane[] {
   const edge = (number: number) => blade.edges.find((e) => e.number === number);
   const cut = runs
     .filter((r) => r.blade_id === blade.id && !r.practice)
@@ -88,7 +96,11 @@ export const marksOf = (blade: Pick<BladeLike, "edges">, number: number) =>
 
 function edgeMarks(edge: EdgeLike | undefined) {
   return {
-    zones: (edge?.zones ?? []).map((z) => ({ fromMm: z.from_mm, toMm: z.to_mm, use: z.use ?? "cut" })),
+    zones: (edge?.zones ?? []).map((z) => ({
+      fromMm: z.from_mm,
+      toMm: z.to_mm,
+      use: z.use ?? "cut",
+    })),
     seen: (edge?.damage ?? []).map((d) => ({ atMm: d.position_mm, kind: d.kind })),
     stationsMm: (edge?.measurements ?? [])
       .filter((m) => m.quantity === "thickness_behind_edge_mm" && m.in_use)

@@ -1,5 +1,12 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { type NewEvent, type QueuedEvent, type QueueStorage, type RefusedEvent, type Sent, TapQueue } from "./tapQueue";
+import {
+  type NewEvent,
+  type QueuedEvent,
+  type QueueStorage,
+  type RefusedEvent,
+  type Sent,
+  TapQueue,
+} from "./tapQueue";
 
 /** A device's disk, in memory: survives the queue that wrote it. */
 class Disk implements QueueStorage {

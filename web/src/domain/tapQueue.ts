@@ -33,7 +33,10 @@ export interface RefusedEvent {
 }
 
 /** Only what the server refuses at a field is set aside; after any other answer the event waits and is sent again. */
-export type Sent = { kind: "taken" } | { kind: "refused"; message: string } | { kind: "away"; why?: string };
+export type Sent =
+  | { kind: "taken" }
+  | { kind: "refused"; message: string }
+  | { kind: "away"; why?: string };
 
 export interface QueueView {
   readonly pending: readonly QueuedEvent[];
@@ -65,9 +68,15 @@ export class TapQueue {
 
   /** Take up what an earlier page left behind. */
   async open(): Promise<void> {
-    const [pending, refused] = await Promise.all([this.storage.pending(this.runId), this.storage.refused(this.runId)]);
+    const [pending, refused] = await Promise.all([
+      this.storage.pending(this.runId),
+      this.storage.refused(this.runId),
+    ]);
     const known = new Set(pending.map((e) => e.id));
-    this.set({ pending: [...pending, ...this.view.pending.filter((e) => !known.has(e.id))], refused });
+    this.set({
+      pending: [...pending, ...this.view.pending.filter((e) => !known.has(e.id))],
+      refused,
+    });
     void this.flush();
   }
 
@@ -79,7 +88,9 @@ export class TapQueue {
 
   /** Seen at once, and stored in the order they were made in: what a fast hand makes meanwhile is stored together. */
   push(event: NewEvent): Promise<void> {
-    this.set({ pending: [...this.view.pending, { ...event, device: "", device_sequence: BEING_STORED }] });
+    this.set({
+      pending: [...this.view.pending, { ...event, device: "", device_sequence: BEING_STORED }],
+    });
     this.unstored.push(event);
     const stored = this.chain.then(() => this.store());
     this.chain = stored.catch(() => undefined);
@@ -144,7 +155,12 @@ export class TapQueue {
           refused = [...refused, kept];
         } else await this.storage.remove(done);
         this.wait = FIRST_WAIT_MS;
-        this.set({ pending: this.view.pending.filter((e) => e.id !== done), away: false, why: "", refused });
+        this.set({
+          pending: this.view.pending.filter((e) => e.id !== done),
+          away: false,
+          why: "",
+          refused,
+        });
         next = this.view.pending[0];
       }
     } finally {

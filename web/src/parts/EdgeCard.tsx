@@ -49,16 +49,23 @@ export function EdgeCard({
         ) : null}
         {edge.stations ? (
           <p className="text-note">
-            Stations: {edge.stations.mean_mm.toFixed(3)} mm mean, {edge.stations.low_mm.toFixed(2)} to{" "}
-            {edge.stations.high_mm.toFixed(2)} mm
-            {edge.stations.uneven ? ". They differ by more than 0.05 mm: where the cut is made decides." : "."}
+            Stations: {edge.stations.mean_mm.toFixed(3)} mm mean, {edge.stations.low_mm.toFixed(2)}{" "}
+            to {edge.stations.high_mm.toFixed(2)} mm
+            {edge.stations.uneven
+              ? ". They differ by more than 0.05 mm: where the cut is made decides."
+              : "."}
           </p>
         ) : null}
         <ZoneEditor key={edge.id} bladeId={bladeId} edge={edge} lengthMm={lengthMm} />
         <Seen bladeId={bladeId} edge={edge} />
       </div>
       <div className="flex flex-col gap-5">
-        <Steps bladeId={bladeId} edge={edge} recipeName={recipeName} departures={standing?.departures ?? []} />
+        <Steps
+          bladeId={bladeId}
+          edge={edge}
+          recipeName={recipeName}
+          departures={standing?.departures ?? []}
+        />
         <Checks bladeId={bladeId} edge={edge} />
         <Counting bladeId={bladeId} edge={edge} standing={standing} />
       </div>
@@ -66,7 +73,15 @@ export function EdgeCard({
   );
 }
 
-function EdgeFact({ bladeId, edge, quantity }: { bladeId: string; edge: Edge; quantity: Quantity }) {
+function EdgeFact({
+  bladeId,
+  edge,
+  quantity,
+}: {
+  bladeId: string;
+  edge: Edge;
+  quantity: Quantity;
+}) {
   const [open, setOpen] = useState(false);
   const inUse = edge.measurements.find((m) => m.quantity === quantity.name && m.in_use);
   const none = quantity.name === "micro_bevel_side_deg" && !inUse && edge.side_angle_deg !== null;
@@ -128,7 +143,11 @@ function Steps({
   return (
     <section aria-label="Steps">
       <h3 className="font-semibold">
-        {edge.factory ? "The maker's own edge" : recipeName ? `By “${recipeName}”` : edge.regime || "Steps"}
+        {edge.factory
+          ? "The maker's own edge"
+          : recipeName
+            ? `By “${recipeName}”`
+            : edge.regime || "Steps"}
         {edge.strokes_per_side ? `, ${edge.strokes_per_side} strokes a side` : ""}
         {edge.minutes !== null ? `, ${edge.minutes} min` : ""}
       </h3>
@@ -216,7 +235,9 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
       <Choice
         label="Burr"
         value={edge.burr_check}
-        onChange={(e) => save.mutate({ id: edge.id, burr_check: e.target.value as "" | "gone" | "traces" })}
+        onChange={(e) =>
+          save.mutate({ id: edge.id, burr_check: e.target.value as "" | "gone" | "traces" })
+        }
       >
         <option value="">not looked for</option>
         <option value="gone">gone</option>
@@ -225,7 +246,12 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
       <Choice
         label="Under the lamp"
         value={edge.lamp_check}
-        onChange={(e) => save.mutate({ id: edge.id, lamp_check: e.target.value as "" | "nothing glints" | "glints" })}
+        onChange={(e) =>
+          save.mutate({
+            id: edge.id,
+            lamp_check: e.target.value as "" | "nothing glints" | "glints",
+          })
+        }
       >
         <option value="">not looked at</option>
         <option value="nothing glints">nothing glints</option>
@@ -236,7 +262,11 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
         inputMode="decimal"
         value={typed.minutes}
         onChange={set("minutes")}
-        error={numbers.minutes === undefined ? `“${typed.minutes}” is not a number` : refused?.at("minutes")}
+        error={
+          numbers.minutes === undefined
+            ? `“${typed.minutes}” is not a number`
+            : refused?.at("minutes")
+        }
       />
       <Field
         label="Steel removed"
@@ -244,7 +274,11 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
         inputMode="decimal"
         value={typed.removed}
         onChange={set("removed")}
-        error={numbers.removed === undefined ? `“${typed.removed}” is not a number` : refused?.at("steel_removed_mm")}
+        error={
+          numbers.removed === undefined
+            ? `“${typed.removed}” is not a number`
+            : refused?.at("steel_removed_mm")
+        }
       />
       <Field label="Made on" type="date" value={typed.made_on} onChange={set("made_on")} />
       <Field
@@ -285,7 +319,9 @@ function Seen({ bladeId, edge }: { bladeId: string; edge: Edge }) {
             <button
               type="button"
               className="min-h-8 cursor-pointer text-note underline decoration-line underline-offset-4"
-              onClick={() => save.mutate({ id: edge.id, damage: edge.damage.filter((_, other) => other !== i) })}
+              onClick={() =>
+                save.mutate({ id: edge.id, damage: edge.damage.filter((_, other) => other !== i) })
+              }
             >
               take it back
             </button>
@@ -297,7 +333,8 @@ function Seen({ bladeId, edge }: { bladeId: string; edge: Edge }) {
         noValidate
         onSubmit={(e) => {
           e.preventDefault();
-          if (typeof at === "number") save.mutate({ id: edge.id, damage: [...edge.damage, { kind, position_mm: at }] });
+          if (typeof at === "number")
+            save.mutate({ id: edge.id, damage: [...edge.damage, { kind, position_mm: at }] });
         }}
       >
         <Choice label="What" value={kind} onChange={(e) => setKind(e.target.value as typeof kind)}>
@@ -337,7 +374,11 @@ function Counting({
     <section aria-label="Does it count">
       <h3 className="font-semibold">Does it count?</h3>
       <p>
-        {standing?.settled.state === "settled" ? "Yes" : standing?.settled.state === "unknown" ? "Not known yet" : "No"}
+        {standing?.settled.state === "settled"
+          ? "Yes"
+          : standing?.settled.state === "unknown"
+            ? "Not known yet"
+            : "No"}
         , by the usual rule: {standing?.settled.says}.
       </p>
       <Tick
@@ -353,12 +394,21 @@ function Counting({
         hint="The reason stays visible, and results are shown with and without."
       />
       <div className="mt-2 flex flex-wrap gap-3">
-        <Button onClick={() => save.mutate({ id: edge.id, overrule: true, overrule_reason: reason })}>It counts</Button>
-        <Button onClick={() => save.mutate({ id: edge.id, overrule: false, overrule_reason: reason })}>
+        <Button
+          onClick={() => save.mutate({ id: edge.id, overrule: true, overrule_reason: reason })}
+        >
+          It counts
+        </Button>
+        <Button
+          onClick={() => save.mutate({ id: edge.id, overrule: false, overrule_reason: reason })}
+        >
           It does not
         </Button>
         {edge.overrule !== null ? (
-          <Button kind="quiet" onClick={() => save.mutate({ id: edge.id, overrule: null, overrule_reason: "" })}>
+          <Button
+            kind="quiet"
+            onClick={() => save.mutate({ id: edge.id, overrule: null, overrule_reason: "" })}
+          >
             Go by the rule again
           </Button>
         ) : null}

@@ -13,7 +13,13 @@ export const factWords = (m: Measurement | undefined, quantity: Quantity): strin
   !m ? "not known" : quantity.low === null ? m.words : shown(m.value, quantity);
 
 /** Every measurement of one fact: the one that counts first, struck ones last and still to be read. */
-export function FactHistory({ measurements, quantity }: { measurements: Measurement[]; quantity: Quantity }) {
+export function FactHistory({
+  measurements,
+  quantity,
+}: {
+  measurements: Measurement[];
+  quantity: Quantity;
+}) {
   const own = measurements.filter((m) => m.quantity === quantity.name);
   if (own.length === 0) return <p className="text-note text-ink-2">Nothing is recorded yet.</p>;
   return (
@@ -41,13 +47,20 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
         {m.instrument ? `, ${m.instrument}` : ""}
       </p>
       <p className="text-note text-ink-2">
-        {m.in_use ? "this one counts" : m.struck ? `struck out: ${m.struck}` : "kept, another has the better standing"}
+        {m.in_use
+          ? "this one counts"
+          : m.struck
+            ? `struck out: ${m.struck}`
+            : "kept, another has the better standing"}
         {m.note ? ` · ${m.note}` : ""}
-        {stations.length ? ` · ${stations.map((s) => `${s.position_mm}: ${s.value_mm.toFixed(2)}`).join(", ")}` : ""}
+        {stations.length
+          ? ` · ${stations.map((s) => `${s.position_mm}: ${s.value_mm.toFixed(2)}`).join(", ")}`
+          : ""}
       </p>
       {m.hardness ? (
         <p className="text-note text-ink-2">
-          {m.hardness.used.length} readings, {m.hardness.low_hrc.toFixed(1)} to {m.hardness.high_hrc.toFixed(1)} HRC
+          {m.hardness.used.length} readings, {m.hardness.low_hrc.toFixed(1)} to{" "}
+          {m.hardness.high_hrc.toFixed(1)} HRC
           {m.hardness.sd_hrc !== null ? `, standard deviation ${m.hardness.sd_hrc.toFixed(2)}` : ""}
           {m.hardness.correction_hrc
             ? `, corrected by ${m.hardness.correction_hrc > 0 ? "+" : "−"}${Math.abs(m.hardness.correction_hrc).toFixed(2)}`
@@ -68,7 +81,12 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
             if (reason.trim()) strike.mutate(reason);
           }}
         >
-          <Field label="Why does it not hold?" value={reason} onChange={(e) => setReason(e.target.value)} autoFocus />
+          <Field
+            label="Why does it not hold?"
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+            autoFocus
+          />
           <Button type="submit">Strike it out</Button>
         </form>
       ) : (

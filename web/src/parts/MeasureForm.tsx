@@ -61,7 +61,8 @@ export function MeasureForm({
   const refused = save.error instanceof Refused ? save.error : null;
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (!read.wrong.size) save.mutate({ id, quantity: quantity.name, edge_id: edgeId ?? null, ...read.made });
+    if (!read.wrong.size)
+      save.mutate({ id, quantity: quantity.name, edge_id: edgeId ?? null, ...read.made });
   };
   const isThickness = quantity.name === "thickness_behind_edge_mm";
   const isHardness = quantity.name === "hardness_hrc";
@@ -70,7 +71,8 @@ export function MeasureForm({
   const tester = isHardness ? "rockwell" : isStart ? "force" : null;
   useFollow(tester ? () => "/api/instruments/follow" : null, ({ instrument: news }) => {
     const isReading = news?.what === "reading" && news.kind === tester && !news.run_id;
-    if (isReading) set({ readings: `${typed.readings} ${news.value}`.trim(), instrument: news.name });
+    if (isReading)
+      set({ readings: `${typed.readings} ${news.value}`.trim(), instrument: news.name });
   });
   const field = (name: keyof typeof BLANK, wire?: string) => ({
     value: typed[name] as string,
@@ -90,7 +92,11 @@ export function MeasureForm({
           {...field("value", quantity.name)}
         />
         {isThickness ? (
-          <Choice label="Typed in" value={typed.unit} onChange={(e) => set({ unit: e.target.value as "mm" | "thou" })}>
+          <Choice
+            label="Typed in"
+            value={typed.unit}
+            onChange={(e) => set({ unit: e.target.value as "mm" | "thou" })}
+          >
             <option>mm</option>
             <option>thou</option>
           </Choice>
@@ -112,7 +118,11 @@ export function MeasureForm({
       ) : null}
       {isHardness || isStart ? (
         <Field
-          label={isHardness ? "or single readings, in their order" : "or several readings of the fresh edge"}
+          label={
+            isHardness
+              ? "or single readings, in their order"
+              : "or several readings of the fresh edge"
+          }
           placeholder={isHardness ? "57.1 57.6 57.5" : "142 150 147"}
           {...field("readings", "readings")}
         />
@@ -122,7 +132,12 @@ export function MeasureForm({
           <Field label="Test block says" unit="HRC" inputMode="decimal" {...field("block")} />
           <Field label="read on it that day" placeholder="59.8 60.1" {...field("blockReadings")} />
           <Field label="Indents apart" unit="mm" inputMode="decimal" {...field("spacing")} />
-          <Field label="from the nearest edge" unit="mm" inputMode="decimal" {...field("fromEdge")} />
+          <Field
+            label="from the nearest edge"
+            unit="mm"
+            inputMode="decimal"
+            {...field("fromEdge")}
+          />
           <Tick
             label="first after a change of anvil or indenter"
             checked={typed.afterChange}
@@ -150,10 +165,16 @@ export function MeasureForm({
         <Field label="Day" type="date" {...field("on", "on")} />
       </div>
       <details open={Boolean(typed.instrument || typed.note)}>
-        <summary className="min-h-6 cursor-pointer text-note font-semibold">Instrument and note</summary>
+        <summary className="min-h-6 cursor-pointer text-note font-semibold">
+          Instrument and note
+        </summary>
         <div className="mt-2 flex flex-col gap-3">
           <Field label="Instrument" {...field("instrument")} />
-          <LongField label="Note" value={typed.note} onChange={(e) => set({ note: e.target.value })} />
+          <LongField
+            label="Note"
+            value={typed.note}
+            onChange={(e) => set({ note: e.target.value })}
+          />
         </div>
       </details>
       {typed.standing.startsWith("measured") ? null : (
@@ -200,7 +221,11 @@ function readForm(quantity: Quantity, typed: Typed) {
   const isNumber = quantity.low !== null;
   const thickness = quantity.name === "thickness_behind_edge_mm";
   const made = {
-    value: isNumber ? (thickness ? (inMm(number("value"), typed.unit) ?? null) : number("value")) : null,
+    value: isNumber
+      ? thickness
+        ? (inMm(number("value"), typed.unit) ?? null)
+        : number("value")
+      : null,
     words: isNumber ? "" : typed.value,
     standing: typed.standing,
     on: typed.on,

@@ -15,7 +15,13 @@ interface Typed {
 }
 
 /** A named regime: made, or changed; edges made by it before keep the steps they were made with. */
-export function RecipeForm({ recipe, onDone }: { recipe?: Recipe | undefined; onDone: (id: string) => void }) {
+export function RecipeForm({
+  recipe,
+  onDone,
+}: {
+  recipe?: Recipe | undefined;
+  onDone: (id: string) => void;
+}) {
   const [id] = useState(() => recipe?.id ?? newId());
   const [start] = useState<Typed>(() => ({
     name: recipe?.name ?? "",
@@ -49,7 +55,11 @@ export function RecipeForm({ recipe, onDone }: { recipe?: Recipe | undefined; on
         refusedField={atStep}
         refusal={refused?.message ?? ""}
       />
-      <LongField label="Note" value={typed.note} onChange={(e) => setTyped({ ...typed, note: e.target.value })} />
+      <LongField
+        label="Note"
+        value={typed.note}
+        onChange={(e) => setTyped({ ...typed, note: e.target.value })}
+      />
       {save.error && !atStep && refused?.problem.field !== "name" ? (
         <p role="alert" className="text-rust">
           {save.error.message}

@@ -15,7 +15,13 @@ export function stepWords(step: Step): string {
 }
 
 /** The steps of a regime in their order. */
-export function StepList({ steps, className = "" }: { steps: readonly Step[]; className?: string }) {
+export function StepList({
+  steps,
+  className = "",
+}: {
+  steps: readonly Step[];
+  className?: string;
+}) {
   return (
     <ol className={`list-decimal ${className}`}>
       {steps.map((step, i) => (

@@ -45,7 +45,8 @@ const NUMBERS = ["size_um", "side_angle_deg", "strokes_per_side", "repeats"] as 
 export function readSteps(steps: readonly TypedStep[]): Step[] | undefined {
   const read = steps.map((step): Step | undefined => {
     const [size, angle, strokes, repeats] = NUMBERS.map((name) => typedNumber(step[name]));
-    if (size === undefined || angle === undefined || strokes === undefined || !repeats) return undefined;
+    if (size === undefined || angle === undefined || strokes === undefined || !repeats)
+      return undefined;
     return { ...step, size_um: size, side_angle_deg: angle, strokes_per_side: strokes, repeats };
   });
   return read.includes(undefined) ? undefined : (read as Step[]);
@@ -96,10 +97,12 @@ export function StepsEditor({
               </th>
               {COLUMNS.map(([name, label, width]) => {
                 const unread =
-                  (NUMBERS as readonly string[]).includes(name) && typedNumber(step[name]) === undefined
+                  (NUMBERS as readonly string[]).includes(name) &&
+                  typedNumber(step[name]) === undefined
                     ? `“${step[name]}” is not a number`
                     : undefined;
-                const wrong = unread ?? (refusedField === `steps.${i}.${name}` ? refusal : undefined);
+                const wrong =
+                  unread ?? (refusedField === `steps.${i}.${name}` ? refusal : undefined);
                 return (
                   <td key={name} className="p-1 align-top">
                     <input

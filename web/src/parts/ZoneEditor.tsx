@@ -23,10 +23,22 @@ const USES: ReadonlyArray<readonly [Use, string]> = [
   ["taped", "taped off"],
 ];
 
-const FILL: Record<Use, string> = { cut: "var(--hemp)", control: "var(--sheet)", taped: "var(--steel)" };
+const FILL: Record<Use, string> = {
+  cut: "var(--hemp)",
+  control: "var(--sheet)",
+  taped: "var(--steel)",
+};
 
 /** The zones of one edge: dragged at their ends, moved with the arrow keys, or typed. */
-export function ZoneEditor({ bladeId, edge, lengthMm }: { bladeId: string; edge: Edge; lengthMm: number | null }) {
+export function ZoneEditor({
+  bladeId,
+  edge,
+  lengthMm,
+}: {
+  bladeId: string;
+  edge: Edge;
+  lengthMm: number | null;
+}) {
   const [start] = useState(() => ({
     zones: edge.zones.map((z) => ({
       from: String(z.from_mm),
@@ -46,7 +58,10 @@ export function ZoneEditor({ bladeId, edge, lengthMm }: { bladeId: string; edge:
     setTyped({ ...typed, zones: typed.zones.map((z, i) => (i === at ? { ...z, ...part } : z)) });
   const free = longestFree(numbers, length);
   const add = (use: Use) =>
-    setTyped({ ...typed, zones: [...typed.zones, { from: String(free[0]), to: String(free[1]), use, name: "" }] });
+    setTyped({
+      ...typed,
+      zones: [...typed.zones, { from: String(free[0]), to: String(free[1]), use, name: "" }],
+    });
   const keep = () => {
     if (!readable) return;
     save.mutate(
@@ -104,7 +119,9 @@ export function ZoneEditor({ bladeId, edge, lengthMm }: { bladeId: string; edge:
             type="button"
             aria-label={`Take zone ${i + 1} out`}
             className="min-h-11 min-w-11 cursor-pointer"
-            onClick={() => setTyped({ ...typed, zones: typed.zones.filter((_, other) => other !== i) })}
+            onClick={() =>
+              setTyped({ ...typed, zones: typed.zones.filter((_, other) => other !== i) })
+            }
           >
             ×
           </button>
@@ -142,7 +159,10 @@ type Ends = ReadonlyArray<readonly [number | null | undefined, number | null | u
 /** The longest stretch that no zone takes, in whole mm. */
 function longestFree(numbers: Ends, length: number): [number, number] {
   const taken = numbers
-    .filter((pair): pair is [number, number] => typeof pair[0] === "number" && typeof pair[1] === "number")
+    .filter(
+      (pair): pair is [number, number] =>
+        typeof pair[0] === "number" && typeof pair[1] === "number",
+    )
     .toSorted((a, b) => a[0] - b[0]);
   let best: [number, number] = [0, 0];
   let at = 0;
@@ -175,14 +195,27 @@ function Drawing({
   };
   return (
     <div ref={ref}>
-      <svg ref={drawing} width={width} height={64} className="touch-none" aria-label="Zones along the edge">
+      <svg
+        ref={drawing}
+        width={width}
+        height={64}
+        className="touch-none"
+        aria-label="Zones along the edge"
+      >
         <title>Zones along the edge, heel left, tip right</title>
         <line x1={x(0)} x2={x(length)} y1={18} y2={18} stroke="var(--ink)" strokeWidth="2.4" />
         {Array.from({ length: Math.floor(length / 10) + 1 }, (_, i) => i * 10).map((mm) => (
           <g key={mm} stroke="var(--ink-2)">
             <line x1={x(mm)} x2={x(mm)} y1={46} y2={mm % 50 === 0 ? 53 : 50} />
             {mm % 20 === 0 ? (
-              <text x={x(mm)} y={63} fontSize="11" textAnchor="middle" fill="var(--ink-2)" stroke="none">
+              <text
+                x={x(mm)}
+                y={63}
+                fontSize="11"
+                textAnchor="middle"
+                fill="var(--ink-2)"
+                stroke="none"
+              >
                 {mm === 0 ? "heel" : mm}
               </text>
             ) : null}

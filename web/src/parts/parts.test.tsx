@@ -28,7 +28,9 @@ describe("the steps of a regime", () => {
 
   it("come back from the table as they went in", () => {
     expect(readSteps([typedStep(step)])).toEqual([step]);
-    expect(readSteps([{ ...typedStep(step), size_um: "", strokes_per_side: "" }])?.[0]).toMatchObject({
+    expect(
+      readSteps([{ ...typedStep(step), size_um: "", strokes_per_side: "" }])?.[0],
+    ).toMatchObject({
       size_um: null,
       strokes_per_side: null,
     });
@@ -71,7 +73,9 @@ describe("facts in words", () => {
 
   it("carry their unit and honest digits, or say that they are not known", () => {
     expect(factWords(measurement, quantity("hardness_hrc", 20))).toBe("58.0 HRC");
-    expect(factWords({ ...measurement, value: null, words: "flat" }, quantity("grind", null))).toBe("flat");
+    expect(factWords({ ...measurement, value: null, words: "flat" }, quantity("grind", null))).toBe(
+      "flat",
+    );
     expect(factWords(undefined, quantity("grind", null))).toBe("not known");
   });
 
@@ -86,22 +90,30 @@ describe("the cross-section", () => {
   const micro = { thickness_mm: 0.07, side_angle_deg: 20, face_width_mm: 0.1, height_mm: 0.094 };
 
   it("says what it shows, and what angle cuts", () => {
-    const plain = renderToStaticMarkup(<BevelSection main={main} micro={null} thickness={0.4} width={460} />);
+    const plain = renderToStaticMarkup(
+      <BevelSection main={main} micro={null} thickness={0.4} width={460} />,
+    );
     expect(plain).toContain("Cross-section: 0.40 mm behind the edge, 30.0° included");
     expect(plain).toContain("cuts at 30.0° included");
-    const with20 = renderToStaticMarkup(<BevelSection main={main} micro={micro} thickness={0.4} width={460} />);
+    const with20 = renderToStaticMarkup(
+      <BevelSection main={main} micro={micro} thickness={0.4} width={460} />,
+    );
     expect(with20).toContain("micro-bevel 40.0° included");
     expect(with20).toContain("cuts at 40.0° included");
   });
 
   it("is to scale: as wide to high as the wedge", () => {
-    const drawn = renderToStaticMarkup(<BevelSection main={main} micro={null} thickness={0.4} width={460} />);
-    const points = [...(drawn.match(/d="M([^"]+)"/)?.[1] ?? "").matchAll(/([\d.]+),([\d.]+)/g)].map((m) => [
-      Number(m[1]),
-      Number(m[2]),
-    ]);
+    const drawn = renderToStaticMarkup(
+      <BevelSection main={main} micro={null} thickness={0.4} width={460} />,
+    );
+    const points = [...(drawn.match(/d="M([^"]+)"/)?.[1] ?? "").matchAll(/([\d.]+),([\d.]+)/g)].map(
+      (m) => [Number(m[1]), Number(m[2])],
+    );
     const [, left, apex, right] = points as [number, number][];
     if (!left || !apex || !right) throw new Error("the outline has five points");
-    expect((right[0] - left[0]) / (apex[1] - left[1])).toBeCloseTo(main.thickness_mm / main.height_mm, 6);
+    expect((right[0] - left[0]) / (apex[1] - left[1])).toBeCloseTo(
+      main.thickness_mm / main.height_mm,
+      6,
+    );
   });
 });

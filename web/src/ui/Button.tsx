@@ -5,7 +5,8 @@ type Kind = "next" | "plain" | "quiet" | "danger";
 const LOOK: Record<Kind, string> = {
   next: "px-4 bg-next text-on-next border-next hover:brightness-110",
   plain: "px-4 border-ink text-ink hover:bg-kraft hover:text-ink",
-  quiet: "border-transparent text-ink underline decoration-line underline-offset-4 hover:decoration-ink",
+  quiet:
+    "border-transparent text-ink underline decoration-line underline-offset-4 hover:decoration-ink",
   danger: "px-4 border-rust text-rust hover:bg-rust-soft",
 };
 

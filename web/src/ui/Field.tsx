@@ -42,7 +42,11 @@ function Surround({
           {error}
         </p>
       ) : ask ? (
-        <p id={`${id}-hint`} role="status" className="border-l-4 border-glint pl-2 text-note font-medium">
+        <p
+          id={`${id}-hint`}
+          role="status"
+          className="border-l-4 border-glint pl-2 text-note font-medium"
+        >
           {ask}
         </p>
       ) : hint ? (
@@ -110,13 +114,22 @@ export function LongField({
   const id = useId();
   return (
     <Surround {...{ id, label, error, hint, className }}>
-      <textarea id={id} rows={2} className={`${INPUT} border-line py-2`} aria-invalid={Boolean(error)} {...rest} />
+      <textarea
+        id={id}
+        rows={2}
+        className={`${INPUT} border-line py-2`}
+        aria-invalid={Boolean(error)}
+        {...rest}
+      />
     </Surround>
   );
 }
 
 /** A labelled yes or no. */
-export function Tick({ label, ...rest }: { label: ReactNode } & InputHTMLAttributes<HTMLInputElement>) {
+export function Tick({
+  label,
+  ...rest
+}: { label: ReactNode } & InputHTMLAttributes<HTMLInputElement>) {
   return (
     <label className="flex min-h-11 cursor-pointer items-center gap-3">
       <input type="checkbox" className="size-5 shrink-0 accent-next" {...rest} />

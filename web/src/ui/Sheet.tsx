@@ -32,7 +32,9 @@ export function Sheet({
               Close
             </Dialog.Close>
           </div>
-          {note ? <Dialog.Description className="mt-2 text-ink-2">{note}</Dialog.Description> : null}
+          {note ? (
+            <Dialog.Description className="mt-2 text-ink-2">{note}</Dialog.Description>
+          ) : null}
           <div className="mt-5">{children}</div>
         </Dialog.Content>
       </Dialog.Portal>

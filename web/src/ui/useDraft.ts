@@ -2,7 +2,10 @@ import { useCallback, useState } from "react";
 
 /** What is typed but not kept yet; it survives an error, a lost connection and a reload, until it is kept or dropped.
  * `drop` goes back to the start, `forget` leaves what is shown and only stops keeping it. */
-export function useDraft<T>(key: string, initial: T): [T, (next: T) => void, () => void, () => void] {
+export function useDraft<T>(
+  key: string,
+  initial: T,
+): [T, (next: T) => void, () => void, () => void] {
   const place = `draft:${key}`;
   const [value, setValue] = useState<T>(() => {
     const kept = sessionStorage.getItem(place);

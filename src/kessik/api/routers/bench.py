@@ -14,7 +14,7 @@ from kessik.api.schemas.bench import (
     StockLeftOut,
     open_state,
     seen_events,
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 from kessik.api.schemas.common import Id, LogPosition
 from kessik.api.schemas.events import EventBody, EventOut, event_of
 from kessik.interchange.log_csv import write_log
@@ -31,7 +31,9 @@ router = APIRouter(tags=["bench"])
 def _out(view: RunView) -> RunOut:
     ended = view.state.status in ("stopped", "abandoned")
     hidden = view.trial.is_blind and not view.run.practice
-    found = "The run is kept; what it showed waits until the blades are uncovered." if hidden else None
+    found = (
+        "The run is kept; what it showed waits until the blades are uncovered." if hidden else None
+    )
     return RunOut.of(view, found or run_words(view) if ended else None)
 
 
@@ -59,7 +61,9 @@ def put_run(trial_id: Id, run_id: Id, body: RunBody, store: Store) -> RunOut:
 @router.get("/runs/{run_id}", response_model=RunOut)
 def get_run(run_id: Id, store: Store) -> Response:
     """A run with its state and log."""
-    return Response(_out(bench.run_view(store, run_id)).model_dump_json(), media_type="application/json")
+    return Response(
+        _out(bench.run_view(store, run_id)).model_dump_json(), media_type="application/json"
+    )
 
 
 @router.put("/runs/{run_id}/events/{event_id}", response_model=AckOut)
@@ -67,16 +71,20 @@ def put_event(run_id: Id, event_id: Id, body: EventBody, store: Store) -> Respon
     """Take one event; answered only once it is on disk. The same event twice is one event."""
     event = event_of(body, event_id)
     ack = bench.append_event(store, run_id, event, now().utc)
-    # A plan in an acknowledgement never says why: the bench has that from the plan itself, where it may be seen.
+    # A plan in an acknowledgement never says why: the bench has that from the plan itself, where it
+    # may be seen.
     state = open_state(ack.state, True, event.last_seen_position, CHECKS_ACKNOWLEDGED)
     answer = AckOut(position=ack.position, duplicate=ack.duplicate, state=state)
-    # Written here once: FastAPI would take the answer apart and check it a second time, on every tap.
+    # Written here once: FastAPI would take the answer apart and check it a second time, on every
+    # tap.
     return Response(answer.model_dump_json(), media_type="application/json")
 
 
 @router.post("/runs/{run_id}/plan")
 def post_plan(run_id: Id, store: Store, after: LogPosition = 0) -> NewsOut:
-    """Plan the next check if readings came in since; what the tester is told is logged. Answers with the news."""
+    """Plan the next check if readings came in since; what the tester is told is logged. Answers
+    with the news.
+    """
     bench.plan_check(store, run_id, now().utc)
     return NewsOut.of(bench_side.news(store, run_id, after), now().utc)
 
@@ -106,10 +114,14 @@ def get_log(run_id: Id, store: Store) -> Response:
     view = bench.run_view(store, run_id)
     name = f"{view.shown_as} edge {view.edge.number} run {view.run.number}"
     head = {"Content-Disposition": f'attachment; filename="{slug(name)}.log.csv"'}
-    return Response(write_log(seen_events(view.events, bool(view.sealed))), media_type="text/csv", headers=head)
+    return Response(
+        write_log(seen_events(view.events, bool(view.sealed))), media_type="text/csv", headers=head
+    )
 
 
 @router.post("/runs/{run_id}/virtual-reading", status_code=204)
 def post_virtual_reading(run_id: Id, store: Store) -> None:
-    """Pull the virtual test line; only in a practice run. The reading comes as any instrument's does."""
+    """Pull the virtual test line; only in a practice run. The reading comes as any instrument's
+    does.
+    """
     practice.pull_line(store, run_id)

@@ -23,7 +23,9 @@ def put_edge(blade_id: Id, edge_id: Id, body: EdgeBody, store: Store) -> EdgeOut
 
 
 @router.put("/trials/{trial_id}/blades/{blade_id}/edges/{edge_id}")
-def put_edge_in_trial(trial_id: Id, blade_id: Id, edge_id: Id, body: EdgeBody, store: Store) -> EdgeOut:
+def put_edge_in_trial(
+    trial_id: Id, blade_id: Id, edge_id: Id, body: EdgeBody, store: Store
+) -> EdgeOut:
     """The same for a blade that must be in this trial."""
     return _save(store, blade_id, edge_id, body, trial_id)
 
@@ -35,7 +37,9 @@ def delete_edge(blade_id: Id, edge_id: Id, store: Store) -> Response:
     return Response(status_code=204)
 
 
-def _save(store: Database, blade_id: str, edge_id: str, body: EdgeBody, trial_id: str | None = None) -> EdgeOut:
+def _save(
+    store: Database, blade_id: str, edge_id: str, body: EdgeBody, trial_id: str | None = None
+) -> EdgeOut:
     with store.read() as session:
         blade = get_blade(session, blade_id)
     known = next((edge for edge in blade.edges if edge.id == edge_id), None)

@@ -1,4 +1,6 @@
-"""Following: what happens at a bench or an instrument, pushed as it happens, as server-sent events."""
+"""Following: what happens at a bench or an instrument, pushed as it happens, as server-sent
+events.
+"""
 
 import asyncio
 from collections.abc import AsyncIterator
@@ -31,11 +33,15 @@ class FollowOut(Wire):
     instrument: InstrumentNewsOut | None = None
 
 
-_DESCRIBED: dict[int | str, dict[str, object]] = {200: {"model": FollowOut, "content": {_EVENTS: {}}}}
+_DESCRIBED: dict[int | str, dict[str, object]] = {
+    200: {"model": FollowOut, "content": {_EVENTS: {}}}
+}
 
 
 def _known_run(run_id: Id, store: Store) -> str:
-    """The run is there: asked before the stream begins, so that what is wrong is said as a problem."""
+    """The run is there: asked before the stream begins, so that what is wrong is said as a
+    problem.
+    """
     news(store, run_id, 0)
     return run_id
 
@@ -46,7 +52,9 @@ def _known_run(run_id: Id, store: Store) -> str:
     responses=_DESCRIBED,
     dependencies=[Depends(_known_run)],
 )
-async def follow_run(run_id: Id, store: Store, request: Request, after: LogPosition = 0) -> StreamingResponse:
+async def follow_run(
+    run_id: Id, store: Store, request: Request, after: LogPosition = 0
+) -> StreamingResponse:
     """A run's log from behind a position on, and what instruments say."""
     return _stream(_run_events(run_id, store, request, after))
 
@@ -68,7 +76,9 @@ def make_run_news(store: Database) -> RunNews:
     return RunNews(make)
 
 
-async def _run_events(run_id: str, store: Database, request: Request, after: int) -> AsyncIterator[bytes]:
+async def _run_events(
+    run_id: str, store: Database, request: Request, after: int
+) -> AsyncIterator[bytes]:
     maker: RunNews = request.app.state.run_news
     with live_of(store).listening(run_topic(run_id), INSTRUMENTS, DEVICES) as listener:
         told = after
@@ -103,7 +113,9 @@ async def _instrument_events(store: Database, request: Request) -> AsyncIterator
 
 
 async def _heard(listener: Listener, request: Request) -> list[object] | None:
-    """What was told since, or nothing after a while of silence; None where this device may no longer listen."""
+    """What was told since, or nothing after a while of silence; None where this device may no
+    longer listen.
+    """
     found: list[object] = []
     try:
         found.append(await asyncio.wait_for(listener.messages.get(), _SIGN_OF_LIFE_S))

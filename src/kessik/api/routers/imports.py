@@ -38,15 +38,19 @@ def post_imports(
     dull_gf: _LIMITS_GF = 400.0,
     import_id: Annotated[Id | None, Form()] = None,
 ) -> ImportOut:
-    """Read series with the runs, blades and edges files beside them, or blades and edges alone onto the shelf.
+    """Read series with the runs, blades and edges files beside them, or blades and edges alone onto
+    the shelf.
 
-    With any fault nothing is imported. Answered when all is stored; under the client-made `import_id` it can be
-    watched and cancelled meanwhile, and the same id twice is one import.
+    With any fault nothing is imported. Answered when all is stored; under the client-made
+    `import_id` it can be watched and cancelled meanwhile, and the same id twice is one import.
     """
     method = force_limit_rope(keen_gf, dull_gf, "every")
     own_id = import_id or str(uuid4())
     with imports.working(own_id) as work:
-        named = [NamedFile((file.filename or "file.series.csv")[:200], file.file.read()) for file in files]
+        named = [
+            NamedFile((file.filename or "file.series.csv")[:200], file.file.read())
+            for file in files
+        ]
         rule = MatchingRule(factor)
         made = import_files(store, named, now(), rule, method, import_id=own_id, work=work)
     trials = [TrialOut.of(trial) for trial in made.trials]

@@ -25,7 +25,9 @@ def get_instruments(store: Store, at_home: AtHome) -> list[InstrumentOut]:
 
 
 @router.put("/instruments/{instrument_id}")
-def put_instrument(instrument_id: Id, body: InstrumentBody, store: Store, at_home: AtHome) -> InstrumentOut:
+def put_instrument(
+    instrument_id: Id, body: InstrumentBody, store: Store, at_home: AtHome
+) -> InstrumentOut:
     """Keep an instrument under a client-made id, and plug it in."""
     wanted = Instrument(**{**body.model_dump(), "id": instrument_id})
     instruments.save_instrument(store, wanted, at_home=at_home)
@@ -38,7 +40,9 @@ def put_reference_check(
     instrument_id: Id, check_id: Id, body: ReferenceCheckBody, store: Store, at_home: AtHome
 ) -> InstrumentOut:
     """Record the day's readings on the reference."""
-    check = ReferenceCheck(check_id, instrument_id, tuple(body.readings), body.reference, body.note.strip(), now())
+    check = ReferenceCheck(
+        check_id, instrument_id, tuple(body.readings), body.reference, body.note.strip(), now()
+    )
     instruments.record_check(store, check)
     return _one(store, instrument_id, at_home)
 
@@ -50,14 +54,18 @@ def put_instrument_away(instrument_id: Id, store: Store) -> None:
     plug_in_all(store)
 
 
-@router.get("/pictures/{picture}", responses={200: {"content": {"image/*": {}}}}, response_class=Response)
+@router.get(
+    "/pictures/{picture}", responses={200: {"content": {"image/*": {}}}}, response_class=Response
+)
 def get_picture(picture: PictureHash, store: Store) -> Response:
     """A picture that a camera took at the bench, by the hash of its content."""
     path = photo_path(store.folder, picture)
     if not path.is_file():
         raise UnknownError("there is no such picture", field="picture")
     data = path.read_bytes()
-    return Response(data, media_type=media_type_of(data), headers={"Cache-Control": "private, max-age=31536000"})
+    return Response(
+        data, media_type=media_type_of(data), headers={"Cache-Control": "private, max-age=31536000"}
+    )
 
 
 def _one(store: Store, instrument_id: str, at_home: bool) -> InstrumentOut:

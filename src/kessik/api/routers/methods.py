@@ -20,8 +20,12 @@ def get_methods(store: Store) -> KnownMethodsOut:
 
 @router.put("/trials/{trial_id}/method")
 def put_method(trial_id: Id, body: MethodChoice, store: Store) -> TrialOut:
-    """Give a trial a method; one that a run was cut under stays, and this becomes its next version."""
-    return TrialOut.of(methods.change_method(store, trial_id, body.method.method(), now().utc, body.from_method_id))
+    """Give a trial a method; one that a run was cut under stays, and this becomes its next
+    version.
+    """
+    return TrialOut.of(
+        methods.change_method(store, trial_id, body.method.method(), now().utc, body.from_method_id)
+    )
 
 
 @router.get("/trials/{trial_id}/methods")

@@ -66,9 +66,18 @@ def post_code(pairing: Gatekeeper, request: Request) -> CodeOut:
     address = f"http://{pairing.address}{port}/pair"
     drawn = io.BytesIO()
     segno.make(f"{address}?code={code}", error="m").save(
-        drawn, kind="svg", xmldecl=False, svgns=True, border=2, dark="#17212b", light="#ffffff", omitsize=True
+        drawn,
+        kind="svg",
+        xmldecl=False,
+        svgns=True,
+        border=2,
+        dark="#17212b",
+        light="#ffffff",
+        omitsize=True,
     )
-    return CodeOut(code=code, address=address, lasts_s=CODE_LASTS_S, qr_svg=drawn.getvalue().decode())
+    return CodeOut(
+        code=code, address=address, lasts_s=CODE_LASTS_S, qr_svg=drawn.getvalue().decode()
+    )
 
 
 @router.delete("/pairing/devices/{device_id}", status_code=204)
@@ -85,7 +94,10 @@ def get_pair_page(code: str = "") -> HTMLResponse:
 
 @pages.post("/pair")
 def post_pair(
-    pairing: Gatekeeper, request: Request, code: Annotated[str, Form()] = "", name: Annotated[str, Form()] = ""
+    pairing: Gatekeeper,
+    request: Request,
+    code: Annotated[str, Form()] = "",
+    name: Annotated[str, Form()] = "",
 ) -> Response:
     """Let the device in, and lead it to the bench."""
     try:
@@ -94,7 +106,9 @@ def post_pair(
         page = pair_page(code[:20], name[:60], _sentence(wrong.message))
         return HTMLResponse(page, status_code=429, headers={"Retry-After": str(wrong.wait_s)})
     except OutOfRangeError as wrong:
-        return HTMLResponse(pair_page(code[:20], name[:60], _sentence(wrong.message)), status_code=422)
+        return HTMLResponse(
+            pair_page(code[:20], name[:60], _sentence(wrong.message)), status_code=422
+        )
     answer = RedirectResponse("/", status_code=303)
     answer.set_cookie(COOKIE, token, max_age=_A_YEAR_S, httponly=True, samesite="strict", path="/")
     return answer

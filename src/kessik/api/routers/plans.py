@@ -33,7 +33,9 @@ def put_plan(trial_id: Id, body: PlanBody, store: Store) -> TrialPlanOut:
 
 @router.put("/trials/{trial_id}/covered")
 def put_covered(trial_id: Id, body: CoverBody, store: Store) -> TrialPlanOut:
-    """Hide the blades behind codes, or uncover them; the time of uncovering is kept, and it is not undone."""
+    """Hide the blades behind codes, or uncover them; the time of uncovering is kept, and it is not
+    undone.
+    """
     if body.covered:
         blind.cover(store, trial_id, body.seed)
     else:
@@ -47,7 +49,9 @@ def get_calendar(trial_id: Id, store: Store) -> Response:
     found = plans.plan_of(store, trial_id)
     entries = [
         CalendarEntry(f"{trial_id}-{work.on}-{n}", work.on, words, f"About {work.work.hours:.1f} h")
-        for n, (work, words) in enumerate((work, plans.work_words(found, work)) for work in found.work)
+        for n, (work, words) in enumerate(
+            (work, plans.work_words(found, work)) for work in found.work
+        )
     ]
     text = write_calendar(found.trial.name, entries, now().utc)
     headers = {"Content-Disposition": f'attachment; filename="{slug(found.trial.name)}.ics"'}

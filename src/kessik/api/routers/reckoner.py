@@ -103,7 +103,9 @@ def get_exposure(
 
 @router.get("/abrasive")
 def get_abrasive(
-    scale: Literal["fepa_p", "fepa_f", "jis", "mesh"] | None = None, grit: Number = None, size_um: Number = None
+    scale: Literal["fepa_p", "fepa_f", "jis", "mesh"] | None = None,
+    grit: Number = None,
+    size_um: Number = None,
 ) -> AbrasiveReckonedOut:
     """A grain size in µm from a grit, or grits from a size."""
     size, grits = reckoner.reckon_abrasive(scale, grit, size_um)

@@ -59,22 +59,33 @@ def get_shelf(store: Store) -> ShelfOut:
         recipes = shelf_queries.all_recipes(session)
         abrasives = shelf_queries.all_abrasives(session)
         own = shelf.grades_by_name(session)
-    grades = [Grade(name, low, high, USUAL_STANDING, "common practice, from memory")
-              for name, (low, high) in USUAL_HRC.items() if name not in own]  # fmt: skip
-    every = sorted([*((g, True) for g in own.values()), *((g, False) for g in grades)], key=lambda pair: pair[0].name)
+    grades = [
+        Grade(name, low, high, USUAL_STANDING, "common practice, from memory")
+        for name, (low, high) in USUAL_HRC.items()
+        if name not in own
+    ]
+    every = sorted(
+        [*((g, True) for g in own.values()), *((g, False) for g in grades)],
+        key=lambda pair: pair[0].name,
+    )
     return ShelfOut(
         blades=[_shelved(found) for found in shelf.the_shelf(store)],
         recipes=[RecipeBody.of(recipe) for recipe in recipes],
         grades=[GradeOut(**asdict(grade), own=is_own) for grade, is_own in every],
         abrasives=[AbrasiveBody.of(abrasive) for abrasive in abrasives],
-        compounds=[CompoundOut(name=n, kind=k, size_um=um, standing=s) for n, k, um, s in COMPOUNDS],
+        compounds=[
+            CompoundOut(name=n, kind=k, size_um=um, standing=s) for n, k, um, s in COMPOUNDS
+        ],
         today=local_day(now()).isoformat(),
     )
 
 
 def _shelved(found: shelf.Shelved) -> ShelvedOut:
     return ShelvedOut(
-        blade=BladeOut.of(found.blade), runs=found.runs, trial_ids=list(found.trial_ids), waiting=found.waiting
+        blade=BladeOut.of(found.blade),
+        runs=found.runs,
+        trial_ids=list(found.trial_ids),
+        waiting=found.waiting,
     )
 
 
@@ -156,7 +167,9 @@ def delete_blade(blade_id: Id, store: Store) -> Response:
 
 
 @router.put("/blades/{blade_id}/measurements/{measurement_id}")
-def put_measurement(blade_id: Id, measurement_id: Id, body: MeasurementBody, store: Store) -> MeasurementOut:
+def put_measurement(
+    blade_id: Id, measurement_id: Id, body: MeasurementBody, store: Store
+) -> MeasurementOut:
     """Keep one more measurement; the same request twice keeps one."""
     wanted = body.model_copy(update={"id": measurement_id})
     made = shelf.measure(store, blade_id, wanted.edge_id, wanted.record(), now())
@@ -172,9 +185,14 @@ def put_struck(measurement_id: Id, body: StruckBody, store: Store) -> Measuremen
 
 @router.post("/blades/{blade_id}/photos")
 def post_photo(
-    blade_id: Id, store: Store, photo: Annotated[UploadFile, File()], caption: Annotated[ShortText, Form()] = ""
+    blade_id: Id,
+    store: Store,
+    photo: Annotated[UploadFile, File()],
+    caption: Annotated[ShortText, Form()] = "",
 ) -> PhotoOut:
-    """Keep a picture of a blade, without its place of taking; the same picture twice is kept once."""
+    """Keep a picture of a blade, without its place of taking; the same picture twice is kept
+    once.
+    """
     return PhotoOut.of(shelf.add_photo(store, blade_id, photo.file.read(), caption, now()))
 
 
@@ -193,7 +211,10 @@ def get_photo(content_hash: PictureHash, store: Store) -> FileResponse:
     path = photo_path(store.folder, content_hash)
     if photo is None or not path.is_file():
         raise UnknownError("there is no such picture", field="photo")
-    headers = {"Cache-Control": "private, max-age=31536000, immutable", "X-Content-Type-Options": "nosniff"}
+    headers = {
+        "Cache-Control": "private, max-age=31536000, immutable",
+        "X-Content-Type-Options": "nosniff",
+    }
     return FileResponse(path, media_type=photo.media_type, headers=headers)
 
 
@@ -220,7 +241,9 @@ def put_grade(body: GradeBody, store: Store) -> GradeOut:
 @router.put("/abrasives/{abrasive_id}")
 def put_abrasive(abrasive_id: Id, body: AbrasiveBody, store: Store) -> AbrasiveBody:
     """Keep an abrasive of the tester's own."""
-    return AbrasiveBody.of(shelf.save_abrasive(store, body.model_copy(update={"id": abrasive_id}).record()))
+    return AbrasiveBody.of(
+        shelf.save_abrasive(store, body.model_copy(update={"id": abrasive_id}).record())
+    )
 
 
 @router.delete("/abrasives/{abrasive_id}", status_code=204)

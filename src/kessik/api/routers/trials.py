@@ -49,7 +49,9 @@ def put_trial(trial_id: Id, body: TrialBody, store: Store) -> TrialOut:
             tuple(body.let_go),
             body.scale_edge_length,
         ),
-        settled_rule=SettledRule(body.settled_kind, body.settled_edge_number, body.settled_steel_removed_mm),
+        settled_rule=SettledRule(
+            body.settled_kind, body.settled_edge_number, body.settled_steel_removed_mm
+        ),
         method=body.method.method() if body.method else BY_SCHOOL["force_limit_rope"],
         **{name: own[name] for name in ("edges_per_blade", "medium", "rope_diameter_mm")},
     )
@@ -96,12 +98,21 @@ def put_place(trial_id: Id, blade_id: Id, body: RoleBody, store: Store) -> Blade
 
 @router.post("/trials/{trial_id}/preparations")
 def post_preparations(trial_id: Id, body: PreparationBody, store: Store) -> list[PreparedOut]:
-    """Make the next edge of several blades by one recipe, in one act; the same edge ids twice make one set."""
+    """Make the next edge of several blades by one recipe, in one act; the same edge ids twice make
+    one set.
+    """
     trials.check_in_trial(store, trial_id, list(body.edge_ids))
     zones = tuple(Zone(**zone.model_dump()) for zone in body.zones)
-    made = prepare_by_recipe(store, body.recipe_id, body.edge_ids, body.made_on or now().utc[:10], zones)
+    made = prepare_by_recipe(
+        store, body.recipe_id, body.edge_ids, body.made_on or now().utc[:10], zones
+    )
     return [
-        PreparedOut(blade_id=p.edge.blade_id, edge_id=p.edge.id, number=p.edge.number, departures=list(p.departures))
+        PreparedOut(
+            blade_id=p.edge.blade_id,
+            edge_id=p.edge.id,
+            number=p.edge.number,
+            departures=list(p.departures),
+        )
         for p in made
     ]
 

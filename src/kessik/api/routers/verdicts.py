@@ -64,14 +64,21 @@ def get_verdict(trial_id: Id, store: Store) -> VerdictOut:
 
 
 _HIDDEN = (
-    "runs", "ladder", "tie_groups", "comparisons", "figure_blades", "figure_comparisons", "notes", "left_out", "cells",
+    "runs", "ladder", "tie_groups", "comparisons", "figure_blades", "figure_comparisons", "notes",
+    "left_out", "cells",
     "stages", "lot_factors", "pending", "upkeep",
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 
 
 def _sealed(out: VerdictOut, why: str) -> VerdictOut:
     """What may be shown of an answer while it is hidden: the question, the prediction, and why."""
-    hidden: dict[str, object] = {"headline": why, "standing": "", "sealed": why, "with_all": "", "efforts": None}
+    hidden: dict[str, object] = {
+        "headline": why,
+        "standing": "",
+        "sealed": why,
+        "with_all": "",
+        "efforts": None,
+    }
     hidden |= {name: [] for name in _HIDDEN}
     return out.model_copy(update=hidden)
 
@@ -90,8 +97,12 @@ def _open_verdict(store: Store, found: Verdict) -> VerdictOut:
         standing=found.standing,
         pending=list(analysis.pending),
         notes=list(analysis.notes),
-        runs=[_run_verdict(found, r, results[key]) for r in found.runs if (key := _key(r)) in results],
-        ladder=[_rung(found, blade, blade.blade not in left_out) for blade in ranked(analysis, stage)],
+        runs=[
+            _run_verdict(found, r, results[key]) for r in found.runs if (key := _key(r)) in results
+        ],
+        ladder=[
+            _rung(found, blade, blade.blade not in left_out) for blade in ranked(analysis, stage)
+        ],
         tie_groups=tie_groups(analysis, stage),
         comparisons=[_comparison(c, comparison_words(c)) for c in analysis.comparisons],
         figure_blades=[_rung(found, blade, True) for blade in analysis.blades if blade.figures],
@@ -111,7 +122,9 @@ def _open_verdict(store: Store, found: Verdict) -> VerdictOut:
 
 
 def _comparison(comparison: Comparison, words: str) -> ComparisonOut:
-    plain = {name: value for name, value in comparison_json("", comparison).items() if name != "trial"}
+    plain = {
+        name: value for name, value in comparison_json("", comparison).items() if name != "trial"
+    }
     return ComparisonOut(**plain, words=words)
 
 
@@ -141,14 +154,16 @@ def _run_verdict(found: Verdict, r: TrialRun, result: RunResult) -> RunVerdictOu
         warnings=list(result.warnings),
         left_out=result.left_out,
         figures=FigureOut.all(result.figures),
-        band=BandOut(
-            counts=band.counts.tolist(),
-            middle_gf=band.middle_gf.tolist(),
-            low_gf=band.low_gf.tolist(),
-            high_gf=band.high_gf.tolist(),
-        )
-        if band
-        else None,
+        band=(
+            BandOut(
+                counts=band.counts.tolist(),
+                middle_gf=band.middle_gf.tolist(),
+                low_gf=band.low_gf.tolist(),
+                high_gf=band.high_gf.tolist(),
+            )
+            if band
+            else None
+        ),
     )
 
 

@@ -20,7 +20,8 @@ from kessik.services.bench_side import BenchNews
 LOG_SHOWN = 1000
 """Events that come with a run; the earlier ones of a very long one are asked for."""
 CHECKS_ACKNOWLEDGED = 20
-"""Checks that come with an acknowledgement at most, so that it stays small however little its device has seen."""
+"""Checks that come with an acknowledgement at most, so that it stays small however little
+its device has seen."""
 
 
 class RunBody(Wire):
@@ -87,8 +88,8 @@ class ProposalOut(Wire):
 class StateOut(Wire):
     """The state of a run, folded from its log.
 
-    `checks` are those logged behind the position `checks_since`; 0 where they are all. What was logged before stands
-    as it was, unless events were changed at `rewritten_at` or before.
+    `checks` are those logged behind the position `checks_since`; 0 where they are all. What was
+    logged before stands as it was, unless events were changed at `rewritten_at` or before.
     """
 
     status: Literal["fresh", "cutting", "paused", "stopped", "abandoned"]
@@ -150,14 +151,17 @@ class StateOut(Wire):
             withdrawn=sorted(state.withdrawn),
             holder=state.holder,
             proposals=[
-                ProposalOut(event_id=cut.id, device=cut.device, amount=amount_of(cut)) for cut in state.proposals
+                ProposalOut(event_id=cut.id, device=cut.device, amount=amount_of(cut))
+                for cut in state.proposals
             ],
             strokes=state.strops[-1].strokes if state.strops else 0.0,
             not_understood=len(state.not_understood),
         )
 
 
-def _checks_behind(state: RunState, since: int, at_most: int | None) -> tuple[list[LoggedCheck], int]:
+def _checks_behind(
+    state: RunState, since: int, at_most: int | None
+) -> tuple[list[LoggedCheck], int]:
     """The checks logged behind a position, at most so many; and the position they are told from."""
     if since < state.rewritten_at:
         return list(state.checks), 0
@@ -169,24 +173,36 @@ def _checks_behind(state: RunState, since: int, at_most: int | None) -> tuple[li
     return found, since
 
 
-def open_state(state: RunState, sealed: bool, since: int = 0, at_most: int | None = None) -> StateOut:
-    """The state as the bench may see it: while it is sealed, of what is ahead only the next check."""
+def open_state(
+    state: RunState, sealed: bool, since: int = 0, at_most: int | None = None
+) -> StateOut:
+    """The state as the bench may see it: while it is sealed, of what is ahead only the next
+    check.
+    """
     shown = StateOut.of(state, since, at_most)
     if sealed and shown.plan is not None:
-        bare = shown.plan.model_copy(update={"band_low": None, "band_high": None, "why": "", "stage": None})
+        bare = shown.plan.model_copy(
+            update={"band_low": None, "band_high": None, "why": "", "stage": None}
+        )
         return shown.model_copy(update={"plan": bare})
     return shown
 
 
 def seen_events(events: Sequence[BenchEvent], sealed: bool) -> list[BenchEvent]:
-    """Events as the bench may see them: while it is sealed, a planned check says where and how often, and not why."""
+    """Events as the bench may see them: while it is sealed, a planned check says where and how
+    often, and not why.
+    """
     if not sealed:
         return list(events)
-    return [replace(e, said=_bare(e.said)) if isinstance(e.said, CheckPlanned) else e for e in events]
+    return [
+        replace(e, said=_bare(e.said)) if isinstance(e.said, CheckPlanned) else e for e in events
+    ]
 
 
 def _bare(planned: CheckPlanned) -> CheckPlanned:
-    return CheckPlanned(next_count=planned.next_count, readings=planned.readings, check=planned.check)
+    return CheckPlanned(
+        next_count=planned.next_count, readings=planned.readings, check=planned.check
+    )
 
 
 class CardOut(Wire):
@@ -322,9 +338,14 @@ class RunOut(Wire):
             card=CardOut.of(view.card, bool(view.sealed)),
             pace=PaceOut.model_validate(view.pace),
             paused_since=view.paused_since,
-            strop_back=[] if hidden else [StropBackOut.model_validate(test) for test in view.strop_back],
+            strop_back=(
+                [] if hidden else [StropBackOut.model_validate(test) for test in view.strop_back]
+            ),
             after_strop_of=view.run.after_strop_of,
-            log=[EventOut.of(event) for event in seen_events(view.events[-LOG_SHOWN:], bool(view.sealed))],
+            log=[
+                EventOut.of(event)
+                for event in seen_events(view.events[-LOG_SHOWN:], bool(view.sealed))
+            ],
             earlier_events=max(len(view.events) - LOG_SHOWN, 0),
             zone_from_mm=view.run.zone_from_mm,
             zone_to_mm=view.run.zone_to_mm,

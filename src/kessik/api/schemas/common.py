@@ -3,7 +3,14 @@
 from datetime import date
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, GetCoreSchemaHandler, GetJsonSchemaHandler
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    ConfigDict,
+    Field,
+    GetCoreSchemaHandler,
+    GetJsonSchemaHandler,
+)
 from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 
 from kessik.core.limits import LIMITS, most
@@ -15,12 +22,21 @@ class within:  # noqa: N801  # read as a word of the field it stands at
     def __init__(self, name: str) -> None:
         self._limit = LIMITS[name]
 
-    def __get_pydantic_core_schema__(self, source: type, handler: GetCoreSchemaHandler) -> CoreSchema:
+    def __get_pydantic_core_schema__(
+        self, source: type, handler: GetCoreSchemaHandler
+    ) -> CoreSchema:
         return core_schema.no_info_after_validator_function(self._checked, handler(source))
 
-    def __get_pydantic_json_schema__(self, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+    def __get_pydantic_json_schema__(
+        self, schema: CoreSchema, handler: GetJsonSchemaHandler
+    ) -> dict[str, Any]:
         limit = self._limit
-        return {"minimum": limit.least, "maximum": limit.most, "description": limit.help, **handler(schema)}
+        return {
+            "minimum": limit.least,
+            "maximum": limit.most,
+            "description": limit.help,
+            **handler(schema),
+        }
 
     def _checked(self, value: float) -> float:
         if not self._limit.holds(value):
@@ -55,9 +71,12 @@ Finite = Annotated[float, Field(allow_inf_nan=False), AfterValidator(of_this_wor
 LogPosition = Annotated[int, within("log_position")]
 Place = Annotated[float, within("position_mm")]
 FactorName = Literal[
-    "steel", "heat_treatment", "hardness", "finish", "angle", "geometry", "coating", "regime", "medium"
-]  # fmt: skip
-StandingName = Literal["measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed"]
+    "steel", "heat_treatment", "hardness", "finish", "angle", "geometry", "coating", "regime",
+    "medium"
+]  # fmt: skip  # a table is read by its rows
+StandingName = Literal[
+    "measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed"
+]
 
 
 class Wire(BaseModel):
@@ -76,7 +95,9 @@ class FaultOut(Wire):
 
 
 class Problem(Wire):
-    """RFC 9457 problem details; `field` names the input at fault; `faults` lists the first, of `fault_count`."""
+    """RFC 9457 problem details; `field` names the input at fault; `faults` lists the first, of
+    `fault_count`.
+    """
 
     type: str = "about:blank"
     title: str

@@ -56,10 +56,15 @@ class DamageBody(Wire):
 class EdgeBody(Wire):
     """A sharpening, or changes to one: what is not sent stays as it is.
 
-    The three values become measurements, made here; a null among them says that it is not known after all.
+    The three values become measurements, made here; a null among them says that it is not known
+    after all.
     """
 
-    stated: ClassVar[tuple[str, ...]] = ("side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm")
+    stated: ClassVar[tuple[str, ...]] = (
+        "side_angle_deg",
+        "micro_bevel_side_deg",
+        "thickness_behind_edge_mm",
+    )
 
     id: Id
     number: Annotated[int, within("edge_number")] | None = None
@@ -98,7 +103,11 @@ class EdgeBody(Wire):
     def first_values(self, now_utc: str) -> tuple[Measurement, ...]:
         """The stated values of a new edge."""
         sent = self.sent_values()
-        return tuple(entered(self.id, n, v, "measured_here", now_utc) for n, v in sent.items() if v is not None)
+        return tuple(
+            entered(self.id, n, v, "measured_here", now_utc)
+            for n, v in sent.items()
+            if v is not None
+        )
 
 
 class SettledOut(Wire):
@@ -153,9 +162,22 @@ class EdgeOut(Wire):
         stations = stations_of(edge)
         expected = expected_thickness(blade, edge)
         plain = (
-            "id", "number", "made_on", "regime", "recipe_id", "minutes", "trouble", "steel_removed_mm", "factory",
-            "zones_overlap", "overrule", "overrule_reason", "note", "burr_check", "lamp_check",
-        )  # fmt: skip
+            "id",
+            "number",
+            "made_on",
+            "regime",
+            "recipe_id",
+            "minutes",
+            "trouble",
+            "steel_removed_mm",
+            "factory",
+            "zones_overlap",
+            "overrule",
+            "overrule_reason",
+            "note",
+            "burr_check",
+            "lamp_check",
+        )
         return cls(
             **{name: getattr(edge, name) for name in plain},
             side_angle_deg=edge.value("side_angle_deg"),
@@ -167,6 +189,8 @@ class EdgeOut(Wire):
             damage=[DamageBody(**asdict(mark)) for mark in edge.damage],
             zones=[ZoneBody(**asdict(zone)) for zone in edge.zones],
             measurements=histories(edge.measurements),
-            stations=StationsOut(**asdict(stations), range_mm=stations.range_mm) if stations else None,
+            stations=(
+                StationsOut(**asdict(stations), range_mm=stations.range_mm) if stations else None
+            ),
             expected_thickness=expected.words() if expected else "",
         )

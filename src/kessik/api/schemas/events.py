@@ -3,7 +3,14 @@
 from datetime import datetime
 from typing import Annotated, Any, Literal, Union
 
-from pydantic import AfterValidator, BeforeValidator, Field, PlainSerializer, WithJsonSchema, create_model
+from pydantic import (
+    AfterValidator,
+    BeforeValidator,
+    Field,
+    PlainSerializer,
+    WithJsonSchema,
+    create_model,
+)
 from pydantic_core import PydanticCustomError
 
 from kessik.api.schemas.common import Finite, Id, LogPosition, Wire, within
@@ -55,15 +62,22 @@ def _payload_of(kind: str) -> Any:  # noqa: ANN401 - a type that pydantic builds
 
     def read(payload: object) -> Said:
         if not isinstance(payload, dict):
-            raise PydanticCustomError("kessik", "{says}", {"says": "what an event says is an object"})
+            raise PydanticCustomError(
+                "kessik", "{says}", {"says": "what an event says is an object"}
+            )
         try:
             return read_said(kind, payload)
         except KessikError as wrong:
-            raise PydanticCustomError("kessik", "{says}", {"says": wrong.message, "field": wrong.field}) from wrong
+            raise PydanticCustomError(
+                "kessik", "{says}", {"says": wrong.message, "field": wrong.field}
+            ) from wrong
 
     schema = {**schema_of(CLASSES[kind]), "title": f"{kind.title().replace('_', '')}Payload"}
     return Annotated[
-        Any, BeforeValidator(read), PlainSerializer(plain_fields, return_type=dict), WithJsonSchema(schema)
+        Any,
+        BeforeValidator(read),
+        PlainSerializer(plain_fields, return_type=dict),
+        WithJsonSchema(schema),
     ]
 
 
@@ -97,7 +111,9 @@ def event_of(body: Any, event_id: str) -> BenchEvent:  # noqa: ANN401 - one of t
 
 
 class EventOut(Wire):
-    """An event as the log holds it; `not_understood` says why one cannot be read, and `payload` is empty then."""
+    """An event as the log holds it; `not_understood` says why one cannot be read, and `payload` is
+    empty then.
+    """
 
     id: str
     position: int

@@ -14,7 +14,9 @@ KindName = Literal["force", "rockwell", "xrf", "camera", "pedal"]
 
 
 class InstrumentBody(Wire):
-    """An instrument and where it is plugged in: a serial port, host:port of a bridge, or a folder it writes to."""
+    """An instrument and where it is plugged in: a serial port, host:port of a bridge, or a folder
+    it writes to.
+    """
 
     id: Id
     kind: KindName
@@ -31,7 +33,9 @@ class ReferenceCheckBody(Wire):
     """The day's readings on the reference, in the instrument's unit."""
 
     id: Id
-    readings: list[Annotated[Finite, within("scale_reading")]] = Field(max_length=most("reference_readings"))
+    readings: list[Annotated[Finite, within("scale_reading")]] = Field(
+        max_length=most("reference_readings")
+    )
     reference: ShortText = ""
     note: ShortText = ""
 

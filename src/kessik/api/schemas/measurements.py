@@ -40,7 +40,9 @@ class StationBody(Wire):
 
 
 class DetailsBody(Wire):
-    """What a measurement was made from: caliper stations, or single readings with the day's test block."""
+    """What a measurement was made from: caliper stations, or single readings with the day's test
+    block.
+    """
 
     stations: list[StationBody] = Field(default_factory=list, max_length=most("readings_listed"))
     readings: list[Finite] = Field(default_factory=list, max_length=most("readings_listed"))
@@ -113,7 +115,11 @@ class MeasurementOut(Wire):
         if blade is not None and m.quantity == "hardness_hrc" and m.details.get("readings"):
             summed = HardnessOut.of(hardness_summary(m.details, blade))
         return cls(
-            **{name: getattr(m, name) for name in cls.model_fields if hasattr(m, name) and name != "details"},
+            **{
+                name: getattr(m, name)
+                for name in cls.model_fields
+                if hasattr(m, name) and name != "details"
+            },
             details=DetailsBody(**m.details),
             in_use=in_use,
             remark=remark(quantity, m.value) if m.value is not None else "",
@@ -121,7 +127,9 @@ class MeasurementOut(Wire):
         )
 
 
-def histories(measurements: tuple[Measurement, ...], blade: Blade | None = None) -> list[MeasurementOut]:
+def histories(
+    measurements: tuple[Measurement, ...], blade: Blade | None = None
+) -> list[MeasurementOut]:
     """All measurements by quantity, the one in use first."""
     out = []
     for name in dict.fromkeys(q for q in QUANTITIES if any(m.quantity == q for m in measurements)):

@@ -86,7 +86,9 @@ class MethodBody(Wire):
 
     def method(self) -> Method:
         """The method; OutOfRangeError where its parts contradict each other."""
-        own = self.model_dump(include=set(MethodBody.model_fields) - {"checks", "stages", "ends", "recipe"})
+        own = self.model_dump(
+            include=set(MethodBody.model_fields) - {"checks", "stages", "ends", "recipe"}
+        )
         own |= {name: tuple(own[name]) for name in ("at", "stations_mm", "cautions")}
         return Method(
             **own,
@@ -137,7 +139,9 @@ class KnownMethodsOut(Wire):
 
 
 class MethodChoice(Wire):
-    """A method for a trial; `from_method_id` follows the line of a version, without it the trial's own goes on."""
+    """A method for a trial; `from_method_id` follows the line of a version, without it the trial's
+    own goes on.
+    """
 
     method: MethodBody
     from_method_id: ShortText | None = None

@@ -152,8 +152,16 @@ class StockNeedOut(Wire):
     @classmethod
     def of(cls, need: StockNeed) -> "StockNeedOut":
         lot = need.lot
-        return cls(use=need.use, lot_id=lot.id, lot=lot.name, unit=lot.unit, needed=need.needed, left=need.left,
-                   price=need.price, currency=lot.currency)  # fmt: skip
+        return cls(
+            use=need.use,
+            lot_id=lot.id,
+            lot=lot.name,
+            unit=lot.unit,
+            needed=need.needed,
+            left=need.left,
+            price=need.price,
+            currency=lot.currency,
+        )
 
 
 class StrokesOut(Wire):
@@ -176,8 +184,14 @@ class WorkOut(Wire):
     @classmethod
     def of(cls, dated: DatedWork) -> "WorkOut":
         work = dated.work
-        return cls(on=dated.on.isoformat(), kind=work.kind, block=work.block, blades=list(work.blades),
-                   hours=work.hours, cuts=work.cuts)  # fmt: skip
+        return cls(
+            on=dated.on.isoformat(),
+            kind=work.kind,
+            block=work.block,
+            blades=list(work.blades),
+            hours=work.hours,
+            cuts=work.cuts,
+        )
 
 
 class CoverBody(Wire):
@@ -226,7 +240,9 @@ class TrialPlanOut(Wire):
         ]
         return cls(
             plan=PlanBody.of(found.trial.plan, found.trial.edges_per_blade),
-            method=MethodOut.of(found.trial.method, found.trial.method_id, found.trial.method_number),
+            method=MethodOut.of(
+                found.trial.method, found.trial.method_id, found.trial.method_number
+            ),
             is_blind=found.trial.is_blind,
             unblinded_utc=found.trial.unblinded_utc,
             codes=dict(found.codes),

@@ -34,7 +34,9 @@ class BevelOut(Wire):
 
 
 class BevelReckonedOut(Wire):
-    """The bevel asked for; `main` is what stands behind a micro-bevel. `thickness_thou` beside the mm."""
+    """The bevel asked for; `main` is what stands behind a micro-bevel. `thickness_thou` beside the
+    mm.
+    """
 
     whole: BevelOut
     thickness_thou: float

@@ -47,34 +47,62 @@ class BladeBody(Wire):
     edges: list[EdgeBody] = Field(default_factory=list)
 
     def record(self, blade_id: str, now_utc: str) -> Blade:
-        plain = self.model_dump(exclude={"id", "edges", "hardness_hrc", "hardness_standing", "edge_length_mm"})
+        plain = self.model_dump(
+            exclude={"id", "edges", "hardness_hrc", "hardness_standing", "edge_length_mm"}
+        )
         measured = []
         if self.hardness_hrc is not None:
-            measured.append(entered(blade_id, "hardness_hrc", self.hardness_hrc, self.hardness_standing, now_utc))
+            measured.append(
+                entered(
+                    blade_id, "hardness_hrc", self.hardness_hrc, self.hardness_standing, now_utc
+                )
+            )
         if self.edge_length_mm is not None:
-            measured.append(entered(blade_id, "edge_length_mm", self.edge_length_mm, "measured_here", now_utc))
+            measured.append(
+                entered(blade_id, "edge_length_mm", self.edge_length_mm, "measured_here", now_utc)
+            )
         edges = tuple(
-            Edge(body.id, blade_id, body.number or place, measurements=body.first_values(now_utc), **body.changes())
+            Edge(
+                body.id,
+                blade_id,
+                body.number or place,
+                measurements=body.first_values(now_utc),
+                **body.changes(),
+            )
             for place, body in enumerate(self.edges, 1)
         )
         return Blade(id=blade_id, measurements=tuple(measured), edges=edges, **plain)
 
 
 class Patch(Wire):
-    """Some fields of a thing; what is not sent stays, and null empties a field that may be empty."""
+    """Some fields of a thing; what is not sent stays, and null empties a field that may be
+    empty.
+    """
 
     emptiable: ClassVar[frozenset[str]] = frozenset()
 
     def changes(self) -> dict[str, Any]:
         sent = self.model_dump(exclude_unset=True)
-        return {name: value for name, value in sent.items() if value is not None or name in self.emptiable}
+        return {
+            name: value
+            for name, value in sent.items()
+            if value is not None or name in self.emptiable
+        }
 
 
 class BladePatch(Patch):
-    """What is said of a blade, to change; hardness and edge length become one more measurement each."""
+    """What is said of a blade, to change; hardness and edge length become one more measurement
+    each.
+    """
 
     emptiable = frozenset(
-        {"claimed_grade", "hardness_hrc", "usual_hardness_low_hrc", "usual_hardness_high_hrc", "edge_length_mm"}
+        {
+            "claimed_grade",
+            "hardness_hrc",
+            "usual_hardness_low_hrc",
+            "usual_hardness_high_hrc",
+            "edge_length_mm",
+        }
     )
 
     code: ShortText | None = None
@@ -100,7 +128,9 @@ class BladePatch(Patch):
 
 
 class BladeOut(Wire):
-    """A blade with what is known of it; `mark` is its own everywhere, `place` its place in a trial."""
+    """A blade with what is known of it; `mark` is its own everywhere, `place` its place in a
+    trial.
+    """
 
     id: str
     code: str
@@ -128,10 +158,23 @@ class BladeOut(Wire):
     @classmethod
     def of(cls, blade: Blade) -> "BladeOut":
         plain = (
-            "id", "code", "mark", "place", "role", "claimed_grade", "usual_hardness_low_hrc",
-            "usual_hardness_high_hrc", "owner", "price", "loan_from", "loan_due", "loan_returned", "origin",
-            "archived_utc", "note",
-        )  # fmt: skip
+            "id",
+            "code",
+            "mark",
+            "place",
+            "role",
+            "claimed_grade",
+            "usual_hardness_low_hrc",
+            "usual_hardness_high_hrc",
+            "owner",
+            "price",
+            "loan_from",
+            "loan_due",
+            "loan_returned",
+            "origin",
+            "archived_utc",
+            "note",
+        )
         hardness = blade.used("hardness_hrc")
         treatment = asdict(blade.heat_treatment)
         return cls(
@@ -139,7 +182,9 @@ class BladeOut(Wire):
             hardness_hrc=hardness.value if hardness else None,
             hardness_standing=hardness.standing if hardness else None,
             edge_length_mm=blade.edge_length_mm,
-            heat_treatment=HeatTreatmentBody(**{**treatment, "tempers_c": list(treatment["tempers_c"])}),
+            heat_treatment=HeatTreatmentBody(
+                **{**treatment, "tempers_c": list(treatment["tempers_c"])}
+            ),
             measurements=histories(blade.measurements, blade),
             edges=[EdgeOut.of(edge, blade) for edge in blade.edges],
         )
@@ -201,11 +246,15 @@ class RecipeBody(Wire):
     note: LongText = ""
 
     def record(self) -> Recipe:
-        return Recipe(self.id, self.name.strip(), tuple(step.record() for step in self.steps), self.note)
+        return Recipe(
+            self.id, self.name.strip(), tuple(step.record() for step in self.steps), self.note
+        )
 
     @classmethod
     def of(cls, recipe: Recipe) -> "RecipeBody":
-        return cls(id=recipe.id, name=recipe.name, steps=step_bodies(recipe.steps), note=recipe.note)
+        return cls(
+            id=recipe.id, name=recipe.name, steps=step_bodies(recipe.steps), note=recipe.note
+        )
 
 
 class CompoundOut(Wire):

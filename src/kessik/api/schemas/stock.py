@@ -81,7 +81,8 @@ class LotOut(Wire):
             is_low=stocked.is_low,
             runs=stocked.runs,
             corrections=[
-                CorrectionOut(amount=c.amount, reason=c.reason, made_utc=c.made_utc) for c in stocked.corrections
+                CorrectionOut(amount=c.amount, reason=c.reason, made_utc=c.made_utc)
+                for c in stocked.corrections
             ],
         )
 

@@ -32,7 +32,9 @@ class TrialBody(Wire):
     settled_kind: SettledKind = "edge_number"
     settled_edge_number: Annotated[int, within("settled_edge_number")] = 3
     settled_steel_removed_mm: Finite = 0.5
-    method: MethodBody | None = Field(default=None, description="empty: the force-limit rope series")
+    method: MethodBody | None = Field(
+        default=None, description="empty: the force-limit rope series"
+    )
     edges_per_blade: Annotated[int, within("edges_per_blade")] = 2
     medium: ShortText = ""
     rope_diameter_mm: Finite | None = None
@@ -126,7 +128,9 @@ class RoleBody(Wire):
 
 
 class VariableOut(Wire):
-    """A held-equal variable with the tolerance and the assumed effect in force; `held` unless knowingly let go."""
+    """A held-equal variable with the tolerance and the assumed effect in force; `held` unless
+    knowingly let go.
+    """
 
     name: str
     label: str
@@ -145,7 +149,17 @@ class VariableOut(Wire):
 
     @classmethod
     def of_variable(cls, v: Variable, rule: MatchingRule, recorded: bool) -> "VariableOut":
-        own = ("name", "label", "unit", "kind", "of", "decimals", "factor", "consequence", "explained")
+        own = (
+            "name",
+            "label",
+            "unit",
+            "kind",
+            "of",
+            "decimals",
+            "factor",
+            "consequence",
+            "explained",
+        )
         return cls(
             **{name: getattr(v, name) for name in own},
             tolerance=rule.tolerance(v),
@@ -228,7 +242,9 @@ class LineUpOut(Wire):
     pending: list[str]
     taken_as_equal: list[str]
     references: list[str]
-    used_up: list[str] = Field(description="ids of the edges that were cut, in this trial or another")
+    used_up: list[str] = Field(
+        description="ids of the edges that were cut, in this trial or another"
+    )
     scope: str
     says: str
     runs: list[RunBrief]
@@ -248,5 +264,9 @@ def line_up_parts(found: LineUp) -> dict[str, object]:
         "used_up": list(found.used_up),
         "scope": found.scope,
         "runs": [RunBrief.of(covered(r) if found.answer.sealed else r) for r in found.answer.runs],
-        "codes": blind_codes(found.answer.trial, found.answer.blades) if found.answer.trial.is_blind else {},
+        "codes": (
+            blind_codes(found.answer.trial, found.answer.blades)
+            if found.answer.trial.is_blind
+            else {}
+        ),
     }

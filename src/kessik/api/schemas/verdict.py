@@ -59,11 +59,16 @@ class FigureOut(Wire):
 
     @classmethod
     def all(cls, figures: Mapping[str, float]) -> "list[FigureOut]":
-        return [cls(name=n, label=KINDS[n].label, unit=KINDS[n].unit, value=v) for n, v in figures.items()]
+        return [
+            cls(name=n, label=KINDS[n].label, unit=KINDS[n].unit, value=v)
+            for n, v in figures.items()
+        ]
 
 
 class EffortsOut(Wire):
-    """Effort by layers: the counts, means by blade in their order, and from where the blades separate."""
+    """Effort by layers: the counts, means by blade in their order, and from where the blades
+    separate.
+    """
 
     layers: list[float]
     by_blade: dict[str, list[float | None]]
@@ -162,7 +167,10 @@ class UpkeepOut(Wire):
             rounds=[RoundOut.model_validate(each) for each in found.rounds],
             restoring=found.restoring.words if found.restoring else "",
             no_longer=found.restoring is not None and found.restoring.standing == "no_longer",
-            strops=[StroppedOut(edge=each.edge, cutting=each.cutting, **asdict(each.found)) for each in found.strops],
+            strops=[
+                StroppedOut(edge=each.edge, cutting=each.cutting, **asdict(each.found))
+                for each in found.strops
+            ],
             stones=found.stones,
         )
 
@@ -226,7 +234,9 @@ class FailedTrialOut(Wire):
 
 
 class DueOut(Wire):
-    """Something that waits: a loan to return, a hardness to find out, dated work, a lot running low."""
+    """Something that waits: a loan to return, a hardness to find out, dated work, a lot running
+    low.
+    """
 
     kind: Literal["loan", "hardness", "work", "stock"]
     says: str

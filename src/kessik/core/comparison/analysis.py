@@ -1,4 +1,6 @@
-"""A whole trial analysed: lives of runs, lives of blades, and every pair judged. The one road for screen and file."""
+"""A whole trial analysed: lives of runs, lives of blades, and every pair judged. The one road for
+screen and file.
+"""
 
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
@@ -7,7 +9,14 @@ import numpy as np
 
 from kessik.core.comparison.figures import KINDS, EffortTable, effort_table, measured, run_figures
 from kessik.core.comparison.lives import BladeEdges, Bracket, EdgeLife, LifePosterior, solve
-from kessik.core.comparison.matching import BladeFacts, Cell, Fact, MatchingRule, match, not_recorded
+from kessik.core.comparison.matching import (
+    BladeFacts,
+    Cell,
+    Fact,
+    MatchingRule,
+    match,
+    not_recorded,
+)
 from kessik.core.comparison.ratios import all_ratios, blade_life, blade_spread_percent
 from kessik.core.comparison.verdict import Comparison, judge, pending_words
 from kessik.core.media import cuts_at_reference_length
@@ -49,7 +58,9 @@ class RunResult:
 
 @dataclass(frozen=True)
 class BladeResult:
-    """One blade over its edges; lives in the count unit of its runs. `left_out` where none of its edges counts."""
+    """One blade over its edges; lives in the count unit of its runs. `left_out` where none of its
+    edges counts.
+    """
 
     blade: str
     edges: int
@@ -64,9 +75,10 @@ class BladeResult:
 class TrialAnalysis:
     """Runs, blades and pairs of one trial, with the matching they rest on.
 
-    `comparisons` follow the settled-edge rule; `with_all` are the same pairs with every edge, empty where the rule
-    leaves none out. `taken_as_equal` names what nobody recorded for any blade. `figure_comparisons` hold a figure's
-    name where others hold a stage: there the ratio is of that figure, and the verdict words speak of its size.
+    `comparisons` follow the settled-edge rule; `with_all` are the same pairs with every edge, empty
+    where the rule leaves none out. `taken_as_equal` names what nobody recorded for any blade.
+    `figure_comparisons` hold a figure's name where others hold a stage: there the ratio is of that
+    figure, and the verdict words speak of its size.
     """
 
     method: Method
@@ -93,10 +105,12 @@ def analyse(
     left_out: LeftOut | None = None,
     apart: Collection[tuple[str, int]] = (),
 ) -> TrialAnalysis:
-    """Analyse the runs of one trial; practice runs are left out. Blades without facts have all of them pending.
+    """Analyse the runs of one trial; practice runs are left out. Blades without facts have all of
+    them pending.
 
-    `left_out` names the edges, by (blade, edge), that do not count, with the reason. Those `apart` among them were cut
-    under an unlike method: they stand in no comparison, not even the one with every edge.
+    `left_out` names the edges, by (blade, edge), that do not count, with the reason. Those `apart`
+    among them were cut under an unlike method: they stand in no comparison, not even the one with
+    every edge.
     """
     counted = [run for run in runs if not run.practice]
     blades = list(dict.fromkeys(run.blade for run in counted))
@@ -116,7 +130,9 @@ def analyse(
             counted,
             *next(found for found in (ruled, everything, alone) if code in found.lives).of(code),
             code not in ruled.lives,
-            _mean_figures([r for r in (kept if code in ruled.lives else results) if r.run.blade == code]),
+            _mean_figures(
+                [r for r in (kept if code in ruled.lives else results) if r.run.blade == code]
+            ),
         )
         for code in blades
     )
@@ -126,9 +142,18 @@ def analyse(
     with_all = everything.comparisons if everything is not ruled else ()
     notes = tuple(dict.fromkeys((*ruled.notes, *_left_out_notes(results))))
     return TrialAnalysis(
-        method, tuple(results), blade_results, ruled.comparisons, tuple(cells), pending, notes, with_all, equal,
-        _compare_figures(kept, known, rule), effort_table([r.run for r in kept]),
-    )  # fmt: skip
+        method,
+        tuple(results),
+        blade_results,
+        ruled.comparisons,
+        tuple(cells),
+        pending,
+        notes,
+        with_all,
+        equal,
+        _compare_figures(kept, known, rule),
+        effort_table([r.run for r in kept]),
+    )
 
 
 def _left_out_notes(results: Sequence[RunResult]) -> list[str]:
@@ -136,8 +161,12 @@ def _left_out_notes(results: Sequence[RunResult]) -> list[str]:
     return [f"{blade}, edge {edge} is left out: {why}" for (blade, edge), why in edges.items()]
 
 
-def _with_runs(facts: BladeFacts | None, code: str, results: Sequence[RunResult], rule: MatchingRule) -> BladeFacts:
-    """The facts of a blade with what its runs show: start readings, and the length of edge they used."""
+def _with_runs(
+    facts: BladeFacts | None, code: str, results: Sequence[RunResult], rule: MatchingRule
+) -> BladeFacts:
+    """The facts of a blade with what its runs show: start readings, and the length of edge they
+    used.
+    """
     known = facts or BladeFacts(code, micro_bevel_known=False)
     own = [r for r in results if r.run.blade == code and not r.left_out]
     starts = [Fact(r.start_gf, readings=r.start_readings) for r in own if r.start_gf is not None]
@@ -174,7 +203,9 @@ def _mean_figures(results: Sequence[RunResult]) -> dict[str, float]:
 def _compare_figures(
     results: Sequence[RunResult], known: Mapping[str, BladeFacts], rule: MatchingRule
 ) -> tuple[Comparison, ...]:
-    """Every pair of blades by every figure whose ratio makes sense, by the model that compares lives."""
+    """Every pair of blades by every figure whose ratio makes sense, by the model that compares
+    lives.
+    """
     comparisons: list[Comparison] = []
     for name in (name for name, kind in KINDS.items() if kind.compared):
         having = [r for r in results if r.figures.get(name, 0.0) > 0.0]
@@ -184,15 +215,23 @@ def _compare_figures(
             own.append(measured(name, r.figures[name], r.run))
         if len(edges) < 2:
             continue
-        blades = [BladeEdges(code, tuple(tuple(lives) for lives in own.values())) for code, own in edges.items()]
+        blades = [
+            BladeEdges(code, tuple(tuple(lives) for lives in own.values()))
+            for code, own in edges.items()
+        ]
         for ratio in all_ratios(solve(blades)):
             fewest = min(len(edges[code]) for code in (ratio.a, ratio.b))
-            comparisons.append(judge(ratio, name, (known[ratio.a], known[ratio.b]), rule, fewest, len(edges)))
+            comparisons.append(
+                judge(ratio, name, (known[ratio.a], known[ratio.b]), rule, fewest, len(edges))
+            )
     return tuple(comparisons)
 
 
 def _compare(
-    results: Sequence[RunResult], known: Mapping[str, BladeFacts], rule: MatchingRule, method: Method
+    results: Sequence[RunResult],
+    known: Mapping[str, BladeFacts],
+    rule: MatchingRule,
+    method: Method,
 ) -> _Compared:
     blades = list(dict.fromkeys(result.run.blade for result in results))
     lives: dict[str, dict[str, Life]] = {code: {} for code in blades}
@@ -201,9 +240,14 @@ def _compare(
     notes: list[str] = []
     reference_mm = _reference_length_mm(results, rule, notes)
     for stage in _stages(results, method):
-        at_stage = {code: [r for r in results if r.run.blade == code and stage in r.lives] for code in blades}
+        at_stage = {
+            code: [r for r in results if r.run.blade == code and stage in r.lives]
+            for code in blades
+        }
         for group in _comparable({code: rs for code, rs in at_stage.items() if rs}, notes, stage):
-            posterior = solve([_blade_edges(code, rs, stage, reference_mm) for code, rs in group.items()])
+            posterior = solve(
+                [_blade_edges(code, rs, stage, reference_mm) for code, rs in group.items()]
+            )
             for index, (code, rs) in enumerate(group.items()):
                 solved = posterior.blades[index]
                 lives[code][stage] = _blade_life(stage, rs, posterior, index, reference_mm)
@@ -218,15 +262,21 @@ def _compare(
     return _Compared(lives, spreads, tuple(comparisons), tuple(notes))
 
 
-def _reference_length_mm(results: Sequence[RunResult], rule: MatchingRule, notes: list[str]) -> float | None:
-    """The edge length that counts are put on, where the trial asks for one and every run tells its own."""
+def _reference_length_mm(
+    results: Sequence[RunResult], rule: MatchingRule, notes: list[str]
+) -> float | None:
+    """The edge length that counts are put on, where the trial asks for one and every run tells its
+    own.
+    """
     lengths = [r.run.edge_length_used_mm for r in results]
     known = sorted(length for length in lengths if length is not None)
     if not rule.scale_edge_length or not known or len(known) < len(lengths):
         return None
     reference = known[len(known) // 2]
     if known[-1] - known[0] > 1e-9:
-        notes.append(f"ratios are put on {reference:g} mm of edge; lives are shown as they were counted")
+        notes.append(
+            f"ratios are put on {reference:g} mm of edge; lives are shown as they were counted"
+        )
     return reference
 
 
@@ -235,13 +285,16 @@ def _doubtful_spread(code: str, stage: str, spread_percent: float | None) -> lis
     if spread_percent is None or spread_percent <= DOUBTFUL_SPREAD_PERCENT:
         return []
     return [
-        f"{stage}: {code}'s edges differ by about {spread_percent:.0f} %, more than re-sharpening usually makes; "
-        "before believing either, look at burr, angle, thickness grown by regrinding, lot and hardness"
+        f"{stage}: {code}'s edges differ by about {spread_percent:.0f} %, more than re-sharpening"
+        " usually makes; before believing either, look at burr, angle, thickness grown by"
+        " regrinding, lot and hardness"
     ]
 
 
 def _lone_edges(code: str, stage: str, results: Sequence[RunResult], blade: Found) -> list[str]:
-    """An edge so far from its blade's answer that it hardly weighs in it is said, never dropped in silence."""
+    """An edge so far from its blade's answer that it hardly weighs in it is said, never dropped in
+    silence.
+    """
     if not isinstance(blade, Crossed):
         return []
     said = []
@@ -249,13 +302,16 @@ def _lone_edges(code: str, stage: str, results: Sequence[RunResult], blade: Foun
         found = result.lives[stage].life.found
         if isinstance(found, Crossed) and (found.high < blade.low or found.low > blade.high):
             said.append(
-                f"{stage}: {code}, edge {result.run.edge} lies far from its blade's other edges and hardly weighs in "
-                "the answer; before leaving it at that, look at burr, angle, thickness, lot and hardness"
+                f"{stage}: {code}, edge {result.run.edge} lies far from its blade's other edges and"
+                " hardly weighs in the answer; before leaving it at that, look at burr, angle,"
+                " thickness, lot and hardness"
             )
     return said
 
 
-def _run_results(runs: Sequence[RunSeries], blades: Sequence[str], method: Method) -> list[RunResult]:
+def _run_results(
+    runs: Sequence[RunSeries], blades: Sequence[str], method: Method
+) -> list[RunResult]:
     lives: dict[tuple[str, int, int], dict[str, RunLife]] = {run.key: {} for run in runs}
     for code in blades:
         own = [run for run in runs if run.blade == code]
@@ -266,11 +322,15 @@ def _run_results(runs: Sequence[RunSeries], blades: Sequence[str], method: Metho
         for run in own:
             for stage, checks in run.outcomes(method.stages).items():
                 lives[run.key][stage] = RunLife(_outcome_life(run, stage, checks, method), None)
-    return [replace(_run_result(run, lives[run.key]), figures=run_figures(run, method)) for run in runs]
+    return [
+        replace(_run_result(run, lives[run.key]), figures=run_figures(run, method)) for run in runs
+    ]
 
 
 def _outcome_life(run: RunSeries, stage: str, checks: Sequence[Check], method: Method) -> Life:
-    """A pass/fail life; its plain rule is the one that ends a run live, where the method names the stage."""
+    """A pass/fail life; its plain rule is the one that ends a run live, where the method names the
+    stage.
+    """
     life = outcome_life(stage, checks)
     named = next((s for s in method.stages if s.name == stage and s.limit_gf is None), None)
     if named is None:
@@ -295,7 +355,10 @@ def _warnings(run: RunSeries, means: Sequence[float]) -> tuple[str, ...]:
     if len(means) == 1:
         warnings.append("only one count was read: nothing can be said about how the edge falls")
     elif len(means) >= 4 and np.polyfit(np.arange(len(means)), np.log(means), 1)[0] < -0.01:
-        warnings.append("the readings fall: the edge reads sharper the more it cuts; look at the burr and the tester")
+        warnings.append(
+            "the readings fall: the edge reads sharper the more it cuts; look at the burr and the"
+            " tester"
+        )
     if all(m == means[0] for m in means) and len(means) > 2:
         warnings.append("every reading is the same: is the tester reading?")
     return tuple(warnings)
@@ -304,29 +367,42 @@ def _warnings(run: RunSeries, means: Sequence[float]) -> tuple[str, ...]:
 def _stages(results: Iterable[RunResult], method: Method) -> list[str]:
     seen = [stage for result in results for stage in result.lives]
     order = [*(stage.name for stage in method.stages), "fine", "working"]
-    return sorted(dict.fromkeys(seen), key=lambda s: (order.index(s) if s in order else len(order), s))
+    return sorted(
+        dict.fromkeys(seen), key=lambda s: (order.index(s) if s in order else len(order), s)
+    )
 
 
-def _comparable(at_stage: dict[str, list[RunResult]], notes: list[str], stage: str) -> list[dict[str, list[RunResult]]]:
+def _comparable(
+    at_stage: dict[str, list[RunResult]], notes: list[str], stage: str
+) -> list[dict[str, list[RunResult]]]:
     """Blades whose counts can be put on one scale; lengths convert, cuts and lengths do not."""
     groups: dict[str, dict[str, list[RunResult]]] = {}
     for code, results in at_stage.items():
-        kinds = {"length" if r.run.count_unit in MM_PER_LENGTH else r.run.count_unit for r in results}
+        kinds = {
+            "length" if r.run.count_unit in MM_PER_LENGTH else r.run.count_unit for r in results
+        }
         groups.setdefault(sorted(kinds)[0], {})[code] = results
     if len(groups) > 1:
-        notes.append(f"{stage}: blades counted in {' and '.join(sorted(groups))} cannot be compared with each other")
+        notes.append(
+            f"{stage}: blades counted in {' and '.join(sorted(groups))} cannot be compared with"
+            " each other"
+        )
     return list(groups.values())
 
 
 def _scale(run: RunSeries, reference_mm: float | None) -> float:
-    """What a count of this run is multiplied by before lives are compared: unit of length, and edge length."""
+    """What a count of this run is multiplied by before lives are compared: unit of length, and edge
+    length.
+    """
     unit = MM_PER_LENGTH.get(run.count_unit, 1.0)
     if reference_mm is None or run.edge_length_used_mm is None:
         return unit
     return unit * cuts_at_reference_length(1.0, run.edge_length_used_mm, reference_mm)
 
 
-def _blade_edges(code: str, results: Sequence[RunResult], stage: str, reference_mm: float | None) -> BladeEdges:
+def _blade_edges(
+    code: str, results: Sequence[RunResult], stage: str, reference_mm: float | None
+) -> BladeEdges:
     edges: dict[int, list[EdgeLife]] = {}
     for result in results:
         scale = _scale(result.run, reference_mm)
@@ -351,25 +427,39 @@ def edge_life(life: RunLife, scale: float) -> EdgeLife:
 
 
 def _blade_life(
-    stage: str, results: Sequence[RunResult], posterior: LifePosterior, index: int, reference_mm: float | None
+    stage: str,
+    results: Sequence[RunResult],
+    posterior: LifePosterior,
+    index: int,
+    reference_mm: float | None,
 ) -> Life:
     """The blade's life over its edges; a blade none of whose runs got there says so instead."""
     founds = [r.lives[stage].life.found for r in results]
     rules = [r.lives[stage].life.by_rule for r in results]
     values = [rule.value for rule in rules if rule.value is not None]
-    rule = rules[0] if len(rules) == 1 else ByRule(
-        float(np.mean(values)) if values else None,
-        f"mean of {len(values)} of {len(rules)} runs, {rules[0].rule}",
-        rules[0].schedule,
-    )  # fmt: skip
-    return Life(stage, _blade_found(founds, posterior, index, _scale(results[0].run, reference_mm)), rule)
+    rule = (
+        rules[0]
+        if len(rules) == 1
+        else ByRule(
+            float(np.mean(values)) if values else None,
+            f"mean of {len(values)} of {len(rules)} runs, {rules[0].rule}",
+            rules[0].schedule,
+        )
+    )
+    return Life(
+        stage, _blade_found(founds, posterior, index, _scale(results[0].run, reference_mm)), rule
+    )
 
 
-def _blade_found(founds: Sequence[Found], posterior: LifePosterior, index: int, scale: float) -> Found:
+def _blade_found(
+    founds: Sequence[Found], posterior: LifePosterior, index: int, scale: float
+) -> Found:
     if len(founds) == 1 and not isinstance(founds[0], Crossed):
         return founds[0]
     if all(isinstance(found, BeforeFirstCheck) for found in founds):
-        return max((f for f in founds if isinstance(f, BeforeFirstCheck)), key=lambda f: f.first_check)
+        return max(
+            (f for f in founds if isinstance(f, BeforeFirstCheck)), key=lambda f: f.first_check
+        )
     interval = blade_life(posterior, posterior.blades[index])
     whole = Crossed(interval.estimate / scale, interval.low / scale, interval.high / scale)
     if all(isinstance(found, NotReached) for found in founds):
@@ -379,7 +469,9 @@ def _blade_found(founds: Sequence[Found], posterior: LifePosterior, index: int, 
     return whole
 
 
-def _with_start_warning(comparison: Comparison, group: Mapping[str, Sequence[RunResult]]) -> Comparison:
+def _with_start_warning(
+    comparison: Comparison, group: Mapping[str, Sequence[RunResult]]
+) -> Comparison:
     starts = []
     for code in (comparison.a, comparison.b):
         known = [np.log(r.start_gf) for r in group[code] if r.start_gf is not None]
@@ -390,7 +482,9 @@ def _with_start_warning(comparison: Comparison, group: Mapping[str, Sequence[Run
     if apart <= 0.15:
         return comparison
     duller = comparison.a if starts[0] > starts[1] else comparison.b
-    words = f"{duller} started {100 * apart:.0f} % duller: per cent lost and end sharpness may disagree"
+    words = (
+        f"{duller} started {100 * apart:.0f} % duller: per cent lost and end sharpness may disagree"
+    )
     return replace(comparison, reasons=(*comparison.reasons, words))
 
 
@@ -404,7 +498,13 @@ def _blade_result(
 ) -> BladeResult:
     own = [run for run in runs if run.blade == code]
     return BladeResult(
-        code, len({run.edge for run in own}), own[0].count_unit, lives, spread_percent, left_out, figures
+        code,
+        len({run.edge for run in own}),
+        own[0].count_unit,
+        lives,
+        spread_percent,
+        left_out,
+        figures,
     )
 
 

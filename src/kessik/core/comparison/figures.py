@@ -1,4 +1,6 @@
-"""What a run shows besides lives: end readings of a dose, depth cut, effort by layers; and blades compared by them."""
+"""What a run shows besides lives: end readings of a dose, depth cut, effort by layers; and blades
+compared by them.
+"""
 
 import math
 from collections.abc import Mapping, Sequence
@@ -19,7 +21,8 @@ EFFORT_STEP = 1.0
 
 @dataclass(frozen=True)
 class FigureKind:
-    """A figure: its name for people, unit, and which way is better; `compared` where ratios of it make sense.
+    """A figure: its name for people, unit, and which way is better; `compared` where ratios of it
+    make sense.
 
     `more` says in words what a larger value does.
     """
@@ -36,14 +39,20 @@ KINDS: Mapping[str, FigureKind] = {
     "change_gf": FigureKind("change over the dose", "gf", "low"),
     "change_percent": FigureKind("change on its own start", "%", "low"),
     "control_gf": FigureKind("zone beside it, after the dose", "gf", ""),
-    "initial_cutting_mm": FigureKind("depth in the first 3 cycles", "mm", "high", True, "cuts deeper at first than"),
-    "edge_retention_mm": FigureKind("depth over all cycles", "mm", "high", True, "cuts more card than"),
+    "initial_cutting_mm": FigureKind(
+        "depth in the first 3 cycles", "mm", "high", True, "cuts deeper at first than"
+    ),
+    "edge_retention_mm": FigureKind(
+        "depth over all cycles", "mm", "high", True, "cuts more card than"
+    ),
     "mean_effort": FigureKind("mean effort", "of 10", "low"),
 }
 
 
 def run_figures(run: RunSeries, method: Method) -> dict[str, float]:
-    """The figures of one run, by name; the initial depth is the sum of three cycles, retention of all (ISO 8442-5)."""
+    """The figures of one run, by name; the initial depth is the sum of three cycles, retention of
+    all (ISO 8442-5).
+    """
     return {**_dose_figures(run, method), **_depth_figures(run), **_effort_figures(run)}
 
 
@@ -77,25 +86,33 @@ def _effort_figures(run: RunSeries) -> dict[str, float]:
 
 
 def measured(name: str, value: float, run: RunSeries) -> Measured:
-    """A figure with its own error: reading scatter over the replicates it is a mean of (common practice, no source)."""
+    """A figure with its own error: reading scatter over the replicates it is a mean of (common
+    practice, no source).
+    """
     replicates = 1
     if name == "end_gf":
         replicates = max(len(list(by_count(run.force_checks()))[-1][1]), 1)
     elif name in ("initial_cutting_mm", "edge_retention_mm"):
-        replicates = max(len(run.values("depth")), 1) if name == "edge_retention_mm" else INITIAL_CYCLES
+        replicates = (
+            max(len(run.values("depth")), 1) if name == "edge_retention_mm" else INITIAL_CYCLES
+        )
     return Measured(math.log(value), READING_SCATTER / math.sqrt(replicates))
 
 
 @dataclass(frozen=True)
 class EffortTable:
-    """Effort by layers: mean by blade and count, and the first count from which blades separate; None where not."""
+    """Effort by layers: mean by blade and count, and the first count from which blades separate;
+    None where not.
+    """
 
     by_blade: Mapping[str, Mapping[float, float]]
     separates_at: float | None
 
 
 def effort_table(runs: Sequence[RunSeries]) -> EffortTable | None:
-    """Blades separate where the least and the most effort lie a step apart, and no repeat of one reaches the other."""
+    """Blades separate where the least and the most effort lie a step apart, and no repeat of one
+    reaches the other.
+    """
     efforts: dict[str, dict[float, list[float]]] = {}
     for run in runs:
         for check in run.values("effort"):
@@ -103,9 +120,15 @@ def effort_table(runs: Sequence[RunSeries]) -> EffortTable | None:
                 efforts.setdefault(run.blade, {}).setdefault(check.count, []).append(check.value)
     if not efforts:
         return None
-    means = {blade: {n: float(np.mean(v)) for n, v in sorted(at.items())} for blade, at in efforts.items()}
+    means = {
+        blade: {n: float(np.mean(v)) for n, v in sorted(at.items())}
+        for blade, at in efforts.items()
+    }
     shared = sorted(set.intersection(*(set(at) for at in efforts.values())))
-    separates = next((n for n in shared if len(efforts) > 1 and _apart({b: at[n] for b, at in efforts.items()})), None)
+    separates = next(
+        (n for n in shared if len(efforts) > 1 and _apart({b: at[n] for b, at in efforts.items()})),
+        None,
+    )
     return EffortTable(means, separates)
 
 

@@ -1,7 +1,9 @@
-"""One model for verdict and plan: ln life = blade + edge, each life entering with its own estimation error.
+"""One model for verdict and plan: ln life = blade + edge, each life entering with its own
+estimation error.
 
-The blade's mean and the edge-to-edge spread are solved on a grid, exactly, for curves and brackets alike: a
-bracket is a likelihood that is flat between last pass and first fail. Zones of one edge are one edge.
+The blade's mean and the edge-to-edge spread are solved on a grid, exactly, for curves and brackets
+alike: a bracket is a likelihood that is flat between last pass and first fail. Zones of one edge
+are one edge.
 """
 
 from collections.abc import Sequence
@@ -55,7 +57,9 @@ class BladeEdges:
 
 @dataclass(frozen=True)
 class BladePosterior:
-    """Posterior of a blade's mean ln life, shape (spreads, grid), and its evidence for each spread."""
+    """Posterior of a blade's mean ln life, shape (spreads, grid), and its evidence for each
+    spread.
+    """
 
     code: str
     edge_count: int
@@ -65,7 +69,9 @@ class BladePosterior:
 
 @dataclass(frozen=True)
 class LifePosterior:
-    """Blades of one trial on one grid: `log_life` (grid,), and the shared posterior of the spread (spreads,)."""
+    """Blades of one trial on one grid: `log_life` (grid,), and the shared posterior of the spread
+    (spreads,).
+    """
 
     log_life: Floats
     spread_weights: Floats
@@ -73,7 +79,9 @@ class LifePosterior:
 
 
 def spread_prior() -> Floats:
-    """Prior over the spread nodes: median 4 %, 95 % between 1.5 and 12 % (common practice, no source)."""
+    """Prior over the spread nodes: median 4 %, 95 % between 1.5 and 12 % (common practice, no
+    source).
+    """
     z = np.log(SPREAD_NODES / SPREAD_MEDIAN) / SPREAD_LOG_SD
     density = np.exp(-0.5 * z**2)
     return np.asarray(density / density.sum())
@@ -83,7 +91,9 @@ def solve(blades: Sequence[BladeEdges]) -> LifePosterior:
     """Posterior of every blade's life on a common grid; each blade needs at least one edge."""
     grid = _common_grid(blades)
     solved = tuple(_blade_posterior(blade, grid) for blade in blades)
-    log_evidence = np.log(spread_prior()) + sum(np.log(np.maximum(b.evidence, 1e-300)) for b in solved)
+    log_evidence = np.log(spread_prior()) + sum(
+        np.log(np.maximum(b.evidence, 1e-300)) for b in solved
+    )
     weights = np.exp(log_evidence - log_evidence.max())
     return LifePosterior(grid, np.asarray(weights / weights.sum()), solved)
 
@@ -158,6 +168,8 @@ def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
 
 
 def _settled_among(evidences: Sequence[float]) -> bool:
-    """Whether the usual spreads explain the edges, so that the far ones, dear to compute, need no look of their own."""
+    """Whether the usual spreads explain the edges, so that the far ones, dear to compute, need no
+    look of their own.
+    """
     weights = np.array(evidences[:_USUAL_SPREADS]) * spread_prior()[:_USUAL_SPREADS]
     return bool(weights[-1] < 0.02 * weights.max())

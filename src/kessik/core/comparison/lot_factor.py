@@ -1,4 +1,6 @@
-"""How much faster one lot wears an edge than another, by a blade that was cut on both; shown, never applied."""
+"""How much faster one lot wears an edge than another, by a blade that was cut on both; shown, never
+applied.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -25,14 +27,18 @@ class LotFactor:
     def words(self) -> str:
         old, new = self.edges
         return (
-            f"{self.blade} lasts {self.ratio:.2f} times as long on {self.new} as on {self.old} ({self.low:.2f} to "
-            f"{self.high:.2f}; {old} and {new} {'edge' if (old, new) == (1, 1) else 'edges'}). "
-            "No result is corrected by it."
+            f"{self.blade} lasts {self.ratio:.2f} times as long on {self.new} as on {self.old}"
+            f" ({self.low:.2f} to {self.high:.2f}; {old} and {new}"
+            f" {'edge' if (old, new) == (1, 1) else 'edges'}). No result is corrected by it."
         )
 
 
-def lot_factors(results: Sequence[RunResult], lots: Mapping[tuple[str, int, int], str], stage: str) -> list[LotFactor]:
-    """For each blade cut on several lots, each lot against the one before it; `lots` by (blade, edge, run)."""
+def lot_factors(
+    results: Sequence[RunResult], lots: Mapping[tuple[str, int, int], str], stage: str
+) -> list[LotFactor]:
+    """For each blade cut on several lots, each lot against the one before it; `lots` by (blade,
+    edge, run).
+    """
     by_blade: dict[str, dict[str, dict[int, list[EdgeLife]]]] = {}
     for result in results:
         lot = lots.get(result.run.key)
@@ -44,7 +50,10 @@ def lot_factors(results: Sequence[RunResult], lots: Mapping[tuple[str, int, int]
     for blade, on_lots in by_blade.items():
         names = list(on_lots)
         for old, new in pairwise(names):
-            pair = [BladeEdges(lot, tuple(tuple(lives) for lives in on_lots[lot].values())) for lot in (old, new)]
+            pair = [
+                BladeEdges(lot, tuple(tuple(lives) for lives in on_lots[lot].values()))
+                for lot in (old, new)
+            ]
             (ratio,) = all_ratios(solve(pair))
             edges_on = (len(on_lots[old]), len(on_lots[new]))
             at = ratio.at_95

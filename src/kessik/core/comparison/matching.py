@@ -1,4 +1,6 @@
-"""Matching: what is held equal between blades, what is not, what is unknown, and what a mismatch may do."""
+"""Matching: what is held equal between blades, what is not, what is unknown, and what a mismatch
+may do.
+"""
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
@@ -12,20 +14,33 @@ from kessik.core.comparison.variables import FACTORS, VARIABLES, Variable
 from kessik.core.facts import MEASURED, Standing
 from kessik.core.sharpening.settled import Settled
 
-__all__ = ["FACTORS", "VARIABLES", "BladeFacts", "Cell", "Fact", "MatchingRule", "Variable", "match"]
+__all__ = [
+    "FACTORS",
+    "VARIABLES",
+    "BladeFacts",
+    "Cell",
+    "Fact",
+    "MatchingRule",
+    "Variable",
+    "match",
+]
 
 HardnessReading = Literal["same_hardness", "as_usually_hardened"]
 MatchState = Literal["matched", "factor", "confounded", "pending"]
 
 Floats = NDArray[np.float64]
 
-_READING_SCATTER = 0.07  # of one edge-force reading, on the log scale: the prior of the life estimate
+_READING_SCATTER = (
+    0.07  # of one edge-force reading, on the log scale: the prior of the life estimate
+)
 _TINY = 1e-9
 
 
 @dataclass(frozen=True)
 class Fact:
-    """A value with how it is known; `value` None where it is not. `expected` stands in for what went stale."""
+    """A value with how it is known; `value` None where it is not. `expected` stands in for what
+    went stale.
+    """
 
     value: float | str | None = None
     standing: Standing = "measured_here"
@@ -46,8 +61,9 @@ EdgeValue = Fact | float | str | None
 class BladeFacts:
     """What is known of one blade and of the edges it was (or will be) cut with.
 
-    `edges` holds, by variable name, one value per edge; `own` the facts of the blade itself. `micro_bevel_known`
-    says that an empty micro-bevel means there is none. `settled` tells of each edge whether it counts.
+    `edges` holds, by variable name, one value per edge; `own` the facts of the blade itself.
+    `micro_bevel_known` says that an empty micro-bevel means there is none. `settled` tells of each
+    edge whether it counts.
     """
 
     code: str
@@ -62,10 +78,12 @@ class BladeFacts:
 
 @dataclass(frozen=True)
 class MatchingRule:
-    """The trial's stand: its factor, which reading of hardness it takes, and what it knowingly holds loosely.
+    """The trial's stand: its factor, which reading of hardness it takes, and what it knowingly
+    holds loosely.
 
-    `tolerances` and `effects` (per cent of life a unit) replace the defaults by variable name; variables `let_go`
-    are knowingly not held equal; `scale_edge_length` puts counts on one edge length instead of matching lengths.
+    `tolerances` and `effects` (per cent of life a unit) replace the defaults by variable name;
+    variables `let_go` are knowingly not held equal; `scale_edge_length` puts counts on one edge
+    length instead of matching lengths.
     """
 
     factor: str = "steel"
@@ -88,7 +106,9 @@ class MatchingRule:
 
 @dataclass(frozen=True)
 class Cell:
-    """One blade at one variable: value, how it is shown, standing, state, and a sentence where there is one to say."""
+    """One blade at one variable: value, how it is shown, standing, state, and a sentence where
+    there is one to say.
+    """
 
     blade: str
     variable: str
@@ -102,7 +122,8 @@ class Cell:
 def match(blades: Sequence[BladeFacts], rule: MatchingRule) -> list[Cell]:
     """Every blade at every variable held equal, against the value that most others agree with.
 
-    A variable that nobody recorded for any blade has no cells, unless it is one that is always asked for.
+    A variable that nobody recorded for any blade has no cells, unless it is one that is always
+    asked for.
     """
     return [cell for variable in rule.held() for cell in _column(variable, blades, rule)]
 
@@ -147,7 +168,9 @@ class _Column:
         standing = fact.standing if fact.value is not None else None
         none = self.variable.kind == "micro_bevel" and self.blades[i].micro_bevel_known
         shown = show(self.variable, self.values[i], fact, none=none)
-        return Cell(self.blades[i].code, self.variable.name, fact.value, shown, standing, state, says)
+        return Cell(
+            self.blades[i].code, self.variable.name, fact.value, shown, standing, state, says
+        )
 
     def pending(self, i: int) -> Cell:
         fact = self.facts[i]
@@ -155,7 +178,9 @@ class _Column:
             return self.cell(i, "pending", fact.says)
         if fact.value is None:
             return self.cell(i, "pending", f"{self.variable.label} is not known")
-        return self.cell(i, "pending", f"{self.variable.label} is only {fact.standing.replace('_', ' ')}")
+        return self.cell(
+            i, "pending", f"{self.variable.label} is only {fact.standing.replace('_', ' ')}"
+        )
 
     def confounded(self, i: int, what: str, difference: float | None = None) -> Cell:
         """The mismatch, what it does to the answer, and the size the assumption gives."""
@@ -165,7 +190,11 @@ class _Column:
         effect = self.rule.effect(variable)
         if effect is not None and difference is not None:
             words += f"; this mismatch alone could make {abs(difference) * effect:.0f} % of life"
-        return self.cell(i, "confounded", f"{words}; {self.blades[i].code}'s result will not speak about {question}")
+        return self.cell(
+            i,
+            "confounded",
+            f"{words}; {self.blades[i].code}'s result will not speak about {question}",
+        )
 
 
 def _against_the_others(column: _Column) -> list[Cell]:
@@ -178,14 +207,20 @@ def _against_the_others(column: _Column) -> list[Cell]:
         elif not fits[i]:
             cells.append(_mismatch(column, i, reference))
         elif not _alike(column, column.values[i]):
-            cells.append(column.confounded(i, f"its own edges differ{_span(column.variable, column.values[i])}"))
+            cells.append(
+                column.confounded(
+                    i, f"its own edges differ{_span(column.variable, column.values[i])}"
+                )
+            )
         else:
             cells.append(column.cell(i, "matched"))
     return cells
 
 
 def _alike(column: _Column, values: Sequence[Fact]) -> bool:
-    """Whether the edges of one blade agree among themselves with the first; starts may differ, that is their error."""
+    """Whether the edges of one blade agree among themselves with the first; starts may differ, that
+    is their error.
+    """
     if column.variable.name == "start_gf":
         return True
     own = [v for v in values if v.evidence]
@@ -199,7 +234,9 @@ def _alike(column: _Column, values: Sequence[Fact]) -> bool:
 
 
 def _partly_known(column: _Column, i: int, reference: int | None) -> Cell:
-    """One edge's value is still open; what is known of the others may forbid a comparison already."""
+    """One edge's value is still open; what is known of the others may forbid a comparison
+    already.
+    """
     odd = [
         v.value
         for v in column.values[i]
@@ -230,8 +267,12 @@ def _most_agreed(column: _Column, known: Sequence[int]) -> tuple[int | None, dic
 
 
 def _agreements(column: _Column, facts: Sequence[Fact]) -> NDArray[np.bool_]:
-    """Who agrees with whom within the trial's tolerance, for a whole column at once; shape (facts, facts)."""
-    numbers: Floats = np.array([fact.value for fact in facts if isinstance(fact.value, float)], dtype=np.float64)
+    """Who agrees with whom within the trial's tolerance, for a whole column at once; shape (facts,
+    facts).
+    """
+    numbers: Floats = np.array(
+        [fact.value for fact in facts if isinstance(fact.value, float)], dtype=np.float64
+    )
     if len(numbers) != len(facts):
         words = np.array([str(fact.value).strip().casefold() for fact in facts])
         return np.asarray(words[:, None] == words[None, :])
@@ -277,7 +318,9 @@ def _mismatch(column: _Column, i: int, reference: int) -> Cell:
         if variable.kind == "relative":
             percent = 100.0 * abs(difference) / other.value
             return column.confounded(i, f"{variable.label} differs by {percent:.0f} %{against}")
-        return column.confounded(i, f"{variable.label} differs by {_number(difference, variable)}{against}", difference)
+        return column.confounded(
+            i, f"{variable.label} differs by {_number(difference, variable)}{against}", difference
+        )
     return column.confounded(i, f"{variable.label} is {fact.value}, not {other.value}")
 
 
@@ -292,7 +335,14 @@ def _micro_bevel(column: _Column) -> list[Cell]:
             cells.append(column.cell(i, "pending", "whether it has a micro-bevel is not recorded"))
         elif present[i] != majority:
             cells.append(
-                column.confounded(i, "has a micro-bevel, the others have none" if present[i] else "has no micro-bevel")
+                column.confounded(
+                    i,
+                    (
+                        "has a micro-bevel, the others have none"
+                        if present[i]
+                        else "has no micro-bevel"
+                    ),
+                )
             )
         elif reference is not None and not fits.get(i, True):
             cells.append(_mismatch(column, i, reference))
@@ -310,12 +360,17 @@ def _usual_hardness(column: _Column, i: int) -> Cell:
     low, high = blade.usual_hardness_hrc
     if low <= fact.value <= high:
         return column.cell(i, "matched")
-    says = f"its grade is usually hardened to {low:g} to {high:g} HRC; this blade is not what a user gets"
+    says = (
+        f"its grade is usually hardened to {low:g} to {high:g} HRC; this blade is not what a user"
+        " gets"
+    )
     return column.cell(i, "confounded", says)
 
 
 def _settled(variable: Variable, blades: Sequence[BladeFacts]) -> list[Cell]:
-    """Whether the edges in use count under the rule; what does not count is left out, and so spoils no pair."""
+    """Whether the edges in use count under the rule; what does not count is left out, and so spoils
+    no pair.
+    """
     cells = []
     for blade in blades:
         if not blade.settled:
@@ -343,11 +398,17 @@ def _values(blade: BladeFacts, variable: Variable) -> list[Fact]:
 
 
 def _fact(value: EdgeValue) -> Fact:
-    return value if isinstance(value, Fact) else Fact(float(value) if isinstance(value, int | float) else value)
+    return (
+        value
+        if isinstance(value, Fact)
+        else Fact(float(value) if isinstance(value, int | float) else value)
+    )
 
 
 def _together(variable: Variable, values: Sequence[Fact]) -> Fact:
-    """The edges of one blade as one fact: their mean where all are known, else the first that is not."""
+    """The edges of one blade as one fact: their mean where all are known, else the first that is
+    not.
+    """
     if not values:
         return Fact()
     missing = next((v for v in values if not v.evidence), None)
@@ -363,7 +424,9 @@ def _together(variable: Variable, values: Sequence[Fact]) -> Fact:
 
 
 def _worth_in_readings(starts_gf: Sequence[float], readings: float) -> float:
-    """How many single readings a mean start is worth: fewer than were taken where the edges themselves start apart."""
+    """How many single readings a mean start is worth: fewer than were taken where the edges
+    themselves start apart.
+    """
     if len(starts_gf) < 2:
         return readings
     logs = [math.log(start) for start in starts_gf]
@@ -382,7 +445,11 @@ def show(variable: Variable, values: Sequence[Fact], fact: Fact, *, none: bool =
         return fact.value
     spread = _span(variable, values) if len(values) > 1 else ""
     kind = f", {fact.kind}" if fact.kind else ""
-    return f"{_number(fact.value, variable)}{kind}" if not spread else f"{_number(fact.value, variable)} mean{kind}"
+    return (
+        f"{_number(fact.value, variable)}{kind}"
+        if not spread
+        else f"{_number(fact.value, variable)} mean{kind}"
+    )
 
 
 def _span(variable: Variable, values: Iterable[Fact]) -> str:

@@ -25,7 +25,9 @@ class Interval:
 
 @dataclass(frozen=True)
 class Ratio:
-    """life(b) / life(a): 95 % and 90 % bounds, both simultaneous over all pairs, and the s.d. of its ln."""
+    """life(b) / life(a): 95 % and 90 % bounds, both simultaneous over all pairs, and the s.d. of
+    its ln.
+    """
 
     a: str
     b: str
@@ -36,7 +38,9 @@ class Ratio:
 
 @lru_cache(maxsize=64)
 def pair_level(blades: int, level: float = 0.95) -> float:
-    """Confidence each pair needs so that all pairs hold together (range of normal means; Tukey's method)."""
+    """Confidence each pair needs so that all pairs hold together (range of normal means; Tukey's
+    method).
+    """
     if blades <= 2:
         return level
 
@@ -58,7 +62,9 @@ def blade_life(posterior: LifePosterior, blade: BladePosterior) -> Interval:
 
 
 def blade_spread_percent(blade: BladePosterior) -> float | None:
-    """Edge-to-edge spread of ln life from this blade alone, estimation error taken out; None with one edge."""
+    """Edge-to-edge spread of ln life from this blade alone, estimation error taken out; None with
+    one edge.
+    """
     if blade.edge_count < 2:
         return None
     weights = spread_prior() * blade.evidence
@@ -77,13 +83,18 @@ def all_ratios(posterior: LifePosterior) -> list[Ratio]:
     spectra = [rfft(blade.mass, length, axis=1) for blade in posterior.blades]
     ratios = []
     for (a, of_a), (b, of_b) in combinations(zip(posterior.blades, spectra, strict=True), 2):
-        # the cross-correlation of both blades, for every spread at once; rounding leaves it a hair below zero
+        # the cross-correlation of both blades, for every spread at once; rounding leaves it a hair
+        # below zero
         circular = irfft(posterior.spread_weights @ (np.conj(of_a) * of_b), length)
         mass = np.maximum(np.concatenate([circular[-(size - 1) :], circular[:size]]), 0.0)
         mass /= mass.sum()
         mean = float(mass @ lags)
         log_sd = float(np.sqrt(mass @ (lags - mean) ** 2))
-        ratios.append(Ratio(a.code, b.code, _interval(lags, mass, at_95), _interval(lags, mass, at_90), log_sd))
+        ratios.append(
+            Ratio(
+                a.code, b.code, _interval(lags, mass, at_95), _interval(lags, mass, at_90), log_sd
+            )
+        )
     return ratios
 
 

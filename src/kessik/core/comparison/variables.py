@@ -1,16 +1,28 @@
-"""The held-equal variables: tolerance, unit, whose fact it is, and what a mismatch does to the answer.
+"""The held-equal variables: tolerance, unit, whose fact it is, and what a mismatch does to the
+answer.
 
-One table feeds matching, the line-up and its explanations. All tolerances are common practice, no source.
+One table feeds matching, the line-up and its explanations. All tolerances are common practice, no
+source.
 """
 
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-FACTORS = ("steel", "heat_treatment", "hardness", "finish", "angle", "geometry", "coating", "regime", "medium")
+FACTORS = (
+    "steel",
+    "heat_treatment",
+    "hardness",
+    "finish",
+    "angle",
+    "geometry",
+    "coating",
+    "regime",
+    "medium",
+)
 
-# absolute: within ± tolerance; relative: within ± tolerance per cent; ratio: within a factor, and of one kind;
-# alike: the same words; the others have a rule of their own
+# absolute: within ± tolerance; relative: within ± tolerance per cent; ratio: within a factor, and
+# of one kind; alike: the same words; the others have a rule of their own
 Kind = Literal["absolute", "relative", "ratio", "alike", "micro_bevel", "hardness", "settled"]
 
 
@@ -37,27 +49,34 @@ class Variable:
 
 VARIABLES: tuple[Variable, ...] = (
     Variable(
-        "side_angle_deg", "side angle", "°", "absolute", 0.5, 1, "angle", "a steeper edge wears and rolls differently",
-        "Set by jig or guide it repeats within half a degree; by hand rarely.", asked=True, life_percent_per_unit=6.0,
+        "side_angle_deg", "side angle", "°", "absolute", 0.5, 1, "angle",
+        "a steeper edge wears and rolls differently",
+        "Set by jig or guide it repeats within half a degree; by hand rarely.", asked=True,
+        life_percent_per_unit=6.0,
     ),
     Variable(
         "micro_bevel_side_deg", "micro-bevel", "°", "micro_bevel", 1.0, 1, "angle",
-        "the micro-bevel is the angle that cuts", "On all blades or on none, and alike where there is one.",
+        "the micro-bevel is the angle that cuts",
+        "On all blades or on none, and alike where there is one.",
         asked=True, life_percent_per_unit=6.0,
     ),
     Variable(
-        "thickness_behind_edge_mm", "thickness behind the edge", "mm", "absolute", 0.05, 2, "geometry",
-        "effort and life both follow it", "It decides how hard the medium wedges the edge, and so the effort.",
+        "thickness_behind_edge_mm", "thickness behind the edge", "mm", "absolute", 0.05, 2,
+        "geometry",
+        "effort and life both follow it",
+        "It decides how hard the medium wedges the edge, and so the effort.",
         asked=True,
     ),
     Variable(
         "hardness_hrc", "hardness", "HRC", "hardness", 1.0, 1, "hardness",
-        "hardness alone changes the life of one steel", "Within what a good tester repeats from day to day.",
+        "hardness alone changes the life of one steel",
+        "Within what a good tester repeats from day to day.",
         of="blade", asked=True, life_percent_per_unit=4.0,
     ),
     Variable(
         "final_abrasive_um", "final abrasive", "µm", "ratio", 1.5, 1, "regime",
-        "a coarser finish bites and wears differently", "The last abrasive within a factor 1.5, and of one kind.",
+        "a coarser finish bites and wears differently",
+        "The last abrasive within a factor 1.5, and of one kind.",
     ),
     Variable(
         "start_gf", "start reading", "gf", "relative", 15.0, 0, "regime",
@@ -70,30 +89,37 @@ VARIABLES: tuple[Variable, ...] = (
     ),
     Variable(
         "edge_length_mm", "edge length in use", "mm", "relative", 3.0, 0, "geometry",
-        "a shorter edge works each millimetre harder", "Within 3 %, or counts are put on one length.",
+        "a shorter edge works each millimetre harder",
+        "Within 3 %, or counts are put on one length.",
     ),
     Variable(
-        "grind", "grind", "", "alike", 0.0, 0, "geometry", "the grind decides what happens behind the edge",
+        "grind", "grind", "", "alike", 0.0, 0, "geometry",
+        "the grind decides what happens behind the edge",
         "Flat, hollow, convex or low bevel, alike on all.", of="blade",
     ),
     Variable(
-        "profile", "profile", "", "alike", 0.0, 0, "geometry", "a belly slices where a straight edge pushes",
+        "profile", "profile", "", "alike", 0.0, 0, "geometry",
+        "a belly slices where a straight edge pushes",
         "Straight or belly, alike on all.", of="blade",
     ),
     Variable(
-        "stock_mm", "stock", "mm", "absolute", 0.3, 2, "geometry", "thicker stock wedges in board and thick rope",
+        "stock_mm", "stock", "mm", "absolute", 0.3, 2, "geometry",
+        "thicker stock wedges in board and thick rope",
         "Alike within three tenths of a millimetre.", of="blade",
     ),
     Variable(
-        "finish", "finish", "", "alike", 0.0, 0, "finish", "a rough flank drags", "Alike on all.", of="blade",
+        "finish", "finish", "", "alike", 0.0, 0, "finish", "a rough flank drags", "Alike on all.",
+        of="blade",
     ),
     Variable(
-        "coating", "coating", "", "alike", 0.0, 0, "coating", "a coating changes the drag on the flanks",
+        "coating", "coating", "", "alike", 0.0, 0, "coating",
+        "a coating changes the drag on the flanks",
         "The same coating, or none, on all.", of="blade",
     ),
     Variable(
-        "grip", "grip", "", "alike", 0.0, 0, "geometry", "another grip changes the force of the hand",
+        "grip", "grip", "", "alike", 0.0, 0, "geometry",
+        "another grip changes the force of the hand",
         "Alike on all.", of="blade",
     ),
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 BY_NAME: Mapping[str, Variable] = {variable.name: variable for variable in VARIABLES}

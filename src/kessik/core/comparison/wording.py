@@ -25,17 +25,24 @@ def life_words(found: Found, unit: str) -> str:
     """One life in words, for every status."""
     match found:
         case Crossed(estimate, low, high):
-            return f"{honest(estimate, low, high)} {unit}, {honest(low, low, high)} to {honest(high, low, high)}"
+            return (
+                f"{honest(estimate, low, high)} {unit}, {honest(low, low, high)} to"
+                f" {honest(high, low, high)}"
+            )
         case Bracketed(last_pass, first_fail):
             return f"between {last_pass:g} and {first_fail:g} {unit}"
         case NotReached(last_good, None):
-            return f"not reached; still good at {last_good:g} {unit}, and the readings do not say how far it would go"
+            return (
+                f"not reached; still good at {last_good:g} {unit}, and the readings do not say how"
+                " far it would go"
+            )
         case NotReached(last_good, ahead):
             assert ahead is not None
             low, high = ahead.low, ahead.high
             span = f"{honest(low, low, high)} to {honest(high, low, high)}"
             return (
-                f"not reached by {last_good:g} {unit}; carried on, about {honest(ahead.estimate, low, high)} ({span})"
+                f"not reached by {last_good:g} {unit}; carried on, about"
+                f" {honest(ahead.estimate, low, high)} ({span})"
             )
         case BeforeFirstCheck(first_check):
             return (
@@ -47,7 +54,13 @@ def life_words(found: Found, unit: str) -> str:
 
 def comparison_words(comparison: Comparison) -> str:
     """One pair in one sentence; longer and shorter carry both bases."""
-    a, b, ratio, low, high = comparison.a, comparison.b, comparison.ratio, comparison.low, comparison.high
+    a, b, ratio, low, high = (
+        comparison.a,
+        comparison.b,
+        comparison.ratio,
+        comparison.low,
+        comparison.high,
+    )
     if ratio < 1:
         a, b, ratio, low, high = b, a, 1 / ratio, 1 / high, 1 / low
     if comparison.verdict in ("longer", "shorter"):
@@ -55,11 +68,19 @@ def comparison_words(comparison: Comparison) -> str:
         short = f"{a} falls short of {b} by {100 * (1 - 1 / ratio):.0f} %"
         return f"{b} outlasts {a} by {percent_longer(ratio)} ({span}); {short}."
     if comparison.verdict == "too_close":
-        return f"{a} and {b} are too close to matter: {b} lasts {low:.2f} to {high:.2f} times as long as {a}."
+        return (
+            f"{a} and {b} are too close to matter: {b} lasts {low:.2f} to {high:.2f} times as long"
+            f" as {a}."
+        )
     if comparison.verdict == "confounded":
         lasted = f"{b} lasted {ratio:.2f} times as long as {a} ({low:.2f} to {high:.2f})"
-        return f"{a} and {b} cannot be compared fairly; {lasted}, and the mismatch has a share in it."
-    return f"{a} and {b} cannot be told apart yet: {b} lasts {low:.2f} to {high:.2f} times as long as {a}."
+        return (
+            f"{a} and {b} cannot be compared fairly; {lasted}, and the mismatch has a share in it."
+        )
+    return (
+        f"{a} and {b} cannot be told apart yet: {b} lasts {low:.2f} to {high:.2f} times as long as"
+        f" {a}."
+    )
 
 
 def headline(analysis: TrialAnalysis, stage: str) -> str:
@@ -71,7 +92,10 @@ def headline(analysis: TrialAnalysis, stage: str) -> str:
     if not pairs and analysis.with_all:
         counting = [b.blade for b in blades if not b.left_out]
         who = f"only {counting[0]} has" if counting else "no blade has"
-        return f"Under the rule fixed before cutting, {who} an edge that counts yet. {with_all_words(analysis, stage)}"
+        return (
+            f"Under the rule fixed before cutting, {who} an edge that counts yet."
+            f" {with_all_words(analysis, stage)}"
+        )
     if not pairs and all(result.left_out for result in analysis.runs):
         return "No edge that was cut counts now; why is said below."
     if not pairs:
@@ -81,7 +105,10 @@ def headline(analysis: TrialAnalysis, stage: str) -> str:
     sentences = [_wins(fair, [b.blade for b in blades])]
     sentences.extend(f"{code} is not ranked: {_first_reason(pairs, code)}." for code in spoiled)
     if not fair and not spoiled:
-        sentences.append("No two blades here can be compared fairly: what differs besides the factor is listed below.")
+        sentences.append(
+            "No two blades here can be compared fairly: what differs besides the factor is listed"
+            " below."
+        )
     return " ".join(sentence for sentence in sentences if sentence)
 
 
@@ -99,7 +126,13 @@ def figures_words(figures: Mapping[str, float]) -> list[str]:
 def figure_words(comparison: Comparison) -> str:
     """One pair by one figure, in one sentence."""
     kind = KINDS[comparison.stage]
-    a, b, ratio, low, high = comparison.a, comparison.b, comparison.ratio, comparison.low, comparison.high
+    a, b, ratio, low, high = (
+        comparison.a,
+        comparison.b,
+        comparison.ratio,
+        comparison.low,
+        comparison.high,
+    )
     if ratio < 1:
         a, b, ratio, low, high = b, a, 1 / ratio, 1 / high, 1 / low
     span = f"{100 * (low - 1):.0f} to {100 * (high - 1):.0f} %"
@@ -117,18 +150,28 @@ def _figure_headline(analysis: TrialAnalysis) -> str:
     """The answer of a trial whose runs end with figures instead of lives."""
     sentences = [figure_words(pair) for pair in analysis.figure_comparisons]
     if sentences:
-        told = [s for s, p in zip(sentences, analysis.figure_comparisons, strict=True)
-                if p.verdict in ("longer", "shorter")]  # fmt: skip
+        told = [
+            s
+            for s, p in zip(sentences, analysis.figure_comparisons, strict=True)
+            if p.verdict in ("longer", "shorter")
+        ]
         return " ".join(told or sentences[:2])
     efforts = analysis.efforts
     if efforts is not None:
-        least = sorted(efforts.by_blade, key=lambda b: sum(efforts.by_blade[b].values()) / len(efforts.by_blade[b]))
+        least = sorted(
+            efforts.by_blade,
+            key=lambda b: sum(efforts.by_blade[b].values()) / len(efforts.by_blade[b]),
+        )
         order = ", then ".join(least)
         if len(least) < 2:
             return f"Only {least[0]} has been cut so far; a comparison needs a second blade."
         if efforts.separates_at is None:
-            return f"Least effort first: {order}. The blades do not separate at any number of layers."
-        return f"Least effort first: {order}. They separate from {efforts.separates_at:g} layers on."
+            return (
+                f"Least effort first: {order}. The blades do not separate at any number of layers."
+            )
+        return (
+            f"Least effort first: {order}. They separate from {efforts.separates_at:g} layers on."
+        )
     shown = [b.blade for b in analysis.blades if b.figures]
     if shown and all(result.left_out for result in analysis.runs):
         return "No edge that was cut counts now; why is said below."
@@ -138,7 +181,9 @@ def _figure_headline(analysis: TrialAnalysis) -> str:
 
 
 def with_all_words(analysis: TrialAnalysis, stage: str) -> str:
-    """The same answer with every edge, the ones the rule leaves out too; empty where the rule leaves none out."""
+    """The same answer with every edge, the ones the rule leaves out too; empty where the rule
+    leaves none out.
+    """
     pairs = [c for c in analysis.with_all if c.stage == stage]
     fair = [c for c in pairs if c.verdict != "confounded"]
     if not pairs:
@@ -178,16 +223,25 @@ def _first_reason(pairs: Sequence[Comparison], code: str) -> str:
 
 
 def confounded_blades(pairs: Sequence[Comparison]) -> list[str]:
-    """Blades that spoil every pair they are in, where others compare fairly; of two blades neither is blamed."""
+    """Blades that spoil every pair they are in, where others compare fairly; of two blades neither
+    is blamed.
+    """
     codes = list(dict.fromkeys(code for c in pairs for code in (c.a, c.b)))
     if all(c.verdict == "confounded" for c in pairs):
         return []
-    return [code for code in codes if all(c.verdict == "confounded" for c in pairs if code in (c.a, c.b))]
+    return [
+        code
+        for code in codes
+        if all(c.verdict == "confounded" for c in pairs if code in (c.a, c.b))
+    ]
 
 
 def ranked(analysis: TrialAnalysis, stage: str) -> list[BladeResult]:
     """Blades that have a life at the stage, longest first."""
-    return sorted((b for b in analysis.blades if stage in b.lives), key=lambda b: -_middle(b.lives[stage].found))
+    return sorted(
+        (b for b in analysis.blades if stage in b.lives),
+        key=lambda b: -_middle(b.lives[stage].found),
+    )
 
 
 def _middle(found: Found) -> float:
@@ -213,7 +267,9 @@ def _scopes(pairs: Sequence[Comparison]) -> str:
 
 
 def tie_groups(analysis: TrialAnalysis, stage: str) -> list[list[str]]:
-    """Neighbours in the ranking whose every pair is unsettled or too close to matter, longest first."""
+    """Neighbours in the ranking whose every pair is unsettled or too close to matter, longest
+    first.
+    """
     level = {
         frozenset((c.a, c.b))
         for c in analysis.comparisons
@@ -223,7 +279,9 @@ def tie_groups(analysis: TrialAnalysis, stage: str) -> list[list[str]]:
     groups: list[list[str]] = []
     for start in range(len(order)):
         end = start + 1
-        while end < len(order) and all(frozenset((order[i], order[end])) in level for i in range(start, end)):
+        while end < len(order) and all(
+            frozenset((order[i], order[end])) in level for i in range(start, end)
+        ):
             end += 1
         group = order[start:end]
         if len(group) > 1 and not any(set(group) <= set(known) for known in groups):
@@ -231,7 +289,9 @@ def tie_groups(analysis: TrialAnalysis, stage: str) -> list[list[str]]:
     return groups
 
 
-def line_up_words(cells: Sequence[Cell], pending: Sequence[str], rule: MatchingRule, blades: int) -> str:
+def line_up_words(
+    cells: Sequence[Cell], pending: Sequence[str], rule: MatchingRule, blades: int
+) -> str:
     """What the comparison can and cannot show, before an edge is spent on it."""
     if blades == 0:
         return "No blade is in this trial yet."
@@ -257,7 +317,10 @@ def standing_words(analysis: TrialAnalysis, stage: str) -> str:
     runs = sum(1 for r in analysis.runs if stage in r.lives or (not stage and r.figures))
     blades = ranked(analysis, stage) or [b for b in analysis.blades if b.figures]
     pairs = pairs or [c for c in analysis.figure_comparisons if c.verdict != "confounded"]
-    parts = [f"{runs} {'run' if runs == 1 else 'runs'} on {len(blades)} {'blade' if len(blades) == 1 else 'blades'}"]
+    parts = [
+        f"{runs} {'run' if runs == 1 else 'runs'} on {len(blades)}"
+        f" {'blade' if len(blades) == 1 else 'blades'}"
+    ]
     if pairs:
         parts.append(f"the answer speaks of {_scopes(pairs)}")
     words = "; ".join(parts) + "."

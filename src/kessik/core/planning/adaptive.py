@@ -1,4 +1,6 @@
-"""Adaptive checks: sparse while far from a limit, dense near the predicted crossing, ended by two checks beyond."""
+"""Adaptive checks: sparse while far from a limit, dense near the predicted crossing, ended by two
+checks beyond.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -24,7 +26,9 @@ LONGEST_STEP = 2.0
 
 @dataclass(frozen=True)
 class NextCheck:
-    """Where to check next, how many readings to take there, and why; `stop` once the end rule is met."""
+    """Where to check next, how many readings to take there, and why; `stop` once the end rule is
+    met.
+    """
 
     next_count: float | None
     readings: int
@@ -37,10 +41,12 @@ class NextCheck:
 def next_check(
     checks: Sequence[Check], limits_gf: Sequence[tuple[str, float]], count: float | None = None
 ) -> NextCheck:
-    """Where to check next after the force checks so far; limits as (stage, gf) in the order they are met.
+    """Where to check next after the force checks so far; limits as (stage, gf) in the order they
+    are met.
 
-    `count` is how far the run has been cut (default: the last check). After each check the crossing of the next
-    limit is predicted, and the next check goes to its 5 % quantile, at least a tenth of the predicted life ahead.
+    `count` is how far the run has been cut (default: the last check). After each check the crossing
+    of the next limit is predicted, and the next check goes to its 5 % quantile, at least a tenth of
+    the predicted life ahead.
     """
     if not checks:
         return NextCheck(0.0, FIRST_READINGS, False, "measure the fresh edge before the first cut")
@@ -49,11 +55,18 @@ def next_check(
     end_stage, end_gf = limits_gf[-1]
     if checks_beyond(checks, end_gf) >= CHECKS_BEYOND_TO_END:
         return NextCheck(
-            None, 0, True, f"two checks in a row are above {end_gf:g} gf: {end_stage} is passed", None, end_stage
+            None,
+            0,
+            True,
+            f"two checks in a row are above {end_gf:g} gf: {end_stage} is passed",
+            None,
+            end_stage,
         )
     if last == 0:
         first = max(1.0, here)
-        return NextCheck(first, 1, False, "an early check shows how fast this edge falls", None, limits_gf[0][0])
+        return NextCheck(
+            first, 1, False, "an early check shows how fast this edge falls", None, limits_gf[0][0]
+        )
     ordered = sorted(checks, key=lambda check: check.count)
     readings = ForceReadings(
         np.array([check.count for check in ordered], dtype=float),
@@ -61,19 +74,28 @@ def next_check(
     )
     for stage, limit_gf in limits_gf:
         final = stage == end_stage
-        low, aim, middle, high = _crossing(readings, limit_gf, NEXT_QUANTILE if final else EARLIER_LIMIT_QUANTILE)
+        low, aim, middle, high = _crossing(
+            readings, limit_gf, NEXT_QUANTILE if final else EARLIER_LIMIT_QUANTILE
+        )
         if final or middle > last:
             break
     step = max(1.0, LEAST_STEP_OF_LIFE * min(middle, LONGEST_TRUSTED * last))
     target = float(np.ceil(max(aim, last + step) - 1e-9))
     target = max(min(target, np.floor(last + max(1.0, LONGEST_STEP * last))), here)
     twice = final and low <= target <= high and middle >= SHORT_LIFE
-    why = f"{stage} ({limit_gf:g} gf) is expected between {honest(low, low, high)} and {honest(high, low, high)}"
+    why = (
+        f"{stage} ({limit_gf:g} gf) is expected between {honest(low, low, high)} and"
+        f" {honest(high, low, high)}"
+    )
     return NextCheck(target, READINGS_IN_BAND if twice else 1, False, why, (low, high), stage)
 
 
-def _crossing(readings: ForceReadings, limit_gf: float, aim: float) -> tuple[float, float, float, float]:
-    """Lower end of the band, the quantile to aim at, the median and the upper end of the band of a crossing."""
+def _crossing(
+    readings: ForceReadings, limit_gf: float, aim: float
+) -> tuple[float, float, float, float]:
+    """Lower end of the band, the quantile to aim at, the median and the upper end of the band of a
+    crossing.
+    """
     edge = edge_likelihood(readings, limit_gf)
     (mass,) = life_masses([edge])
     low, target, middle, high = quantiles(edge.log_life, mass, (BAND[0], aim, 0.5, BAND[1]))

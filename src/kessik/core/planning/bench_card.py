@@ -12,7 +12,8 @@ _AHEAD = 60
 
 @dataclass(frozen=True)
 class BenchCard:
-    """Counts to check at from here, readings each, and what asks for one more reading at the same count.
+    """Counts to check at from here, readings each, and what asks for one more reading at the same
+    count.
 
     Only the next check is the plan's own; the later ones are a fixed schedule to fall back on.
     """
@@ -24,9 +25,13 @@ class BenchCard:
 
 
 def bench_card(method: Method, state: RunState) -> BenchCard:
-    """The card for a run as it stands; an adaptive plan falls back on its last gap, and wider ones as it goes on."""
+    """The card for a run as it stands; an adaptive plan falls back on its last gap, and wider ones
+    as it goes on.
+    """
     asked = state.progress.asked
-    confirming = next((r for r in method.ends if r.kind == "limit" and r.confirm == "same_count"), None)
+    confirming = next(
+        (r for r in method.ends if r.kind == "limit" and r.confirm == "same_count"), None
+    )
     stage = next((s for s in method.stages if confirming and s.name == confirming.stage), None)
     ahead = [state.plan.next_count] if state.plan is not None else []
     own = [check.count for check in state.worked_checks if check.kind == asked]
@@ -34,7 +39,9 @@ def bench_card(method: Method, state: RunState) -> BenchCard:
     gap = max((ahead[0] - last) if ahead else 0.0, method.piece)
     while len(ahead) < _AHEAD:
         at = ahead[-1] if ahead else last
-        due = at + max(gap, _widened(at)) if method.schedule == "adaptive" else next_count(method, at)
+        due = (
+            at + max(gap, _widened(at)) if method.schedule == "adaptive" else next_count(method, at)
+        )
         if due is None:
             break
         ahead.append(due)
@@ -47,5 +54,7 @@ def bench_card(method: Method, state: RunState) -> BenchCard:
 
 
 def _widened(at: float) -> float:
-    """A quarter of the way so far, so that the scarce test line is not used up while nobody plans."""
+    """A quarter of the way so far, so that the scarce test line is not used up while nobody
+    plans.
+    """
     return float(math.ceil(at / 4))

@@ -15,7 +15,8 @@ USUAL_CONTACT_MM = 300.0
 
 @dataclass(frozen=True)
 class Pace:
-    """How much each thing takes: seconds a cut and a reading, minutes a sharpening, mm of rope and of test line.
+    """How much each thing takes: seconds a cut and a reading, minutes a sharpening, mm of rope and
+    of test line.
 
     A cut is one count; where lengths are counted it is one piece of the method's length.
     """
@@ -36,7 +37,8 @@ class Pace:
 
 @dataclass(frozen=True)
 class Budget:
-    """A plan's cost: runs, counts, readings, metres of medium and of test line, hours, and days at the hand's limit.
+    """A plan's cost: runs, counts, readings, metres of medium and of test line, hours, and days at
+    the hand's limit.
 
     `tries` are the looks that take paper or hair, `sharpening_hours` are among the hours.
     """
@@ -78,7 +80,9 @@ def seconds(run: ExpectedRun, method: Method, pace: Pace) -> float:
 
 
 def metres_per_count(method: Method, pace: Pace) -> float:
-    """Medium one count takes, in m: its length where length is counted, the advance of a rope, else a board's width."""
+    """Medium one count takes, in m: its length where length is counted, the advance of a rope, else
+    a board's width.
+    """
     if method.count_unit in MM_PER_LENGTH:
         return MM_PER_LENGTH[method.count_unit] / 1000.0
     if method.medium == "rope":

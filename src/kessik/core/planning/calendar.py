@@ -1,4 +1,6 @@
-"""A plan as dated work: edges prepared, blocks cut at the hand's limit a day, the repeat to verify."""
+"""A plan as dated work: edges prepared, blocks cut at the hand's limit a day, the repeat to
+verify.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -14,7 +16,9 @@ WorkKind = Literal["prepare", "cut", "verify"]
 
 @dataclass(frozen=True)
 class Work:
-    """One piece of work, `day` days after the first, its hours, and the blades it takes, in their order."""
+    """One piece of work, `day` days after the first, its hours, and the blades it takes, in their
+    order.
+    """
 
     day: int
     kind: WorkKind
@@ -32,11 +36,12 @@ def dated_work(
     pace: Pace,
     hours_a_day: float,
 ) -> list[Work]:
-    """Spread what is still to cut over days: no day beyond the hours or the cuts for one hand, no block begun late.
+    """Spread what is still to cut over days: no day beyond the hours or the cuts for one hand, no
+    block begun late.
 
-    `done` is how many edges of a blade were cut already. Edges of a block are prepared before it is cut, on the same
-    day where the hours allow. Work after the first block verifies it, and is named so. A run longer than a day stands
-    alone on its day.
+    `done` is how many edges of a blade were cut already. Edges of a block are prepared before it is
+    cut, on the same day where the hours allow. Work after the first block verifies it, and is named
+    so. A run longer than a day stands alone on its day.
     """
     found: list[Work] = []
     day, hours, cuts = 0, 0.0, 0.0
@@ -48,7 +53,9 @@ def dated_work(
         hours, cuts = hours + took, cuts + cut
         last = found[-1] if found else None
         if last is not None and (last.day, last.kind, last.block) == (day, kind, block):
-            found[-1] = Work(day, kind, block, (*last.blades, blade), last.hours + took, last.cuts + cut)
+            found[-1] = Work(
+                day, kind, block, (*last.blades, blade), last.hours + took, last.cuts + cut
+            )
         else:
             found.append(Work(day, kind, block, (blade,), took, cut))
 
@@ -59,5 +66,7 @@ def dated_work(
         for place in places:
             run = expected[place.blade]
             took = seconds(run, method, pace) / SECONDS_AN_HOUR
-            put("cut" if block == 1 else "verify", block, place.blade, took, run.cuts / method.piece)
+            put(
+                "cut" if block == 1 else "verify", block, place.blade, took, run.cuts / method.piece
+            )
     return found

@@ -1,4 +1,5 @@
-"""What a check schedule will do for a blade that lasts about so long: readings it uses, and the interval it reaches.
+"""What a check schedule will do for a blade that lasts about so long: readings it uses, and the
+interval it reaches.
 
 Foretold from `schedule_table`, which `make bench` makes by simulation on the virtual bench.
 """
@@ -24,7 +25,8 @@ MOST_CHECKS = 5000
 
 @dataclass(frozen=True)
 class ExpectedRun:
-    """One run ahead: cuts until its stop, readings on the way, and the scatter of the estimated ln life.
+    """One run ahead: cuts until its stop, readings on the way, and the scatter of the estimated ln
+    life.
 
     Two of three such estimates fall between `low` and `high`.
     """
@@ -44,15 +46,18 @@ class ExpectedRun:
 
 
 def expected_run(method: Method, life: float) -> ExpectedRun:
-    """What to expect of one run, an expectation and no promise; OutOfRangeError for a life under 1 or over 5000.
+    """What to expect of one run, an expectation and no promise; OutOfRangeError for a life under 1
+    or over 5000.
 
-    A fixed schedule is foretold by its checks to a life, the adaptive one by the life in cuts; between the simulated
-    ones along the logarithm, beyond them as at the end. Pass and fail leave a bracket as wide as the gap between
-    checks; a dose is cut as it is written, and its error is the scatter of the readings after it.
+    A fixed schedule is foretold by its checks to a life, the adaptive one by the life in cuts;
+    between the simulated ones along the logarithm, beyond them as at the end. Pass and fail leave a
+    bracket as wide as the gap between checks; a dose is cut as it is written, and its error is the
+    scatter of the readings after it.
     """
     if not SHORTEST_LIFE <= life <= LONGEST_LIFE:
         raise OutOfRangeError(
-            f"a life of {life:g} cuts cannot be planned for; {SHORTEST_LIFE:g} to {LONGEST_LIFE:g} can",
+            f"a life of {life:g} cuts cannot be planned for; {SHORTEST_LIFE:g} to"
+            f" {LONGEST_LIFE:g} can",
             field="expected_life",
             value=life,
         )
@@ -70,7 +75,9 @@ def expected_run(method: Method, life: float) -> ExpectedRun:
     if method.schedule == "geometric":
         readings = len(_counts_to(method, life * over)) + FIRST_READINGS
     each = method.readings("force")
-    error /= math.sqrt(1.0 + 0.5 * (each - 1))  # part of the error is the wandering of single readings
+    error /= math.sqrt(
+        1.0 + 0.5 * (each - 1)
+    )  # part of the error is the wandering of single readings
     return ExpectedRun(life, max(life * over, 1.0), max(readings, 3.0) * each, error)
 
 
@@ -80,7 +87,9 @@ def _judged(method: Method, life: float) -> ExpectedRun:
     tries = math.fsum(method.readings(stage.check) for stage in method.stages) / len(method.stages)
     # a flat bracket of one gap has a standard deviation of its width over root 12
     error = max(gap / life / math.sqrt(12.0), LEAST_ERROR)
-    return ExpectedRun(life, max(counts[-1], 1.0), (len(counts) + 1 + len(method.stages)) * tries, error)
+    return ExpectedRun(
+        life, max(counts[-1], 1.0), (len(counts) + 1 + len(method.stages)) * tries, error
+    )
 
 
 def _of_dose(method: Method, dose: float, life: float) -> ExpectedRun:
@@ -93,7 +102,9 @@ def _of_dose(method: Method, dose: float, life: float) -> ExpectedRun:
 
 
 def _counts_to(method: Method, last: float) -> list[float]:
-    """The counts a fixed schedule checks at, up to the first at or beyond `last`; thousands at most."""
+    """The counts a fixed schedule checks at, up to the first at or beyond `last`; thousands at
+    most.
+    """
     counts: list[float] = []
     at = next_count(method, 0.0)
     while at is not None and len(counts) < MOST_CHECKS:

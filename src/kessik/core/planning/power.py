@@ -1,8 +1,8 @@
 """What a plan can show: the smallest ratio of lives it detects, and the edges a wanted ratio needs.
 
-The model is the verdict's: ln life = blade + edge, edge-to-edge spread with a prior, each life with its own
-estimation error. With k edges a blade, the difference of two blades scatters with variance 2 (s² + e²) / k; how well
-the spread s is known grows with the edges of all blades.
+The model is the verdict's: ln life = blade + edge, edge-to-edge spread with a prior, each life with
+its own estimation error. With k edges a blade, the difference of two blades scatters with variance
+2 (s² + e²) / k; how well the spread s is known grows with the edges of all blades.
 """
 
 from collections.abc import Sequence
@@ -25,7 +25,9 @@ MOST_EDGES = 60
 
 @dataclass(frozen=True)
 class Detectable:
-    """With `edges` a blade: the ratio found in four of five trials, longer over shorter; always above 1."""
+    """With `edges` a blade: the ratio found in four of five trials, longer over shorter; always
+    above 1.
+    """
 
     edges: int
     ratio: float
@@ -36,27 +38,40 @@ class Detectable:
 
 
 def detectable(
-    edges: int, estimation_error: float, blades: int = 2, spread: tuple[Floats, Floats] | None = None
+    edges: int,
+    estimation_error: float,
+    blades: int = 2,
+    spread: tuple[Floats, Floats] | None = None,
 ) -> Detectable:
     """The smallest ratio that k edges a blade tell apart with 80 % power at simultaneous 95 %.
 
-    `estimation_error` is the standard deviation of one estimated ln life; `spread` gives nodes of the edge-to-edge
-    spread and their weights (default: the prior of the comparison). Raises OutOfRangeError for less than one edge, less
-    than two blades, or a negative error.
+    `estimation_error` is the standard deviation of one estimated ln life; `spread` gives nodes of
+    the edge-to-edge spread and their weights (default: the prior of the comparison). Raises
+    OutOfRangeError for less than one edge, less than two blades, or a negative error.
     """
     if edges < 1 or blades < 2:
-        raise OutOfRangeError("a comparison needs two blades with one edge each at least", field="edges_per_blade")
+        raise OutOfRangeError(
+            "a comparison needs two blades with one edge each at least", field="edges_per_blade"
+        )
     if not 0.0 <= estimation_error < 10.0:
         raise OutOfRangeError(
-            f"an estimation error of {estimation_error:g} cannot be", field="estimation_error", value=estimation_error
+            f"an estimation error of {estimation_error:g} cannot be",
+            field="estimation_error",
+            value=estimation_error,
         )
     nodes, weights = spread if spread is not None else (SPREAD_NODES, spread_prior())
     sd = np.sqrt(2.0 * (nodes**2 + estimation_error**2) / edges)
     alpha = 1.0 - pair_level(blades, LEVEL)
-    critical = _critical(sd, _known_spread(nodes, weights, estimation_error, blades * (edges - 1)), alpha)
+    critical = _critical(
+        sd, _known_spread(nodes, weights, estimation_error, blades * (edges - 1)), alpha
+    )
 
     def missed(difference: float) -> float:
-        found = 1.0 - special.ndtr((critical - difference) / sd) + special.ndtr((-critical - difference) / sd)
+        found = (
+            1.0
+            - special.ndtr((critical - difference) / sd)
+            + special.ndtr((-critical - difference) / sd)
+        )
         return float(weights @ found) - POWER
 
     widest = float(critical.max() + 6.0 * sd.max())
@@ -64,7 +79,9 @@ def detectable(
 
 
 def _known_spread(nodes: Floats, weights: Floats, estimation_error: float, freedom: int) -> Floats:
-    """What will be believed of the spread, row by row for each spread that may be true: prior and expected data."""
+    """What will be believed of the spread, row by row for each spread that may be true: prior and
+    expected data.
+    """
     variance = nodes**2 + estimation_error**2
     fit = -0.5 * freedom * (np.log(variance)[None, :] + variance[:, None] / variance[None, :])
     believed = weights[None, :] * np.exp(fit - fit.max(axis=1, keepdims=True))
@@ -72,7 +89,9 @@ def _known_spread(nodes: Floats, weights: Floats, estimation_error: float, freed
 
 
 def _critical(sd: Floats, believed: Floats, alpha: float) -> Floats:
-    """The difference beyond which an interval excludes none, for each row of beliefs: a mixture's quantile."""
+    """The difference beyond which an interval excludes none, for each row of beliefs: a mixture's
+    quantile.
+    """
     low, high = np.zeros(len(believed)), np.full(len(believed), 12.0 * float(sd.max()))
     for _ in range(50):
         middle = (low + high) / 2.0
@@ -89,7 +108,10 @@ def detectable_by_edges(
 
 
 def edges_needed(
-    ratio: float, estimation_error: float, blades: int = 2, spread: tuple[Floats, Floats] | None = None
+    ratio: float,
+    estimation_error: float,
+    blades: int = 2,
+    spread: tuple[Floats, Floats] | None = None,
 ) -> int | None:
     """The fewest edges a blade that detect a wanted ratio; None where even 60 do not."""
     wanted = max(ratio, 1.0 / ratio) if ratio > 0 else 0.0
@@ -109,10 +131,13 @@ def edges_needed(
     return high
 
 
-def spread_from_repeats(log_lives: Sequence[Sequence[float]], estimation_error: float) -> tuple[Floats, Floats, int]:
+def spread_from_repeats(
+    log_lives: Sequence[Sequence[float]], estimation_error: float
+) -> tuple[Floats, Floats, int]:
     """The tester's own edge-to-edge spread: the prior, updated by past repeats of single blades.
 
-    `log_lives` holds ln lives of the edges of each blade; returns nodes, weights and how many repeats spoke.
+    `log_lives` holds ln lives of the edges of each blade; returns nodes, weights and how many
+    repeats spoke.
     """
     nodes, weights = SPREAD_NODES, spread_prior()
     variance = nodes**2 + estimation_error**2

@@ -11,8 +11,12 @@ from kessik.core.protocols.stop_rules import Progress, assess
 _SAME = 1e-9
 
 
-def plan_next(checks: Sequence[Check], method: Method, count: float, progress: Progress | None = None) -> NextCheck:
-    """Where to check next after the unstruck checks so far; `count` is how far the run has been cut."""
+def plan_next(
+    checks: Sequence[Check], method: Method, count: float, progress: Progress | None = None
+) -> NextCheck:
+    """Where to check next after the unstruck checks so far; `count` is how far the run has been
+    cut.
+    """
     progress = progress or assess(checks, method, count)
     if progress.met:
         return NextCheck(None, 0, True, method.ends_when(), None, method.end_stage)
@@ -25,7 +29,9 @@ def plan_next(checks: Sequence[Check], method: Method, count: float, progress: P
     if last is not None and progress.confirmation_wanted:
         why = "one more at this count confirms it"
         limit = method.limit_gf(method.end_stage or "")
-        return NextCheck(last, 1, False, f"above {limit:g} gf: {why}" if limit else why, None, stage)
+        return NextCheck(
+            last, 1, False, f"above {limit:g} gf: {why}" if limit else why, None, stage
+        )
     if last is None:
         return _first(method, progress, count, wanted, stage)
     taken = sum(abs(check.count - last) < _SAME for check in own)
@@ -33,12 +39,16 @@ def plan_next(checks: Sequence[Check], method: Method, count: float, progress: P
         return NextCheck(last, wanted - taken, False, _tries(method, progress, wanted), None, stage)
     due = next_count(method, last)
     if due is None:
-        return NextCheck(max(last, count), wanted, False, "the last check of the method is made", None, stage)
+        return NextCheck(
+            max(last, count), wanted, False, "the last check of the method is made", None, stage
+        )
     return NextCheck(max(due, count), wanted, False, method.checked(), None, stage)
 
 
 def next_count(method: Method, last: float) -> float | None:
-    """The count after `last` at which a fixed schedule checks again; None where it names no more."""
+    """The count after `last` at which a fixed schedule checks again; None where it names no
+    more.
+    """
     dose = method.dose
     match method.schedule:
         case "at":
@@ -46,7 +56,9 @@ def next_count(method: Method, last: float) -> float | None:
         case "ends":
             due = dose
         case "geometric":
-            steps = math.ceil(max(last * (method.growth - 1.0), method.every) / method.piece - _SAME)
+            steps = math.ceil(
+                max(last * (method.growth - 1.0), method.every) / method.piece - _SAME
+            )
             due = last + max(steps, 1) * method.piece
         case "every" | "adaptive":
             due = (math.floor(last / method.every + _SAME) + 1) * method.every
@@ -55,15 +67,26 @@ def next_count(method: Method, last: float) -> float | None:
     return due if dose is None else min(due, dose)
 
 
-def _first(method: Method, progress: Progress, count: float, wanted: int, stage: str | None) -> NextCheck:
-    """The fresh edge is looked at before the first cut, unless the check is a cut itself; a new check starts here."""
+def _first(
+    method: Method, progress: Progress, count: float, wanted: int, stage: str | None
+) -> NextCheck:
+    """The fresh edge is looked at before the first cut, unless the check is a cut itself; a new
+    check starts here.
+    """
     if progress.asked in ("effort", "rank", "depth"):
-        return NextCheck(max(next_count(method, 0.0) or 1.0, count), wanted, False, method.checked(), None, stage)
+        return NextCheck(
+            max(next_count(method, 0.0) or 1.0, count), wanted, False, method.checked(), None, stage
+        )
     if progress.lost:
-        why = f"{_last_of(progress)} is lost; from here on “{CHECK_WORDS[progress.asked]}” is looked at"
+        why = (
+            f"{_last_of(progress)} is lost; from here on “{CHECK_WORDS[progress.asked]}” is"
+            " looked at"
+        )
         return NextCheck(count, wanted, False, why, None, stage)
     readings = max(wanted, FIRST_READINGS) if progress.asked == "force" else wanted
-    return NextCheck(0.0, readings, False, "measure the fresh edge before the first cut", None, stage)
+    return NextCheck(
+        0.0, readings, False, "measure the fresh edge before the first cut", None, stage
+    )
 
 
 def _last_of(progress: Progress) -> str:
@@ -71,7 +94,11 @@ def _last_of(progress: Progress) -> str:
 
 
 def _tries(method: Method, progress: Progress, wanted: int) -> str:
-    return f"{wanted} tries at each check, whichever way the first goes" if wanted > 1 else method.checked()
+    return (
+        f"{wanted} tries at each check, whichever way the first goes"
+        if wanted > 1
+        else method.checked()
+    )
 
 
 def _at_stations(planned: NextCheck, method: Method) -> NextCheck:
@@ -80,5 +107,10 @@ def _at_stations(planned: NextCheck, method: Method) -> NextCheck:
     if planned.stop or planned.readings >= least * stations:
         return planned
     return NextCheck(
-        planned.next_count, max(planned.readings, least) * stations, False, planned.why, planned.band, planned.stage
+        planned.next_count,
+        max(planned.readings, least) * stations,
+        False,
+        planned.why,
+        planned.band,
+        planned.stage,
     )

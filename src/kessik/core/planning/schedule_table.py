@@ -1,8 +1,9 @@
-"""What check schedules used and reached on the virtual bench; made by `python -m benchmarks --only schedules`.
+"""What check schedules used and reached on the virtual bench; made by `python -m benchmarks --only
+schedules`.
 
-Each row: place, half the span from the 16th to the 84th percentile of ln(estimate / truth), mean readings of a run,
-mean cuts at its stop over the true life.
-Simulated edges of all shapes, 4 to 10 % scatter, up to 8 % outliers, limits of 300 and 400 gf.
+Each row: place, half the span from the 16th to the 84th percentile of ln(estimate / truth), mean
+readings of a run, mean cuts at its stop over the true life. Simulated edges of all shapes, 4 to 10
+% scatter, up to 8 % outliers, limits of 300 and 400 gf.
 """
 
 Row = tuple[float, float, float, float]

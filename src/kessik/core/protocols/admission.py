@@ -60,7 +60,10 @@ def _admit_amount(amount: float, method: Method) -> None:
     """One entry counts so many pieces of the method, no more."""
     limit = LIMITS["cuts_at_once"]
     if amount > limit.most * method.piece:
-        message = f"{amount:g} {method.count_unit} at once: up to {limit.most * method.piece:g} can be counted"
+        message = (
+            f"{amount:g} {method.count_unit} at once: up to {limit.most * method.piece:g} can be"
+            " counted"
+        )
         raise OutOfRangeError(message, field="amount", value=amount)
 
 
@@ -70,23 +73,31 @@ def _admit_stage(stage: str | None, method: Method) -> None:
         raise OutOfRangeError(f"a stage is one of {', '.join(known)}", field="stage", value=stage)
 
 
-def _admit_acceptance(targets: tuple[str, ...], device: str, state: RunState, known: Mapping[str, BenchEvent]) -> None:
+def _admit_acceptance(
+    targets: tuple[str, ...], device: str, state: RunState, known: Mapping[str, BenchEvent]
+) -> None:
     if state.holder not in (None, device):
-        raise NotAllowedNowError("another device holds the count; take it over to accept cuts", field="device")
+        raise NotAllowedNowError(
+            "another device holds the count; take it over to accept cuts", field="device"
+        )
     for each in targets:
         if each not in known or known[each].kind != "cut":
             raise UnknownError("a cut to accept is not in this run", field="targets")
 
 
 def _target(target: str, known: Mapping[str, BenchEvent], *, strikes: bool) -> BenchEvent:
-    """The event a correction points at; one that nobody understands can only be struck out or taken back."""
+    """The event a correction points at; one that nobody understands can only be struck out or taken
+    back.
+    """
     found = known.get(target)
     if found is None:
         raise UnknownError("the event this points at is not in this run", field="target")
     if strikes and isinstance(found.said, NotUnderstood):
         return found
     if isinstance(found.said, NotUnderstood):
-        raise NotAllowedNowError("this event is not understood; it can be struck out", field="target")
+        raise NotAllowedNowError(
+            "this event is not understood; it can be struck out", field="target"
+        )
     if found.kind not in CORRECTABLE:
         raise NotAllowedNowError(f"a {found.kind} event cannot be changed", field="target")
     return found
@@ -103,4 +114,6 @@ def _admit_after_end(event: BenchEvent, state: RunState, stop_position: int | No
     unaware = stop_position is not None and event.last_seen_position < stop_position
     refused = ENDING_MOVES if unaware else ENDING_MOVES | _OF_A_RUN_UNDER_WAY
     if state.has_ended and event.kind in refused:
-        raise NotAllowedNowError(f"this run is {state.status}; start another run to go on", field="run")
+        raise NotAllowedNowError(
+            f"this run is {state.status}; start another run to go on", field="run"
+        )

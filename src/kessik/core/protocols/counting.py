@@ -3,7 +3,16 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from kessik.core.protocols.events import Accept, BenchEvent, Correction, Cut, Pause, Said, Start, TakeOver
+from kessik.core.protocols.events import (
+    Accept,
+    BenchEvent,
+    Correction,
+    Cut,
+    Pause,
+    Said,
+    Start,
+    TakeOver,
+)
 
 Changes = Mapping[str, Said | None]
 """What corrections made of events, by id: their content now, None where they were taken back."""
@@ -20,8 +29,9 @@ class Moved:
 
 @dataclass(frozen=True)
 class Counting:
-    """The count after a log, the device that holds it, cuts of other devices that wait to be accepted, what moved;
-    `one_holds` where only that device counts."""
+    """The count after a log, the device that holds it, cuts of other devices that wait to be
+    accepted, what moved; `one_holds` where only that device counts.
+    """
 
     count: float
     holder: str | None
@@ -58,11 +68,12 @@ class _Tally:
 
 
 def count_cuts(events: Sequence[BenchEvent], changes: Changes) -> Counting:
-    """Count a log. Where its start says that one device holds the count, the first to cut holds it until
-    another takes it over; cuts of the others count once the holder accepts them, so that two thumbs never
-    make two cuts of one. Over a break nobody holds it.
+    """Count a log. Where its start says that one device holds the count, the first to cut holds it
+    until another takes it over; cuts of the others count once the holder accepts them, so that two
+    thumbs never make two cuts of one. Over a break nobody holds it.
 
-    A cut that was taken back still settles who held the count, so that no correction turns a proposal into a cut.
+    A cut that was taken back still settles who held the count, so that no correction turns a
+    proposal into a cut.
     """
     tally = _Tally(any(isinstance(e.said, Start) and e.said.one_holds for e in events))
     for event in events:
@@ -73,7 +84,9 @@ def count_cuts(events: Sequence[BenchEvent], changes: Changes) -> Counting:
         for cut in tally.waiting.values()
         if not _taken_back(cut, changes)
     )
-    return Counting(count, tally.holder, proposals, tuple(_moves(events, changes, tally)), tally.one_holds)
+    return Counting(
+        count, tally.holder, proposals, tuple(_moves(events, changes, tally)), tally.one_holds
+    )
 
 
 def _moves(events: Sequence[BenchEvent], changes: Changes, tally: _Tally) -> list[Moved]:
@@ -85,8 +98,12 @@ def _moves(events: Sequence[BenchEvent], changes: Changes, tally: _Tally) -> lis
     ]
     for event in events:
         if isinstance(event.said, Accept) and _taken_back(event, changes):
-            cuts = [tally.waiting[target] for target in event.said.targets if target in tally.waiting]
-            found.append(Moved(event.position, made[event.id], -sum(_amount_now(c, changes) for c in cuts)))
+            cuts = [
+                tally.waiting[target] for target in event.said.targets if target in tally.waiting
+            ]
+            found.append(
+                Moved(event.position, made[event.id], -sum(_amount_now(c, changes) for c in cuts))
+            )
     return found
 
 

@@ -1,4 +1,6 @@
-"""What one field of an event may hold: read strictly from plain JSON values, and described as JSON Schema."""
+"""What one field of an event may hold: read strictly from plain JSON values, and described as JSON
+Schema.
+"""
 
 import math
 import re
@@ -36,13 +38,22 @@ class Number:
             number = math.inf
         if self.limit:
             return check_limit(self.limit, number, field)
-        return number if math.isfinite(number) else _refuse(f"{field} has more digits than can be", field)
+        return (
+            number
+            if math.isfinite(number)
+            else _refuse(f"{field} has more digits than can be", field)
+        )
 
     def schema(self) -> Schema:
         if not self.limit:
             return {"type": "number"}
         limit = LIMITS[self.limit]
-        return {"type": "number", "minimum": limit.least, "maximum": limit.most, "description": limit.help}
+        return {
+            "type": "number",
+            "minimum": limit.least,
+            "maximum": limit.most,
+            "description": limit.help,
+        }
 
 
 @dataclass(frozen=True)
@@ -104,12 +115,21 @@ class Ids:
     says: str
 
     def read(self, field: str, value: object) -> tuple[str, ...]:
-        if isinstance(value, str) or not isinstance(value, Sequence) or not 0 < len(value) <= most("targets"):
+        if (
+            isinstance(value, str)
+            or not isinstance(value, Sequence)
+            or not 0 < len(value) <= most("targets")
+        ):
             _refuse(self.says, field)
         return tuple(Text(needed=self.says).read(field, each) for each in value)
 
     def schema(self) -> Schema:
-        return {"type": "array", "items": {"type": "string"}, "minItems": 1, "maxItems": most("targets")}
+        return {
+            "type": "array",
+            "items": {"type": "string"},
+            "minItems": 1,
+            "maxItems": most("targets"),
+        }
 
 
 @dataclass(frozen=True)
@@ -145,7 +165,10 @@ class Extra:
         return {cell.read(field, name): cell.read(field, each) for name, each in value.items()}
 
     def schema(self) -> Schema:
-        return {"type": "object", "additionalProperties": {"type": "string", "maxLength": most("cell")}}
+        return {
+            "type": "object",
+            "additionalProperties": {"type": "string", "maxLength": most("cell")},
+        }
 
 
 @dataclass(frozen=True)
@@ -154,7 +177,10 @@ class Changes:
 
     def read(self, field: str, value: object) -> Mapping[str, object]:
         if not isinstance(value, Mapping) or len(value) > most("file_columns"):
-            _refuse(f"{field} names fields with what they become, or is empty to take a step back", field)
+            _refuse(
+                f"{field} names fields with what they become, or is empty to take a step back",
+                field,
+            )
         return {str(name): each for name, each in value.items()}
 
     def schema(self) -> Schema:
@@ -162,7 +188,9 @@ class Changes:
 
 
 def is_plain(text: str) -> bool:
-    """Whether a text can be stored and printed everywhere: no half characters, no control signs but line breaks."""
+    """Whether a text can be stored and printed everywhere: no half characters, no control signs but
+    line breaks.
+    """
     return _UNPLAIN.search(text) is None
 
 

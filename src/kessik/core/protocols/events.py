@@ -1,6 +1,8 @@
-"""The bench log: everything at the bench is an event, one frozen class a kind, appended and never rewritten.
+"""The bench log: everything at the bench is an event, one frozen class a kind, appended and never
+rewritten.
 
-The classes say what an event may hold; reading, refusing, the contract of the API and the types of the screen follow.
+The classes say what an event may hold; reading, refusing, the contract of the API and the types of
+the screen follow.
 """
 
 from collections.abc import Mapping
@@ -72,8 +74,8 @@ class Cut:
 class Reading(_OfFile):
     """One number of one check: a force in gf, a depth in mm, an effort or a rank.
 
-    `entered` and `written_as` keep what a file said before it was converted; `line` what an instrument sent. Only a
-    mark of a file that a dose began or ended may come without a value.
+    `entered` and `written_as` keep what a file said before it was converted; `line` what an
+    instrument sent. Only a mark of a file that a dose began or ended may come without a value.
     """
 
     value: Annotated[float | None, Number()] = None
@@ -91,13 +93,19 @@ class Reading(_OfFile):
         if self.value is not None:
             check_limit(_LIMIT_OF_CHECK.get(self.check, "force_gf"), self.value, "value")
         right = "mm" if self.check == "depth" else "gf"
-        if self.unit not in (None, right) or (self.unit is not None and self.check in ("effort", "rank")):
-            raise OutOfRangeError(f"a {self.check} is not read in {self.unit}", field="unit", value=self.unit)
+        if self.unit not in (None, right) or (
+            self.unit is not None and self.check in ("effort", "rank")
+        ):
+            raise OutOfRangeError(
+                f"a {self.check} is not read in {self.unit}", field="unit", value=self.unit
+            )
 
 
 @dataclass(frozen=True, kw_only=True)
 class Outcome(_OfFile):
-    """What a check showed: pass, fail or doubt, or of the apex under the lamp what was seen there."""
+    """What a check showed: pass, fail or doubt, or of the apex under the lamp what was seen
+    there.
+    """
 
     check: Annotated[str, Choice(JUDGED_CHECKS, "what is judged is one of")]
     outcome: Annotated[str, Choice((*SAID, *INSPECTED), "an outcome is one of")]
@@ -106,7 +114,9 @@ class Outcome(_OfFile):
 
     def __post_init__(self) -> None:
         if self.check != "inspect" and self.outcome not in SAID:
-            raise OutOfRangeError("an outcome is pass, fail or doubt", field="outcome", value=self.outcome)
+            raise OutOfRangeError(
+                "an outcome is pass, fail or doubt", field="outcome", value=self.outcome
+            )
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -151,7 +161,9 @@ class Strike:
     """An event is struck out with a reason: it stays to be seen and takes part in nothing."""
 
     target: _Target
-    reason: Annotated[str, Text("text", needed="give a reason to strike out a reading: it stays in the record")]
+    reason: Annotated[
+        str, Text("text", needed="give a reason to strike out a reading: it stays in the record")
+    ]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -174,7 +186,9 @@ class Stop(_OfFile):
 class Abandon:
     """The run is given up and takes part in nothing."""
 
-    reason: Annotated[str, Text("text", needed="give a reason to abandon a run: it stays in the record")]
+    reason: Annotated[
+        str, Text("text", needed="give a reason to abandon a run: it stays in the record")
+    ]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -205,7 +219,9 @@ class Strop(_OfFile):
 
 @dataclass(frozen=True)
 class NotUnderstood:
-    """An event of the log that cannot be read: shown as such, part of no sum, and can be struck out."""
+    """An event of the log that cannot be read: shown as such, part of no sum, and can be struck
+    out.
+    """
 
     kind: str
     raw: str
@@ -213,11 +229,12 @@ class NotUnderstood:
 
 
 Said = (
-    Start | Cut | Reading | Outcome | Note | Pause | Resume | CheckPlanned | StageLost | Strike | Correction | Stop
-    | Abandon | Spoiled | TakeOver | Accept | Strop
+    Start | Cut | Reading | Outcome | Note | Pause | Resume | CheckPlanned | StageLost
+    | Strike | Correction | Stop | Abandon | Spoiled | TakeOver | Accept | Strop
 )  # fmt: skip  # words of a list, several a line
 CLASSES: Mapping[str, type[Said]] = {
-    "start": Start, "cut": Cut, "reading": Reading, "outcome": Outcome, "note": Note, "pause": Pause,
+    "start": Start, "cut": Cut, "reading": Reading, "outcome": Outcome, "note": Note,
+    "pause": Pause,
     "resume": Resume, "check_planned": CheckPlanned, "stage": StageLost, "strike": Strike,
     "correction": Correction, "stop": Stop, "abandon": Abandon, "spoiled": Spoiled,
     "takeover": TakeOver, "accept": Accept, "strop": Strop,
@@ -229,7 +246,9 @@ _KINDS = {made: kind for kind, made in CLASSES.items()}
 
 @dataclass(frozen=True)
 class BenchEvent:
-    """One event. `count_at` is the count shown when it was made; `last_seen_position` the log its device had seen."""
+    """One event. `count_at` is the count shown when it was made; `last_seen_position` the log its
+    device had seen.
+    """
 
     id: str
     said: Said | NotUnderstood
@@ -246,13 +265,17 @@ class BenchEvent:
 
 
 def read_said(kind: str, payload: Mapping[str, Any], *, strict: bool = True) -> Said:
-    """An event's content as its class; OutOfRangeError names the field and says what would be right.
+    """An event's content as its class; OutOfRangeError names the field and says what would be
+    right.
 
-    Strictly, a field that the class does not know is refused; an old log may hold such fields, which say nothing.
+    Strictly, a field that the class does not know is refused; an old log may hold such fields,
+    which say nothing.
     """
     made = CLASSES.get(kind)
     if made is None:
-        raise OutOfRangeError(f"there is no event of the kind {kind[:40]!r}", field="kind", value=kind[:40])
+        raise OutOfRangeError(
+            f"there is no event of the kind {kind[:40]!r}", field="kind", value=kind[:40]
+        )
     known = entries_of(made)
     if strict:
         for name in payload:
@@ -291,7 +314,9 @@ def corrected(said: Said, becomes: Mapping[str, object]) -> Said:
 
 
 def plain_fields(said: Said) -> dict[str, Any]:
-    """What an event says as plain values by name, empty fields left out: as it is stored and sent."""
+    """What an event says as plain values by name, empty fields left out: as it is stored and
+    sent.
+    """
     found = {}
     for name in entries_of(type(said)):
         value = getattr(said, name)
@@ -315,7 +340,10 @@ def entries_of(made: type[Said]) -> Mapping[str, tuple[Entry, bool]]:
 
 def _entries(made: type[Said]) -> Mapping[str, tuple[Entry, bool]]:
     hints = get_type_hints(made, include_extras=True)
-    return {field.name: (hints[field.name].__metadata__[0], field.default is MISSING) for field in fields(made)}
+    return {
+        field.name: (hints[field.name].__metadata__[0], field.default is MISSING)
+        for field in fields(made)
+    }
 
 
 _ENTRIES = {made: _entries(made) for made in CLASSES.values()}

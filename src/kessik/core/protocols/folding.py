@@ -1,4 +1,6 @@
-"""From the log to the state of a run: a pure fold. Undo, audit, catch-up and crash recovery are this one mechanism."""
+"""From the log to the state of a run: a pure fold. Undo, audit, catch-up and crash recovery are
+this one mechanism.
+"""
 
 from bisect import insort
 from collections.abc import Callable, Mapping, Sequence
@@ -66,7 +68,9 @@ class _Draft:
 
 @dataclass(frozen=True)
 class _Told:
-    """One event as it is taken in: its content after corrections, the count it was made at, whether struck out."""
+    """One event as it is taken in: its content after corrections, the count it was made at, whether
+    struck out.
+    """
 
     event: BenchEvent
     count: float
@@ -96,9 +100,15 @@ def _look(draft: _Draft, said: Reading | Outcome, told: _Told) -> None:
     # a device that was away may tell of an earlier count later
     insort(draft.checks, logged, key=lambda each: each.check.count)
     plan = draft.plan
-    if plan is not None and logged.check.kind == plan.check and logged.check.count >= plan.next_count:
+    if (
+        plan is not None
+        and logged.check.kind == plan.check
+        and logged.check.count >= plan.next_count
+    ):
         draft.taken += 1
-    draft.plan_is_current = draft.plan_is_current and plan is not None and draft.taken < plan.readings
+    draft.plan_is_current = (
+        draft.plan_is_current and plan is not None and draft.taken < plan.readings
+    )
 
 
 def _spoiled(draft: _Draft, said: Spoiled, told: _Told) -> None:
@@ -111,7 +121,9 @@ def _strop(draft: _Draft, said: Strop, told: _Told) -> None:
 
 
 def _check_planned(draft: _Draft, said: CheckPlanned, _told: _Told) -> None:
-    draft.plan = Plan(said.next_count, int(said.readings), said.why, said.stage, said.band, said.check)
+    draft.plan = Plan(
+        said.next_count, int(said.readings), said.why, said.stage, said.band, said.check
+    )
     draft.taken, draft.plan_is_current = 0, True
 
 
@@ -139,14 +151,19 @@ def _abandon(draft: _Draft, _said: Abandon, _told: _Told) -> None:
 
 
 _STEPS: Mapping[type[Any], Callable[[_Draft, Any, _Told], None]] = {
-    Start: _start, Cut: _start, Resume: _start, Reading: _reading, Outcome: _outcome, Spoiled: _spoiled,
+    Start: _start, Cut: _start, Resume: _start, Reading: _reading, Outcome: _outcome,
+    Spoiled: _spoiled,
     Strop: _strop, CheckPlanned: _check_planned, StageLost: _stage, Strike: _changed,
     Correction: _changed, Pause: _pause, Stop: _stop, Abandon: _abandon,
 }  # fmt: skip  # what is not named moves nothing here
 
 
-def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, float] | None = None) -> RunState:
-    """The state of a run after its events, in log order; `worked_mm` is the zone it cuts with, from heel to tip."""
+def fold(
+    events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, float] | None = None
+) -> RunState:
+    """The state of a run after its events, in log order; `worked_mm` is the zone it cuts with, from
+    heel to tip.
+    """
     changes, unread = _changes(events)
     counting = count_cuts(events, changes)
     struck = {e.said.target for e in events if isinstance(e.said, Strike)}
@@ -175,8 +192,11 @@ def fold(events: Sequence[BenchEvent], method: Method, worked_mm: tuple[float, f
     return _finished(known, draft, method)
 
 
-def advance(state: RunState, event: BenchEvent, events: Sequence[BenchEvent], method: Method) -> RunState:
-    """The state after one event more, which is the last of `events`: the same as a fold of them all.
+def advance(
+    state: RunState, event: BenchEvent, events: Sequence[BenchEvent], method: Method
+) -> RunState:
+    """The state after one event more, which is the last of `events`: the same as a fold of them
+    all.
 
     What changes the meaning of earlier events is folded anew; all else costs no more in a long run.
     """
@@ -206,7 +226,9 @@ def advance(state: RunState, event: BenchEvent, events: Sequence[BenchEvent], me
 
 
 def _one_more(state: RunState, draft: _Draft, method: Method) -> Progress | None:
-    """The progress after one event more, where the last checks tell it; None where all of them are needed."""
+    """The progress after one event more, where the last checks tell it; None where all of them are
+    needed.
+    """
     if len(draft.checks) == len(state.checks):
         return None if _count_decides(state, method) else state.progress
     if not draft.checks or draft.checks[-1].position <= state.position:
@@ -217,7 +239,9 @@ def _one_more(state: RunState, draft: _Draft, method: Method) -> Progress | None
 
 def _count_decides(state: RunState, method: Method) -> bool:
     """Whether a cut alone can end a run or change what is asked for."""
-    return method.dose is not None or all(stage.name in state.progress.lost for stage in method.stages)
+    return method.dose is not None or all(
+        stage.name in state.progress.lost for stage in method.stages
+    )
 
 
 def _counted_on(state: RunState, event: BenchEvent) -> RunState:
@@ -255,8 +279,12 @@ def _bare(draft: _Draft, counting: Counting, worked_mm: tuple[float, float] | No
     )
 
 
-def _finished(state: RunState, draft: _Draft, method: Method, known: Progress | None = None) -> RunState:
-    """The state with what follows from its facts: stages, the stop rule, what is due; unless the progress is known."""
+def _finished(
+    state: RunState, draft: _Draft, method: Method, known: Progress | None = None
+) -> RunState:
+    """The state with what follows from its facts: stages, the stop rule, what is due; unless the
+    progress is known.
+    """
     progress = known
     if progress is None:
         own, beside = parted(draft.checks, state.worked_mm)
@@ -284,7 +312,9 @@ def _finished(state: RunState, draft: _Draft, method: Method, known: Progress | 
 def _due_now(state: RunState, draft: _Draft) -> RunState:
     """The state with its plan and whether a check is due at its count."""
     ended = state.has_ended
-    due, wanted = _due(draft.plan if draft.plan_is_current else None, draft.taken, state.count, state.progress)
+    due, wanted = _due(
+        draft.plan if draft.plan_is_current else None, draft.taken, state.count, state.progress
+    )
     return replace(
         state,
         plan=None if ended else draft.plan,
@@ -296,7 +326,9 @@ def _due_now(state: RunState, draft: _Draft) -> RunState:
 
 
 def _changes(events: Sequence[BenchEvent]) -> tuple[Changes, Mapping[str, str]]:
-    """What later corrections made of earlier events; and corrections that cannot be read, with why."""
+    """What later corrections made of earlier events; and corrections that cannot be read, with
+    why.
+    """
     by_id = {event.id: event.said for event in events}
     changes: dict[str, Said | None] = {}
     unread: dict[str, str] = {}
@@ -319,11 +351,15 @@ def _marked(event: BenchEvent, unread: Mapping[str, str]) -> BenchEvent:
     """A correction that cannot be read, as an event that is not understood."""
     if event.id not in unread or not isinstance(event.said, Correction):
         return event
-    return replace(event, said=NotUnderstood("correction", str(event.said.becomes), unread[event.id]))
+    return replace(
+        event, said=NotUnderstood("correction", str(event.said.becomes), unread[event.id])
+    )
 
 
 def _count_of(event: BenchEvent, moved: Sequence[Moved]) -> float:
-    """The count a reading was taken at: as shown then, with what later corrections made of the cuts before it."""
+    """The count a reading was taken at: as shown then, with what later corrections made of the cuts
+    before it.
+    """
     by = sum(each.by for each in moved if each.counted_at < event.position < each.moved_at)
     return max(event.count_at + by, 0.0)
 

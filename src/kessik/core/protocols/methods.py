@@ -1,4 +1,6 @@
-"""A method: what is cut, how sharpness is looked at, which stages are told apart and what ends a run."""
+"""A method: what is cut, how sharpness is looked at, which stages are told apart and what ends a
+run.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -21,15 +23,18 @@ CHECK_KINDS: tuple[CheckKind, ...] = get_args(CheckKind)
 JUDGED: frozenset[str] = frozenset({"paper", "shave", "hair_sample", "inspect"})
 CHECK_WORDS = {
     "force": "force on the test line", "paper": "slices held paper", "shave": "shaves hair",
-    "hair_sample": "cuts a hair sample off the body", "inspect": "apex under the lamp", "effort": "effort, 0 to 10",
+    "hair_sample": "cuts a hair sample off the body", "inspect": "apex under the lamp",
+    "effort": "effort, 0 to 10",
     "rank": "effort, ranked", "depth": "depth cut, mm",
-}  # fmt: skip
+}  # fmt: skip  # a table is read by its rows
 _FORCE_GF = LIMITS["force_gf"]
 
 
 @dataclass(frozen=True)
 class CheckSpec:
-    """One kind of look: how many readings or tries it takes, the same for a pass and a fail, and on what."""
+    """One kind of look: how many readings or tries it takes, the same for a pass and a fail, and on
+    what.
+    """
 
     kind: CheckKind
     readings: int = 1
@@ -38,7 +43,9 @@ class CheckSpec:
 
 @dataclass(frozen=True)
 class Stage:
-    """A sharpness that is lost on the way: a force limit in gf, or the outcomes by which an ability is lost."""
+    """A sharpness that is lost on the way: a force limit in gf, or the outcomes by which an ability
+    is lost.
+    """
 
     name: str
     check: CheckKind = "force"
@@ -56,8 +63,9 @@ class Stage:
 
 @dataclass(frozen=True)
 class StopRule:
-    """What ends a run. `limit`: one stage is lost, confirmed; `stages`: all of them, in order; `dose`: an amount is
-    cut; `cycles`: so many rounds, each ended by the other rules; `tester`: the tester's own decision, with a reason.
+    """What ends a run. `limit`: one stage is lost, confirmed; `stages`: all of them, in order;
+    `dose`: an amount is cut; `cycles`: so many rounds, each ended by the other rules; `tester`: the
+    tester's own decision, with a reason.
     """
 
     kind: StopKind
@@ -128,7 +136,9 @@ class Method:
     @property
     def limits_gf(self) -> tuple[tuple[str, float], ...]:
         """Force limits in the order they are met, gf."""
-        return tuple((stage.name, stage.limit_gf) for stage in self.stages if stage.limit_gf is not None)
+        return tuple(
+            (stage.name, stage.limit_gf) for stage in self.stages if stage.limit_gf is not None
+        )
 
     def limit_gf(self, stage: str) -> float | None:
         return dict(self.limits_gf).get(stage)
@@ -152,7 +162,11 @@ class Method:
         """The stop rules in plain words."""
         rules = [rule for rule in self.ends if rule.kind != "cycles"]
         said = "ends " + ", or ".join(_rule_words(rule, self) for rule in rules)
-        return f"{said}; so for {self.cycles} rounds, each after the same light sharpening" if self.cycles else said
+        return (
+            f"{said}; so for {self.cycles} rounds, each after the same light sharpening"
+            if self.cycles
+            else said
+        )
 
     def checked(self) -> str:
         """The check schedule in plain words."""
@@ -171,9 +185,14 @@ class Method:
 
 
 def force_limit_rope(
-    keen_gf: float = 300.0, dull_gf: float = 400.0, schedule: ScheduleKind = "adaptive", every: float = 1.0
+    keen_gf: float = 300.0,
+    dull_gf: float = 400.0,
+    schedule: ScheduleKind = "adaptive",
+    every: float = 1.0,
 ) -> Method:
-    """The force-limit rope series with its limits in gf; adaptive checks confirm by the next one, others at once."""
+    """The force-limit rope series with its limits in gf; adaptive checks confirm by the next one,
+    others at once.
+    """
     return Method(
         stages=(Stage("keen", limit_gf=keen_gf), Stage("dull", limit_gf=dull_gf)),
         ends=(StopRule("limit", "dull", "next_check" if schedule == "adaptive" else "same_count"),),
@@ -183,7 +202,9 @@ def force_limit_rope(
 
 
 def _singular(unit: str) -> str:
-    return {"cuts": "cut", "cycles": "cycle", "layers": "layer", "strokes": "stroke"}.get(unit, unit)
+    return {"cuts": "cut", "cycles": "cycle", "layers": "layer", "strokes": "stroke"}.get(
+        unit, unit
+    )
 
 
 def _rule_words(rule: StopRule, method: Method) -> str:
@@ -249,28 +270,42 @@ def _check_stages(method: Method) -> None:
     for stage in method.stages:
         if stage.check not in kinds:
             raise OutOfRangeError(
-                f"“{stage.name}” goes by “{CHECK_WORDS[stage.check]}”, which is not among the checks", field="stages"
+                f"“{stage.name}” goes by “{CHECK_WORDS[stage.check]}”, which is not among the"
+                " checks",
+                field="stages",
             )
         if (stage.check == "force") != (stage.limit_gf is not None):
-            raise OutOfRangeError(f"“{stage.name}” needs a limit in gf exactly if it goes by force", field="stages")
+            raise OutOfRangeError(
+                f"“{stage.name}” needs a limit in gf exactly if it goes by force", field="stages"
+            )
         if stage.check not in JUDGED and stage.check != "force":
-            raise OutOfRangeError(f"no stage can go by “{CHECK_WORDS[stage.check]}”", field="stages")
+            raise OutOfRangeError(
+                f"no stage can go by “{CHECK_WORDS[stage.check]}”", field="stages"
+            )
         if stage.limit_gf is not None and not _FORCE_GF.holds(stage.limit_gf):
             field = f"{stage.name}_gf" if stage.name in ("keen", "dull") else "stages"
             raise OutOfRangeError(
-                f"the limit is {stage.limit_gf:g} gf; it must lie between 1 and 5000", field=field, value=stage.limit_gf
+                f"the limit is {stage.limit_gf:g} gf; it must lie between 1 and 5000",
+                field=field,
+                value=stage.limit_gf,
             )
     for (first, first_gf), (second, second_gf) in pairwise(method.limits_gf):
         if first_gf >= second_gf:
             raise OutOfRangeError(
-                f"{first} ({first_gf:g} gf) must lie below {second} ({second_gf:g} gf): it is met on the way",
+                f"{first} ({first_gf:g} gf) must lie below {second} ({second_gf:g} gf): it is met"
+                " on the way",
                 field=f"{first}_gf" if first in ("keen", "dull") else "stages",
                 value=first_gf,
             )
     for early, late in pairwise(method.stages):
-        if early.check == late.check and set(early.lost_on) < set(late.lost_on) and early.limit_gf is None:
+        if (
+            early.check == late.check
+            and set(early.lost_on) < set(late.lost_on)
+            and early.limit_gf is None
+        ):
             raise OutOfRangeError(
-                f"“{early.name}” is out of order: “{late.name}” is lost first, on a doubt already", field="stages"
+                f"“{early.name}” is out of order: “{late.name}” is lost first, on a doubt already",
+                field="stages",
             )
 
 
@@ -280,33 +315,45 @@ def _check_ends(method: Method) -> None:
     names = [stage.name for stage in method.stages]
     for rule in method.ends:
         if rule.kind == "limit" and rule.stage not in names:
-            raise OutOfRangeError(f"the run ends with “{rule.stage}”, which is not among its stages", field="ends")
+            raise OutOfRangeError(
+                f"the run ends with “{rule.stage}”, which is not among its stages", field="ends"
+            )
         if rule.kind == "limit" and rule.stage != names[-1]:
             raise OutOfRangeError(
-                f"the run ends with “{rule.stage}”, so “{names[-1]}” after it is never reached", field="ends"
+                f"the run ends with “{rule.stage}”, so “{names[-1]}” after it is never reached",
+                field="ends",
             )
         if rule.kind == "stages" and not names:
-            raise OutOfRangeError("the run ends when all stages are lost, and none is named", field="ends")
+            raise OutOfRangeError(
+                "the run ends when all stages are lost, and none is named", field="ends"
+            )
         if rule.kind == "dose":
             check_limit("dose", rule.amount or 0.0, "ends")
         if rule.kind == "cycles":
             check_limit("rounds", rule.amount or 0.0, "ends")
             if len(method.ends) == 1:
-                raise OutOfRangeError("say what ends each round, too: a limit or a dose", field="ends")
+                raise OutOfRangeError(
+                    "say what ends each round, too: a limit or a dose", field="ends"
+                )
     total = sum(part.amount for part in method.recipe)
     if method.recipe and (method.dose is None or abs(total - method.dose) > 1e-6 * max(total, 1.0)):
         raise OutOfRangeError(
-            f"the recipe adds up to {total:g} {method.count_unit}, and the dose is {method.dose or 0:g}", field="recipe"
+            f"the recipe adds up to {total:g} {method.count_unit}, and the dose is"
+            f" {method.dose or 0:g}",
+            field="recipe",
         )
 
 
 def _check_schedule(method: Method) -> None:
     check_limit("check_gap", method.every, "every")
     check_limit("gap_growth", method.growth, "growth")
-    limited = any(rule.kind == "limit" and method.limit_gf(rule.stage) is not None for rule in method.ends)
+    limited = any(
+        rule.kind == "limit" and method.limit_gf(rule.stage) is not None for rule in method.ends
+    )
     if method.schedule == "adaptive" and not limited:
         raise OutOfRangeError(
-            "adaptive checks foresee a force limit, and no force limit ends this method; check at fixed counts",
+            "adaptive checks foresee a force limit, and no force limit ends this method; check at"
+            " fixed counts",
             field="schedule",
         )
     if method.schedule == "at" and (not method.at or any(b <= a for a, b in pairwise(method.at))):
@@ -324,15 +371,19 @@ def _check_schedule(method: Method) -> None:
         )
     if method.schedule == "at" and method.at[-1] > method.dose:
         raise OutOfRangeError(
-            f"a check at {method.at[-1]:g} {method.count_unit} lies beyond the dose of {method.dose:g}", field="at"
+            f"a check at {method.at[-1]:g} {method.count_unit} lies beyond the dose of"
+            f" {method.dose:g}",
+            field="at",
         )
 
 
 def differences(old: Method, new: Method) -> list[str]:
-    """What two versions of a method do not agree on, of what matters to the result; empty where runs may be pooled.
+    """What two versions of a method do not agree on, of what matters to the result; empty where
+    runs may be pooled.
 
-    Schedule, names, notes and cautions do not matter: estimates take care of the one, and the rest moves no edge. A
-    force limit that moved does not either: readings answer for any limit they reached.
+    Schedule, names, notes and cautions do not matter: estimates take care of the one, and the rest
+    moves no edge. A force limit that moved does not either: readings answer for any limit they
+    reached.
     """
     found: list[str] = []
 
@@ -353,13 +404,20 @@ def differences(old: Method, new: Method) -> list[str]:
         before, after = (next((s for s in m.checks if s.kind == kind), None) for m in (old, new))
         if before is None and after is None:
             continue
-        unlike(f"“{CHECK_WORDS[kind]}” on", before and (before.material or "unnamed"),
-               after and (after.material or "unnamed"))  # fmt: skip
+        unlike(
+            f"“{CHECK_WORDS[kind]}” on",
+            before and (before.material or "unnamed"),
+            after and (after.material or "unnamed"),
+        )
         if kind in JUDGED and before and after:
             unlike(f"tries of “{CHECK_WORDS[kind]}”", before.readings, after.readings)
-    judged = [[(s.name, s.check, s.lost_on) for s in m.stages if s.limit_gf is None] for m in (old, new)]
+    judged = [
+        [(s.name, s.check, s.lost_on) for s in m.stages if s.limit_gf is None] for m in (old, new)
+    ]
     if judged[0] != judged[1]:
-        found.append("pass/fail stages: " + " against ".join(_stage_names(m.stages) for m in (old, new)))
+        found.append(
+            "pass/fail stages: " + " against ".join(_stage_names(m.stages) for m in (old, new))
+        )
     return found
 
 
@@ -367,7 +425,9 @@ def _said(value: object) -> str:
     if value is None or value == () or value == "":
         return "none"
     if isinstance(value, tuple):
-        return ", ".join(f"{v.amount:g} of {v.medium}" if isinstance(v, DosePart) else f"{v:g}" for v in value)
+        return ", ".join(
+            f"{v.amount:g} of {v.medium}" if isinstance(v, DosePart) else f"{v:g}" for v in value
+        )
     return f"{value:g}" if isinstance(value, float) else str(value)
 
 

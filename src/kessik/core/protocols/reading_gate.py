@@ -8,7 +8,8 @@ Answer = Literal["taken", "moving", "held", "at_rest", "out_of_range", "garbled"
 REST_SHARE = 0.2
 """Below this share of the last reading the line is let go again."""
 SILENCE_S = 0.5
-"""An instrument that said nothing for so long shows a reading of its own with its next stable line."""
+"""An instrument that said nothing for so long shows a reading of its own with its next
+stable line."""
 
 
 @dataclass(frozen=True)
@@ -22,10 +23,11 @@ class Gate:
 def pass_line(
     gate: Gate, standing: str, value: float | None, at_s: float, range_low: float, range_high: float
 ) -> tuple[Gate, Answer]:
-    """Judge one line of an instrument that says `stable`, `moving` or `garbled`; value and range in its unit.
+    """Judge one line of an instrument that says `stable`, `moving` or `garbled`; value and range in
+    its unit.
 
-    One pull gives one reading, however often its stable value is repeated: a new one follows movement, rest or half a
-    second of silence.
+    One pull gives one reading, however often its stable value is repeated: a new one follows
+    movement, rest or half a second of silence.
     """
     held = None if at_s - gate.last_s >= SILENCE_S else gate.held
     if standing == "garbled" or value is None:

@@ -14,7 +14,9 @@ ENDED: frozenset[RunStatus] = frozenset({"stopped", "abandoned"})
 
 @dataclass(frozen=True)
 class LoggedCheck:
-    """A check with the event it came from, where that stands in the log, and what it says after corrections."""
+    """A check with the event it came from, where that stands in the log, and what it says after
+    corrections.
+    """
 
     event_id: str
     check: Check
@@ -36,7 +38,9 @@ class Plan:
 
 @dataclass(frozen=True)
 class StropTest:
-    """Strokes on the strop after the stop, since the last stones, and the readings in gf that followed them."""
+    """Strokes on the strop after the stop, since the last stones, and the readings in gf that
+    followed them.
+    """
 
     event_id: str
     strokes: float
@@ -45,10 +49,11 @@ class StropTest:
 
 @dataclass(frozen=True)
 class RunState:
-    """What is true of a run now: status, count, checks, the stages passed, and whether its stop rule is met.
+    """What is true of a run now: status, count, checks, the stages passed, and whether its stop
+    rule is met.
 
-    `taken` readings of the plan are in; `rewritten_at` is the last position at which earlier events were changed;
-    `reopened` where its rule had stopped it and what met the rule was taken back.
+    `taken` readings of the plan are in; `rewritten_at` is the last position at which earlier events
+    were changed; `reopened` where its rule had stopped it and what met the rule was taken back.
     """
 
     status: RunStatus
@@ -99,7 +104,9 @@ class RunState:
         return self.station_mm if self.check_due else None
 
 
-def parted(checks: Sequence[LoggedCheck], worked_mm: tuple[float, float] | None) -> tuple[list[Check], list[Check]]:
+def parted(
+    checks: Sequence[LoggedCheck], worked_mm: tuple[float, float] | None
+) -> tuple[list[Check], list[Check]]:
     """Unstruck checks in the worked zone, and those beside it."""
     if worked_mm is None:
         return [logged.check for logged in checks if not logged.check.struck], []

@@ -1,7 +1,15 @@
-"""The nine schools as ready methods, to be taken as they are or copied and changed (common practice, no source;
-the machine card test after ISO 8442-5, recalled from memory)."""
+"""The nine schools as ready methods, to be taken as they are or copied and changed (common
+practice, no source; the machine card test after ISO 8442-5, recalled from memory).
+"""
 
-from kessik.core.protocols.methods import CheckSpec, DosePart, Method, Stage, StopRule, force_limit_rope
+from kessik.core.protocols.methods import (
+    CheckSpec,
+    DosePart,
+    Method,
+    Stage,
+    StopRule,
+    force_limit_rope,
+)
 
 _ROPE = (
     "Cut away from the body, with a cut-resistant glove on the hand that holds; clamp the rope.",
@@ -12,7 +20,10 @@ _BOARD = (
     "Cut away from the body, with a cut-resistant glove on the hand that holds.",
     "Stop when the hand tires; most cuts happen late in a long run.",
 )
-_HAIR = "Do not shave-test on skin: paper or a hair sample off the body does, and is not pooled with shaving."
+_HAIR = (
+    "Do not shave-test on skin: paper or a hair sample off the body does, and is not pooled with"
+    " shaving."
+)
 _TAPE = "The edge struck tape, a staple, a seam or the board under it."
 _STRUCK = "The edge struck the board, the clamp or a knot hard."
 
@@ -28,7 +39,10 @@ SCHOOLS: tuple[Method, ...] = (
         ends=_FORCE_LIMIT.ends,
         spoiled_when=_STRUCK,
         cautions=_ROPE,
-        note="Thick natural-fibre rope, the whole diameter sliced through; edge taped to a set length.",
+        note=(
+            "Thick natural-fibre rope, the whole diameter sliced through; edge taped "
+            "to a set length."
+        ),
     ),
     Method(
         school="paper_stop_rope",
@@ -40,7 +54,10 @@ SCHOOLS: tuple[Method, ...] = (
         every=5,
         spoiled_when=_STRUCK,
         cautions=_ROPE,
-        note="Thin twisted rope on softwood; ends when a held sheet is no longer sliced, two tries each time.",
+        note=(
+            "Thin twisted rope on softwood; ends when a held sheet is no longer "
+            "sliced, two tries each time."
+        ),
     ),
     Method(
         school="two_stage_board",
@@ -60,7 +77,10 @@ SCHOOLS: tuple[Method, ...] = (
         growth=1.25,
         spoiled_when=_TAPE,
         cautions=(*_BOARD, _HAIR),
-        note="Corrugated board, length counted; stage 1 ends with the fine edge, stage 2 with the working edge.",
+        note=(
+            "Corrugated board, length counted; stage 1 ends with the fine edge, stage "
+            "2 with the working edge."
+        ),
     ),
     Method(
         school="push_cut_board",
@@ -75,13 +95,17 @@ SCHOOLS: tuple[Method, ...] = (
             CheckSpec("hair_sample", readings=2, material="hair sample off the body"),
             CheckSpec("paper", readings=2, material="thin paper"),
         ),
-        stages=(Stage("deformation", "inspect"), Stage("fine", "hair_sample"), Stage("working", "paper")),
+        stages=(Stage("deformation", "inspect"), Stage("fine", "hair_sample"), Stage("working",
+            "paper")),
         ends=(StopRule("stages"),),
         schedule="every",
         every=5,
         spoiled_when=_TAPE,
         cautions=(*_BOARD, _HAIR),
-        note="Board pushed through on a marked zone; the apex is looked at under a lamp after every batch.",
+        note=(
+            "Board pushed through on a marked zone; the apex is looked at under a lamp "
+            "after every batch."
+        ),
     ),
     Method(
         school="fixed_dose",
@@ -92,7 +116,10 @@ SCHOOLS: tuple[Method, ...] = (
         schedule="ends",
         spoiled_when=_STRUCK,
         cautions=_ROPE,
-        note="The same number of cuts for each blade, read before and after; the untouched zone is the control.",
+        note=(
+            "The same number of cuts for each blade, read before and after; the "
+            "untouched zone is the control."
+        ),
     ),
     Method(
         school="mixed_media_dose",
@@ -147,8 +174,14 @@ SCHOOLS: tuple[Method, ...] = (
         schedule="every",
         every=1,
         spoiled_when="The card slipped in its clamp.",
-        cautions=("Hands out of the machine while it strokes; lock it before the blade is touched.",),
-        note="Card stack with silica, 60 cycles: initial cutting performance over 3, edge retention over all.",
+        cautions=(
+            "Hands out of the machine while it strokes; lock it before the blade "
+            "is touched.",
+        ),
+        note=(
+            "Card stack with silica, 60 cycles: initial cutting performance over 3, "
+            "edge retention over all."
+        ),
     ),
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 BY_SCHOOL = {method.school: method for method in SCHOOLS}

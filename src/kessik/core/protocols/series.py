@@ -6,7 +6,12 @@ from itertools import groupby
 
 from kessik.core.protocols.methods import JUDGED, Outcome, Stage
 
-DEFAULT_STAGE = {"paper": "working", "shave": "fine", "hair_sample": "fine", "inspect": "deformation"}
+DEFAULT_STAGE = {
+    "paper": "working",
+    "shave": "fine",
+    "hair_sample": "fine",
+    "inspect": "deformation",
+}
 DEFORMED = frozenset({"glint", "roll", "chip", "burr"})
 
 
@@ -14,9 +19,9 @@ DEFORMED = frozenset({"glint", "roll", "chip", "burr"})
 class Check:
     """One look at sharpness: at which count, by what kind of check, and what was found.
 
-    `force_gf` for force checks, `value` for effort (0 to 10), rank and depth (mm), `outcome` pass, fail or doubt for
-    the others, and `seen` what the lamp showed. `position_mm` from the heel where one was named. A struck check stays
-    visible and takes no part in any estimate.
+    `force_gf` for force checks, `value` for effort (0 to 10), rank and depth (mm), `outcome` pass,
+    fail or doubt for the others, and `seen` what the lamp showed. `position_mm` from the heel where
+    one was named. A struck check stays visible and takes no part in any estimate.
     """
 
     count: float
@@ -49,11 +54,17 @@ class RunSeries:
 
     def force_checks(self) -> list[Check]:
         """Unstruck force readings in the worked zone; those beside it are a control."""
-        return [c for c in self.checks if c.force_gf is not None and not c.struck and not self.is_control(c)]
+        return [
+            c
+            for c in self.checks
+            if c.force_gf is not None and not c.struck and not self.is_control(c)
+        ]
 
     def control_checks(self) -> list[Check]:
         """Unstruck force readings beside the worked zone."""
-        return [c for c in self.checks if c.force_gf is not None and not c.struck and self.is_control(c)]
+        return [
+            c for c in self.checks if c.force_gf is not None and not c.struck and self.is_control(c)
+        ]
 
     def is_control(self, check: Check) -> bool:
         if self.worked_mm is None or check.position_mm is None:
@@ -65,7 +76,9 @@ class RunSeries:
         return [c for c in self.checks if c.kind == kind and c.value is not None and not c.struck]
 
     def outcomes(self, stages: Sequence[Stage] = ()) -> dict[str, list[Check]]:
-        """Unstruck pass/fail checks by the stage they decide; by the method's stages where it names one."""
+        """Unstruck pass/fail checks by the stage they decide; by the method's stages where it names
+        one.
+        """
         found: dict[str, list[Check]] = {}
         for check in self.checks:
             if check.outcome is None or check.struck:
@@ -73,7 +86,9 @@ class RunSeries:
             own = [s for s in stages if s.check == check.kind and s.limit_gf is None]
             if own and check.stage in (None, *(s.name for s in own)):
                 for stage in own:
-                    found.setdefault(stage.name, []).append(replace(check, outcome=judged(check, stage, own)))
+                    found.setdefault(stage.name, []).append(
+                        replace(check, outcome=judged(check, stage, own))
+                    )
             else:
                 name = check.stage or DEFAULT_STAGE.get(check.kind, check.kind)
                 found.setdefault(name, []).append(check)
@@ -81,7 +96,9 @@ class RunSeries:
 
 
 def judged(check: Check, stage: Stage, stages: Sequence[Stage]) -> Outcome:
-    """What a check says of one stage: where a doubt is a stage of its own, it leaves the later ones standing."""
+    """What a check says of one stage: where a doubt is a stage of its own, it leaves the later ones
+    standing.
+    """
     assert check.outcome is not None
     if check.outcome in stage.lost_on:
         return "fail"
@@ -96,7 +113,11 @@ def by_count(checks: Sequence[Check]) -> Iterator[tuple[float, list[Check]]]:
 
 
 def outcome_of(check: str, said: str | None) -> Outcome | None:
-    """Pass, fail or doubt; an inspection passes while the apex is clean; other checks have no outcome."""
+    """Pass, fail or doubt; an inspection passes while the apex is clean; other checks have no
+    outcome.
+    """
     if check == "inspect" and said is not None:
-        return "fail" if said in DEFORMED or said == "fail" else "doubt" if said == "doubt" else "pass"
+        return (
+            "fail" if said in DEFORMED or said == "fail" else "doubt" if said == "doubt" else "pass"
+        )
     return said if check in JUDGED else None  # type: ignore[return-value]  # checked on entry

@@ -1,4 +1,6 @@
-"""Which stages are lost and whether a run is over: the same code runs live and on imported series."""
+"""Which stages are lost and whether a run is over: the same code runs live and on imported
+series.
+"""
 
 import math
 from collections.abc import Collection, Mapping, Sequence
@@ -15,7 +17,9 @@ CHECKS_BEYOND_TO_END = 2
 
 @dataclass(frozen=True)
 class ByRule:
-    """`value` in the unit of the counts, None when the rule was never met; `rule` and `schedule` in words."""
+    """`value` in the unit of the counts, None when the rule was never met; `rule` and `schedule` in
+    words.
+    """
 
     value: float | None
     rule: str
@@ -25,7 +29,9 @@ class ByRule:
 
 @dataclass(frozen=True)
 class Progress:
-    """How far a run is: stages lost and at which count, what is looked at now, and whether a stop rule is met."""
+    """How far a run is: stages lost and at which count, what is looked at now, and whether a stop
+    rule is met.
+    """
 
     lost: Mapping[str, float]
     asked: CheckKind
@@ -33,7 +39,9 @@ class Progress:
     confirmation_wanted: bool
 
 
-def assess(checks: Sequence[Check], method: Method, count: float, beside: Sequence[Check] = ()) -> Progress:
+def assess(
+    checks: Sequence[Check], method: Method, count: float, beside: Sequence[Check] = ()
+) -> Progress:
     """How far a run is after its unstruck checks in the worked zone; `count` is how far it was cut.
 
     Checks `beside` the zone decide no stage; they are among what a dose is read by.
@@ -52,12 +60,16 @@ def assess(checks: Sequence[Check], method: Method, count: float, beside: Sequen
 
 
 def assess_one_more(before: Progress, checks: Sequence[Check], method: Method) -> Progress | None:
-    """How far a run is with one check more, the last of `checks` by count and time, from the last few checks alone.
+    """How far a run is with one check more, the last of `checks` by count and time, from the last
+    few checks alone.
 
-    None where that cannot be told from them: a stage seems lost, a rule was met, or the count itself decides.
+    None where that cannot be told from them: a stage seems lost, a rule was met, or the count
+    itself decides.
     """
     ruled = {rule.stage for rule in method.ends if rule.kind == "limit"}
-    settled = all(at < checks[-1].count for at in before.lost.values()) and not ruled & before.lost.keys()
+    settled = (
+        all(at < checks[-1].count for at in before.lost.values()) and not ruled & before.lost.keys()
+    )
     standing = [stage for stage in method.stages if stage.name not in before.lost]
     if before.met or method.dose is not None or not settled or not standing:
         return None
@@ -68,7 +80,9 @@ def assess_one_more(before: Progress, checks: Sequence[Check], method: Method) -
 
 
 def _last_groups(checks: Sequence[Check], kinds: Collection[str]) -> Sequence[Check]:
-    """The end of the checks that holds the last counts of every kind: what one check more can decide."""
+    """The end of the checks that holds the last counts of every kind: what one check more can
+    decide.
+    """
     seen: dict[str, set[float]] = {kind: set() for kind in kinds}
     for index in range(len(checks) - 1, -1, -1):
         if checks[index].kind in seen:
@@ -89,7 +103,8 @@ def lost_at(checks: Sequence[Check], stage: Stage, method: Method) -> float | No
     found = by_rule(force, stage.limit_gf)
     if found.confirmed or rule is None:
         return found.value if found.confirmed else None
-    # the means of whole checks ended the run, though no single reading is confirmed by the plain rule
+    # the means of whole checks ended the run, though no single reading is confirmed by the plain
+    # rule
     return _first_of_last_beyond(force, stage.limit_gf)
 
 
@@ -107,11 +122,19 @@ def _first_of_last_beyond(checks: Sequence[Check], limit_gf: float) -> float:
     return counts[-max(checks_beyond(checks, limit_gf), 1)]
 
 
-def _judged_lost_at(checks: Sequence[Check], stage: Stage, method: Method, confirm: Confirmation) -> float | None:
-    """A stage by pass and fail: a check is lost when all its tries are, and decided once they are all in."""
+def _judged_lost_at(
+    checks: Sequence[Check], stage: Stage, method: Method, confirm: Confirmation
+) -> float | None:
+    """A stage by pass and fail: a check is lost when all its tries are, and decided once they are
+    all in.
+    """
     own = [s for s in method.stages if s.check == stage.check and s.limit_gf is None]
     tries = method.readings(stage.check)
-    said = [replace(c, outcome=judged(c, stage, own)) for c in checks if c.kind == stage.check and c.outcome]
+    said = [
+        replace(c, outcome=judged(c, stage, own))
+        for c in checks
+        if c.kind == stage.check and c.outcome
+    ]
     groups = [(count, [c.outcome == "fail" for c in group]) for count, group in by_count(said)]
     before = False
     for count, fails in groups:
@@ -136,14 +159,20 @@ def _in_order(lost: Mapping[str, float], method: Method) -> dict[str, float]:
     return kept
 
 
-def _rule_met(rule: StopRule, checks: Sequence[Check], method: Method, lost: Mapping[str, float], count: float) -> bool:
+def _rule_met(
+    rule: StopRule, checks: Sequence[Check], method: Method, lost: Mapping[str, float], count: float
+) -> bool:
     match rule.kind:
         case "limit":
             return rule.stage in lost
         case "stages":
             return all(stage.name in lost for stage in method.stages)
         case "dose":
-            return rule.amount is not None and count >= rule.amount and not _missing(checks, method, rule.amount)
+            return (
+                rule.amount is not None
+                and count >= rule.amount
+                and not _missing(checks, method, rule.amount)
+            )
         case "cycles" | "tester":
             return False
 
@@ -153,12 +182,17 @@ def _missing(checks: Sequence[Check], method: Method, count: float) -> list[Chec
     return [
         spec.kind
         for spec in method.checks
-        if sum(c.kind == spec.kind and c.count >= count for c in checks) < method.readings(spec.kind)
+        if sum(c.kind == spec.kind and c.count >= count for c in checks)
+        < method.readings(spec.kind)
     ]
 
 
-def _asked(checks: Sequence[Check], method: Method, lost: Mapping[str, float], count: float) -> CheckKind:
-    """What to look at next: the stage that stands, or of a dose the first kind not yet looked at here."""
+def _asked(
+    checks: Sequence[Check], method: Method, lost: Mapping[str, float], count: float
+) -> CheckKind:
+    """What to look at next: the stage that stands, or of a dose the first kind not yet looked at
+    here.
+    """
     standing = next((stage for stage in method.stages if stage.name not in lost), None)
     if standing is not None:
         return standing.check
@@ -167,7 +201,9 @@ def _asked(checks: Sequence[Check], method: Method, lost: Mapping[str, float], c
 
 
 def _confirmation_wanted(checks: Sequence[Check], method: Method) -> bool:
-    """Whether the last check alone passed a limit, so that one more at its count must confirm it."""
+    """Whether the last check alone passed a limit, so that one more at its count must confirm
+    it.
+    """
     for rule in method.ends:
         stage = next((s for s in method.stages if s.name == rule.stage), None)
         if rule.kind != "limit" or rule.confirm != "same_count" or stage is None or not checks:
@@ -176,7 +212,11 @@ def _confirmation_wanted(checks: Sequence[Check], method: Method) -> bool:
         if stage.limit_gf is not None:
             return last.force_gf is not None and last.force_gf > stage.limit_gf
         own = [s for s in method.stages if s.check == stage.check]
-        return last.kind == stage.check and last.outcome is not None and judged(last, stage, own) == "fail"
+        return (
+            last.kind == stage.check
+            and last.outcome is not None
+            and judged(last, stage, own) == "fail"
+        )
     return False
 
 
@@ -208,20 +248,34 @@ def pair_at_one_count(checks: Sequence[Check], limit_gf: float) -> float | None:
 
 
 def by_rule(checks: Sequence[Check], limit_gf: float) -> ByRule:
-    """First check above the limit whose next reading at the same count is above it too; force checks, limit in gf.
+    """First check above the limit whose next reading at the same count is above it too; force
+    checks, limit in gf.
 
-    Where only one reading was taken at that count the next check stands in for it; where there is none either,
-    the reading is given as not confirmed.
+    Where only one reading was taken at that count the next check stands in for it; where there is
+    none either, the reading is given as not confirmed.
     """
-    groups = [(n, [c.force_gf is not None and c.force_gf > limit_gf for c in group]) for n, group in by_count(checks)]
+    groups = [
+        (n, [c.force_gf is not None and c.force_gf > limit_gf for c in group])
+        for n, group in by_count(checks)
+    ]
     often, paired = how_often(checks), pair_at_one_count(checks, limit_gf)
     for index, (count, above) in enumerate(groups):
         if count == paired:
-            return ByRule(count, f"first two readings in a row at one count above {limit_gf:g} gf", often, True)
+            return ByRule(
+                count,
+                f"first two readings in a row at one count above {limit_gf:g} gf",
+                often,
+                True,
+            )
         if above == [True] and index + 1 == len(groups):
             return ByRule(count, f"last reading above {limit_gf:g} gf, not confirmed", often)
         if above == [True] and groups[index + 1][1][0]:
-            return ByRule(count, f"first reading above {limit_gf:g} gf, confirmed by the next check", often, True)
+            return ByRule(
+                count,
+                f"first reading above {limit_gf:g} gf, confirmed by the next check",
+                often,
+                True,
+            )
     return ByRule(None, f"no confirmed reading above {limit_gf:g} gf", often)
 
 

@@ -1,4 +1,6 @@
-"""Abrasive sizes: grit names of the common scales and median grain size in µm, both ways, with their standing."""
+"""Abrasive sizes: grit names of the common scales and median grain size in µm, both ways, with
+their standing.
+"""
 
 import math
 from collections.abc import Mapping
@@ -21,29 +23,49 @@ class Scale:
 
 
 _FEPA_P = {
-    12: 1815, 16: 1324, 20: 1000, 24: 764, 30: 642, 36: 538, 40: 425, 50: 336, 60: 269, 80: 201, 100: 162, 120: 125,
-    150: 100, 180: 82, 220: 68, 240: 58.5, 280: 52.2, 320: 46.2, 360: 40.5, 400: 35.0, 500: 30.2, 600: 25.8, 800: 21.8,
+    12: 1815, 16: 1324, 20: 1000, 24: 764, 30: 642, 36: 538, 40: 425, 50: 336, 60: 269, 80: 201,
+    100: 162, 120: 125,
+    150: 100, 180: 82, 220: 68, 240: 58.5, 280: 52.2, 320: 46.2, 360: 40.5, 400: 35.0, 500: 30.2,
+    600: 25.8, 800: 21.8,
     1000: 18.3, 1200: 15.3, 1500: 12.6, 2000: 10.3, 2500: 8.4,
-}  # fmt: skip
+}  # fmt: skip  # a table is read by its rows
 _FEPA_F = {
-    16: 1230, 20: 1040, 24: 745, 30: 625, 36: 525, 40: 438, 46: 370, 54: 310, 60: 260, 70: 218, 80: 185, 90: 154,
-    100: 129, 120: 109, 150: 82, 180: 69, 220: 58, 230: 53, 240: 44.5, 280: 36.5, 320: 29.2, 360: 22.8, 400: 17.3,
+    16: 1230, 20: 1040, 24: 745, 30: 625, 36: 525, 40: 438, 46: 370, 54: 310, 60: 260, 70: 218,
+    80: 185, 90: 154,
+    100: 129, 120: 109, 150: 82, 180: 69, 220: 58, 230: 53, 240: 44.5, 280: 36.5, 320: 29.2,
+    360: 22.8, 400: 17.3,
     500: 12.8, 600: 9.3, 800: 6.5, 1000: 4.5, 1200: 3.0, 1500: 2.0, 2000: 1.2,
-}  # fmt: skip
+}  # fmt: skip  # a table is read by its rows
 _JIS = {
-    150: 75, 180: 63, 220: 53, 280: 48, 320: 40, 360: 35, 400: 30, 600: 20, 700: 17, 800: 14, 1000: 11.5, 1200: 9.5,
+    150: 75, 180: 63, 220: 53, 280: 48, 320: 40, 360: 35, 400: 30, 600: 20, 700: 17, 800: 14,
+    1000: 11.5, 1200: 9.5,
     1500: 8.0, 2000: 6.7, 2500: 5.5, 3000: 4.0, 4000: 3.0, 6000: 2.0, 8000: 1.2,
-}  # fmt: skip
+}  # fmt: skip  # a table is read by its rows
 _MESH = {
-    20: 850, 25: 710, 30: 600, 35: 500, 40: 425, 45: 355, 50: 300, 60: 250, 70: 212, 80: 180, 100: 150, 120: 125,
+    20: 850, 25: 710, 30: 600, 35: 500, 40: 425, 45: 355, 50: 300, 60: 250, 70: 212, 80: 180,
+    100: 150, 120: 125,
     140: 106, 170: 90, 200: 75, 230: 63, 270: 53, 325: 45, 400: 38, 450: 32, 500: 25, 635: 20,
-}  # fmt: skip
+}  # fmt: skip  # a table is read by its rows
 
 SCALES: Mapping[str, Scale] = {
     scale.name: scale
     for scale in (
-        Scale("fepa_p", "P", "coated abrasives, as on paper", "standard", "FEPA 43 (ISO 6344)", _FEPA_P),
-        Scale("fepa_f", "F", "bonded abrasives, as in stones", "standard", "FEPA 42 (ISO 8486)", _FEPA_F),
+        Scale(
+            "fepa_p",
+            "P",
+            "coated abrasives, as on paper",
+            "standard",
+            "FEPA 43 (ISO 6344)",
+            _FEPA_P,
+        ),
+        Scale(
+            "fepa_f",
+            "F",
+            "bonded abrasives, as in stones",
+            "standard",
+            "FEPA 42 (ISO 8486)",
+            _FEPA_F,
+        ),
         Scale(
             "jis",
             "JIS ",
@@ -52,7 +74,14 @@ SCALES: Mapping[str, Scale] = {
             "after JIS R 6001; published tables differ, so take it as rough",
             _JIS,
         ),
-        Scale("mesh", "mesh ", "sieve opening, as named on diamond plates", "standard", "ASTM E11", _MESH),
+        Scale(
+            "mesh",
+            "mesh ",
+            "sieve opening, as named on diamond plates",
+            "standard",
+            "ASTM E11",
+            _MESH,
+        ),
     )
 }
 
@@ -71,7 +100,9 @@ COMPOUNDS: tuple[tuple[str, str, float, Standing], ...] = (
 
 @dataclass(frozen=True)
 class Grit:
-    """A size in µm, whether the scale lists the grit or it lies between two listed ones, and how far to trust it."""
+    """A size in µm, whether the scale lists the grit or it lies between two listed ones, and how
+    far to trust it.
+    """
 
     scale: str
     grit: float
@@ -90,8 +121,8 @@ def size_um(scale: str, grit: float) -> Grit:
     grits = sorted(known.sizes_um)
     if not grits[0] <= grit <= grits[-1]:
         raise OutOfRangeError(
-            f"{known.prefix}{grit:g} lies outside the scale, which runs from {known.prefix}{grits[0]} "
-            f"to {known.prefix}{grits[-1]}",
+            f"{known.prefix}{grit:g} lies outside the scale, which runs from"
+            f" {known.prefix}{grits[0]} to {known.prefix}{grits[-1]}",
             field="grit",
             value=grit,
         )
@@ -101,14 +132,25 @@ def size_um(scale: str, grit: float) -> Grit:
     below = grits[grits.index(above) - 1]
     share = math.log(grit / below) / math.log(above / below)
     size = known.sizes_um[below] * (known.sizes_um[above] / known.sizes_um[below]) ** share
-    return Grit(scale, grit, size, False, "guessed", f"between {known.prefix}{below} and {known.prefix}{above}")
+    return Grit(
+        scale,
+        grit,
+        size,
+        False,
+        "guessed",
+        f"between {known.prefix}{below} and {known.prefix}{above}",
+    )
 
 
 def nearest_grit(scale: str, wanted_um: float) -> Grit:
-    """The listed grit whose size is nearest by ratio; OutOfRangeError beyond a factor 1.5 of the scale's ends."""
+    """The listed grit whose size is nearest by ratio; OutOfRangeError beyond a factor 1.5 of the
+    scale's ends.
+    """
     known = _scale(scale)
     if not wanted_um > 0:
-        raise OutOfRangeError(f"a grain of {wanted_um:g} µm cannot be", field="size_um", value=wanted_um)
+        raise OutOfRangeError(
+            f"a grain of {wanted_um:g} µm cannot be", field="size_um", value=wanted_um
+        )
     grit, size = min(known.sizes_um.items(), key=lambda item: abs(math.log(item[1] / wanted_um)))
     if abs(math.log(size / wanted_um)) > math.log(1.5):
         fine, coarse = min(known.sizes_um.values()), max(known.sizes_um.values())
@@ -122,5 +164,7 @@ def nearest_grit(scale: str, wanted_um: float) -> Grit:
 
 def _scale(scale: str) -> Scale:
     if scale not in SCALES:
-        raise OutOfRangeError(f"the scale {scale!r} is not one of {', '.join(SCALES)}", field="scale", value=scale)
+        raise OutOfRangeError(
+            f"the scale {scale!r} is not one of {', '.join(SCALES)}", field="scale", value=scale
+        )
     return SCALES[scale]

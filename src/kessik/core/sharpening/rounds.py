@@ -19,7 +19,9 @@ Standing = Literal["too_few", "restoring", "no_longer", "not_settled"]
 
 @dataclass(frozen=True)
 class Round:
-    """One round: its number, start reading (gf), life in the count unit, and strokes a side it took."""
+    """One round: its number, start reading (gf), life in the count unit, and strokes a side it
+    took.
+    """
 
     number: int
     start_gf: float | None
@@ -29,7 +31,9 @@ class Round:
 
 @dataclass(frozen=True)
 class Trend:
-    """Change a round in per cent with 95 % bounds, and since which round it stands apart from those before."""
+    """Change a round in per cent with 95 % bounds, and since which round it stands apart from those
+    before.
+    """
 
     what: str
     percent: float
@@ -50,9 +54,10 @@ class Restoring:
 def still_restoring(rounds: Sequence[Round]) -> Restoring:
     """Judge rounds of one blade by the trend of life, start reading and strokes on the log scale.
 
-    Not restoring: life falls, or start readings or strokes rise, with an interval wholly on that side. Restoring: no
-    trend does, and life is known not to fall by 10 % a round. The round since which it no longer does splits the
-    rounds into two levels with the least squared error. Student's t on a least-squares line, as in any textbook.
+    Not restoring: life falls, or start readings or strokes rise, with an interval wholly on that
+    side. Restoring: no trend does, and life is known not to fall by 10 % a round. The round since
+    which it no longer does splits the rounds into two levels with the least squared error.
+    Student's t on a least-squares line, as in any textbook.
     """
     found = [
         trend
@@ -60,17 +65,25 @@ def still_restoring(rounds: Sequence[Round]) -> Restoring:
         if (trend := _trend(what, rounds, pick)) is not None
     ]
     if not found:
-        return Restoring("too_few", (), f"fewer than {FEWEST_ROUNDS} rounds with a life or a start reading")
+        return Restoring(
+            "too_few", (), f"fewer than {FEWEST_ROUNDS} rounds with a life or a start reading"
+        )
     worse = [trend for trend in found if _is_worse(trend)]
     if worse:
         since = min(trend.since for trend in worse if trend.since is not None)
         said = ", ".join(f"{trend.what} {_change(trend)} a round" for trend in worse)
-        return Restoring("no_longer", tuple(found), f"no longer restoring since round {since}: {said}")
+        return Restoring(
+            "no_longer", tuple(found), f"no longer restoring since round {since}: {said}"
+        )
     life = next((trend for trend in found if trend.what == "life"), None)
     if life is not None and life.low > -WORTH_KNOWING_PERCENT:
-        return Restoring("restoring", tuple(found), f"still restoring: life {_change(life)} a round")
+        return Restoring(
+            "restoring", tuple(found), f"still restoring: life {_change(life)} a round"
+        )
     said = ", ".join(f"{trend.what} {_change(trend)} a round" for trend in found)
-    return Restoring("not_settled", tuple(found), f"not settled yet whether it still restores: {said}")
+    return Restoring(
+        "not_settled", tuple(found), f"not settled yet whether it still restores: {said}"
+    )
 
 
 def _life(each: Round) -> float | None:
@@ -85,8 +98,12 @@ def _strokes(each: Round) -> float | None:
     return each.strokes
 
 
-def _trend(what: str, rounds: Sequence[Round], pick: Callable[[Round], float | None]) -> Trend | None:
-    known = [(each.number, value) for each in rounds if (value := pick(each)) is not None and value > 0]
+def _trend(
+    what: str, rounds: Sequence[Round], pick: Callable[[Round], float | None]
+) -> Trend | None:
+    known = [
+        (each.number, value) for each in rounds if (value := pick(each)) is not None and value > 0
+    ]
     if len(known) < FEWEST_ROUNDS:
         return None
     numbers = np.array([number for number, _ in known], dtype=float)

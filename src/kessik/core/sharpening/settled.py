@@ -1,5 +1,6 @@
-"""Which edges count: the rule is fixed before cutting, because leaving one out for its result is how people fool
-themselves."""
+"""Which edges count: the rule is fixed before cutting, because leaving one out for its result is
+how people fool themselves.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -13,7 +14,9 @@ SettledState = Literal["settled", "not_yet", "factory", "unknown"]
 
 @dataclass(frozen=True)
 class SettledRule:
-    """An edge counts from a number of sharpenings, or a height of steel removed (mm), since new or since damage."""
+    """An edge counts from a number of sharpenings, or a height of steel removed (mm), since new or
+    since damage.
+    """
 
     kind: RuleKind = "edge_number"
     edge_number: int = 3
@@ -28,12 +31,16 @@ class SettledRule:
             return "every sharpening counts"
         if self.kind == "edge_number":
             return f"an edge counts from number {self.edge_number} since new or damage"
-        return f"an edge counts once {self.steel_removed_mm:g} mm of steel is gone since new or damage"
+        return (
+            f"an edge counts once {self.steel_removed_mm:g} mm of steel is gone since new or damage"
+        )
 
 
 @dataclass(frozen=True)
 class Sharpening:
-    """What the rule looks at in one edge; `overrule` is the tester's own word with the reason that stays visible."""
+    """What the rule looks at in one edge; `overrule` is the tester's own word with the reason that
+    stays visible.
+    """
 
     number: int
     factory: bool = False
@@ -58,8 +65,9 @@ class Settled:
 def settled(number: int, sharpenings: Sequence[Sharpening], rule: SettledRule) -> Settled:
     """Judge the edge of this number among all recorded sharpenings of its blade.
 
-    Damage on an edge starts the count anew with the next one. A factory edge never counts: it says how the maker
-    sharpens. Unknown where the rule needs steel removed and a sharpening does not tell.
+    Damage on an edge starts the count anew with the next one. A factory edge never counts: it says
+    how the maker sharpens. Unknown where the rule needs steel removed and a sharpening does not
+    tell.
     """
     ordered = sorted(sharpenings, key=lambda s: s.number)
     own = next((s for s in ordered if s.number == number), Sharpening(number))

@@ -1,4 +1,6 @@
-"""Strop-back: the share of lost sharpness that stropping alone brings back, and when it no longer does."""
+"""Strop-back: the share of lost sharpness that stropping alone brings back, and when it no longer
+does.
+"""
 
 import math
 from collections.abc import Sequence
@@ -9,7 +11,8 @@ import numpy as np
 READING_SCATTER = 0.07
 """Standard deviation of ln force of one reading: common practice, no source."""
 WORTH_IT = 0.5
-"""Stones are due once stropping brings back less than this share of the loss: common practice, no source."""
+"""Stones are due once stropping brings back less than this share of the loss: common
+practice, no source."""
 _Z = 1.959964
 
 
@@ -32,7 +35,8 @@ class StropBack:
 def strop_back(
     start_gf: Sequence[float], end_gf: Sequence[float], after_gf: Sequence[float], strokes: float
 ) -> StropBack:
-    """Share regained (end - after) / (end - start) of the mean readings in gf, its bounds by propagated scatter.
+    """Share regained (end - after) / (end - start) of the mean readings in gf, its bounds by
+    propagated scatter.
 
     A loss smaller than twice its own error has no share. Raises ValueError on empty readings.
     """
@@ -51,9 +55,11 @@ def strop_back(
 
 
 def stones_due(tests: Sequence[StropBack], keen_gf: float | None) -> int | None:
-    """The strop-back, counted from 1, that no longer did: back under the keen limit (gf), else half of the loss.
+    """The strop-back, counted from 1, that no longer did: back under the keen limit (gf), else half
+    of the loss.
 
-    `tests` are the last readings of each strop-back of one edge, in their order; None while all of them did.
+    `tests` are the last readings of each strop-back of one edge, in their order; None while all of
+    them did.
     """
     for number, test in enumerate(tests, 1):
         still_dull = keen_gf is not None and test.after_gf > keen_gf

@@ -1,1 +1,3 @@
-"""From readings to lives: decay shapes, the grid posterior, joint fits, statuses and the plain stop rule."""
+"""From readings to lives: decay shapes, the grid posterior, joint fits, statuses and the plain stop
+rule.
+"""

@@ -6,7 +6,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kessik.core.sharpness import shapes
-from kessik.core.sharpness.posterior import SCATTER_NODES, EdgeLikelihood, ForceReadings, model_prior
+from kessik.core.sharpness.posterior import (
+    SCATTER_NODES,
+    EdgeLikelihood,
+    ForceReadings,
+    model_prior,
+)
 
 Floats = NDArray[np.float64]
 
@@ -16,7 +21,9 @@ _START_PRIOR_WEIGHT = 0.5
 
 @dataclass(frozen=True)
 class CurveBand:
-    """Counts and the median, 2.5 % and 97.5 % quantiles of the edge's force in gf, all shape (points,)."""
+    """Counts and the median, 2.5 % and 97.5 % quantiles of the edge's force in gf, all shape
+    (points,).
+    """
 
     counts: Floats
     middle_gf: Floats
@@ -24,8 +31,12 @@ class CurveBand:
     high_gf: Floats
 
 
-def curve_band(readings: ForceReadings, edge: EdgeLikelihood, limit_gf: float, to_count: float) -> CurveBand:
-    """Median curve and band from the start to `to_count`; the band speaks of the edge, not of single readings."""
+def curve_band(
+    readings: ForceReadings, edge: EdgeLikelihood, limit_gf: float, to_count: float
+) -> CurveBand:
+    """Median curve and band from the start to `to_count`; the band speaks of the edge, not of
+    single readings.
+    """
     weights = model_prior()[:, None] * edge.likelihood * edge.spacing
     by_shape = weights.reshape(-1, SCATTER_NODES.size, edge.log_life.size).sum(axis=1)
     flat = by_shape.ravel()
@@ -57,10 +68,14 @@ def _shares(shape_index: NDArray[np.intp], counts: Floats, life: Floats) -> Floa
 
 
 def _starts(readings: ForceReadings, share: Floats, limit_gf: float) -> Floats:
-    """Best start force for each curve: F - limit g = F0 (1 - g), weighted by 1 / F²; readings near the start decide."""
+    """Best start force for each curve: F - limit g = F0 (1 - g), weighted by 1 / F²; readings near
+    the start decide.
+    """
     weight = 1.0 / readings.force_gf**2
     free = 1.0 - share
     first = float(np.median(readings.force_gf[readings.counts == readings.counts.min()]))
-    top = (weight * free * (readings.force_gf - limit_gf * share)).sum(axis=1) + _START_PRIOR_WEIGHT / first
+    top = (weight * free * (readings.force_gf - limit_gf * share)).sum(
+        axis=1
+    ) + _START_PRIOR_WEIGHT / first
     bottom = (weight * free**2).sum(axis=1) + _START_PRIOR_WEIGHT / first**2
     return np.asarray(np.clip(top / bottom, 0.3 * first, 1.5 * first))

@@ -1,7 +1,9 @@
-"""Joint fit of the edges of one blade: shape and scatter are related, shared as a prior and not forced equal.
+"""Joint fit of the edges of one blade: shape and scatter are related, shared as a prior and not
+forced equal.
 
-A blade has an unseen master (shape, scatter); each edge follows it or a near relative with probability SHARED and
-goes its own way otherwise. Given the master, edges are independent, so everything stays exact on the grid.
+A blade has an unseen master (shape, scatter); each edge follows it or a near relative with
+probability SHARED and goes its own way otherwise. Given the master, edges are independent, so
+everything stays exact on the grid.
 """
 
 from collections.abc import Sequence
@@ -11,7 +13,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kessik.core.sharpness import shapes
-from kessik.core.sharpness.posterior import SCATTER_NODES, EdgeLikelihood, model_prior, scatter_prior
+from kessik.core.sharpness.posterior import (
+    SCATTER_NODES,
+    EdgeLikelihood,
+    model_prior,
+    scatter_prior,
+)
 
 Floats = NDArray[np.float64]
 
@@ -21,7 +28,9 @@ _SHAPE_KINSHIP, _SCATTER_KINSHIP = 0.08, 0.35
 
 @lru_cache(maxsize=1)
 def kinship() -> Floats:
-    """Probability of an edge's model (columns) given its blade's master (rows), shape (models, models)."""
+    """Probability of an edge's model (columns) given its blade's master (rows), shape (models,
+    models).
+    """
     u = np.linspace(0.1, 1.1, 21)
     curves = shapes.rises(u)
     distance = np.sqrt(np.mean((curves[:, None, :] - curves[None, :, :]) ** 2, axis=-1))

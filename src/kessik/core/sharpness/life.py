@@ -1,4 +1,6 @@
-"""Lives of runs to a limit or through a pass/fail stage: an estimate with its interval, or a typed reason why not."""
+"""Lives of runs to a limit or through a pass/fail stage: an estimate with its interval, or a typed
+reason why not.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -63,7 +65,9 @@ class Life:
 
 @dataclass(frozen=True)
 class RunLife:
-    """A life with what a comparison needs of it: the likelihood, None where nothing but a bracket is known."""
+    """A life with what a comparison needs of it: the likelihood, None where nothing but a bracket
+    is known.
+    """
 
     life: Life
     likelihood: EdgeLikelihood | None
@@ -79,7 +83,9 @@ def force_readings(run: RunSeries) -> ForceReadings:
 
 
 def force_lives(runs: Sequence[RunSeries], stage: str, limit_gf: float) -> list[RunLife | None]:
-    """Lives of the runs of one blade to a force limit, fitted jointly; None for a run without force readings."""
+    """Lives of the runs of one blade to a force limit, fitted jointly; None for a run without force
+    readings.
+    """
     plain: list[Found | None] = []
     likelihoods: list[EdgeLikelihood | None] = []
     for run in runs:
@@ -97,7 +103,9 @@ def force_lives(runs: Sequence[RunSeries], stage: str, limit_gf: float) -> list[
             lives.append(None)
             continue
         rule = by_rule(checks, limit_gf)
-        found = _from_curve(checks, limit_gf, rule, likelihood, next(masses)) if likelihood else known
+        found = (
+            _from_curve(checks, limit_gf, rule, likelihood, next(masses)) if likelihood else known
+        )
         assert found is not None
         lives.append(RunLife(Life(stage, found, rule), likelihood))
     return lives
@@ -119,7 +127,9 @@ def _without_curve(checks: Sequence[Check], limit_gf: float) -> Found | None:
 def _from_curve(
     checks: Sequence[Check], limit_gf: float, rule: ByRule, likelihood: EdgeLikelihood, mass: Floats
 ) -> Found:
-    low, middle, high = (float(q) for q in quantiles(likelihood.log_life, mass, (0.025, 0.5, 0.975)))
+    low, middle, high = (
+        float(q) for q in quantiles(likelihood.log_life, mass, (0.025, 0.5, 0.975))
+    )
     last = max(check.count for check in checks)
     if rule.confirmed or middle <= last:
         return Crossed(middle, low, high)
@@ -129,7 +139,9 @@ def _from_curve(
 
 
 def outcome_life(stage: str, checks: Sequence[Check]) -> Life:
-    """Life through one pass/fail stage: last pass and first fail bracket it, a doubt or a contradiction widens it."""
+    """Life through one pass/fail stage: last pass and first fail bracket it, a doubt or a
+    contradiction widens it.
+    """
     passes = [check.count for check in checks if check.outcome == "pass"]
     fails = [check.count for check in checks if check.outcome == "fail"]
     counts = sorted({check.count for check in checks})
@@ -151,4 +163,8 @@ def _outcome_schedule(counts: Sequence[float]) -> str:
     gaps = np.diff(counts)
     if gaps.size == 0:
         return "one count checked"
-    return f"every {gaps[0]:g}" if np.allclose(gaps, gaps[0]) else f"uneven, every {gaps.min():g} to {gaps.max():g}"
+    return (
+        f"every {gaps[0]:g}"
+        if np.allclose(gaps, gaps[0])
+        else f"uneven, every {gaps.min():g} to {gaps.max():g}"
+    )

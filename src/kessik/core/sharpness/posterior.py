@@ -1,8 +1,8 @@
 """The grid likelihood of one edge: shape x scatter x life, with the start force integrated out.
 
-Errors on ln force are Student t, so that one bad reading moves little. Weak priors: life log-uniform over the
-plausible range of the run, scatter around 5 % (as scale of the t), start near the first readings. Cost grows
-in proportion to the number of readings.
+Errors on ln force are Student t, so that one bad reading moves little. Weak priors: life
+log-uniform over the plausible range of the run, scatter around 5 % (as scale of the t), start near
+the first readings. Cost grows in proportion to the number of readings.
 """
 
 from dataclasses import dataclass
@@ -50,8 +50,9 @@ class ForceReadings:
 class EdgeLikelihood:
     """Likelihood of one edge over its life, given shape and scatter.
 
-    `log_life` and the quadrature weights `spacing` have shape (lives,), unevenly spaced: dense where the mass is.
-    `likelihood` has shape (shapes * scatters, lives), scaled so that its largest value is 1.
+    `log_life` and the quadrature weights `spacing` have shape (lives,), unevenly spaced: dense
+    where the mass is. `likelihood` has shape (shapes * scatters, lives), scaled so that its largest
+    value is 1.
     """
 
     log_life: Floats
@@ -65,7 +66,8 @@ def model_prior() -> Floats:
 
 
 def edge_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
-    """Likelihood of one edge's life to a limit, in two passes: coarse over all lives, then fine where it matters.
+    """Likelihood of one edge's life to a limit, in two passes: coarse over all lives, then fine
+    where it matters.
 
     `limit_gf` in gf; lives in the unit of the counts. Needs one reading at a count above zero.
     """
@@ -73,7 +75,13 @@ def edge_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
     coarse = _coarse_lives(readings, limit_gf)
     rough = slice(1, None, 2)
     whole = _log_likelihood(
-        readings, limit_gf, coarse, starts[::2], start_prior[::2], SCATTER_NODES[rough], np.ones(readings.size)
+        readings,
+        limit_gf,
+        coarse,
+        starts[::2],
+        start_prior[::2],
+        SCATTER_NODES[rough],
+        np.ones(readings.size),
     )
     prior = np.outer(shapes.prior_weights(), scatter_prior()[rough]).ravel()
     joint = prior[:, None] * np.exp(whole - whole.max()) * _spacing(coarse)
@@ -81,9 +89,18 @@ def edge_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
     fine = _fine_lives(coarse, mass)
     centre = float(np.exp(coarse[np.searchsorted(np.cumsum(mass), 0.5)]))
     weights = _weights(readings.counts, centre)
-    kept_shapes, kept_scatters = _worth_a_closer_look(joint.sum(axis=1).reshape(len(shapes.library()), -1))
+    kept_shapes, kept_scatters = _worth_a_closer_look(
+        joint.sum(axis=1).reshape(len(shapes.library()), -1)
+    )
     close = _log_likelihood(
-        readings, limit_gf, fine, starts, start_prior, SCATTER_NODES[kept_scatters], weights, kept_shapes
+        readings,
+        limit_gf,
+        fine,
+        starts,
+        start_prior,
+        SCATTER_NODES[kept_scatters],
+        weights,
+        kept_shapes,
     )
     likelihood = np.zeros((len(shapes.library()), SCATTER_NODES.size, fine.size))
     block = np.exp(close - close.max()).reshape(kept_shapes.size, kept_scatters.size, fine.size)
@@ -92,7 +109,9 @@ def edge_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
 
 
 def _worth_a_closer_look(mass: Floats) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
-    """Shapes and scatters that the coarse pass (every second scatter node) left with a mass worth counting."""
+    """Shapes and scatters that the coarse pass (every second scatter node) left with a mass worth
+    counting.
+    """
     by_shape, by_scatter = mass.sum(axis=1), mass.sum(axis=0)
     kept_shapes = np.flatnonzero(by_shape > _LEAST_SHAPE_MASS * by_shape.max())
     rough = np.flatnonzero(by_scatter > _LEAST_SCATTER_MASS * by_scatter.max()) * 2 + 1
@@ -105,34 +124,45 @@ def _spacing(nodes: Floats) -> Floats:
 
 
 def _coarse_lives(readings: ForceReadings, limit_gf: float) -> Floats:
-    """Nodes over every plausible life, dense around the place where readings pass from below to above the limit."""
+    """Nodes over every plausible life, dense around the place where readings pass from below to
+    above the limit.
+    """
     counts = readings.counts
     low = np.log(_LOWEST_LIFE * float(counts[counts > 0].min()))
     high = np.log(_HIGHEST_LIFE * float(counts.max()))
     below = int(np.count_nonzero(readings.force_gf <= limit_gf))
-    guess = np.log(max(float(np.sort(counts)[min(below, counts.size - 1)]), float(counts[counts > 0].min())))
+    guess = np.log(
+        max(float(np.sort(counts)[min(below, counts.size - 1)]), float(counts[counts > 0].min()))
+    )
     dense = np.linspace(guess - 0.6, guess + 0.5, _COARSE_LIVES)
     outside = np.linspace(low, high, _COARSE_LIVES // 2)
-    return np.concatenate([outside[outside < dense[0] - 0.03], dense, outside[outside > dense[-1] + 0.03]])
+    return np.concatenate(
+        [outside[outside < dense[0] - 0.03], dense, outside[outside > dense[-1] + 0.03]]
+    )
 
 
 def _fine_lives(coarse: Floats, mass: Floats) -> Floats:
-    """Nodes spread half evenly over the window that holds the mass, half in proportion to the mass."""
+    """Nodes spread half evenly over the window that holds the mass, half in proportion to the
+    mass.
+    """
     cumulative = np.cumsum(mass)
     first = max(int(np.searchsorted(cumulative, 2e-4)) - 1, 0)
     last = min(int(np.searchsorted(cumulative, 1 - 2e-4)) + 1, coarse.size - 1)
     nodes = coarse[first : last + 1]
     even = (nodes - nodes[0]) / (nodes[-1] - nodes[0])
-    by_mass = np.concatenate([[0.0], np.cumsum(0.5 * (mass[first:last] + mass[first + 1 : last + 1]))])
+    by_mass = np.concatenate(
+        [[0.0], np.cumsum(0.5 * (mass[first:last] + mass[first + 1 : last + 1]))]
+    )
     place = 0.5 * even + 0.5 * by_mass / by_mass[-1]
     return np.asarray(np.interp(np.linspace(0.0, 1.0, _FINE_LIVES), place, nodes))
 
 
 def _weights(counts: Floats, centre: float) -> Floats:
-    """Readings far from the crossing count a little less, so that a misfitting stretch there cannot drive the life.
+    """Readings far from the crossing count a little less, so that a misfitting stretch there cannot
+    drive the life.
 
-    Together they count for at most so many: no shape here is exactly the edge's, and beyond that number more
-    readings make a wrong shape surer of itself rather than righter.
+    Together they count for at most so many: no shape here is exactly the edge's, and beyond that
+    number more readings make a wrong shape surer of itself rather than righter.
     """
     distance = 1.0 - counts / centre
     rate = np.where(distance > 0, EARLY_DOWN_WEIGHT, -LATE_DOWN_WEIGHT)
@@ -163,7 +193,9 @@ def _log_likelihood(
     weights: Floats,
     kept_shapes: NDArray[np.intp] | None = None,
 ) -> Floats:
-    """ln likelihood, shape (shapes * scatters, lives); single precision inside, which is ample for a grid."""
+    """ln likelihood, shape (shapes * scatters, lives); single precision inside, which is ample for
+    a grid.
+    """
     ratio = (np.exp(starts) / limit_gf).astype(np.float32)
     observed = np.log(readings.force_gf / limit_gf).astype(np.float32)
     sums: Floats32 | None = None
@@ -171,7 +203,9 @@ def _log_likelihood(
         part = slice(first, first + _READINGS_AT_ONCE)
         u = readings.counts[None, part] / np.exp(log_life)[:, None]
         share = shapes.rises(u, kept_shapes).astype(np.float32)
-        part_sums = _misfits(share, ratio, observed[part], scatters, weights[part].astype(np.float32))
+        part_sums = _misfits(
+            share, ratio, observed[part], scatters, weights[part].astype(np.float32)
+        )
         sums = part_sums if sums is None else sums + part_sums
     assert sums is not None, "a run has at least one reading here"
     half = np.float32(0.5 * (DEGREES_OF_FREEDOM + 1.0))
@@ -182,9 +216,15 @@ def _log_likelihood(
     return np.asarray(np.moveaxis(total, 0, 1).reshape(-1, log_life.size).astype(np.float64))
 
 
-def _misfits(share: Floats32, ratio: Floats32, observed: Floats32, scatters: Floats, weight: Floats32) -> Floats32:
-    """Weighted sums of ln(1 + z² / freedom) over some readings, shape (scatters, shapes, lives, starts)."""
-    curve = share[:, :, None, :] + ratio[None, None, :, None] * (np.float32(1.0) - share[:, :, None, :])
+def _misfits(
+    share: Floats32, ratio: Floats32, observed: Floats32, scatters: Floats, weight: Floats32
+) -> Floats32:
+    """Weighted sums of ln(1 + z² / freedom) over some readings, shape (scatters, shapes, lives,
+    starts).
+    """
+    curve = share[:, :, None, :] + ratio[None, None, :, None] * (
+        np.float32(1.0) - share[:, :, None, :]
+    )
     np.maximum(curve, np.float32(1e-4), out=curve)
     np.log(curve, out=curve)
     curve -= observed

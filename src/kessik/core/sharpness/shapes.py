@@ -1,7 +1,9 @@
-"""The shape library: normalised monotone rises g(u) over u = cuts / life, with g(0) = 0 and g(1) = 1.
+"""The shape library: normalised monotone rises g(u) over u = cuts / life, with g(0) = 0 and g(1) =
+1.
 
-Parametrised by its crossing, a curve F(n) = F0 + (limit - F0) g(n / T) has the life T as a parameter, so that
-an interval for the life is read off directly. No one shape is believed: the posterior averages over all.
+Parametrised by its crossing, a curve F(n) = F0 + (limit - F0) g(n / T) has the life T as a
+parameter, so that an interval for the life is read off directly. No one shape is believed: the
+posterior averages over all.
 """
 
 from collections.abc import Callable
@@ -28,7 +30,9 @@ def _power(exponent: float) -> Shape:
 
 
 def _saturating(pace: float) -> Shape:
-    return Shape(f"saturating {pace:g}", lambda u: np.divide(-np.expm1(-pace * u), -np.expm1(-pace)))
+    return Shape(
+        f"saturating {pace:g}", lambda u: np.divide(-np.expm1(-pace * u), -np.expm1(-pace))
+    )
 
 
 def _early_drop(lost: float, settle: float) -> Shape:
@@ -75,7 +79,11 @@ def library() -> tuple[Shape, ...]:
     powers = [_power(b) for b in (0.3, 0.4, 0.5, 0.62, 0.78, 1.0, 1.3, 1.7, 2.2, 3.0)]
     saturating = [_saturating(c) for c in (1.0, 2.0, 3.2)]
     early = [_early_drop(lost, settle) for lost in (0.3, 0.5) for settle in (0.05, 0.12)]
-    cliffs = [_cliff(w, at, b) for at in (0.7, 0.82, 0.92, 0.97) for w, b in ((0.3, 1.0), (0.5, 0.7), (0.7, 0.7))]
+    cliffs = [
+        _cliff(w, at, b)
+        for at in (0.7, 0.82, 0.92, 0.97)
+        for w, b in ((0.3, 1.0), (0.5, 0.7), (0.7, 0.7))
+    ]
     s_bends = [_s_bend(m, w) for m in (0.4, 0.65, 0.9) for w in (0.1, 0.2)]
     bends = [_bend(at, share) for at, share in ((0.3, 0.6), (0.3, 0.12), (0.6, 0.85), (0.6, 0.3))]
     return tuple(powers + saturating + early + cliffs + s_bends + bends)

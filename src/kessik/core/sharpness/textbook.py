@@ -19,7 +19,9 @@ Model = Callable[[Floats, Floats], Floats]
 
 @dataclass(frozen=True)
 class Form:
-    """A textbook form F(n; parameters) in gf over the count, with a starting guess from the readings."""
+    """A textbook form F(n; parameters) in gf over the count, with a starting guess from the
+    readings.
+    """
 
     formula: str
     parameters: tuple[str, ...]
@@ -29,7 +31,9 @@ class Form:
 
 @dataclass(frozen=True)
 class Constants:
-    """Least-squares parameters with their standard deviations, and the residual standard deviation."""
+    """Least-squares parameters with their standard deviations, and the residual standard
+    deviation.
+    """
 
     values: Floats
     standard_deviations: Floats
@@ -69,11 +73,14 @@ FORMS: dict[str, Form] = {
 
 
 def curve_constants(form: str, counts: Floats, force_gf: Floats) -> Constants:
-    """Constants of a registered form for one run; OutOfRangeError where readings are too few for it."""
+    """Constants of a registered form for one run; OutOfRangeError where readings are too few for
+    it.
+    """
     chosen = FORMS[form]
     if counts.size <= len(chosen.parameters):
         raise OutOfRangeError(
-            f"{chosen.formula} has {len(chosen.parameters)} constants and needs more readings than {counts.size}",
+            f"{chosen.formula} has {len(chosen.parameters)} constants and needs more readings than"
+            f" {counts.size}",
             field="readings",
             value=int(counts.size),
         )
@@ -89,7 +96,9 @@ def _descend(
     first: Floats,
     way: Literal["lm", "trf", "dogbox"],
 ) -> Floats:
-    """One descent, restarted from where it ended until it stays there; from far off, not every way arrives."""
+    """One descent, restarted from where it ended until it stays there; from far off, not every way
+    arrives.
+    """
     tight = {"ftol": 1e-15, "xtol": 1e-15, "gtol": 1e-15, "max_nfev": 4000}
     point = first
     for _ in range(6):
@@ -100,11 +109,14 @@ def _descend(
     return np.asarray(point)
 
 
-def least_squares_constants(model: Model, x: Floats, y: Floats, start: Sequence[float]) -> Constants:
+def least_squares_constants(
+    model: Model, x: Floats, y: Floats, start: Sequence[float]
+) -> Constants:
     """Ordinary least squares of y = model(x, p): parameters and standard deviations.
 
-    Parameters are scaled by the columns of the Jacobian and the covariance comes from a QR of the scaled columns:
-    a plain pseudo-inverse loses the digits where parameters are of very unlike size.
+    Parameters are scaled by the columns of the Jacobian and the covariance comes from a QR of the
+    scaled columns: a plain pseudo-inverse loses the digits where parameters are of very unlike
+    size.
     """
 
     def residuals(p: Floats) -> Floats:
@@ -122,11 +134,14 @@ def least_squares_constants(model: Model, x: Floats, y: Floats, start: Sequence[
 
     first = np.asarray(start, dtype=float)
     point = min(
-        (_descend(residuals, jacobian, first, way) for way in _WAYS), key=lambda p: float(np.sum(residuals(p) ** 2))
+        (_descend(residuals, jacobian, first, way) for way in _WAYS),
+        key=lambda p: float(np.sum(residuals(p) ** 2)),
     )
     scale = np.linalg.norm(jacobian(point), axis=0)
     upper = np.linalg.qr(jacobian(point) / scale, mode="r")
     freedom = x.size - point.size
     residual_sd = float(np.sqrt(np.sum(residuals(point) ** 2) / freedom))
     inverse = np.linalg.solve(upper, np.eye(point.size))
-    return Constants(point, np.asarray(residual_sd * np.linalg.norm(inverse, axis=1) / scale), residual_sd)
+    return Constants(
+        point, np.asarray(residual_sd * np.linalg.norm(inverse, axis=1) / scale), residual_sd
+    )

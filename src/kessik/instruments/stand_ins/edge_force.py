@@ -1,4 +1,6 @@
-"""Stand-in for an edge-force tester: while the line is pulled it shows rising values, then one stable reading."""
+"""Stand-in for an edge-force tester: while the line is pulled it shows rising values, then one
+stable reading.
+"""
 
 import time
 from dataclasses import dataclass, field
@@ -15,8 +17,8 @@ _RAMP = (0.35, 0.7, 0.93)
 class EdgeForceStandIn:
     """Speaks lines like `ST +0212.0 gf` (stable) and `US +0148.0 gf` (still moving).
 
-    `drift_percent` moves every reading; `garbage_share` of pulls send a broken line first, and `lost_share` hang up in
-    the middle and show nothing. All draws come from `rng`.
+    `drift_percent` moves every reading; `garbage_share` of pulls send a broken line first, and
+    `lost_share` hang up in the middle and show nothing. All draws come from `rng`.
     """
 
     line: Line
@@ -28,7 +30,9 @@ class EdgeForceStandIn:
     pause_s: float = 0.02
 
     def pull(self, true_gf: float) -> float | None:
-        """Pull the test line over an edge of a true force in gf; returns the reading shown, None where it was lost."""
+        """Pull the test line over an edge of a true force in gf; returns the reading shown, None
+        where it was lost.
+        """
         reading = self.tester.read_gf(true_gf * (1 + self.drift_percent / 100), self.rng)
         return self.show(reading)
 

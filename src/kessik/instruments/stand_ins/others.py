@@ -1,4 +1,6 @@
-"""Stand-ins for the other devices: Rockwell tester and pedal on a line, camera and analyser by their folders."""
+"""Stand-ins for the other devices: Rockwell tester and pedal on a line, camera and analyser by
+their folders.
+"""
 
 from collections.abc import Mapping
 from pathlib import Path
@@ -44,7 +46,12 @@ def take_picture(folder: Path, name: str, shade: int = 120) -> Path:
 
 def write_shot(folder: Path, blade: str, shot: str, percents: Mapping[str, float]) -> Path:
     """An analyser's result file for one shot, mass per cent by element."""
-    rows = [f"{blade},{shot},{element},{percent:.3f},{0.02 * percent:.3f}" for element, percent in percents.items()]
+    rows = [
+        f"{blade},{shot},{element},{percent:.3f},{0.02 * percent:.3f}"
+        for element, percent in percents.items()
+    ]
     path = folder / f"{blade}-{shot}.shots.csv"
-    path.write_text("\n".join(["blade,shot,element,percent,plus_minus", *rows, ""]), encoding="utf-8")
+    path.write_text(
+        "\n".join(["blade,shot,element,percent,plus_minus", *rows, ""]), encoding="utf-8"
+    )
     return path

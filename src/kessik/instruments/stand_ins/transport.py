@@ -18,7 +18,9 @@ class Line(Protocol):
 
 
 class LoopbackLine:
-    """A TCP line on this machine only; any number of readers, each hears what is said from then on."""
+    """A TCP line on this machine only; any number of readers, each hears what is said from
+    then on.
+    """
 
     def __init__(self, port: int = 0) -> None:
         self._server = socket.create_server(("127.0.0.1", port))

@@ -7,7 +7,9 @@ import numpy as np
 
 @dataclass(frozen=True)
 class SimulatedTester:
-    """Scatter as standard deviation of ln force; `outlier_share` of readings go wrong by a further 18 to 50 %."""
+    """Scatter as standard deviation of ln force; `outlier_share` of readings go wrong by a further
+    18 to 50 %.
+    """
 
     scatter: float = 0.06
     outlier_share: float = 0.02

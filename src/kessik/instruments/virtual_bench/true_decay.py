@@ -1,4 +1,6 @@
-"""How simulated edges really lose sharpness: textbook decays and ones nobody wrote a formula for."""
+"""How simulated edges really lose sharpness: textbook decays and ones nobody wrote a formula
+for.
+"""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -8,7 +10,8 @@ from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
 Rise = Callable[[Floats], Floats]
-"""Share of the way from the start to the limit, over cuts / life; rises from 0, is 1 at 1, never falls."""
+"""Share of the way from the start to the limit, over cuts / life; rises from 0, is 1 at 1,
+never falls."""
 
 
 @dataclass(frozen=True)
@@ -86,7 +89,9 @@ def _s_curve(rng: np.random.Generator) -> Rise:
 
 
 def _stairs(rng: np.random.Generator) -> Rise:
-    """Sharpness goes in jumps, with a little wear between; one of the jumps carries it past the limit."""
+    """Sharpness goes in jumps, with a little wear between; one of the jumps carries it past the
+    limit.
+    """
     count = int(rng.integers(3, 8))
     places = np.sort(rng.uniform(0.05, 0.95, count))
     heights = rng.uniform(0.5, 1.5, count + 1)
@@ -143,7 +148,12 @@ KINDS = {**TEXTBOOK, **SURPRISE}
 
 
 def true_edge(
-    kind: str, life: float, rng: np.random.Generator, *, start_gf: float = 150.0, limit_gf: float = 400.0
+    kind: str,
+    life: float,
+    rng: np.random.Generator,
+    *,
+    start_gf: float = 150.0,
+    limit_gf: float = 400.0,
 ) -> TrueEdge:
     """Draw one true edge of a kind with a given life in cuts; forces in gf."""
     return TrueEdge(kind, start_gf, limit_gf, life, KINDS[kind](rng))

@@ -19,7 +19,9 @@ from kessik.store.tables import (
 _EVENTS_AT_ONCE = 1000
 
 
-def mark(session: Session, arrival: str, trial_ids: Sequence[str] = (), blade_ids: Sequence[str] = ()) -> None:
+def mark(
+    session: Session, arrival: str, trial_ids: Sequence[str] = (), blade_ids: Sequence[str] = ()
+) -> None:
     """Hide trials and blades until their arrival lands."""
     session.execute(update(TrialRow).where(TrialRow.id.in_(trial_ids)).values(arriving=arrival))
     session.execute(update(BladeRow).where(BladeRow.id.in_(blade_ids)).values(arriving=arrival))

@@ -25,7 +25,8 @@ from kessik.store.tables import EventRow, RunRow
 
 _EVENT: Table = EventRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
 _APPEND = sqlite.insert(_EVENT).on_conflict_do_nothing()
-# In the order that _event takes them, so that a long log is read row by row without looking up names.
+# In the order that _event takes them, so that a long log is read row by row without looking up
+# names.
 _READ = ("position", "check_sum", *SUMMED)
 _AS_EVENT = [_EVENT.c[name] for name in _READ]
 _LOG_TAIL = (
@@ -38,25 +39,34 @@ _LOG_TAIL = (
 def runs_of(session: Session, trial_id: str) -> list[Run]:
     """The trial's runs in the order they were started."""
     rows = session.scalars(
-        select(RunRow).where(RunRow.trial_id == trial_id).order_by(RunRow.started_utc, RunRow.number)
+        select(RunRow)
+        .where(RunRow.trial_id == trial_id)
+        .order_by(RunRow.started_utc, RunRow.number)
     )
     return [_run(row) for row in rows]
 
 
 def all_runs(session: Session) -> list[Run]:
     """Every run of every trial, in the order they were started."""
-    return [_run(row) for row in session.scalars(select(RunRow).order_by(RunRow.started_utc, RunRow.id))]
+    return [
+        _run(row) for row in session.scalars(select(RunRow).order_by(RunRow.started_utc, RunRow.id))
+    ]
 
 
 def runs_on_edge(session: Session, edge_id: str) -> list[Run]:
     """Every run on an edge, of whichever trial, in the order they were started."""
-    rows = session.scalars(select(RunRow).where(RunRow.edge_id == edge_id).order_by(RunRow.started_utc, RunRow.number))
+    rows = session.scalars(
+        select(RunRow).where(RunRow.edge_id == edge_id).order_by(RunRow.started_utc, RunRow.number)
+    )
     return [_run(row) for row in rows]
 
 
 def edge_has_runs(session: Session, edge_id: str) -> bool:
     """Whether anything, practice included, was cut on an edge."""
-    return session.scalars(select(RunRow.id).where(RunRow.edge_id == edge_id).limit(1)).first() is not None
+    return (
+        session.scalars(select(RunRow.id).where(RunRow.edge_id == edge_id).limit(1)).first()
+        is not None
+    )
 
 
 def find_run(session: Session, run_id: str) -> Run | None:
@@ -110,27 +120,40 @@ def events_by_run(session: Session, run_ids: Sequence[str]) -> dict[str, list[Be
 
 def has_event(session: Session, event_id: str) -> bool:
     """Whether an event of this id is in any run's log."""
-    return session.execute(select(_EVENT.c.position).where(_EVENT.c.id == event_id)).first() is not None
+    return (
+        session.execute(select(_EVENT.c.position).where(_EVENT.c.id == event_id)).first()
+        is not None
+    )
 
 
 def mentions(session: Session, content_hash: str) -> bool:
     """Whether an event of any run shows this picture."""
-    found = select(_EVENT.c.position).where(_EVENT.c.payload.contains(content_hash, autoescape=True)).limit(1)
+    found = (
+        select(_EVENT.c.position)
+        .where(_EVENT.c.payload.contains(content_hash, autoescape=True))
+        .limit(1)
+    )
     return session.execute(found).first() is not None
 
 
 def next_sequence(session: Session, device: str) -> int:
-    highest = session.scalar(select(func.max(_EVENT.c.device_sequence)).where(_EVENT.c.device == device))
+    highest = session.scalar(
+        select(func.max(_EVENT.c.device_sequence)).where(_EVENT.c.device == device)
+    )
     return 1 if highest is None else int(highest) + 1
 
 
 def append(session: Session, run_id: str, event: BenchEvent, server_utc: str) -> int | None:
-    """Append one event and return the log position it got; None where its id or its sequence number is taken."""
+    """Append one event and return the log position it got; None where its id or its sequence number
+    is taken.
+    """
     result = session.connection().execute(_APPEND, _columns(run_id, event, server_utc))
     return int(result.lastrowid) if result.rowcount == 1 else None
 
 
-def append_many(session: Session, run_id: str, events: Sequence[BenchEvent], server_utc: str) -> None:
+def append_many(
+    session: Session, run_id: str, events: Sequence[BenchEvent], server_utc: str
+) -> None:
     """Append events in their order, as an import does."""
     append_rows(session, rows_of(run_id, events, server_utc))
 
@@ -161,7 +184,12 @@ def _columns(run_id: str, event: BenchEvent, server_utc: str) -> dict[str, Any]:
         "client_time": event.client_time,
         "payload": json.dumps(said, ensure_ascii=False, separators=(",", ":")),
     }
-    return {"id": event.id, "server_utc": server_utc, "check_sum": check_sum(event.id, **summed), **summed}
+    return {
+        "id": event.id,
+        "server_utc": server_utc,
+        "check_sum": check_sum(event.id, **summed),
+        **summed,
+    }
 
 
 def _event(
@@ -177,14 +205,29 @@ def _event(
     client_time: str,
     payload: str,
 ) -> BenchEvent:
-    """A row as an event; what cannot be read back is an event that is not understood, and spoils nothing else."""
-    row = (run_id, kind, device, device_sequence, last_seen_position, count_at, client_time, payload)
+    """A row as an event; what cannot be read back is an event that is not understood, and spoils
+    nothing else.
+    """
+    row = (
+        run_id,
+        kind,
+        device,
+        device_sequence,
+        last_seen_position,
+        count_at,
+        client_time,
+        payload,
+    )
     said = _said(kind, payload, count_at)
     if kept_sum is not None and kept_sum != check_sum(event_id, *row):
-        said = NotUnderstood(kind, payload, "it was changed since it was stored: its check sum does not fit")
+        said = NotUnderstood(
+            kind, payload, "it was changed since it was stored: its check sum does not fit"
+        )
     if isinstance(said, NotUnderstood):
         count_at = 0.0
-    return BenchEvent(event_id, said, device, device_sequence, last_seen_position, count_at, client_time, position)
+    return BenchEvent(
+        event_id, said, device, device_sequence, last_seen_position, count_at, client_time, position
+    )
 
 
 def _said(kind: str, payload: str, count_at: float) -> Said | NotUnderstood:

@@ -11,7 +11,10 @@ from kessik.store.tables import InstrumentRow, PairedDeviceRow, ReferenceCheckRo
 
 def all_instruments(session: Session) -> list[Instrument]:
     """Every instrument by name, the put away ones too."""
-    return [_instrument(row) for row in session.scalars(select(InstrumentRow).order_by(InstrumentRow.name))]
+    return [
+        _instrument(row)
+        for row in session.scalars(select(InstrumentRow).order_by(InstrumentRow.name))
+    ]
 
 
 def find_instrument(session: Session, instrument_id: str) -> Instrument | None:
@@ -86,4 +89,6 @@ def _instrument(row: InstrumentRow) -> Instrument:
 
 def _check(row: ReferenceCheckRow) -> ReferenceCheck:
     made = Moment(row.made_utc, row.made_offset_minutes)
-    return ReferenceCheck(row.id, row.instrument_id, tuple(row.readings), row.reference, row.note, made)
+    return ReferenceCheck(
+        row.id, row.instrument_id, tuple(row.readings), row.reference, row.note, made
+    )

@@ -57,9 +57,14 @@ def next_number(session: Session, line_id: str) -> int:
 
 def is_used(session: Session, method_id: str, besides_trial: str) -> bool:
     """Whether a run was cut under this version, or another trial has it in force."""
-    if session.scalars(select(RunRow.id).where(RunRow.method_id == method_id).limit(1)).first() is not None:
+    if (
+        session.scalars(select(RunRow.id).where(RunRow.method_id == method_id).limit(1)).first()
+        is not None
+    ):
         return True
-    others = select(TrialRow.id).where(TrialRow.method_id == method_id, TrialRow.id != besides_trial)
+    others = select(TrialRow.id).where(
+        TrialRow.method_id == method_id, TrialRow.id != besides_trial
+    )
     return session.scalars(others.limit(1)).first() is not None
 
 
@@ -79,7 +84,9 @@ def remove_version(session: Session, method_id: str) -> None:
 
 def newest_versions(session: Session) -> list[MethodVersion]:
     """The newest version of every line, newest first."""
-    newest = select(MethodRow.line_id, func.max(MethodRow.number).label("number")).group_by(MethodRow.line_id)
+    newest = select(MethodRow.line_id, func.max(MethodRow.number).label("number")).group_by(
+        MethodRow.line_id
+    )
     part = newest.subquery()
     rows = session.scalars(
         select(MethodRow)
@@ -92,7 +99,10 @@ def newest_versions(session: Session) -> list[MethodVersion]:
 def methods_of_runs(session: Session, trial_id: str) -> dict[str, MethodVersion]:
     """The versions the runs of a trial were cut under, by their ids."""
     ids = select(RunRow.method_id).where(RunRow.trial_id == trial_id)
-    return {row.id: _version(row) for row in session.scalars(select(MethodRow).where(MethodRow.id.in_(ids)))}
+    return {
+        row.id: _version(row)
+        for row in session.scalars(select(MethodRow).where(MethodRow.id.in_(ids)))
+    }
 
 
 def _version(row: MethodRow) -> MethodVersion:

@@ -28,19 +28,23 @@ from kessik.store.tables import (
 from kessik.store.tables.base import Base
 
 _BLADE_PLAIN = (
-    "id", "code", "mark", "claimed_grade", "usual_hardness_low_hrc", "usual_hardness_high_hrc", "owner", "price",
+    "id", "code", "mark", "claimed_grade", "usual_hardness_low_hrc", "usual_hardness_high_hrc",
+    "owner", "price",
     "loan_from", "loan_due", "loan_returned", "origin", "archived_utc", "note",
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 _EDGE_PLAIN = (
-    "id", "blade_id", "number", "made_on", "regime", "recipe_id", "minutes", "trouble", "burr_check", "lamp_check",
+    "id", "blade_id", "number", "made_on", "regime", "recipe_id", "minutes", "trouble",
+    "burr_check", "lamp_check",
     "steel_removed_mm", "factory", "zones_overlap", "overrule", "overrule_reason", "note",
-)  # fmt: skip
+)  # fmt: skip  # a table is read by its rows
 
 
 def all_blades(session: Session) -> list[Blade]:
     """Every blade, archived ones too, in the order of their marks."""
     there = select(BladeRow).where(BladeRow.arriving.is_(None))
-    return whole_blades(session, session.scalars(there.order_by(BladeRow.mark, BladeRow.code)).all())
+    return whole_blades(
+        session, session.scalars(there.order_by(BladeRow.mark, BladeRow.code)).all()
+    )
 
 
 def find_blade(session: Session, blade_id: str) -> Blade | None:
@@ -51,7 +55,9 @@ def find_blade(session: Session, blade_id: str) -> Blade | None:
 def whole_blades(session: Session, rows: Sequence[BladeRow]) -> list[Blade]:
     """Blades of these rows with all their edges and measurements."""
     ids = [row.id for row in rows]
-    edges = session.scalars(select(EdgeRow).where(EdgeRow.blade_id.in_(ids)).order_by(EdgeRow.number)).all()
+    edges = session.scalars(
+        select(EdgeRow).where(EdgeRow.blade_id.in_(ids)).order_by(EdgeRow.number)
+    ).all()
     found = session.scalars(select(MeasurementRow).where(MeasurementRow.blade_id.in_(ids))).all()
     measured: dict[str, list[Measurement]] = defaultdict(list)
     for row in found:
@@ -75,13 +81,24 @@ def _blade_row(blade: Blade) -> dict[str, Any]:
 
 def _edge_row(edge: Edge) -> dict[str, Any]:
     plain = {name: getattr(edge, name) for name in _EDGE_PLAIN}
-    lists = {name: [asdict(item) for item in getattr(edge, name)] for name in ("steps", "damage", "zones")}
+    lists = {
+        name: [asdict(item) for item in getattr(edge, name)]
+        for name in ("steps", "damage", "zones")
+    }
     return {**plain, **lists, "other": dict(edge.other)}
 
 
 def _measurement_row(m: Measurement, blade_id: str, edge_id: str | None) -> dict[str, Any]:
-    plain = {field.name: getattr(m, field.name) for field in fields(Measurement) if field.name != "on"}
-    return {**plain, "details": dict(m.details), "made_on": m.on, "blade_id": blade_id, "edge_id": edge_id}
+    plain = {
+        field.name: getattr(m, field.name) for field in fields(Measurement) if field.name != "on"
+    }
+    return {
+        **plain,
+        "details": dict(m.details),
+        "made_on": m.on,
+        "blade_id": blade_id,
+        "edge_id": edge_id,
+    }
 
 
 def save_edge(session: Session, edge: Edge) -> None:
@@ -99,7 +116,9 @@ def save_measurements(
     session.flush()
 
 
-def find_measurement(session: Session, measurement_id: str) -> tuple[str, str | None, Measurement] | None:
+def find_measurement(
+    session: Session, measurement_id: str
+) -> tuple[str, str | None, Measurement] | None:
     """A measurement with the blade and the edge it belongs to."""
     row = session.get(MeasurementRow, measurement_id)
     return (row.blade_id, row.edge_id, _measurement(row)) if row else None
@@ -143,7 +162,10 @@ def save_whole_blades(session: Session, blades: Sequence[Blade]) -> None:
     measured = [
         _measurement_row(m, blade.id, edge_id)
         for blade in blades
-        for edge_id, known in [(None, blade.measurements), *((e.id, e.measurements) for e in blade.edges)]
+        for edge_id, known in [
+            (None, blade.measurements),
+            *((e.id, e.measurements) for e in blade.edges),
+        ]
         for m in known
     ]
     _upsert(session, BladeRow, rows)
@@ -157,7 +179,9 @@ def _upsert(session: Session, table: type[Base], rows: Sequence[Mapping[str, Any
         return
     statement = sqlite.insert(table)
     changed = {name: statement.excluded[name] for name in rows[0] if name != "id"}
-    session.execute(statement.on_conflict_do_update(index_elements=["id"], set_=changed), list(rows))
+    session.execute(
+        statement.on_conflict_do_update(index_elements=["id"], set_=changed), list(rows)
+    )
 
 
 def trials_of_blades(session: Session) -> dict[str, list[str]]:
@@ -185,7 +209,10 @@ def delete_recipe(session: Session, recipe_id: str) -> None:
 
 def all_abrasives(session: Session) -> list[Abrasive]:
     rows = session.scalars(select(AbrasiveRow).order_by(AbrasiveRow.name))
-    return [Abrasive(**{field.name: getattr(row, field.name) for field in fields(Abrasive)}) for row in rows]
+    return [
+        Abrasive(**{field.name: getattr(row, field.name) for field in fields(Abrasive)})
+        for row in rows
+    ]
 
 
 def save_abrasive(session: Session, abrasive: Abrasive) -> None:
@@ -199,7 +226,9 @@ def delete_abrasive(session: Session, abrasive_id: str) -> None:
 
 def all_grades(session: Session) -> list[Grade]:
     rows = session.scalars(select(GradeRow).order_by(GradeRow.name))
-    return [Grade(**{field.name: getattr(row, field.name) for field in fields(Grade)}) for row in rows]
+    return [
+        Grade(**{field.name: getattr(row, field.name) for field in fields(Grade)}) for row in rows
+    ]
 
 
 def save_grade(session: Session, grade: Grade) -> None:
@@ -208,7 +237,9 @@ def save_grade(session: Session, grade: Grade) -> None:
 
 
 def photos_of(session: Session, blade_id: str) -> list[Photo]:
-    rows = session.scalars(select(PhotoRow).where(PhotoRow.blade_id == blade_id).order_by(PhotoRow.added_utc))
+    rows = session.scalars(
+        select(PhotoRow).where(PhotoRow.blade_id == blade_id).order_by(PhotoRow.added_utc)
+    )
     return [_photo(row) for row in rows]
 
 
@@ -223,7 +254,9 @@ def save_photo(session: Session, photo: Photo) -> None:
 
 
 def delete_photo(session: Session, blade_id: str, content_hash: str) -> None:
-    session.execute(delete(PhotoRow).where(PhotoRow.blade_id == blade_id, PhotoRow.hash == content_hash))
+    session.execute(
+        delete(PhotoRow).where(PhotoRow.blade_id == blade_id, PhotoRow.hash == content_hash)
+    )
 
 
 def _photo(row: PhotoRow) -> Photo:
@@ -231,7 +264,9 @@ def _photo(row: PhotoRow) -> Photo:
 
 
 def _measurement(row: MeasurementRow) -> Measurement:
-    plain = {field.name: getattr(row, field.name) for field in fields(Measurement) if field.name != "on"}
+    plain = {
+        field.name: getattr(row, field.name) for field in fields(Measurement) if field.name != "on"
+    }
     return Measurement(**plain, on=row.made_on)
 
 

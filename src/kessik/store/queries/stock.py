@@ -9,7 +9,10 @@ from kessik.store.tables import LotCorrectionRow, LotRow
 
 def all_lots(session: Session) -> list[Lot]:
     """Every lot, newest first, the put away ones too."""
-    return [_lot(row) for row in session.scalars(select(LotRow).order_by(LotRow.bought_on.desc(), LotRow.name))]
+    return [
+        _lot(row)
+        for row in session.scalars(select(LotRow).order_by(LotRow.bought_on.desc(), LotRow.name))
+    ]
 
 
 def find_lot(session: Session, lot_id: str) -> Lot | None:
@@ -40,7 +43,9 @@ def save_lot(session: Session, lot: Lot) -> None:
 
 def corrections(session: Session) -> list[LotCorrection]:
     """Every correction, in the order they were made."""
-    rows = session.scalars(select(LotCorrectionRow).order_by(LotCorrectionRow.made_utc, LotCorrectionRow.id))
+    rows = session.scalars(
+        select(LotCorrectionRow).order_by(LotCorrectionRow.made_utc, LotCorrectionRow.id)
+    )
     return [LotCorrection(r.id, r.lot_id, r.amount, r.reason, r.made_utc) for r in rows]
 
 

@@ -105,7 +105,9 @@ def place_blade(session: Session, trial_id: str, blade_id: str, role: Role = "")
     there = session.get(TrialBladeRow, (trial_id, blade_id))
     if there is not None:
         return there.place
-    taken = session.scalar(select(func.max(TrialBladeRow.place)).where(TrialBladeRow.trial_id == trial_id))
+    taken = session.scalar(
+        select(func.max(TrialBladeRow.place)).where(TrialBladeRow.trial_id == trial_id)
+    )
     place = 0 if taken is None else taken + 1
     session.add(TrialBladeRow(trial_id=trial_id, blade_id=blade_id, place=place, role=role))
     session.flush()
@@ -136,7 +138,8 @@ def _trial(session: Session, row: TrialRow) -> Trial:
     kept = (row.tolerances, row.effects, row.let_go, row.settled_rule, row.plan)
     if any(isinstance(part, UnreadableJson) for part in kept):
         raise StoreDamagedError(
-            "what is stored of this trial cannot be read; `kessik check` says how a backup is brought back",
+            "what is stored of this trial cannot be read; `kessik check` says how a backup is"
+            " brought back",
             field="trial",
         )
     try:

@@ -25,7 +25,9 @@ class JsonText(TypeDecorator[Any]):
     cache_ok = True
 
     def process_bind_param(self, value: Any, dialect: Dialect) -> str | None:  # noqa: ANN401 - any JSON value
-        return None if value is None else json.dumps(value, ensure_ascii=False, separators=(",", ":"))
+        return (
+            None if value is None else json.dumps(value, ensure_ascii=False, separators=(",", ":"))
+        )
 
     def process_result_value(self, value: str | None, dialect: Dialect) -> Any:  # noqa: ANN401 - any JSON value
         if value is None:

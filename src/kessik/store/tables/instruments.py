@@ -41,7 +41,9 @@ class ReferenceCheckRow(Base):
 
 
 class PairedDeviceRow(Base):
-    """A device of the local network that may use this bench; only the hash of its session is kept."""
+    """A device of the local network that may use this bench; only the hash of its session is
+    kept.
+    """
 
     __tablename__ = "paired_device"
     __table_args__ = STRICT

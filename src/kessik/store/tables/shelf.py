@@ -62,7 +62,9 @@ class EdgeRow(Base):
 
 
 class MeasurementRow(Base):
-    """One value of one quantity of a blade or of one of its edges; kept for good, struck out at most."""
+    """One value of one quantity of a blade or of one of its edges; kept for good, struck out at
+    most.
+    """
 
     __tablename__ = "measurement"
     __table_args__ = STRICT

@@ -49,7 +49,11 @@ export function Asking({
           Abandon it
         </button>
       ) : null}
-      <button type="button" onClick={onCancel} className="min-h-16 cursor-pointer px-4 underline underline-offset-4">
+      <button
+        type="button"
+        onClick={onCancel}
+        className="min-h-16 cursor-pointer px-4 underline underline-offset-4"
+      >
         Cut on
       </button>
     </form>

@@ -10,7 +10,9 @@ type Run = Schemas["RunOut"];
 const STOCK_EVERY_MS = 60_000;
 
 const more = (amount: number, unit: string) =>
-  amount === 1 && unit.endsWith("s") ? `1 more ${unit.slice(0, -1)}` : `${counted(amount)} more ${unit}`;
+  amount === 1 && unit.endsWith("s")
+    ? `1 more ${unit.slice(0, -1)}`
+    : `${counted(amount)} more ${unit}`;
 
 /** Two thumbs never make two cuts of one: who holds the count, and what the other proposes. */
 export function Holder({
@@ -66,13 +68,16 @@ export function InstrumentLine({ news }: { news: InstrumentNews | null }) {
   const words: Record<string, string> = {
     there: "is there",
     lost: "is lost; it is looked for",
-    moving: news.value === null ? "" : `${counted(Math.round(news.value))} ${news.unit}, still moving`,
+    moving:
+      news.value === null ? "" : `${counted(Math.round(news.value))} ${news.unit}, still moving`,
     reading: news.value === null ? "" : `${counted(news.value)} ${news.unit}, recorded`,
     refused: news.text,
     picture: `took ${news.text}`,
     result: news.text,
   };
-  const tone = { lost: "text-rust", refused: "text-glint", reading: "text-ink" }[news.what as string] ?? "text-ink-2";
+  const tone =
+    { lost: "text-rust", refused: "text-glint", reading: "text-ink" }[news.what as string] ??
+    "text-ink-2";
   return (
     <p role="status" data-testid="instrument" className={`text-note font-semibold ${tone}`}>
       {news.name}: {words[news.what]}
@@ -105,7 +110,8 @@ export function TesterStanding() {
 export function HandAndStock({ run, shown }: { run: Run; shown: Shown }) {
   const stock = useQuery({
     queryKey: ["run-stock", run.id],
-    queryFn: () => body(api.GET("/api/runs/{run_id}/stock", { params: { path: { run_id: run.id } } })),
+    queryFn: () =>
+      body(api.GET("/api/runs/{run_id}/stock", { params: { path: { run_id: run.id } } })),
     refetchInterval: STOCK_EVERY_MS,
     enabled: !run.practice,
   });
@@ -115,7 +121,9 @@ export function HandAndStock({ run, shown }: { run: Run; shown: Shown }) {
   return (
     <p className="text-note text-ink-2" data-testid="pace">
       {pace.hint ? (
-        <span className="mr-4 font-semibold text-glint">{pace.hint.charAt(0).toUpperCase() + pace.hint.slice(1)}.</span>
+        <span className="mr-4 font-semibold text-glint">
+          {pace.hint.charAt(0).toUpperCase() + pace.hint.slice(1)}.
+        </span>
       ) : pace.per_minute !== null && pace.minutes_without_break >= 1 ? (
         <span className="mr-4">
           {pace.per_minute.toFixed(1)} a minute, {minutes} min without a break
@@ -125,7 +133,9 @@ export function HandAndStock({ run, shown }: { run: Run; shown: Shown }) {
         lot.left === null ? null : (
           <span key={lot.name} className={`mr-4 ${lot.is_low ? "font-semibold text-glint" : ""}`}>
             {lot.name}: {lot.left < 0 ? 0 : Number(lot.left.toPrecision(3))} {lot.unit} left
-            {lot.counts_left === null ? "" : `, ${counted(Math.max(0, Math.floor(lot.counts_left)))} ${run.count_unit}`}
+            {lot.counts_left === null
+              ? ""
+              : `, ${counted(Math.max(0, Math.floor(lot.counts_left)))} ${run.count_unit}`}
           </span>
         ),
       )}

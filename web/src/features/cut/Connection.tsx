@@ -31,8 +31,8 @@ export function Connection({
     <span role="status" className="whitespace-nowrap">
       {clockOffMin ? (
         <span className="mr-3 whitespace-normal text-glint">
-          This device's clock is {spoken(Math.abs(clockOffMin))} {clockOffMin > 0 ? "ahead" : "behind"}; the list keeps
-          its order all the same
+          This device's clock is {spoken(Math.abs(clockOffMin))}{" "}
+          {clockOffMin > 0 ? "ahead" : "behind"}; the list keeps its order all the same
         </span>
       ) : null}
       {waiting ? `saving ${waiting}` : "all on disk"}
@@ -40,4 +40,5 @@ export function Connection({
   );
 }
 
-const spoken = (minutes: number) => (minutes >= 90 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes)} min`);
+const spoken = (minutes: number) =>
+  minutes >= 90 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes)} min`;

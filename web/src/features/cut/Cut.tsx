@@ -13,7 +13,16 @@ import { Asking } from "./Asking";
 import { BenchKeys } from "./BenchKeys";
 import { HandAndStock, Holder, InstrumentLine, TesterStanding } from "./Beside";
 import { type InstrumentNews, useBench } from "./bench";
-import { bandOf, countSize, exposureWords, isJudged, nextWords, seenHere, whyWords, wornShare } from "./benchWords";
+import {
+  bandOf,
+  countSize,
+  exposureWords,
+  isJudged,
+  nextWords,
+  seenHere,
+  whyWords,
+  wornShare,
+} from "./benchWords";
 import { Connection } from "./Connection";
 import { Ended } from "./Ended";
 import { KeyLine } from "./KeyLine";
@@ -33,7 +42,9 @@ export function Cut() {
   const { runId = "" } = useParams();
   const [instrument, setInstrument] = useState<InstrumentNews | null>(null);
   const hears = useRef<(news: InstrumentNews) => void>(() => undefined);
-  const { query, run, shown, waiting, log, queue, clockOffMin } = useBench(runId, (news) => hears.current(news));
+  const { query, run, shown, waiting, log, queue, clockOffMin } = useBench(runId, (news) =>
+    hears.current(news),
+  );
   const hand = useHand(run, shown, log);
   hears.current = (news) => {
     if ((news.run_id ?? null) === (run?.practice ? run.id : null)) setInstrument(news);
@@ -46,7 +57,8 @@ export function Cut() {
   const field = useRef<HTMLInputElement>(null);
   const { ref, width } = useWidth<HTMLDivElement>(1200);
   const virtual = useMutation({
-    mutationFn: () => body(api.POST("/api/runs/{run_id}/virtual-reading", { params: { path: { run_id: runId } } })),
+    mutationFn: () =>
+      body(api.POST("/api/runs/{run_id}/virtual-reading", { params: { path: { run_id: runId } } })),
   });
   const due = Boolean(shown?.due);
   useEffect(() => {
@@ -60,7 +72,8 @@ export function Cut() {
     if (shown && !shown.holds) void log("takeover");
   };
   const accept = () => {
-    if (shown?.holds && shown.proposals.ids.length) void log("accept", { targets: [...shown.proposals.ids] });
+    if (shown?.holds && shown.proposals.ids.length)
+      void log("accept", { targets: [...shown.proposals.ids] });
   };
   const readVirtual = () => {
     if (run?.practice && !virtual.isPending) virtual.mutate();
@@ -93,14 +106,19 @@ export function Cut() {
           },
           read: readVirtual,
           help: () => setKeysOpen(true),
-          ...Object.fromEntries(judgements.map(([, outcome]) => [outcome, () => hand.say(outcome)])),
+          ...Object.fromEntries(
+            judgements.map(([, outcome]) => [outcome, () => hand.say(outcome)]),
+          ),
         },
   });
 
   if (!run && query.isPending) return <Waiting what="the run" />;
   if (!run || !shown)
     return (
-      <Failed error={query.error ?? new Error("The run could not be read.")} onRetry={() => void query.refetch()} />
+      <Failed
+        error={query.error ?? new Error("The run could not be read.")}
+        onRetry={() => void query.refetch()}
+      />
     );
   const unit = run.count_unit;
   const wide = width > 860;
@@ -129,7 +147,9 @@ export function Cut() {
       <header className="flex items-center justify-between gap-4">
         <div className="flex min-w-0 items-center gap-3">
           {run.shown_as === run.blade.code ? <Mark mark={mark} size={30} /> : null}
-          <span className="wide shrink-0 text-lead font-extrabold whitespace-nowrap">{run.shown_as}</span>
+          <span className="wide shrink-0 text-lead font-extrabold whitespace-nowrap">
+            {run.shown_as}
+          </span>
           <span className="truncate text-ink-2">
             edge {run.edge}
             {run.after_strop_of ? ", stropped back" : ""}
@@ -178,7 +198,9 @@ export function Cut() {
           </button>
           <div className="mt-3 flex flex-wrap items-baseline gap-x-4 text-lead text-ink-2">
             <span>{unit}</span>
-            {run.recipe_now ? <span className="font-semibold text-ink">{run.recipe_now}</span> : null}
+            {run.recipe_now ? (
+              <span className="font-semibold text-ink">{run.recipe_now}</span>
+            ) : null}
             {ended ? null : <HandAndStock run={run} shown={shown} />}
           </div>
           {ended ? null : (
@@ -188,7 +210,8 @@ export function Cut() {
               onTakeOver={takeOver}
               onAccept={accept}
               onLeaveOut={() => {
-                for (const id of shown.proposals.ids) void log("correction", { target: id, becomes: null });
+                for (const id of shown.proposals.ids)
+                  void log("correction", { target: id, becomes: null });
               }}
             />
           )}
@@ -204,19 +227,28 @@ export function Cut() {
                 <span className="font-semibold text-rust">{hand.wrong}</span>
               ) : seeing ? (
                 <span className="font-semibold text-glint" role="status">
-                  A {seeing}: tap the edge strip where it is, or type its mm from the heel and Enter.{" "}
-                  {hand.typed ? `${hand.typed} mm. ` : ""}Its key again leaves the place open.
+                  A {seeing}: tap the edge strip where it is, or type its mm from the heel and
+                  Enter. {hand.typed ? `${hand.typed} mm. ` : ""}Its key again leaves the place
+                  open.
                 </span>
               ) : (
                 <span>{whyWords(run, shown)}</span>
               )}
-              {instrument || run.practice || ended ? <InstrumentLine news={instrument} /> : <TesterStanding />}
+              {instrument || run.practice || ended ? (
+                <InstrumentLine news={instrument} />
+              ) : (
+                <TesterStanding />
+              )}
             </div>
           </div>
           {waiting.refused.map(({ event, message }) => (
             <p key={event.id} role="alert" className="mt-1 font-semibold text-rust">
               Not taken: {message}.{" "}
-              <button type="button" className="cursor-pointer underline" onClick={() => queue.forgetRefused()}>
+              <button
+                type="button"
+                className="cursor-pointer underline"
+                onClick={() => queue.forgetRefused()}
+              >
                 Understood
               </button>
             </p>
@@ -293,7 +325,12 @@ export function Cut() {
           </div>
           {wide ? null : <div className="mt-4">{side}</div>}
           {keysOpen ? (
-            <KeyLine keys={keys} sound={sound} practice={run.practice} onClose={() => setKeysOpen(false)} />
+            <KeyLine
+              keys={keys}
+              sound={sound}
+              practice={run.practice}
+              onClose={() => setKeysOpen(false)}
+            />
           ) : null}
         </>
       )}

@@ -32,7 +32,9 @@ export function CutOn({ run }: { run: Schemas["RunOut"] }) {
         Cut the stropped edge again
       </Button>
       {start.error ? (
-        <span className="self-center font-medium text-rust first-letter:uppercase">{start.error.message}</span>
+        <span className="self-center font-medium text-rust first-letter:uppercase">
+          {start.error.message}
+        </span>
       ) : null}
     </>
   );

@@ -38,10 +38,15 @@ export function Ended({
       <p className="text-lead" data-testid="found">
         {words ?? "Reading what was found …"}
       </p>
-      {run.practice ? <p className="mt-1 text-ink-2">A practice run: it stays out of every comparison.</p> : null}
+      {run.practice ? (
+        <p className="mt-1 text-ink-2">A practice run: it stays out of every comparison.</p>
+      ) : null}
       <p ref={nextThing} className="mt-4 flex flex-wrap gap-3">
         {step?.kind === "start_run" ? (
-          <Link className={buttonLook("next")} to={`/trials/${run.trial.id}/line-up?start=${step.blade_id ?? ""}`}>
+          <Link
+            className={buttonLook("next")}
+            to={`/trials/${run.trial.id}/line-up?start=${step.blade_id ?? ""}`}
+          >
             {step.says}
           </Link>
         ) : null}
@@ -56,7 +61,9 @@ export function Ended({
         >
           Read the verdict
         </Link>
-        {run.state.strokes > 0 && run.strop_back.length > 0 && !run.practice ? <CutOn run={run} /> : null}
+        {run.state.strokes > 0 && run.strop_back.length > 0 && !run.practice ? (
+          <CutOn run={run} />
+        ) : null}
         <a className={buttonLook("quiet")} href={`/api/runs/${run.id}/log.csv`} download>
           Save the log
         </a>

@@ -19,7 +19,8 @@ export function KeyLine({
     window.addEventListener("keydown", close, { once: true });
     return () => window.removeEventListener("keydown", close);
   }, [onClose]);
-  const of = (...ids: string[]) => ids.map((id) => (keys.letters[id] ?? "").toUpperCase()).join(" ");
+  const of = (...ids: string[]) =>
+    ids.map((id) => (keys.letters[id] ?? "").toUpperCase()).join(" ");
   const fixed: Array<[string, string]> = [
     [keys.pedal ? `Space, ${keys.pedal}` : "Space", "one cut"],
     ["0–9, Enter", "a reading; 212/208 for two"],
@@ -38,7 +39,9 @@ export function KeyLine({
     [of("accept"), "count what the other device proposes"],
     [of("sound"), sound ? "sound off" : "sound on"],
     [of("keys"), "change keys, learn a pedal"],
-    ...(practice ? ([[of("read"), "reading from the virtual bench"]] as Array<[string, string]>) : []),
+    ...(practice
+      ? ([[of("read"), "reading from the virtual bench"]] as Array<[string, string]>)
+      : []),
   ];
   return (
     <p className="mt-3 flex flex-wrap gap-x-6 gap-y-2 border-t border-line pt-3 text-ink-2">

@@ -21,7 +21,8 @@ export function KeyPanel({
       event.stopPropagation();
       setLearning(null);
       if (event.key === "Escape") return;
-      const found = learning === "pedal" ? withPedal(keys, event.key) : withLetter(keys, learning, event.key);
+      const found =
+        learning === "pedal" ? withPedal(keys, event.key) : withLetter(keys, learning, event.key);
       setWrong(typeof found === "string" ? found : null);
       if (typeof found !== "string") onKeys(found);
     };
@@ -36,8 +37,16 @@ export function KeyPanel({
   return (
     <section aria-label="Keys and pedal" className="flex h-[372px] flex-col overflow-y-auto pt-2">
       <div className="flex flex-wrap items-center gap-2">
-        <button type="button" className={`${plain} border-next font-semibold text-next`} onClick={() => learn("pedal")}>
-          {learning === "pedal" ? "Press the pedal now" : keys.pedal ? "Learn the pedal anew" : "Learn the pedal"}
+        <button
+          type="button"
+          className={`${plain} border-next font-semibold text-next`}
+          onClick={() => learn("pedal")}
+        >
+          {learning === "pedal"
+            ? "Press the pedal now"
+            : keys.pedal
+              ? "Learn the pedal anew"
+              : "Learn the pedal"}
         </button>
         {keys.pedal ? (
           <span>
@@ -59,7 +68,11 @@ export function KeyPanel({
         >
           {keys.lettersOn ? "Switch letter keys off" : "Switch letter keys on"}
         </button>
-        <button type="button" className="min-h-11 cursor-pointer px-2 underline underline-offset-4" onClick={onClose}>
+        <button
+          type="button"
+          className="min-h-11 cursor-pointer px-2 underline underline-offset-4"
+          onClick={onClose}
+        >
           Done
         </button>
       </div>

@@ -26,9 +26,15 @@ export function ReadingsChart({
   height: number;
 }) {
   const others = new Map(
-    run.method.checks.filter((c) => c.kind !== "force").map((c) => [c.kind, LANES[c.kind] ?? c.kind]),
+    run.method.checks
+      .filter((c) => c.kind !== "force")
+      .map((c) => [c.kind, LANES[c.kind] ?? c.kind]),
   );
-  const readings = shown.readings.map((r) => ({ count: r.count, force_gf: r.forceGf, struck: r.struck }));
+  const readings = shown.readings.map((r) => ({
+    count: r.count,
+    force_gf: r.forceGf,
+    struck: r.struck,
+  }));
   const last = shown.readings.at(-1);
   const chartRun = {
     id: run.id,
@@ -42,11 +48,15 @@ export function ReadingsChart({
   };
   return (
     <div className="pt-2">
-      {others.size ? <LooksChart looks={shown.looks} names={others} unit={run.count_unit} width={width} /> : null}
+      {others.size ? (
+        <LooksChart looks={shown.looks} names={others} unit={run.count_unit} width={width} />
+      ) : null}
       {run.method.checks.some((c) => c.kind === "force") ? (
         <>
           <p className="flex items-baseline justify-end gap-3">
-            <span className="text-note text-ink-2">{last ? `read at ${last.count}` : "no reading yet"}</span>
+            <span className="text-note text-ink-2">
+              {last ? `read at ${last.count}` : "no reading yet"}
+            </span>
             <span className="text-[1.75rem] leading-none font-bold" data-testid="last-reading">
               {last ? `${Math.round(last.forceGf)} gf` : ""}
             </span>

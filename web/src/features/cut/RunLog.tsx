@@ -16,7 +16,8 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
   const [all, setAll] = useState(false);
   const whole = useQuery({
     queryKey: ["run-log", run.id],
-    queryFn: () => body(api.GET("/api/runs/{run_id}/log", { params: { path: { run_id: run.id } } })),
+    queryFn: () =>
+      body(api.GET("/api/runs/{run_id}/log", { params: { path: { run_id: run.id } } })),
     enabled: all,
   });
   const first = run.log[0]?.position ?? 0;
@@ -26,12 +27,18 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
   const strikes = events.filter((e) => e.kind === "strike").map((e) => String(e.payload.target));
   const struck = new Set([...struckNow, ...strikes]);
   const now = new Map(run.state.checks.map((c) => [c.event_id, c.force_gf ?? c.value]));
-  const righted = new Map(events.filter((e) => e.kind === "correction").map((e) => [String(e.payload.target), e]));
+  const righted = new Map(
+    events.filter((e) => e.kind === "correction").map((e) => [String(e.payload.target), e]),
+  );
   return (
     <section aria-label="List of events" className="flex h-[372px] flex-col overflow-y-auto pt-2">
       <div className="flex items-baseline justify-between gap-4">
         <h2 className="font-semibold">Events, newest first</h2>
-        <a className="text-note underline underline-offset-4" href={`/api/runs/${run.id}/log.csv`} download>
+        <a
+          className="text-note underline underline-offset-4"
+          href={`/api/runs/${run.id}/log.csv`}
+          download
+        >
           Save as a table
         </a>
       </div>
@@ -91,7 +98,12 @@ function Picture({ event }: { event: Event }) {
   const picture = pictureOf(event);
   if (!picture) return null;
   return (
-    <a href={`/api/pictures/${picture}`} target="_blank" rel="noreferrer" className="underline underline-offset-4">
+    <a
+      href={`/api/pictures/${picture}`}
+      target="_blank"
+      rel="noreferrer"
+      className="underline underline-offset-4"
+    >
       see it
     </a>
   );
@@ -99,16 +111,22 @@ function Picture({ event }: { event: Event }) {
 
 function said(e: Event, now: number | null | undefined): string {
   const p = e.payload;
-  if (e.not_understood) return `${e.kind}: not understood (${e.not_understood}); left out of every sum`;
-  if (e.kind === "cut") return `${Number(p.amount) === 1 ? "cut" : `${p.amount} cuts`} after ${counted(e.count_at)}`;
+  if (e.not_understood)
+    return `${e.kind}: not understood (${e.not_understood}); left out of every sum`;
+  if (e.kind === "cut")
+    return `${Number(p.amount) === 1 ? "cut" : `${p.amount} cuts`} after ${counted(e.count_at)}`;
   if (e.kind === "reading") {
     const unit = p.unit ? ` ${p.unit}` : "";
-    const changed = now !== undefined && now !== null && now !== Number(p.value) ? `, corrected to ${now}${unit}` : "";
+    const changed =
+      now !== undefined && now !== null && now !== Number(p.value)
+        ? `, corrected to ${now}${unit}`
+        : "";
     const what = (p.check ?? "force") === "force" ? "" : `${p.check} `;
     return `${what}${p.value}${unit} at ${counted(e.count_at)}${changed}`;
   }
   if (e.kind === "check_planned") return `told to check at ${p.next_count}`;
-  if (e.kind === "stage") return p.count === null ? `${p.stage} not lost after all` : `${p.stage} lost at ${p.count}`;
+  if (e.kind === "stage")
+    return p.count === null ? `${p.stage} not lost after all` : `${p.stage} lost at ${p.count}`;
   if (e.kind === "note") return `note: ${p.text}`;
   if (e.kind === "strike") return `reading struck out: ${p.reason}`;
   if (e.kind === "correction" && pictureOf(e)) return "a picture of the look before";
@@ -159,7 +177,11 @@ function Correct({ event, log, onDone }: { event: Event; log: Log; onDone: () =>
           </button>
         </form>
       ) : (
-        <button type="button" className={`${LINK} self-start text-rust`} onClick={() => become(null)}>
+        <button
+          type="button"
+          className={`${LINK} self-start text-rust`}
+          onClick={() => become(null)}
+        >
           Take it back
         </button>
       )}
@@ -167,13 +189,27 @@ function Correct({ event, log, onDone }: { event: Event; log: Log; onDone: () =>
   );
 }
 
-function RightValue({ event, onRight }: { event: Event; onRight: (becomes: Record<string, unknown>) => void }) {
+function RightValue({
+  event,
+  onRight,
+}: {
+  event: Event;
+  onRight: (becomes: Record<string, unknown>) => void;
+}) {
   const { kind, payload } = event;
-  const name = { reading: "value", cut: "amount", note: "text", outcome: "outcome", strop: "strokes" }[kind];
+  const name = {
+    reading: "value",
+    cut: "amount",
+    note: "text",
+    outcome: "outcome",
+    strop: "strokes",
+  }[kind];
   const [typed, setTyped] = useState(String(name ? (payload[name] ?? "") : ""));
   if (!name || event.not_understood) return null;
   if (kind === "outcome") {
-    const known = (payload.check === "inspect" ? SEEN : OUTCOMES).filter(([, outcome]) => outcome !== payload.outcome);
+    const known = (payload.check === "inspect" ? SEEN : OUTCOMES).filter(
+      ([, outcome]) => outcome !== payload.outcome,
+    );
     return (
       <div className="flex flex-wrap gap-2">
         {known.map(([, outcome, words]) => (
@@ -186,8 +222,12 @@ function RightValue({ event, onRight }: { event: Event; onRight: (becomes: Recor
   }
   const number = typedNumber(typed);
   const most =
-    { reading: LIMITS.force_gf, cut: LIMITS.cuts_at_once, strop: LIMITS.strokes }[kind as "reading"]?.most ?? 0;
-  const fits = kind === "note" ? typed.trim() !== "" : typeof number === "number" && number > 0 && number <= most;
+    { reading: LIMITS.force_gf, cut: LIMITS.cuts_at_once, strop: LIMITS.strokes }[kind as "reading"]
+      ?.most ?? 0;
+  const fits =
+    kind === "note"
+      ? typed.trim() !== ""
+      : typeof number === "number" && number > 0 && number <= most;
   const labels: Record<string, string> = {
     reading: "Right reading, gf",
     cut: "Right amount",

@@ -71,7 +71,9 @@ export function StropBack({
       </form>
       {hand.wrong ? <p className="mt-1 font-semibold text-rust">{hand.wrong}</p> : null}
       {run.state.strokes && waitsForReading ? (
-        <p className="mt-2 text-ink-2">{counted(run.state.strokes)} strokes so far; wipe it and take a reading.</p>
+        <p className="mt-2 text-ink-2">
+          {counted(run.state.strokes)} strokes so far; wipe it and take a reading.
+        </p>
       ) : null}
       <ul className="mt-2">
         {run.strop_back.map((s) => (

@@ -1,10 +1,19 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
 import type { QueuedEvent } from "../../domain/tapQueue";
-import { bandOf, countSize, exposureWords, nextWords, seenHere, whyWords, wornShare } from "./benchWords";
+import {
+  bandOf,
+  countSize,
+  exposureWords,
+  nextWords,
+  seenHere,
+  whyWords,
+  wornShare,
+} from "./benchWords";
 import { acknowledged, show as project } from "./projection";
 
-const show = (run: Run, pending: readonly QueuedEvent[], away = false) => project(run, pending, "phone", away);
+const show = (run: Run, pending: readonly QueuedEvent[], away = false) =>
+  project(run, pending, "phone", away);
 
 type Run = Schemas["RunOut"];
 type State = Run["state"];
@@ -100,8 +109,13 @@ function made(kind: string, payload: Record<string, unknown>, count_at = 0): Que
   };
 }
 const cut = () => made("cut", { amount: 1 });
-const reading = (gf: number, at = 0) => made("reading", { check: "force", value: gf, unit: "gf" }, at);
-const logged = (e: QueuedEvent, position: number): Run["log"][number] => ({ ...e, position, not_understood: "" });
+const reading = (gf: number, at = 0) =>
+  made("reading", { check: "force", value: gf, unit: "gf" }, at);
+const logged = (e: QueuedEvent, position: number): Run["log"][number] => ({
+  ...e,
+  position,
+  not_understood: "",
+});
 
 describe("what the bench shows while events are on their way", () => {
   it("is the server's count and the taps it has not answered", () => {
@@ -151,12 +165,21 @@ describe("what the bench shows while events are on their way", () => {
 
   it("proposes where another device holds the count, and counts once it took over or was accepted", () => {
     const held = run({ count: 5, holder: "laptop" });
-    expect(show(held, [cut()])).toMatchObject({ count: 5, holds: false, proposals: { amount: 1, own: 1 } });
+    expect(show(held, [cut()])).toMatchObject({
+      count: 5,
+      holds: false,
+      proposals: { amount: 1, own: 1 },
+    });
     expect(show(held, [made("takeover", {}), cut()])).toMatchObject({ count: 6, holds: true });
     const proposed = { event_id: "p", device: "laptop", amount: 2 };
     const mine = run({ count: 5, holder: "phone", proposals: [proposed] });
-    expect(show(mine, [made("accept", { targets: ["p"] })])).toMatchObject({ count: 7, proposals: { amount: 0 } });
-    expect(show(mine, [made("correction", { target: "p", becomes: null })])).toMatchObject({ count: 5 });
+    expect(show(mine, [made("accept", { targets: ["p"] })])).toMatchObject({
+      count: 7,
+      proposals: { amount: 0 },
+    });
+    expect(show(mine, [made("correction", { target: "p", becomes: null })])).toMatchObject({
+      count: 5,
+    });
   });
 
   it("lets go of the count over a break, and whoever cuts on holds it", () => {
@@ -199,10 +222,18 @@ describe("what the bench says", () => {
     return nextWords(now, show(now, pending));
   };
   it("is the one next thing", () => {
-    expect(said({ plan: plan(0, 2), readings_wanted: 2 })).toBe("Wipe the fresh edge, take 2 readings");
-    expect(said({ count: 17, plan: plan(20, 2), readings_wanted: 2 })).toBe("Check after 3 more, 2 readings");
-    expect(said({ count: 20, plan: plan(20), readings_wanted: 1 })).toBe("Check now: wipe, 1 reading");
-    expect(said({ count: 20, confirmation_wanted: true, readings_wanted: 1 })).toBe("Read once more to confirm");
+    expect(said({ plan: plan(0, 2), readings_wanted: 2 })).toBe(
+      "Wipe the fresh edge, take 2 readings",
+    );
+    expect(said({ count: 17, plan: plan(20, 2), readings_wanted: 2 })).toBe(
+      "Check after 3 more, 2 readings",
+    );
+    expect(said({ count: 20, plan: plan(20), readings_wanted: 1 })).toBe(
+      "Check now: wipe, 1 reading",
+    );
+    expect(said({ count: 20, confirmation_wanted: true, readings_wanted: 1 })).toBe(
+      "Read once more to confirm",
+    );
     expect(said({ plan_is_current: false })).toBe("Working out the next check");
     expect(said({ status: "stopped" })).toBe("This run has ended");
     expect(said({ status: "abandoned" })).toBe("This run was abandoned");
@@ -210,7 +241,9 @@ describe("what the bench says", () => {
 
   it("gives the reason, and what was passed on the way", () => {
     const now = run({ count: 17, plan: plan(20), stages: { keen: 11 } });
-    expect(whyWords(now, show(now, []))).toBe("Dull (400 gf) is expected between 22 and 29; keen lost at 11.");
+    expect(whyWords(now, show(now, []))).toBe(
+      "Dull (400 gf) is expected between 22 and 29; keen lost at 11.",
+    );
     expect(bandOf(now)).toEqual([22, 29]);
     expect(bandOf(run())).toBeNull();
   });
@@ -258,7 +291,9 @@ describe("what the bench says", () => {
   it("puts what the lamp showed at its place on the strip, and nothing that was struck or clean", () => {
     const look = (seen: string, position_mm: number | null, struck = false) =>
       ({ kind: "inspect", seen, position_mm, struck }) as State["checks"][number];
-    const seen = run({ checks: [look("glint", 33), look("clean", 40), look("chip", 50, true), look("roll", null)] });
+    const seen = run({
+      checks: [look("glint", 33), look("clean", 40), look("chip", 50, true), look("roll", null)],
+    });
     expect(seenHere(seen)).toEqual([{ atMm: 33, kind: "glint" }]);
   });
 

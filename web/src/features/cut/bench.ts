@@ -18,7 +18,8 @@ const REPLANS = new Set<string>(["reading", "outcome", "strike", "correction"]);
 const CLOCK_OFF_MIN = 10;
 
 /** What is found of a run, and what the strop brings back, is told with the whole run alone. */
-const hasEnded = (state: Run["state"]) => state.status === "stopped" || state.status === "abandoned";
+const hasEnded = (state: Run["state"]) =>
+  state.status === "stopped" || state.status === "abandoned";
 
 /** The run at the bench: its queue, its state, and the few things a hand can do. */
 export function useBench(runId: string, onInstrument: (news: InstrumentNews) => void) {
@@ -30,7 +31,8 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
   useEffect(() => {
     void deviceName().then(setMe);
     void keptRun(runId).then((kept) => {
-      if (kept && !queries.getQueryData(["run", runId])) queries.setQueryData<Run>(["run", runId], kept);
+      if (kept && !queries.getQueryData(["run", runId]))
+        queries.setQueryData<Run>(["run", runId], kept);
     });
   }, [queries, runId]);
   useEffect(() => {
@@ -66,8 +68,10 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
         return { kind: "taken" };
       } catch (error) {
         // A reading of an instrument has one id whoever hears it: a second device that heard it, too, has nothing to add.
-        if (error instanceof Refused && error.at("id") && event.payload.instrument) return { kind: "taken" };
-        if (error instanceof Refused && error.problem.field) return { kind: "refused", message: error.message };
+        if (error instanceof Refused && error.at("id") && event.payload.instrument)
+          return { kind: "taken" };
+        if (error instanceof Refused && error.problem.field)
+          return { kind: "refused", message: error.message };
         return error instanceof Refused ? { kind: "away", why: error.message } : { kind: "away" };
       }
     },
@@ -89,7 +93,11 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
       const before = queries.getQueryData<Run>(["run", runId]);
       if (before) queries.setQueryData<Run>(["run", runId], told(before, told_));
       const ended = told_.state.status === "stopped" || told_.state.status === "abandoned";
-      if (before && (ended || before.state.status === "stopped") && before.state.position < told_.state.position)
+      if (
+        before &&
+        (ended || before.state.status === "stopped") &&
+        before.state.position < told_.state.position
+      )
         void query.refetch();
       queue.wake();
     }
@@ -97,7 +105,9 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
   });
 
   const state = run?.state;
-  const stale = Boolean(state && !state.plan_is_current && state.status !== "stopped" && state.status !== "abandoned");
+  const stale = Boolean(
+    state && !state.plan_is_current && state.status !== "stopped" && state.status !== "abandoned",
+  );
   const caughtUp = waiting.pending.length === 0 && !waiting.away;
   // A plan is not made while the log grows under it: asked for again at each position where it still stands out.
   const standsOutAt = stale && caughtUp ? state?.position : undefined;

@@ -15,14 +15,18 @@ export function nextWords(run: RunData, shown: Shown): string {
     if (shown.confirming) return force ? "Read once more to confirm" : "Look once more to confirm";
     if (!force) {
       const judged = isJudged(state.asked) && state.asked !== "inspect";
-      const times = judged && shown.readingsWanted > 1 ? `, ${plural(shown.readingsWanted, "try", "tries")}` : "";
+      const times =
+        judged && shown.readingsWanted > 1
+          ? `, ${plural(shown.readingsWanted, "try", "tries")}`
+          : "";
       return `Check now: ${ASKED[state.asked] ?? state.asked_words}${place}${times}`;
     }
     if (shown.count === 0 && shown.readings.length === 0)
       return `Wipe the ${run.after_strop_of ? "stropped" : "fresh"} edge, take ${plural(shown.readingsWanted, "reading")}${place}`;
     return `Check now: wipe, ${plural(shown.readingsWanted, "reading")}${place}`;
   }
-  if (shown.planning || shown.nextAt === null) return shown.planning ? "Working out the next check" : "Cut on";
+  if (shown.planning || shown.nextAt === null)
+    return shown.planning ? "Working out the next check" : "Cut on";
   const more = shown.nextAt - shown.count;
   const wanted = state.plan?.next_count === shown.nextAt ? state.plan.readings : run.card.readings;
   const readings = wanted > 1 && state.asked === "force" ? `, ${wanted} readings` : "";
@@ -39,12 +43,15 @@ const ASKED: Record<string, string> = {
   depth: "the depth of this cycle",
 };
 
-export const isJudged = (kind: string) => ["paper", "hair_sample", "shave", "inspect"].includes(kind);
+export const isJudged = (kind: string) =>
+  ["paper", "hair_sample", "shave", "inspect"].includes(kind);
 
 /** Why, and what was passed on the way. */
 export function whyWords(run: RunData, shown: Shown): string {
   const { state } = run;
-  const passed = Object.entries(state.stages).map(([stage, at]) => `${stage} lost at ${counted(at)}`);
+  const passed = Object.entries(state.stages).map(
+    ([stage, at]) => `${stage} lost at ${counted(at)}`,
+  );
   const why = state.plan && !shown.planning ? state.plan.why : "";
   const unread = state.not_understood
     ? `${plural(state.not_understood, "event is", "events are")} not understood and left out, see the list`
@@ -62,7 +69,9 @@ export function bandOf(run: RunData): [number, number] | null {
 /** What the edge has borne so far: exposure where rope and zone are known, else the count. */
 export function exposureWords(run: RunData, count: number): string {
   const each = run.exposure_per_cut_mm2_per_mm;
-  return each === null ? `${counted(count)} ${run.count_unit}` : `${Math.round(each * count)} mm²/mm`;
+  return each === null
+    ? `${counted(count)} ${run.count_unit}`
+    : `${Math.round(each * count)} mm²/mm`;
 }
 
 /** How far the edge is worn, for drawing: of its dose, of its stages, or its last readings towards the last limit. */
@@ -70,11 +79,15 @@ export function wornShare(run: RunData, shown: Shown): number {
   const dose = run.method.ends.find((e) => e.kind === "dose")?.amount;
   if (typeof dose === "number") return Math.min(1, shown.count / dose);
   const limit = run.method.stages.flatMap((s) => s.limit_gf ?? []).at(-1);
-  if (limit === undefined) return Object.keys(run.state.stages).length / Math.max(run.method.stages.length, 1);
+  if (limit === undefined)
+    return Object.keys(run.state.stages).length / Math.max(run.method.stages.length, 1);
   const forces = shown.readings.filter((r) => !r.struck).map((r) => r.forceGf);
   const [first] = forces;
   if (first === undefined || forces.length < 2) return 0;
-  return Math.max(0, Math.min(1, (Math.max(...forces.slice(-2)) - first) / Math.max(limit - first, 1)));
+  return Math.max(
+    0,
+    Math.min(1, (Math.max(...forces.slice(-2)) - first) / Math.max(limit - first, 1)),
+  );
 }
 
 /** As large as the room allows, never under 160 px. */

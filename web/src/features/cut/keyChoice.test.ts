@@ -27,6 +27,8 @@ describe("keys of the bench", () => {
   it("gives an action another letter, never one letter to two", () => {
     expect(withLetter(loadKeys(), "note", "s")).toContain("stop");
     expect(withLetter(loadKeys(), "note", "7")).toContain("no letter");
-    expect(withLetter(loadKeys(), "note", "Z")).toMatchObject({ letters: { note: "z", stop: "s" } });
+    expect(withLetter(loadKeys(), "note", "Z")).toMatchObject({
+      letters: { note: "z", stop: "s" },
+    });
   });
 });

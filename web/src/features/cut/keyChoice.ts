@@ -35,7 +35,18 @@ export interface KeyChoice {
 }
 
 const STORED = "kessik-keys";
-const OWN_KEYS = new Set([" ", "Enter", "Backspace", "Escape", "Tab", "?", "Shift", "Control", "Alt", "Meta"]);
+const OWN_KEYS = new Set([
+  " ",
+  "Enter",
+  "Backspace",
+  "Escape",
+  "Tab",
+  "?",
+  "Shift",
+  "Control",
+  "Alt",
+  "Meta",
+]);
 const USUAL: KeyChoice = {
   letters: Object.fromEntries(ACTIONS.map((a) => [a.id, a.key])),
   lettersOn: true,
@@ -69,9 +80,14 @@ export function withLetter(keys: KeyChoice, actionId: string, key: string): KeyC
 
 /** Learn the key that a pedal sends, or say what it would collide with. */
 export function withPedal(keys: KeyChoice, key: string): KeyChoice | string {
-  if (/^[0-9.,/;+]$/.test(key)) return `${key} is typed in readings; set the pedal to send another key`;
-  if (key !== " " && OWN_KEYS.has(key)) return `${nameOf(key)} has its own work at the bench; set the pedal to another`;
-  const other = keys.lettersOn ? ACTIONS.find((a) => keys.letters[a.id] === key.toLowerCase()) : undefined;
-  if (other) return `${nameOf(key)} is the key for “${other.does}”; change that one, or switch letter keys off`;
+  if (/^[0-9.,/;+]$/.test(key))
+    return `${key} is typed in readings; set the pedal to send another key`;
+  if (key !== " " && OWN_KEYS.has(key))
+    return `${nameOf(key)} has its own work at the bench; set the pedal to another`;
+  const other = keys.lettersOn
+    ? ACTIONS.find((a) => keys.letters[a.id] === key.toLowerCase())
+    : undefined;
+  if (other)
+    return `${nameOf(key)} is the key for “${other.does}”; change that one, or switch letter keys off`;
   return { ...keys, pedal: key };
 }

@@ -24,7 +24,13 @@ function unsentLook(e: QueuedEvent): Look {
 export interface Shown {
   readonly count: number;
   readonly looks: readonly Look[];
-  readonly readings: readonly { eventId: string; count: number; forceGf: number; struck: boolean; waiting: boolean }[];
+  readonly readings: readonly {
+    eventId: string;
+    count: number;
+    forceGf: number;
+    struck: boolean;
+    waiting: boolean;
+  }[];
   readonly due: boolean;
   readonly confirming: boolean;
   readonly nextAt: number | null;
@@ -33,7 +39,11 @@ export interface Shown {
   readonly lastTakeable: { id: string; kind: string } | null;
   /** Whether this device's taps count, or are proposals to the one that holds the count. */
   readonly holds: boolean;
-  readonly proposals: { readonly ids: readonly string[]; readonly amount: number; readonly own: number };
+  readonly proposals: {
+    readonly ids: readonly string[];
+    readonly amount: number;
+    readonly own: number;
+  };
   readonly pausedSince: string | null;
 }
 
@@ -43,35 +53,56 @@ export function acknowledged(known: Run, event: QueuedEvent, ack: Schemas["AckOu
   const { id, kind, device, count_at, client_time, payload } = event;
   const log = known.log.some((e) => e.id === id)
     ? known.log
-    : [...known.log, { id, kind, device, count_at, client_time, payload, position: ack.position, not_understood: "" }];
+    : [
+        ...known.log,
+        {
+          id,
+          kind,
+          device,
+          count_at,
+          client_time,
+          payload,
+          position: ack.position,
+          not_understood: "",
+        },
+      ];
   return { ...known, state: withReasons(known, whole(known, ack.state)), log };
 }
 
 type State = Run["state"];
 
 /** Whether a state told in part begins behind what is known, so that something is missing in between. */
-export const lacks = (known: Run, state: State): boolean => state.checks_since > known.state.position;
+export const lacks = (known: Run, state: State): boolean =>
+  state.checks_since > known.state.position;
 
 /** A state told in part, with the checks that were known before. */
 function whole(known: Run, state: State): State {
   if (state.checks_since === 0) return state;
   const come = new Set(state.checks.map((c) => c.event_id));
-  const before = known.state.checks.filter((c) => c.position <= state.checks_since && !come.has(c.event_id));
-  const checks = [...before, ...state.checks].sort((a, b) => a.count - b.count || a.position - b.position);
+  const before = known.state.checks.filter(
+    (c) => c.position <= state.checks_since && !come.has(c.event_id),
+  );
+  const checks = [...before, ...state.checks].sort(
+    (a, b) => a.count - b.count || a.position - b.position,
+  );
   return { ...state, checks, checks_since: 0 };
 }
 
 /** An acknowledgement does not say why a check is planned; what was said before stands while the plan does. */
 function withReasons(known: Run, state: Run["state"]): Run["state"] {
   const before = known.state.plan;
-  return before && state.plan?.next_count === before.next_count ? { ...state, plan: before } : state;
+  return before && state.plan?.next_count === before.next_count
+    ? { ...state, plan: before }
+    : state;
 }
 
 /** The run with what was pushed: other devices' events, stages and plans of the server, card and pace. */
 export function told(known: Run, news: Schemas["NewsOut"]): Run {
   if (known.state.position > news.state.position) return { ...known, pace: news.pace };
   const logged = new Set(known.log.map((e) => e.id));
-  const log = [...known.log, ...news.log.filter((e) => !logged.has(e.id))].sort((a, b) => a.position - b.position);
+  const log = [...known.log, ...news.log.filter((e) => !logged.has(e.id))].sort(
+    (a, b) => a.position - b.position,
+  );
   return {
     ...known,
     state: whole(known, news.state),
@@ -88,16 +119,31 @@ const amountOf = (e: { payload: Record<string, unknown> }) => Number(e.payload.a
 export function show(run: Run, pending: readonly QueuedEvent[], me: string, away = false): Shown {
   const logged = new Set(run.log.map((e) => e.id));
   const unsent = pending.filter((e) => !logged.has(e.id));
-  const takenBack = new Map(unsent.filter((e) => e.kind === "correction").map((e) => [String(e.payload.target), true]));
+  const takenBack = new Map(
+    unsent.filter((e) => e.kind === "correction").map((e) => [String(e.payload.target), true]),
+  );
   const { count, holds, proposals, pausedSince } = counted(run, unsent, me);
   const readings = [
     ...run.state.checks.flatMap((c) =>
       c.force_gf === null
         ? []
-        : [{ eventId: c.event_id, count: c.count, forceGf: c.force_gf, struck: c.struck, waiting: false }],
+        : [
+            {
+              eventId: c.event_id,
+              count: c.count,
+              forceGf: c.force_gf,
+              struck: c.struck,
+              waiting: false,
+            },
+          ],
     ),
     ...unsent
-      .filter((e) => e.kind === "reading" && !e.payload.stage && String(e.payload.check ?? "force") === "force")
+      .filter(
+        (e) =>
+          e.kind === "reading" &&
+          !e.payload.stage &&
+          String(e.payload.check ?? "force") === "force",
+      )
       .map((e) => ({
         eventId: e.id,
         count: e.count_at,
@@ -111,11 +157,15 @@ export function show(run: Run, pending: readonly QueuedEvent[], me: string, away
     ...unsent.filter((e) => isLook(e) && !e.payload.stage).map(unsentLook),
   ].filter((l) => l.kind !== "force" && !takenBack.has(l.id));
   const own = unsent.filter(
-    (e) => isLook(e) && String(e.payload.check ?? "force") === run.state.asked && !takenBack.has(e.id),
+    (e) =>
+      isLook(e) && String(e.payload.check ?? "force") === run.state.asked && !takenBack.has(e.id),
   );
   const gone = new Set([...run.state.withdrawn, ...takenBack.keys()]);
   const takeable = [...run.log, ...unsent]
-    .filter((e) => (["cut", "spoiled", "accept", "strop"].includes(e.kind) || isLook(e)) && !gone.has(e.id))
+    .filter(
+      (e) =>
+        (["cut", "spoiled", "accept", "strop"].includes(e.kind) || isLook(e)) && !gone.has(e.id),
+    )
     .at(-1);
   return {
     count,
@@ -131,8 +181,12 @@ export function show(run: Run, pending: readonly QueuedEvent[], me: string, away
 }
 
 function counted(run: Run, unsent: readonly QueuedEvent[], me: string) {
-  const amounts = new Map([...run.log, ...unsent].filter((e) => e.kind === "cut").map((e) => [e.id, amountOf(e)]));
-  const waiting = new Map(run.state.proposals.map((p) => [p.event_id, { amount: p.amount, own: p.device === me }]));
+  const amounts = new Map(
+    [...run.log, ...unsent].filter((e) => e.kind === "cut").map((e) => [e.id, amountOf(e)]),
+  );
+  const waiting = new Map(
+    run.state.proposals.map((p) => [p.event_id, { amount: p.amount, own: p.device === me }]),
+  );
   let { count, holder } = run.state;
   // Until this device's name is read from its disk, nothing says that another holds the count.
   const mine = (who: string | null) => who === null || who === me || me === "";
@@ -171,7 +225,8 @@ function counted(run: Run, unsent: readonly QueuedEvent[], me: string) {
 function fromPlan(run: Run, count: number, unsent: number) {
   const { plan, readings_wanted, confirmation_wanted } = run.state;
   const readingsWanted = Math.max(readings_wanted - unsent, 0);
-  const due = readingsWanted > 0 && (confirmation_wanted || (plan !== null && count >= plan.next_count));
+  const due =
+    readingsWanted > 0 && (confirmation_wanted || (plan !== null && count >= plan.next_count));
   return { due, readingsWanted, confirming: confirmation_wanted, nextAt: plan?.next_count ?? null };
 }
 
@@ -181,13 +236,17 @@ function fromCard(run: Run, count: number, own: readonly QueuedEvent[]) {
   const last = own.at(-1) as QueuedEvent;
   const here =
     own.filter((e) => e.count_at === last.count_at).length +
-    run.state.checks.filter((c) => c.kind === run.state.asked && c.count === last.count_at && !c.struck).length;
+    run.state.checks.filter(
+      (c) => c.kind === run.state.asked && c.count === last.count_at && !c.struck,
+    ).length;
   const beyond =
     (card.confirm_above_gf !== null && Number(last.payload.value) > card.confirm_above_gf) ||
     (card.confirm_on_fail && last.payload.outcome === "fail");
   const confirming = beyond && here < 2;
   const missing = confirming ? 1 : Math.max(card.readings - here, 0);
-  const nextAt = missing ? last.count_at : (card.checks_at.find((at) => at > last.count_at) ?? null);
+  const nextAt = missing
+    ? last.count_at
+    : (card.checks_at.find((at) => at > last.count_at) ?? null);
   const due = nextAt !== null && count >= nextAt;
   return { due, readingsWanted: missing || card.readings, confirming, nextAt };
 }

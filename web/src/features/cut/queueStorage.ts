@@ -54,14 +54,18 @@ export const queueStorage: QueueStorage = {
   },
   async pending(runId: string): Promise<QueuedEvent[]> {
     const found = await (await store()).getAllFromIndex("pending", "runId", runId);
-    return found.filter((e) => e.refused === undefined).sort((a, b) => a.device_sequence - b.device_sequence);
+    return found
+      .filter((e) => e.refused === undefined)
+      .sort((a, b) => a.device_sequence - b.device_sequence);
   },
   async refuse({ event, message }: RefusedEvent): Promise<void> {
     await (await store()).put("pending", { ...event, refused: message });
   },
   async refused(runId: string): Promise<RefusedEvent[]> {
     const found = await (await store()).getAllFromIndex("pending", "runId", runId);
-    return found.flatMap(({ refused, ...event }) => (refused === undefined ? [] : [{ event, message: refused }]));
+    return found.flatMap(({ refused, ...event }) =>
+      refused === undefined ? [] : [{ event, message: refused }],
+    );
   },
 };
 
@@ -80,7 +84,8 @@ export async function keepRun(run: Run): Promise<void> {
   const db = await store();
   await db.put("runs", { ...run, log: run.log.slice(-EVENTS_KEPT) });
   const keys = await db.getAllKeys("runs");
-  if (keys.length > RUNS_KEPT) await db.delete("runs", keys.find((key) => key !== run.id) as string);
+  if (keys.length > RUNS_KEPT)
+    await db.delete("runs", keys.find((key) => key !== run.id) as string);
 }
 
 export async function keptRun(runId: string): Promise<Run | undefined> {

@@ -23,7 +23,12 @@ export function useBenchKeys(hands: Hands): void {
       const h = current.current;
       if (!h.enabled || event.ctrlKey || event.metaKey || event.altKey) return;
       const inReading = event.target === h.field.current;
-      if (!inReading && event.target instanceof HTMLElement && event.target.closest("input, textarea, select")) return;
+      if (
+        !inReading &&
+        event.target instanceof HTMLElement &&
+        event.target.closest("input, textarea, select")
+      )
+        return;
       const act = action(event, h, inReading);
       if (!act) return;
       event.preventDefault();
@@ -43,7 +48,9 @@ function action(event: KeyboardEvent, h: Hands, inReading: boolean): (() => void
   if (/^[0-9.,/;+]$/.test(key)) return inReading ? undefined : () => h.onType(key);
   if (key === "?") return h.actions.help;
   if (!h.keys.lettersOn) return undefined;
-  const wanted = Object.entries(h.keys.letters).find(([id, letter]) => letter === key.toLowerCase() && h.actions[id]);
+  const wanted = Object.entries(h.keys.letters).find(
+    ([id, letter]) => letter === key.toLowerCase() && h.actions[id],
+  );
   return wanted && h.actions[wanted[0]];
 }
 

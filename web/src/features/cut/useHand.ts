@@ -11,7 +11,12 @@ type Run = Schemas["RunOut"];
 export type Ask = "note" | "stop" | null;
 
 type Reading = PayloadOf<"reading">;
-const RANGES = { effort: LIMITS.effort, rank: LIMITS.rank, depth: LIMITS.depth_mm, force: LIMITS.force_gf };
+const RANGES = {
+  effort: LIMITS.effort,
+  rank: LIMITS.rank,
+  depth: LIMITS.depth_mm,
+  force: LIMITS.force_gf,
+};
 const { default: USUAL_PIECES, most: MOST_PIECES } = LIMITS.pieces_at_once;
 const PLACES = LIMITS.position_mm;
 
@@ -62,7 +67,13 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
     if (parts.length === 0) return;
     const values = parts.map(typedNumber);
     const [first] = values;
-    if (seeing && values.length === 1 && typeof first === "number" && first >= PLACES.least && first <= PLACES.most) {
+    if (
+      seeing &&
+      values.length === 1 &&
+      typeof first === "number" &&
+      first >= PLACES.least &&
+      first <= PLACES.most
+    ) {
       seenAt(first);
       return;
     }
@@ -70,7 +81,8 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
       setWrong("This check is said by its keys, not in figures");
       return;
     }
-    const { least, most, unit } = RANGES[stropped || !(asked in RANGES) ? "force" : (asked as keyof typeof RANGES)];
+    const { least, most, unit } =
+      RANGES[stropped || !(asked in RANGES) ? "force" : (asked as keyof typeof RANGES)];
     const bad = parts.find((_, i) => {
       const value = values[i];
       return typeof value !== "number" || value < least || value > most;
@@ -81,15 +93,23 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
     }
     setTyped("");
     setWrong(null);
-    for (const value of values) void log("reading", reading(value as number, unit, { source: "typed" }));
+    for (const value of values)
+      void log("reading", reading(value as number, unit, { source: "typed" }));
   };
   const reading = (value: number, unit: string, from: Partial<Reading>): Reading =>
     stropped
       ? { check: "force", value, unit: "gf", stage: "strop", ...from }
-      : { check: asked as Reading["check"], value, unit: (unit || null) as Reading["unit"], ...from, ...place };
+      : {
+          check: asked as Reading["check"],
+          value,
+          unit: (unit || null) as Reading["unit"],
+          ...from,
+          ...place,
+        };
   const takeBack = () => {
     if (typed) setTyped(typed.slice(0, -1));
-    else if (shown?.lastTakeable) void log("correction", { target: shown.lastTakeable.id, becomes: null });
+    else if (shown?.lastTakeable)
+      void log("correction", { target: shown.lastTakeable.id, becomes: null });
   };
   const answer = (kind: "note" | "stop" | "abandon") => {
     if (kind === "abandon" && !words.trim()) {
@@ -106,8 +126,17 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
   const heard = (news: InstrumentNews) => {
     if (!run || !shown?.holds || (news.run_id ?? null) !== (run.practice ? run.id : null)) return;
     if (news.what === "pedal" && !ended) cut();
-    if (news.what === "reading" && news.kind === "force" && (asked === "force" || stropped) && (!ended || stropped)) {
-      const from = { source: run.practice ? "virtual" : "instrument", instrument: news.name, line: news.text };
+    if (
+      news.what === "reading" &&
+      news.kind === "force" &&
+      (asked === "force" || stropped) &&
+      (!ended || stropped)
+    ) {
+      const from = {
+        source: run.practice ? "virtual" : "instrument",
+        instrument: news.name,
+        line: news.text,
+      };
       void log("reading", reading(news.value ?? 0, "gf", from), news.reading_id);
     }
     if (news.what === "picture") {

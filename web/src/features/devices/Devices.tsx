@@ -15,7 +15,8 @@ export function Devices() {
     body(api.DELETE("/api/pairing/devices/{device_id}", { params: { path: { device_id: id } } })),
   );
   if (pairing.isPending) return <Waiting what="the devices" />;
-  if (pairing.isError) return <Failed error={pairing.error} onRetry={() => void pairing.refetch()} />;
+  if (pairing.isError)
+    return <Failed error={pairing.error} onRetry={() => void pairing.refetch()} />;
   const { open_to_network, devices } = pairing.data;
   return (
     <div className="mx-auto max-w-[1100px] px-4 pt-6 bench:px-7">
@@ -34,8 +35,8 @@ export function Devices() {
             ) : (
               <>
                 <p className="mb-4">
-                  The phone must be in the same local network. The code works once, for five minutes; the connection is
-                  not encrypted, so use a network of your own.
+                  The phone must be in the same local network. The code works once, for five
+                  minutes; the connection is not encrypted, so use a network of your own.
                 </p>
                 <Button kind="next" onClick={() => code.mutate()} autoFocus>
                   Show a code
@@ -66,8 +67,9 @@ export function Devices() {
         </div>
       ) : (
         <p className="mt-3 max-w-2xl">
-          To count on a phone by the rope, stop Kessik and start it with <code>kessik serve --lan</code>. It then
-          answers devices of the local network that you let in here, each by a code that works once, and nobody else.
+          To count on a phone by the rope, stop Kessik and start it with{" "}
+          <code>kessik serve --lan</code>. It then answers devices of the local network that you let
+          in here, each by a code that works once, and nobody else.
         </p>
       )}
     </div>
@@ -110,7 +112,8 @@ function Code({
         {shown.code}
       </p>
       <p className="text-note text-ink-2">
-        works once, for another {Math.floor(left / 60)}:{String(Math.floor(left % 60)).padStart(2, "0")}
+        works once, for another {Math.floor(left / 60)}:
+        {String(Math.floor(left % 60)).padStart(2, "0")}
       </p>
     </>
   );

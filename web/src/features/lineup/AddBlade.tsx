@@ -11,7 +11,15 @@ import { Mark } from "../../ui/Mark";
 import { useDraft } from "../../ui/useDraft";
 import { putBladeInTrial, takeFromShelf } from "./changes";
 
-const BLANK = { code: "", grade: "", length: "", hardness: "", number: "", angle: "", thickness: "" };
+const BLANK = {
+  code: "",
+  grade: "",
+  length: "",
+  hardness: "",
+  number: "",
+  angle: "",
+  thickness: "",
+};
 
 /** A blade of the shelf, or a new one with its edge here; what is not known yet stays open. */
 export function AddBlade({ lineUp, onDone }: { lineUp: Schemas["LineUpOut"]; onDone: () => void }) {
@@ -93,7 +101,10 @@ function NewBlade({ lineUp, onDone }: { lineUp: Schemas["LineUpOut"]; onDone: ()
     },
   );
   const refused = add.error instanceof Refused ? add.error : null;
-  const needsNumber = (value.angle || value.thickness) && !value.number ? "say which edge since new it is" : undefined;
+  const needsNumber =
+    (value.angle || value.thickness) && !value.number
+      ? "say which edge since new it is"
+      : undefined;
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (!needsNumber && !Object.values(value).includes(undefined)) add.mutate(undefined);
@@ -111,8 +122,18 @@ function NewBlade({ lineUp, onDone }: { lineUp: Schemas["LineUpOut"]; onDone: ()
       <h3 className="col-span-2 font-semibold">A new blade</h3>
       <Field label="Code" {...field("code", "code")} autoFocus />
       <Field label="Steel, by its designation" {...field("grade", "claimed_grade")} />
-      <Field label="Edge length" unit="mm" inputMode="decimal" {...field("length", "edge_length_mm")} />
-      <Field label="Hardness, if measured" unit="HRC" inputMode="decimal" {...field("hardness", "hardness_hrc")} />
+      <Field
+        label="Edge length"
+        unit="mm"
+        inputMode="decimal"
+        {...field("length", "edge_length_mm")}
+      />
+      <Field
+        label="Hardness, if measured"
+        unit="HRC"
+        inputMode="decimal"
+        {...field("hardness", "hardness_hrc")}
+      />
       <Field
         label="Edge in use, number since new"
         inputMode="numeric"
@@ -120,7 +141,12 @@ function NewBlade({ lineUp, onDone }: { lineUp: Schemas["LineUpOut"]; onDone: ()
         {...field("number", "number")}
         {...(needsNumber ? { error: needsNumber } : {})}
       />
-      <Field label="Angle per side" unit="°" inputMode="decimal" {...field("angle", "side_angle_deg")} />
+      <Field
+        label="Angle per side"
+        unit="°"
+        inputMode="decimal"
+        {...field("angle", "side_angle_deg")}
+      />
       <Field
         label="Thickness behind the edge"
         unit="mm"

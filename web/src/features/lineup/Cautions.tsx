@@ -6,7 +6,12 @@ import { api, body, type Schemas } from "../../api/client";
 export function Cautions({ trial }: { trial: Schemas["TrialOut"] }) {
   const [open, setOpen] = useState(false);
   const put = useChange((seen: boolean) =>
-    body(api.PUT("/api/trials/{trial_id}/cautions", { params: { path: { trial_id: trial.id } }, body: { seen } })),
+    body(
+      api.PUT("/api/trials/{trial_id}/cautions", {
+        params: { path: { trial_id: trial.id } },
+        body: { seen },
+      }),
+    ),
   );
   const link = "min-h-11 cursor-pointer text-note font-semibold underline underline-offset-4";
   if (trial.cautions_seen && !open)
@@ -18,9 +23,11 @@ export function Cautions({ trial }: { trial: Schemas["TrialOut"] }) {
   return (
     <section aria-label="Cautions" className="border-l-4 border-hemp pl-3 text-note">
       <ul>
-        {[...(trial.method.cautions ?? []), "Count the sharps in and out of the day."].map((caution) => (
-          <li key={caution}>{caution}</li>
-        ))}
+        {[...(trial.method.cautions ?? []), "Count the sharps in and out of the day."].map(
+          (caution) => (
+            <li key={caution}>{caution}</li>
+          ),
+        )}
       </ul>
       <p className="text-ink-2">Your own workshop's rules come first.</p>
       <button

@@ -39,7 +39,8 @@ export function CellEditor({
   cell: Cell;
 }) {
   const [open, setOpen] = useState(false);
-  const angle = variable.name === "side_angle_deg" && typeof cell.value === "number" ? cell.value : null;
+  const angle =
+    variable.name === "side_angle_deg" && typeof cell.value === "number" ? cell.value : null;
   const trigger = (
     <button
       type="button"
@@ -52,9 +53,13 @@ export function CellEditor({
         <span className="cond text-note font-normal">{cell.standing.replace("_", " ")}</span>
       ) : null}
       {angle !== null ? (
-        <span className="cond text-note font-normal text-ink-2">{(2 * angle).toFixed(1)}° included</span>
+        <span className="cond text-note font-normal text-ink-2">
+          {(2 * angle).toFixed(1)}° included
+        </span>
       ) : null}
-      {variable.name === "thickness_behind_edge_mm" && cell.value === null && cell.shown !== "not known" ? (
+      {variable.name === "thickness_behind_edge_mm" &&
+      cell.value === null &&
+      cell.shown !== "not known" ? (
         <span className="cond text-note font-normal">stale: measure it</span>
       ) : null}
     </button>
@@ -141,7 +146,9 @@ function Measure({
       />
       {own.some((m) => m.quantity === quantity.name) ? (
         <details className="mt-3">
-          <summary className="cursor-pointer text-note font-semibold">What was recorded before</summary>
+          <summary className="cursor-pointer text-note font-semibold">
+            What was recorded before
+          </summary>
           <div className="mt-2">
             <FactHistory measurements={own} quantity={quantity} />
           </div>

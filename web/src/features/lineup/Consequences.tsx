@@ -45,7 +45,9 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
                 <WayOut
                   onClick={() =>
                     change.mutate(() =>
-                      patchTrial(trial.id, { tolerances: { ...trial.tolerances, [variable.name]: wider } }),
+                      patchTrial(trial.id, {
+                        tolerances: { ...trial.tolerances, [variable.name]: wider },
+                      }),
                     )
                   }
                 >
@@ -55,14 +57,20 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
               {variable.kind === "alike" ? (
                 <WayOut
                   onClick={() =>
-                    change.mutate(() => patchTrial(trial.id, { let_go: [...trial.let_go, variable.name] }))
+                    change.mutate(() =>
+                      patchTrial(trial.id, { let_go: [...trial.let_go, variable.name] }),
+                    )
                   }
                 >
                   do not hold the {variable.label} equal here
                 </WayOut>
               ) : null}
               {variable.name === "edge_length_mm" ? (
-                <WayOut onClick={() => change.mutate(() => patchTrial(trial.id, { scale_edge_length: true }))}>
+                <WayOut
+                  onClick={() =>
+                    change.mutate(() => patchTrial(trial.id, { scale_edge_length: true }))
+                  }
+                >
                   put counts on one edge length
                 </WayOut>
               ) : null}
@@ -70,7 +78,9 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
                 <WayOut
                   onClick={() =>
                     change.mutate(() =>
-                      patchTrial(trial.id, { factor: variable.factor as NonNullable<Schemas["TrialPatch"]["factor"]> }),
+                      patchTrial(trial.id, {
+                        factor: variable.factor as NonNullable<Schemas["TrialPatch"]["factor"]>,
+                      }),
                     )
                   }
                 >
@@ -78,7 +88,9 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
                 </WayOut>
               )}
               {isCut ? null : (
-                <WayOut onClick={() => change.mutate(() => dropBlade(trial.id, blade.id))}>drop {blade.code}</WayOut>
+                <WayOut onClick={() => change.mutate(() => dropBlade(trial.id, blade.id))}>
+                  drop {blade.code}
+                </WayOut>
               )}
             </p>
           </div>
@@ -127,24 +139,35 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
 /** A tolerance that would just take this value in, for numbers held within one. */
 function widerTolerance(cell: Cell, variable: Variable, cells: Cell[]): number | null {
   const others = cells
-    .filter((c) => c.variable === cell.variable && c.state === "matched" && typeof c.value === "number")
+    .filter(
+      (c) => c.variable === cell.variable && c.state === "matched" && typeof c.value === "number",
+    )
     .map((c) => c.value as number);
   const middle = others[Math.floor(others.length / 2)];
   if (typeof cell.value !== "number" || middle === undefined) return null;
-  if (variable.kind === "relative") return Math.ceil(100 * Math.abs(Math.log(cell.value / middle)) * 1.1) + 1;
-  if (variable.kind === "ratio") return Math.ceil(10 * Math.max(cell.value / middle, middle / cell.value)) / 10;
+  if (variable.kind === "relative")
+    return Math.ceil(100 * Math.abs(Math.log(cell.value / middle)) * 1.1) + 1;
+  if (variable.kind === "ratio")
+    return Math.ceil(10 * Math.max(cell.value / middle, middle / cell.value)) / 10;
   return Math.ceil(Math.abs(cell.value - middle) * 100 + 1) / 100;
 }
 
 /** What is taken as equal by word only, what is knowingly let go, and which references are missing. */
-function Held({ lineUp, onChange }: { lineUp: Schemas["LineUpOut"]; onChange: (act: () => Promise<unknown>) => void }) {
+function Held({
+  lineUp,
+  onChange,
+}: {
+  lineUp: Schemas["LineUpOut"];
+  onChange: (act: () => Promise<unknown>) => void;
+}) {
   const { trial, variables } = lineUp;
   const loose = variables.filter((v) => !v.held);
   return (
     <>
       {lineUp.taken_as_equal.length ? (
         <p className="mt-4 text-note text-ink-2">
-          Taken as equal, because nobody recorded it for any blade: {lineUp.taken_as_equal.join(", ")}.
+          Taken as equal, because nobody recorded it for any blade:{" "}
+          {lineUp.taken_as_equal.join(", ")}.
         </p>
       ) : null}
       {loose.length ? (

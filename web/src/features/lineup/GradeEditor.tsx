@@ -48,7 +48,9 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
     value: typed[name],
     onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
     error:
-      number !== undefined && numbers[number] === undefined ? `“${typed[name]}” is not a number` : refused?.at(wire),
+      number !== undefined && numbers[number] === undefined
+        ? `“${typed[name]}” is not a number`
+        : refused?.at(wire),
   });
   const trigger = (
     <button
@@ -57,7 +59,9 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
       className="flex min-h-16 w-full cursor-pointer flex-col justify-center px-2 text-left hover:underline hover:decoration-line hover:underline-offset-4"
     >
       {blade.claimed_grade ?? <span className="text-ink-2">not named</span>}
-      {blade.role ? <span className="cond text-note text-ink-2">{blade.role.replace("_", " ")}</span> : null}
+      {blade.role ? (
+        <span className="cond text-note text-ink-2">{blade.role.replace("_", " ")}</span>
+      ) : null}
     </button>
   );
   return (
@@ -83,14 +87,26 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
             inputMode="decimal"
             {...field("low", "usual_hardness_low_hrc", 0)}
           />
-          <Field label="to" unit="HRC" inputMode="decimal" {...field("high", "usual_hardness_high_hrc", 1)} />
+          <Field
+            label="to"
+            unit="HRC"
+            inputMode="decimal"
+            {...field("high", "usual_hardness_high_hrc", 1)}
+          />
         </div>
-        <p className="text-note text-ink-2">Left empty, the shelf's range for this grade is taken.</p>
-        {save.error && !refused?.problem.field ? <p className="text-rust">{save.error.message}</p> : null}
+        <p className="text-note text-ink-2">
+          Left empty, the shelf's range for this grade is taken.
+        </p>
+        {save.error && !refused?.problem.field ? (
+          <p className="text-rust">{save.error.message}</p>
+        ) : null}
         <Button kind="next" type="submit" disabled={save.isPending}>
           Keep
         </Button>
-        <Link className="text-note font-semibold underline underline-offset-4" to={`/blades/${blade.id}`}>
+        <Link
+          className="text-note font-semibold underline underline-offset-4"
+          to={`/blades/${blade.id}`}
+        >
           {blade.code}'s page
         </Link>
       </form>

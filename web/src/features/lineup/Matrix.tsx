@@ -12,7 +12,12 @@ import { VariableHead } from "./VariableHead";
 
 type LineUpData = Schemas["LineUpOut"];
 
-const ALWAYS = ["side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "hardness_hrc"];
+const ALWAYS = [
+  "side_angle_deg",
+  "micro_bevel_side_deg",
+  "thickness_behind_edge_mm",
+  "hardness_hrc",
+];
 
 /** Columns that have something to say; the quiet ones fold into a line under the matrix until they are asked for. */
 function columns(lineUp: LineUpData, all: boolean) {
@@ -26,7 +31,13 @@ function columns(lineUp: LineUpData, all: boolean) {
 }
 
 /** Rows are blades, headed by their edge; columns are what is held equal; the factor's column is framed. */
-export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (bladeId: string) => void }) {
+export function Matrix({
+  lineUp,
+  onStart,
+}: {
+  lineUp: LineUpData;
+  onStart: (bladeId: string) => void;
+}) {
   const { ref, width } = useWidth<HTMLDivElement>(1200);
   const [all, setAll] = useState(false);
   const { trial, blades, cells, runs } = lineUp;
@@ -35,7 +46,9 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
   const stripWidth = Math.max(230, Math.min(430, width - 340 - 125 * Math.min(shown.length, 5)));
   if (blades.length === 0) {
     return (
-      <p className="px-7 pt-6 text-ink-2">Add the blades to compare; each gets a mark that follows it everywhere.</p>
+      <p className="px-7 pt-6 text-ink-2">
+        Add the blades to compare; each gets a mark that follows it everywhere.
+      </p>
     );
   }
   return (
@@ -61,7 +74,9 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
         <tbody>
           {blades.map((blade) => {
             const cut = runs.filter((r) => r.blade_id === blade.id && !r.practice);
-            const live = cut.find((r) => r.status === "cutting" || r.status === "fresh" || r.status === "paused");
+            const live = cut.find(
+              (r) => r.status === "cutting" || r.status === "fresh" || r.status === "paused",
+            );
             return (
               <tr key={blade.id} className="border-b border-line">
                 <th
@@ -90,7 +105,9 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
                           onClick={() => onStart(blade.id)}
                           className="cond block min-h-6 cursor-pointer text-left text-note text-ink-2 underline underline-offset-2"
                         >
-                          {cut.length ? `${plural(cut.length, "edge")} cut, start another` : "start its first run"}
+                          {cut.length
+                            ? `${plural(cut.length, "edge")} cut, start another`
+                            : "start its first run"}
                         </button>
                       )}
                     </div>
@@ -112,7 +129,13 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
                 {shown.map((v) => {
                   const cell = cells.find((c) => c.blade === blade.code && c.variable === v.name);
                   return cell ? (
-                    <CellEditor key={v.name} lineUp={lineUp} blade={blade} variable={v} cell={cell} />
+                    <CellEditor
+                      key={v.name}
+                      lineUp={lineUp}
+                      blade={blade}
+                      variable={v}
+                      cell={cell}
+                    />
                   ) : (
                     <td key={v.name} />
                   );
@@ -123,7 +146,9 @@ export function Matrix({ lineUp, onStart }: { lineUp: LineUpData; onStart: (blad
         </tbody>
       </table>
       <p className="flex flex-wrap gap-x-5 pt-3 text-note text-ink-2">
-        <span>Hatched: not matched. Ruled: not known yet. Choose a cell or a column's head to change it.</span>
+        <span>
+          Hatched: not matched. Ruled: not known yet. Choose a cell or a column's head to change it.
+        </span>
         {quiet.length ? <span>Also matched: {quiet.map((v) => v.label).join(", ")}.</span> : null}
         {quiet.length || all ? (
           <button

@@ -23,7 +23,9 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
   const blade = lineUp.blades.find((b) => b.id === chosen) ?? lineUp.blades[0];
   const codeOf = (b: Schemas["BladeOut"]) => lineUp.codes[b.id] ?? b.code;
   const edges = blade?.edges ?? [];
-  const earlier = lineUp.runs.find((r) => r.blade_id === blade?.id && !r.practice && r.status === "stopped");
+  const earlier = lineUp.runs.find(
+    (r) => r.blade_id === blade?.id && !r.practice && r.status === "stopped",
+  );
   const last = edges.at(-1);
   const isCut = (edgeId: string) => lineUp.used_up.includes(edgeId);
   const needsNew = !last || (isCut(last.id) && !practice);
@@ -32,9 +34,13 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
   const planned = needsNew ? undefined : last?.zones.find((z) => z.use === "cut");
   const [from, setFrom] = useState<string | null>(null);
   const [to, setTo] = useState<string | null>(null);
-  const zone = [from ?? planned?.from_mm.toString() ?? "", to ?? planned?.to_mm.toString() ?? ""] as const;
+  const zone = [
+    from ?? planned?.from_mm.toString() ?? "",
+    to ?? planned?.to_mm.toString() ?? "",
+  ] as const;
   const typed = [angle, thickness, ...zone].map(typedNumber);
-  const wrong = (i: number, text: string) => (typed[i] === undefined ? `“${text}” is not a number` : undefined);
+  const wrong = (i: number, text: string) =>
+    typed[i] === undefined ? `“${text}” is not a number` : undefined;
   const start = useChange(
     async () => {
       if (!blade) return;
@@ -163,7 +169,9 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
         />
       ) : null}
       {start.error &&
-      !["side_angle_deg", "thickness_behind_edge_mm", "zone_to_mm"].includes(refused?.problem.field ?? "") ? (
+      !["side_angle_deg", "thickness_behind_edge_mm", "zone_to_mm"].includes(
+        refused?.problem.field ?? "",
+      ) ? (
         <p role="alert" className="font-medium text-rust">
           {start.error.message}
         </p>

@@ -19,11 +19,15 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
     <section aria-label="Method">
       <h2 className="text-lead font-bold">How it is cut</h2>
       <p className="mt-2">
-        <Link to={`/trials/${trial.id}/method`} className="font-semibold underline underline-offset-4">
+        <Link
+          to={`/trials/${trial.id}/method`}
+          className="font-semibold underline underline-offset-4"
+        >
           {trial.method.name}
         </Link>
-        , {trial.medium || "medium not named"}: a run {trial.method.ends_when}. Checked {trial.method.checked}.{" "}
-        {plural(trial.edges_per_blade, "edge")} a blade; {trial.settled_rule}.
+        , {trial.medium || "medium not named"}: a run {trial.method.ends_when}. Checked{" "}
+        {trial.method.checked}. {plural(trial.edges_per_blade, "edge")} a blade;{" "}
+        {trial.settled_rule}.
       </p>
       {fixed ? (
         <p className="mt-1 text-note text-ink-2">
@@ -121,7 +125,9 @@ function EdgesForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () =
       ) : (
         <span />
       )}
-      {refused && !refused.problem.field ? <p className="col-span-2 text-rust">{refused.message}</p> : null}
+      {refused && !refused.problem.field ? (
+        <p className="col-span-2 text-rust">{refused.message}</p>
+      ) : null}
       <Button kind="next" type="submit" className="col-span-2" disabled={save.isPending}>
         Keep it
       </Button>

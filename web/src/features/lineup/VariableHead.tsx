@@ -15,7 +15,8 @@ export function allowed(variable: Variable, trial: Trial): string {
   if (variable.name === "hardness_hrc" && trial.hardness_reading === "as_usually_hardened")
     return "as usual for its grade";
   if (variable.name === "edge_length_mm" && trial.scale_edge_length) return "put on one length";
-  if (variable.kind === "settled") return trial.settled_kind === "every_edge" ? "every edge" : "by the rule";
+  if (variable.kind === "settled")
+    return trial.settled_kind === "every_edge" ? "every edge" : "by the rule";
   if (variable.kind === "alike") return "alike";
   if (variable.kind === "ratio") return `within × ${variable.tolerance}`;
   if (variable.kind === "relative") return `±${variable.tolerance} %`;
@@ -40,7 +41,10 @@ export function VariableHead({ trial, variable }: { trial: Trial; variable: Vari
     </button>
   );
   return (
-    <th scope="col" className={`px-3 py-2 font-medium ${isFactor ? "border-x-2 border-t-2 border-ink bg-sheet" : ""}`}>
+    <th
+      scope="col"
+      className={`px-3 py-2 font-medium ${isFactor ? "border-x-2 border-t-2 border-ink bg-sheet" : ""}`}
+    >
       <Pop open={open} onOpenChange={setOpen} trigger={trigger}>
         <p className="font-semibold">{variable.label}</p>
         <p className="mt-1 mb-3 text-note">
@@ -52,26 +56,39 @@ export function VariableHead({ trial, variable }: { trial: Trial; variable: Vari
   );
 }
 
-function ToleranceForm({ trial, variable, onDone }: { trial: Trial; variable: Variable; onDone: () => void }) {
+function ToleranceForm({
+  trial,
+  variable,
+  onDone,
+}: {
+  trial: Trial;
+  variable: Variable;
+  onDone: () => void;
+}) {
   const [tolerance, setTolerance] = useState(String(variable.tolerance));
-  const [effect, setEffect] = useState(variable.effect_percent === null ? "" : String(variable.effect_percent));
+  const [effect, setEffect] = useState(
+    variable.effect_percent === null ? "" : String(variable.effect_percent),
+  );
   const save = useChange((patch: Schemas["TrialPatch"]) => patchTrial(trial.id, patch), onDone);
   const refused = save.error instanceof Refused ? save.error : null;
   const numeric = !["alike", "settled"].includes(variable.kind);
   const numbers = [tolerance, effect].map(typedNumber);
-  const wrong = (i: number, typed: string) => (numbers[i] === undefined ? `“${typed}” is not a number` : undefined);
+  const wrong = (i: number, typed: string) =>
+    numbers[i] === undefined ? `“${typed}” is not a number` : undefined;
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (numbers.includes(undefined)) return;
     const tolerances = { ...trial.tolerances };
     const effects = { ...trial.effects };
-    if (numbers[0] === null || numbers[0] === variable.usual_tolerance) delete tolerances[variable.name];
+    if (numbers[0] === null || numbers[0] === variable.usual_tolerance)
+      delete tolerances[variable.name];
     else tolerances[variable.name] = numbers[0] as number;
     if (numbers[1] === null) delete effects[variable.name];
     else if (numbers[1] !== variable.effect_percent) effects[variable.name] = numbers[1] as number;
     save.mutate({ tolerances, effects });
   };
-  const unit = variable.kind === "relative" ? "%" : variable.kind === "ratio" ? "times" : variable.unit;
+  const unit =
+    variable.kind === "relative" ? "%" : variable.kind === "ratio" ? "times" : variable.unit;
   return (
     <form onSubmit={submit} className="flex flex-col gap-3" noValidate>
       {numeric ? (
@@ -103,14 +120,18 @@ function ToleranceForm({ trial, variable, onDone }: { trial: Trial; variable: Va
           onChange={(e) => save.mutate({ scale_edge_length: e.target.checked })}
         />
       ) : null}
-      {save.error && !refused?.problem.field ? <p className="text-rust">{save.error.message}</p> : null}
+      {save.error && !refused?.problem.field ? (
+        <p className="text-rust">{save.error.message}</p>
+      ) : null}
       {numeric ? (
         <Button kind="next" type="submit" disabled={save.isPending}>
           Keep
         </Button>
       ) : null}
       {variable.kind === "settled" ? (
-        <p className="text-note">Which edges count is set under “How it is cut”, before the first cut.</p>
+        <p className="text-note">
+          Which edges count is set under “How it is cut”, before the first cut.
+        </p>
       ) : (
         <Button
           kind="quiet"

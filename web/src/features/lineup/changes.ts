@@ -1,7 +1,9 @@
 import { api, body, type Schemas } from "../../api/client";
 
 export const patchTrial = (trialId: string, change: Schemas["TrialPatch"]) =>
-  body(api.PATCH("/api/trials/{trial_id}", { params: { path: { trial_id: trialId } }, body: change }));
+  body(
+    api.PATCH("/api/trials/{trial_id}", { params: { path: { trial_id: trialId } }, body: change }),
+  );
 
 export const putBladeInTrial = (trialId: string, blade: Schemas["BladeBody"]) =>
   body(
@@ -11,7 +13,11 @@ export const putBladeInTrial = (trialId: string, blade: Schemas["BladeBody"]) =>
     }),
   );
 
-export const takeFromShelf = (trialId: string, bladeId: string, role: Schemas["BladeOut"]["role"] = "") =>
+export const takeFromShelf = (
+  trialId: string,
+  bladeId: string,
+  role: Schemas["BladeOut"]["role"] = "",
+) =>
   body(
     api.PUT("/api/trials/{trial_id}/places/{blade_id}", {
       params: { path: { trial_id: trialId, blade_id: bladeId } },

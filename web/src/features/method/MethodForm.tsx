@@ -22,7 +22,18 @@ const STOPS: ReadonlyArray<readonly [StopKind, string]> = [
 /** Everything a method says, in the order of the bench: what is cut, how it is looked at, what ends it. */
 export function MethodForm({ draft: d, onChange, at }: Props) {
   const set = (part: Partial<MethodDraft>) => onChange({ ...d, ...part });
-  const text = (name: "name" | "surface" | "piece" | "contact" | "zone" | "every" | "growth" | "at" | "stations") => ({
+  const text = (
+    name:
+      | "name"
+      | "surface"
+      | "piece"
+      | "contact"
+      | "zone"
+      | "every"
+      | "growth"
+      | "at"
+      | "stations",
+  ) => ({
     value: d[name],
     onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
   });
@@ -30,7 +41,12 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
     <div className="flex flex-col gap-7">
       <Part title="What is cut">
         <div className="grid grid-cols-2 gap-3 bench:grid-cols-4">
-          <Field className="col-span-2" label="Name of the method" {...text("name")} error={at("name")} />
+          <Field
+            className="col-span-2"
+            label="Name of the method"
+            {...text("name")}
+            error={at("name")}
+          />
           <Choice
             label="Medium"
             value={d.medium}
@@ -60,7 +76,13 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
               <option key={unit}>{unit}</option>
             ))}
           </Choice>
-          <Field label="One tap counts" unit={d.unit} inputMode="decimal" {...text("piece")} error={at("piece")} />
+          <Field
+            label="One tap counts"
+            unit={d.unit}
+            inputMode="decimal"
+            {...text("piece")}
+            error={at("piece")}
+          />
           <Field
             label="Contact length a cut"
             unit="mm"
@@ -96,7 +118,11 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
           >
             {(part, change) => (
               <>
-                <Field label="Medium" value={part.medium} onChange={(e) => change({ medium: e.target.value })} />
+                <Field
+                  label="Medium"
+                  value={part.medium}
+                  onChange={(e) => change({ medium: e.target.value })}
+                />
                 <Field
                   label="Amount"
                   unit={d.unit}
@@ -123,7 +149,9 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
                 label="Check"
                 value={check.kind}
                 onChange={(e) => change({ kind: e.target.value as CheckKind })}
-                hint={check.kind === "shave" ? "Not on skin: paper or a hair sample does." : undefined}
+                hint={
+                  check.kind === "shave" ? "Not on skin: paper or a hair sample does." : undefined
+                }
               >
                 {CHECKS.map(([kind, label]) => (
                   <option key={kind} value={kind}>
@@ -137,7 +165,11 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
                 value={check.readings}
                 onChange={(e) => change({ readings: e.target.value })}
               />
-              <Field label="On what" value={check.material} onChange={(e) => change({ material: e.target.value })} />
+              <Field
+                label="On what"
+                value={check.material}
+                onChange={(e) => change({ material: e.target.value })}
+              />
             </>
           )}
         </Rows>
@@ -194,17 +226,23 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
         >
           {(stage, change) => (
             <>
-              <Field label="Stage" value={stage.name} onChange={(e) => change({ name: e.target.value })} />
+              <Field
+                label="Stage"
+                value={stage.name}
+                onChange={(e) => change({ name: e.target.value })}
+              />
               <Choice
                 label="goes by"
                 value={stage.check}
                 onChange={(e) => change({ check: e.target.value as CheckKind })}
               >
-                {CHECKS.filter(([kind]) => kind === "force" || JUDGED.includes(kind)).map(([kind, label]) => (
-                  <option key={kind} value={kind}>
-                    {label}
-                  </option>
-                ))}
+                {CHECKS.filter(([kind]) => kind === "force" || JUDGED.includes(kind)).map(
+                  ([kind, label]) => (
+                    <option key={kind} value={kind}>
+                      {label}
+                    </option>
+                  ),
+                )}
               </Choice>
               {stage.check === "force" ? (
                 <Field
@@ -237,7 +275,11 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
         >
           {(rule, change) => (
             <>
-              <Choice label="Rule" value={rule.kind} onChange={(e) => change({ kind: e.target.value as StopKind })}>
+              <Choice
+                label="Rule"
+                value={rule.kind}
+                onChange={(e) => change({ kind: e.target.value as StopKind })}
+              >
                 {STOPS.map(([kind, label]) => (
                   <option key={kind} value={kind}>
                     {label}
@@ -246,7 +288,11 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
               </Choice>
               {rule.kind === "limit" ? (
                 <>
-                  <Choice label="Stage" value={rule.stage} onChange={(e) => change({ stage: e.target.value })}>
+                  <Choice
+                    label="Stage"
+                    value={rule.stage}
+                    onChange={(e) => change({ stage: e.target.value })}
+                  >
                     <option value="">choose</option>
                     {d.stages.map((s) => (
                       <option key={s.name}>{s.name}</option>
@@ -335,14 +381,20 @@ function Rows<T extends object>({
         // biome-ignore lint/suspicious/noArrayIndexKey: rows have no name of their own, and are edited in place
         <div key={i} className="mt-2 flex flex-wrap gap-2">
           <div className="grid min-w-0 flex-1 basis-72 grid-cols-1 gap-3 bench:grid-cols-3">
-            {children(row, (part) => onChange(rows.map((r, at) => (at === i ? { ...r, ...part } : r))))}
+            {children(row, (part) =>
+              onChange(rows.map((r, at) => (at === i ? { ...r, ...part } : r))),
+            )}
           </div>
           <button
             type="button"
             aria-label="Move up"
             disabled={i === 0}
             className={small}
-            onClick={() => onChange(rows.map((r, at) => (at === i ? (rows[i - 1] ?? r) : at === i - 1 ? row : r)))}
+            onClick={() =>
+              onChange(
+                rows.map((r, at) => (at === i ? (rows[i - 1] ?? r) : at === i - 1 ? row : r)),
+              )
+            }
           >
             ↑
           </button>

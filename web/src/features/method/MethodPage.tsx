@@ -20,10 +20,12 @@ export function MethodPage() {
   const trial = useQuery(lineUpQuery(trialId));
   const known = useQuery(methodsQuery);
   const versions = useQuery(versionsQuery(trialId));
-  if (trial.isPending || known.isPending || versions.isPending) return <Waiting what="the method" />;
+  if (trial.isPending || known.isPending || versions.isPending)
+    return <Waiting what="the method" />;
   if (trial.isError) return <Failed error={trial.error} onRetry={() => void trial.refetch()} />;
   if (known.isError) return <Failed error={known.error} onRetry={() => void known.refetch()} />;
-  if (versions.isError) return <Failed error={versions.error} onRetry={() => void versions.refetch()} />;
+  if (versions.isError)
+    return <Failed error={versions.error} onRetry={() => void versions.refetch()} />;
   return <Bench key={trialId} lineUp={trial.data} known={known.data} versions={versions.data} />;
 }
 
@@ -57,7 +59,9 @@ function Bench({
   const changed = "unread" in made || JSON.stringify(made.method) !== JSON.stringify(inForce);
   const refused = save.error instanceof Refused ? save.error : null;
   const at = (field: string) =>
-    tried && "unread" in made && made.unread.includes(field) ? "A number is missing here" : refused?.at(field);
+    tried && "unread" in made && made.unread.includes(field)
+      ? "A number is missing here"
+      : refused?.at(field);
   const take = (method: MethodOut, from: string) => {
     setDraft({ ...asDraft(plainMethod(method)), from });
     save.reset();
@@ -79,7 +83,8 @@ function Bench({
       {runs ? (
         <p className="mt-1 text-ink-2">
           {plural(runs, "run")} cut so far {runs === 1 ? "keeps" : "keep"} the version{" "}
-          {runs === 1 ? "it was" : "they were"} cut under; where versions differ in what matters, they are not compared.
+          {runs === 1 ? "it was" : "they were"} cut under; where versions differ in what matters,
+          they are not compared.
         </p>
       ) : null}
       {save.error && !refused?.problem.field ? (
@@ -109,7 +114,8 @@ function Bench({
                 {versions.map((v) => (
                   <li key={v.id} className="border-b border-line py-2 text-note">
                     <b>version {v.number}</b>
-                    {v.id === trial.method.id ? ", in force" : ""}: {v.ends_when}; checked {v.checked}
+                    {v.id === trial.method.id ? ", in force" : ""}: {v.ends_when}; checked{" "}
+                    {v.checked}
                   </li>
                 ))}
               </ol>

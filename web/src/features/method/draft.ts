@@ -55,7 +55,11 @@ export function asDraft(m: Method): MethodDraft {
     piece: text(m.piece ?? 1),
     contact: text(m.contact_mm),
     zone: text(m.zone_length_mm),
-    checks: m.checks.map((c) => ({ kind: c.kind, readings: text(c.readings ?? 1), material: c.material ?? "" })),
+    checks: m.checks.map((c) => ({
+      kind: c.kind,
+      readings: text(c.readings ?? 1),
+      material: c.material ?? "",
+    })),
     stages: m.stages.map((s) => ({
       name: s.name,
       check: s.check ?? "force",
@@ -98,7 +102,8 @@ export function asMethod(d: MethodDraft): { method: Method } | { unread: string[
     unread.push(name);
     return 0;
   };
-  const may = (name: string, value: string): number | null => (value.trim() ? need(name, value) : null);
+  const may = (name: string, value: string): number | null =>
+    value.trim() ? need(name, value) : null;
   const list = (name: string, value: string): number[] => {
     const read = typedList(value);
     if (read) return read;

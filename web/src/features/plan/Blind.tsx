@@ -23,10 +23,13 @@ export function Blind({ found, trialId }: { found: Schemas["TrialPlanOut"]; tria
       {found.is_blind ? (
         <>
           <p>
-            The bench shows codes; comparison, forecasts and later checks stay hidden until the blades are uncovered.
+            The bench shows codes; comparison, forecasts and later checks stay hidden until the
+            blades are uncovered.
           </p>
           <details className="mt-1">
-            <summary className="min-h-11 cursor-pointer font-semibold">The key, for whoever codes the blades</summary>
+            <summary className="min-h-11 cursor-pointer font-semibold">
+              The key, for whoever codes the blades
+            </summary>
             <p>
               {Object.entries(found.codes)
                 .map(([code, blind]) => `${code} is ${blind}`)
@@ -53,7 +56,8 @@ export function Blind({ found, trialId }: { found: Schemas["TrialPlanOut"]; tria
       ) : (
         <>
           <p className="text-ink-2">
-            Knowing which blade is in hand bends the hand. Codes can stand for the blades until all is cut.
+            Knowing which blade is in hand bends the hand. Codes can stand for the blades until all
+            is cut.
           </p>
           <Button className="mt-2" onClick={() => change.mutate(true)} disabled={change.isPending}>
             Cut it blind

@@ -61,14 +61,20 @@ export function Cost({ found }: { found: Found }) {
 
 function fromLot(need: Schemas["StockNeedOut"], why: string): readonly [string, string, string] {
   const left = need.left === null ? "" : `${amount(Math.max(need.left, 0))} ${need.unit} left`;
-  return [need.lot, `${amount(need.needed)} ${need.unit}`, [why, left, money(need)].filter(Boolean).join("; ")];
+  return [
+    need.lot,
+    `${amount(need.needed)} ${need.unit}`,
+    [why, left, money(need)].filter(Boolean).join("; "),
+  ];
 }
 
 const amount = (n: number) => n.toFixed(n < 10 ? 1 : 0);
 
 function mediumWhy({ pace, method }: Found): string {
-  if (method.medium === "rope") return `${pace.advance_mm} mm a cut and ${pace.offcut_m} m of offcut a run`;
-  if (["mm", "m", "in", "ft"].includes(method.count_unit ?? "cuts")) return "the length that is counted";
+  if (method.medium === "rope")
+    return `${pace.advance_mm} mm a cut and ${pace.offcut_m} m of offcut a run`;
+  if (["mm", "m", "in", "ft"].includes(method.count_unit ?? "cuts"))
+    return "the length that is counted";
   return `${method.contact_mm ?? 300} mm a cut`;
 }
 
@@ -78,6 +84,7 @@ function money(need: Schemas["StockNeedOut"]): string {
 
 function total(needs: Found["needs"]): string {
   const sums = new Map<string, number>();
-  for (const n of needs) if (n.price !== null) sums.set(n.currency, (sums.get(n.currency) ?? 0) + n.price);
+  for (const n of needs)
+    if (n.price !== null) sums.set(n.currency, (sums.get(n.currency) ?? 0) + n.price);
   return [...sums].map(([currency, sum]) => `${sum.toFixed(0)} ${currency}`.trim()).join(", ");
 }

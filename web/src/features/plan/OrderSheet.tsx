@@ -20,7 +20,10 @@ export function OrderSheet({ found, trial }: { found: Schemas["TrialPlanOut"]; t
       </p>
       <ol className="mt-2">
         {blocks.map((block) => (
-          <li key={block} className="flex flex-wrap items-center gap-x-8 gap-y-1 border-b border-line py-1.5">
+          <li
+            key={block}
+            className="flex flex-wrap items-center gap-x-8 gap-y-1 border-b border-line py-1.5"
+          >
             <span className="w-16 text-ink-2">block {block}</span>
             {found.order
               .filter((p) => p.block === block)

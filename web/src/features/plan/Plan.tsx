@@ -119,7 +119,10 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
     queryKey: ["plan-tried", trialId, sent, kept.method.id],
     queryFn: () =>
       body(
-        api.POST("/api/trials/{trial_id}/plan/try", { params: { path: { trial_id: trialId } }, body: sent as Sent }),
+        api.POST("/api/trials/{trial_id}/plan/try", {
+          params: { path: { trial_id: trialId } },
+          body: sent as Sent,
+        }),
       ),
     enabled: Boolean(sent),
     retry: false,
@@ -127,13 +130,20 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
   });
   const save = useChange(
     (plan: Sent) =>
-      body(api.PUT("/api/trials/{trial_id}/plan", { params: { path: { trial_id: trialId } }, body: plan })),
+      body(
+        api.PUT("/api/trials/{trial_id}/plan", {
+          params: { path: { trial_id: trialId } },
+          body: plan,
+        }),
+      ),
     forget,
   );
   const lastGood = useRef(kept);
   if (tried.data && !tried.isError) lastGood.current = tried.data;
   const found = lastGood.current;
-  const refused = [save.error, tried.error].find((e) => e instanceof Refused) as Refused | undefined;
+  const refused = [save.error, tried.error].find((e) => e instanceof Refused) as
+    | Refused
+    | undefined;
   const set = (name: Exclude<keyof Typed, "balance">) => (e: { target: { value: string } }) =>
     setTyped({ ...typed, [name]: e.target.value });
   const field = (name: (typeof NUMBERS)[number], wire: string, needed = true) => ({
@@ -148,7 +158,9 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
   const changed = JSON.stringify(sent) !== JSON.stringify(asSent(asTyped(kept.plan), kept.plan));
   const edges = Number(typedNumber(typed.edges)) || 1;
   const byForce = found.method.checks.some((c) => c.kind === "force");
-  const stock = (lots.data ?? []).filter((lot) => !lot.archived || [typed.mediumLot, typed.checkLot].includes(lot.id));
+  const stock = (lots.data ?? []).filter(
+    (lot) => !lot.archived || [typed.mediumLot, typed.checkLot].includes(lot.id),
+  );
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
       <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-3">
@@ -180,7 +192,8 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
         <Link to={`/trials/${trialId}/method`} className="font-bold underline underline-offset-4">
           {found.method.name}
         </Link>
-        , version {found.method.number}: a run {found.method.ends_when}. Checked {found.method.checked}.
+        , version {found.method.number}: a run {found.method.ends_when}. Checked{" "}
+        {found.method.checked}.
       </p>
       <div className="mt-4 grid gap-x-12 gap-y-7 print:hidden bench:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
         <section aria-label="What is planned" className="grid h-fit grid-cols-2 gap-3">
@@ -218,15 +231,27 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
             error={refused?.at("check_lot_id")}
           />
           {typed.mediumLot || found.method.medium !== "rope" ? null : (
-            <Field label="Rope left" unit="m" hint="empty: not counted" {...field("rope", "rope_left_m", false)} />
+            <Field
+              label="Rope left"
+              unit="m"
+              hint="empty: not counted"
+              {...field("rope", "rope_left_m", false)}
+            />
           )}
           {typed.checkLot || !byForce ? null : (
-            <Field label="Test line left" unit="m" hint="empty: not counted" {...field("line", "line_left_m", false)} />
+            <Field
+              label="Test line left"
+              unit="m"
+              hint="empty: not counted"
+              {...field("line", "line_left_m", false)}
+            />
           )}
           {found.method.medium === "rope" ? (
             <Field label="Rope a cut" unit="mm" {...field("advance", "advance_mm")} />
           ) : null}
-          {byForce ? <Field label="Test line a reading" unit="mm" {...field("lineEach", "line_mm")} /> : null}
+          {byForce ? (
+            <Field label="Test line a reading" unit="mm" {...field("lineEach", "line_mm")} />
+          ) : null}
           <Field label="Cuts a day for one hand" {...field("cutsADay", "cuts_a_day")} />
           <Field label="A sharpening takes" unit="min" {...field("sharpening", "sharpening_min")} />
           <Field

@@ -7,7 +7,15 @@ type Method = Schemas["MethodOut"];
 type Ahead = Schemas["ScheduleAheadOut"];
 
 /** What each check schedule would use and reach on a middling blade of this trial, side by side; one press takes it. */
-export function Schedules({ schedules, method, trialId }: { schedules: Ahead[]; method: Method; trialId: string }) {
+export function Schedules({
+  schedules,
+  method,
+  trialId,
+}: {
+  schedules: Ahead[];
+  method: Method;
+  trialId: string;
+}) {
   const take = useChange((s: Ahead) => putMethod(trialId, { method: withSchedule(method, s) }));
   const life = schedules[0]?.expected.life;
   if (!life) return null;
@@ -29,7 +37,10 @@ export function Schedules({ schedules, method, trialId }: { schedules: Ahead[]; 
         </thead>
         <tbody>
           {schedules.map((s) => (
-            <tr key={s.name} className={`border-b border-line ${s.chosen ? "bg-sheet font-bold" : ""}`}>
+            <tr
+              key={s.name}
+              className={`border-b border-line ${s.chosen ? "bg-sheet font-bold" : ""}`}
+            >
               <th scope="row" className="text-left font-normal">
                 {s.chosen ? (
                   <span className="flex min-h-9 items-center gap-2 font-bold">
@@ -80,7 +91,9 @@ function withSchedule(method: Method, s: Ahead): Schemas["MethodBody"] {
     growth: s.growth,
     at: [],
     ends: method.ends.map((rule) =>
-      rule.kind === "limit" && rule.confirm && rule.confirm !== "none" ? { ...rule, confirm } : rule,
+      rule.kind === "limit" && rule.confirm && rule.confirm !== "none"
+        ? { ...rule, confirm }
+        : rule,
     ),
   };
 }

@@ -12,7 +12,11 @@ export function WorkDays({ found, trialId }: { found: Schemas["TrialPlanOut"]; t
     <section aria-label="Days of work" className="mt-6 print:hidden">
       <div className="flex items-baseline justify-between gap-4">
         <h2 className="text-lead font-bold">Days of work</h2>
-        <a className="font-semibold underline underline-offset-4" href={`/api/trials/${trialId}/calendar.ics`} download>
+        <a
+          className="font-semibold underline underline-offset-4"
+          href={`/api/trials/${trialId}/calendar.ics`}
+          download
+        >
           Take it into a calendar
         </a>
       </div>
@@ -21,9 +25,14 @@ export function WorkDays({ found, trialId }: { found: Schemas["TrialPlanOut"]; t
           const work = found.work.filter((w) => w.on === on);
           const hours = work.reduce((sum, w) => sum + w.hours, 0);
           return (
-            <li key={on} className="grid grid-cols-[6.5rem_1fr_4rem] gap-x-3 border-b border-line py-1">
+            <li
+              key={on}
+              className="grid grid-cols-[6.5rem_1fr_4rem] gap-x-3 border-b border-line py-1"
+            >
               <span className="text-ink-2">{day(on)}</span>
-              <span>{work.map((w) => `${WORK[w.kind]} ${w.blades.map(shown).join(", ")}`).join("; ")}</span>
+              <span>
+                {work.map((w) => `${WORK[w.kind]} ${w.blades.map(shown).join(", ")}`).join("; ")}
+              </span>
               <span className="text-right text-ink-2">{hours.toFixed(1)} h</span>
             </li>
           );

@@ -38,9 +38,15 @@ export function EdgeRow({
         <span className="flex min-h-11 items-center font-semibold">{edge.number}</span>
         {departs ? <span className="block text-note text-rust">other than the recipe</span> : null}
       </td>
-      {(["side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "start_gf"] as const).map((name) => {
+      {(
+        ["side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "start_gf"] as const
+      ).map((name) => {
         const found = quantity(name);
-        return found ? <MeasuredCell key={name} blade={blade} edge={edge} quantity={found} /> : <td key={name} />;
+        return found ? (
+          <MeasuredCell key={name} blade={blade} edge={edge} quantity={found} />
+        ) : (
+          <td key={name} />
+        );
       })}
       <MinutesCell
         blade={blade}
@@ -52,7 +58,9 @@ export function EdgeRow({
         <select
           aria-label={`${blade.code}, edge ${edge.number}: burr`}
           value={edge.burr_check}
-          onChange={(e) => change.mutate({ id: edge.id, burr_check: e.target.value as "" | "gone" | "traces" })}
+          onChange={(e) =>
+            change.mutate({ id: edge.id, burr_check: e.target.value as "" | "gone" | "traces" })
+          }
           className="min-h-11 rounded-edge border border-line bg-sheet px-2"
         >
           <option value="">not looked</option>
@@ -65,7 +73,10 @@ export function EdgeRow({
           aria-label={`${blade.code}, edge ${edge.number}: lamp`}
           value={edge.lamp_check}
           onChange={(e) =>
-            change.mutate({ id: edge.id, lamp_check: e.target.value as "" | "nothing glints" | "glints" })
+            change.mutate({
+              id: edge.id,
+              lamp_check: e.target.value as "" | "nothing glints" | "glints",
+            })
           }
           className="min-h-11 rounded-edge border border-line bg-sheet px-2"
         >
@@ -93,19 +104,43 @@ const INPUT =
 const UNTOUCHED = { text: null };
 
 /** A measured value, kept as one more measurement when the field is left. */
-function MeasuredCell({ blade, edge, quantity }: { blade: Schemas["BladeOut"]; edge: Edge; quantity: Quantity }) {
-  const name = quantity.name as "side_angle_deg" | "micro_bevel_side_deg" | "thickness_behind_edge_mm" | "start_gf";
+function MeasuredCell({
+  blade,
+  edge,
+  quantity,
+}: {
+  blade: Schemas["BladeOut"];
+  edge: Edge;
+  quantity: Quantity;
+}) {
+  const name = quantity.name as
+    | "side_angle_deg"
+    | "micro_bevel_side_deg"
+    | "thickness_behind_edge_mm"
+    | "start_gf";
   const known = edge[name];
   const shown = known === null ? "" : known.toFixed(quantity.decimals);
-  const [typed, setTyped, drop] = useDraft<{ text: string | null }>(`row:${edge.id}:${name}`, UNTOUCHED);
+  const [typed, setTyped, drop] = useDraft<{ text: string | null }>(
+    `row:${edge.id}:${name}`,
+    UNTOUCHED,
+  );
   const text = typed.text ?? shown;
-  const save = useChange((made: Schemas["MeasurementBody"]) => putMeasurement(blade.id, made), drop);
+  const save = useChange(
+    (made: Schemas["MeasurementBody"]) => putMeasurement(blade.id, made),
+    drop,
+  );
   const refused = save.error instanceof Refused ? save.error : null;
   const read = readCell(name, text);
   const keep = () => {
     if (!text.trim() || text === shown) return drop();
     if (read.value === undefined) return;
-    save.mutate({ id: newId(), quantity: name, edge_id: edge.id, value: read.value, details: read.details });
+    save.mutate({
+      id: newId(),
+      quantity: name,
+      edge_id: edge.id,
+      value: read.value,
+      details: read.details,
+    });
   };
   const wrong = read.value === undefined ? `“${text}” cannot be read` : refused?.at(name);
   const ask = isThatSo(typed.text === null ? known : read.value, quantity);
@@ -142,14 +177,20 @@ function MeasuredCell({ blade, edge, quantity }: { blade: Schemas["BladeOut"]; e
 }
 
 function readCell(name: string, text: string) {
-  const details = { stations: [], readings: [] } as NonNullable<Schemas["MeasurementBody"]["details"]>;
+  const details = { stations: [], readings: [] } as NonNullable<
+    Schemas["MeasurementBody"]["details"]
+  >;
   if (name === "thickness_behind_edge_mm" && text.includes(":")) {
     const stations = typedStations(text, "mm");
-    return stations ? { value: null, details: { ...details, stations } } : { value: undefined, details };
+    return stations
+      ? { value: null, details: { ...details, stations } }
+      : { value: undefined, details };
   }
   if (name === "start_gf" && /\d\s+\d/.test(text.trim())) {
     const readings = typedNumbers(text);
-    return readings ? { value: null, details: { ...details, readings } } : { value: undefined, details };
+    return readings
+      ? { value: null, details: { ...details, readings } }
+      : { value: undefined, details };
   }
   return { value: typedNumber(text), details };
 }
@@ -165,7 +206,9 @@ function MinutesCell({
   save: (minutes: number | null) => void;
   error: Error | null;
 }) {
-  const [typed, setTyped, , forget] = useDraft(`row:${edge.id}:minutes`, { text: edge.minutes?.toString() ?? "" });
+  const [typed, setTyped, , forget] = useDraft(`row:${edge.id}:minutes`, {
+    text: edge.minutes?.toString() ?? "",
+  });
   const value = typedNumber(typed.text);
   const wrong =
     value === undefined

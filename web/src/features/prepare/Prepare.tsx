@@ -27,10 +27,12 @@ export function Prepare() {
   const shelf = useQuery(shelfQuery);
   const quantities = useQuery(quantitiesQuery);
   const [opened, setOpened] = useState<string | null>(null);
-  if (lineUp.isPending || shelf.isPending || quantities.isPending) return <Waiting what="the edges" />;
+  if (lineUp.isPending || shelf.isPending || quantities.isPending)
+    return <Waiting what="the edges" />;
   if (lineUp.isError) return <Failed error={lineUp.error} onRetry={() => void lineUp.refetch()} />;
   if (shelf.isError) return <Failed error={shelf.error} onRetry={() => void shelf.refetch()} />;
-  if (quantities.isError) return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
+  if (quantities.isError)
+    return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
   const { blades, runs, trial } = lineUp.data;
   const cut = new Set(lineUp.data.used_up);
   const waiting = (blade: Blade) => blade.edges.slice(-1).find((e) => !cut.has(e.id) && !e.factory);
@@ -48,8 +50,8 @@ export function Prepare() {
             : `${plural(ready.length, "edge")} ${ready.length === 1 ? "waits" : "wait"} to be cut; ${plural(bare.length, "blade")} still to sharpen.`}
       </h1>
       <p className="mt-1 text-ink-2">
-        Same steps, same strokes on all; {trial.settled_rule}. What was measured on the last edge does not hold for the
-        next.
+        Same steps, same strokes on all; {trial.settled_rule}. What was measured on the last edge
+        does not hold for the next.
       </p>
       <MakeEdges
         trialId={trialId}
@@ -102,14 +104,14 @@ export function Prepare() {
             </table>
           </div>
           <p className="mt-2 text-note text-ink-2">
-            Typed values are kept as measured here, today, as you leave the field. Thickness at stations: 16: 0.36 48:
-            0.37. Several start readings: 142 150 147.
+            Typed values are kept as measured here, today, as you leave the field. Thickness at
+            stations: 16: 0.36 48: 0.37. Several start readings: 142 150 147.
           </p>
         </section>
       ) : null}
       <p className="mt-6 text-note text-ink-2">
-        Hold the blade so that a slip goes away from the hand; grind wet or masked. Your own workshop's rules come
-        first.
+        Hold the blade so that a slip goes away from the hand; grind wet or masked. Your own
+        workshop's rules come first.
       </p>
       <Sheet
         wide
@@ -161,11 +163,19 @@ function MakeEdges({
   };
   const make = useChange(
     (sent: Schemas["PreparationBody"]) =>
-      body(api.POST("/api/trials/{trial_id}/preparations", { params: { path: { trial_id: trialId } }, body: sent })),
+      body(
+        api.POST("/api/trials/{trial_id}/preparations", {
+          params: { path: { trial_id: trialId } },
+          body: sent,
+        }),
+      ),
     () => ids.clear(),
   );
   return (
-    <section aria-label="Sharpen by a recipe" className="mt-5 grid gap-x-10 gap-y-4 bench:grid-cols-[1fr_1.2fr]">
+    <section
+      aria-label="Sharpen by a recipe"
+      className="mt-5 grid gap-x-10 gap-y-4 bench:grid-cols-[1fr_1.2fr]"
+    >
       <div>
         <div className="flex flex-wrap items-end gap-3">
           {recipes.length ? (
@@ -184,7 +194,9 @@ function MakeEdges({
         {recipe ? (
           <StepList steps={recipe.steps} className="mt-3 border-l-4 border-hemp pl-8" />
         ) : (
-          <p className="mt-2 text-ink-2">A recipe is an ordered list of steps; write the first one.</p>
+          <p className="mt-2 text-ink-2">
+            A recipe is an ordered list of steps; write the first one.
+          </p>
         )}
       </div>
       <div>
@@ -194,14 +206,20 @@ function MakeEdges({
             const last = blade.edges.at(-1);
             return (
               <li key={blade.id}>
-                <label className={`flex min-h-11 items-center gap-3 ${isBare ? "cursor-pointer" : "text-ink-2"}`}>
+                <label
+                  className={`flex min-h-11 items-center gap-3 ${isBare ? "cursor-pointer" : "text-ink-2"}`}
+                >
                   <input
                     type="checkbox"
                     className="size-5 accent-next"
                     disabled={!isBare}
                     checked={isBare && !left.includes(blade.id)}
                     onChange={(e) =>
-                      setLeft(e.target.checked ? left.filter((id) => id !== blade.id) : [...left, blade.id])
+                      setLeft(
+                        e.target.checked
+                          ? left.filter((id) => id !== blade.id)
+                          : [...left, blade.id],
+                      )
                     }
                   />
                   <Mark mark={blade.mark} />

@@ -37,13 +37,21 @@ export function Bevels() {
     micro_side_angle_deg: read.microAngle,
     micro_face_width_mm: read.microWidth,
   };
-  const given = [query.thickness_mm, query.side_angle_deg, query.face_width_mm].filter((v) => typeof v === "number");
+  const given = [query.thickness_mm, query.side_angle_deg, query.face_width_mm].filter(
+    (v) => typeof v === "number",
+  );
   const ready = given.length === 2 && !Object.values(query).includes(undefined);
   const asked = Object.fromEntries(Object.entries(query).filter(([, v]) => typeof v === "number"));
   const { data, at, error } = useReckoned<Found>("bevel", asked, ready, () =>
     api.GET("/api/reckoner/bevel", { params: { query: asked } }),
   );
-  const placed = ["thickness_mm", "side_angle_deg", "face_width_mm", "micro_side_angle_deg", "micro_face_width_mm"];
+  const placed = [
+    "thickness_mm",
+    "side_angle_deg",
+    "face_width_mm",
+    "micro_side_angle_deg",
+    "micro_face_width_mm",
+  ];
   return (
     <Calculation
       place="bevel"
@@ -53,7 +61,11 @@ export function Bevels() {
     >
       <div className="grid items-start gap-x-12 gap-y-4 bench:grid-cols-[1fr_1fr]">
         <div>
-          <Choice label="What is looked for" value={wanted} onChange={(e) => setWanted(e.target.value as Wanted)}>
+          <Choice
+            label="What is looked for"
+            value={wanted}
+            onChange={(e) => setWanted(e.target.value as Wanted)}
+          >
             {WANTED.map(([value, words]) => (
               <option key={value} value={value}>
                 {words}
@@ -62,7 +74,11 @@ export function Bevels() {
           </Choice>
           <div className="mt-3 grid grid-cols-2 gap-3">
             {wanted !== "thickness" ? (
-              <Field label="Thickness behind the edge" unit="mm" {...field("thickness", at("thickness_mm"))} />
+              <Field
+                label="Thickness behind the edge"
+                unit="mm"
+                {...field("thickness", at("thickness_mm"))}
+              />
             ) : null}
             {wanted !== "angle" ? (
               <Field label="Angle per side" unit="°" {...field("angle", at("side_angle_deg"))} />
@@ -76,7 +92,11 @@ export function Bevels() {
               hint="empty where there is none"
               {...field("microAngle", at("micro_side_angle_deg"))}
             />
-            <Field label="its width" unit="mm" {...field("microWidth", at("micro_face_width_mm"))} />
+            <Field
+              label="its width"
+              unit="mm"
+              {...field("microWidth", at("micro_face_width_mm"))}
+            />
           </div>
           <Answer>
             {data
@@ -106,7 +126,12 @@ export function Bevels() {
         </div>
         <div ref={ref}>
           {data ? (
-            <BevelSection main={data.main} micro={data.micro} thickness={data.whole.thickness_mm} width={width} />
+            <BevelSection
+              main={data.main}
+              micro={data.micro}
+              thickness={data.whole.thickness_mm}
+              width={width}
+            />
           ) : null}
         </div>
       </div>
@@ -117,7 +142,9 @@ export function Bevels() {
 /** Keep the thickness and angle on the newest edge of a blade. */
 function SaveOnBlade({ found }: { found: Found }) {
   const shelf = useQuery(shelfQuery);
-  const blades = (shelf.data?.blades ?? []).map((s) => s.blade).filter((b) => !b.archived_utc && b.edges.length);
+  const blades = (shelf.data?.blades ?? [])
+    .map((s) => s.blade)
+    .filter((b) => !b.archived_utc && b.edges.length);
   const [bladeId, setBladeId] = useState("");
   const blade = blades.find((b) => b.id === bladeId);
   const edge = blade?.edges.at(-1);
@@ -148,7 +175,11 @@ function SaveOnBlade({ found }: { found: Found }) {
   if (blades.length === 0) return null;
   return (
     <div className="mt-3 flex flex-wrap items-end gap-3">
-      <Choice label="Save it on the newest edge of" value={bladeId} onChange={(e) => setBladeId(e.target.value)}>
+      <Choice
+        label="Save it on the newest edge of"
+        value={bladeId}
+        onChange={(e) => setBladeId(e.target.value)}
+      >
         <option value="">no blade</option>
         {blades.map((b) => (
           <option key={b.id} value={b.id}>

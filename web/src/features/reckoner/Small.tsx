@@ -32,7 +32,11 @@ export function Length() {
   return (
     <Calculation place="length" title="thou and mm" footing={data?.footing}>
       <div className="grid grid-cols-2 gap-3">
-        <Field label="Thousandths of an inch" unit="thou" {...pick("thou", data?.thou, at("thou"))} />
+        <Field
+          label="Thousandths of an inch"
+          unit="thou"
+          {...pick("thou", data?.thou, at("thou"))}
+        />
         <Field label="Millimetres" unit="mm" {...pick("mm", data?.mm, at("mm"))} />
       </div>
     </Calculation>
@@ -42,8 +46,11 @@ export function Length() {
 export function Hardness() {
   const { from, value, pick } = usePair("hardness", "hrc", "hv", "60");
   const query = { [from]: value } as { hrc?: number; hv?: number };
-  const { data, at } = useReckoned<Schemas["HardnessReckonedOut"]>("hardness", query, number(value), () =>
-    api.GET("/api/reckoner/hardness", { params: { query } }),
+  const { data, at } = useReckoned<Schemas["HardnessReckonedOut"]>(
+    "hardness",
+    query,
+    number(value),
+    () => api.GET("/api/reckoner/hardness", { params: { query } }),
   );
   return (
     <Calculation place="hardness" title="Hardness" footing={data?.footing}>
@@ -63,10 +70,18 @@ export function Growth() {
     api.GET("/api/reckoner/growth", { params: { query } }),
   );
   return (
-    <Calculation place="growth" title="How thickness grows as the blade is ground back" footing={data?.footing}>
+    <Calculation
+      place="growth"
+      title="How thickness grows as the blade is ground back"
+      footing={data?.footing}
+    >
       <div className="grid grid-cols-2 gap-3">
         <Field label="Height ground off" unit="mm" {...field("height", at("steel_removed_mm"))} />
-        <Field label="Primary grind, per side" unit="°" {...field("grind", at("primary_grind_side_deg"))} />
+        <Field
+          label="Primary grind, per side"
+          unit="°"
+          {...field("grind", at("primary_grind_side_deg"))}
+        />
       </div>
       <Answer>{data ? `${data.value.toFixed(3)} mm thicker behind the edge` : "–"}</Answer>
     </Calculation>
@@ -84,9 +99,17 @@ export function Convex() {
     <Calculation place="convex" title="The angle a convex edge amounts to" footing={data?.footing}>
       <div className="grid grid-cols-2 gap-3">
         <Field label="Thickness there" unit="mm" {...field("thickness", at("thickness_mm"))} />
-        <Field label="at this height above the apex" unit="mm" {...field("height", at("height_mm"))} />
+        <Field
+          label="at this height above the apex"
+          unit="mm"
+          {...field("height", at("height_mm"))}
+        />
       </div>
-      <Answer>{data ? `${data.value.toFixed(1)}° per side, ${(2 * data.value).toFixed(1)}° included` : "–"}</Answer>
+      <Answer>
+        {data
+          ? `${data.value.toFixed(1)}° per side, ${(2 * data.value).toFixed(1)}° included`
+          : "–"}
+      </Answer>
     </Calculation>
   );
 }
@@ -105,13 +128,24 @@ export function Exposure() {
   const rope = { diameter_mm: read.diameter, strands: read.strands };
   const board = { cut_length_mm: read.cut, board_mm: read.board };
   const figures = medium === "rope" ? rope : board;
-  const scaling = number(read.cuts) && number(read.reference) ? { cuts: read.cuts, reference_mm: read.reference } : {};
+  const scaling =
+    number(read.cuts) && number(read.reference)
+      ? { cuts: read.cuts, reference_mm: read.reference }
+      : {};
   const ready = number(read.edge) && Object.values(figures).every(number);
-  const query = { edge_length_mm: read.edge ?? 0, ...figures, ...scaling } as { edge_length_mm: number };
+  const query = { edge_length_mm: read.edge ?? 0, ...figures, ...scaling } as {
+    edge_length_mm: number;
+  };
   const { data, at, error } = useReckoned<Schemas["ExposureOut"]>("exposure", query, ready, () =>
     api.GET("/api/reckoner/exposure", { params: { query } }),
   );
-  const placed = ["diameter_mm", "cut_length_mm", "thickness_mm", "edge_length_used_mm", "reference_length_mm"];
+  const placed = [
+    "diameter_mm",
+    "cut_length_mm",
+    "thickness_mm",
+    "edge_length_used_mm",
+    "reference_length_mm",
+  ];
   return (
     <Calculation
       place="exposure"
@@ -120,15 +154,27 @@ export function Exposure() {
       error={error && !placed.some((name) => at(name)) ? error : null}
     >
       <div className="grid grid-cols-2 gap-3">
-        <Choice label="Medium" value={medium} onChange={(e) => setMedium(e.target.value as typeof medium)}>
+        <Choice
+          label="Medium"
+          value={medium}
+          onChange={(e) => setMedium(e.target.value as typeof medium)}
+        >
           <option value="rope">rope, cut through</option>
           <option value="board">board</option>
         </Choice>
         <Field label="Edge in use" unit="mm" {...field("edge", at("edge_length_used_mm"))} />
         {medium === "rope" ? (
           <>
-            <Field label="Diameter, of rope or strand" unit="mm" {...field("diameter", at("diameter_mm"))} />
-            <Field label="Strands" hint="1 for the whole rope" {...field("strands", at("strands"))} />
+            <Field
+              label="Diameter, of rope or strand"
+              unit="mm"
+              {...field("diameter", at("diameter_mm"))}
+            />
+            <Field
+              label="Strands"
+              hint="1 for the whole rope"
+              {...field("strands", at("strands"))}
+            />
           </>
         ) : (
           <>
@@ -137,13 +183,20 @@ export function Exposure() {
           </>
         )}
         <Field label="A count" unit="cuts" {...field("cuts")} />
-        <Field label="on a reference edge of" unit="mm" {...field("reference", at("reference_length_mm"))} />
+        <Field
+          label="on a reference edge of"
+          unit="mm"
+          {...field("reference", at("reference_length_mm"))}
+        />
       </div>
       <Answer>{data ? `${data.exposure_mm2_per_mm.toFixed(2)} mm²/mm for each cut` : "–"}</Answer>
       {data ? (
         <p className="text-ink-2">
           {data.area_mm2.toFixed(1)} mm² severed by a cut
-          {data.cuts_at_reference !== null && number(read.cuts) && number(read.edge) && number(read.reference)
+          {data.cuts_at_reference !== null &&
+          number(read.cuts) &&
+          number(read.edge) &&
+          number(read.reference)
             ? `; ${read.cuts} cuts on ${read.edge} mm are worth ${honest(data.cuts_at_reference)} on ${read.reference} mm`
             : ""}
           .
@@ -166,8 +219,11 @@ export function Abrasive() {
   const { read, field } = useFigures("abrasive", { grit: "1000" });
   const ready = number(read.grit);
   const query = scale === "um" ? { size_um: read.grit ?? 0 } : { scale, grit: read.grit ?? 0 };
-  const { data, at, error } = useReckoned<Schemas["AbrasiveReckonedOut"]>("abrasive", query, ready, () =>
-    api.GET("/api/reckoner/abrasive", { params: { query } }),
+  const { data, at, error } = useReckoned<Schemas["AbrasiveReckonedOut"]>(
+    "abrasive",
+    query,
+    ready,
+    () => api.GET("/api/reckoner/abrasive", { params: { query } }),
   );
   return (
     <Calculation
@@ -177,14 +233,21 @@ export function Abrasive() {
       error={error && !at("grit") && !at("size_um") ? error : null}
     >
       <div className="grid grid-cols-2 gap-3">
-        <Choice label="Scale" value={scale} onChange={(e) => setScale(e.target.value as typeof scale)}>
+        <Choice
+          label="Scale"
+          value={scale}
+          onChange={(e) => setScale(e.target.value as typeof scale)}
+        >
           {SCALES.map(([value, words]) => (
             <option key={value} value={value}>
               {words}
             </option>
           ))}
         </Choice>
-        <Field label={scale === "um" ? "Grain size" : "Grit"} {...field("grit", at("grit") ?? at("size_um"))} />
+        <Field
+          label={scale === "um" ? "Grain size" : "Grit"}
+          {...field("grit", at("grit") ?? at("size_um"))}
+        />
       </div>
       <Answer>{data ? `${honest(data.size_um)} µm` : "–"}</Answer>
       {data ? (

@@ -22,7 +22,12 @@ export function useFigures<K extends string>(name: string, initial: Record<K, st
 }
 
 /** An answer that follows what is typed; a refusal says at which figure. */
-export function useReckoned<T>(name: string, figures: unknown, ready: boolean, ask: () => Request<T>) {
+export function useReckoned<T>(
+  name: string,
+  figures: unknown,
+  ready: boolean,
+  ask: () => Request<T>,
+) {
   const found = useQuery({
     queryKey: ["reckoner", name, figures],
     queryFn: () => body<T>(ask()),

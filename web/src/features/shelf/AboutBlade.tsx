@@ -25,7 +25,10 @@ export function AboutBlade({ blade }: { blade: Blade }) {
             <Row name="maker or owner" value={blade.owner} />
             <Row name="loan" value={loanWords(blade)} />
             <Row name="price" value={blade.price} />
-            <Row name="heat treatment" value={`${heatWords(heat)} (${standingWords(heat.standing ?? "claimed")})`} />
+            <Row
+              name="heat treatment"
+              value={`${heatWords(heat)} (${standingWords(heat.standing ?? "claimed")})`}
+            />
             <Row name="note" value={blade.note} />
             {blade.origin ? <Row name="came from" value={blade.origin} /> : null}
           </dl>

@@ -22,12 +22,20 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (size === undefined) return;
-    save.mutate({ id, name: typed.name, kind: typed.kind, size_um: size, grit: typed.grit, standing: "claimed" });
+    save.mutate({
+      id,
+      name: typed.name,
+      kind: typed.kind,
+      size_um: size,
+      grit: typed.grit,
+      standing: "claimed",
+    });
   };
   const field = (name: keyof typeof typed, wire: string = name) => ({
     value: typed[name],
     onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
-    error: name === "size" && size === undefined ? `“${typed.size}” is not a number` : refused?.at(wire),
+    error:
+      name === "size" && size === undefined ? `“${typed.size}” is not a number` : refused?.at(wire),
   });
   return (
     <div className="grid gap-x-12 gap-y-6 pt-4 bench:grid-cols-2">
@@ -38,7 +46,12 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
             <li key={a.id} className="flex min-h-11 items-center gap-3 border-b border-line">
               <b>{a.name}</b>
               <span className="text-ink-2">
-                {[a.kind, a.size_um ? `${a.size_um} µm` : "", a.grit, standingWords(a.standing ?? "claimed")]
+                {[
+                  a.kind,
+                  a.size_um ? `${a.size_um} µm` : "",
+                  a.grit,
+                  standingWords(a.standing ?? "claimed"),
+                ]
                   .filter(Boolean)
                   .join(", ")}
               </span>
@@ -59,7 +72,12 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
           <Field label="Kind" placeholder="diamond, alumina stone" {...field("kind")} />
           <Field label="Grain size" unit="µm" inputMode="decimal" {...field("size", "size_um")} />
           <Field label="Grit, as it is sold" {...field("grit")} />
-          <Button kind="next" type="submit" className="col-span-2 justify-self-start" disabled={save.isPending}>
+          <Button
+            kind="next"
+            type="submit"
+            className="col-span-2 justify-self-start"
+            disabled={save.isPending}
+          >
             Put it on the shelf
           </Button>
         </form>

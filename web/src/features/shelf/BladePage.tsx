@@ -26,7 +26,8 @@ export function BladePage() {
   const { ref, width } = useWidth<HTMLDivElement>(1100);
   if (page.isPending || quantities.isPending) return <Waiting what="the blade" />;
   if (page.isError) return <Failed error={page.error} onRetry={() => void page.refetch()} />;
-  if (quantities.isError) return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
+  if (quantities.isError)
+    return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
   const { blade, runs } = page.data;
   const own = runs.map((r) => ({ ...r, blade_id: blade.id }));
   return (
@@ -87,7 +88,10 @@ function RunsOfBlade({
           const own = runs.filter((r) => r.trial_id === t.id && !r.practice);
           return (
             <li key={t.id} className="mt-1">
-              <Link className="font-semibold underline underline-offset-4" to={`/trials/${t.id}/line-up`}>
+              <Link
+                className="font-semibold underline underline-offset-4"
+                to={`/trials/${t.id}/line-up`}
+              >
                 {t.name}
               </Link>
               <span className="text-ink-2">
@@ -97,7 +101,10 @@ function RunsOfBlade({
               <ul className="text-note text-ink-2">
                 {own.map((r) => (
                   <li key={r.run_id}>
-                    <Link to={`/runs/${r.run_id}`} className="underline decoration-line underline-offset-4">
+                    <Link
+                      to={`/runs/${r.run_id}`}
+                      className="underline decoration-line underline-offset-4"
+                    >
                       edge {r.edge}
                     </Link>
                     , {r.count} {r.count_unit}, {r.status}, {day(r.started_utc)}
@@ -112,7 +119,13 @@ function RunsOfBlade({
   );
 }
 
-function Edges({ page, quantities }: { page: Schemas["BladePageOut"]; quantities: Schemas["QuantityOut"][] }) {
+function Edges({
+  page,
+  quantities,
+}: {
+  page: Schemas["BladePageOut"];
+  quantities: Schemas["QuantityOut"][];
+}) {
   const { blade, recipes } = page;
   const [chosen, setChosen] = useState<string | null>(null);
   const edge = blade.edges.find((e) => e.id === chosen) ?? blade.edges.at(-1);
@@ -122,7 +135,8 @@ function Edges({ page, quantities }: { page: Schemas["BladePageOut"]; quantities
       <div className="flex flex-wrap items-center gap-2">
         <h2 className="mr-4 text-lead font-bold">Its edges</h2>
         {blade.edges.map((e) => {
-          const counts = page.edge_standings.find((s) => s.edge_id === e.id)?.settled.state === "settled";
+          const counts =
+            page.edge_standings.find((s) => s.edge_id === e.id)?.settled.state === "settled";
           return (
             <button
               key={e.id}
@@ -154,7 +168,9 @@ function Edges({ page, quantities }: { page: Schemas["BladePageOut"]; quantities
           />
         </div>
       ) : (
-        <p className="pt-3 text-ink-2">No sharpening is recorded yet; the first one makes edge 1.</p>
+        <p className="pt-3 text-ink-2">
+          No sharpening is recorded yet; the first one makes edge 1.
+        </p>
       )}
     </section>
   );

@@ -6,7 +6,13 @@ import { standingWords } from "../../parts/standings";
 import { Pop } from "../../ui/Pop";
 
 /** The measurable facts of a blade: the value in use, how it is known, and every other value behind it. */
-export function Facts({ page, quantities }: { page: Schemas["BladePageOut"]; quantities: Schemas["QuantityOut"][] }) {
+export function Facts({
+  page,
+  quantities,
+}: {
+  page: Schemas["BladePageOut"];
+  quantities: Schemas["QuantityOut"][];
+}) {
   const { blade } = page;
   return (
     <section aria-label="Facts">

@@ -63,10 +63,20 @@ export function Grades({ grades }: { grades: Schemas["GradeOut"][] }) {
       <form onSubmit={submit} noValidate className="grid h-fit grid-cols-2 gap-3">
         <h2 className="col-span-2 text-lead font-bold">As you have it</h2>
         <Field label="Grade, by its designation" className="col-span-2" {...field("name")} />
-        <Field label="Usually from" unit="HRC" inputMode="decimal" {...field("low", "usual_low_hrc")} />
+        <Field
+          label="Usually from"
+          unit="HRC"
+          inputMode="decimal"
+          {...field("low", "usual_low_hrc")}
+        />
         <Field label="to" unit="HRC" inputMode="decimal" {...field("high", "usual_high_hrc")} />
         <Field label="Where that is from" className="col-span-2" {...field("source")} />
-        <Button kind="next" type="submit" className="col-span-2 justify-self-start" disabled={save.isPending}>
+        <Button
+          kind="next"
+          type="submit"
+          className="col-span-2 justify-self-start"
+          disabled={save.isPending}
+        >
           Keep it
         </Button>
       </form>

@@ -15,7 +15,10 @@ import { Failed, Waiting } from "../../ui/State";
 type Instrument = Schemas["InstrumentOut"];
 type News = Schemas["InstrumentNewsOut"];
 
-const KINDS: Record<Instrument["kind"], { name: string; where: string; example: string; reads: boolean }> = {
+const KINDS: Record<
+  Instrument["kind"],
+  { name: string; where: string; example: string; reads: boolean }
+> = {
   force: {
     name: "edge-force tester",
     where: "Port",
@@ -28,8 +31,18 @@ const KINDS: Record<Instrument["kind"], { name: string; where: string; example: 
     example: "/dev/ttyUSB1 or 192.168.1.20:4002",
     reads: true,
   },
-  xrf: { name: "XRF analyser", where: "Folder it writes results to", example: "/home/bench/shots", reads: false },
-  camera: { name: "camera", where: "Folder it writes pictures to", example: "/home/bench/pictures", reads: false },
+  xrf: {
+    name: "XRF analyser",
+    where: "Folder it writes results to",
+    example: "/home/bench/shots",
+    reads: false,
+  },
+  camera: {
+    name: "camera",
+    where: "Folder it writes pictures to",
+    example: "/home/bench/pictures",
+    reads: false,
+  },
   pedal: { name: "pedal", where: "Port", example: "/dev/ttyACM0", reads: false },
 };
 
@@ -48,14 +61,15 @@ export function Instruments() {
     },
   );
   if (instruments.isPending) return <Waiting what="the instruments" />;
-  if (instruments.isError) return <Failed error={instruments.error} onRetry={() => void instruments.refetch()} />;
+  if (instruments.isError)
+    return <Failed error={instruments.error} onRetry={() => void instruments.refetch()} />;
   return (
     <div className="grid gap-x-12 gap-y-8 pt-4 bench:grid-cols-[minmax(0,1fr)_21rem]">
       <section aria-label="Your instruments">
         {instruments.data.length === 0 ? (
           <p className="text-ink-2">
-            None is named yet. Readings can always be typed; an instrument that is plugged in here sends them to the
-            bench by itself. Practice runs have the virtual bench.
+            None is named yet. Readings can always be typed; an instrument that is plugged in here
+            sends them to the bench by itself. Practice runs have the virtual bench.
           </p>
         ) : null}
         <ul>
@@ -74,8 +88,8 @@ export function Instruments() {
           .
         </p>
         <p className="mt-3 text-note text-ink-2">
-          An XRF analyser is a radiation source: only for those licensed or trained for it, under the local rules, and
-          never with the sample held by hand.
+          An XRF analyser is a radiation source: only for those licensed or trained for it, under
+          the local rules, and never with the sample held by hand.
         </p>
       </div>
     </div>
@@ -86,7 +100,9 @@ function Row({ instrument, news }: { instrument: Instrument; news: News | undefi
   const away = useChange(putInstrumentAway);
   const save = useChange(putInstrument);
   const kind = KINDS[instrument.kind];
-  const means = instrument.checks.map((c) => c.readings.reduce((sum, r) => sum + r, 0) / c.readings.length);
+  const means = instrument.checks.map(
+    (c) => c.readings.reduce((sum, r) => sum + r, 0) / c.readings.length,
+  );
   const last = instrument.checks.at(-1);
   const { checks, checked_today, drift, is_there, last_text, unit, ...kept } = instrument;
   return (
@@ -126,10 +142,18 @@ function Row({ instrument, news }: { instrument: Instrument; news: News | undefi
         <div className="mt-3 flex flex-wrap items-start gap-x-8 gap-y-3">
           <div>
             <ReferenceTrail title={`${instrument.name} on its reference`} means={means} />
-            <p className={`mt-1 max-w-80 text-note ${drift?.warns ? "font-semibold text-rust" : "text-ink-2"}`}>
-              {last ? `Checked ${day(last.made_utc)}${last.reference ? ` on ${last.reference}` : ""}; ` : ""}
-              {drift ? drift.words : last ? "the next check shows whether it moves" : "Never checked on a reference"}.
-              {last && !checked_today ? " Not checked today." : ""}
+            <p
+              className={`mt-1 max-w-80 text-note ${drift?.warns ? "font-semibold text-rust" : "text-ink-2"}`}
+            >
+              {last
+                ? `Checked ${day(last.made_utc)}${last.reference ? ` on ${last.reference}` : ""}; `
+                : ""}
+              {drift
+                ? drift.words
+                : last
+                  ? "the next check shows whether it moves"
+                  : "Never checked on a reference"}
+              .{last && !checked_today ? " Not checked today." : ""}
             </p>
           </div>
           <Check instrument={instrument} news={news} />
@@ -160,7 +184,10 @@ function Check({ instrument, news }: { instrument: Instrument; news: News | unde
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (parts.length === 0 || bad !== undefined) return;
-    record.mutate({ instrumentId: instrument.id, check: { id, readings: readings as number[], reference, note: "" } });
+    record.mutate({
+      instrumentId: instrument.id,
+      check: { id, readings: readings as number[], reference, note: "" },
+    });
   };
   return (
     <form onSubmit={submit} noValidate className="grid max-w-96 grow grid-cols-2 gap-3">
@@ -192,7 +219,11 @@ function NewInstrument() {
   });
   const of = KINDS[kind];
   const refused = save.error instanceof Refused ? save.error : null;
-  const numbers = { baud: typedNumber(typed.baud), low: typedNumber(typed.low), high: typedNumber(typed.high) };
+  const numbers = {
+    baud: typedNumber(typed.baud),
+    low: typedNumber(typed.low),
+    high: typedNumber(typed.high),
+  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const { baud, low, high } = numbers;
@@ -221,7 +252,11 @@ function NewInstrument() {
   return (
     <form onSubmit={submit} noValidate aria-label="New instrument" className="flex flex-col gap-3">
       <h2 className="text-lead font-bold">Plug in an instrument</h2>
-      <Choice label="Kind" value={kind} onChange={(e) => setKind(e.target.value as Instrument["kind"])}>
+      <Choice
+        label="Kind"
+        value={kind}
+        onChange={(e) => setKind(e.target.value as Instrument["kind"])}
+      >
         {Object.entries(KINDS).map(([value, { name }]) => (
           <option key={value} value={value}>
             {name}

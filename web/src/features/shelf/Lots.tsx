@@ -62,9 +62,24 @@ const KINDS: Record<Kind, KindOf> = {
     ],
     damp: false,
   },
-  test_line: { name: "test line", units: ["m"], details: [["diameter_mm", "Diameter", "mm"]], damp: false },
-  abrasive: { name: "abrasive", units: ["pieces"], details: [["grit", "Grit, as it is sold"]], damp: false },
-  salt: { name: "salt", units: ["g", "kg"], details: [["purity", "Purity, as it is sold"]], damp: false },
+  test_line: {
+    name: "test line",
+    units: ["m"],
+    details: [["diameter_mm", "Diameter", "mm"]],
+    damp: false,
+  },
+  abrasive: {
+    name: "abrasive",
+    units: ["pieces"],
+    details: [["grit", "Grit, as it is sold"]],
+    damp: false,
+  },
+  salt: {
+    name: "salt",
+    units: ["g", "kg"],
+    details: [["purity", "Purity, as it is sold"]],
+    damp: false,
+  },
 };
 
 /** Every delivery with what was taken of it by the runs, and what is left. */
@@ -79,7 +94,9 @@ export function Lots() {
       <section aria-label="Lots">
         <h2 className="text-lead font-bold">On hand</h2>
         {here.length ? null : (
-          <p className="mt-1 text-ink-2">Write down what you bought; runs then book what they take of it.</p>
+          <p className="mt-1 text-ink-2">
+            Write down what you bought; runs then book what they take of it.
+          </p>
         )}
         <ul className="mt-1">
           {here.map((lot) => (
@@ -88,7 +105,9 @@ export function Lots() {
         </ul>
         {away.length ? (
           <details className="mt-4">
-            <summary className="min-h-11 cursor-pointer font-semibold">Used up ({away.length})</summary>
+            <summary className="min-h-11 cursor-pointer font-semibold">
+              Used up ({away.length})
+            </summary>
             <ul>
               {away.map((lot) => (
                 <OneLot key={lot.id} lot={lot} />
@@ -127,14 +146,20 @@ function OneLot({ lot }: { lot: Lot }) {
         <b className="text-lead">{lot.name}</b>
         <span className="text-note text-ink-2">{about(lot)}</span>
         <span className={`ml-auto font-bold ${lot.is_low ? "text-rust" : ""}`}>
-          {lot.left === null ? "amount not named" : `${amountOf(Math.max(lot.left, 0))} ${lot.unit} left`}
+          {lot.left === null
+            ? "amount not named"
+            : `${amountOf(Math.max(lot.left, 0))} ${lot.unit} left`}
           {lot.is_low ? ", low" : ""}
         </span>
       </div>
       {left === null ? null : (
         <svg width="100%" height="10" aria-hidden="true" className="mt-1.5 block">
           <rect width="100%" height="10" fill="none" stroke="var(--line)" />
-          <rect width={`${100 * left}%`} height="10" fill={lot.is_low ? "var(--rust)" : "var(--hemp)"} />
+          <rect
+            width={`${100 * left}%`}
+            height="10"
+            fill={lot.is_low ? "var(--rust)" : "var(--hemp)"}
+          />
         </svg>
       )}
       <div className="mt-1 flex flex-wrap items-center gap-x-4 text-note text-ink-2">
@@ -208,7 +233,10 @@ function about(lot: Lot): string {
     if (value === undefined || value === null || value === "") return [];
     return [unit === undefined ? String(value) : `${label.toLowerCase()} ${value} ${unit}`.trim()];
   });
-  const { damp, humidity_percent, direction, avoided } = lot.state as Record<string, string | number | boolean | null>;
+  const { damp, humidity_percent, direction, avoided } = lot.state as Record<
+    string,
+    string | number | boolean | null
+  >;
   return [
     KINDS[lot.kind].name,
     ...details,
@@ -256,7 +284,9 @@ function NewLot() {
   const wrong = (name: keyof typeof numbers) =>
     numbers[name] === undefined ? `“${typed[name]}” is not a number` : undefined;
   const set = (part: Partial<typeof BLANK>) => setTyped({ ...typed, ...part });
-  const field = (name: "name" | "amount" | "on" | "price" | "currency" | "humidity" | "direction" | "avoided") => ({
+  const field = (
+    name: "name" | "amount" | "on" | "price" | "currency" | "humidity" | "direction" | "avoided",
+  ) => ({
     value: typed[name],
     onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
   });
@@ -293,14 +323,23 @@ function NewLot() {
     <section aria-label="New lot">
       <h2 className="text-lead font-bold">New lot</h2>
       <form onSubmit={submit} noValidate className="mt-2 grid grid-cols-2 gap-3">
-        <Choice label="What" value={typed.kind} onChange={(e) => set({ kind: e.target.value as Kind, details: {} })}>
+        <Choice
+          label="What"
+          value={typed.kind}
+          onChange={(e) => set({ kind: e.target.value as Kind, details: {} })}
+        >
           {Object.entries(KINDS).map(([name, of]) => (
             <option key={name} value={name}>
               {of.name}
             </option>
           ))}
         </Choice>
-        <Field label="Name of the lot" {...field("name")} error={refused?.at("name")} placeholder="hemp, lot 8" />
+        <Field
+          label="Name of the lot"
+          {...field("name")}
+          error={refused?.at("name")}
+          placeholder="hemp, lot 8"
+        />
         <Field
           label="Bought"
           unit={kind.units.length === 1 ? (kind.units[0] ?? "") : ""}
@@ -347,10 +386,18 @@ function NewLot() {
               {...field("humidity")}
               error={wrong("humidity")}
             />
-            <Field label="Direction of cut" {...field("direction")} placeholder="across the flutes" />
+            <Field
+              label="Direction of cut"
+              {...field("direction")}
+              placeholder="across the flutes"
+            />
             <Field label="Avoided" {...field("avoided")} placeholder="seams and tape" />
             <div className="self-end">
-              <Tick label="damp" checked={typed.damp} onChange={(e) => set({ damp: e.target.checked })} />
+              <Tick
+                label="damp"
+                checked={typed.damp}
+                onChange={(e) => set({ damp: e.target.checked })}
+              />
             </div>
           </>
         ) : null}
@@ -360,7 +407,9 @@ function NewLot() {
           value={typed.note}
           onChange={(e) => set({ note: e.target.value })}
         />
-        {save.error && !refused?.problem.field ? <p className="col-span-2 text-rust">{save.error.message}</p> : null}
+        {save.error && !refused?.problem.field ? (
+          <p className="col-span-2 text-rust">{save.error.message}</p>
+        ) : null}
         <Button kind="next" type="submit" className="justify-self-start" disabled={save.isPending}>
           Put it on the shelf
         </Button>

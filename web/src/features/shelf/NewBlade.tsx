@@ -24,7 +24,10 @@ export function NewBlade() {
   const field = (name: keyof typeof BLANK, wire: string = name) => ({
     value: typed[name],
     onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
-    error: name === "length" && length === undefined ? `“${typed.length}” is not a number` : refused?.at(wire),
+    error:
+      name === "length" && length === undefined
+        ? `“${typed.length}” is not a number`
+        : refused?.at(wire),
   });
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -43,7 +46,12 @@ export function NewBlade() {
     <form onSubmit={submit} className="grid grid-cols-2 gap-4" noValidate>
       <Field label="Code" {...field("code")} autoFocus />
       <Field label="Claimed steel, by its designation" {...field("grade", "claimed_grade")} />
-      <Field label="Edge length" unit="mm" inputMode="decimal" {...field("length", "edge_length_mm")} />
+      <Field
+        label="Edge length"
+        unit="mm"
+        inputMode="decimal"
+        {...field("length", "edge_length_mm")}
+      />
       <Field label="Maker or owner" {...field("owner")} />
       <Field label="On loan from" {...field("loan_from")} />
       <Field label="Due back" type="date" {...field("loan_due")} />

@@ -18,7 +18,8 @@ export function Passport() {
   const quantities = useQuery(quantitiesQuery);
   if (page.isPending || quantities.isPending) return <Waiting what="the passport" />;
   if (page.isError) return <Failed error={page.error} onRetry={() => void page.refetch()} />;
-  if (quantities.isError) return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
+  if (quantities.isError)
+    return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
   const { blade, runs } = page.data;
   const heat = blade.heat_treatment;
   const facts = quantities.data.filter((q) => q.of === "blade");
@@ -28,7 +29,10 @@ export function Passport() {
         <Button kind="next" onClick={() => window.print()}>
           Print
         </Button>
-        <Link className="flex min-h-11 items-center underline underline-offset-4" to={`/blades/${blade.id}`}>
+        <Link
+          className="flex min-h-11 items-center underline underline-offset-4"
+          to={`/blades/${blade.id}`}
+        >
           Back to {blade.code}
         </Link>
       </p>
@@ -107,7 +111,8 @@ const COLUMNS = [
 ] as const;
 
 function EdgeHistory({ page }: { page: Schemas["BladePageOut"] }) {
-  const number = (value: number | null, decimals: number) => (value === null ? "" : value.toFixed(decimals));
+  const number = (value: number | null, decimals: number) =>
+    value === null ? "" : value.toFixed(decimals);
   return (
     <table className="w-full border-collapse">
       <thead>

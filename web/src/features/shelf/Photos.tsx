@@ -3,7 +3,13 @@ import { deletePhoto, sendForm, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 
 /** Pictures of a blade, kept as they were handed in. */
-export function Photos({ blade, photos }: { blade: Schemas["BladeOut"]; photos: Schemas["PhotoOut"][] }) {
+export function Photos({
+  blade,
+  photos,
+}: {
+  blade: Schemas["BladeOut"];
+  photos: Schemas["PhotoOut"][];
+}) {
   const [caption, setCaption] = useState("");
   const send = useChange(
     (file: File) => {
@@ -15,7 +21,8 @@ export function Photos({ blade, photos }: { blade: Schemas["BladeOut"]; photos: 
     () => setCaption(""),
   );
   const remove = useChange((hash: string) => deletePhoto(blade.id, hash));
-  const said = send.error instanceof Refused ? send.error.problem.faults?.[0]?.message : send.error?.message;
+  const said =
+    send.error instanceof Refused ? send.error.problem.faults?.[0]?.message : send.error?.message;
   return (
     <section aria-label="Pictures">
       <h2 className="text-lead font-bold">Pictures</h2>

@@ -31,7 +31,8 @@ export function Shelf() {
   const part = PARTS.find((p) => p === search.get("part")) ?? "blades";
   if (shelf.isPending || quantities.isPending) return <Waiting what="the shelf" />;
   if (shelf.isError) return <Failed error={shelf.error} onRetry={() => void shelf.refetch()} />;
-  if (quantities.isError) return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
+  if (quantities.isError)
+    return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
   const { data } = shelf;
   const out = data.blades.filter(({ blade }) => blade.loan_due && !blade.loan_returned).length;
   const here = data.blades.filter(({ blade }) => !blade.archived_utc).length;
@@ -58,7 +59,10 @@ export function Shelf() {
           </Button>
         </div>
       </div>
-      <nav aria-label="Parts of the shelf" className="mt-4 flex flex-wrap border-b-[1.5px] border-ink">
+      <nav
+        aria-label="Parts of the shelf"
+        className="mt-4 flex flex-wrap border-b-[1.5px] border-ink"
+      >
         {PARTS.map((name) => (
           <Link
             key={name}
@@ -86,7 +90,10 @@ export function Shelf() {
         onOpenChange={(o) => (o ? null : close())}
         title={search.get("recipe") ? "Change the recipe" : "New recipe"}
       >
-        <RecipeForm recipe={data.recipes.find((r) => r.id === search.get("recipe"))} onDone={close} />
+        <RecipeForm
+          recipe={data.recipes.find((r) => r.id === search.get("recipe"))}
+          onDone={close}
+        />
       </Sheet>
     </div>
   );
@@ -109,10 +116,15 @@ function PartOfShelf({
   const away = shelf.blades.filter(({ blade }) => blade.archived_utc);
   return (
     <>
-      <BladeList shelved={shelf.blades.filter(({ blade }) => !blade.archived_utc)} quantities={quantities} />
+      <BladeList
+        shelved={shelf.blades.filter(({ blade }) => !blade.archived_utc)}
+        quantities={quantities}
+      />
       {away.length ? (
         <details className="mt-6">
-          <summary className="min-h-11 cursor-pointer font-semibold">Archived ({away.length})</summary>
+          <summary className="min-h-11 cursor-pointer font-semibold">
+            Archived ({away.length})
+          </summary>
           <BladeList shelved={away} quantities={quantities} />
         </details>
       ) : null}
@@ -129,7 +141,11 @@ function BladeList({
 }) {
   const hardness = quantities.find((q) => q.name === "hardness_hrc");
   if (shelved.length === 0)
-    return <p className="pt-4 text-ink-2">Put a blade here with “New blade”, or import a *.blades.csv file.</p>;
+    return (
+      <p className="pt-4 text-ink-2">
+        Put a blade here with “New blade”, or import a *.blades.csv file.
+      </p>
+    );
   return (
     <ul>
       {shelved.map(({ blade, runs, waiting }) => (
@@ -141,7 +157,9 @@ function BladeList({
             <Mark mark={blade.mark} size={26} />
             <span className="leading-tight">
               <b className="text-lead">{blade.code}</b>
-              <span className="block text-note text-ink-2">{blade.claimed_grade ?? "steel not named"}</span>
+              <span className="block text-note text-ink-2">
+                {blade.claimed_grade ?? "steel not named"}
+              </span>
             </span>
             <EdgeStrip
               mark={blade.mark}
@@ -151,12 +169,19 @@ function BladeList({
               width={540}
             />
             <span className="col-span-2 leading-tight bench:col-span-1">
-              {hardness && blade.hardness_hrc !== null ? shown(blade.hardness_hrc, hardness) : "hardness not known"}
+              {hardness && blade.hardness_hrc !== null
+                ? shown(blade.hardness_hrc, hardness)
+                : "hardness not known"}
               {blade.hardness_standing && blade.hardness_standing !== "measured_here" ? (
                 <span className="text-ink-2"> {standingWords(blade.hardness_standing)}</span>
               ) : null}
               <span className="block text-note text-ink-2">
-                {[plural(blade.edges.length, "edge"), plural(runs, "run"), loanWords(blade), blade.origin]
+                {[
+                  plural(blade.edges.length, "edge"),
+                  plural(runs, "run"),
+                  loanWords(blade),
+                  blade.origin,
+                ]
                   .filter(Boolean)
                   .join(" · ")}
               </span>
@@ -189,7 +214,9 @@ function Recipes({ recipes }: { recipes: Schemas["RecipeBody"][] }) {
         </section>
       ))}
       {recipes.length === 0 ? (
-        <p className="mb-3 text-ink-2">A recipe is an ordered list of steps, used again for every blade of a trial.</p>
+        <p className="mb-3 text-ink-2">
+          A recipe is an ordered list of steps, used again for every blade of a trial.
+        </p>
       ) : null}
       <Button onClick={() => setSearch({ part: "recipes", new: "recipe" })}>New recipe</Button>
     </div>

@@ -38,8 +38,8 @@ export function ImportFiles() {
         />
         {tooLarge ? (
           <span role="alert" className="font-medium text-rust">
-            {tooLarge.name} has {(tooLarge.size / 1e6).toFixed(0)} MB; up to {LIMITS.file_mb.most} MB can be read: split
-            it by trial
+            {tooLarge.name} has {(tooLarge.size / 1e6).toFixed(0)} MB; up to {LIMITS.file_mb.most}{" "}
+            MB can be read: split it by trial
           </span>
         ) : null}
       </label>
@@ -62,14 +62,21 @@ function Progress({ id }: { id: string }) {
     refetchInterval: ASKED_EVERY_MS,
     retry: false,
   });
-  const cancel = useMutation({ mutationFn: () => body(api.DELETE("/api/imports/{import_id}", { params })) });
+  const cancel = useMutation({
+    mutationFn: () => body(api.DELETE("/api/imports/{import_id}", { params })),
+  });
   const { stage = "sending", done = 0, of = 0 } = far.data ?? {};
   return (
     <div role="status" className="flex items-center gap-4">
       <span className="flex-1">
         {cancel.isPending || cancel.isSuccess ? "Taking it back" : stage}
         {of > 1 ? `, ${done} of ${of}` : ""}
-        <progress className="mt-1 block w-full accent-next" max={Math.max(of, 1)} value={done} aria-label={stage} />
+        <progress
+          className="mt-1 block w-full accent-next"
+          max={Math.max(of, 1)}
+          value={done}
+          aria-label={stage}
+        />
       </span>
       <Button kind="plain" type="button" onClick={() => cancel.mutate()}>
         Cancel the import
@@ -85,9 +92,13 @@ function Faults({ error }: { error: Error }) {
   return (
     <div role="alert" className="border-l-4 border-rust bg-rust-soft px-4 py-3">
       <p className="font-semibold">
-        {faults.length ? `Nothing was imported: ${count.toLocaleString("en")} to put right.` : error.message}
+        {faults.length
+          ? `Nothing was imported: ${count.toLocaleString("en")} to put right.`
+          : error.message}
       </p>
-      {count > faults.length ? <p className="text-note">The first {faults.length} of them:</p> : null}
+      {count > faults.length ? (
+        <p className="text-note">The first {faults.length} of them:</p>
+      ) : null}
       <ul className="mt-2 flex max-h-96 flex-col gap-2 overflow-y-auto">
         {faults.map((f) => (
           <li key={`${f.file}:${f.line}:${f.column}:${f.message}`} className="text-note">

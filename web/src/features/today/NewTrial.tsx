@@ -79,7 +79,10 @@ export function NewTrial() {
       for (const b of blades.filter((line) => line.code.trim())) {
         const known = onShelf(b.code);
         const place = { params: { path: { ...path, blade_id: known?.id ?? b.id } } };
-        if (known) await body(api.PUT("/api/trials/{trial_id}/places/{blade_id}", { ...place, body: { role: "" } }));
+        if (known)
+          await body(
+            api.PUT("/api/trials/{trial_id}/places/{blade_id}", { ...place, body: { role: "" } }),
+          );
         else
           await body(
             api.PUT("/api/trials/{trial_id}/blades/{blade_id}", {
@@ -88,7 +91,9 @@ export function NewTrial() {
                 id: b.id,
                 code: b.code.trim(),
                 claimed_grade: b.grade.trim() || null,
-                edges: typedNumber(b.edge) ? [{ id: b.edgeId, number: Number(typedNumber(b.edge)) }] : [],
+                edges: typedNumber(b.edge)
+                  ? [{ id: b.edgeId, number: Number(typedNumber(b.edge)) }]
+                  : [],
               },
             }),
           );
@@ -103,7 +108,8 @@ export function NewTrial() {
   const refused = make.error instanceof Refused ? make.error : null;
   const twice = blades.find(
     (b, i) =>
-      b.code.trim() && blades.findIndex((o) => o.code.trim().toLowerCase() === b.code.trim().toLowerCase()) !== i,
+      b.code.trim() &&
+      blades.findIndex((o) => o.code.trim().toLowerCase() === b.code.trim().toLowerCase()) !== i,
   );
   const badRope = typedNumber(diameter) === undefined ? `“${diameter}” is not a number` : undefined;
   const badEdge = blades.find((b) => typedNumber(b.edge) === undefined);
@@ -219,8 +225,8 @@ export function NewTrial() {
         <option value="every_edge">every sharpening</option>
       </Choice>
       <p className="text-note text-ink-2">
-        A run {schools.find((m) => m.school === typed.school)?.ends_when ?? "ends by its method"}. Everything of the
-        method can be changed in the plan.
+        A run {schools.find((m) => m.school === typed.school)?.ends_when ?? "ends by its method"}.
+        Everything of the method can be changed in the plan.
       </p>
       {make.error && !refused?.problem.field ? (
         <p role="alert" className="font-medium text-rust">

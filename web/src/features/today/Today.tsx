@@ -39,7 +39,11 @@ export function Today() {
       ) : null}
       <Waits due={today.data.due} />
       {today.data.failed.map((t) => (
-        <p key={t.trial_id} role="alert" className="mt-7 border-t-[1.5px] border-rust pt-4 text-rust">
+        <p
+          key={t.trial_id}
+          role="alert"
+          className="mt-7 border-t-[1.5px] border-rust pt-4 text-rust"
+        >
           <b>{t.name}</b>: {t.why}
         </p>
       ))}
@@ -74,7 +78,13 @@ function Waits({ due }: { due: Schemas["DueOut"][] }) {
       {due.map((d) => (
         <li key={`${d.kind}${d.blade_id}${d.trial_id}${d.says}`}>
           <Link
-            to={d.trial_id ? `/trials/${d.trial_id}/plan` : d.blade_id ? `/blades/${d.blade_id}` : "/shelf?part=lots"}
+            to={
+              d.trial_id
+                ? `/trials/${d.trial_id}/plan`
+                : d.blade_id
+                  ? `/blades/${d.blade_id}`
+                  : "/shelf?part=lots"
+            }
             className={`flex min-h-9 items-center gap-2 underline decoration-line underline-offset-4 hover:decoration-ink ${d.overdue ? "font-bold text-rust" : ""}`}
           >
             {d.mark === null ? null : <Mark mark={d.mark} size={16} />}
@@ -88,7 +98,8 @@ function Waits({ due }: { due: Schemas["DueOut"][] }) {
 
 function doNow(trials: readonly TrialToday[]): string {
   const open = trials.flatMap((t) => (t.next_step.kind === "go_on" ? [t] : []));
-  if (open.length === 1) return `${plural(open.length, "run")} under way: ${lower(open[0]?.next_step.says ?? "")}.`;
+  if (open.length === 1)
+    return `${plural(open.length, "run")} under way: ${lower(open[0]?.next_step.says ?? "")}.`;
   if (open.length > 1) return `${plural(open.length, "run")} under way.`;
   const next = trials.find((t) => t.next_step.kind !== "read_verdict");
   return next ? `${next.next_step.says}, in ${next.trial.name}.` : "Every planned run is cut.";
@@ -106,7 +117,10 @@ function stepAddress(t: TrialToday): string {
 function TrialEntry({ entry }: { entry: TrialToday }) {
   const { trial, blades, runs, lives } = entry;
   return (
-    <section aria-labelledby={`trial-${trial.id}`} className="mt-7 border-t-[1.5px] border-ink pt-4">
+    <section
+      aria-labelledby={`trial-${trial.id}`}
+      className="mt-7 border-t-[1.5px] border-ink pt-4"
+    >
       <div className="grid gap-x-12 gap-y-5 bench:grid-cols-[1fr_600px]">
         <div>
           <p className="text-note text-ink-2">
@@ -144,9 +158,12 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
               <Mark mark={blade.mark} />
               <div className="leading-tight">
                 <span className="font-bold">{blade.code}</span>
-                <span className="cond block text-note text-ink-2">{blade.claimed_grade ?? "grade not named"}</span>
+                <span className="cond block text-note text-ink-2">
+                  {blade.claimed_grade ?? "grade not named"}
+                </span>
                 <span className="cond block text-note">
-                  {lives[blade.code]?.words ?? (runs.some((r) => r.blade_id === blade.id) ? "cut" : "not cut yet")}
+                  {lives[blade.code]?.words ??
+                    (runs.some((r) => r.blade_id === blade.id) ? "cut" : "not cut yet")}
                 </span>
               </div>
               <EdgeStrip
@@ -173,11 +190,18 @@ function FirstTime({ onNew, onImport }: { onNew: () => void; onImport: () => voi
         Which blade lasts? Two blades, some rope and a tester for the edge are enough to find out.
       </h1>
       <p className="mt-4 text-lead text-ink-2">
-        Name the question and the blades; Kessik then keeps the count at the bench, says when to check, fits the curves
-        and tells you how sure the answer is.
+        Name the question and the blades; Kessik then keeps the count at the bench, says when to
+        check, fits the curves and tells you how sure the answer is.
       </p>
       <div className="my-7">
-        <EdgeStrip mark={0} title="An edge before its first cut" edgeLengthMm={96} edges={[]} width={720} detail />
+        <EdgeStrip
+          mark={0}
+          title="An edge before its first cut"
+          edgeLengthMm={96}
+          edges={[]}
+          width={720}
+          detail
+        />
       </div>
       <p className="flex flex-wrap gap-3">
         <Button kind="next" onClick={onNew}>
@@ -186,7 +210,8 @@ function FirstTime({ onNew, onImport }: { onNew: () => void; onImport: () => voi
         <Button onClick={onImport}>Import a series you have</Button>
       </p>
       <p className="mt-5 text-note text-ink-2">
-        No tester at hand? A practice run takes its readings from a simulated blade and stays out of every comparison.
+        No tester at hand? A practice run takes its readings from a simulated blade and stays out of
+        every comparison.
       </p>
     </div>
   );

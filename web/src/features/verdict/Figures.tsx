@@ -13,7 +13,11 @@ function shown(figure: Schemas["FigureOut"] | undefined): string {
 /** What runs end with besides lives: readings after a dose, depth cut, effort by layers. */
 export function Figures({ data }: { data: Schemas["VerdictOut"] }) {
   if (!data.figure_blades.length) return null;
-  const names = [...new Map(data.figure_blades.flatMap((b) => b.figures.map((f) => [f.name, f] as const))).values()];
+  const names = [
+    ...new Map(
+      data.figure_blades.flatMap((b) => b.figures.map((f) => [f.name, f] as const)),
+    ).values(),
+  ];
   const { efforts } = data;
   const cell = "border-b border-line py-1.5 pr-3 text-left";
   return (

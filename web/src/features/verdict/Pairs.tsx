@@ -35,7 +35,9 @@ export function Pairs({ data, highlighted, onHighlight }: Props) {
             <p className="flex items-start gap-2 font-semibold">
               <Mark mark={markFor(c.a)} size={18} />
               <Mark mark={markFor(c.b)} size={18} />
-              <span className={c.verdict === "confounded" ? "text-rust" : ""}>{SAID[c.verdict]}</span>
+              <span className={c.verdict === "confounded" ? "text-rust" : ""}>
+                {SAID[c.verdict]}
+              </span>
             </p>
             <p>{c.words}</p>
             <p className="text-note text-ink-2">

@@ -59,7 +59,9 @@ export function RunTable({ data, highlighted, onHighlight }: Props) {
               <td className={cell}>{r.start_gf === null ? "" : gf(r.start_gf)}</td>
               <td className={cell}>{r.end_gf === null ? "" : gf(r.end_gf)}</td>
               <td className={cell}>
-                {r.change_percent === null ? "" : `${r.change_percent > 0 ? "+" : ""}${r.change_percent.toFixed(0)} %`}
+                {r.change_percent === null
+                  ? ""
+                  : `${r.change_percent > 0 ? "+" : ""}${r.change_percent.toFixed(0)} %`}
               </td>
               {data.stages.map((s) => (
                 <td key={s} className={`${cell} min-w-28`}>
@@ -68,10 +70,14 @@ export function RunTable({ data, highlighted, onHighlight }: Props) {
               ))}
               <td className={cell}>
                 {r.lives[data.stage]?.by_rule.value ?? "none"}
-                <span className="block text-note text-ink-2">{r.lives[data.stage]?.by_rule.rule}</span>
+                <span className="block text-note text-ink-2">
+                  {r.lives[data.stage]?.by_rule.rule}
+                </span>
               </td>
               <td className={`${cell} cond text-note`}>
-                {r.readings.map((x) => `${x.count}: ${gf(x.force_gf)}${x.struck ? " (struck)" : ""}`).join(", ")}
+                {r.readings
+                  .map((x) => `${x.count}: ${gf(x.force_gf)}${x.struck ? " (struck)" : ""}`)
+                  .join(", ")}
               </td>
             </tr>
           ))}

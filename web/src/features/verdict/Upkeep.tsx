@@ -32,7 +32,9 @@ const CELL = "border-b border-line py-1 pr-4 text-left font-normal";
 function Rounds({ kept, unit }: { kept: Kept; unit: string }) {
   return (
     <>
-      <p className={`mt-1 ${kept.no_longer ? "font-semibold text-rust" : ""}`}>{sentence(kept.restoring)}</p>
+      <p className={`mt-1 ${kept.no_longer ? "font-semibold text-rust" : ""}`}>
+        {sentence(kept.restoring)}
+      </p>
       <table className="mt-2 w-full border-collapse">
         <thead className="text-note text-ink-2">
           <tr>
@@ -47,7 +49,9 @@ function Rounds({ kept, unit }: { kept: Kept; unit: string }) {
             <tr key={r.number}>
               <th className={CELL}>{r.number}</th>
               <td className={CELL}>{r.start_gf === null ? "" : Math.round(r.start_gf)}</td>
-              <td className={`${CELL} font-bold`}>{r.life === null ? "not crossed" : r.life.toFixed(1)}</td>
+              <td className={`${CELL} font-bold`}>
+                {r.life === null ? "not crossed" : r.life.toFixed(1)}
+              </td>
               <td className={CELL}>{r.strokes === null ? "" : counted(r.strokes)}</td>
             </tr>
           ))}
@@ -64,13 +68,14 @@ function Strops({ kept }: { kept: Kept }) {
         {kept.strops.map((s) => (
           <li key={`${s.edge} ${s.cutting} ${s.strokes}`}>
             Edge {s.edge}
-            {s.cutting > 1 ? `, cut ${s.cutting} times` : ""}: {counted(s.strokes)} strokes on the strop,{" "}
-            {Math.round(s.end_gf)} to {Math.round(s.after_gf)} gf
+            {s.cutting > 1 ? `, cut ${s.cutting} times` : ""}: {counted(s.strokes)} strokes on the
+            strop, {Math.round(s.end_gf)} to {Math.round(s.after_gf)} gf
             {s.share === null || s.low === null || s.high === null ? (
               "; too little was lost to speak of a share"
             ) : (
               <>
-                ; <b>{percent(s.share)}</b> of the loss is back ({percent(s.low)} to {percent(s.high)})
+                ; <b>{percent(s.share)}</b> of the loss is back ({percent(s.low)} to{" "}
+                {percent(s.high)})
               </>
             )}
           </li>

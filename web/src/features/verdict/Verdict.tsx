@@ -26,7 +26,8 @@ export function Verdict() {
   const chart = useWidth<HTMLDivElement>(800);
   const ladder = useWidth<HTMLDivElement>(400);
   if (verdict.isPending) return <Waiting what="the verdict" />;
-  if (verdict.isError) return <Failed error={verdict.error} onRetry={() => void verdict.refetch()} />;
+  if (verdict.isError)
+    return <Failed error={verdict.error} onRetry={() => void verdict.refetch()} />;
   const data = verdict.data;
   const unit = data.ladder[0]?.count_unit ?? "cuts";
   const limits = limitsOf(data.trial.method);
@@ -57,7 +58,9 @@ export function Verdict() {
         </p>
       ) : null}
       {data.prediction ? (
-        <p className="mt-1 text-note text-ink-2">Written down before the first cut: {data.prediction}</p>
+        <p className="mt-1 text-note text-ink-2">
+          Written down before the first cut: {data.prediction}
+        </p>
       ) : null}
       {data.with_all ? <p className="mt-1">{unbroken(data.with_all)}</p> : null}
       {data.runs.length && data.taken_as_equal.length ? (
@@ -68,7 +71,10 @@ export function Verdict() {
       ) : null}
       {data.runs.length === 0 ? (
         <p className="mt-6">
-          <Link className={buttonLook("next")} to={`/trials/${trialId}/${data.trial.is_blind ? "plan" : "line-up"}`}>
+          <Link
+            className={buttonLook("next")}
+            to={`/trials/${trialId}/${data.trial.is_blind ? "plan" : "line-up"}`}
+          >
             {data.trial.is_blind ? "Go to the plan" : "Go to the line-up"}
           </Link>
         </p>
@@ -105,7 +111,12 @@ export function Verdict() {
                   />
                 ) : null}
                 <Figures data={data} />
-                <Legend data={data} width={ladder.width} highlighted={highlighted} onHighlight={setHighlighted} />
+                <Legend
+                  data={data}
+                  width={ladder.width}
+                  highlighted={highlighted}
+                  onHighlight={setHighlighted}
+                />
               </div>
             </div>
           )}
@@ -117,13 +128,29 @@ export function Verdict() {
   );
 }
 
-function View({ trialId, table, onTable }: { trialId: string; table: boolean; onTable: (table: boolean) => void }) {
+function View({
+  trialId,
+  table,
+  onTable,
+}: {
+  trialId: string;
+  table: boolean;
+  onTable: (table: boolean) => void;
+}) {
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <Button aria-pressed={!table} className={table ? "" : "bg-ink text-paper"} onClick={() => onTable(false)}>
+      <Button
+        aria-pressed={!table}
+        className={table ? "" : "bg-ink text-paper"}
+        onClick={() => onTable(false)}
+      >
         Picture
       </Button>
-      <Button aria-pressed={table} className={table ? "bg-ink text-paper" : ""} onClick={() => onTable(true)}>
+      <Button
+        aria-pressed={table}
+        className={table ? "bg-ink text-paper" : ""}
+        onClick={() => onTable(true)}
+      >
         Table
       </Button>
       <a className={buttonLook("quiet")} href={`/api/trials/${trialId}/files`} download>

@@ -1,6 +1,8 @@
-"""The shelf: facts become measurements with a standing; edges get their regime; blades a mark, loan and archive.
+"""The shelf: facts become measurements with a standing; edges get their regime; blades a mark, loan
+and archive.
 
-What stood in columns of blades and edges, or was kept unused from files, becomes the first measurement of each fact.
+What stood in columns of blades and edges, or was kept unused from files, becomes the first
+measurement of each fact.
 """
 
 import json
@@ -54,7 +56,11 @@ _EDGE_NUMBERS = ("side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edg
 
 def upgrade() -> None:
     _make_tables()
-    for table, columns in (("blade", _BLADE_COLUMNS), ("edge", _EDGE_COLUMNS), ("trial", _TRIAL_COLUMNS)):
+    for table, columns in (
+        ("blade", _BLADE_COLUMNS),
+        ("edge", _EDGE_COLUMNS),
+        ("trial", _TRIAL_COLUMNS),
+    ):
         for name, declared in columns:
             op.execute(f"ALTER TABLE {table} ADD COLUMN {name} {declared}")
     op.execute("ALTER TABLE trial_blade ADD COLUMN role TEXT NOT NULL DEFAULT ''")
@@ -146,7 +152,9 @@ def _move_blade_facts() -> None:
     for row in rows.all():
         other = json.loads(row["other"])
         if row["hardness_hrc"] is not None:
-            _measure(row["id"], None, "hardness_hrc", row["hardness_hrc"], "", row["hardness_standing"])
+            _measure(
+                row["id"], None, "hardness_hrc", row["hardness_hrc"], "", row["hardness_standing"]
+            )
         if row["edge_length_mm"] is not None:
             _measure(row["id"], None, "edge_length_mm", row["edge_length_mm"], "", "measured_here")
         if isinstance(stock := other.pop("stock_mm", None), int | float):
@@ -157,7 +165,8 @@ def _move_blade_facts() -> None:
         treatment = other.pop("heat_treatment", None)
         connection.execute(
             sa.text(
-                "UPDATE blade SET mark = :mark, owner = :owner, price = :price, heat_treatment = :treatment, "
+                "UPDATE blade SET mark = :mark, owner = :owner, price = :price, "
+                "heat_treatment = :treatment, "
                 "other = :other WHERE id = :id"
             ),
             {
@@ -185,7 +194,8 @@ def _move_edge_facts() -> None:
         said = other.pop("settled", None)
         connection.execute(
             sa.text(
-                "UPDATE edge SET regime = :regime, minutes = :minutes, steel_removed_mm = :removed, steps = :steps, "
+                "UPDATE edge SET regime = :regime, minutes = :minutes, steel_removed_mm "
+                "= :removed, steps = :steps, "
                 "overrule = :overrule, overrule_reason = :reason, other = :other WHERE id = :id"
             ),
             {
@@ -201,11 +211,20 @@ def _move_edge_facts() -> None:
         )
 
 
-def _measure(blade_id: str, edge_id: str | None, quantity: str, value: float | None, words: str, standing: str) -> None:
+def _measure(
+    blade_id: str,
+    edge_id: str | None,
+    quantity: str,
+    value: float | None,
+    words: str,
+    standing: str,
+) -> None:
     op.get_bind().execute(
         sa.text(
-            "INSERT INTO measurement (id, blade_id, edge_id, quantity, value, words, standing, made_on, instrument, "
-            "note, details, recorded_utc, struck) VALUES (:id, :blade_id, :edge_id, :quantity, :value, :words, "
+            "INSERT INTO measurement (id, blade_id, edge_id, quantity, value, words, "
+            "standing, made_on, instrument, "
+            "note, details, recorded_utc, struck) VALUES (:id, :blade_id, :edge_id, "
+            ":quantity, :value, :words, "
             ":standing, '', '', '', '{}', '', '')"
         ),
         {

@@ -8,7 +8,9 @@ from kessik.store.check_sums import check_sum
 revision = "0006"
 down_revision = "0005"
 
-_SUMMED = "id, run_id, kind, device, device_sequence, last_seen_position, count_at, client_time, payload"
+_SUMMED = (
+    "id, run_id, kind, device, device_sequence, last_seen_position, count_at, client_time, payload"
+)
 
 
 def upgrade() -> None:
@@ -19,4 +21,6 @@ def upgrade() -> None:
     found = connection.exec_driver_sql(f"SELECT position, {_SUMMED} FROM event").all()
     sums = [{"position": row[0], "sum": check_sum(*row[1:])} for row in found]
     if sums:
-        connection.execute(sa.text("UPDATE event SET check_sum = :sum WHERE position = :position"), sums)
+        connection.execute(
+            sa.text("UPDATE event SET check_sum = :sum WHERE position = :position"), sums
+        )
