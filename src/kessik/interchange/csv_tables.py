@@ -342,6 +342,11 @@ def _yes_no(cell: str) -> tuple[bool | None, str]:
     return (value, "") if value is not None else (None, f"“{cell}” is neither yes nor no")
 
 
+def is_time(cell: str) -> bool:
+    """Whether a cell of the kind `time` would be read."""
+    return not _time(cell)[1]
+
+
 def _time(cell: str) -> tuple[str | None, str]:
     try:
         moment = datetime.fromisoformat(cell)

@@ -22,6 +22,7 @@ from kessik.core.protocols.events import (
 from kessik.core.protocols.methods import JUDGED
 from kessik.core.protocols.run_state import LoggedCheck
 from kessik.core.units import force_to_gf
+from kessik.interchange.csv_tables import is_time
 
 FORCE = ("force", *DOSE_CHECKS)
 """A reading before or after a dose is a reading."""
@@ -142,7 +143,7 @@ def row_of_check(logged: LoggedCheck) -> dict[str, Any]:
     outcome = getattr(said, "outcome", None)
     if isinstance(said.entered, tuple):
         value, unit = said.entered
-    elif said.entered is not None:
+    elif said.entered in (*SAID, *INSPECTED):
         outcome = said.entered
     return {
         "count": check.count,
@@ -153,7 +154,7 @@ def row_of_check(logged: LoggedCheck) -> dict[str, Any]:
         "stage": said.stage,
         "position_mm": said.position_mm,
         "struck": check.struck,
-        "time": said.time,
+        "time": said.time if said.time and is_time(said.time) else None,
         "note": said.note,
         **(said.extra or {}),
     }

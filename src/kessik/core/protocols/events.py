@@ -5,6 +5,7 @@ The classes say what an event may hold; reading, refusing, the contract of the A
 the screen follow.
 """
 
+import math
 from collections.abc import Mapping
 from dataclasses import MISSING, dataclass, fields
 from typing import Annotated, Any, Literal, get_args, get_type_hints
@@ -24,6 +25,8 @@ from kessik.core.protocols.entries import (
     Text,
 )
 from kessik.core.protocols.methods import CHECK_KINDS, JUDGED
+from kessik.core.protocols.series import outcome_of
+from kessik.core.units import force_to_gf
 
 EventKind = Literal[
     "start", "cut", "reading", "outcome", "note", "pause", "resume", "check_planned", "stage",
@@ -99,6 +102,16 @@ class Reading(_OfFile):
             raise OutOfRangeError(
                 f"a {self.check} is not read in {self.unit}", field="unit", value=self.unit
             )
+        if self.entered is not None and not self._worded_by(*self.entered):
+            raise OutOfRangeError("the file's own wording says another value", field="entered")
+
+    def _worded_by(self, entered: float | None, unit: str | None) -> bool:
+        """Whether a file's value and unit are this reading, up to rounding."""
+        if entered is None or self.value is None:
+            return entered is self.value
+        if self.check == "force" or self.check in DOSE_CHECKS:
+            entered = force_to_gf(entered, unit or "gf")
+        return math.isclose(entered, self.value, rel_tol=1e-6, abs_tol=1e-9)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -117,6 +130,10 @@ class Outcome(_OfFile):
             raise OutOfRangeError(
                 "an outcome is pass, fail or doubt", field="outcome", value=self.outcome
             )
+        if self.entered is not None:
+            worded = outcome_of(self.check, self.entered)
+            if worded not in SAID or worded != outcome_of(self.check, self.outcome):
+                raise OutOfRangeError("the file's own wording says otherwise", field="entered")
 
 
 @dataclass(frozen=True, kw_only=True)
