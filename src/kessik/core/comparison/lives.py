@@ -11,7 +11,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import gaussian_filter1d
 
 from kessik.core.sharpness.joint import given_master
 from kessik.core.sharpness.posterior import EdgeLikelihood, model_prior
@@ -158,13 +157,34 @@ def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
             continue
         joint = np.repeat(prior[:, None], grid.size, axis=1)
         for row in rows:
-            smooth = gaussian_filter1d(row, spread / step, axis=1, mode="constant")
-            joint = joint * np.maximum(smooth, _LEAST_LIKELIHOOD)
+            joint *= np.maximum(_smoothed(row, spread / step), _LEAST_LIKELIHOOD)
         mass = joint.sum(axis=0)
         evidences.append(float(mass.sum()))
         masses.append(mass / mass.sum())
     evidence = np.array(evidences)
     return BladePosterior(blade.code, len(blade.edges), np.stack(masses), evidence / evidence.max())
+
+
+def _smoothed(rows: Floats, sd: float) -> Floats:
+    """Rows smoothed by a Gaussian of `sd` nodes, cut off at four of them, nothing beyond the grid.
+
+    Each row is empty but for a window; one matrix product over it is several times quicker than
+    a filter over the whole grid.
+    """
+    reach = int(4.0 * sd + 0.5)
+    kernel = np.exp(-0.5 * (np.arange(-reach, reach + 1) / sd) ** 2)
+    kernel /= kernel.sum()
+    filled = np.flatnonzero(rows.any(axis=0))
+    first, last = int(filled[0]), int(filled[-1]) + 1
+    spread = np.zeros((last - first, last - first + 2 * reach))
+    for place, row in enumerate(spread):
+        row[place : place + kernel.size] = kernel
+    size = rows.shape[1]
+    low, high = max(first - reach, 0), min(last + reach, size)
+    out = np.zeros_like(rows)
+    inside = slice(low - first + reach, high - first + reach)
+    out[:, low:high] = rows[:, first:last] @ spread[:, inside]
+    return out
 
 
 def _settled_among(evidences: Sequence[float]) -> bool:
