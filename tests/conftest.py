@@ -28,6 +28,16 @@ hypothesis.settings.register_profile("no clock", deadline=None)  # a busy machin
 hypothesis.settings.load_profile("no clock")
 
 
+class Reader(TestClient):
+    """A client that asks once all answers are worked out, as a tester waits who is told that they
+    are not.
+    """
+
+    def get(self, *args, **kwargs):
+        self.app.state.answers.settle()
+        return super().get(*args, **kwargs)
+
+
 @pytest.fixture
 def database(tmp_path):
     opened = Database(tmp_path / "data")
@@ -58,15 +68,13 @@ def built_demo(tmp_path_factory):
 
 @pytest.fixture
 def client(database):
-    with here(create_app(database)) as opened:
+    with here(create_app(database, renews=False)) as opened:
         yield opened
 
 
 def here(app, **settings):
     """A client on this machine, as its own browser is."""
-    return TestClient(
-        app, base_url="http://127.0.0.1:8737", client=("127.0.0.1", 50000), **settings
-    )
+    return Reader(app, base_url="http://127.0.0.1:8737", client=("127.0.0.1", 50000), **settings)
 
 
 def bench_event(event_id, kind, device, sequence, seen, count_at, time, payload, position=0):

@@ -36,7 +36,7 @@ def test_the_share_regained_is_told_and_the_runs_own_checks_stay_as_they_were(ha
     assert [t["strokes"] for t in found["strop_back"]] == [10, 20]
     assert [round(t["share"], 2) for t in found["strop_back"]] == [0.58, 0.70]
     assert len(found["state"]["checks"]) == 3
-    (kept,) = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["upkeep"]
+    (kept,) = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]["upkeep"]
     assert (
         kept["stones"]
         == "edge 3: the strop brought it back under 300 gf once; stones were not needed yet"
@@ -59,7 +59,7 @@ def test_a_stropped_edge_is_cut_again_as_a_run_of_its_own_that_compares_nothing(
     reading = {"check": "force", "value": 350, "unit": "gf", "stage": "strop"}
     assert hand.send(again, "strop", {"strokes": 10}, at=8, seen=10_000).status_code == 200
     assert hand.send(again, "reading", reading, at=8, seen=10_000).status_code == 200
-    verdict = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()
+    verdict = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]
     assert [r["run"]["id"] for r in verdict["runs"]] == [run]
     assert (
         "the strop did once, then no longer brought it under 300 gf; stones are due"
@@ -74,13 +74,13 @@ def test_strop_back_survives_the_files(hand, ended):
     run, _, _ = ended
     strop(hand, run, 10, 260, 264)
     strop(hand, run, 15, 230)
-    before = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()
+    before = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]
     archive = zipfile.ZipFile(
         io.BytesIO(hand.client.get(f"/api/trials/{hand.trial}/files").content)
     )
     files = [("files", (name, archive.read(name))) for name in archive.namelist()]
     (made,) = hand.client.post("/api/imports", files=files).json()["trials"]
-    after = hand.client.get(f"/api/trials/{made['id']}/verdict").json()
+    after = hand.client.get(f"/api/trials/{made['id']}/verdict").json()["answer"]
     for kept in (*after["upkeep"], *before["upkeep"]):
         kept.pop("mark")  # the imported blade is another on the shelf
     assert after["upkeep"] == before["upkeep"]

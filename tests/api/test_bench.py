@@ -127,7 +127,7 @@ def test_a_practice_run_reads_the_virtual_bench_and_stays_out(hand, database):
     hand.read(run, first, 0)
     hand.cut(run, 12)
     assert pull() > first * 1.15, "a cut edge reads duller"
-    verdict = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()
+    verdict = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]
     assert verdict["runs"] == []
     real = hand.start(b)
     assert hand.client.post(f"/api/runs/{real}/virtual-reading").status_code == 409
@@ -176,7 +176,7 @@ def test_a_spoiled_cut_is_named_beside_the_answer_and_in_the_file(hand, run):
     assert hand.send(run, "spoiled", {"cause": "staple"}, at=at).status_code == 200
     assert hand.send(run, "spoiled", {"cause": "cat"}, at=at).json()["field"] == "cause"
     hand.send(run, "stop", {"by": "tester", "reason": "edge ruined"}, at=at)
-    notes = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["notes"]
+    notes = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]["notes"]
     assert (
         "A, edge 3: 1 spoiled cut, at 3 (staple); look at the edge there before believing a short"
         " life" in notes

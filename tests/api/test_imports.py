@@ -69,9 +69,9 @@ def test_good_files_make_a_trial_and_say_how_they_were_read(client):
 
 def test_the_same_file_twice_makes_two_trials_and_touches_neither(client):
     first = post(client, ("raft.series.csv", GOOD)).json()["trials"][0]["id"]
-    before = client.get(f"/api/trials/{first}/verdict").json()
+    before = client.get(f"/api/trials/{first}/verdict").json()["answer"]
     post(client, ("raft.series.csv", GOOD.replace("404", "480")))
-    assert client.get(f"/api/trials/{first}/verdict").json()["runs"] == before["runs"]
+    assert client.get(f"/api/trials/{first}/verdict").json()["answer"]["runs"] == before["runs"]
     assert len(client.get("/api/today").json()["trials"]) == 2
 
 

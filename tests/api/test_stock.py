@@ -106,7 +106,7 @@ def test_another_lot_inside_a_block_is_refused_or_marked_and_between_blocks_give
     again = str(uuid4())
     hand.client.put(f"/api/blades/{blade}/edges/{again}", json={"id": again, "number": 4})
     cut_run(hand, again, 24)
-    found = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()
+    found = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]
     assert any("block 1 was begun on" in note for note in found["notes"])
     (factor,) = found["lot_factors"]
     assert "No result is corrected by it" in factor

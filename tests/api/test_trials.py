@@ -22,7 +22,12 @@ def with_edge(**facts):
 
 
 def test_from_nothing_to_a_line_up(hand):
-    assert hand.client.get("/api/today").json() == {"trials": [], "failed": [], "due": []}
+    assert hand.client.get("/api/today").json() == {
+        "trials": [],
+        "failed": [],
+        "due": [],
+        "working_out": 0,
+    }
     hand.make_trial()
     hand.add_blade(
         "A", claimed_grade="1.4034", hardness_hrc=57.5, **with_edge(thickness_behind_edge_mm=0.36)
@@ -161,7 +166,7 @@ def test_the_verdict_carries_curves_ladder_and_words(hand):
     made = hand.client.post("/api/imports", files=[("files", ("raft.series.csv", text))]).json()[
         "trials"
     ][0]
-    found = hand.client.get(f"/api/trials/{made['id']}/verdict").json()
+    found = hand.client.get(f"/api/trials/{made['id']}/verdict").json()["answer"]
     assert found["headline"].startswith("B outlasts A by")
     assert [rung["blade"] for rung in found["ladder"]] == ["B", "A"]
     band = found["runs"][0]["band"]

@@ -6,10 +6,12 @@ from datetime import datetime, timedelta, timezone
 
 import pytest
 
+from kessik.api.pages import pages
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.sharpening.settled import SettledRule
 from kessik.demo.scenario import TRIAL_ID, UNFAIR_TRIAL_ID, build
 from kessik.demo.schools import DEMO_SCHOOLS
+from kessik.services.answers import Answers
 from kessik.services.facts import settled_edge
 from kessik.services.line_up import line_up
 from kessik.services.plans import plan_of
@@ -28,6 +30,7 @@ TODAY = datetime(2026, 5, 20, 9, 30, tzinfo=timezone(timedelta(hours=2)))
 def demo(tmp_path_factory):
     database = Database(tmp_path_factory.mktemp("demo"))
     build(database, TODAY)
+    Answers(database, pages()).settle()
     yield database
     database.close()
 
@@ -45,7 +48,7 @@ def test_three_fair_blades_with_two_edges_each_and_one_run_in_progress(answer):
     assert stopped == {"AV-01": [3, 4], "AV-02": [3, 4], "AV-03": [3], "AV-05": [3, 4]}
     (open_run,) = [r for r in answer.runs if r.state.status == "paused"]
     assert (open_run.blade.code, open_run.state.count) == ("AV-05", 21)
-    assert next_step(answer).run_id == open_run.run.id
+    assert next_step(answer.state).run_id == open_run.run.id
 
 
 def test_the_unfair_blade_is_flagged_and_left_out_of_the_ranking(answer):
@@ -98,9 +101,10 @@ def test_the_trial_kept_unfair_on_purpose_is_flagged_for_both_its_faults(demo):
     )
     thickness = [values[code, "thickness_behind_edge_mm"] for code in ("AV-06", "AV-04")]
     assert thickness[1] / thickness[0] == pytest.approx(2, abs=0.1)
-    (pair,) = [c for c in found.answer.analysis.comparisons if c.stage == "dull"]
+    answer = verdict(demo, UNFAIR_TRIAL_ID)
+    (pair,) = [c for c in answer.analysis.comparisons if c.stage == "dull"]
     assert pair.verdict == "confounded"
-    assert "No two blades here can be compared fairly" in found.answer.headline
+    assert "No two blades here can be compared fairly" in answer.headline
 
 
 def test_the_line_up_of_the_raft_has_a_confounded_a_pending_and_a_stale_cell(demo):

@@ -57,7 +57,7 @@ def test_an_abandoned_run_counts_for_nothing(hand, trial):
     assert hand.send(run, "abandon", {}).status_code == 422, "a reason is asked for"
     hand.send(run, "abandon", {"reason": "edge chipped on a staple"})
     assert next_step(hand)["says"] == "Cut A, run 1"
-    assert hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["runs"] == []
+    assert hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]["runs"] == []
 
 
 def test_the_scope_grows_when_the_last_fact_comes_in(hand):
@@ -79,7 +79,7 @@ def test_the_scope_grows_when_the_last_fact_comes_in(hand):
     def comparison():
         return next(
             c
-            for c in hand.client.get(f"{path}/verdict").json()["comparisons"]
+            for c in hand.client.get(f"{path}/verdict").json()["answer"]["comparisons"]
             if c["stage"] == "dull"
         )
 
@@ -102,11 +102,11 @@ def test_the_scope_grows_when_the_last_fact_comes_in(hand):
 def test_a_verdict_follows_a_reading_struck_out_long_after(hand, trial):
     run = cut_run(hand, trial["A"], 12)
     path = f"/api/trials/{hand.trial}/verdict"
-    before = hand.client.get(path).json()["runs"][0]
+    before = hand.client.get(path).json()["answer"]["runs"][0]
     log = hand.client.get(f"/api/runs/{run}").json()["log"]
     first = next(e["id"] for e in log if e["kind"] == "reading")
     hand.send(run, "strike", {"target": first, "reason": "read before the edge was wiped"})
-    after = hand.client.get(path).json()["runs"][0]
+    after = hand.client.get(path).json()["answer"]["runs"][0]
     assert after["readings"][0]["struck"]
     assert after["start_gf"] > before["start_gf"]
 

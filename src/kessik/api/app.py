@@ -18,6 +18,7 @@ from kessik.api import problems
 from kessik.api.gate import Gate
 from kessik.api.intake import Intake
 from kessik.api.links import add_links
+from kessik.api.pages import pages as answer_pages
 from kessik.api.routers import (
     bench,
     edges,
@@ -35,6 +36,7 @@ from kessik.api.routers import (
 )  # fmt: skip  # a table is read by its rows
 from kessik.api.routers.follow import make_run_news
 from kessik.core.errors import KessikError
+from kessik.services.answers import Answers
 from kessik.services.imports import Imports
 from kessik.services.instrument_desk import desk_of, plug_in_all
 from kessik.services.pairing import Pairing
@@ -58,11 +60,15 @@ class _Linked(FastAPI):
 
 
 def create_app(
-    database: Database | None, pages: Path = PAGES, lan_address: str | None = None
+    database: Database | None,
+    pages: Path = PAGES,
+    lan_address: str | None = None,
+    renews: bool = True,
 ) -> FastAPI:
     """The whole application over one data folder; without a database only its contract can be read.
 
-    With an address in the local network it answers there, too, to devices that were paired.
+    With an address in the local network it answers there, too, to devices that were paired. It
+    renews answers by itself while it serves, unless told not to.
     """
     app = _Linked(
         title="Kessik",
@@ -76,6 +82,8 @@ def create_app(
     app.state.pairing = None if database is None else Pairing(database, lan_address)
     app.state.run_news = None if database is None else make_run_news(database)
     app.state.imports = Imports()
+    app.state.renews = renews
+    app.state.answers = None if database is None else Answers(database, answer_pages())
     problems.install(app)
     for part in _PARTS:
         app.include_router(part.router, prefix="/api", responses=problems.RESPONSES)
@@ -103,9 +111,12 @@ async def _plugged_in(app: FastAPI) -> AsyncIterator[None]:
         yield
         return
     await run_in_threadpool(plug_in_all, database)
+    if app.state.renews:
+        app.state.answers.start()
     upkeep = asyncio.create_task(_look_after(database))
     yield
     upkeep.cancel()
+    await run_in_threadpool(app.state.answers.close)
     await run_in_threadpool(desk_of(database).close)
 
 

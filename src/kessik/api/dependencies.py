@@ -5,6 +5,7 @@ from typing import Annotated
 from fastapi import Depends, Request
 
 from kessik.core.errors import NotHereError
+from kessik.services.answers import Answers
 from kessik.services.imports import Imports
 from kessik.store.database import Database
 
@@ -21,6 +22,11 @@ async def _imports(request: Request) -> Imports:
     return imports
 
 
+async def _answers(request: Request) -> Answers:
+    answers: Answers = request.app.state.answers
+    return answers
+
+
 async def is_at_home(request: Request) -> bool:
     """Whether this machine itself asks, and not a device of the network."""
     return bool(request.state.at_home)
@@ -33,5 +39,6 @@ async def at_home(request: Request) -> None:
 
 
 Store = Annotated[Database, Depends(_database)]
+Kept = Annotated[Answers, Depends(_answers)]
 ImportDesk = Annotated[Imports, Depends(_imports)]
 AtHome = Annotated[bool, Depends(is_at_home)]

@@ -6,7 +6,7 @@ from kessik.core.sharpening.settled import Settled, SettledRule
 from kessik.services.facts import settled_edge, usual_hardness
 from kessik.services.sharpenings import departures_of
 from kessik.services.shelf import grades_by_name, shelved
-from kessik.services.verdicts import TrialRun, covered, trial_runs
+from kessik.services.trial_state import TrialRun, covered, trial_state
 from kessik.store.database import Database
 from kessik.store.queries import shelf
 from kessik.store.records import Blade, Edge, Photo, Recipe, Trial
@@ -36,9 +36,10 @@ def blade_page(db: Database, blade_id: str) -> BladePage:
     trials: list[Trial] = []
     runs: list[tuple[Trial, TrialRun]] = []
     for trial_id in found.trial_ids:
-        trial, _, its_runs = trial_runs(db, trial_id)
+        state = trial_state(db, trial_id)
+        trial = state.trial
         trials.append(trial)
-        own = [r for r in its_runs if r.blade.id == blade_id]
+        own = [r for r in state.runs if r.blade.id == blade_id]
         runs.extend((trial, covered(r) if trial.is_blind else r) for r in own)
     edges = [
         (edge, settled_edge(blade, edge, rule), tuple(departures_of(edge, recipes)))

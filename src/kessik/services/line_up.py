@@ -6,18 +6,18 @@ from kessik.core.comparison.matching import BladeFacts, Cell, Fact, match, not_r
 from kessik.core.comparison.verdict import pending_words, scope_words
 from kessik.services.facts import blade_facts, edges_in_use
 from kessik.services.shelf import grades_by_name
-from kessik.services.verdicts import Verdict, verdict
+from kessik.services.trial_state import TrialState, trial_state
 from kessik.store.database import Database
 from kessik.store.queries import shelf
 
 
 @dataclass(frozen=True)
 class LineUp:
-    """A trial's answer so far with what is matched, what is open, and the scope an answer could
+    """A trial as it stands with what is matched, what is open, and the scope an answer could
     have.
     """
 
-    answer: Verdict
+    state: TrialState
     cells: tuple[Cell, ...]
     pending: tuple[str, ...]
     scope: str
@@ -28,15 +28,15 @@ class LineUp:
 
 def line_up(db: Database, trial_id: str) -> LineUp:
     """The trial as the line-up shows it."""
-    answer = verdict(db, trial_id)
-    trial, blades = answer.trial, answer.blades
+    state = trial_state(db, trial_id)
+    trial, blades = state.trial, state.blades
     with db.read() as session:
         grades, used_up = grades_by_name(session), shelf.cut_edges(session)
-    runs = [found.run for found in answer.runs]
+    runs = [found.run for found in state.runs]
     facts = [
         _with_starts(
             blade_facts(blade, edges_in_use(blade, runs, used_up), trial.settled_rule, grades),
-            answer,
+            state,
         )
         for blade in blades
     ]
@@ -46,31 +46,31 @@ def line_up(db: Database, trial_id: str) -> LineUp:
     scope = scope_words(trial.rule, bool(pending), spoiled)
     equal = tuple(variable.label for variable in not_recorded(facts, trial.rule)) if blades else ()
     cut = tuple(edge.id for blade in blades for edge in blade.edges if edge.id in used_up)
-    return LineUp(answer, tuple(cells), pending, scope, equal, _references(answer), cut)
+    return LineUp(state, tuple(cells), pending, scope, equal, _references(state), cut)
 
 
-def _with_starts(facts: BladeFacts, answer: Verdict) -> BladeFacts:
+def _with_starts(facts: BladeFacts, state: TrialState) -> BladeFacts:
     """Start readings of runs, where there are any, in place of those taken at the sharpening."""
-    own = [r for r in answer.analysis.runs if r.run.blade == facts.code and r.start_gf is not None]
-    if not own or answer.sealed:
+    own = [r.start for r in state.runs if r.counts and r.blade.code == facts.code and r.start]
+    if not own or state.sealed:
         return facts
     return replace(
         facts,
         edges={
             **facts.edges,
-            "start_gf": [Fact(r.start_gf, readings=r.start_readings) for r in own],
+            "start_gf": [Fact(start_gf, readings=readings) for start_gf, readings in own],
         },
     )
 
 
-def _references(answer: Verdict) -> tuple[str, ...]:
+def _references(state: TrialState) -> tuple[str, ...]:
     """What is still missing to give a result its place: a low and a high reference. Leaving them
     out is possible.
     """
-    if len(answer.blades) < 2:
+    if len(state.blades) < 2:
         return ()
     said = []
-    roles = {blade.role for blade in answer.blades}
+    roles = {blade.role for blade in state.blades}
     if "low_reference" not in roles:
         said.append(
             "No low reference is named: a well-known modest blade shows where the scale begins."

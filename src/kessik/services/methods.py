@@ -2,6 +2,7 @@
 is kept.
 """
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from uuid import uuid4
 
@@ -92,7 +93,7 @@ def method_of_run(session: Session, run: Run) -> Method:
     return version.method
 
 
-def unlike_versions(versions: dict[str, MethodVersion], trial: Trial) -> dict[str, str]:
+def unlike_versions(versions: Mapping[str, MethodVersion], trial: Trial) -> dict[str, str]:
     """Versions, by id, that do not agree with the one in force on what matters, with the reason."""
     found = {}
     for version in versions.values():

@@ -9,7 +9,6 @@ from statistics import median
 
 import numpy as np
 
-from kessik.core.comparison.analysis import TrialAnalysis
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit
 from kessik.core.planning.budget import Budget, Pace, budget
@@ -23,14 +22,13 @@ from kessik.core.planning.power import (
     spread_from_repeats,
 )
 from kessik.core.protocols.methods import Confirmation, Method, ScheduleKind, StopRule
-from kessik.core.sharpness.life import Bracketed, Crossed
 from kessik.services.blind import blind_codes
 from kessik.services.facts import edge_waits
-from kessik.services.past import Past, learn
+from kessik.services.past import Past, learn, pace_of
 from kessik.services.shortfalls import BladeAhead, shortfalls
 from kessik.services.stock import StockNeed, check_lots, needs_of
+from kessik.services.trial_state import TrialState
 from kessik.services.trials import get_trial
-from kessik.services.verdicts import Verdict
 from kessik.store.database import Database
 from kessik.store.queries import bench_log, trials
 from kessik.store.records import Plan, Trial
@@ -96,8 +94,8 @@ def plan_of(
 ) -> TrialPlan:
     """A trial's plan; `changes` and `edges_per_blade` are tried out without being kept."""
     past = learn(db, trial_id)
-    answer = past.answer
-    trial = answer.trial
+    state = past.state
+    trial = state.trial
     plan = changes or trial.plan
     edges = edges_per_blade or trial.edges_per_blade
     check_plan(plan)
@@ -127,25 +125,20 @@ def plan_of(
         tuple(by_edges[:MOST_EDGES_SHOWN]),
         wanted,
         tuple(_schedules(trial.method, blades)),
-        tuple(shortfalls(plan, cost, needs, blades, answer, edges)),
+        tuple(shortfalls(plan, cost, needs, blades, state, edges)),
         tuple(needs),
-        tuple(_strokes(answer, cost)),
+        tuple(_strokes(state, cost)),
         tuple(_work(order, blades, edges, trial.method, pace, plan)),
-        {
-            b.code: code
-            for b in answer.blades
-            for code in [blind_codes(trial, answer.blades).get(b.id)]
-            if code
-        },
-        answer.sealed,
+        _codes(state),
+        state.sealed,
     )
 
 
-def _strokes(answer: Verdict, cost: Budget) -> list[Strokes]:
+def _strokes(state: TrialState, cost: Budget) -> list[Strokes]:
     """By the steps of the newest edge of the trial that tells them, once for every run still to
     cut.
     """
-    told = [edge for blade in answer.blades for edge in blade.edges if edge.steps]
+    told = [edge for blade in state.blades for edge in blade.edges if edge.steps]
     if not told or not cost.runs:
         return []
     newest = max(told, key=lambda edge: edge.made_on)
@@ -158,12 +151,35 @@ def _strokes(answer: Verdict, cost: Budget) -> list[Strokes]:
     return [Strokes(name, strokes) for name, strokes in sums.items() if strokes]
 
 
-def work_words(found: TrialPlan, dated: DatedWork) -> str:
-    """A piece of work in words; while the trial is blind its blades go by their codes."""
-    work, shown = dated.work, found.codes if found.trial.is_blind else {}
+def dated_work_of(
+    db: Database, state: TrialState, lives: Mapping[str, float]
+) -> list[tuple[str, str]]:
+    """The work of a trial whose plan is dated: its days, and in words; while the trial is blind its
+    blades go by their codes.
+    """
+    trial, plan = state.trial, state.trial.plan
+    if not plan.starts_on:
+        return []
+    past = Past(state, lives, *pace_of(db, state), (), frozenset(), ())
+    blades = _blades_ahead(past, plan, trial.edges_per_blade)
+    order = _order(blades, plan, trial.edges_per_blade)
+    pace, _ = _pace(past, plan)
+    codes = _codes(state) if trial.is_blind else {}
+    work = _work(order, blades, trial.edges_per_blade, trial.method, pace, plan)
+    return [(each.on.isoformat(), work_words(trial, each.work, codes)) for each in work]
+
+
+def work_words(trial: Trial, work: Work, codes: Mapping[str, str]) -> str:
+    """A piece of work in words; `codes` stand for the blades that are covered."""
     what = {"prepare": "Prepare the edges of", "cut": "Cut", "verify": "Cut again"}[work.kind]
-    blades = ", ".join(shown.get(code, code) for code in work.blades)
-    return f"{what} {blades}: {found.trial.name}, block {work.block}"
+    blades = ", ".join(codes.get(code, code) for code in work.blades)
+    return f"{what} {blades}: {trial.name}, block {work.block}"
+
+
+def _codes(state: TrialState) -> dict[str, str]:
+    """What stands for each blade of a blind trial, by the blade's own code."""
+    codes = blind_codes(state.trial, state.blades)
+    return {blade.code: codes[blade.id] for blade in state.blades if blade.id in codes}
 
 
 def _work(
@@ -232,31 +248,24 @@ def keep_plan(db: Database, trial_id: str, plan: Plan, edges_per_blade: int) -> 
 
 
 def _blades_ahead(past: Past, plan: Plan, edges: int) -> list[BladeAhead]:
-    answer = past.answer
-    lives = {} if answer.sealed else _known_lives(answer.analysis, answer.stage)
-    ended = [r for r in answer.runs if r.state.status == "stopped" and r.run.compares]
+    state = past.state
+    ended = [r for r in state.runs if r.state.status == "stopped" and r.run.compares]
     found = []
-    for blade in answer.blades:
+    for blade in state.blades:
         done = len({r.edge.id for r in ended if r.blade.id == blade.id})
         waits = edge_waits(blade, past.used_up)
-        life = lives.get(blade.code, plan.expected_life or USUAL_LIFE)
-        expected = expected_run(answer.trial.method, min(max(life, 1.0), 5000.0))
+        life = past.lives.get(blade.code, plan.expected_life or USUAL_LIFE)
+        expected = expected_run(state.trial.method, min(max(life, 1.0), 5000.0))
         found.append(
             BladeAhead(
-                blade.code, blade.mark, expected, blade.code in lives, max(edges - done, 0), waits
+                blade.code,
+                blade.mark,
+                expected,
+                blade.code in past.lives,
+                max(edges - done, 0),
+                waits,
             )
         )
-    return found
-
-
-def _known_lives(analysis: TrialAnalysis, stage: str) -> dict[str, float]:
-    found = {}
-    for blade in analysis.blades:
-        life = blade.lives.get(stage)
-        if life is not None and isinstance(life.found, Crossed):
-            found[blade.blade] = life.found.estimate
-        elif life is not None and isinstance(life.found, Bracketed):
-            found[blade.blade] = 0.5 * (life.found.last_pass + life.found.first_fail)
     return found
 
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from kessik.core.planning.budget import Budget
 from kessik.core.planning.expected import ExpectedRun
 from kessik.services.stock import StockNeed
-from kessik.services.verdicts import Verdict
+from kessik.services.trial_state import TrialState
 from kessik.store.records import Plan
 
 
@@ -27,7 +27,7 @@ def shortfalls(
     cost: Budget,
     needs: Sequence[StockNeed],
     blades: Sequence[BladeAhead],
-    answer: Verdict,
+    state: TrialState,
     edges: int,
 ) -> Iterator[str]:
     """One sentence for each thing that is missing."""
@@ -37,13 +37,13 @@ def shortfalls(
         yield (
             f"{', '.join(bare)} {'has' if len(bare) == 1 else 'have'} no edge that waits to be cut"
         )
-    method = answer.trial.method
-    if method.limits_gf and not answer.sealed:
+    method = state.trial.method
+    if method.limits_gf and not state.sealed:
         stage, limit_gf = method.limits_gf[0]
-        for result in answer.analysis.runs:
-            if result.start_gf is not None and result.start_gf >= limit_gf:
+        for r in (r for r in state.runs if r.counts):
+            if r.start is not None and r.start[0] >= limit_gf:
                 yield (
-                    f"{result.run.blade} starts at {result.start_gf:.0f} gf, above the {stage}"
+                    f"{r.blade.code} starts at {r.start[0]:.0f} gf, above the {stage}"
                     f" limit of {limit_gf:g} gf: nothing can be timed to it"
                 )
     longest = max((b.expected.cuts / method.piece for b in blades), default=0.0)

@@ -12,6 +12,7 @@ from kessik.core.planning.budget import Budget, Pace, metres_per_count
 from kessik.core.protocols.methods import Method
 from kessik.services import run_logs
 from kessik.services.methods import method_of_run
+from kessik.services.summaries import used_by_runs
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, stock
 from kessik.store.records import Booking, Lot, LotCorrection, Run, Trial
@@ -112,17 +113,19 @@ def stocked(db: Database) -> list[StockedLot]:
 def _used(db: Database, session: Session) -> dict[str, tuple[float, int]]:
     """What runs took of each lot, and how many runs did; practice takes nothing."""
     found: dict[str, tuple[float, int]] = {}
+    known = used_by_runs(session)
     for run in bench_log.all_runs(session):
         if run.practice or not run.bookings:
             continue
-        log = run_logs.log_of(db, session, run.id)
-        state = run_logs.state_of(db, log, method_of_run(session, run))
+        if run.id in known:
+            count, checks = known[run.id]
+        else:
+            log = run_logs.log_of(db, session, run.id)
+            state = run_logs.state_of(db, log, method_of_run(session, run))
+            count, checks = state.count, len(state.checks)
         for booking in run.bookings:
             amount, runs = found.get(booking.lot_id, (0.0, 0))
-            found[booking.lot_id] = (
-                amount + booking.amount(state.count, len(state.checks)),
-                runs + 1,
-            )
+            found[booking.lot_id] = (amount + booking.amount(count, checks), runs + 1)
     return found
 
 

@@ -1,22 +1,19 @@
-"""Today: every trial with its one-line answer and the next thing to do in it."""
+"""Today: the next thing to do in a trial, and what waits beside."""
 
-import logging
 from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
-from kessik.core.errors import KessikError
 from kessik.core.facts import MEASURED
 from kessik.services.blind import blind_codes
-from kessik.services.plans import plan_of, work_words
 from kessik.services.stock import stocked
-from kessik.services.verdicts import TrialRun, Verdict, verdict
+from kessik.services.summaries import summaries
+from kessik.services.trial_state import UNDER_WAY, TrialState
 from kessik.store.database import Database
-from kessik.store.queries import shelf, trials
-from kessik.store.records import Blade, Trial
+from kessik.store.queries import shelf
+from kessik.store.records import Blade
 
 DAYS_AHEAD = 7
-_LOG = logging.getLogger("kessik")
 StepKind = Literal["add_blades", "go_on", "start_run", "read_verdict"]
 
 
@@ -28,58 +25,6 @@ class NextStep:
     says: str
     run_id: str | None = None
     blade_id: str | None = None
-
-
-@dataclass(frozen=True)
-class TrialToday:
-    """A trial as the front door shows it."""
-
-    verdict: Verdict
-    open_runs: tuple[TrialRun, ...]
-    next_step: NextStep
-
-
-@dataclass(frozen=True)
-class FailedTrial:
-    """A trial that cannot be worked out, with why: one line of its own, and the others stand."""
-
-    trial_id: str
-    name: str
-    why: str
-
-
-@dataclass(frozen=True)
-class FrontDoor:
-    """All trials: those that can be answered, and those that cannot."""
-
-    entries: tuple[TrialToday, ...]
-    failed: tuple[FailedTrial, ...]
-
-
-def today(db: Database) -> FrontDoor:
-    """All trials, those with a run under way before the others, newest first."""
-    with db.read() as session:
-        found = trials.all_trials(session)
-        failed = [
-            FailedTrial(each.id, each.name, each.why) for each in trials.spoiled_trials(session)
-        ]
-    entries = []
-    for trial in found:
-        try:
-            entries.append(_trial_today(verdict(db, trial.id)))
-        except Exception as error:  # whatever one trial holds, the others are shown
-            failed.append(FailedTrial(trial.id, trial.name, _why(trial, error)))
-    return FrontDoor(tuple(sorted(entries, key=lambda entry: not entry.open_runs)), tuple(failed))
-
-
-def _why(trial: Trial, error: Exception) -> str:
-    if isinstance(error, KessikError):
-        return error.message
-    _LOG.error("the trial %s cannot be worked out", trial.id, exc_info=error)
-    return (
-        "it cannot be worked out: what was stored of it is met by no rule; its files can still be"
-        " saved"
-    )
 
 
 DueKind = Literal["loan", "hardness", "work", "stock"]
@@ -120,22 +65,13 @@ def what_waits(db: Database, day: date) -> list[Due]:
 
 def _work(db: Database, day: date) -> list[Due]:
     """The work of trials with a plan that is dated: what is late or due within the days ahead."""
-    with db.read() as session:
-        planned = [trial for trial in trials.all_trials(session) if trial.plan.starts_on]
     found = []
-    for trial in planned:
-        try:
-            plan = plan_of(db, trial.id)
-        except Exception as error:  # whatever one plan holds, the others are shown
-            _LOG.error("the plan of %s cannot be worked out", trial.id, exc_info=error)
-            continue
-        for dated in plan.work:
-            days = (dated.on - day).days
+    for trial_id, summary in summaries(db).items():
+        for on, what in summary.work:
+            days = (date.fromisoformat(on) - day).days
             if days <= DAYS_AHEAD:
-                says = f"{work_words(plan, dated)}, {_when(days)}"
-                found.append(
-                    Due("work", says, trial_id=trial.id, on=dated.on.isoformat(), overdue=days < 0)
-                )
+                says = f"{what}, {_when(days)}"
+                found.append(Due("work", says, trial_id=trial_id, on=on, overdue=days < 0))
     return found
 
 
@@ -166,27 +102,18 @@ def _when(days: int) -> str:
     return "today" if days == 0 else "tomorrow" if days == 1 else f"in {days} days"
 
 
-def _trial_today(answer: Verdict) -> TrialToday:
-    unfinished = [
-        r
-        for r in answer.runs
-        if r.state.status in ("fresh", "cutting", "paused") and not r.run.practice
-    ]
-    return TrialToday(answer, tuple(unfinished), next_step(answer))
-
-
-def next_step(answer: Verdict) -> NextStep:
+def next_step(state: TrialState) -> NextStep:
     """Go on with what is open, else cut the blade with the fewest edges cut, else read the
     verdict.
     """
-    codes = blind_codes(answer.trial, answer.blades) if answer.trial.is_blind else {}
+    codes = blind_codes(state.trial, state.blades) if state.trial.is_blind else {}
 
     def shown(blade: Blade) -> str:
         return codes.get(blade.id, blade.code)
 
-    counted = [r for r in answer.runs if not r.run.practice]
-    unfinished = [r for r in counted if r.state.status in ("fresh", "cutting", "paused")]
-    if len(answer.blades) < 2:
+    counted = [r for r in state.runs if not r.run.practice]
+    unfinished = [r for r in counted if r.state.status in UNDER_WAY]
+    if len(state.blades) < 2:
         return NextStep("add_blades", "Add the blades to compare")
     if unfinished:
         run = unfinished[0]
@@ -200,8 +127,8 @@ def next_step(answer: Verdict) -> NextStep:
     def cut_edges(blade: Blade) -> int:
         return sum(1 for r in ended if r.blade.id == blade.id)
 
-    waiting = [blade for blade in answer.blades if cut_edges(blade) < answer.trial.edges_per_blade]
-    if waiting and answer.trial.source != "import":
+    waiting = [blade for blade in state.blades if cut_edges(blade) < state.trial.edges_per_blade]
+    if waiting and state.trial.source != "import":
         blade = min(waiting, key=cut_edges)
         return NextStep(
             "start_run", f"Cut {shown(blade)}, run {cut_edges(blade) + 1}", None, blade.id

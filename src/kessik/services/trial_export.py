@@ -16,7 +16,7 @@ from kessik.interchange.series_csv import write_series
 from kessik.interchange.series_events import row_of_check
 from kessik.services.record_files import blades_csv, edges_csv, header
 from kessik.services.trial_files import RUN_FIELDS
-from kessik.services.verdicts import TrialRun, trial_runs
+from kessik.services.trial_state import TrialRun, trial_state
 from kessik.store.database import Database
 from kessik.store.queries import methods, stock
 from kessik.store.records import Trial
@@ -24,7 +24,8 @@ from kessik.store.records import Trial
 
 def export_trial(db: Database, trial_id: str) -> dict[str, str]:
     """A trial as its four files and its method, by name."""
-    trial, blades, runs = trial_runs(db, trial_id)
+    state = trial_state(db, trial_id)
+    trial, blades, runs = state.trial, state.blades, state.runs
     with db.read() as session:
         kept = {v.number: v for v in methods.methods_of_runs(session, trial_id).values()}
         lots = {lot.id: lot.name for lot in stock.all_lots(session)}

@@ -10,7 +10,8 @@ from kessik.core.sharpening.rounds import Restoring, Round, still_restoring
 from kessik.core.sharpening.strop_back import StropBack, stones_due
 from kessik.core.sharpness.life import Crossed
 from kessik.services.bench_side import strop_tests
-from kessik.services.verdicts import TrialRun, Verdict
+from kessik.services.trial_state import TrialRun
+from kessik.services.verdicts import Verdict
 from kessik.store.records import Blade
 
 

@@ -1,10 +1,6 @@
-"""Verdicts: a trial's log analysed, in the core, outside of any transaction; kept until the log
-moves on.
-"""
+"""Verdicts: a trial's log analysed, in the core, from one snapshot of what is stored."""
 
-from collections import OrderedDict
 from dataclasses import dataclass, replace
-from threading import Lock
 
 from kessik.core.comparison.analysis import RunResult, TrialAnalysis, analyse, likelihood_of
 from kessik.core.comparison.wording import (
@@ -14,114 +10,85 @@ from kessik.core.comparison.wording import (
     standing_words,
     with_all_words,
 )
-from kessik.core.protocols.folding import fold
-from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState
 from kessik.core.sharpness.curves import CurveBand, curve_band
 from kessik.core.sharpness.life import force_readings
-from kessik.services.bench import RunView, blade_and_edge, run_series
-from kessik.services.blind import sealed_trial
+from kessik.services.bench import RunView, run_series
 from kessik.services.facts import blade_facts, edges_cut, left_out
+from kessik.services.lot_factors import lot_factor_words
 from kessik.services.methods import unlike_versions
 from kessik.services.shelf import grades_by_name
-from kessik.services.trials import get_trial
-from kessik.store.database import Database
-from kessik.store.queries import bench_log, trials
-from kessik.store.queries.methods import methods_of_runs
-from kessik.store.records import Blade, Edge, Grade, Run, Trial
+from kessik.services.trial_state import TrialRun, TrialState, state_of_trial
+from kessik.store.database import Database, Session
+from kessik.store.queries import stock
+from kessik.store.records import Blade, Grade, Trial
 
-_KEPT = 64
-_cache: OrderedDict[str, TrialAnalysis] = OrderedDict()
-_cache_lock = Lock()
-
-
-@dataclass(frozen=True)
-class TrialRun:
-    """A run with whose it is, how it stands, and the method it was cut under."""
-
-    method: Method
-    run: Run
-    blade: Blade
-    edge: Edge
-    state: RunState
-
-    @property
-    def worn_share(self) -> float:
-        """How far the edge is worn, for drawing: its readings towards the last limit, stages lost,
-        or the dose done.
-        """
-        method, state = self.method, self.state
-        end = method.end_stage
-        if end is not None and end in state.stages:
-            return 1.0
-        if method.dose:
-            return min(state.count / method.dose, 1.0)
-        limits = method.limits_gf
-        forces = [check.force_gf for check in state.force_checks if check.force_gf is not None]
-        if not limits or len(forces) < 2:
-            return len(state.stages) / max(len(method.stages), 1)
-        span = max(limits[-1][1] - forces[0], 1.0)
-        return min(max((max(forces[-2:]) - forces[0]) / span, 0.0), 1.0)
-
-
-def covered(r: TrialRun) -> TrialRun:
-    """A run as it may stand beside its blade's name while results are hidden: how it stands, not
-    how far it went.
-    """
-    if r.run.practice:
-        return r
-    return replace(r, state=replace(r.state, count=0.0, checks=(), stages={}))
+WORKING = "Working it out."
 
 
 @dataclass(frozen=True)
 class Verdict:
     """A trial's answer: in words, in figures, and as curves by run id."""
 
-    trial: Trial
-    blades: tuple[Blade, ...]
-    runs: tuple[TrialRun, ...]
+    state: TrialState
     analysis: TrialAnalysis
     stage: str
     headline: str
     standing: str
     with_all: str
-    sealed: str = ""
+    lot_factors: tuple[str, ...] = ()
 
+    @property
+    def trial(self) -> Trial:
+        return self.state.trial
 
-def trial_runs(db: Database, trial_id: str) -> tuple[Trial, list[Blade], list[TrialRun]]:
-    """A trial with its blades and its runs, states folded."""
-    with db.read() as session:
-        trial = get_trial(session, trial_id)
-        blades = trials.blades_of(session, trial_id)
-        runs = bench_log.runs_of(session, trial_id)
-        logs = bench_log.events_by_run(session, [run.id for run in runs])
-        versions = methods_of_runs(session, trial_id)
-    found = []
-    for run in runs:
-        blade, edge = blade_and_edge(blades, run)
-        method = versions[run.method_id].method if run.method_id in versions else trial.method
-        found.append(TrialRun(method, run, blade, edge, fold(logs[run.id], method, run.worked_mm)))
-    return trial, blades, found
+    @property
+    def blades(self) -> tuple[Blade, ...]:
+        return self.state.blades
+
+    @property
+    def runs(self) -> tuple[TrialRun, ...]:
+        return self.state.runs
+
+    @property
+    def sealed(self) -> str:
+        return self.state.sealed
 
 
 def verdict(db: Database, trial_id: str) -> Verdict:
     """Analyse a trial; UnknownError where there is none."""
-    trial, blades, runs = trial_runs(db, trial_id)
     with db.read() as session:
-        grades = grades_by_name(session)
-    analysis = _analysed(db, trial, blades, runs, grades)
+        state, grades, lots = evidence(session, trial_id)
+    return judged(state, grades, lots)
+
+
+def evidence(
+    session: Session, trial_id: str
+) -> tuple[TrialState, dict[str, Grade], dict[str, str]]:
+    """All that an answer rests on: the trial as it stands, grades by name, names of lots by id."""
+    lots = {lot.id: lot.name for lot in stock.all_lots(session)}
+    return state_of_trial(session, trial_id), grades_by_name(session), lots
+
+
+def judged(state: TrialState, grades: dict[str, Grade], lots: dict[str, str]) -> Verdict:
+    """The answer of a trial as it stands; the one slow step, and no store is held meanwhile."""
+    analysis = _analysed(state, grades)
     stage = end_stage(analysis)
     return Verdict(
-        trial,
-        tuple(blades),
-        tuple(runs),
+        state,
         analysis,
         stage,
         headline(analysis, stage),
         standing_words(analysis, stage),
         with_all_words(analysis, stage),
-        sealed_trial(trial, [(r.run, r.state) for r in runs]),
+        tuple(lot_factor_words(state.runs, analysis, stage, lots)),
     )
+
+
+def unanswered(state: TrialState) -> Verdict:
+    """A trial whose answer is still being worked out: what it is, and no word on how it went."""
+    nothing = analyse([], {}, state.trial.rule, state.trial.method)
+    return Verdict(state, nothing, "", WORKING, "", "")
 
 
 def end_stage(analysis: TrialAnalysis) -> str:
@@ -135,35 +102,20 @@ def end_stage(analysis: TrialAnalysis) -> str:
     return named if named in stages or not stages else stages[-1]
 
 
-def _analysed(
-    db: Database, trial: Trial, blades: list[Blade], runs: list[TrialRun], grades: dict[str, Grade]
-) -> TrialAnalysis:
-    counted = [r for r in runs if r.run.compares and r.state.status != "abandoned"]
-    apart = _other_versions(db, trial, counted)
+def _analysed(state: TrialState, grades: dict[str, Grade]) -> TrialAnalysis:
+    trial, blades = state.trial, state.blades
+    counted = [r for r in state.runs if r.counts]
+    apart = _other_versions(state, counted)
     out = {**left_out(blades, [r.run for r in counted], trial.settled_rule), **apart}
     facts = {}
     for b in blades:
         cut = edges_cut(b, [r.run for r in counted])
         counting = [edge for edge in cut if (b.code, edge.number) not in out]
         facts[b.code] = blade_facts(b, counting or cut, trial.settled_rule, grades)
-    # Everything an analysis depends on; a log position stands for all that was logged up to it.
-    logs = tuple((r.run.id, r.state.position) for r in runs)
-    hashed = repr((str(db.folder), trial, tuple(blades), sorted(grades.items()), logs))
-    with _cache_lock:
-        if hashed in _cache:
-            _cache.move_to_end(hashed)
-            return _cache[hashed]
     series = [run_series(r.run, r.blade, r.edge, r.state) for r in counted]
     analysis = analyse(series, facts, trial.rule, trial.method, out, apart)
     noted = [note for r in counted for note in _run_notes(r)]
-    analysis = replace(
-        analysis, notes=(*analysis.notes, *noted, *_pooled_versions(db, trial, counted))
-    )
-    with _cache_lock:
-        _cache[hashed] = analysis
-        while len(_cache) > _KEPT:
-            _cache.popitem(last=False)
-    return analysis
+    return replace(analysis, notes=(*analysis.notes, *noted, *_pooled_versions(state, counted)))
 
 
 def _run_notes(r: TrialRun) -> list[str]:
@@ -191,12 +143,11 @@ def unread_words(whose: str, state: RunState) -> str:
     return f"{whose}: {events} not understood and left out of every sum; see the list of the run"
 
 
-def _other_versions(db: Database, trial: Trial, runs: list[TrialRun]) -> dict[tuple[str, int], str]:
+def _other_versions(state: TrialState, runs: list[TrialRun]) -> dict[tuple[str, int], str]:
     """Edges cut under a version of the method that does not agree with the one in force on what
     matters.
     """
-    with db.read() as session:
-        unlike = unlike_versions(methods_of_runs(session, trial.id), trial)
+    unlike = unlike_versions(state.versions, state.trial)
     return {
         (r.blade.code, r.edge.number): unlike[r.run.method_id]
         for r in runs
@@ -204,17 +155,10 @@ def _other_versions(db: Database, trial: Trial, runs: list[TrialRun]) -> dict[tu
     }
 
 
-def _pooled_versions(db: Database, trial: Trial, runs: list[TrialRun]) -> list[str]:
-    with db.read() as session:
-        versions = methods_of_runs(session, trial.id)
-    unlike = unlike_versions(versions, trial)
-    numbers = sorted(
-        {
-            versions[r.run.method_id].number
-            for r in runs
-            if r.run.method_id in versions.keys() - unlike
-        }
-    )
+def _pooled_versions(state: TrialState, runs: list[TrialRun]) -> list[str]:
+    versions = state.versions
+    alike = versions.keys() - unlike_versions(versions, state.trial)
+    numbers = sorted({versions[r.run.method_id].number for r in runs if r.run.method_id in alike})
     if len(numbers) < 2:
         return []
     said = " and ".join(str(number) for number in numbers)

@@ -4,7 +4,7 @@ disk.
 
 import sqlite3
 import warnings
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
 from threading import Lock
@@ -50,6 +50,7 @@ class Database:
             self._watching = sqlite3.connect(path, check_same_thread=False)
         self._watch_lock, self._write_turn = Lock(), Lock()
         self._opened_as = uuid4().hex
+        self.after_write: list[Callable[[], None]] = []
         self._closed = False
 
     def _bring_over(self, path: Path) -> None:
@@ -87,6 +88,8 @@ class Database:
                 yield session
         finally:
             self._write_turn.release()
+        for told in self.after_write:
+            told()
 
     def stamp(self) -> tuple[str, int]:
         """Changes with every commit, of this process or another: for caches of what was worked out

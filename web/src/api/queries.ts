@@ -2,9 +2,14 @@ import { queryOptions } from "@tanstack/react-query";
 import { api, body, type Schemas } from "./client";
 
 /** What is read from the server, by name; every screen reads through these. */
+/** While answers are being worked out, a page asks again by itself. */
+const renewed = (query: { state: { data?: { working_out: number } | undefined } }) =>
+  query.state.data?.working_out ? 700 : false;
+
 export const todayQuery = queryOptions({
   queryKey: ["today"],
   queryFn: () => body(api.GET("/api/today")),
+  refetchInterval: renewed,
 });
 
 export const lineUpQuery = (trialId: string) =>
@@ -43,6 +48,7 @@ export const verdictQuery = (trialId: string) =>
     queryKey: ["verdict", trialId],
     queryFn: () =>
       body(api.GET("/api/trials/{trial_id}/verdict", { params: { path: { trial_id: trialId } } })),
+    refetchInterval: renewed,
   });
 
 export const quantitiesQuery = queryOptions({

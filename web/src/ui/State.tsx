@@ -9,6 +9,16 @@ export function Waiting({ what }: { what: string }) {
   );
 }
 
+/** What is shown is the last answer; newer ones are on their way. */
+export function WorkingOut({ left }: { left: number }) {
+  if (left === 0) return null;
+  return (
+    <p role="status" className="mt-2 text-note text-ink-2">
+      Working it out: {left === 1 ? "1 answer" : `${left} answers`} left.
+    </p>
+  );
+}
+
 export function Failed({ error, onRetry }: { error: Error; onRetry: () => void }) {
   return (
     <div role="alert" className="m-7 max-w-2xl border-l-4 border-rust bg-rust-soft px-5 py-4">

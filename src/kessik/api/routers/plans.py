@@ -47,10 +47,11 @@ def put_covered(trial_id: Id, body: CoverBody, store: Store) -> TrialPlanOut:
 def get_calendar(trial_id: Id, store: Store) -> Response:
     """The plan's dated work as a calendar file."""
     found = plans.plan_of(store, trial_id)
+    codes = found.codes if found.trial.is_blind else {}
     entries = [
         CalendarEntry(f"{trial_id}-{work.on}-{n}", work.on, words, f"About {work.work.hours:.1f} h")
         for n, (work, words) in enumerate(
-            (work, plans.work_words(found, work)) for work in found.work
+            (work, plans.work_words(found.trial, work.work, codes)) for work in found.work
         )
     ]
     text = write_calendar(found.trial.name, entries, now().utc)

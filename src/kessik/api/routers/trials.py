@@ -74,13 +74,13 @@ def put_cautions(trial_id: Id, body: SeenBody, store: Store) -> TrialOut:
 def get_line_up(trial_id: Id, store: Store) -> LineUpOut:
     """Blades by variables: matched, the factor, confounded or pending."""
     found = line_up(store, trial_id)
-    answer, rule = found.answer, found.answer.trial.rule
+    state, rule = found.state, found.state.trial.rule
     recorded = {cell.variable for cell in found.cells}
     return LineUpOut(
         **line_up_parts(found),  # type: ignore[arg-type]  # names and types are those of the model
         variables=[VariableOut.of_variable(v, rule, v.name in recorded) for v in VARIABLES],
-        says=line_up_words(found.cells, found.pending, rule, len(answer.blades)),
-        next_step=NextStepOut.model_validate(next_step(answer)),
+        says=line_up_words(found.cells, found.pending, rule, len(state.blades)),
+        next_step=NextStepOut.model_validate(next_step(state)),
     )
 
 

@@ -1,200 +1,47 @@
-"""Verdicts, Today and imports."""
+"""Verdicts and Today: answers as they are kept."""
 
-from fastapi import APIRouter
+import json
+from collections.abc import Mapping
 
-from kessik.api.dependencies import Store
+from fastapi import APIRouter, Response
+
+from kessik.api.dependencies import Kept, Store
 from kessik.api.schemas.common import Id
-from kessik.api.schemas.shelf import BladeOut
-from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
-from kessik.api.schemas.verdict import (
-    BandOut,
-    BladeVerdictOut,
-    ComparisonOut,
-    DueOut,
-    EffortsOut,
-    FailedTrialOut,
-    FigureOut,
-    LifeOut,
-    ReadingOut,
-    RunVerdictOut,
-    TodayOut,
-    TrialTodayOut,
-    UpkeepOut,
-    VerdictOut,
-)
-from kessik.core.comparison.analysis import BladeResult, RunResult
-from kessik.core.comparison.variables import BY_NAME
-from kessik.core.comparison.verdict import Comparison
-from kessik.core.comparison.wording import (
-    comparison_words,
-    confounded_blades,
-    figure_words,
-    life_words,
-    ranked,
-    tie_groups,
-)
-from kessik.core.sharpness.life import Life
-from kessik.interchange.analysis_json import comparison_json, life_json
-from kessik.services import today as front_door
+from kessik.api.schemas.verdict import DueOut, FailedTrialOut, TodayOut, VerdictOut
 from kessik.services.clock import local_day, now
-from kessik.services.lot_factors import lot_factor_words
-from kessik.services.upkeep import upkeep
-from kessik.services.verdicts import TrialRun, Verdict, band_of, verdict
+from kessik.services.today import what_waits
 
 router = APIRouter(tags=["verdict"])
+_JSON = "application/json"
 
 
-@router.get("/today")
-def get_today(store: Store) -> TodayOut:
+@router.get("/today", response_model=TodayOut)
+def get_today(store: Store, kept: Kept) -> Response:
     """Every trial with its one-line answer and the next thing to do, and what waits."""
-    found = front_door.today(store)
-    return TodayOut(
-        trials=[_trial_today(entry) for entry in found.entries],
-        failed=[FailedTrialOut.model_validate(each) for each in found.failed],
-        due=[DueOut.model_validate(due) for due in front_door.what_waits(store, local_day(now()))],
+    found = kept.todays()
+    failed = [FailedTrialOut(trial_id=i, name=n, why=w).model_dump() for i, n, w in found.failed]
+    due = [DueOut.model_validate(d).model_dump() for d in what_waits(store, local_day(now()))]
+    return _spliced(
+        {
+            "trials": f"[{','.join(found.lines)}]",
+            "failed": json.dumps(failed),
+            "due": json.dumps(due),
+            "working_out": json.dumps(found.behind),
+        }
     )
 
 
-@router.get("/trials/{trial_id}/verdict")
-def get_verdict(trial_id: Id, store: Store) -> VerdictOut:
-    """The answer of a trial: sentence, curves, ladder, pairs."""
-    found = verdict(store, trial_id)
-    out = _open_verdict(store, found)
-    return _sealed(out, found.sealed) if found.sealed else out
+@router.get("/trials/{trial_id}/verdict", response_model=VerdictOut)
+def get_verdict(trial_id: Id, kept: Kept) -> Response:
+    """The last answer of a trial: sentence, curves, ladder, pairs; `working_out` says how many
+    answers are being renewed, this one among them.
+    """
+    text, is_behind = kept.page("verdict", trial_id)
+    behind = len(kept.behind()) if is_behind else 0
+    return _spliced({"answer": text, "working_out": json.dumps(behind)})
 
 
-_HIDDEN = (
-    "runs", "ladder", "tie_groups", "comparisons", "figure_blades", "figure_comparisons", "notes",
-    "left_out", "cells",
-    "stages", "lot_factors", "pending", "upkeep",
-)  # fmt: skip  # a table is read by its rows
-
-
-def _sealed(out: VerdictOut, why: str) -> VerdictOut:
-    """What may be shown of an answer while it is hidden: the question, the prediction, and why."""
-    hidden: dict[str, object] = {
-        "headline": why,
-        "standing": "",
-        "sealed": why,
-        "with_all": "",
-        "efforts": None,
-    }
-    hidden |= {name: [] for name in _HIDDEN}
-    return out.model_copy(update=hidden)
-
-
-def _open_verdict(store: Store, found: Verdict) -> VerdictOut:
-    analysis, stage = found.analysis, found.stage
-    pairs = [c for c in analysis.comparisons if c.stage == stage]
-    results = {result.run.key: result for result in analysis.runs}
-    left_out = confounded_blades(pairs)
-    return VerdictOut(
-        trial=TrialOut.of(found.trial),
-        blades=[BladeOut.of(blade) for blade in found.blades],
-        stage=stage,
-        stages=list(dict.fromkeys(s for result in analysis.runs for s in result.lives)),
-        headline=found.headline,
-        standing=found.standing,
-        pending=list(analysis.pending),
-        notes=list(analysis.notes),
-        runs=[
-            _run_verdict(found, r, results[key]) for r in found.runs if (key := _key(r)) in results
-        ],
-        ladder=[
-            _rung(found, blade, blade.blade not in left_out) for blade in ranked(analysis, stage)
-        ],
-        tie_groups=tie_groups(analysis, stage),
-        comparisons=[_comparison(c, comparison_words(c)) for c in analysis.comparisons],
-        figure_blades=[_rung(found, blade, True) for blade in analysis.blades if blade.figures],
-        figure_comparisons=[_comparison(c, figure_words(c)) for c in analysis.figure_comparisons],
-        efforts=EffortsOut.of(analysis.efforts) if analysis.efforts else None,
-        sealed="",
-        lot_factors=lot_factor_words(store, found),
-        cells=[CellOut.of(cell) for cell in analysis.cells],
-        left_out=left_out,
-        with_all=found.with_all,
-        prediction=found.trial.plan.prediction,
-        taken_as_equal=list(analysis.taken_as_equal),
-        let_go=[BY_NAME[name].label for name in found.trial.rule.let_go],
-        upkeep=[UpkeepOut.of(each) for each in upkeep(found)],
-        next_step=NextStepOut.model_validate(front_door.next_step(found)),
-    )
-
-
-def _comparison(comparison: Comparison, words: str) -> ComparisonOut:
-    plain = {
-        name: value for name, value in comparison_json("", comparison).items() if name != "trial"
-    }
-    return ComparisonOut(**plain, words=words)
-
-
-def _key(r: TrialRun) -> tuple[str, int, int]:
-    return r.blade.code, r.edge.number, r.run.number
-
-
-def _life(life: Life, unit: str) -> LifeOut:
-    return LifeOut(**life_json(life), words=life_words(life.found, unit))
-
-
-def _run_verdict(found: Verdict, r: TrialRun, result: RunResult) -> RunVerdictOut:
-    band = band_of(result, found.analysis, found.stage)
-    return RunVerdictOut(
-        run=RunBrief.of(r),
-        blade=r.blade.code,
-        mark=r.blade.mark,
-        readings=[
-            ReadingOut(count=c.count, force_gf=c.force_gf, struck=c.struck)
-            for c in result.run.checks
-            if c.force_gf is not None and not result.run.is_control(c)
-        ],
-        start_gf=result.start_gf,
-        end_gf=result.end_gf,
-        change_percent=result.change_percent,
-        lives={stage: _life(known.life, r.run.count_unit) for stage, known in result.lives.items()},
-        warnings=list(result.warnings),
-        left_out=result.left_out,
-        figures=FigureOut.all(result.figures),
-        band=(
-            BandOut(
-                counts=band.counts.tolist(),
-                middle_gf=band.middle_gf.tolist(),
-                low_gf=band.low_gf.tolist(),
-                high_gf=band.high_gf.tolist(),
-            )
-            if band
-            else None
-        ),
-    )
-
-
-def _rung(found: Verdict, result: BladeResult, is_ranked: bool) -> BladeVerdictOut:
-    blade = next(b for b in found.blades if b.code == result.blade)
-    return BladeVerdictOut(
-        blade=blade.code,
-        mark=blade.mark,
-        grade=blade.claimed_grade,
-        edges=result.edges,
-        count_unit=result.count_unit,
-        lives={stage: _life(life, result.count_unit) for stage, life in result.lives.items()},
-        spread_percent=result.spread_percent,
-        ranked=is_ranked,
-        figures=FigureOut.all(result.figures),
-    )
-
-
-def _trial_today(found: front_door.TrialToday) -> TrialTodayOut:
-    answer = found.verdict
-    hidden = bool(answer.sealed)
-    return TrialTodayOut(
-        trial=TrialOut.of(answer.trial),
-        blades=[BladeOut.of(blade) for blade in answer.blades],
-        headline=answer.sealed or answer.headline,
-        standing="" if hidden else answer.standing,
-        runs=[] if hidden else [RunBrief.of(r) for r in answer.runs],
-        lives={
-            b.blade: _life(b.lives[answer.stage], b.count_unit)
-            for b in answer.analysis.blades
-            if answer.stage in b.lives and not hidden
-        },
-        next_step=NextStepOut.model_validate(found.next_step),
-    )
+def _spliced(fields: Mapping[str, str]) -> Response:
+    """An object of fields that are JSON already: kept answers are sent as they are kept."""
+    inside = ",".join(f"{json.dumps(name)}:{text}" for name, text in fields.items())
+    return Response(f"{{{inside}}}", media_type=_JSON)

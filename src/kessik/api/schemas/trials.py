@@ -11,7 +11,7 @@ from kessik.core.comparison.matching import Cell, MatchingRule, Variable
 from kessik.core.limits import most
 from kessik.services.blind import blind_codes
 from kessik.services.line_up import LineUp
-from kessik.services.verdicts import TrialRun, covered
+from kessik.services.trial_state import TrialRun, covered
 from kessik.store.records import Trial
 
 SettledKind = Literal["every_edge", "edge_number", "steel_removed"]
@@ -255,18 +255,16 @@ class LineUpOut(Wire):
 def line_up_parts(found: LineUp) -> dict[str, object]:
     """The parts of a line-up that come straight from the use case."""
     return {
-        "trial": TrialOut.of(found.answer.trial),
-        "blades": [BladeOut.of(blade) for blade in found.answer.blades],
+        "trial": TrialOut.of(found.state.trial),
+        "blades": [BladeOut.of(blade) for blade in found.state.blades],
         "cells": [CellOut.of(cell) for cell in found.cells],
         "pending": list(found.pending),
         "taken_as_equal": list(found.taken_as_equal),
         "references": list(found.references),
         "used_up": list(found.used_up),
         "scope": found.scope,
-        "runs": [RunBrief.of(covered(r) if found.answer.sealed else r) for r in found.answer.runs],
+        "runs": [RunBrief.of(covered(r) if found.state.sealed else r) for r in found.state.runs],
         "codes": (
-            blind_codes(found.answer.trial, found.answer.blades)
-            if found.answer.trial.is_blind
-            else {}
+            blind_codes(found.state.trial, found.state.blades) if found.state.trial.is_blind else {}
         ),
     }

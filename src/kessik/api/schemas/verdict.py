@@ -175,7 +175,7 @@ class UpkeepOut(Wire):
         )
 
 
-class VerdictOut(Wire):
+class AnswerOut(Wire):
     """A trial's answer."""
 
     trial: TrialOut
@@ -205,6 +205,15 @@ class VerdictOut(Wire):
     next_step: NextStepOut
 
 
+class VerdictOut(Wire):
+    """The last answer of a trial, and how many answers are being worked out, where it is among
+    them.
+    """
+
+    answer: AnswerOut
+    working_out: int
+
+
 class TrialTodayOut(Wire):
     """A trial at the front door."""
 
@@ -223,6 +232,7 @@ class TodayOut(Wire):
     trials: list[TrialTodayOut]
     failed: list["FailedTrialOut"]
     due: list["DueOut"]
+    working_out: int
 
 
 class FailedTrialOut(Wire):

@@ -1,5 +1,6 @@
 """Typed tables."""
 
+from kessik.store.tables.answers import AnswerRow, RevisionRow
 from kessik.store.tables.base import Base
 from kessik.store.tables.bench import EventRow, RunRow
 from kessik.store.tables.instruments import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
@@ -17,6 +18,7 @@ from kessik.store.tables.trials import MethodRow, TrialBladeRow, TrialRow
 
 __all__ = [
     "AbrasiveRow",
+    "AnswerRow",
     "Base",
     "BladeRow",
     "EdgeRow",
@@ -31,6 +33,7 @@ __all__ = [
     "PhotoRow",
     "RecipeRow",
     "ReferenceCheckRow",
+    "RevisionRow",
     "RunRow",
     "TrialBladeRow",
     "TrialRow",

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { todayQuery } from "../../api/queries";
@@ -8,9 +9,12 @@ import { cutLanes, fullCuts } from "../../domain/strips";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Sheet } from "../../ui/Sheet";
-import { Failed, Waiting } from "../../ui/State";
+import { Failed, Waiting, WorkingOut } from "../../ui/State";
 import { ImportFiles } from "./ImportFiles";
 import { NewTrial } from "./NewTrial";
+
+/** Trials in full at once; `/` finds any other by its name. */
+const SHOWN = 20;
 
 type TrialToday = Schemas["TrialTodayOut"];
 
@@ -18,6 +22,7 @@ type TrialToday = Schemas["TrialTodayOut"];
 export function Today() {
   const today = useQuery(todayQuery);
   const [search, setSearch] = useSearchParams();
+  const [shown, setShown] = useState(SHOWN);
   const asked = search.get("new");
   const ask = (what: string | null) => setSearch(what ? { new: what } : {});
   if (today.isPending) return <Waiting what="today" />;
@@ -37,6 +42,7 @@ export function Today() {
           </div>
         </div>
       ) : null}
+      <WorkingOut left={today.data.working_out} />
       <Waits due={today.data.due} />
       {today.data.failed.map((t) => (
         <p
@@ -47,9 +53,16 @@ export function Today() {
           <b>{t.name}</b>: {t.why}
         </p>
       ))}
-      {trials.map((t) => (
+      {trials.slice(0, shown).map((t) => (
         <TrialEntry key={t.trial.id} entry={t} />
       ))}
+      {trials.length > shown ? (
+        <p className="mt-7 border-t-[1.5px] border-ink py-5">
+          <Button onClick={() => setShown(shown + SHOWN)}>
+            Show {Math.min(SHOWN, trials.length - shown)} more of {trials.length} trials
+          </Button>
+        </p>
+      ) : null}
       <Sheet
         open={asked === "trial"}
         onOpenChange={(o) => ask(o ? "trial" : null)}

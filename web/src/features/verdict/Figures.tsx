@@ -11,7 +11,7 @@ function shown(figure: Schemas["FigureOut"] | undefined): string {
 }
 
 /** What runs end with besides lives: readings after a dose, depth cut, effort by layers. */
-export function Figures({ data }: { data: Schemas["VerdictOut"] }) {
+export function Figures({ data }: { data: Schemas["AnswerOut"] }) {
   if (!data.figure_blades.length) return null;
   const names = [
     ...new Map(

@@ -10,7 +10,7 @@ export function Legend({
   highlighted,
   onHighlight,
 }: {
-  data: Schemas["VerdictOut"];
+  data: Schemas["AnswerOut"];
   width: number;
   highlighted: string | null;
   onHighlight: (blade: string | null) => void;

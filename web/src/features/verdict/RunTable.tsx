@@ -3,7 +3,7 @@ import { gf } from "../../domain/format";
 import { Mark } from "../../ui/Mark";
 
 interface Props {
-  data: Schemas["VerdictOut"];
+  data: Schemas["AnswerOut"];
   highlighted: string | null;
   onHighlight: (blade: string | null) => void;
 }

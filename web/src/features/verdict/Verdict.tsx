@@ -7,7 +7,7 @@ import { type ChartRun, DecayChart, limitsOf } from "../../charts/DecayChart";
 import { LifeLadder } from "../../charts/LifeLadder";
 import { day, unbroken } from "../../domain/format";
 import { Button, buttonLook } from "../../ui/Button";
-import { Failed, Waiting } from "../../ui/State";
+import { Failed, Waiting, WorkingOut } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
 import { Figures } from "./Figures";
 import { Legend } from "./Legend";
@@ -15,7 +15,7 @@ import { Pairs } from "./Pairs";
 import { RunTable } from "./RunTable";
 import { Upkeep } from "./Upkeep";
 
-type VerdictData = Schemas["VerdictOut"];
+type VerdictData = Schemas["AnswerOut"];
 
 /** The answer first, as a sentence; then what it rests on. */
 export function Verdict() {
@@ -28,7 +28,7 @@ export function Verdict() {
   if (verdict.isPending) return <Waiting what="the verdict" />;
   if (verdict.isError)
     return <Failed error={verdict.error} onRetry={() => void verdict.refetch()} />;
-  const data = verdict.data;
+  const { answer: data, working_out: left } = verdict.data;
   const unit = data.ladder[0]?.count_unit ?? "cuts";
   const limits = limitsOf(data.trial.method);
   const stageLimit = limits.some((l) => l.stage === data.stage);
@@ -38,6 +38,7 @@ export function Verdict() {
       <h1 className="answer max-w-5xl" data-testid="headline">
         {unbroken(data.headline)}
       </h1>
+      <WorkingOut left={left} />
       <div className="mt-2 flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
         <p className="max-w-3xl basis-[30rem] grow text-ink-2">{unbroken(data.standing)}</p>
         {data.runs.length > 0 ? <View trialId={trialId} table={table} onTable={setTable} /> : null}

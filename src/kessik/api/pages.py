@@ -1,0 +1,190 @@
+"""A trial's answer as its pages have it: written once when it was worked out, and read after."""
+
+from zlib import crc32
+
+from kessik.api.schemas.shelf import BladeOut
+from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
+from kessik.api.schemas.verdict import (
+    AnswerOut,
+    BandOut,
+    BladeVerdictOut,
+    ComparisonOut,
+    EffortsOut,
+    FigureOut,
+    LifeOut,
+    ReadingOut,
+    RunVerdictOut,
+    TrialTodayOut,
+    UpkeepOut,
+)
+from kessik.core.comparison.analysis import ANALYSIS_VERSION, BladeResult, RunResult
+from kessik.core.comparison.variables import BY_NAME
+from kessik.core.comparison.verdict import Comparison
+from kessik.core.comparison.wording import (
+    comparison_words,
+    confounded_blades,
+    figure_words,
+    life_words,
+    ranked,
+    tie_groups,
+)
+from kessik.core.sharpness.life import Life
+from kessik.interchange.analysis_json import comparison_json, life_json
+from kessik.services.answers import Pages
+from kessik.services.today import next_step
+from kessik.services.trial_state import TrialRun
+from kessik.services.upkeep import upkeep
+from kessik.services.verdicts import Verdict, band_of
+
+
+def pages() -> Pages:
+    """How answers are written down; their version changes with the analysis and with what a page
+    says.
+    """
+    shapes = [repr(made.model_json_schema()) for made in (AnswerOut, TrialTodayOut)]
+    version = f"{ANALYSIS_VERSION}-{crc32(''.join(shapes).encode()):08x}"
+    return Pages(today_line, verdict_page, version)
+
+
+def today_line(found: Verdict) -> str:
+    """A trial at the front door, as JSON."""
+    hidden = bool(found.sealed)
+    line = TrialTodayOut(
+        trial=TrialOut.of(found.trial),
+        blades=[BladeOut.of(blade) for blade in found.blades],
+        headline=found.sealed or found.headline,
+        standing="" if hidden else found.standing,
+        runs=[] if hidden else [RunBrief.of(r) for r in found.runs],
+        lives={
+            b.blade: _life(b.lives[found.stage], b.count_unit)
+            for b in found.analysis.blades
+            if found.stage in b.lives and not hidden
+        },
+        next_step=NextStepOut.model_validate(next_step(found.state)),
+    )
+    return line.model_dump_json()
+
+
+def verdict_page(found: Verdict) -> str:
+    """A trial's answer, as JSON: sentence, curves, ladder, pairs."""
+    out = _open_verdict(found)
+    return (_sealed(out, found.sealed) if found.sealed else out).model_dump_json()
+
+
+_HIDDEN = (
+    "runs", "ladder", "tie_groups", "comparisons", "figure_blades", "figure_comparisons", "notes",
+    "left_out", "cells",
+    "stages", "lot_factors", "pending", "upkeep",
+)  # fmt: skip  # a table is read by its rows
+
+
+def _sealed(out: AnswerOut, why: str) -> AnswerOut:
+    """What may be shown of an answer while it is hidden: the question, the prediction, and why."""
+    hidden: dict[str, object] = {
+        "headline": why,
+        "standing": "",
+        "sealed": why,
+        "with_all": "",
+        "efforts": None,
+    }
+    hidden |= {name: [] for name in _HIDDEN}
+    return out.model_copy(update=hidden)
+
+
+def _open_verdict(found: Verdict) -> AnswerOut:
+    analysis, stage = found.analysis, found.stage
+    pairs = [c for c in analysis.comparisons if c.stage == stage]
+    results = {result.run.key: result for result in analysis.runs}
+    left_out = confounded_blades(pairs)
+    return AnswerOut(
+        trial=TrialOut.of(found.trial),
+        blades=[BladeOut.of(blade) for blade in found.blades],
+        stage=stage,
+        stages=list(dict.fromkeys(s for result in analysis.runs for s in result.lives)),
+        headline=found.headline,
+        standing=found.standing,
+        pending=list(analysis.pending),
+        notes=list(analysis.notes),
+        runs=[
+            _run_verdict(found, r, results[key]) for r in found.runs if (key := _key(r)) in results
+        ],
+        ladder=[
+            _rung(found, blade, blade.blade not in left_out) for blade in ranked(analysis, stage)
+        ],
+        tie_groups=tie_groups(analysis, stage),
+        comparisons=[_comparison(c, comparison_words(c)) for c in analysis.comparisons],
+        figure_blades=[_rung(found, blade, True) for blade in analysis.blades if blade.figures],
+        figure_comparisons=[_comparison(c, figure_words(c)) for c in analysis.figure_comparisons],
+        efforts=EffortsOut.of(analysis.efforts) if analysis.efforts else None,
+        sealed="",
+        lot_factors=list(found.lot_factors),
+        cells=[CellOut.of(cell) for cell in analysis.cells],
+        left_out=left_out,
+        with_all=found.with_all,
+        prediction=found.trial.plan.prediction,
+        taken_as_equal=list(analysis.taken_as_equal),
+        let_go=[BY_NAME[name].label for name in found.trial.rule.let_go],
+        upkeep=[UpkeepOut.of(each) for each in upkeep(found)],
+        next_step=NextStepOut.model_validate(next_step(found.state)),
+    )
+
+
+def _comparison(comparison: Comparison, words: str) -> ComparisonOut:
+    plain = {
+        name: value for name, value in comparison_json("", comparison).items() if name != "trial"
+    }
+    return ComparisonOut(**plain, words=words)
+
+
+def _key(r: TrialRun) -> tuple[str, int, int]:
+    return r.blade.code, r.edge.number, r.run.number
+
+
+def _life(life: Life, unit: str) -> LifeOut:
+    return LifeOut(**life_json(life), words=life_words(life.found, unit))
+
+
+def _run_verdict(found: Verdict, r: TrialRun, result: RunResult) -> RunVerdictOut:
+    band = band_of(result, found.analysis, found.stage)
+    return RunVerdictOut(
+        run=RunBrief.of(r),
+        blade=r.blade.code,
+        mark=r.blade.mark,
+        readings=[
+            ReadingOut(count=c.count, force_gf=c.force_gf, struck=c.struck)
+            for c in result.run.checks
+            if c.force_gf is not None and not result.run.is_control(c)
+        ],
+        start_gf=result.start_gf,
+        end_gf=result.end_gf,
+        change_percent=result.change_percent,
+        lives={stage: _life(known.life, r.run.count_unit) for stage, known in result.lives.items()},
+        warnings=list(result.warnings),
+        left_out=result.left_out,
+        figures=FigureOut.all(result.figures),
+        band=(
+            BandOut(
+                counts=band.counts.tolist(),
+                middle_gf=band.middle_gf.tolist(),
+                low_gf=band.low_gf.tolist(),
+                high_gf=band.high_gf.tolist(),
+            )
+            if band
+            else None
+        ),
+    )
+
+
+def _rung(found: Verdict, result: BladeResult, is_ranked: bool) -> BladeVerdictOut:
+    blade = next(b for b in found.blades if b.code == result.blade)
+    return BladeVerdictOut(
+        blade=blade.code,
+        mark=blade.mark,
+        grade=blade.claimed_grade,
+        edges=result.edges,
+        count_unit=result.count_unit,
+        lives={stage: _life(life, result.count_unit) for stage, life in result.lives.items()},
+        spread_percent=result.spread_percent,
+        ranked=is_ranked,
+        figures=FigureOut.all(result.figures),
+    )

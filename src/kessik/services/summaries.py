@@ -1,0 +1,55 @@
+"""What other pages learn of a trial: read as it is kept, so that no page works it out anew."""
+
+from dataclasses import dataclass, field
+
+from pydantic import TypeAdapter, ValidationError
+
+from kessik.store.database import Database, Session
+from kessik.store.queries import answers
+
+
+@dataclass(frozen=True)
+class Summary:
+    """What other pages learn of a trial: lives by blade, ln lives of the edges of each blade, and
+    by run that ended its count and how often it was checked; `work` is
+    planned work, each with its day and in words.
+    """
+
+    stage: str = ""
+    lives: dict[str, float] = field(default_factory=dict)
+    repeats: tuple[tuple[float, ...], ...] = ()
+    used: dict[str, tuple[float, int]] = field(default_factory=dict)
+    work: tuple[tuple[str, str], ...] = ()
+
+
+_SUMMARY = TypeAdapter(Summary)
+
+
+def written(summary: Summary) -> str:
+    """A summary as it is kept."""
+    return _SUMMARY.dump_json(summary).decode()
+
+
+def summaries(db: Database) -> dict[str, Summary]:
+    """What is known of each trial, by its id; one that cannot be read is not among them."""
+    with db.read() as session:
+        return _read(session)
+
+
+def used_by_runs(session: Session) -> dict[str, tuple[float, int]]:
+    """Of runs that ended: how far each went, and how often it was checked."""
+    found: dict[str, tuple[float, int]] = {}
+    for summary in _read(session).values():
+        found |= summary.used
+    return found
+
+
+def _read(session: Session) -> dict[str, Summary]:
+    kept = answers.summaries(session)
+    found = {}
+    for trial_id, text in kept.items():
+        try:
+            found[trial_id] = _SUMMARY.validate_json(text)
+        except ValidationError:
+            continue  # of another version; it is being renewed
+    return found
