@@ -8,7 +8,7 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 import argparse
 
-from benchmarks import bench_log, intake, line_up, lives, ratios, schedules, speed
+from benchmarks import bench_log, intake, line_up, lives, ratios, scale, schedules, speed
 
 
 def main() -> None:
@@ -22,7 +22,16 @@ def main() -> None:
     parser.add_argument("--events", type=int, default=200, help="taps to time")
     parser.add_argument(
         "--only",
-        choices=("speed", "bench-log", "intake", "line-up", "lives", "ratios", "schedules"),
+        choices=(
+            "speed",
+            "bench-log",
+            "intake",
+            "line-up",
+            "lives",
+            "ratios",
+            "schedules",
+            "scale",
+        ),
         help="one part",
     )
     chosen = parser.parse_args()
@@ -33,6 +42,8 @@ def main() -> None:
         bench_log.report(chosen.events)
     if chosen.only in (None, "intake"):
         intake.report()
+    if chosen.only in (None, "scale"):
+        scale.report()
     if chosen.only in (None, "line-up"):
         line_up.report()
     if chosen.only in (None, "lives"):

@@ -9,8 +9,8 @@ from uuid import uuid4
 
 import pytest
 
-from kessik.services.instrument_desk import desk_of
-from kessik.services.live import live_of
+from kessik.services.bench.live import live_of
+from kessik.services.devices.instrument_desk import desk_of
 
 
 @pytest.fixture

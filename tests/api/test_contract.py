@@ -14,7 +14,7 @@ from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import response_schema_conformance, status_code_conformance
 
 from kessik.api.app import create_app
-from kessik.services.instrument_desk import desk_of
+from kessik.services.devices.instrument_desk import desk_of
 from kessik.store.database import Database
 
 CHECKS = [not_a_server_error, status_code_conformance, response_schema_conformance]

@@ -15,8 +15,8 @@ from PIL import Image
 
 from kessik.api.app import create_app
 from kessik.api.patience import HEAD_WITHIN_S, PatientProtocol
-from kessik.services.instrument_desk import desk_of
-from kessik.services.live import live_of, run_topic
+from kessik.services.bench.live import live_of, run_topic
+from kessik.services.devices.instrument_desk import desk_of
 from tests.conftest import here
 from tests.serving import ServedHere
 

@@ -11,11 +11,11 @@ from sqlalchemy import text
 
 from kessik.core.errors import CancelledError
 from kessik.core.limits import most
-from kessik.services import imports
 from kessik.services.clock import now
-from kessik.services.imports import import_files, remove_left_behind
-from kessik.services.trial_files import NamedFile
-from kessik.services.work import STORES, Work
+from kessik.services.files import imports
+from kessik.services.files.imports import import_files, remove_left_behind
+from kessik.services.files.trial_files import NamedFile
+from kessik.services.files.work import STORES, Work
 from tests.api.test_imports import post
 
 HEADER = "blade,edge,count,check,value\n"

@@ -6,7 +6,7 @@ import pytest
 
 from kessik.instruments.stand_ins.others import take_picture
 from kessik.instruments.stand_ins.transport import LoopbackLine
-from kessik.services.instrument_desk import desk_of
+from kessik.services.devices.instrument_desk import desk_of
 from tests.instruments.test_lines import Told, until
 
 TESTER = {

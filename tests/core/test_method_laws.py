@@ -18,7 +18,7 @@ from kessik.core.protocols.methods import differences
 from kessik.core.protocols.schools import BY_SCHOOL, SCHOOLS
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import assess
-from kessik.store.records import Booking
+from kessik.core.stock import Booking
 from tests.conftest import bench_event
 
 JUDGED = [m for m in SCHOOLS if m.stages and m.stages[0].limit_gf is None]

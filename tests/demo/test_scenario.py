@@ -9,16 +9,17 @@ import pytest
 from kessik.api.pages import pages
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.sharpening.settled import SettledRule
+from kessik.core.shelf.edges import departures_of
+from kessik.core.shelf.facts import settled_edge
+from kessik.core.trials.next_step import next_step
 from kessik.demo.scenario import TRIAL_ID, UNFAIR_TRIAL_ID, build
 from kessik.demo.schools import DEMO_SCHOOLS
-from kessik.services.answers import Answers
-from kessik.services.facts import settled_edge
-from kessik.services.line_up import line_up
-from kessik.services.plans import plan_of
-from kessik.services.sharpenings import departures_of
-from kessik.services.shelf import the_shelf
-from kessik.services.today import next_step, what_waits
-from kessik.services.verdicts import verdict
+from kessik.services.shelf.blades import the_shelf
+from kessik.services.today import what_waits
+from kessik.services.trials.answers import Answers
+from kessik.services.trials.line_up import line_up
+from kessik.services.trials.plans import plan_of
+from kessik.services.trials.verdicts import verdict
 from kessik.store.database import Database
 from kessik.store.queries.shelf import all_recipes
 from kessik.store.queries.trials import all_trials

@@ -7,6 +7,7 @@ import time
 import numpy as np
 import pytest
 
+from kessik.core.devices import Instrument
 from kessik.instruments.folder import FolderWatch
 from kessik.instruments.lines import LineReader
 from kessik.instruments.stand_ins.edge_force import EdgeForceStandIn
@@ -20,9 +21,8 @@ from kessik.instruments.stand_ins.transport import LoopbackLine, PseudoTerminalL
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.interchange.instrument_lines import read_line
 from kessik.interchange.shots_csv import read_shots
-from kessik.services.instrument_desk import desk_of
-from kessik.services.live import live_of
-from kessik.store.records import Instrument
+from kessik.services.bench.live import live_of
+from kessik.services.devices.instrument_desk import desk_of
 
 
 def until(condition, seconds=5.0):

@@ -8,13 +8,13 @@ import io
 import pytest
 
 from kessik.core.comparison.matching import MatchingRule
+from kessik.core.moments import Moment
 from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.interchange.analysis_json import analysis_json
-from kessik.services.imports import import_files
-from kessik.services.trial_export import export_trial
-from kessik.services.trial_files import NamedFile, read_files
-from kessik.services.verdicts import verdict
-from kessik.store.records import Moment
+from kessik.services.files.imports import import_files
+from kessik.services.files.trial_export import export_trial
+from kessik.services.files.trial_files import NamedFile, read_files
+from kessik.services.trials.verdicts import verdict
 
 NOW = Moment("2026-05-04T08:00:00+00:00", 120)
 

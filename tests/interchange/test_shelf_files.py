@@ -9,13 +9,13 @@ import pytest
 
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.errors import RefusedFileError
+from kessik.core.moments import Moment
 from kessik.core.protocols.methods import Method
-from kessik.services.imports import import_files
-from kessik.services.record_files import blades_csv, edges_csv
-from kessik.services.trial_files import NamedFile
+from kessik.services.files.imports import import_files
+from kessik.services.files.record_files import blades_csv, edges_csv
+from kessik.services.files.trial_files import NamedFile
 from kessik.store.database import Database
 from kessik.store.queries import shelf
-from kessik.store.records import Moment
 
 NOW = Moment("2026-05-04T08:00:00+00:00", 120)
 BLADES = """blade,claimed_grade,hardness_hrc,hardness_standing,grind,profile,stock_mm,edge_length_mm,coating,heat_treatment,owner,price,note,loan_due,hook

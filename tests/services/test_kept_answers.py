@@ -4,7 +4,7 @@ import pytest
 from sqlalchemy import event, text
 
 from kessik.api.app import create_app
-from kessik.services.answers import Answers
+from kessik.services.trials.answers import Answers
 from tests.conftest import BenchHand, TestClient, here
 from tests.services.test_what_comes_next import cut_run
 

@@ -6,13 +6,17 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from kessik.core.errors import KessikError
+from kessik.core.moments import Moment
 from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import force_limit_rope
-from kessik.services.bench import append_event, plan_check, run_view, start_run
-from kessik.services.trials import add_blade, make_trial
+from kessik.core.runs import Run
+from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.edges import Edge
+from kessik.core.trials.trial import Trial
+from kessik.services.bench.runs import append_event, plan_check, run_view, start_run
+from kessik.services.trials.trials import add_blade, make_trial
 from kessik.store.database import Database
 from kessik.store.queries import bench_log
-from kessik.store.records import Blade, Edge, Moment, Run, Trial
 from tests.conftest import bench_event
 
 NOW = Moment("2026-05-04T08:00:00+00:00")

@@ -8,10 +8,14 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from kessik.core.moments import Moment
 from kessik.core.protocols.entries import is_plain
-from kessik.services.trials import add_blade, make_trial
+from kessik.core.runs import Run
+from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.edges import Edge
+from kessik.core.trials.trial import Trial
+from kessik.services.trials.trials import add_blade, make_trial
 from kessik.store.queries import bench_log
-from kessik.store.records import Blade, Edge, Moment, Run, Trial
 from tests.conftest import bench_event
 
 NOW = Moment("2026-05-04T08:00:00+00:00", 120)

@@ -36,11 +36,11 @@ from kessik.api.routers import (
 )  # fmt: skip  # a table is read by its rows
 from kessik.api.routers.follow import make_run_news
 from kessik.core.errors import KessikError
-from kessik.services.answers import Answers
-from kessik.services.imports import Imports
-from kessik.services.instrument_desk import desk_of, plug_in_all
-from kessik.services.pairing import Pairing
-from kessik.services.upkeep_of_data import look_after
+from kessik.services.devices.instrument_desk import desk_of, plug_in_all
+from kessik.services.devices.pairing import Pairing
+from kessik.services.files.imports import Imports
+from kessik.services.trials.answers import Answers
+from kessik.services.upkeep.keeping import look_after
 from kessik.store.database import Database
 
 _PARTS = (

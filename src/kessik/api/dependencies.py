@@ -5,8 +5,8 @@ from typing import Annotated
 from fastapi import Depends, Request
 
 from kessik.core.errors import NotHereError
-from kessik.services.answers import Answers
-from kessik.services.imports import Imports
+from kessik.services.files.imports import Imports
+from kessik.services.trials.answers import Answers
 from kessik.store.database import Database
 
 

@@ -16,7 +16,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kessik.api.pair_page import pair_page
 from kessik.api.problems import problem
-from kessik.services.pairing import Pairing
+from kessik.services.devices.pairing import Pairing
 
 COOKIE = "kessik_session"
 PAIR_PATH = "/pair"

@@ -29,12 +29,12 @@ from kessik.core.comparison.wording import (
     tie_groups,
 )
 from kessik.core.sharpness.life import Life
+from kessik.core.trials.next_step import next_step
+from kessik.core.trials.state import TrialRun
+from kessik.core.trials.upkeep import upkeep
+from kessik.core.trials.verdict import Verdict, band_of
 from kessik.interchange.analysis_json import comparison_json, life_json
-from kessik.services.answers import Pages
-from kessik.services.today import next_step
-from kessik.services.trial_state import TrialRun
-from kessik.services.upkeep import upkeep
-from kessik.services.verdicts import Verdict, band_of
+from kessik.services.trials.answers import Pages
 
 
 def pages() -> Pages:

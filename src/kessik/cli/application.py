@@ -12,7 +12,7 @@ from platformdirs import user_data_path
 
 from kessik.core.errors import KessikError, RefusedFileError
 from kessik.core.limits import LIMITS
-from kessik.services.trial_files import NamedFile
+from kessik.services.files.trial_files import NamedFile
 from kessik.store.failures import storage_error
 
 app = typer.Typer(

@@ -26,9 +26,9 @@ from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.core.sharpness.life import force_lives
 from kessik.interchange.analysis_json import analysis_json, life_json
 from kessik.services.clock import now
-from kessik.services.imports import import_files
-from kessik.services.trial_export import export_trial
-from kessik.services.trial_files import NamedFile, ReadFiles, ReadTrial, read_files
+from kessik.services.files.imports import import_files
+from kessik.services.files.trial_export import export_trial
+from kessik.services.files.trial_files import NamedFile, ReadFiles, ReadTrial, read_files
 from kessik.store.database import Database
 from kessik.store.queries.trials import all_trials
 

@@ -5,7 +5,8 @@ fall.
 from dataclasses import dataclass
 
 from kessik.core.sharpening.regimes import Step
-from kessik.store.records import DamageKind, Role
+from kessik.core.shelf.blades import Role
+from kessik.core.shelf.edges import DamageKind
 
 STATIONS_MM = (16.0, 48.0, 80.0)
 

@@ -22,11 +22,11 @@ from kessik.core.protocols.events import (
 )
 from kessik.core.protocols.methods import JUDGED
 from kessik.core.protocols.run_state import RunState
+from kessik.core.runs import Run
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.instruments.virtual_bench.true_decay import TrueEdge
-from kessik.services.bench import append_event, plan_check, run_view, start_run
+from kessik.services.bench.runs import append_event, plan_check, run_view, start_run
 from kessik.store.database import Database
-from kessik.store.records import Run
 
 SECONDS_A_CUT, SECONDS_A_LOOK = 38, 25
 _TESTER = SimulatedTester(scatter=0.05, outlier_share=0.01)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from kessik.store.records import Moment
+from kessik.core.moments import Moment
 
 
 @dataclass(frozen=True)

@@ -11,9 +11,16 @@ from uuid import NAMESPACE_URL, uuid5
 import numpy as np
 
 from kessik.core.comparison.matching import MatchingRule
+from kessik.core.devices import Instrument, ReferenceCheck
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
 from kessik.core.protocols.schools import BY_SCHOOL
+from kessik.core.runs import Run
+from kessik.core.shelf.blades import Blade, HeatTreatment
+from kessik.core.shelf.edges import Damage, Edge, Recipe
+from kessik.core.shelf.facts import completed
+from kessik.core.stock import Lot, LotCorrection
+from kessik.core.trials.trial import Plan, Trial
 from kessik.demo.blades import (
     RAFT_BLADES,
     RECIPE_STEPS,
@@ -27,27 +34,13 @@ from kessik.demo.days import Days
 from kessik.demo.pictures import blade_picture
 from kessik.demo.schools import build_schools
 from kessik.instruments.virtual_bench.true_decay import true_edge
-from kessik.services.facts import completed, entered
-from kessik.services.instruments import record_check, save_instrument
-from kessik.services.sharpenings import save_recipe
-from kessik.services.shelf import add_photo, make_blade
-from kessik.services.stock import correct, save_lot
-from kessik.services.trials import make_trial, take_from_shelf
+from kessik.services.devices.instruments import record_check, save_instrument
+from kessik.services.shelf.blades import add_photo, make_blade
+from kessik.services.shelf.facts import entered
+from kessik.services.shelf.sharpenings import save_recipe
+from kessik.services.stock.lots import correct, save_lot
+from kessik.services.trials.trials import make_trial, take_from_shelf
 from kessik.store.database import Database
-from kessik.store.records import (
-    Blade,
-    Damage,
-    Edge,
-    HeatTreatment,
-    Instrument,
-    Lot,
-    LotCorrection,
-    Plan,
-    Recipe,
-    ReferenceCheck,
-    Run,
-    Trial,
-)  # fmt: skip  # a table is read by its rows
 
 SEED = 20260
 TRIAL_ID = str(uuid5(NAMESPACE_URL, "kessik:demo:raft-rope"))

@@ -10,15 +10,17 @@ from kessik.core.comparison.matching import MatchingRule
 from kessik.core.geometry import Zone
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.schools import BY_SCHOOL
+from kessik.core.runs import Run
 from kessik.core.sharpening.regimes import Step
 from kessik.core.sharpening.settled import SettledRule
+from kessik.core.shelf.edges import Edge
+from kessik.core.trials.trial import Plan, Trial
 from kessik.demo.cutting import TrueBlade, cut_run, demo_id
 from kessik.demo.days import Days
 from kessik.instruments.virtual_bench.true_decay import true_edge
-from kessik.services.sharpenings import save_edge
-from kessik.services.trials import make_trial, take_from_shelf
+from kessik.services.shelf.sharpenings import save_edge
+from kessik.services.trials.trials import make_trial, take_from_shelf
 from kessik.store.database import Database
-from kessik.store.records import Edge, Plan, Run, Trial
 
 SEED = 4300
 

@@ -2,7 +2,7 @@
 
 from datetime import UTC, date, datetime, timedelta
 
-from kessik.store.records import Moment
+from kessik.core.moments import Moment
 
 
 def now() -> Moment:

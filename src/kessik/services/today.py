@@ -5,26 +5,13 @@ from datetime import date
 from typing import Literal
 
 from kessik.core.facts import MEASURED
-from kessik.services.blind import blind_codes
-from kessik.services.stock import stocked
-from kessik.services.summaries import summaries
-from kessik.services.trial_state import UNDER_WAY, TrialState
+from kessik.core.shelf.blades import Blade
+from kessik.services.stock.lots import stocked
+from kessik.services.trials.summaries import summaries
 from kessik.store.database import Database
 from kessik.store.queries import shelf
-from kessik.store.records import Blade
 
 DAYS_AHEAD = 7
-StepKind = Literal["add_blades", "go_on", "start_run", "read_verdict"]
-
-
-@dataclass(frozen=True)
-class NextStep:
-    """What to do next in a trial, in words, and what it points at."""
-
-    kind: StepKind
-    says: str
-    run_id: str | None = None
-    blade_id: str | None = None
 
 
 DueKind = Literal["loan", "hardness", "work", "stock"]
@@ -100,37 +87,3 @@ def _when(days: int) -> str:
     if days < 0:
         return f"{-days} {'day' if days == -1 else 'days'} overdue"
     return "today" if days == 0 else "tomorrow" if days == 1 else f"in {days} days"
-
-
-def next_step(state: TrialState) -> NextStep:
-    """Go on with what is open, else cut the blade with the fewest edges cut, else read the
-    verdict.
-    """
-    codes = blind_codes(state.trial, state.blades) if state.trial.is_blind else {}
-
-    def shown(blade: Blade) -> str:
-        return codes.get(blade.id, blade.code)
-
-    counted = [r for r in state.runs if not r.run.practice]
-    unfinished = [r for r in counted if r.state.status in UNDER_WAY]
-    if len(state.blades) < 2:
-        return NextStep("add_blades", "Add the blades to compare")
-    if unfinished:
-        run = unfinished[0]
-        says = (
-            f"Go on with {shown(run.blade)}, edge {run.edge.number}, at {run.state.count:g}"
-            f" {run.run.count_unit}"
-        )
-        return NextStep("go_on", says, run.run.id, run.blade.id)
-    ended = [r for r in counted if r.state.status == "stopped"]
-
-    def cut_edges(blade: Blade) -> int:
-        return sum(1 for r in ended if r.blade.id == blade.id)
-
-    waiting = [blade for blade in state.blades if cut_edges(blade) < state.trial.edges_per_blade]
-    if waiting and state.trial.source != "import":
-        blade = min(waiting, key=cut_edges)
-        return NextStep(
-            "start_run", f"Cut {shown(blade)}, run {cut_edges(blade) + 1}", None, blade.id
-        )
-    return NextStep("read_verdict", "Read the verdict")

@@ -17,13 +17,13 @@ from kessik.api.schemas.bench import (
 )  # fmt: skip  # a table is read by its rows
 from kessik.api.schemas.common import Id, LogPosition
 from kessik.api.schemas.events import EventBody, EventOut, event_of
+from kessik.core.runs import Run
 from kessik.interchange.log_csv import write_log
-from kessik.services import bench, bench_side, practice
-from kessik.services.bench import RunView
+from kessik.services.bench import beside, practice, runs
+from kessik.services.bench.runs import RunView
 from kessik.services.clock import now
-from kessik.services.trial_export import slug
-from kessik.services.verdicts import run_words
-from kessik.store.records import Run
+from kessik.services.files.trial_export import slug
+from kessik.services.trials.verdicts import run_words
 
 router = APIRouter(tags=["bench"])
 
@@ -55,14 +55,14 @@ def put_run(trial_id: Id, run_id: Id, body: RunBody, store: Store) -> RunOut:
         verifies_run_id=body.verifies_run_id,
         after_strop_of=body.after_strop_of,
     )
-    return _out(bench.start_run(store, run, body.insist_on_lot))
+    return _out(runs.start_run(store, run, body.insist_on_lot))
 
 
 @router.get("/runs/{run_id}", response_model=RunOut)
 def get_run(run_id: Id, store: Store) -> Response:
     """A run with its state and log."""
     return Response(
-        _out(bench.run_view(store, run_id)).model_dump_json(), media_type="application/json"
+        _out(runs.run_view(store, run_id)).model_dump_json(), media_type="application/json"
     )
 
 
@@ -70,7 +70,7 @@ def get_run(run_id: Id, store: Store) -> Response:
 def put_event(run_id: Id, event_id: Id, body: EventBody, store: Store) -> Response:
     """Take one event; answered only once it is on disk. The same event twice is one event."""
     event = event_of(body, event_id)
-    ack = bench.append_event(store, run_id, event, now().utc)
+    ack = runs.append_event(store, run_id, event, now().utc)
     # A plan in an acknowledgement never says why: the bench has that from the plan itself, where it
     # may be seen.
     state = open_state(ack.state, True, event.last_seen_position, CHECKS_ACKNOWLEDGED)
@@ -85,33 +85,33 @@ def post_plan(run_id: Id, store: Store, after: LogPosition = 0) -> NewsOut:
     """Plan the next check if readings came in since; what the tester is told is logged. Answers
     with the news.
     """
-    bench.plan_check(store, run_id, now().utc)
-    return NewsOut.of(bench_side.news(store, run_id, after), now().utc)
+    runs.plan_check(store, run_id, now().utc)
+    return NewsOut.of(beside.news(store, run_id, after), now().utc)
 
 
 @router.get("/runs/{run_id}/news")
 def get_news(run_id: Id, store: Store, after: LogPosition = 0) -> NewsOut:
     """What changed at a run behind a log position: for whoever follows and lacks something."""
-    return NewsOut.of(bench_side.news(store, run_id, after), now().utc)
+    return NewsOut.of(beside.news(store, run_id, after), now().utc)
 
 
 @router.get("/runs/{run_id}/log")
 def get_whole_log(run_id: Id, store: Store) -> list[EventOut]:
     """Every event of a run, oldest first."""
-    view = bench.run_view(store, run_id)
+    view = runs.run_view(store, run_id)
     return [EventOut.of(event) for event in seen_events(view.events, bool(view.sealed))]
 
 
 @router.get("/runs/{run_id}/stock")
 def get_stock(run_id: Id, store: Store) -> list[StockLeftOut]:
     """What is left of the lots the run takes from."""
-    return [StockLeftOut.model_validate(left) for left in bench_side.stock_left(store, run_id)]
+    return [StockLeftOut.model_validate(left) for left in beside.stock_left(store, run_id)]
 
 
 @router.get("/runs/{run_id}/log.csv", responses={200: {"content": {"text/csv": {}}}})
 def get_log(run_id: Id, store: Store) -> Response:
     """The run's log as a table, one row an event, corrections beside what they changed."""
-    view = bench.run_view(store, run_id)
+    view = runs.run_view(store, run_id)
     name = f"{view.shown_as} edge {view.edge.number} run {view.run.number}"
     head = {"Content-Disposition": f'attachment; filename="{slug(name)}.log.csv"'}
     return Response(

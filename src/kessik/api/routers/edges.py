@@ -7,11 +7,11 @@ from fastapi import APIRouter, Response
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.edges import EdgeBody, EdgeOut
-from kessik.services import sharpenings
+from kessik.core.shelf.edges import Edge
 from kessik.services.clock import now
-from kessik.services.shelf import get_blade
+from kessik.services.shelf import sharpenings
+from kessik.services.shelf.blades import get_blade
 from kessik.store.database import Database
-from kessik.store.records import Edge
 
 router = APIRouter(tags=["edges"])
 

@@ -12,11 +12,11 @@ from kessik.api.dependencies import Store
 from kessik.api.schemas.bench import NewsOut
 from kessik.api.schemas.common import Id, LogPosition, Wire
 from kessik.api.schemas.instruments import InstrumentNewsOut
-from kessik.services.bench_side import news
+from kessik.services.bench.beside import news
+from kessik.services.bench.live import DEVICES, INSTRUMENTS, Listener, live_of, run_topic
+from kessik.services.bench.run_news import RunNews
 from kessik.services.clock import now
-from kessik.services.instrument_desk import InstrumentNews
-from kessik.services.live import DEVICES, INSTRUMENTS, Listener, live_of, run_topic
-from kessik.services.run_news import RunNews
+from kessik.services.devices.instrument_desk import InstrumentNews
 from kessik.store.database import Database
 
 router = APIRouter(tags=["follow"])

@@ -5,13 +5,13 @@ from fastapi import APIRouter, Response
 from kessik.api.dependencies import AtHome, Store
 from kessik.api.schemas.common import Id, PictureHash
 from kessik.api.schemas.instruments import InstrumentBody, InstrumentOut, ReferenceCheckBody
+from kessik.core.devices import Instrument, ReferenceCheck
 from kessik.core.errors import UnknownError
 from kessik.interchange.photos import media_type_of
-from kessik.services import instruments
 from kessik.services.clock import now
-from kessik.services.instrument_desk import desk_of, plug_in_all
+from kessik.services.devices import instruments
+from kessik.services.devices.instrument_desk import desk_of, plug_in_all
 from kessik.store.photo_files import photo_path
-from kessik.store.records import Instrument, ReferenceCheck
 
 router = APIRouter(tags=["instruments"])
 

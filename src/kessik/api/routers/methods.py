@@ -6,8 +6,8 @@ from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.methods import KnownMethodsOut, MethodChoice, MethodOut
 from kessik.api.schemas.trials import TrialOut
-from kessik.services import methods
 from kessik.services.clock import now
+from kessik.services.trials import methods
 
 router = APIRouter(tags=["methods"])
 

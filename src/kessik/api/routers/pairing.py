@@ -12,7 +12,7 @@ from kessik.api.gate import COOKIE
 from kessik.api.pair_page import pair_page
 from kessik.api.schemas.common import Id, Wire
 from kessik.core.errors import OutOfRangeError, TooOftenError
-from kessik.services.pairing import CODE_LASTS_S, Pairing
+from kessik.services.devices.pairing import CODE_LASTS_S, Pairing
 
 router = APIRouter(tags=["pairing"], dependencies=[Depends(at_home)])
 pages = APIRouter(include_in_schema=False)

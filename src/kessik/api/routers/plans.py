@@ -6,9 +6,9 @@ from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.plans import CoverBody, PlanBody, TrialPlanOut
 from kessik.interchange.calendar_ics import CalendarEntry, write_calendar
-from kessik.services import blind, plans
 from kessik.services.clock import now
-from kessik.services.trial_export import slug
+from kessik.services.files.trial_export import slug
+from kessik.services.trials import blind, plans
 
 router = APIRouter(tags=["plan"])
 

@@ -17,10 +17,10 @@ from kessik.api.schemas.reckoner import (
     LengthOut,
     NumberOut,
 )
+from kessik.core import reckoner
 from kessik.core.errors import OutOfRangeError
 from kessik.core.facts import QUANTITIES, remark
 from kessik.core.units import mm_to_thou, thou_to_mm
-from kessik.services import reckoner
 
 router = APIRouter(tags=["reckoner"], prefix="/reckoner")
 

@@ -33,15 +33,15 @@ from kessik.core.errors import UnknownError
 from kessik.core.facts import QUANTITIES
 from kessik.core.hardness import USUAL_HRC, USUAL_STANDING
 from kessik.core.sharpening.abrasives import COMPOUNDS
-from kessik.services import shelf
-from kessik.services.blade_pages import BladePage, blade_page
+from kessik.core.shelf.blades import Grade
 from kessik.services.clock import local_day, now
-from kessik.services.record_files import blades_csv, edges_csv
-from kessik.services.sharpenings import save_recipe
-from kessik.services.trial_export import zipped
+from kessik.services.files.record_files import blades_csv, edges_csv
+from kessik.services.files.trial_export import zipped
+from kessik.services.shelf import blades
+from kessik.services.shelf.pages import BladePage, blade_page
+from kessik.services.shelf.sharpenings import save_recipe
 from kessik.store.photo_files import photo_path
 from kessik.store.queries import shelf as shelf_queries
-from kessik.store.records import Grade
 
 router = APIRouter(tags=["shelf"])
 
@@ -58,7 +58,7 @@ def get_shelf(store: Store) -> ShelfOut:
     with store.read() as session:
         recipes = shelf_queries.all_recipes(session)
         abrasives = shelf_queries.all_abrasives(session)
-        own = shelf.grades_by_name(session)
+        own = blades.grades_by_name(session)
     grades = [
         Grade(name, low, high, USUAL_STANDING, "common practice, from memory")
         for name, (low, high) in USUAL_HRC.items()
@@ -69,7 +69,7 @@ def get_shelf(store: Store) -> ShelfOut:
         key=lambda pair: pair[0].name,
     )
     return ShelfOut(
-        blades=[_shelved(found) for found in shelf.the_shelf(store)],
+        blades=[_shelved(found) for found in blades.the_shelf(store)],
         recipes=[RecipeBody.of(recipe) for recipe in recipes],
         grades=[GradeOut(**asdict(grade), own=is_own) for grade, is_own in every],
         abrasives=[AbrasiveBody.of(abrasive) for abrasive in abrasives],
@@ -80,7 +80,7 @@ def get_shelf(store: Store) -> ShelfOut:
     )
 
 
-def _shelved(found: shelf.Shelved) -> ShelvedOut:
+def _shelved(found: blades.Shelved) -> ShelvedOut:
     return ShelvedOut(
         blade=BladeOut.of(found.blade),
         runs=found.runs,
@@ -92,8 +92,8 @@ def _shelved(found: shelf.Shelved) -> ShelvedOut:
 @router.get("/shelf/files", response_class=Response)
 def get_shelf_files(store: Store) -> Response:
     """The shelf's blades and edges as files, zipped; archived blades stay out."""
-    blades = [found.blade for found in shelf.the_shelf(store) if found.blade.archived_utc is None]
-    files = {"shelf.blades.csv": blades_csv(blades), "shelf.edges.csv": edges_csv(blades)}
+    kept = [found.blade for found in blades.the_shelf(store) if found.blade.archived_utc is None]
+    files = {"shelf.blades.csv": blades_csv(kept), "shelf.edges.csv": edges_csv(kept)}
     headers = {"Content-Disposition": 'attachment; filename="shelf.zip"'}
     return Response(zipped(files), media_type="application/zip", headers=headers)
 
@@ -101,7 +101,7 @@ def get_shelf_files(store: Store) -> Response:
 @router.put("/blades/{blade_id}")
 def put_blade(blade_id: Id, body: BladeBody, store: Store) -> BladeOut:
     """Put a new blade on the shelf; the same request twice makes one blade."""
-    return BladeOut.of(shelf.make_blade(store, body.record(blade_id, now().utc)))
+    return BladeOut.of(blades.make_blade(store, body.record(blade_id, now().utc)))
 
 
 @router.get("/blades/{blade_id}")
@@ -150,19 +150,19 @@ def _page(found: BladePage) -> BladePageOut:
 @router.patch("/blades/{blade_id}")
 def patch_blade(blade_id: Id, body: BladePatch, store: Store) -> BladeOut:
     """Change what is said of a blade."""
-    return BladeOut.of(shelf.change_blade(store, blade_id, body.changes(), now()))
+    return BladeOut.of(blades.change_blade(store, blade_id, body.changes(), now()))
 
 
 @router.put("/blades/{blade_id}/archived")
 def put_archived(blade_id: Id, body: ArchivedBody, store: Store) -> BladeOut:
     """Archive a blade, or take it out of the archive."""
-    return BladeOut.of(shelf.archive_blade(store, blade_id, body.archived, now()))
+    return BladeOut.of(blades.archive_blade(store, blade_id, body.archived, now()))
 
 
 @router.delete("/blades/{blade_id}", status_code=204)
 def delete_blade(blade_id: Id, store: Store) -> Response:
     """Take a blade without runs off the shelf for good."""
-    shelf.delete_blade(store, blade_id)
+    blades.delete_blade(store, blade_id)
     return Response(status_code=204)
 
 
@@ -172,14 +172,14 @@ def put_measurement(
 ) -> MeasurementOut:
     """Keep one more measurement; the same request twice keeps one."""
     wanted = body.model_copy(update={"id": measurement_id})
-    made = shelf.measure(store, blade_id, wanted.edge_id, wanted.record(), now())
+    made = blades.measure(store, blade_id, wanted.edge_id, wanted.record(), now())
     return MeasurementOut.of(made, in_use=not made.struck)
 
 
 @router.put("/measurements/{measurement_id}/struck")
 def put_struck(measurement_id: Id, body: StruckBody, store: Store) -> MeasurementOut:
     """Strike a measurement out with a reason, or let it stand again; it stays visible."""
-    made = shelf.strike_measurement(store, measurement_id, body.reason)
+    made = blades.strike_measurement(store, measurement_id, body.reason)
     return MeasurementOut.of(made, in_use=not made.struck)
 
 
@@ -193,13 +193,13 @@ def post_photo(
     """Keep a picture of a blade, without its place of taking; the same picture twice is kept
     once.
     """
-    return PhotoOut.of(shelf.add_photo(store, blade_id, photo.file.read(), caption, now()))
+    return PhotoOut.of(blades.add_photo(store, blade_id, photo.file.read(), caption, now()))
 
 
 @router.delete("/blades/{blade_id}/photos/{content_hash}", status_code=204)
 def delete_photo(blade_id: Id, content_hash: PictureHash, store: Store) -> Response:
     """Take a picture off a blade's page."""
-    shelf.remove_photo(store, blade_id, content_hash)
+    blades.remove_photo(store, blade_id, content_hash)
     return Response(status_code=204)
 
 
@@ -235,14 +235,14 @@ def delete_recipe(recipe_id: Id, store: Store) -> Response:
 @router.put("/grades")
 def put_grade(body: GradeBody, store: Store) -> GradeOut:
     """Keep how a grade is usually hardened."""
-    return GradeOut(**asdict(shelf.save_grade(store, body.record())), own=True)
+    return GradeOut(**asdict(blades.save_grade(store, body.record())), own=True)
 
 
 @router.put("/abrasives/{abrasive_id}")
 def put_abrasive(abrasive_id: Id, body: AbrasiveBody, store: Store) -> AbrasiveBody:
     """Keep an abrasive of the tester's own."""
     return AbrasiveBody.of(
-        shelf.save_abrasive(store, body.model_copy(update={"id": abrasive_id}).record())
+        blades.save_abrasive(store, body.model_copy(update={"id": abrasive_id}).record())
     )
 
 

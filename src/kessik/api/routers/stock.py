@@ -5,9 +5,9 @@ from fastapi import APIRouter
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.stock import CorrectionBody, LotBody, LotOut, PutAwayBody
-from kessik.services import stock
+from kessik.core.stock import LotCorrection
 from kessik.services.clock import now
-from kessik.store.records import LotCorrection
+from kessik.services.stock import lots
 
 router = APIRouter(tags=["stock"])
 
@@ -15,29 +15,29 @@ router = APIRouter(tags=["stock"])
 @router.get("/lots")
 def get_lots(store: Store) -> list[LotOut]:
     """Every lot with what is left of it, newest first."""
-    return [LotOut.of(stocked) for stocked in stock.stocked(store)]
+    return [LotOut.of(stocked) for stocked in lots.stocked(store)]
 
 
 @router.put("/lots/{lot_id}")
 def put_lot(lot_id: Id, body: LotBody, store: Store) -> LotOut:
     """Keep a lot under a client-made id."""
-    stock.save_lot(store, body.model_copy(update={"id": lot_id}).record())
+    lots.save_lot(store, body.model_copy(update={"id": lot_id}).record())
     return _one(store, lot_id)
 
 
 @router.put("/lots/{lot_id}/corrections/{correction_id}")
 def put_correction(lot_id: Id, correction_id: Id, body: CorrectionBody, store: Store) -> LotOut:
     """Book an amount that no run shows."""
-    stock.correct(store, LotCorrection(correction_id, lot_id, body.amount, body.reason, now().utc))
+    lots.correct(store, LotCorrection(correction_id, lot_id, body.amount, body.reason, now().utc))
     return _one(store, lot_id)
 
 
 @router.put("/lots/{lot_id}/archived")
 def put_archived(lot_id: Id, body: PutAwayBody, store: Store) -> LotOut:
     """Put a used up lot away, or bring it back."""
-    stock.put_away(store, lot_id, now().utc if body.archived else None)
+    lots.put_away(store, lot_id, now().utc if body.archived else None)
     return _one(store, lot_id)
 
 
 def _one(store: Store, lot_id: str) -> LotOut:
-    return LotOut.of(next(s for s in stock.stocked(store) if s.lot.id == lot_id))
+    return LotOut.of(next(s for s in lots.stocked(store) if s.lot.id == lot_id))

@@ -21,13 +21,13 @@ from kessik.core.comparison.wording import line_up_words
 from kessik.core.geometry import Zone
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.sharpening.settled import SettledRule
-from kessik.services import trials
+from kessik.core.trials.next_step import next_step
+from kessik.core.trials.trial import Trial
 from kessik.services.clock import now
-from kessik.services.line_up import line_up
-from kessik.services.sharpenings import prepare_by_recipe
-from kessik.services.today import next_step
-from kessik.services.trial_export import export_trial, slug, zipped
-from kessik.store.records import Trial
+from kessik.services.files.trial_export import export_trial, slug, zipped
+from kessik.services.shelf.sharpenings import prepare_by_recipe
+from kessik.services.trials import trials
+from kessik.services.trials.line_up import line_up
 
 router = APIRouter(tags=["trials"])
 

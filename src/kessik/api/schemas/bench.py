@@ -14,8 +14,8 @@ from kessik.core.protocols.counting import amount_of
 from kessik.core.protocols.events import BenchEvent, CheckPlanned
 from kessik.core.protocols.methods import CHECK_WORDS, CheckKind
 from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState
-from kessik.services.bench import RunView
-from kessik.services.bench_side import BenchNews
+from kessik.services.bench.beside import BenchNews
+from kessik.services.bench.runs import RunView
 
 LOG_SHOWN = 1000
 """Events that come with a run; the earlier ones of a very long one are asked for."""

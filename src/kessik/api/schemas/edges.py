@@ -11,8 +11,10 @@ from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
 from kessik.core.limits import most
 from kessik.core.sharpening.regimes import Step, total_strokes_per_side
-from kessik.services.facts import entered, expected_thickness, stations_of
-from kessik.store.records import Blade, Damage, Edge
+from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.edges import Damage, Edge
+from kessik.core.shelf.facts import expected_thickness, stations_of
+from kessik.services.shelf.facts import entered
 
 
 class StepBody(Wire):

@@ -5,10 +5,10 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from kessik.api.schemas.common import Finite, Id, ShortText, Wire, within
+from kessik.core.devices import Instrument, ReferenceCheck
 from kessik.core.limits import most
-from kessik.services.instrument_desk import InstrumentNews, Status
-from kessik.services.instruments import BY_FOLDER, KnownInstrument, range_of
-from kessik.store.records import Instrument, ReferenceCheck
+from kessik.services.devices.instrument_desk import InstrumentNews, Status
+from kessik.services.devices.instruments import BY_FOLDER, KnownInstrument, range_of
 
 KindName = Literal["force", "rockwell", "xrf", "camera", "pedal"]
 

@@ -9,8 +9,8 @@ from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Stan
 from kessik.core.facts import QUANTITIES, Measurement, Quantity, history, remark
 from kessik.core.hardness import HardnessSummary
 from kessik.core.limits import most
-from kessik.services.facts import hardness_summary
-from kessik.store.records import Blade
+from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.facts import hardness_summary
 
 
 class QuantityOut(Wire):

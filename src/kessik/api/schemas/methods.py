@@ -22,8 +22,8 @@ from kessik.core.protocols.methods import (
     StopKind,
     StopRule,
 )
-from kessik.services.methods import KnownMethods
-from kessik.store.records import MethodVersion
+from kessik.core.trials.trial import MethodVersion
+from kessik.services.trials.methods import KnownMethods
 
 
 class CheckSpecBody(Wire):

@@ -13,9 +13,9 @@ from kessik.core.planning.expected import ExpectedRun
 from kessik.core.planning.order import OrderKind, Third
 from kessik.core.planning.power import Detectable
 from kessik.core.protocols.methods import ScheduleKind
-from kessik.services.plans import DatedWork, TrialPlan
-from kessik.services.stock import StockNeed
-from kessik.store.records import Plan
+from kessik.core.trials.stock_needs import StockNeed
+from kessik.core.trials.trial import Plan
+from kessik.services.trials.plans import DatedWork, TrialPlan
 
 
 class PaceBody(Wire):

@@ -4,8 +4,8 @@ from dataclasses import asdict
 
 from kessik.api.schemas.common import StandingName, Wire
 from kessik.core.geometry import Bevel
+from kessik.core.reckoner import Footing
 from kessik.core.sharpening.abrasives import SCALES, Grit
-from kessik.services.reckoner import Footing
 
 
 class FootingOut(Wire):

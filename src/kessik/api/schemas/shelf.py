@@ -9,8 +9,9 @@ from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Stan
 from kessik.api.schemas.edges import EdgeBody, EdgeOut, SettledOut, StepBody, ZoneBody, step_bodies
 from kessik.api.schemas.measurements import MeasurementOut, histories
 from kessik.core.limits import most
-from kessik.services.facts import entered
-from kessik.store.records import Abrasive, Blade, Edge, Grade, HeatTreatment, Photo, Recipe
+from kessik.core.shelf.blades import Blade, Grade, HeatTreatment, Photo
+from kessik.core.shelf.edges import Abrasive, Edge, Recipe
+from kessik.services.shelf.facts import entered
 
 
 class HeatTreatmentBody(Wire):

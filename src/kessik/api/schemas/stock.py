@@ -6,8 +6,7 @@ from pydantic import Field
 
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
 from kessik.core.limits import most
-from kessik.services.stock import StockedLot
-from kessik.store.records import Lot, LotKind
+from kessik.core.stock import Lot, LotKind, StockedLot
 
 Details = dict[str, ShortText | Finite | bool | None]
 

@@ -9,10 +9,10 @@ from kessik.api.schemas.methods import MethodBody, MethodOut
 from kessik.api.schemas.shelf import BladeOut, Patch
 from kessik.core.comparison.matching import Cell, MatchingRule, Variable
 from kessik.core.limits import most
-from kessik.services.blind import blind_codes
-from kessik.services.line_up import LineUp
-from kessik.services.trial_state import TrialRun, covered
-from kessik.store.records import Trial
+from kessik.core.trials.state import TrialRun, covered
+from kessik.core.trials.trial import Trial
+from kessik.services.trials.blind import blind_codes
+from kessik.services.trials.line_up import LineUp
 
 SettledKind = Literal["every_edge", "edge_number", "steel_removed"]
 

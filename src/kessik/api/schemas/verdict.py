@@ -9,7 +9,7 @@ from kessik.api.schemas.common import Wire
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
 from kessik.core.comparison.figures import KINDS, EffortTable
-from kessik.services.upkeep import Upkeep
+from kessik.core.trials.upkeep import Upkeep
 
 
 class ByRuleOut(Wire):

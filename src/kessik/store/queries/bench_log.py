@@ -10,6 +10,7 @@ from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
 from kessik.core.errors import KessikError
+from kessik.core.moments import Moment
 from kessik.core.protocols.events import (
     BenchEvent,
     NotUnderstood,
@@ -19,8 +20,9 @@ from kessik.core.protocols.events import (
     read_logged,
     read_said,
 )
+from kessik.core.runs import Run
+from kessik.core.stock import Booking
 from kessik.store.check_sums import SUMMED, check_sum
-from kessik.store.records import Booking, Moment, Run
 from kessik.store.tables import EventRow, RunRow
 
 _EVENT: Table = EventRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table

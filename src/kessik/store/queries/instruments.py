@@ -5,7 +5,8 @@ from dataclasses import asdict
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from kessik.store.records import Instrument, Moment, PairedDevice, ReferenceCheck
+from kessik.core.devices import Instrument, PairedDevice, ReferenceCheck
+from kessik.core.moments import Moment
 from kessik.store.tables import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
 
 

@@ -10,7 +10,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from kessik.core.protocols.methods import Method
-from kessik.store.records import MethodVersion
+from kessik.core.trials.trial import MethodVersion
 from kessik.store.tables import MethodRow, RunRow, TrialRow
 
 _METHOD: TypeAdapter[Method] = TypeAdapter(Method)

@@ -13,7 +13,8 @@ from sqlalchemy.orm import Session
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
 from kessik.core.sharpening.regimes import Step
-from kessik.store.records import Abrasive, Blade, Damage, Edge, Grade, HeatTreatment, Photo, Recipe
+from kessik.core.shelf.blades import Blade, Grade, HeatTreatment, Photo
+from kessik.core.shelf.edges import Abrasive, Damage, Edge, Recipe
 from kessik.store.tables import (
     AbrasiveRow,
     BladeRow,

@@ -3,7 +3,7 @@
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from kessik.store.records import Lot, LotCorrection
+from kessik.core.stock import Lot, LotCorrection
 from kessik.store.tables import LotCorrectionRow, LotRow
 
 

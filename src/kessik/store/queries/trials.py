@@ -9,11 +9,13 @@ from sqlalchemy.orm import Session
 
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.errors import KessikError, StoreDamagedError
+from kessik.core.moments import Moment
 from kessik.core.planning.budget import Pace
 from kessik.core.sharpening.settled import SettledRule
+from kessik.core.shelf.blades import Blade, Role
+from kessik.core.trials.trial import Plan, Trial
 from kessik.store.queries.methods import find_version
 from kessik.store.queries.shelf import whole_blades
-from kessik.store.records import Blade, Moment, Plan, Role, Trial
 from kessik.store.tables import BladeRow, TrialBladeRow, TrialRow
 from kessik.store.tables.base import UnreadableJson
 

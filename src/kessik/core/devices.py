@@ -1,0 +1,51 @@
+"""Instruments, what they read on their reference, and devices let in."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from kessik.core.moments import Moment
+
+InstrumentKind = Literal["force", "rockwell", "xrf", "camera", "pedal"]
+
+
+@dataclass(frozen=True)
+class Instrument:
+    """A device and where it is plugged in: a serial port, a TCP line (socket://), or a folder it
+    writes to.
+
+    Its range is in its unit; readings beyond it are shown and not recorded.
+    """
+
+    id: str
+    kind: InstrumentKind
+    name: str
+    address: str
+    baud: int = 9600
+    unit: str = ""
+    range_low: float | None = None
+    range_high: float | None = None
+    reference: str = ""
+    in_use: bool = True
+    archived_utc: str | None = None
+
+
+@dataclass(frozen=True)
+class ReferenceCheck:
+    """Readings of an instrument on its reference, in its unit."""
+
+    id: str
+    instrument_id: str
+    readings: tuple[float, ...]
+    reference: str
+    note: str
+    made: Moment
+
+
+@dataclass(frozen=True)
+class PairedDevice:
+    """A device of the local network that may use this bench; of its session only a hash is kept."""
+
+    id: str
+    name: str
+    session_hash: str
+    paired_utc: str

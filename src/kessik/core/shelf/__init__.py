@@ -1,0 +1,1 @@
+"""The shelf: blades, their edges, and what is known of them."""

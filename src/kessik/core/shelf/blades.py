@@ -1,0 +1,102 @@
+"""Blades and what is kept of them."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from typing import Any, Literal
+
+from kessik.core.errors import OutOfRangeError
+from kessik.core.facts import QUANTITIES, Measurement, Standing, check_value, used
+from kessik.core.shelf.edges import Edge
+
+Role = Literal["", "low_reference", "high_reference"]
+
+
+@dataclass(frozen=True)
+class HeatTreatment:
+    """How a blade was hardened, as far as it is told; temperatures in °C, times in minutes."""
+
+    austenitising_c: float | None = None
+    soak_minutes: float | None = None
+    quench: str = ""
+    sub_zero_c: float | None = None
+    tempers_c: tuple[float, ...] = ()
+    standing: Standing = "claimed"
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Blade:
+    """A physical specimen with its edges. `mark` is its own everywhere; `place` is its place in a
+    trial.
+    """
+
+    id: str
+    code: str
+    mark: int = 0
+    place: int = 0
+    role: Role = ""
+    claimed_grade: str | None = None
+    usual_hardness_low_hrc: float | None = None
+    usual_hardness_high_hrc: float | None = None
+    owner: str = ""
+    price: str = ""
+    loan_from: str = ""
+    loan_due: str = ""
+    loan_returned: str = ""
+    heat_treatment: HeatTreatment = field(default_factory=HeatTreatment)
+    origin: str = ""
+    archived_utc: str | None = None
+    note: str = ""
+    other: Mapping[str, Any] = field(default_factory=dict)
+    measurements: tuple[Measurement, ...] = ()
+    edges: tuple[Edge, ...] = ()
+
+    def edge(self, number: int) -> Edge | None:
+        return next((edge for edge in self.edges if edge.number == number), None)
+
+    def used(self, quantity: str) -> Measurement | None:
+        """The measurement of the blade itself that counts."""
+        return used(self.measurements, quantity)
+
+    def value(self, quantity: str) -> float | None:
+        found = self.used(quantity)
+        return found.value if found else None
+
+    @property
+    def edge_length_mm(self) -> float | None:
+        return self.value("edge_length_mm")
+
+
+@dataclass(frozen=True)
+class Grade:
+    """A steel designation with how it is usually hardened, as this tester has it."""
+
+    name: str
+    usual_low_hrc: float | None = None
+    usual_high_hrc: float | None = None
+    standing: Standing = "guessed"
+    source: str = ""
+
+
+@dataclass(frozen=True)
+class Photo:
+    """A picture of a blade, kept by the hash of its content."""
+
+    hash: str
+    blade_id: str
+    media_type: str
+    caption: str = ""
+    added_utc: str = ""
+
+
+def check_usual(low: float | None, high: float | None, low_field: str, high_field: str) -> None:
+    """Refuse a usual hardness that cannot be, or that stands the wrong way round."""
+    quantity = QUANTITIES["hardness_hrc"]
+    for value, named in ((low, low_field), (high, high_field)):
+        if value is not None:
+            check_value(replace(quantity, name=named, label="usual hardness"), value)
+    if low is not None and high is not None and low > high:
+        raise OutOfRangeError(
+            f"the usual hardness runs from {low:g} to {high:g}; put the lower first",
+            field=low_field,
+        )

@@ -1,0 +1,1 @@
+"""Trials: what is asked of which blades, how it stands, and what it answers."""

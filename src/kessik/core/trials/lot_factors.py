@@ -1,0 +1,24 @@
+"""Lot factors of a trial, in words."""
+
+from collections.abc import Mapping, Sequence
+
+from kessik.core.comparison.analysis import TrialAnalysis
+from kessik.core.comparison.lot_factor import lot_factors
+from kessik.core.trials.state import TrialRun
+
+
+def lot_factor_words(
+    runs: Sequence[TrialRun], analysis: TrialAnalysis, stage: str, names: Mapping[str, str]
+) -> list[str]:
+    """What blades that were cut on several lots of the medium say of those lots, whose `names` go
+    by id; empty where none was.
+    """
+    taken = {}
+    for r in runs:
+        booking = next((b for b in r.run.bookings if b.use == "medium"), None)
+        if booking is not None:
+            taken[(r.blade.code, r.edge.number, r.run.number)] = booking.lot_id
+    if len(set(taken.values())) < 2:
+        return []
+    named = {key: names[lot_id] for key, lot_id in taken.items()}
+    return [factor.words() for factor in lot_factors(analysis.runs, named, stage)]

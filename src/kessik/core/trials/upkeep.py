@@ -1,0 +1,114 @@
+"""Upkeep of a trial's blades: what the strop brings back, and whether the same light sharpening
+still restores them.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from kessik.core.sharpening.regimes import total_strokes_per_side
+from kessik.core.sharpening.rounds import Restoring, Round, still_restoring
+from kessik.core.sharpening.strop_back import StropBack, stones_due
+from kessik.core.sharpness.life import Crossed
+from kessik.core.shelf.blades import Blade
+from kessik.core.trials.state import TrialRun
+from kessik.core.trials.strop_tests import strop_tests
+from kessik.core.trials.verdict import Verdict
+
+
+@dataclass(frozen=True)
+class Stropped:
+    """One strop-back of an edge: after which cutting of it (1 for the first), and what came
+    back.
+    """
+
+    edge: int
+    cutting: int
+    found: StropBack
+
+
+@dataclass(frozen=True)
+class Upkeep:
+    """What one blade asks for: rounds of sharpening with their judgement, strop-backs with when
+    stones were due.
+    """
+
+    blade: Blade
+    rounds: tuple[Round, ...]
+    restoring: Restoring | None
+    strops: tuple[Stropped, ...]
+    stones: str
+
+
+def upkeep(answer: Verdict) -> list[Upkeep]:
+    """Blade by blade, those that were cut in rounds or stropped back."""
+    found = []
+    for blade in answer.blades:
+        own = [r for r in answer.runs if r.blade.id == blade.id and not r.run.practice]
+        rounds = _rounds(answer, own)
+        strops = _strops(own)
+        if rounds or strops:
+            judged = still_restoring(rounds) if rounds else None
+            found.append(
+                Upkeep(blade, tuple(rounds), judged, tuple(strops), _stones(answer, strops))
+            )
+    return found
+
+
+def _rounds(answer: Verdict, runs: Sequence[TrialRun]) -> list[Round]:
+    results = {result.run.key: result for result in answer.analysis.runs}
+    found = []
+    for r in runs:
+        result = results.get((r.blade.code, r.edge.number, r.run.number))
+        if r.run.round is None or result is None or r.state.status != "stopped":
+            continue
+        known = result.lives.get(answer.stage)
+        life = (
+            known.life.found.estimate if known and isinstance(known.life.found, Crossed) else None
+        )
+        strokes = total_strokes_per_side(r.edge.steps) or None
+        found.append(Round(r.run.round, result.start_gf, life, strokes))
+    return sorted(found, key=lambda each: each.number)
+
+
+def _strops(runs: Sequence[TrialRun]) -> list[Stropped]:
+    """Strop-backs edge by edge, each with how often the edge had been cut since the stones."""
+    by_id = {r.run.id: r for r in runs}
+    found = []
+    for r in runs:
+        tests = strop_tests(r.state, r.method)
+        cutting, before = 1, r.run.after_strop_of
+        while before is not None and before in by_id:
+            cutting, before = cutting + 1, by_id[before].run.after_strop_of
+        found += [Stropped(r.edge.number, cutting, test) for test in tests]
+    return sorted(found, key=lambda each: (each.edge, each.cutting, each.found.strokes))
+
+
+def _stones(answer: Verdict, strops: Sequence[Stropped]) -> str:
+    """How many times the strop did before stones were due, by the last reading of each strop-back,
+    in words.
+    """
+    said = []
+    limits = answer.trial.method.limits_gf
+    for edge in dict.fromkeys(each.edge for each in strops):
+        last = {each.cutting: each.found for each in strops if each.edge == edge}
+        due = stones_due(
+            [last[cutting] for cutting in sorted(last)], limits[0][1] if limits else None
+        )
+        limit = f"{limits[0][1]:g} gf" if limits else "half of its loss"
+        if due is None:
+            times = "once" if len(last) == 1 else f"{len(last)} times"
+            said.append(
+                f"edge {edge}: the strop brought it back under {limit} {times}; stones were not"
+                " needed yet"
+            )
+        elif due == 1:
+            said.append(
+                f"edge {edge}: the strop did not bring it back under {limit}; stones are due"
+            )
+        else:
+            times = "once" if due == 2 else f"{due - 1} times"
+            said.append(
+                f"edge {edge}: the strop did {times}, then no longer brought it under {limit};"
+                " stones are due"
+            )
+    return "; ".join(said)

@@ -1,0 +1,158 @@
+"""A trial's answer, from the trial as it stands."""
+
+from dataclasses import dataclass, replace
+
+from kessik.core.comparison.analysis import RunResult, TrialAnalysis, analyse, likelihood_of
+from kessik.core.comparison.wording import (
+    headline,
+    standing_words,
+    with_all_words,
+)
+from kessik.core.protocols.run_state import RunState
+from kessik.core.sharpness.curves import CurveBand, curve_band
+from kessik.core.sharpness.life import force_readings
+from kessik.core.shelf.blades import Blade, Grade
+from kessik.core.trials.blade_facts import blade_facts
+from kessik.core.trials.edges_that_count import edges_cut, left_out
+from kessik.core.trials.lot_factors import lot_factor_words
+from kessik.core.trials.run_series import run_series
+from kessik.core.trials.state import TrialRun, TrialState
+from kessik.core.trials.trial import Trial, unlike_versions
+
+WORKING = "Working it out."
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """A trial's answer: in words, in figures, and as curves by run id."""
+
+    state: TrialState
+    analysis: TrialAnalysis
+    stage: str
+    headline: str
+    standing: str
+    with_all: str
+    lot_factors: tuple[str, ...] = ()
+
+    @property
+    def trial(self) -> Trial:
+        return self.state.trial
+
+    @property
+    def blades(self) -> tuple[Blade, ...]:
+        return self.state.blades
+
+    @property
+    def runs(self) -> tuple[TrialRun, ...]:
+        return self.state.runs
+
+    @property
+    def sealed(self) -> str:
+        return self.state.sealed
+
+
+def judged(state: TrialState, grades: dict[str, Grade], lots: dict[str, str]) -> Verdict:
+    """The answer of a trial as it stands; the one slow step, and no store is held meanwhile."""
+    analysis = _analysed(state, grades)
+    stage = end_stage(analysis)
+    return Verdict(
+        state,
+        analysis,
+        stage,
+        headline(analysis, stage),
+        standing_words(analysis, stage),
+        with_all_words(analysis, stage),
+        tuple(lot_factor_words(state.runs, analysis, stage, lots)),
+    )
+
+
+def unanswered(state: TrialState) -> Verdict:
+    """A trial whose answer is still being worked out: what it is, and no word on how it went."""
+    nothing = analyse([], {}, state.trial.rule, state.trial.method)
+    return Verdict(state, nothing, "", WORKING, "", "")
+
+
+def end_stage(analysis: TrialAnalysis) -> str:
+    """The stage an answer is about: the one that ends the method's runs, else the last that any run
+    has a life at.
+    """
+    stages = list(dict.fromkeys(stage for run in analysis.runs for stage in run.lives))
+    named = analysis.method.end_stage or ""
+    if not stages and any(run.figures for run in analysis.runs):
+        return ""
+    return named if named in stages or not stages else stages[-1]
+
+
+def _analysed(state: TrialState, grades: dict[str, Grade]) -> TrialAnalysis:
+    trial, blades = state.trial, state.blades
+    counted = [r for r in state.runs if r.counts]
+    apart = _other_versions(state, counted)
+    out = {**left_out(blades, [r.run for r in counted], trial.settled_rule), **apart}
+    facts = {}
+    for b in blades:
+        cut = edges_cut(b, [r.run for r in counted])
+        counting = [edge for edge in cut if (b.code, edge.number) not in out]
+        facts[b.code] = blade_facts(b, counting or cut, trial.settled_rule, grades)
+    series = [run_series(r.run, r.blade, r.edge, r.state) for r in counted]
+    analysis = analyse(series, facts, trial.rule, trial.method, out, apart)
+    noted = [note for r in counted for note in _run_notes(r)]
+    return replace(analysis, notes=(*analysis.notes, *noted, *_pooled_versions(state, counted)))
+
+
+def _run_notes(r: TrialRun) -> list[str]:
+    """What has to be known of a run beside its lives."""
+    whose = f"{r.blade.code}, edge {r.edge.number}"
+    found = [f"{whose}: {r.run.lot_change}"] if r.run.lot_change else []
+    found += [spoiled_words(whose, r.state)] if r.state.spoiled else []
+    return found + ([unread_words(whose, r.state)] if r.state.not_understood else [])
+
+
+def spoiled_words(whose: str, state: RunState) -> str:
+    """The cuts of a run that struck what they should not have."""
+    at = ", ".join(f"{count:g}{f' ({cause})' if cause else ''}" for count, cause in state.spoiled)
+    cuts = "1 spoiled cut" if len(state.spoiled) == 1 else f"{len(state.spoiled)} spoiled cuts"
+    return f"{whose}: {cuts}, at {at}; look at the edge there before believing a short life"
+
+
+def unread_words(whose: str, state: RunState) -> str:
+    """The events of a run that nobody understands."""
+    events = (
+        "1 event is"
+        if len(state.not_understood) == 1
+        else f"{len(state.not_understood)} events are"
+    )
+    return f"{whose}: {events} not understood and left out of every sum; see the list of the run"
+
+
+def _other_versions(state: TrialState, runs: list[TrialRun]) -> dict[tuple[str, int], str]:
+    """Edges cut under a version of the method that does not agree with the one in force on what
+    matters.
+    """
+    unlike = unlike_versions(state.versions, state.trial)
+    return {
+        (r.blade.code, r.edge.number): unlike[r.run.method_id]
+        for r in runs
+        if r.run.method_id in unlike
+    }
+
+
+def _pooled_versions(state: TrialState, runs: list[TrialRun]) -> list[str]:
+    versions = state.versions
+    alike = versions.keys() - unlike_versions(versions, state.trial)
+    numbers = sorted({versions[r.run.method_id].number for r in runs if r.run.method_id in alike})
+    if len(numbers) < 2:
+        return []
+    said = " and ".join(str(number) for number in numbers)
+    return [f"runs under versions {said} of the method are pooled: they agree on all that matters"]
+
+
+def band_of(result: RunResult, analysis: TrialAnalysis, stage: str) -> CurveBand | None:
+    """The curve of a run as median and band, to just beyond what was cut; None where no curve was
+    fitted.
+    """
+    likelihood = likelihood_of(result, stage)
+    readings = force_readings(result.run)
+    limit_gf = analysis.method.limit_gf(stage)
+    if likelihood is None or readings.size < 2 or limit_gf is None:
+        return None
+    return curve_band(readings, likelihood, limit_gf, float(readings.counts.max()) * 1.04)

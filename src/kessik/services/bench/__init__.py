@@ -1,0 +1,1 @@
+"""The bench: runs, their log, what is said beside it, and who listens."""

@@ -1,0 +1,111 @@
+"""What stands beside the count: pace of the hand, stock left, and what the strop brought back."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from kessik.core.planning.bench_card import BenchCard, bench_card
+from kessik.core.protocols.events import BenchEvent, Cut
+from kessik.core.protocols.pace import Pace, pace
+from kessik.core.protocols.run_state import RunState
+from kessik.core.trials.blinding import sealed_run
+from kessik.services.bench import run_logs
+from kessik.services.stock.lots import stocked
+from kessik.services.trials.methods import method_of_run
+from kessik.services.trials.trials import get_trial
+from kessik.store.database import Database
+
+_LATELY = 600
+
+
+@dataclass(frozen=True)
+class StockLeft:
+    """A lot this run takes from: what is left in its unit, and how many more counts that is, where
+    known.
+    """
+
+    name: str
+    unit: str
+    left: float | None
+    counts_left: float | None
+    is_low: bool
+
+
+@dataclass(frozen=True)
+class BenchNews:
+    """What changed at a bench: the state, the events since a log position (`after`), the card and
+    the pace.
+    """
+
+    after: int
+    state: RunState
+    events: tuple[BenchEvent, ...]
+    card: BenchCard
+    pace: Pace
+    paused_since: str | None
+    sealed: str
+
+
+def news(db: Database, run_id: str, after: int) -> BenchNews:
+    """How a run stands, with what was logged behind a position; UnknownError where there is no such
+    run.
+    """
+    with db.read() as session:
+        log = run_logs.log_of(db, session, run_id)
+        method = method_of_run(session, log.run)
+        trial = get_trial(session, log.run.trial_id)
+    state = run_logs.state_of(db, log, method)
+    return BenchNews(
+        after=after,
+        state=state,
+        events=log.after(after),
+        card=bench_card(method, state),
+        pace=pace_of(log.events),
+        paused_since=paused_since(log.events, state),
+        sealed=sealed_run(trial, log.run, state),
+    )
+
+
+def pace_of(events: Sequence[BenchEvent]) -> Pace:
+    """The hand's pace from the times its devices gave; what was taken back moved the hand all the
+    same.
+    """
+    lately = events[-_LATELY:]
+    timed = [(at, e) for e in lately if (at := seconds_of(e)) is not None]
+    cuts = [(at, e.said.amount) for at, e in timed if isinstance(e.said, Cut)]
+    breaks = [at for at, e in timed if e.kind in ("pause", "resume")]
+    return pace(sorted(cuts), breaks)
+
+
+def seconds_of(event: BenchEvent) -> float | None:
+    """When an event was made, by its device's clock; None where an old log holds no time that can
+    be.
+    """
+    try:
+        return datetime.fromisoformat(event.client_time).timestamp()
+    except (ValueError, OverflowError):
+        return None
+
+
+def paused_since(events: Sequence[BenchEvent], state: RunState) -> str | None:
+    """When the break that lasts now began."""
+    if state.status != "paused":
+        return None
+    return next((event.client_time for event in reversed(events) if event.kind == "pause"), None)
+
+
+def stock_left(db: Database, run_id: str) -> list[StockLeft]:
+    """What is left of the lots a run takes from, and how many more counts each lasts."""
+    with db.read() as session:
+        run = run_logs.log_of(db, session, run_id).run
+    lots = {each.lot.id: each for each in stocked(db)} if run.bookings else {}
+    found = []
+    for booking in run.bookings:
+        known = lots.get(booking.lot_id)
+        if known is None:
+            continue
+        counts = (
+            known.left / booking.per_count if known.left is not None and booking.per_count else None
+        )
+        found.append(StockLeft(known.lot.name, known.lot.unit, known.left, counts, known.is_low))
+    return found

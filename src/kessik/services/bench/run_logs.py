@@ -1,0 +1,105 @@
+"""Run logs kept in memory: a log only ever grows, so that only its new tail has to be read from
+disk.
+"""
+
+from bisect import bisect_right
+from collections import OrderedDict
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from threading import Lock
+from weakref import WeakKeyDictionary
+
+from kessik.core.errors import UnknownError
+from kessik.core.protocols.events import BenchEvent
+from kessik.core.protocols.folding import fold
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.run_state import RunState
+from kessik.core.runs import Run
+from kessik.store.database import Database, Session
+from kessik.store.queries import bench_log
+
+_KEPT = 256
+_stores: WeakKeyDictionary[Database, OrderedDict[str, "_Kept"]] = WeakKeyDictionary()
+_states: WeakKeyDictionary[Database, OrderedDict[str, tuple[Method, RunState]]] = (
+    WeakKeyDictionary()
+)
+_lock = Lock()
+
+
+@dataclass
+class _Kept:
+    """A run's log as far as it was read; it is only ever added to."""
+
+    run: Run
+    events: list[BenchEvent] = field(default_factory=list)
+    by_id: dict[str, BenchEvent] = field(default_factory=dict)
+
+    @property
+    def last(self) -> int:
+        return self.events[-1].position if self.events else 0
+
+    def grow(self, tail: Sequence[BenchEvent]) -> None:
+        """Add what is new; another thread may have read some of it meanwhile."""
+        new = [event for event in tail if event.position > self.last]
+        self.events.extend(new)
+        self.by_id.update((event.id, event) for event in new)
+
+
+@dataclass(frozen=True)
+class RunLog:
+    """A run, which never changes once started, with its events in log order and by id."""
+
+    run: Run
+    events: tuple[BenchEvent, ...]
+    by_id: Mapping[str, BenchEvent]
+
+    def after(self, position: int) -> tuple[BenchEvent, ...]:
+        """The events behind a log position."""
+        return self.events[bisect_right(self.events, position, key=lambda event: event.position) :]
+
+
+def log_of(db: Database, session: Session, run_id: str) -> RunLog:
+    """The run's log as this session sees it, or UnknownError; what was read before is not read
+    again.
+
+    What a transaction appends itself is not in it before it asks, and is remembered only by
+    sessions that see it committed: the caller appends after asking.
+    """
+    with _lock:
+        logs = _stores.setdefault(db, OrderedDict())
+        kept = logs.get(run_id)
+    if kept is None:
+        run = bench_log.find_run(session, run_id)
+        if run is None:
+            raise UnknownError("there is no such run", field="run")
+        kept = _Kept(run)
+    tail = bench_log.events_of(session, run_id, kept.last)
+    with _lock:
+        kept = logs.setdefault(run_id, kept)
+        kept.grow(tail)
+        logs.move_to_end(run_id)
+        while len(logs) > _KEPT:
+            logs.popitem(last=False)
+        return RunLog(kept.run, tuple(kept.events), kept.by_id)
+
+
+def state_of(db: Database, log: RunLog, method: Method) -> RunState:
+    """The run's state after its log; folded anew only where the log has grown."""
+    last = log.events[-1].position if log.events else 0
+    with _lock:
+        known = _states.setdefault(db, OrderedDict()).get(log.run.id)
+    if known is not None and known[0] == method and known[1].position == last:
+        return known[1]
+    state = fold(log.events, method, log.run.worked_mm)
+    remember_state(db, log.run.id, method, state)
+    return state
+
+
+def remember_state(db: Database, run_id: str, method: Method, state: RunState) -> None:
+    """Keep a state for its log position; only for what is committed."""
+    with _lock:
+        states = _states.setdefault(db, OrderedDict())
+        states[run_id] = (method, state)
+        states.move_to_end(run_id)
+        while len(states) > _KEPT:
+            states.popitem(last=False)

@@ -1,0 +1,343 @@
+"""The bench: runs started, events taken, checks planned. An event is on disk before it is
+acknowledged.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from uuid import NAMESPACE_URL, uuid5
+
+from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
+from kessik.core.limits import LIMITS
+from kessik.core.media import exposure_mm2_per_mm, rope_area_mm2
+from kessik.core.planning.bench_card import BenchCard, bench_card
+from kessik.core.planning.schedule import plan_next
+from kessik.core.protocols.admission import admit
+from kessik.core.protocols.events import (
+    SERVER_KINDS,
+    BenchEvent,
+    CheckPlanned,
+    Said,
+    StageLost,
+    Start,
+    Stop,
+)
+from kessik.core.protocols.folding import advance, fold
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.pace import Pace
+from kessik.core.protocols.run_state import RunState
+from kessik.core.runs import Run
+from kessik.core.sharpening.strop_back import StropBack
+from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.edges import Edge
+from kessik.core.trials.blinding import sealed_run
+from kessik.core.trials.run_admission import _check_zone, _same_steel
+from kessik.core.trials.run_series import blade_and_edge, edge_length_used_mm
+from kessik.core.trials.strop_tests import strop_tests
+from kessik.core.trials.trial import Trial
+from kessik.services.bench import run_logs
+from kessik.services.bench.beside import pace_of, paused_since
+from kessik.services.bench.live import live_of, run_topic
+from kessik.services.stock import lots
+from kessik.services.trials.blind import blind_codes
+from kessik.services.trials.methods import method_of_run
+from kessik.services.trials.trials import get_trial
+from kessik.store.database import Database, Session
+from kessik.store.queries import bench_log, trials
+
+SERVER = "server"
+
+
+@dataclass(frozen=True)
+class Acknowledgement:
+    """An event's place in the log, whether it was there before, and the run's state with it."""
+
+    position: int
+    duplicate: bool
+    state: RunState
+
+
+@dataclass(frozen=True)
+class RunView:
+    """A run with all the bench needs to show."""
+
+    run: Run
+    trial: Trial
+    method: Method
+    blade: Blade
+    edge: Edge
+    state: RunState
+    events: tuple[BenchEvent, ...]
+    sealed: str = ""
+    shown_as: str = ""
+
+    @property
+    def recipe_now(self) -> str:
+        """What a recipe says to cut now, in words; empty where the method has none."""
+        done = 0.0
+        for part in self.method.recipe:
+            done += part.amount
+            if self.state.count < done:
+                return f"{part.medium}: {done - self.state.count:g} {self.method.count_unit} to go"
+        return ""
+
+    @property
+    def card(self) -> BenchCard:
+        """What the screen needs to go on alone."""
+        return bench_card(self.method, self.state)
+
+    @property
+    def strop_back(self) -> list[StropBack]:
+        """What the strop brought back of what the run lost."""
+        return strop_tests(self.state, self.method)
+
+    @property
+    def pace(self) -> Pace:
+        """How fast the hand is, and whether it has had enough."""
+        return pace_of(self.events)
+
+    @property
+    def paused_since(self) -> str | None:
+        """When the break that lasts now began."""
+        return paused_since(self.events, self.state)
+
+    @property
+    def edge_length_used_mm(self) -> float | None:
+        """The length of edge that works: as recorded, else the zone, else the whole edge."""
+        return edge_length_used_mm(self.run, self.blade)
+
+    @property
+    def exposure_per_cut_mm2_per_mm(self) -> float | None:
+        """Rope severed per millimetre of edge by one cut, where rope and edge length are known."""
+        diameter, length = self.trial.rope_diameter_mm, self.edge_length_used_mm
+        if diameter is None or length is None or self.run.count_unit != "cuts":
+            return None
+        return exposure_mm2_per_mm(rope_area_mm2(diameter), length)
+
+
+def start_run(db: Database, run: Run, insist_on_lot: bool = False) -> RunView:
+    """Start a run on an edge; the same id twice is one run. An edge carries one counted run.
+
+    It keeps the version of the method in force and the lots it takes from; another lot inside a
+    block is refused unless insisted on, and then marked.
+    """
+    with db.write() as session:
+        trial = get_trial(session, run.trial_id)
+        if bench_log.find_run(session, run.id) is None:
+            numbered = _placed(
+                session, trial, replace(run, number=_check_start(session, run)), insist_on_lot
+            )
+            bench_log.add_run(session, numbered)
+            _append_own(session, numbered, Start(one_holds=True), run.started.utc, 0.0, "start")
+    return run_view(db, run.id)
+
+
+def _placed(session: Session, trial: Trial, run: Run, insist_on_lot: bool) -> Run:
+    """A run with its block, round, method and lots."""
+    method = trial.method
+    found = replace(run, method_id=trial.method_id, count_unit=method.count_unit)
+    if (
+        run.zone_from_mm is None
+        and run.edge_length_used_mm is None
+        and method.zone_length_mm is not None
+    ):
+        found = replace(found, edge_length_used_mm=method.zone_length_mm)
+    if run.practice:
+        return found
+    blades = trials.blades_of(session, trial.id)
+    edges = {e.id for b in blades for e in b.edges if any(e.id == run.edge_id for e in b.edges)}
+    earlier = [other for other in bench_log.runs_of(session, trial.id) if not other.practice]
+    cut = {other.edge_id for other in earlier if other.edge_id in edges}
+    block = len(cut - {run.edge_id}) + 1
+    found = replace(found, block=block, round=block if method.cycles else None)
+    found = replace(found, bookings=lots.bookings_for(session, trial, method))
+    return replace(found, lot_change=lots.lot_change(session, found, earlier, insist_on_lot))
+
+
+def _check_start(session: Session, run: Run) -> int:
+    """Refuse a run that cannot start; returns its number on its edge."""
+    blades = trials.blades_of(session, run.trial_id)
+    blade = next((b for b in blades for edge in b.edges if edge.id == run.edge_id), None)
+    if blade is None:
+        raise UnknownError("this edge does not belong to a blade of the trial", field="edge_id")
+    edge = next(e for e in blade.edges if e.id == run.edge_id)
+    _check_zone(run, blade, edge)
+    earlier = bench_log.runs_on_edge(
+        session, run.edge_id
+    )  # of every trial: worn steel is worn for all of them
+    if not run.practice:
+        before = _stropped(session, run, earlier)
+        for other in earlier:
+            if not other.practice and _same_steel(run, other) and other.id not in before:
+                message = "this edge has been cut already; sharpen the blade and record a new edge"
+                raise NotAllowedNowError(message, field="edge_id")
+    return sum(1 for other in earlier if other.trial_id == run.trial_id) + 1
+
+
+def _stropped(session: Session, run: Run, earlier: Sequence[Run]) -> set[str]:
+    """The runs before this one on the same edge, where it goes on after the last of them was
+    stropped back.
+    """
+    if run.after_strop_of is None:
+        return set()
+    last = next((other for other in earlier if other.id == run.after_strop_of), None)
+    if last is None:
+        raise UnknownError(
+            "the run that was stropped back is not on this edge", field="after_strop_of"
+        )
+    if any(other.after_strop_of == last.id for other in earlier):
+        raise NotAllowedNowError(
+            "this edge was cut again after that strop already", field="after_strop_of"
+        )
+    if not any(event.kind == "strop" for event in bench_log.events_of(session, last.id)):
+        raise NotAllowedNowError(
+            "strop it back first, and say with how many strokes", field="after_strop_of"
+        )
+    by_id, chain = {other.id: other for other in earlier}, {last.id}
+    while last.after_strop_of is not None and last.after_strop_of in by_id:
+        last = by_id[last.after_strop_of]
+        chain.add(last.id)
+    return chain
+
+
+def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) -> Acknowledgement:
+    """Take one event; it is stored, with what the server declares of it, before this returns.
+
+    The same id with the same content is acknowledged again; with other content it is a
+    ConflictError.
+    """
+    if event.kind in SERVER_KINDS:
+        raise OutOfRangeError(
+            f"{event.kind} events are the server's own", field="kind", value=event.kind
+        )
+    with db.write() as session:
+        log = run_logs.log_of(db, session, run_id)
+        method = method_of_run(session, log.run)
+        known = log.by_id.get(event.id)
+        if known is not None:
+            if replace(known, position=0) != replace(event, position=0):
+                raise ConflictError("this id was used for another event", field="id")
+            return Acknowledgement(known.position, True, run_logs.state_of(db, log, method))
+        state = run_logs.state_of(db, log, method)
+        admit(event, state, method, log.by_id, _stopped_at(log) if state.has_ended else None)
+        position = bench_log.append(session, run_id, event, server_utc)
+        if position is None:
+            raise ConflictError(
+                "this id or device sequence number was used before",
+                field=_used_field(session, event),
+            )
+        placed = replace(event, position=position)
+        events = [*log.events, placed]
+        state = _declare(
+            session, log.run, method, events, advance(state, placed, events, method), server_utc
+        )
+    run_logs.remember_state(db, run_id, method, state)
+    live_of(db).tell(run_topic(run_id), state.position)
+    return Acknowledgement(position, False, state)
+
+
+def _stopped_at(log: run_logs.RunLog) -> int | None:
+    """Where in the log the run was last stopped."""
+    return next((e.position for e in reversed(log.events) if e.kind in ("stop", "abandon")), None)
+
+
+def _used_field(session: Session, event: BenchEvent) -> str:
+    return "id" if bench_log.has_event(session, event.id) else "device_sequence"
+
+
+def _declare(
+    session: Session,
+    run: Run,
+    method: Method,
+    log: list[BenchEvent],
+    state: RunState,
+    server_utc: str,
+) -> RunState:
+    """Log the stages and the stop that the facts now show; only the server declares them."""
+    if log[-1].kind not in ("reading", "outcome", "strike", "correction"):
+        return state
+    declared = len(log)
+    for stage in method.stages:
+        count = state.progress.lost.get(stage.name)
+        if state.stages.get(stage.name) != count:
+            said = StageLost(stage=stage.name, count=count)
+            log.append(_declared(session, run, said, stage.name, server_utc, state, log))
+    if state.rule_met and not state.has_ended:
+        said_stop = Stop(by="rule", reason=method.ends_when())
+        log.append(_declared(session, run, said_stop, "", server_utc, state, log))
+    return state if len(log) == declared else fold(log, method, run.worked_mm)
+
+
+def _declared(
+    session: Session,
+    run: Run,
+    said: StageLost | Stop,
+    stage: str,
+    utc: str,
+    state: RunState,
+    log: list[BenchEvent],
+) -> BenchEvent:
+    key = f"{'stop' if isinstance(said, Stop) else 'stage'}:{stage}:{log[-1].position}"
+    return _append_own(session, run, said, utc, state.count, key)
+
+
+def _append_own(
+    session: Session, run: Run, said: Said, utc: str, count: float, key: str
+) -> BenchEvent:
+    event = BenchEvent(
+        id=str(uuid5(NAMESPACE_URL, f"kessik:{run.id}:{key}")),
+        said=said,
+        device=SERVER,
+        device_sequence=bench_log.next_sequence(session, SERVER),
+        last_seen_position=0,
+        count_at=count,
+        client_time=utc,
+    )
+    position = bench_log.append(session, run.id, event, utc)
+    assert position is not None, "the server's own ids and sequence numbers are new"
+    return replace(event, position=position)
+
+
+def plan_check(db: Database, run_id: str, server_utc: str) -> RunState:
+    """Plan the next check if readings came in since it was last planned, and log what the tester is
+    told.
+    """
+    with db.read() as session:
+        log = run_logs.log_of(db, session, run_id)
+        method = method_of_run(session, log.run)
+    state = run_logs.state_of(db, log, method)
+    if state.plan_is_current or state.has_ended:
+        return state
+    planned = plan_next(state.worked_checks, method, state.count, state.progress)
+    if planned.stop or planned.next_count is None:
+        return state
+    most = LIMITS["count"].most
+    told = CheckPlanned(
+        next_count=min(planned.next_count, most),
+        readings=planned.readings,
+        why=planned.why,
+        stage=planned.stage,
+        band=(min(planned.band[0], most), min(planned.band[1], most)) if planned.band else None,
+        check=state.progress.asked,
+    )
+    key = f"check_planned:{state.position}"
+    with db.write() as session:
+        if run_logs.log_of(db, session, run_id).events[-1].position == state.position:
+            _append_own(session, log.run, told, server_utc, state.count, key)
+    live_of(db).tell(run_topic(run_id), state.position)
+    with db.read() as session:
+        return run_logs.state_of(db, run_logs.log_of(db, session, run_id), method)
+
+
+def run_view(db: Database, run_id: str) -> RunView:
+    """A run as it stands."""
+    with db.read() as session:
+        log = run_logs.log_of(db, session, run_id)
+        trial = get_trial(session, log.run.trial_id)
+        method = method_of_run(session, log.run)
+        blades = trials.blades_of(session, trial.id)
+    blade, edge = blade_and_edge(blades, log.run)
+    state = run_logs.state_of(db, log, method)
+    hidden = trial.is_blind and not log.run.practice
+    shown_as = blind_codes(trial, blades)[blade.id] if hidden else blade.code
+    sealed = sealed_run(trial, log.run, state)
+    return RunView(log.run, trial, method, blade, edge, state, log.events, sealed, shown_as)

@@ -1,0 +1,1 @@
+"""Instruments and the devices let in."""

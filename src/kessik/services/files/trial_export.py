@@ -1,0 +1,130 @@
+"""Trials written as files, so that they can be read again as they were."""
+
+import io
+import re
+import zipfile
+from collections.abc import Mapping
+from typing import Any
+
+from kessik.core.protocols.events import AFTER_STROP
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.run_state import LoggedCheck
+from kessik.core.trials.state import TrialRun
+from kessik.core.trials.trial import Trial
+from kessik.interchange.csv_tables import write_table
+from kessik.interchange.method_json import write_method
+from kessik.interchange.record_csv import RUN_COLUMNS
+from kessik.interchange.series_csv import write_series
+from kessik.interchange.series_events import row_of_check
+from kessik.services.files.record_files import blades_csv, edges_csv, header
+from kessik.services.files.trial_files import RUN_FIELDS
+from kessik.services.trials.state import trial_state
+from kessik.store.database import Database
+from kessik.store.queries import methods, stock
+
+
+def export_trial(db: Database, trial_id: str) -> dict[str, str]:
+    """A trial as its four files and its method, by name."""
+    state = trial_state(db, trial_id)
+    trial, blades, runs = state.trial, state.blades, state.runs
+    with db.read() as session:
+        kept = {v.number: v for v in methods.methods_of_runs(session, trial_id).values()}
+        lots = {lot.id: lot.name for lot in stock.all_lots(session)}
+    versions = {**{n: v.method for n, v in kept.items()}, trial.method_number: trial.method}
+    numbers = {v.id: n for n, v in kept.items()}
+    name = slug(trial.name)
+    unknown: dict[str, None] = {}
+    series = [
+        _series_row(trial, r, i, logged, unknown)
+        for r in runs
+        for i, logged in enumerate(r.state.checks, 1)
+    ]
+    series += [row for r in runs for row in _strop_rows(trial, r)]
+    run_rows = [
+        _run_row(trial, r, numbers.get(r.run.method_id, trial.method_number), lots) for r in runs
+    ]
+    return {
+        f"{name}.series.csv": write_series(series, list(unknown)),
+        f"{name}.runs.csv": write_table(header(RUN_COLUMNS, run_rows), run_rows),
+        f"{name}.blades.csv": blades_csv(blades),
+        f"{name}.edges.csv": edges_csv(blades),
+        f"{name}.method.json": write_method(versions, trial.method_number),
+    }
+
+
+def zipped(files: Mapping[str, str]) -> bytes:
+    """The files in one archive."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for name, text in files.items():
+            archive.writestr(name, text)
+    return out.getvalue()
+
+
+def slug(name: str) -> str:
+    """A file name from a trial's name."""
+    return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-") or "trial"
+
+
+def _series_row(
+    trial: Trial, r: TrialRun, seq: int, logged: LoggedCheck, unknown: dict[str, None]
+) -> dict[str, Any]:
+    row = row_of_check(logged)
+    unknown.update(dict.fromkeys(logged.said.extra or {}))
+    return {
+        "trial": trial.name,
+        "blade": r.blade.code,
+        "edge": r.edge.number,
+        "run": r.run.number,
+        "seq": seq,
+        "count_unit": r.run.count_unit,
+        **row,
+        "stage": row["stage"] or _only_stage(r.method, logged.check.kind),
+    }
+
+
+def _strop_rows(trial: Trial, r: TrialRun) -> list[dict[str, Any]]:
+    """Strokes on the strop after the stop, each with the readings that followed."""
+    own = {"trial": trial.name, "blade": r.blade.code, "edge": r.edge.number, "run": r.run.number}
+    own |= {"count": r.state.count, "count_unit": r.run.count_unit}
+    rows: list[dict[str, Any]] = []
+    before = 0.0
+    for test in r.state.strops:
+        rows.append({"check": "strop", "value": test.strokes - before, "unit": "strokes"})
+        rows += [
+            {"check": "force", "value": gf, "unit": "gf", "stage": AFTER_STROP}
+            for gf in test.readings_gf
+        ]
+        before = test.strokes
+    return [{**own, "seq": len(r.state.checks) + i, **row} for i, row in enumerate(rows, 1)]
+
+
+def _only_stage(method: Method, kind: str) -> str | None:
+    """The stage a pass/fail check decides, where it decides one alone."""
+    own = [stage.name for stage in method.stages if stage.check == kind and stage.limit_gf is None]
+    return own[0] if len(own) == 1 else None
+
+
+def _run_row(trial: Trial, r: TrialRun, version: int, lots: Mapping[str, str]) -> dict[str, Any]:
+    known = {name: getattr(r.run, name) for name in RUN_FIELDS}
+    own = {"trial": trial.name, "blade": r.blade.code, "edge": r.edge.number, "run": r.run.number}
+    taken = "; ".join(lots[booking.lot_id] for booking in r.run.bookings if booking.lot_id in lots)
+    spoiled = "; ".join(
+        f"spoiled at {n:g}{f' ({cause})' if cause else ''}" for n, cause in r.state.spoiled
+    )
+    note = "; ".join(part for part in (r.run.other.get("note"), spoiled) if part)
+    named = {
+        "note": note,
+        "method": f"{r.method.name}, version {version}",
+        "block": r.run.block,
+        "lot": taken or None,
+    }
+    named["after_strop"] = r.run.after_strop_of is not None or None
+    said = {name: value for name, value in {**named, **known}.items() if value not in (None, "")}
+    return {
+        "medium": trial.medium or None,
+        **r.run.other,
+        **own,
+        **said,
+        "started": r.run.started.utc,
+    }

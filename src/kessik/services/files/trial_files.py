@@ -1,0 +1,227 @@
+"""Trial files read into plain trials, for the command line and the import alike."""
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from kessik.core.comparison.analysis import TrialAnalysis, analyse
+from kessik.core.comparison.matching import BladeFacts, MatchingRule
+from kessik.core.errors import Fault, RefusedFileError
+from kessik.core.limits import LIMITS
+from kessik.core.moments import Moment
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.series import RunSeries
+from kessik.core.runs import Run
+from kessik.core.sharpening.settled import SettledRule
+from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.edges import Edge
+from kessik.core.trials.blade_facts import blade_facts
+from kessik.core.trials.edges_that_count import left_out
+from kessik.core.trials.run_series import edge_length_used_mm
+from kessik.interchange.csv_tables import Row, Table
+from kessik.interchange.faults import together
+from kessik.interchange.method_json import MethodFile, read_method
+from kessik.interchange.record_csv import read_blades, read_edges, read_runs
+from kessik.interchange.series_csv import SeriesFile, SeriesRun, read_series
+from kessik.services.files.record_files import read_blade
+from kessik.services.files.work import READS, Work
+
+_METHOD_FILE = ".method.json"
+RUN_FIELDS = ("practice", "zone_from_mm", "zone_to_mm", "edge_length_used_mm", "round", "operator")
+RULE = SettledRule(
+    "every_edge"
+)  # edges of a file may be numbered from where its tester began; it says what counts
+
+
+@dataclass(frozen=True)
+class NamedFile:
+    """A file as handed in: its name decides what it is."""
+
+    name: str
+    data: bytes
+
+
+@dataclass(frozen=True)
+class ReadRun:
+    """A run as its files tell it."""
+
+    rows: SeriesRun
+    record: Row | None
+
+    @property
+    def practice(self) -> bool:
+        return bool(self.record and self.record.values.get("practice"))
+
+    @property
+    def compares(self) -> bool:
+        """Whether it stands in comparisons: not practice, and on a fresh edge."""
+        return not self.practice and not (self.record and self.record.values.get("after_strop"))
+
+    def as_run(self, edge_id: str) -> Run:
+        record = self.record.values if self.record else {}
+        known = {name: record[name] for name in RUN_FIELDS if record.get(name) is not None}
+        block = str(record.get("block") or "")
+        if block.isdecimal():
+            known["block"] = int(block)
+        return Run(
+            "", "", edge_id, self.rows.run, Moment(""), count_unit=self.rows.count_unit, **known
+        )
+
+    @property
+    def method_number(self) -> int | None:
+        """The version of the method the run says it was cut under, as an export writes it."""
+        said = re.search(
+            r"version (\d+)$", str(self.record.values.get("method") or "") if self.record else ""
+        )
+        return int(said[1]) if said else None
+
+
+@dataclass(frozen=True)
+class ReadTrial:
+    """A trial as its files tell it; blades carry new ids and their edges. `methods` where a method
+    file came along.
+    """
+
+    name: str
+    blades: tuple[Blade, ...]
+    runs: tuple[ReadRun, ...]
+    methods: MethodFile | None = None
+
+    def edge_of(self, run: ReadRun) -> tuple[Blade, Edge]:
+        blade = next(b for b in self.blades if b.code == run.rows.blade)
+        return blade, next(e for e in blade.edges if e.number == run.rows.edge)
+
+    def series(self, run: ReadRun) -> RunSeries:
+        blade, edge = self.edge_of(run)
+        record = run.as_run(edge.id)
+        length = edge_length_used_mm(record, blade)
+        return replace(
+            run.rows.series(),
+            practice=run.practice,
+            edge_length_used_mm=length,
+            worked_mm=record.worked_mm,
+        )
+
+    def analysis(self, rule: MatchingRule, method: Method) -> TrialAnalysis:
+        """The trial analysed as the bench would; its own method file goes before the method handed
+        in.
+        """
+        out = left_out(
+            self.blades, [run.as_run(self.edge_of(run)[1].id) for run in self.runs], RULE
+        )
+        facts = {blade.code: self._facts(blade, out) for blade in self.blades}
+        in_force = self.methods.method if self.methods else method
+        return analyse(
+            [self.series(run) for run in self.runs if run.compares or run.practice],
+            facts,
+            rule,
+            in_force,
+            out,
+        )
+
+    def _facts(self, blade: Blade, out: Mapping[tuple[str, int], str]) -> BladeFacts:
+        cut = {
+            run.rows.edge for run in self.runs if run.rows.blade == blade.code and not run.practice
+        }
+        edges = [e for e in blade.edges if e.number in cut]
+        counting = [e for e in edges if (blade.code, e.number) not in out]
+        return blade_facts(blade, counting or edges, RULE)
+
+
+@dataclass(frozen=True)
+class ReadFiles:
+    """Trials read from files, with what the reader noticed about each file; or blades and edges
+    alone.
+    """
+
+    trials: tuple[ReadTrial, ...]
+    notes: tuple[str, ...]
+    blades: tuple[Table, ...] = ()
+    edges: tuple[Table, ...] = ()
+
+
+def read_files(files: Sequence[NamedFile], work: Work | None = None) -> ReadFiles:
+    """Read series with the runs, blades and edges files beside them, or blades and edges files for
+    the shelf.
+
+    RefusedFileError lists the faults of all.
+    """
+    work = work or Work()
+    work.begin(READS, len(files))
+    limit = LIMITS["files"]
+    if len(files) > limit.most:
+        raise RefusedFileError([Fault("files", 1, "", limit.says(str(len(files))))])
+    series: list[SeriesFile] = []
+    tables: dict[str, list[Table]] = {"runs": [], "blades": [], "edges": []}
+    readers = {"runs": read_runs, "blades": read_blades, "edges": read_edges}
+    method_files = [
+        read_method(file.name, file.data)
+        for file in files
+        if file.name.lower().endswith(_METHOD_FILE)
+    ]
+    for file in files:
+        work.step()
+        if file.name.lower().endswith(_METHOD_FILE):
+            continue
+        kind = next((k for k in tables if file.name.lower().endswith(f".{k}.csv")), None)
+        if kind:
+            tables[kind].append(readers[kind](file.name, file.data))
+        else:
+            series.append(read_series(file.name, file.data))
+    if not series and (tables["runs"] or not files):
+        where = files[0].name if files else "files"
+        raise RefusedFileError([Fault(where, 1, "", "a series file (*.series.csv) is needed too")])
+    _check_blades(tables["blades"])
+    found = [file.faults for file in series] + [t.faults for kind in tables.values() for t in kind]
+    together(found).refuse()
+    runs = [run for file in series for run in file.runs]
+    everything = [file.table for file in series] + [
+        table for kind in tables.values() for table in kind
+    ]
+    notes = [f"{table.file}: {note}" for table in everything for note in table.notes]
+    names = list(dict.fromkeys(run.trial for run in runs))
+    trials = tuple(
+        _read_trial(name, runs, tables, method_files[-1] if method_files else None)
+        for name in names
+    )
+    return ReadFiles(trials, tuple(notes), tuple(tables["blades"]), tuple(tables["edges"]))
+
+
+def _check_blades(tables: Sequence[Table]) -> None:
+    limit, blades = LIMITS["file_blades"], sum(len(table.rows) for table in tables)
+    if blades > limit.most:
+        raise RefusedFileError([Fault(tables[0].file, 1, "blade", limit.says(str(blades)))])
+
+
+def _read_trial(
+    name: str,
+    all_runs: Sequence[SeriesRun],
+    tables: Mapping[str, Sequence[Table]],
+    methods: MethodFile | None,
+) -> ReadTrial:
+    runs = [run for run in all_runs if run.trial == name]
+    blade_rows = {row.values["blade"]: row for table in tables["blades"] for row in table.rows}
+    edge_rows = {
+        (row.values["blade"], row.values["edge"]): row
+        for table in tables["edges"]
+        for row in table.rows
+    }
+    run_rows = {
+        (row.values["blade"], row.values["edge"], row.values.get("run") or 1): row
+        for table in tables["runs"]
+        for row in table.rows
+        if row.values.get("trial") in (None, name)
+    }
+    codes = list(dict.fromkeys(run.blade for run in runs))
+    now = runs[0].rows[0].values["time"] or ""
+    blades = []
+    for code in codes:
+        numbers = {r.edge for r in runs if r.blade == code} | {n for c, n in edge_rows if c == code}
+        by_number = {number: edge_rows.get((code, number)) for number in numbers}
+        blades.append(
+            replace(
+                read_blade(code, blade_rows.get(code), by_number, now), origin=f"files of {name}"
+            )
+        )
+    found = tuple(ReadRun(r, run_rows.get((r.blade, r.edge, r.run))) for r in runs)
+    return ReadTrial(name, tuple(blades), found, methods)

@@ -1,0 +1,1 @@
+"""Blades, edges and what is measured of them."""

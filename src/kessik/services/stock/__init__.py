@@ -1,0 +1,1 @@
+"""Lots and what is left of them."""

@@ -1,0 +1,1 @@
+"""Trials: what is asked, planned, cut and answered."""

@@ -1,0 +1,231 @@
+"""Answers kept: worked out in the background, one trial at a time, and read by every page.
+
+A page never waits for an analysis: it shows the last answer, and says that a newer one is on its
+way.
+"""
+
+import logging
+import math
+import time
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+from threading import Event, Lock, Thread
+
+from kessik.core.errors import KessikError, StoreDamagedError
+from kessik.core.sharpness.life import Bracketed, Crossed
+from kessik.core.trials.state import TrialState
+from kessik.core.trials.verdict import Verdict, judged, unanswered
+from kessik.services.trials.plans import dated_work_of
+from kessik.services.trials.state import trial_state
+from kessik.services.trials.summaries import Summary, written
+from kessik.services.trials.verdicts import evidence
+from kessik.store.database import Database
+from kessik.store.queries import answers
+from kessik.store.queries.answers import KeptAnswer, KeptPage, Page
+
+CANNOT = (
+    "it cannot be worked out: what was stored of it is met by no rule; its files can still be saved"
+)
+_LOOKED_EVERY_S = 5.0
+_LOG = logging.getLogger("kessik")
+
+
+Render = Callable[[Verdict], str]
+
+
+@dataclass(frozen=True)
+class Pages:
+    """How a verdict is written down for each page, and the version of all that."""
+
+    today: Render
+    verdict: Render
+    version: str
+
+
+@dataclass(frozen=True)
+class Todays:
+    """The lines of Today as JSON; the trials that cannot be worked out, each with its id, its name
+    and why; and how many answers are on their way.
+    """
+
+    lines: tuple[str, ...]
+    failed: tuple[tuple[str, str, str], ...]
+    behind: int
+
+
+class Answers:
+    """The kept answers of a data folder, and the thread that renews them while a server lives."""
+
+    def __init__(self, db: Database, pages: Pages) -> None:
+        self._db, self._pages = db, pages
+        self._wanted, self._closed = Event(), Event()
+        self._turn = Lock()
+        self._worker: Thread | None = None
+        db.after_write.append(self._wanted.set)
+
+    def start(self) -> None:
+        """Renew in the background what is behind, now and after every change."""
+        self._wanted.set()
+        self._worker = Thread(target=self._work, name="answers", daemon=True)
+        self._worker.start()
+
+    def close(self) -> None:
+        """Let the answer under way end, and begin no other."""
+        self._closed.set()
+        self._wanted.set()
+        if self._worker is not None:
+            self._worker.join()
+        self._db.after_write.remove(self._wanted.set)
+
+    def _work(self) -> None:
+        while not self._closed.is_set():
+            self._wanted.wait(_LOOKED_EVERY_S)  # another program may have written, too
+            self._wanted.clear()
+            try:
+                self.settle(rests=True)
+            except KessikError as failed:
+                _LOG.error("answers were not renewed: %s", failed)
+                self._closed.wait(_LOOKED_EVERY_S)
+
+    def settle(self, *, rests: bool = False) -> None:
+        """Renew all that is behind, one trial at a time; `rests` leaves as much time to others as
+        each one took.
+        """
+        while not self._closed.is_set():
+            waiting = self.behind()
+            if not waiting:
+                return
+            for trial_id in waiting:
+                began = time.monotonic()
+                self.renew(trial_id)
+                if rests and self._closed.wait(time.monotonic() - began):
+                    return
+
+    def behind(self) -> list[str]:
+        """The trials whose answer is not the newest."""
+        with self._db.read() as session:
+            return answers.behind(session, self._pages.version)
+
+    def renew(self, trial_id: str) -> None:
+        """Work a trial's answer out from one snapshot, and keep it."""
+        with self._turn:
+            with self._db.read() as session:
+                revision = answers.revision_of(session, trial_id)
+                try:
+                    known = evidence(session, trial_id)
+                except StoreDamagedError as damaged:
+                    known, failed = None, damaged.message
+            if known is None:
+                made = self._failed(trial_id, revision, failed)
+            else:
+                made = self._made(trial_id, revision, lambda: judged(*known))
+            with self._db.write() as session:
+                answers.keep(session, made)
+
+    def _made(self, trial_id: str, revision: int, work: Callable[[], Verdict]) -> KeptAnswer:
+        try:
+            found = work()
+            work_ahead = dated_work_of(self._db, found.state, lives_of(found))
+            summary = written(summary_of(found, work_ahead))
+            pages = self._pages.today(found), self._pages.verdict(found)
+        except Exception as error:  # whatever one trial holds, the others are answered
+            if not isinstance(error, KessikError):
+                _LOG.error("the trial %s cannot be worked out", trial_id, exc_info=error)
+            why = error.message if isinstance(error, KessikError) else CANNOT
+            return self._failed(trial_id, revision, why)
+        sealed, under_way = bool(found.sealed), found.state.is_under_way
+        return KeptAnswer(
+            trial_id, revision, self._pages.version, sealed, under_way, summary, *pages
+        )
+
+    def _failed(self, trial_id: str, revision: int, why: str) -> KeptAnswer:
+        version = self._pages.version
+        return KeptAnswer(trial_id, revision, version, True, False, "", "", "", why)
+
+    def page(self, page: Page, trial_id: str) -> tuple[str, bool]:
+        """A page of a trial as JSON, and whether a newer one is on its way; UnknownError where
+        there is no such trial.
+        """
+        with self._db.read() as session:
+            kept = next(iter(answers.pages(session, page, self._pages.version, trial_id)), None)
+        if kept is None or not self._may_be_shown(kept):
+            return self._without_answer(page, trial_state(self._db, trial_id)), True
+        if kept.failed:
+            raise StoreDamagedError(kept.failed, field="trial")
+        return kept.text or "", not kept.is_current
+
+    def todays(self) -> Todays:
+        """Every trial's line, those with a run under way before the others, newest first."""
+        with self._db.read() as session:
+            kept = answers.pages(session, "today", self._pages.version)
+        failed, lines = [], []
+        for each in kept:
+            if each.failed and each.is_current:
+                failed.append((each.trial_id, each.name, each.failed))
+            elif self._may_be_shown(each) and each.text:
+                lines.append((not each.under_way, each.text))
+            else:
+                lines += self._line_without_answer(each.trial_id)
+        lines.sort(key=lambda line: line[0])
+        behind = sum(1 for each in kept if not each.is_current)
+        return Todays(tuple(text for _, text in lines), tuple(failed), behind)
+
+    def _line_without_answer(self, trial_id: str) -> list[tuple[bool, str]]:
+        try:
+            state = trial_state(self._db, trial_id)
+        except KessikError:
+            return []  # told among the failed, once it was looked at
+        return [(not state.is_under_way, self._without_answer("today", state))]
+
+    def _may_be_shown(self, kept: KeptPage) -> bool:
+        """Whether a kept page may stand while a newer one is on its way: an open answer to a trial
+        that is sealed by now may not.
+        """
+        if kept.is_current:
+            return True
+        if kept.text is None or kept.failed:
+            return False
+        return kept.sealed or not trial_state(self._db, kept.trial_id).sealed
+
+    def _without_answer(self, page: Page, state: TrialState) -> str:
+        render = self._pages.today if page == "today" else self._pages.verdict
+        return render(unanswered(state))
+
+
+def summary_of(found: Verdict, work: Sequence[tuple[str, str]] = ()) -> Summary:
+    """What other pages learn of an answer."""
+    ended = [r for r in found.runs if r.state.status in ("stopped", "abandoned")]
+    return Summary(
+        found.stage,
+        lives_of(found),
+        tuple(_repeats(found)),
+        {r.run.id: (r.state.count, len(r.state.checks)) for r in ended},
+        tuple(work),
+    )
+
+
+def lives_of(found: Verdict) -> dict[str, float]:
+    """How far each blade goes, by its code; halfway of what pass and fail bracket."""
+    lives = {}
+    for blade in found.analysis.blades:
+        life = blade.lives.get(found.stage)
+        if life is not None and isinstance(life.found, Crossed):
+            lives[blade.blade] = life.found.estimate
+        elif life is not None and isinstance(life.found, Bracketed):
+            lives[blade.blade] = 0.5 * (life.found.last_pass + life.found.first_fail)
+    return lives
+
+
+def _repeats(found: Verdict) -> Iterable[tuple[float, ...]]:
+    """Ln lives of the edges of each blade; rounds of one light sharpening may fall off, and are no
+    repeats of one another.
+    """
+    if found.trial.method.cycles:
+        return []
+    by_blade: dict[str, list[float]] = {}
+    for result in found.analysis.runs:
+        life = result.lives.get(found.stage)
+        if life is not None and isinstance(life.life.found, Crossed) and not result.left_out:
+            log_life = math.log(life.life.found.estimate)
+            by_blade.setdefault(result.run.blade, []).append(log_life)
+    return [tuple(lives) for lives in by_blade.values()]

@@ -1,0 +1,47 @@
+"""Blind trials: codes stand for blades, and what would bend the hand stays hidden until it is
+uncovered.
+"""
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from kessik.core.errors import NotAllowedNowError
+from kessik.core.shelf.blades import Blade
+from kessik.core.trials.trial import Trial
+from kessik.services.trials.trials import get_trial
+from kessik.store.database import Database
+from kessik.store.queries import bench_log, trials
+
+
+def cover(db: Database, trial_id: str, seed: int) -> None:
+    """Hide the blades of a trial behind codes; only before its first counted run, and once."""
+    with db.write() as session:
+        trial = get_trial(session, trial_id)
+        if trial.blind_seed is not None:
+            return
+        if any(not run.practice for run in bench_log.runs_of(session, trial_id)):
+            raise NotAllowedNowError(
+                "runs were cut with open eyes already; a blind trial is blind from the start"
+            )
+        trials.save_trial(session, replace(trial, blind_seed=seed))
+
+
+def uncover(db: Database, trial_id: str, now_utc: str) -> None:
+    """Uncover the blades of a blind trial; the time is kept, and it is not undone."""
+    with db.write() as session:
+        trial = get_trial(session, trial_id)
+        if trial.is_blind:
+            trials.save_trial(session, replace(trial, unblinded_utc=now_utc))
+
+
+def blind_codes(trial: Trial, blades: Sequence[Blade]) -> dict[str, str]:
+    """The code that stands for each blade, by blade id; drawn from the trial's seed, the same every
+    time.
+    """
+    if trial.blind_seed is None:
+        return {}
+    order = np.random.default_rng(trial.blind_seed).permutation(len(blades))
+    by_id = sorted(blades, key=lambda blade: blade.id)
+    return {blade.id: f"Q{int(place) + 1}" for blade, place in zip(by_id, order, strict=True)}

@@ -1,0 +1,1 @@
+"""What is done for the data folder by itself."""

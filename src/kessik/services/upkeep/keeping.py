@@ -1,0 +1,18 @@
+"""What is done by itself when a server starts: leftovers removed, and a backup a day."""
+
+from datetime import UTC, datetime
+
+from kessik.services.files.imports import remove_left_behind
+from kessik.store import backups
+from kessik.store.database import Database
+
+
+def look_after(db: Database) -> None:
+    """Remove what a killed import left, and keep a copy of the data where the last one is a day
+    old.
+    """
+    now = datetime.now(UTC)
+    remove_left_behind(db, now)
+    if backups.is_daily_due(db.folder, now):
+        db.back_up(backups.DAILY)
+        backups.forget_old_dailies(db.folder)
