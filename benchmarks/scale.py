@@ -21,8 +21,8 @@ from kessik.api.app import create_app
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.moments import Moment
 from kessik.core.protocols.methods import force_limit_rope
+from kessik.interchange.named_files import NamedFile
 from kessik.services.files.imports import import_files
-from kessik.services.files.trial_files import NamedFile
 from kessik.services.today import what_waits
 from kessik.store.database import Database
 
@@ -171,9 +171,9 @@ _STARTS = (
     (
         "kessik analyse",
         ["analyse", "{file}"],
-        "import numpy, scipy.special, scipy.stats, typer, rich.console;"
+        "import numpy, scipy.special, scipy.optimize, typer, rich.console;"
         "from kessik.core.comparison.analysis import analyse;"
-        "from kessik.services.files.trial_files import series_trials",
+        "from kessik.services.files.trial_files import read_files",
         1.3,
     ),
 )

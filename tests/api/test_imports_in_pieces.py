@@ -11,10 +11,10 @@ from sqlalchemy import text
 
 from kessik.core.errors import CancelledError
 from kessik.core.limits import most
+from kessik.interchange.named_files import NamedFile
 from kessik.services.clock import now
 from kessik.services.files import imports
 from kessik.services.files.imports import import_files, remove_left_behind
-from kessik.services.files.trial_files import NamedFile
 from kessik.services.files.work import STORES, Work
 from tests.api.test_imports import post
 

@@ -11,9 +11,10 @@ from kessik.core.comparison.matching import MatchingRule
 from kessik.core.moments import Moment
 from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.interchange.analysis_json import analysis_json
+from kessik.interchange.named_files import NamedFile
 from kessik.services.files.imports import import_files
 from kessik.services.files.trial_export import export_trial
-from kessik.services.files.trial_files import NamedFile, read_files
+from kessik.services.files.trial_files import read_files
 from kessik.services.trials.verdicts import verdict
 
 NOW = Moment("2026-05-04T08:00:00+00:00", 120)

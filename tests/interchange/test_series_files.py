@@ -8,8 +8,9 @@ from hypothesis import strategies as st
 
 from kessik.core.errors import RefusedFileError
 from kessik.interchange.csv_tables import neutralise, restore
+from kessik.interchange.named_files import NamedFile
 from kessik.interchange.series_csv import read_series
-from kessik.services.files.trial_files import NamedFile, read_files
+from kessik.services.files.trial_files import read_files
 
 
 def read(text, name="raft.series.csv"):

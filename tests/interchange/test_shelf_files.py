@@ -11,9 +11,9 @@ from kessik.core.comparison.matching import MatchingRule
 from kessik.core.errors import RefusedFileError
 from kessik.core.moments import Moment
 from kessik.core.protocols.methods import Method
+from kessik.interchange.named_files import NamedFile
 from kessik.services.files.imports import import_files
-from kessik.services.files.record_files import blades_csv, edges_csv
-from kessik.services.files.trial_files import NamedFile
+from kessik.services.files.shelf_rows import blades_csv, edges_csv
 from kessik.store.database import Database
 from kessik.store.queries import shelf
 

@@ -42,7 +42,7 @@ def test_ten_kills_lose_nothing_that_was_acknowledged(tmp_path):
         files = threading.Thread(target=bring, args=(served,))
         taps.start()
         files.start()
-        threading.Event().wait(0.25 + 0.05 * kill)
+        threading.Event().wait(0.5 + 0.05 * kill)
         os.kill(served.process.pid, signal.SIGKILL)
         served.process.wait()
         taps.join()

@@ -7,12 +7,12 @@ from typing import Annotated
 
 import typer
 
-from kessik.cli.application import app, data_folder, refusing
-from kessik.cli.serving import Folder
+from kessik.cli.options import Folder, Json
+from kessik.cli.refusals import data_folder, refusing
 from kessik.store import health, restoring
 from kessik.store.database import DATABASE_NAME, Database
 
-Json = Annotated[bool, typer.Option("--json", help="JSON on standard output.")]
+app = typer.Typer()
 
 
 @app.command()

@@ -9,10 +9,22 @@ import sys
 # is loaded.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
-from kessik.cli import data_care, serving, trial_files
-from kessik.cli.application import app, said_plainly
+import typer
 
-__all__ = ["app", "data_care", "main", "serving", "trial_files"]
+from kessik.cli.commands import CommandsAsAsked
+
+app = typer.Typer(
+    cls=CommandsAsAsked,
+    no_args_is_help=True,
+    add_completion=False,
+    pretty_exceptions_enable=False,
+    help="Kessik, the bench companion of a steel tester.",
+)
+
+
+@app.callback()
+def kessik() -> None:
+    """Kessik, the bench companion of a steel tester."""
 
 
 def main() -> None:
@@ -20,6 +32,8 @@ def main() -> None:
     try:
         app()
     except Exception as error:
+        from kessik.cli.refusals import said_plainly
+
         sys.stderr.write(f"{said_plainly(error)}\n")
         sys.exit(1)
 

@@ -15,11 +15,14 @@ import uvicorn
 
 from kessik.api.app import create_app
 from kessik.api.patience import MOST_CONNECTIONS, PatientProtocol
-from kessik.cli.application import app, data_folder, refusing
+from kessik.cli.options import Folder
+from kessik.cli.refusals import data_folder, refusing
 from kessik.demo.scenario import TRIAL_ID, build
 from kessik.store.database import Database, make_folder
 from kessik.store.folder_hold import holding
 from kessik.store.queries.trials import find_trial
+
+app = typer.Typer()
 
 HOST = "127.0.0.1"
 PORT = 8737
@@ -35,7 +38,6 @@ Lan = Annotated[
 Address = Annotated[
     str | None, typer.Option(help="This machine's address in the local network (default: found).")
 ]
-Folder = Annotated[Path | None, typer.Option("--data", help="Data folder (default: this user's).")]
 
 
 @app.command()

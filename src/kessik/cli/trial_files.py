@@ -1,4 +1,4 @@
-"""`kessik analyse`, `next-check`, `import` and `export`: files in, answers out."""
+"""`kessik analyse` and `next-check`: files in, answers out; no store is opened."""
 
 import json
 import sys
@@ -9,8 +9,8 @@ import typer
 from rich.console import Console
 from rich.table import Table
 
-from kessik.cli.application import app, data_folder, load, refusing
-from kessik.cli.serving import Folder
+from kessik.cli.options import Dull, Json, Keen
+from kessik.cli.refusals import load, refusing
 from kessik.core.comparison.analysis import TrialAnalysis
 from kessik.core.comparison.matching import FACTORS, MatchingRule
 from kessik.core.comparison.wording import (
@@ -20,22 +20,17 @@ from kessik.core.comparison.wording import (
     standing_words,
     with_all_words,
 )
-from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError, UnknownError
+from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
 from kessik.core.planning.adaptive import next_check
 from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.core.sharpness.life import force_lives
 from kessik.interchange.analysis_json import analysis_json, life_json
-from kessik.services.clock import now
-from kessik.services.files.imports import import_files
-from kessik.services.files.trial_export import export_trial
-from kessik.services.files.trial_files import NamedFile, ReadFiles, ReadTrial, read_files
-from kessik.store.database import Database
-from kessik.store.queries.trials import all_trials
+from kessik.interchange.named_files import NamedFile
+from kessik.services.files.trial_files import ReadFiles, ReadTrial, read_files
+
+app = typer.Typer()
 
 Series = Annotated[Path, typer.Argument(help="A *.series.csv file.", show_default=False)]
-Json = Annotated[bool, typer.Option("--json", help="JSON on standard output.")]
-Keen = Annotated[float, typer.Option(help="Keen limit in gf.")]
-Dull = Annotated[float, typer.Option(help="Dull limit in gf.")]
 Beside = Annotated[
     Path | None, typer.Option(help="The file beside the series.", show_default=False)
 ]
@@ -57,7 +52,7 @@ def analyse(
 ) -> None:
     """Lives, blades and comparisons of a series."""
     with refusing():
-        method, rule = _settings(keen, dull, factor, as_usually_hardened)
+        method, rule = settings(keen, dull, factor, as_usually_hardened)
         read = read_files(
             [
                 *load([series]),
@@ -120,47 +115,7 @@ def next_check_command(
             sys.stdout.write(f"Dull: {life_words(life.life.found, run.count_unit)}.\n")
 
 
-@app.command("import")
-def import_command(
-    files: Annotated[
-        list[Path], typer.Argument(help="Series with the files beside them.", show_default=False)
-    ],
-    data: Folder = None,
-    factor: str = "steel",
-    keen: Keen = 300.0,
-    dull: Dull = 400.0,
-) -> None:
-    """Store the trials of files, or blades and edges files on the shelf, all or nothing."""
-    with refusing():
-        _settings(keen, dull, factor, False)
-        named, method = load(files), force_limit_rope(keen, dull, "every")
-        with Database(data_folder(data)) as database:
-            made = import_files(database, named, now(), MatchingRule(factor), method)
-    on_shelf = [f"on the shelf: {', '.join(made.blades)}"] if made.blades else []
-    for line in [*made.notes, *(f"{trial.id}  {trial.name}" for trial in made.trials), *on_shelf]:
-        sys.stdout.write(f"{line}\n")
-
-
-@app.command("export")
-def export_command(
-    trial: Annotated[str, typer.Argument(help="A trial's id or name.", show_default=False)],
-    out: Annotated[Path, typer.Option(help="Folder to write to.")] = Path(),
-    data: Folder = None,
-) -> None:
-    """Write a trial as series, runs, blades and edges files."""
-    with refusing(), Database(data_folder(data)) as database:
-        with database.read() as session:
-            found = next((t for t in all_trials(session) if trial in (t.id, t.name)), None)
-        if found is None:
-            raise UnknownError(f"there is no trial with the id or name {trial!r}")
-        files = export_trial(database, found.id)
-    out.mkdir(parents=True, exist_ok=True)
-    for name, text in files.items():
-        (out / name).write_text(text, encoding="utf-8", newline="")
-        sys.stdout.write(f"{out / name}\n")
-
-
-def _settings(
+def settings(
     keen: float, dull: float, factor: str, as_usually_hardened: bool
 ) -> tuple[Method, MatchingRule]:
     if factor not in FACTORS:

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.special import stdtrit
+import scipy
 
 BASE_CHECKS = 5
 LEAST_CHANGE_PERCENT = 3.0
@@ -47,7 +47,7 @@ def drift(checks: Sequence[Sequence[float]]) -> Drift | None:
     if len(base) >= 3:
         spread, level = (
             max(float(np.std(base, ddof=1)), 0.25 * USUAL_DAY_TO_DAY),
-            float(stdtrit(len(base) - 1, 0.975)),
+            float(scipy.special.stdtrit(len(base) - 1, 0.975)),
         )
     change = means[-1] - float(np.mean(base))
     half = level * spread * math.sqrt(1 + 1 / len(base))

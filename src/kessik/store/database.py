@@ -11,9 +11,6 @@ from threading import Lock
 from typing import Self
 from uuid import uuid4
 
-from alembic import command
-from alembic.config import Config
-from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session
 
@@ -25,6 +22,9 @@ __all__ = ["DATABASE_NAME", "Database", "Session", "migrate"]
 
 DATABASE_NAME = "kessik.sqlite3"
 BUSY_TIMEOUT_MS = 5000
+_MIGRATIONS = Path(__file__).parent / "migrations"
+_REVISIONS = sorted(path.name[:4] for path in (_MIGRATIONS / "versions").glob("[0-9]*.py"))
+"""Alembic itself is loaded only where there is something to migrate."""
 _READERS = 64
 """Connections that read at once; one more is only ever used to write."""
 
@@ -58,7 +58,7 @@ class Database:
         anything changes.
         """
         before = check_revision(path)
-        if before == ScriptDirectory.from_config(_alembic()).get_current_head():
+        if before == _REVISIONS[-1]:
             return
         backups.back_up(path, f"before-migration-from-{before}")
         engine = _engine(path, pool_size=1)
@@ -180,8 +180,7 @@ def _engine(path: Path, pool_size: int) -> Engine:
 def check_revision(path: Path) -> str | None:
     """The revision of a database's tables; StoreNewerError where this Kessik does not know it."""
     found = _revision(path)
-    known = {script.revision for script in ScriptDirectory.from_config(_alembic()).walk_revisions()}
-    if found is not None and found not in known:
+    if found is not None and found not in _REVISIONS:
         raise StoreNewerError(
             f"{path} was written by a newer Kessik; start that one, or update this"
         )
@@ -219,13 +218,11 @@ def _begin(connection: Connection) -> None:
 
 def migrate(engine: Engine, revision: str = "head") -> None:
     """Run the migrations up to a revision."""
-    config = _alembic()
+    from alembic import command
+    from alembic.config import Config
+
+    config = Config()
+    config.set_main_option("script_location", str(_MIGRATIONS))
     with engine.begin() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, revision)
-
-
-def _alembic() -> Config:
-    config = Config()
-    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
-    return config

@@ -12,9 +12,9 @@ from kessik.api.schemas.verdict import ImportOut
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.limits import most
 from kessik.core.protocols.methods import force_limit_rope
+from kessik.interchange.named_files import NamedFile
 from kessik.services.clock import now
 from kessik.services.files.imports import import_files
-from kessik.services.files.trial_files import NamedFile
 
 router = APIRouter(tags=["imports"])
 _LIMITS_GF = Annotated[float, Form(allow_inf_nan=False)]

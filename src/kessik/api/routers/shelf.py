@@ -35,7 +35,7 @@ from kessik.core.hardness import USUAL_HRC, USUAL_STANDING
 from kessik.core.sharpening.abrasives import COMPOUNDS
 from kessik.core.shelf.blades import Grade
 from kessik.services.clock import local_day, now
-from kessik.services.files.record_files import blades_csv, edges_csv
+from kessik.services.files.shelf_rows import blades_csv, edges_csv
 from kessik.services.files.trial_export import zipped
 from kessik.services.shelf import blades
 from kessik.services.shelf.pages import BladePage, blade_page

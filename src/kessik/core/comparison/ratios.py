@@ -5,9 +5,8 @@ from functools import lru_cache
 from itertools import combinations
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy import optimize, special
-from scipy.fft import irfft, next_fast_len, rfft
 
 from kessik.core.comparison.lives import SPREAD_NODES, BladePosterior, LifePosterior, spread_prior
 
@@ -48,11 +47,15 @@ def pair_level(blades: int, level: float = 0.95) -> float:
     density = np.exp(-0.5 * z**2) / np.sqrt(2.0 * np.pi)
 
     def chance(width: float) -> float:
-        inside = blades * density * (special.ndtr(z) - special.ndtr(z - width)) ** (blades - 1)
+        inside = (
+            blades
+            * density
+            * (scipy.special.ndtr(z) - scipy.special.ndtr(z - width)) ** (blades - 1)
+        )
         return float(np.trapezoid(inside, z))
 
-    width = float(optimize.brentq(lambda w: chance(w) - level, 1.0, 12.0))
-    return float(2.0 * special.ndtr(width / np.sqrt(2.0)) - 1.0)
+    width = float(scipy.optimize.brentq(lambda w: chance(w) - level, 1.0, 12.0))
+    return float(2.0 * scipy.special.ndtr(width / np.sqrt(2.0)) - 1.0)
 
 
 def blade_life(posterior: LifePosterior, blade: BladePosterior) -> Interval:
@@ -79,13 +82,13 @@ def all_ratios(posterior: LifePosterior) -> list[Ratio]:
     step = posterior.log_life[1] - posterior.log_life[0]
     size = posterior.log_life.size
     lags = step * np.arange(-(size - 1), size)
-    length = next_fast_len(2 * size - 1, real=True)
-    spectra = [rfft(blade.mass, length, axis=1) for blade in posterior.blades]
+    length = scipy.fft.next_fast_len(2 * size - 1, real=True)
+    spectra = [scipy.fft.rfft(blade.mass, length, axis=1) for blade in posterior.blades]
     ratios = []
     for (a, of_a), (b, of_b) in combinations(zip(posterior.blades, spectra, strict=True), 2):
         # the cross-correlation of both blades, for every spread at once; rounding leaves it a hair
         # below zero
-        circular = irfft(posterior.spread_weights @ (np.conj(of_a) * of_b), length)
+        circular = scipy.fft.irfft(posterior.spread_weights @ (np.conj(of_a) * of_b), length)
         mass = np.maximum(np.concatenate([circular[-(size - 1) :], circular[:size]]), 0.0)
         mass /= mass.sum()
         mean = float(mass @ lags)

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from scipy import special
+import scipy
 
 from kessik.core.comparison.matching import BladeFacts, Cell, MatchingRule, match
 from kessik.core.comparison.ratios import Ratio, pair_level
@@ -163,8 +163,8 @@ def edges_to_settle(ratio: Ratio, edges: int, blades: int) -> int:
     interval excludes 1, a likeness once its 90 % interval lies inside the indifference.
     """
     difference = abs(math.log(ratio.at_95.estimate))
-    apart = float(special.ndtri(0.5 + pair_level(blades, 0.95) / 2))
-    alike = float(special.ndtri(0.5 + pair_level(blades, 0.90) / 2))
+    apart = float(scipy.special.ndtri(0.5 + pair_level(blades, 0.95) / 2))
+    alike = float(scipy.special.ndtri(0.5 + pair_level(blades, 0.90) / 2))
     for more in range(1, MOST_EDGES):
         error = ratio.log_sd * math.sqrt(edges / (edges + more))
         if difference > apart * error or difference + alike * error < math.log(INDIFFERENCE):

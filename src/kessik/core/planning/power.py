@@ -9,8 +9,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy import optimize, special
 
 from kessik.core.comparison.lives import SPREAD_NODES, spread_prior
 from kessik.core.comparison.ratios import pair_level
@@ -69,13 +69,13 @@ def detectable(
     def missed(difference: float) -> float:
         found = (
             1.0
-            - special.ndtr((critical - difference) / sd)
-            + special.ndtr((-critical - difference) / sd)
+            - scipy.special.ndtr((critical - difference) / sd)
+            + scipy.special.ndtr((-critical - difference) / sd)
         )
         return float(weights @ found) - POWER
 
     widest = float(critical.max() + 6.0 * sd.max())
-    return Detectable(edges, float(np.exp(optimize.brentq(missed, 0.0, widest))))
+    return Detectable(edges, float(np.exp(scipy.optimize.brentq(missed, 0.0, widest))))
 
 
 def _known_spread(nodes: Floats, weights: Floats, estimation_error: float, freedom: int) -> Floats:
@@ -95,7 +95,7 @@ def _critical(sd: Floats, believed: Floats, alpha: float) -> Floats:
     low, high = np.zeros(len(believed)), np.full(len(believed), 12.0 * float(sd.max()))
     for _ in range(50):
         middle = (low + high) / 2.0
-        beyond = (believed * 2.0 * special.ndtr(-middle[:, None] / sd[None, :])).sum(axis=1)
+        beyond = (believed * 2.0 * scipy.special.ndtr(-middle[:, None] / sd[None, :])).sum(axis=1)
         low, high = np.where(beyond > alpha, middle, low), np.where(beyond > alpha, high, middle)
     return np.asarray((low + high) / 2.0)
 

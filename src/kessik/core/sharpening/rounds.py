@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.special import stdtrit
 
 FEWEST_ROUNDS = 4
 """A trend and its interval need more rounds than a line has parameters, and one to spare."""
@@ -112,7 +112,7 @@ def _trend(
     slope = float(across @ logs / (across @ across))
     residual = logs - logs.mean() - slope * across
     error = math.sqrt(float(residual @ residual) / (len(known) - 2) / float(across @ across))
-    half = float(stdtrit(len(known) - 2, 0.975)) * error
+    half = float(scipy.special.stdtrit(len(known) - 2, 0.975)) * error
     change, low, high = (100.0 * float(np.expm1(x)) for x in (slope, slope - half, slope + half))
     return Trend(what, change, low, high, _splits_at(numbers, logs))
 

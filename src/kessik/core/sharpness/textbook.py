@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.optimize import least_squares
 
 from kessik.core.errors import OutOfRangeError
 
@@ -102,7 +102,9 @@ def _descend(
     tight = {"ftol": 1e-15, "xtol": 1e-15, "gtol": 1e-15, "max_nfev": 4000}
     point = first
     for _ in range(6):
-        found = least_squares(residuals, point, jac=jacobian, x_scale="jac", method=way, **tight).x
+        found = scipy.optimize.least_squares(
+            residuals, point, jac=jacobian, x_scale="jac", method=way, **tight
+        ).x
         if np.allclose(found, point, rtol=1e-13, atol=0):
             break
         point = found

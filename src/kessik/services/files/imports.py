@@ -21,19 +21,13 @@ from kessik.core.protocols.methods import Method
 from kessik.core.trials.trial import MethodVersion, Trial
 from kessik.interchange.csv_tables import Column, Row
 from kessik.interchange.method_json import MethodFile
+from kessik.interchange.named_files import NamedFile
 from kessik.interchange.record_csv import RUN_COLUMNS
 from kessik.interchange.series_events import IMPORT, RunToLog, log_of_rows
 from kessik.services.files.record_files import import_onto_shelf
-from kessik.services.files.trial_files import (
-    RULE,
-    RUN_FIELDS,
-    NamedFile,
-    ReadRun,
-    ReadTrial,
-    read_files,
-)
+from kessik.services.files.trial_files import RULE, RUN_FIELDS, ReadRun, ReadTrial, read_files
 from kessik.services.files.work import REMOVES, STORES, Work
-from kessik.services.shelf.blades import check_new_blades
+from kessik.services.shelf.checks import check_new_blades
 from kessik.services.trials.methods import with_version
 from kessik.store.database import Database, Session
 from kessik.store.queries import arrivals, bench_log, methods, shelf, trials

@@ -16,7 +16,7 @@ from kessik.interchange.method_json import write_method
 from kessik.interchange.record_csv import RUN_COLUMNS
 from kessik.interchange.series_csv import write_series
 from kessik.interchange.series_events import row_of_check
-from kessik.services.files.record_files import blades_csv, edges_csv, header
+from kessik.services.files.shelf_rows import blades_csv, edges_csv, header
 from kessik.services.files.trial_files import RUN_FIELDS
 from kessik.services.trials.state import trial_state
 from kessik.store.database import Database

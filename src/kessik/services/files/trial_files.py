@@ -21,9 +21,10 @@ from kessik.core.trials.run_series import edge_length_used_mm
 from kessik.interchange.csv_tables import Row, Table
 from kessik.interchange.faults import together
 from kessik.interchange.method_json import MethodFile, read_method
+from kessik.interchange.named_files import NamedFile
 from kessik.interchange.record_csv import read_blades, read_edges, read_runs
 from kessik.interchange.series_csv import SeriesFile, SeriesRun, read_series
-from kessik.services.files.record_files import read_blade
+from kessik.services.files.shelf_rows import read_blade
 from kessik.services.files.work import READS, Work
 
 _METHOD_FILE = ".method.json"
@@ -31,14 +32,6 @@ RUN_FIELDS = ("practice", "zone_from_mm", "zone_to_mm", "edge_length_used_mm", "
 RULE = SettledRule(
     "every_edge"
 )  # edges of a file may be numbered from where its tester began; it says what counts
-
-
-@dataclass(frozen=True)
-class NamedFile:
-    """A file as handed in: its name decides what it is."""
-
-    name: str
-    data: bytes
 
 
 @dataclass(frozen=True)

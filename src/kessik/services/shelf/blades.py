@@ -2,13 +2,12 @@
 abrasives.
 """
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from datetime import date
 from typing import Any
 
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
-from kessik.core.facts import QUANTITIES, Measurement, Standing, check
+from kessik.core.facts import QUANTITIES, Measurement, Standing
 from kessik.core.limits import check_limit
 from kessik.core.moments import Moment
 from kessik.core.shelf.blades import Blade, Grade, Photo, check_usual
@@ -16,6 +15,7 @@ from kessik.core.shelf.edges import Abrasive, check_edge_facts
 from kessik.core.shelf.facts import completed
 from kessik.core.trials.edges_that_count import edge_waits
 from kessik.interchange.photos import read_photo
+from kessik.services.shelf.checks import check_blade
 from kessik.services.shelf.facts import restated
 from kessik.store.database import Database, Session
 from kessik.store.failures import told_plainly
@@ -105,37 +105,6 @@ def refuse_taken_code(session: Session, blade: Blade) -> None:
                 " another code",
                 field="code",
             )
-
-
-def check_blade(blade: Blade) -> None:
-    """Refuse a blade without a code, with facts that cannot be, or with dates that are none."""
-    if not blade.code.strip():
-        raise OutOfRangeError("give the blade a code", field="code")
-    for measurement in blade.measurements:
-        check(measurement)
-    low, high = blade.usual_hardness_low_hrc, blade.usual_hardness_high_hrc
-    check_usual(low, high, "usual_hardness_low_hrc", "usual_hardness_high_hrc")
-    for name in ("loan_due", "loan_returned"):
-        _check_date(getattr(blade, name), name)
-
-
-def check_new_blades(blades: Iterable[Blade]) -> None:
-    """Refuse blades that cannot be, with all their edges."""
-    for blade in blades:
-        check_blade(blade)
-        for edge in blade.edges:
-            check_edge_facts(edge)
-
-
-def _check_date(text: str, field: str) -> None:
-    if not text:
-        return
-    try:
-        date.fromisoformat(text)
-    except ValueError as wrong:
-        raise OutOfRangeError(
-            f"“{text}” is not a day like 2026-05-04", field=field, value=text
-        ) from wrong
 
 
 def change_blade(db: Database, blade_id: str, changes: Mapping[str, Any], now: Moment) -> Blade:

@@ -1,4 +1,4 @@
-"""The command line application and how it refuses."""
+"""How the command line refuses, and what it is handed."""
 
 import sys
 import traceback
@@ -12,15 +12,7 @@ from platformdirs import user_data_path
 
 from kessik.core.errors import KessikError, RefusedFileError
 from kessik.core.limits import LIMITS
-from kessik.services.files.trial_files import NamedFile
-from kessik.store.failures import storage_error
-
-app = typer.Typer(
-    no_args_is_help=True,
-    add_completion=False,
-    pretty_exceptions_enable=False,
-    help="Kessik, the bench companion of a steel tester.",
-)
+from kessik.interchange.named_files import NamedFile
 
 
 def data_folder(given: Path | None) -> Path:
@@ -52,6 +44,8 @@ def said_plainly(error: Exception) -> str:
     """
     if isinstance(error, KessikError):
         return error.message
+    from kessik.store.failures import storage_error
+
     meant = storage_error(error)
     if meant is not None:
         return meant.message

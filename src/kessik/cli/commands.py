@@ -1,0 +1,70 @@
+"""The commands by name: listing them loads none, and asking for one loads what it needs."""
+
+from importlib import import_module
+
+import typer
+from typer.core import TyperCommand, TyperGroup
+
+COMMANDS = {
+    "serve": (
+        "serving",
+        "Serve the bench on this machine, or with --lan to paired devices of the local network,"
+        " too.",
+    ),
+    "demo": (
+        "serving",
+        "Serve with the demo trial, built by the virtual bench, in a data folder of its own.",
+    ),
+    "backup": (
+        "data_care",
+        "Copy the database into the backups folder beside it; a server may go on meanwhile.",
+    ),
+    "restore": (
+        "data_care",
+        "Bring a backup back in the place of the database; what was there is kept aside, and"
+        " nothing is overwritten.",
+    ),
+    "check": (
+        "data_care",
+        "Look a data folder over: whether its database is whole, and what of it can be read."
+        " Changes nothing.",
+    ),
+    "analyse": ("trial_files", "Lives, blades and comparisons of a series."),
+    "next-check": (
+        "trial_files",
+        "Where to check an unfinished run next: the last run of the file, by the adaptive rule.",
+    ),
+    "import": (
+        "stored_files",
+        "Store the trials of files, or blades and edges files on the shelf, all or nothing.",
+    ),
+    "export": ("stored_files", "Write a trial as series, runs, blades and edges files."),
+}
+"""By name: the module of `kessik.cli` whose `app` has the command, and what it does."""
+
+
+class CommandsAsAsked(TyperGroup):
+    """A group that knows its commands by name and loads one when it is run."""
+
+    def list_commands(self, _ctx: object) -> list[str]:
+        return list(COMMANDS)
+
+    def get_command(self, _ctx: object, cmd_name: str) -> TyperCommand | None:
+        known = COMMANDS.get(cmd_name)
+        return None if known is None else TyperCommand(cmd_name, help=known[1])
+
+    def resolve_command(  # type: ignore[override]  # Typer does not export its context's base
+        self, ctx: typer.Context, args: list[str]
+    ) -> tuple[str | None, TyperCommand | None, list[str]]:
+        name, _, rest = super().resolve_command(ctx, args)
+        return name, loaded(name) if name in COMMANDS else None, rest
+
+
+def loaded(name: str) -> TyperCommand:
+    """The command itself, with its module."""
+    module = import_module(f"kessik.cli.{COMMANDS[name][0]}")
+    group = typer.main.get_command(module.app)
+    assert isinstance(group, TyperGroup)
+    command = group.commands[name]
+    assert isinstance(command, TyperCommand)
+    return command

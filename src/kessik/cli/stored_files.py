@@ -1,0 +1,61 @@
+"""`kessik import` and `export`: files into the store, and out of it."""
+
+import sys
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from kessik.cli.options import Dull, Folder, Keen
+from kessik.cli.refusals import data_folder, load, refusing
+from kessik.cli.trial_files import settings
+from kessik.core.comparison.matching import MatchingRule
+from kessik.core.errors import UnknownError
+from kessik.core.protocols.methods import force_limit_rope
+from kessik.services.clock import now
+from kessik.services.files.imports import import_files
+from kessik.services.files.trial_export import export_trial
+from kessik.store.database import Database
+from kessik.store.queries.trials import all_trials
+
+app = typer.Typer()
+
+
+@app.command("import")
+def import_command(
+    files: Annotated[
+        list[Path], typer.Argument(help="Series with the files beside them.", show_default=False)
+    ],
+    data: Folder = None,
+    factor: str = "steel",
+    keen: Keen = 300.0,
+    dull: Dull = 400.0,
+) -> None:
+    """Store the trials of files, or blades and edges files on the shelf, all or nothing."""
+    with refusing():
+        settings(keen, dull, factor, False)
+        named, method = load(files), force_limit_rope(keen, dull, "every")
+        with Database(data_folder(data)) as database:
+            made = import_files(database, named, now(), MatchingRule(factor), method)
+    on_shelf = [f"on the shelf: {', '.join(made.blades)}"] if made.blades else []
+    for line in [*made.notes, *(f"{trial.id}  {trial.name}" for trial in made.trials), *on_shelf]:
+        sys.stdout.write(f"{line}\n")
+
+
+@app.command("export")
+def export_command(
+    trial: Annotated[str, typer.Argument(help="A trial's id or name.", show_default=False)],
+    out: Annotated[Path, typer.Option(help="Folder to write to.")] = Path(),
+    data: Folder = None,
+) -> None:
+    """Write a trial as series, runs, blades and edges files."""
+    with refusing(), Database(data_folder(data)) as database:
+        with database.read() as session:
+            found = next((t for t in all_trials(session) if trial in (t.id, t.name)), None)
+        if found is None:
+            raise UnknownError(f"there is no trial with the id or name {trial!r}")
+        files = export_trial(database, found.id)
+    out.mkdir(parents=True, exist_ok=True)
+    for name, text in files.items():
+        (out / name).write_text(text, encoding="utf-8", newline="")
+        sys.stdout.write(f"{out / name}\n")
