@@ -30,7 +30,7 @@ def test_the_bench_shows_a_code_and_only_the_next_check_and_the_answer_waits(han
     run = hand.start(pair[0][1])
     hand.plan(run)
     seen = hand.client.get(f"/api/runs/{run}").json()
-    assert seen["shown_as"] == codes["AV-91"]
+    assert seen["blade"]["code"] == codes["AV-91"]
     assert (seen["state"]["plan"]["band_low"], seen["state"]["plan"]["why"]) == (None, "")
     assert seen["state"]["plan"]["next_count"] == 0
     hand.send(run, "abandon", {"reason": "for the test"})
@@ -52,6 +52,32 @@ def test_the_bench_shows_a_code_and_only_the_next_check_and_the_answer_waits(han
     assert not any(b["learned"] for b in plan["blades"]), (
         "what was cut does not show through the plan"
     )
+
+
+def test_nothing_a_bench_can_ask_for_gives_a_covered_blade_away(hand, pair):
+    telling = {"claimed_grade": "1.4112", "owner": "Corran Forge", "price": "81 crowns"}
+    for blade, _ in pair:
+        hand.client.patch(f"/api/blades/{blade}", json={**telling, "note": "the thin one"})
+    covered(hand, True)
+    cut_run(hand, pair[0][1], 30)
+    run = hand.start(pair[1][1])
+    hand.read(run, 150, 0)
+    paths = hand.client.app.openapi()["paths"]
+    asked = [
+        path.format(run_id=run, trial_id=hand.trial)
+        for path, methods in paths.items()
+        if "get" in methods
+        and (path.startswith("/api/runs/") or path.endswith("/verdict"))
+        and not path.endswith("/follow")
+    ]
+    assert len(asked) >= 6
+    said = [hand.client.get(path).text for path in asked]
+    said.append(hand.client.post(f"/api/runs/{run}/plan").text)
+    said.append(hand.send(run, "cut", {"amount": 1}).text)
+    for text in said:
+        for word in ("AV-9", "Corran", "crowns", "1.4112", "thin one"):
+            assert word not in text
+    assert hand.client.get(f"/api/runs/{run}").json()["blade"]["mark"] is None
 
 
 def test_uncovering_has_a_time_and_is_not_undone(hand, pair):

@@ -67,28 +67,42 @@ def today_line(found: Verdict) -> str:
 
 def verdict_page(found: Verdict) -> str:
     """A trial's answer, as JSON: sentence, curves, ladder, pairs."""
-    out = _open_verdict(found)
-    return (_sealed(out, found.sealed) if found.sealed else out).model_dump_json()
+    out = _sealed_verdict(found) if found.sealed else _open_verdict(found)
+    return out.model_dump_json()
 
 
-_HIDDEN = (
-    "runs", "ladder", "tie_groups", "comparisons", "figure_blades", "figure_comparisons", "notes",
-    "left_out", "cells",
-    "stages", "lot_factors", "pending", "upkeep",
-)  # fmt: skip  # a table is read by its rows
+def _sealed_verdict(found: Verdict) -> AnswerOut:
+    """All that may be shown of an answer while it is hidden: the question, the prediction, and why.
 
-
-def _sealed(out: AnswerOut, why: str) -> AnswerOut:
-    """What may be shown of an answer while it is hidden: the question, the prediction, and why."""
-    hidden: dict[str, object] = {
-        "headline": why,
-        "standing": "",
-        "sealed": why,
-        "with_all": "",
-        "efforts": None,
-    }
-    hidden |= {name: [] for name in _HIDDEN}
-    return out.model_copy(update=hidden)
+    Each part is named here: a new one is shown only once somebody has said that it may be.
+    """
+    return AnswerOut(
+        trial=TrialOut.of(found.trial),
+        blades=[],
+        stage="",
+        stages=[],
+        headline=found.sealed,
+        standing="",
+        pending=[],
+        notes=[],
+        runs=[],
+        ladder=[],
+        tie_groups=[],
+        comparisons=[],
+        figure_blades=[],
+        figure_comparisons=[],
+        efforts=None,
+        sealed=found.sealed,
+        lot_factors=[],
+        cells=[],
+        left_out=[],
+        with_all="",
+        prediction=found.trial.plan.prediction,
+        taken_as_equal=[],
+        let_go=[BY_NAME[name].label for name in found.trial.rule.let_go],
+        upkeep=[],
+        next_step=NextStepOut.model_validate(next_step(found.state)),
+    )
 
 
 def _open_verdict(found: Verdict) -> AnswerOut:

@@ -91,9 +91,6 @@ export function freshLane(edge: EdgeLike, label = "fresh"): Lane {
 }
 
 /** Zones, stations and what was seen on one edge of a blade, for its strip. */
-export const marksOf = (blade: Pick<BladeLike, "edges">, number: number) =>
-  edgeMarks(blade.edges?.find((edge) => edge.number === number));
-
 function edgeMarks(edge: EdgeLike | undefined) {
   return {
     zones: (edge?.zones ?? []).map((z) => ({
@@ -107,6 +104,16 @@ function edgeMarks(edge: EdgeLike | undefined) {
       .flatMap((m) => (m.details.stations ?? []).map((s) => s.position_mm)),
   };
 }
+
+/** The same of the edge at the bench, where nothing else is known of the blade. */
+export const marksAtBench = (edge: {
+  readonly zones: EdgeLike["zones"];
+  readonly damage: EdgeLike["damage"];
+  readonly stations_mm: readonly number[];
+}) => ({
+  ...edgeMarks({ ...edge, number: 0, measurements: [] }),
+  stationsMm: [...edge.stations_mm],
+});
 
 /** The count that fills the zone of every strip of a trial, so that strokes compare by eye. */
 export function fullCuts(runs: readonly RunLike[]): number {

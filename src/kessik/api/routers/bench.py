@@ -30,7 +30,7 @@ router = APIRouter(tags=["bench"])
 
 def _out(view: RunView) -> RunOut:
     ended = view.state.status in ("stopped", "abandoned")
-    hidden = view.trial.is_blind and not view.run.practice
+    hidden = view.is_covered
     found = (
         "The run is kept; what it showed waits until the blades are uncovered." if hidden else None
     )

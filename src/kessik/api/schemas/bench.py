@@ -5,15 +5,16 @@ from dataclasses import replace
 from typing import Annotated, Literal
 
 from kessik.api.schemas.common import Id, Place, ShortText, Wire, within
+from kessik.api.schemas.edges import DamageBody, ZoneBody
 from kessik.api.schemas.events import EventOut
 from kessik.api.schemas.methods import MethodOut
-from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import TrialOut
 from kessik.core.planning.bench_card import BenchCard
 from kessik.core.protocols.counting import amount_of
 from kessik.core.protocols.events import BenchEvent, CheckPlanned
 from kessik.core.protocols.methods import CHECK_WORDS, CheckKind
 from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState
+from kessik.core.shelf.facts import stations_mm
 from kessik.services.bench.beside import BenchNews
 from kessik.services.bench.runs import RunView
 
@@ -286,6 +287,45 @@ class AckOut(Wire):
     state: StateOut
 
 
+class EdgeAtBench(Wire):
+    """What is drawn of the edge that is cut: zones, places seen, stations; mm from the heel."""
+
+    number: int
+    zones: list[ZoneBody]
+    damage: list[DamageBody]
+    stations_mm: list[float]
+
+
+class BladeAtBench(Wire):
+    """All that a bench is told of a blade.
+
+    While the blade is covered its code is the one that stands for it and it has no mark; what could
+    name it, its grade, owner or notes, has no place here, whatever a blade will come to hold.
+    """
+
+    code: str
+    mark: int | None
+    edge_length_mm: float | None
+    edge: EdgeAtBench
+
+    @classmethod
+    def of(cls, view: RunView) -> "BladeAtBench":
+        zones = [ZoneBody(from_mm=z.from_mm, to_mm=z.to_mm, use=z.use) for z in view.edge.zones]
+        seen = [DamageBody(position_mm=d.position_mm, kind=d.kind) for d in view.edge.damage]
+        edge = EdgeAtBench(
+            number=view.edge.number,
+            zones=zones,
+            damage=seen,
+            stations_mm=stations_mm(view.edge),
+        )
+        return cls(
+            code=view.shown_as,
+            mark=None if view.is_covered else view.blade.mark,
+            edge_length_mm=view.blade.edge_length_mm,
+            edge=edge,
+        )
+
+
 class RunOut(Wire):
     """A run with all the bench needs."""
 
@@ -295,12 +335,11 @@ class RunOut(Wire):
     count_unit: str
     trial: TrialOut
     method: MethodOut
-    shown_as: str
     sealed: str
     lot_change: str
     block: int | None
     recipe_now: str
-    blade: BladeOut
+    blade: BladeAtBench
     edge_id: str
     edge: int
     state: StateOut
@@ -318,7 +357,7 @@ class RunOut(Wire):
 
     @classmethod
     def of(cls, view: RunView, found: str | None) -> "RunOut":
-        hidden = view.trial.is_blind and not view.run.practice
+        hidden = view.is_covered
         return cls(
             id=view.run.id,
             number=view.run.number,
@@ -326,12 +365,11 @@ class RunOut(Wire):
             count_unit=view.run.count_unit,
             trial=TrialOut.of(view.trial),
             method=MethodOut.of(view.method, view.run.method_id),
-            shown_as=view.shown_as,
             sealed=view.sealed,
             lot_change=view.run.lot_change,
             block=view.run.block,
             recipe_now=view.recipe_now,
-            blade=BladeOut.of(view.blade),
+            blade=BladeAtBench.of(view),
             edge_id=view.edge.id,
             edge=view.edge.number,
             state=open_state(view.state, bool(view.sealed)),

@@ -51,6 +51,13 @@ def hardness_summary(details: Mapping[str, Any], blade: Blade) -> HardnessSummar
     )
 
 
+def stations_mm(edge: Edge) -> list[float]:
+    """The places where the edge's thickness in use was measured, mm from the heel."""
+    measured = used(edge.measurements, "thickness_behind_edge_mm")
+    stations = measured.details.get("stations", ()) if measured else ()
+    return [float(station["position_mm"]) for station in stations]
+
+
 def stations_of(edge: Edge) -> Stations | None:
     """The stations of the thickness in use, summed up; None where it was not taken at stations."""
     found = used(edge.measurements, "thickness_behind_edge_mm")

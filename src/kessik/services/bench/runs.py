@@ -71,6 +71,11 @@ class RunView:
     shown_as: str = ""
 
     @property
+    def is_covered(self) -> bool:
+        """Whether a code stands for the blade, and how its runs went is hidden."""
+        return self.trial.is_blind and not self.run.practice
+
+    @property
     def recipe_now(self) -> str:
         """What a recipe says to cut now, in words; empty where the method has none."""
         done = 0.0

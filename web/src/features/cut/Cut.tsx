@@ -5,7 +5,7 @@ import { api, body } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { RopeAhead } from "../../charts/RopeAhead";
 import { counted } from "../../domain/format";
-import { marksOf } from "../../domain/strips";
+import { marksAtBench } from "../../domain/strips";
 import { Mark } from "../../ui/Mark";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
@@ -124,7 +124,7 @@ export function Cut() {
   const wide = width > 860;
   const byLength = !["cuts", "cycles", "layers", "strokes"].includes(unit);
   const worn = wornShare(run, shown);
-  const mark = run.trial.is_blind && !run.practice ? 0 : run.blade.mark;
+  const marks = marksAtBench(run.blade.edge);
   const changeKeys = (chosen: typeof keys) => {
     keepKeys(chosen);
     setKeys(chosen);
@@ -146,9 +146,9 @@ export function Cut() {
     <div ref={ref} className="flex min-h-dvh flex-col bg-paper px-4 pt-3 pb-3 text-ink bench:px-8">
       <header className="flex items-center justify-between gap-4">
         <div className="flex min-w-0 items-center gap-3">
-          {run.shown_as === run.blade.code ? <Mark mark={mark} size={30} /> : null}
+          {run.blade.mark === null ? null : <Mark mark={run.blade.mark} size={30} />}
           <span className="wide shrink-0 text-lead font-extrabold whitespace-nowrap">
-            {run.shown_as}
+            {run.blade.code}
           </span>
           <span className="truncate text-ink-2">
             edge {run.edge}
@@ -276,13 +276,13 @@ export function Cut() {
           <div className="mt-1 flex flex-wrap items-end justify-between gap-4">
             {wide || seeing ? (
               <EdgeStrip
-                mark={mark}
-                title={run.shown_as}
+                mark={run.blade.mark ?? 0}
+                title={run.blade.code}
                 edgeLengthMm={run.blade.edge_length_mm ?? null}
                 edges={[
                   {
-                    ...marksOf(run.blade, run.edge),
-                    seen: [...marksOf(run.blade, run.edge).seen, ...seenHere(run)],
+                    ...marks,
+                    seen: [...marks.seen, ...seenHere(run)],
                     number: run.edge,
                     zoneFromMm: run.zone_from_mm,
                     zoneToMm: run.zone_to_mm,

@@ -38,8 +38,8 @@ export function ReadingsChart({
   const last = shown.readings.at(-1);
   const chartRun = {
     id: run.id,
-    blade: run.shown_as,
-    mark: run.trial.is_blind ? 0 : run.blade.mark,
+    blade: run.blade.code,
+    mark: run.blade.mark ?? 0,
     edge: run.edge,
     readings,
     band: null,
@@ -62,7 +62,7 @@ export function ReadingsChart({
             </span>
           </p>
           <DecayChart
-            title={`Readings of ${run.shown_as}, edge ${run.edge}`}
+            title={`Readings of ${run.blade.code}, edge ${run.edge}`}
             runs={readings.length ? [chartRun] : []}
             limits={limitsOf(run.method)}
             unit={run.count_unit}

@@ -69,7 +69,6 @@ function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
     count_unit: "cuts",
     trial: {} as Run["trial"],
     method: METHOD,
-    shown_as: "A",
     sealed: "",
     lot_change: "",
     block: 1,

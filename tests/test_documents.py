@@ -1,0 +1,53 @@
+"""What the documents list is what the code has."""
+
+import re
+from importlib import import_module
+from pathlib import Path
+
+from kessik.interchange import record_csv, series_csv, shots_csv
+from kessik.interchange.log_csv import HEADER as LOG_COLUMNS
+
+ROOT = Path(__file__).parents[1]
+FORMATS = {
+    "*.series.csv": [column.name for column in series_csv.COLUMNS],
+    "*.runs.csv": [column.name for column in record_csv.RUN_COLUMNS],
+    "*.blades.csv": [column.name for column in record_csv.BLADE_COLUMNS],
+    "*.edges.csv": [column.name for column in record_csv.EDGE_COLUMNS],
+    "*.shots.csv": [column.name for column in shots_csv.COLUMNS],
+    "*.log.csv": list(LOG_COLUMNS),
+}
+
+
+def test_every_column_of_every_file_is_described():
+    said = (ROOT / "docs/file-formats.md").read_text(encoding="utf-8")
+    chapters = {
+        part.splitlines()[0].strip("` "): re.findall(r"^\| `(\w+)` \|", part, re.M)
+        for part in said.split("\n## ")[1:]
+    }
+    for name, columns in FORMATS.items():
+        assert chapters[name] == columns, name
+
+
+def test_every_decision_stands_in_the_index():
+    index = (ROOT / "docs/decisions/README.md").read_text(encoding="utf-8")
+    for path in (ROOT / "docs/decisions").glob("0*.md"):
+        title = path.read_text(encoding="utf-8").splitlines()[0].removeprefix("# ")
+        assert f"- [{path.name[:4]}]({path.name}) {title}" in index
+
+
+def test_every_name_that_the_glossary_points_at_is_there():
+    said = (ROOT / "docs/glossary.md").read_text(encoding="utf-8")
+    for name in re.findall(r"`((?:core|services)\.[\w.]+)`", said):
+        assert found(f"kessik.{name}"), name
+
+
+def found(dotted):
+    """Whether a module, or something in one, has this name."""
+    parts = dotted.split(".")
+    for split in range(len(parts), 0, -1):
+        try:
+            thing = import_module(".".join(parts[:split]))
+        except ModuleNotFoundError:
+            continue
+        return all(hasattr(thing, name) for name in parts[split:])
+    return False
