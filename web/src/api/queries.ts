@@ -3,13 +3,14 @@ import { api, body, type Schemas } from "./client";
 
 /** What is read from the server, by name; every screen reads through these. */
 /** While answers are being worked out, a page asks again by itself. */
-const renewed = (query: { state: { data?: { working_out: number } | undefined } }) =>
-  query.state.data?.working_out ? 700 : false;
+const renewed =
+  (every: number) => (query: { state: { data?: { working_out: number } | undefined } }) =>
+    query.state.data?.working_out ? every : false;
 
 export const todayQuery = queryOptions({
   queryKey: ["today"],
   queryFn: () => body(api.GET("/api/today")),
-  refetchInterval: renewed,
+  refetchInterval: renewed(2000),
 });
 
 export const lineUpQuery = (trialId: string) =>
@@ -48,7 +49,7 @@ export const verdictQuery = (trialId: string) =>
     queryKey: ["verdict", trialId],
     queryFn: () =>
       body(api.GET("/api/trials/{trial_id}/verdict", { params: { path: { trial_id: trialId } } })),
-    refetchInterval: renewed,
+    refetchInterval: renewed(700),
   });
 
 export const quantitiesQuery = queryOptions({

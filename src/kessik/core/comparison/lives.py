@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.lib.stride_tricks import sliding_window_view
 from numpy.typing import NDArray
 
 from kessik.core.sharpness.joint import given_master
@@ -150,14 +151,15 @@ def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
     evidences: list[float] = []
     step = grid[1] - grid[0]
     rows = [table[kept] if table.shape[0] > 1 else table for table in tables]
+    windows = [_window(row) for row in rows]
     for number, spread in enumerate(SPREAD_NODES):
         if number >= _USUAL_SPREADS and _settled_among(evidences):
             masses.append(masses[-1])
             evidences.append(evidences[-1])
             continue
         joint = np.repeat(prior[:, None], grid.size, axis=1)
-        for row in rows:
-            joint *= np.maximum(_smoothed(row, spread / step), _LEAST_LIKELIHOOD)
+        for row, window in zip(rows, windows, strict=True):
+            joint *= np.maximum(_smoothed(row, spread / step, window), _LEAST_LIKELIHOOD)
         mass = joint.sum(axis=0)
         evidences.append(float(mass.sum()))
         masses.append(mass / mass.sum())
@@ -165,21 +167,25 @@ def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
     return BladePosterior(blade.code, len(blade.edges), np.stack(masses), evidence / evidence.max())
 
 
-def _smoothed(rows: Floats, sd: float) -> Floats:
+def _window(rows: Floats) -> tuple[int, int]:
+    """The columns outside of which every row is empty, the last one exclusive."""
+    filled = np.flatnonzero(rows.any(axis=0))
+    return int(filled[0]), int(filled[-1]) + 1
+
+
+def _smoothed(rows: Floats, sd: float, window: tuple[int, int]) -> Floats:
     """Rows smoothed by a Gaussian of `sd` nodes, cut off at four of them, nothing beyond the grid.
 
-    Each row is empty but for a window; one matrix product over it is several times quicker than
+    The rows are empty but for a window; one matrix product over it is several times quicker than
     a filter over the whole grid.
     """
     reach = int(4.0 * sd + 0.5)
     kernel = np.exp(-0.5 * (np.arange(-reach, reach + 1) / sd) ** 2)
     kernel /= kernel.sum()
-    filled = np.flatnonzero(rows.any(axis=0))
-    first, last = int(filled[0]), int(filled[-1]) + 1
-    spread = np.zeros((last - first, last - first + 2 * reach))
-    for place, row in enumerate(spread):
-        row[place : place + kernel.size] = kernel
-    size = rows.shape[1]
+    first, last = window
+    size, within = rows.shape[1], last - first
+    padded = np.concatenate([np.zeros(within - 1), kernel, np.zeros(within - 1)])
+    spread = sliding_window_view(padded, within + 2 * reach)[::-1]
     low, high = max(first - reach, 0), min(last + reach, size)
     out = np.zeros_like(rows)
     inside = slice(low - first + reach, high - first + reach)

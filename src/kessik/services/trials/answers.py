@@ -26,6 +26,9 @@ from kessik.store.queries.answers import KeptAnswer, KeptPage, Page
 CANNOT = (
     "it cannot be worked out: what was stored of it is met by no rule; its files can still be saved"
 )
+UNANSWERED_SHOWN = 3
+"""Lines of Today without any answer yet, each of which has to read its trial; the others follow as
+they are worked out."""
 _LOOKED_EVERY_S = 5.0
 _LOG = logging.getLogger("kessik")
 
@@ -158,13 +161,13 @@ class Answers:
         """Every trial's line, those with a run under way before the others, newest first."""
         with self._db.read() as session:
             kept = answers.pages(session, "today", self._pages.version)
-        failed, lines = [], []
+        failed, lines, unanswered_lines = [], [], 0
         for each in kept:
             if each.failed and each.is_current:
                 failed.append((each.trial_id, each.name, each.failed))
             elif self._may_be_shown(each) and each.text:
                 lines.append((not each.under_way, each.text))
-            else:
+            elif (unanswered_lines := unanswered_lines + 1) <= UNANSWERED_SHOWN:
                 lines += self._line_without_answer(each.trial_id)
         lines.sort(key=lambda line: line[0])
         behind = sum(1 for each in kept if not each.is_current)
@@ -185,7 +188,9 @@ class Answers:
             return True
         if kept.text is None or kept.failed:
             return False
-        return kept.sealed or not trial_state(self._db, kept.trial_id).sealed
+        if kept.sealed or not kept.may_be_sealed:
+            return True
+        return not trial_state(self._db, kept.trial_id).sealed
 
     def _without_answer(self, page: Page, state: TrialState) -> str:
         render = self._pages.today if page == "today" else self._pages.verdict

@@ -3,10 +3,10 @@
 from dataclasses import asdict, dataclass
 from typing import Literal
 
-from sqlalchemy import or_, select
+from sqlalchemy import exists, or_, select
 from sqlalchemy.orm import Session
 
-from kessik.store.tables import AnswerRow, RevisionRow, TrialRow
+from kessik.store.tables import AnswerRow, RevisionRow, RunRow, TrialRow
 
 Page = Literal["today", "verdict"]
 
@@ -30,7 +30,9 @@ class KeptAnswer:
 
 @dataclass(frozen=True)
 class KeptPage:
-    """One page of a trial's answer, None where none was made yet, and whether it is the newest."""
+    """One page of a trial's answer, None where none was made yet, and whether it is the newest; a
+    trial that is blind, or has a verification run, may be sealed by now.
+    """
 
     trial_id: str
     name: str
@@ -39,6 +41,7 @@ class KeptPage:
     under_way: bool
     failed: str
     is_current: bool
+    may_be_sealed: bool
 
 
 def revision_of(session: Session, trial_id: str) -> int:
@@ -86,6 +89,10 @@ def pages(
             AnswerRow.under_way,
             AnswerRow.failed,
             (AnswerRow.revision == RevisionRow.number) & (AnswerRow.version == version),
+            or_(
+                TrialRow.blind_seed.is_not(None) & TrialRow.unblinded_utc.is_(None),
+                exists().where(RunRow.trial_id == TrialRow.id, RunRow.verifies_run_id != ""),
+            ),
         )
         .join(RevisionRow, RevisionRow.trial_id == TrialRow.id)
         .outerjoin(AnswerRow, AnswerRow.trial_id == TrialRow.id)
@@ -96,7 +103,14 @@ def pages(
         found = found.where(TrialRow.id == trial_id)
     return [
         KeptPage(
-            row[0], row[1], row[2] or None, bool(row[3]), bool(row[4]), row[5] or "", bool(row[6])
+            trial_id=row[0],
+            name=row[1],
+            text=row[2] or None,
+            sealed=bool(row[3]),
+            under_way=bool(row[4]),
+            failed=row[5] or "",
+            is_current=bool(row[6]),
+            may_be_sealed=bool(row[7]),
         )
         for row in session.execute(found)
     ]
