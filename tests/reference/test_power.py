@@ -91,3 +91,11 @@ def test_the_testers_own_repeats_are_learned():
     assert (
         detectable(3, 0.03, 2, (nodes, calm)).ratio < detectable(3, 0.03, 2, (nodes, rough)).ratio
     )
+
+
+def test_thousands_of_repeats_leave_the_spread_known_and_a_number():
+    repeats = [(0.0, 0.05), (0.0, -0.04)] * 1000
+    nodes, weights, spoke = spread_from_repeats(repeats, 0.03)
+    found = detectable(2, 0.03, 2, (nodes, weights))
+    assert spoke == 2000
+    assert 1.0 < found.ratio < 1.5

@@ -1,10 +1,11 @@
 """Answers are kept: renewed in the background after every kind of change, read by every page."""
 
+import time
+
 import pytest
 from sqlalchemy import event, text
 
 from kessik.api.app import create_app
-from kessik.services.trials.answers import Answers
 from tests.conftest import BenchHand, TestClient, here
 from tests.services.test_what_comes_next import cut_run
 
@@ -92,13 +93,14 @@ def test_a_server_renews_by_itself_and_ends_when_it_is_told_to(database):
     with here(create_app(database)) as client:
         hand = BenchHand(client)
         hand.make_trial("A", "B")
-        answers: Answers = client.app.state.answers
+        renewing = client.app.state.renewing
         for _ in range(100):
             if asked_at_once(client, "/api/today")["working_out"] == 0:
                 break
-            answers._closed.wait(0.05)
+            time.sleep(0.1)
         assert asked_at_once(client, "/api/today")["working_out"] == 0
-    assert not answers._worker.is_alive()
+        assert renewing.is_running
+    assert not renewing.is_running
 
 
 def queries_of(database, action):

@@ -40,6 +40,7 @@ from kessik.services.devices.instrument_desk import desk_of, plug_in_all
 from kessik.services.devices.pairing import Pairing
 from kessik.services.files.imports import Imports
 from kessik.services.trials.answers import Answers
+from kessik.services.trials.renewing import Renewing
 from kessik.services.upkeep.keeping import look_after
 from kessik.store.database import Database
 
@@ -83,6 +84,7 @@ def create_app(
     app.state.run_news = None if database is None else make_run_news(database)
     app.state.imports = Imports()
     app.state.renews = renews
+    app.state.renewing = None if database is None else Renewing(database, "kessik.api.answering")
     app.state.answers = None if database is None else Answers(database, answer_pages())
     problems.install(app)
     for part in _PARTS:
@@ -112,11 +114,11 @@ async def _plugged_in(app: FastAPI) -> AsyncIterator[None]:
         return
     await run_in_threadpool(plug_in_all, database)
     if app.state.renews:
-        app.state.answers.start()
+        app.state.renewing.start()
     upkeep = asyncio.create_task(_look_after(database))
     yield
     upkeep.cancel()
-    await run_in_threadpool(app.state.answers.close)
+    await run_in_threadpool(app.state.renewing.close)
     await run_in_threadpool(desk_of(database).close)
 
 

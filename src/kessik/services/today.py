@@ -4,12 +4,12 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
-from kessik.core.facts import MEASURED
-from kessik.core.shelf.blades import Blade
+from kessik.core.facts import MEASURED, used
 from kessik.services.stock.lots import stocked
 from kessik.services.trials.summaries import summaries
 from kessik.store.database import Database
-from kessik.store.queries import shelf
+from kessik.store.queries import waiting
+from kessik.store.queries.waiting import LentBlade
 
 DAYS_AHEAD = 7
 
@@ -35,17 +35,16 @@ def what_waits(db: Database, day: date) -> list[Due]:
     not measured.
     """
     with db.read() as session:
-        blades = [blade for blade in shelf.all_blades(session) if blade.archived_utc is None]
-        in_trials = shelf.trials_of_blades(session)
-    loans = [_loan(blade, day) for blade in blades if blade.loan_due and not blade.loan_returned]
+        lent = waiting.lent_blades(session)
+        hardness = waiting.hardness_of_blades_in_trials(session)
+    loans = [_loan(blade, day) for blade in lent]
     soft = []
-    for blade in blades:
-        known = blade.used("hardness_hrc")
-        if in_trials.get(blade.id) and (known is None or known.standing not in MEASURED):
-            only = f"only {known.standing}" if known else "not known"
-            soft.append(
-                Due("hardness", f"Hardness of {blade.code} is {only}", blade.id, mark=blade.mark)
-            )
+    for known in hardness:
+        counts = used(known.measurements, "hardness_hrc")
+        if counts is None or counts.standing not in MEASURED:
+            only = f"only {counts.standing}" if counts else "not known"
+            says = f"Hardness of {known.code} is {only}"
+            soft.append(Due("hardness", says, known.id, mark=known.mark))
     dated = sorted([*loans, *_work(db, day)], key=lambda due: due.on)
     return [*dated, *_low_lots(db), *soft]
 
@@ -76,7 +75,7 @@ def _low_lots(db: Database) -> list[Due]:
     return found
 
 
-def _loan(blade: Blade, day: date) -> Due:
+def _loan(blade: LentBlade, day: date) -> Due:
     days = (date.fromisoformat(blade.loan_due) - day).days
     lender = f" to {blade.loan_from}" if blade.loan_from else ""
     says = f"Return {blade.code}{lender}, {_when(days)}"

@@ -5,6 +5,7 @@ its own estimation error. With k edges a blade, the difference of two blades sca
 2 (s² + e²) / k; how well the spread s is known grows with the edges of all blades.
 """
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -84,7 +85,9 @@ def _known_spread(nodes: Floats, weights: Floats, estimation_error: float, freed
     """
     variance = nodes**2 + estimation_error**2
     fit = -0.5 * freedom * (np.log(variance)[None, :] + variance[:, None] / variance[None, :])
-    believed = weights[None, :] * np.exp(fit - fit.max(axis=1, keepdims=True))
+    # on the log scale: where many repeats have spoken, most weights are next to nothing
+    fit = fit + np.log(np.maximum(weights, np.finfo(float).tiny))
+    believed = np.exp(fit - fit.max(axis=1, keepdims=True))
     return np.asarray(believed / believed.sum(axis=1, keepdims=True))
 
 
@@ -145,7 +148,8 @@ def spread_from_repeats(
     for lives in log_lives:
         if len(lives) < 2:
             continue
-        scatter = float(np.sum((np.asarray(lives) - np.mean(lives)) ** 2))
+        mean = math.fsum(lives) / len(lives)
+        scatter = math.fsum((life - mean) ** 2 for life in lives)
         freedom = len(lives) - 1
         log_weights = log_weights - 0.5 * (freedom * np.log(variance) + scatter / variance)
         repeats += freedom

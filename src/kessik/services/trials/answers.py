@@ -6,15 +6,14 @@ way.
 
 import logging
 import math
-import time
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
-from threading import Event, Lock, Thread
 
 from kessik.core.errors import KessikError, StoreDamagedError
 from kessik.core.sharpness.life import Bracketed, Crossed
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.verdict import Verdict, judged, unanswered
+from kessik.services.trials.past import pace_of
 from kessik.services.trials.plans import dated_work_of
 from kessik.services.trials.state import trial_state
 from kessik.services.trials.summaries import Summary, written
@@ -29,7 +28,6 @@ CANNOT = (
 UNANSWERED_SHOWN = 3
 """Lines of Today without any answer yet, each of which has to read its trial; the others follow as
 they are worked out."""
-_LOOKED_EVERY_S = 5.0
 _LOG = logging.getLogger("kessik")
 
 
@@ -57,52 +55,18 @@ class Todays:
 
 
 class Answers:
-    """The kept answers of a data folder, and the thread that renews them while a server lives."""
+    """The kept answers of a data folder: read by every page, renewed where no page waits."""
 
     def __init__(self, db: Database, pages: Pages) -> None:
         self._db, self._pages = db, pages
-        self._wanted, self._closed = Event(), Event()
-        self._turn = Lock()
-        self._worker: Thread | None = None
-        db.after_write.append(self._wanted.set)
 
-    def start(self) -> None:
-        """Renew in the background what is behind, now and after every change."""
-        self._wanted.set()
-        self._worker = Thread(target=self._work, name="answers", daemon=True)
-        self._worker.start()
-
-    def close(self) -> None:
-        """Let the answer under way end, and begin no other."""
-        self._closed.set()
-        self._wanted.set()
-        if self._worker is not None:
-            self._worker.join()
-        self._db.after_write.remove(self._wanted.set)
-
-    def _work(self) -> None:
-        while not self._closed.is_set():
-            self._wanted.wait(_LOOKED_EVERY_S)  # another program may have written, too
-            self._wanted.clear()
-            try:
-                self.settle(rests=True)
-            except KessikError as failed:
-                _LOG.error("answers were not renewed: %s", failed)
-                self._closed.wait(_LOOKED_EVERY_S)
-
-    def settle(self, *, rests: bool = False) -> None:
-        """Renew all that is behind, one trial at a time; `rests` leaves as much time to others as
-        each one took.
-        """
-        while not self._closed.is_set():
-            waiting = self.behind()
-            if not waiting:
-                return
+    def settle(self, is_over: Callable[[], bool] = lambda: False) -> None:
+        """Renew all that is behind, one trial at a time, unless it is over before."""
+        while waiting := self.behind():
             for trial_id in waiting:
-                began = time.monotonic()
-                self.renew(trial_id)
-                if rests and self._closed.wait(time.monotonic() - began):
+                if is_over():
                     return
+                self.renew(trial_id)
 
     def behind(self) -> list[str]:
         """The trials whose answer is not the newest."""
@@ -111,25 +75,24 @@ class Answers:
 
     def renew(self, trial_id: str) -> None:
         """Work a trial's answer out from one snapshot, and keep it."""
-        with self._turn:
-            with self._db.read() as session:
-                revision = answers.revision_of(session, trial_id)
-                try:
-                    known = evidence(session, trial_id)
-                except StoreDamagedError as damaged:
-                    known, failed = None, damaged.message
-            if known is None:
-                made = self._failed(trial_id, revision, failed)
-            else:
-                made = self._made(trial_id, revision, lambda: judged(*known))
-            with self._db.write() as session:
-                answers.keep(session, made)
+        with self._db.read() as session:
+            revision = answers.revision_of(session, trial_id)
+            try:
+                known = evidence(session, trial_id)
+            except StoreDamagedError as damaged:
+                known, failed = None, damaged.message
+        if known is None:
+            made = self._failed(trial_id, revision, failed)
+        else:
+            made = self._made(trial_id, revision, lambda: judged(*known))
+        with self._db.write() as session:
+            answers.keep(session, made)
 
     def _made(self, trial_id: str, revision: int, work: Callable[[], Verdict]) -> KeptAnswer:
         try:
             found = work()
             work_ahead = dated_work_of(self._db, found.state, lives_of(found))
-            summary = written(summary_of(found, work_ahead))
+            summary = written(summary_of(found, work_ahead, pace_of(self._db, found.state)))
             pages = self._pages.today(found), self._pages.verdict(found)
         except Exception as error:  # whatever one trial holds, the others are answered
             if not isinstance(error, KessikError):
@@ -197,7 +160,11 @@ class Answers:
         return render(unanswered(state))
 
 
-def summary_of(found: Verdict, work: Sequence[tuple[str, str]] = ()) -> Summary:
+def summary_of(
+    found: Verdict,
+    work: Sequence[tuple[str, str]] = (),
+    pace_s: tuple[float | None, float | None] = (None, None),
+) -> Summary:
     """What other pages learn of an answer."""
     ended = [r for r in found.runs if r.state.status in ("stopped", "abandoned")]
     return Summary(
@@ -206,6 +173,7 @@ def summary_of(found: Verdict, work: Sequence[tuple[str, str]] = ()) -> Summary:
         tuple(_repeats(found)),
         {r.run.id: (r.state.count, len(r.state.checks)) for r in ended},
         tuple(work),
+        pace_s,
     )
 
 

@@ -63,7 +63,7 @@ def learn(db: Database, trial_id: str) -> Past:
     state = trial_state(db, trial_id)
     known = summaries(db)
     own = known.get(trial_id)
-    cut_s, reading_s = pace_of(db, state)
+    cut_s, reading_s = own.pace_s if own is not None else (None, None)
     repeats = [lives for summary in known.values() for lives in summary.repeats]
     return Past(
         state,

@@ -12,7 +12,8 @@ from kessik.store.queries import answers
 class Summary:
     """What other pages learn of a trial: lives by blade, ln lives of the edges of each blade, and
     by run that ended its count and how often it was checked; `work` is
-    planned work, each with its day and in words.
+    planned work, each with its day and in words, `pace_s` the seconds that a cut and a reading
+    take.
     """
 
     stage: str = ""
@@ -20,6 +21,7 @@ class Summary:
     repeats: tuple[tuple[float, ...], ...] = ()
     used: dict[str, tuple[float, int]] = field(default_factory=dict)
     work: tuple[tuple[str, str], ...] = ()
+    pace_s: tuple[float | None, float | None] = (None, None)
 
 
 _SUMMARY = TypeAdapter(Summary)

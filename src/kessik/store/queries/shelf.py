@@ -62,7 +62,7 @@ def whole_blades(session: Session, rows: Sequence[BladeRow]) -> list[Blade]:
     found = session.scalars(select(MeasurementRow).where(MeasurementRow.blade_id.in_(ids))).all()
     measured: dict[str, list[Measurement]] = defaultdict(list)
     for row in found:
-        measured[row.edge_id or row.blade_id].append(_measurement(row))
+        measured[row.edge_id or row.blade_id].append(measurement_of(row))
     by_blade: dict[str, list[Edge]] = defaultdict(list)
     for edge in edges:
         by_blade[edge.blade_id].append(_edge(edge, measured[edge.id]))
@@ -122,7 +122,7 @@ def find_measurement(
 ) -> tuple[str, str | None, Measurement] | None:
     """A measurement with the blade and the edge it belongs to."""
     row = session.get(MeasurementRow, measurement_id)
-    return (row.blade_id, row.edge_id, _measurement(row)) if row else None
+    return (row.blade_id, row.edge_id, measurement_of(row)) if row else None
 
 
 def delete_blade(session: Session, blade_id: str) -> None:
@@ -264,7 +264,8 @@ def _photo(row: PhotoRow) -> Photo:
     return Photo(row.hash, row.blade_id, row.media_type, row.caption, row.added_utc)
 
 
-def _measurement(row: MeasurementRow) -> Measurement:
+def measurement_of(row: MeasurementRow) -> Measurement:
+    """The measurement of a row."""
     plain = {
         field.name: getattr(row, field.name) for field in fields(Measurement) if field.name != "on"
     }

@@ -1,0 +1,47 @@
+"""The process that works answers out: `python -m kessik.api.answering FOLDER`.
+
+It is started by a server and ends with it: each byte on its standard input says that something was
+written, the end of it that the server is gone. What it computes is not in the way of any tap.
+"""
+
+import logging
+import os
+import select
+import sys
+from pathlib import Path
+
+from kessik.api.pages import pages
+from kessik.core.errors import KessikError
+from kessik.services.trials.answers import Answers
+from kessik.store.database import Database
+
+LOOKS_EVERY_S = 5.0
+"""How often it looks by itself: another program may have written, too."""
+
+
+def main(folder: Path) -> None:
+    """Renew what is behind, now and whenever told, until the server is gone."""
+    os.nice(10)
+    with Database(folder) as database:
+        answers = Answers(database, pages())
+        while True:
+            try:
+                answers.settle(is_over=_server_is_gone)
+            except KessikError as failed:
+                logging.getLogger("kessik").error("answers were not renewed: %s", failed)
+            if _told_to_end(LOOKS_EVERY_S):
+                return
+
+
+def _server_is_gone() -> bool:
+    return os.getppid() == 1
+
+
+def _told_to_end(within_s: float) -> bool:
+    """Wait for word from the server; whether it has none any more."""
+    ready, _, _ = select.select([sys.stdin], [], [], within_s)
+    return bool(ready) and not os.read(sys.stdin.fileno(), 65536)
+
+
+if __name__ == "__main__":
+    main(Path(sys.argv[1]))
