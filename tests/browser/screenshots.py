@@ -21,12 +21,22 @@ def take_bench(bench, name):
     picture(bench.driver, FOLDER / f"{name}.png")
 
 
+def worked_out(address):
+    """Today, once no answer is being worked out any more."""
+    while True:
+        with urllib.request.urlopen(address + "/api/today") as answer:
+            today = json.loads(answer.read())
+        if not today["working_out"]:
+            return today
+        time.sleep(0.5)
+
+
 def main():
     with TemporaryDirectory(ignore_cleanup_errors=True) as folder, chromium() as driver:
         demo, empty = Served(Path(folder) / "demo", "demo"), Served(Path(folder) / "empty")
         try:
-            with urllib.request.urlopen(demo.address + "/api/today") as answer:
-                by_name = {t["trial"]["name"]: t for t in json.loads(answer.read())["trials"]}
+            today = worked_out(demo.address)
+            by_name = {t["trial"]["name"]: t for t in today["trials"]}
             entry = by_name["Raft rope, before the season"]
             trial = f"{demo.address}/trials/{entry['trial']['id']}"
             run = next(r["id"] for r in entry["runs"] if r["status"] == "paused")

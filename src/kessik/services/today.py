@@ -1,6 +1,6 @@
 """Today: the next thing to do in a trial, and what waits beside."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from typing import Literal
 
@@ -12,6 +12,7 @@ from kessik.store.queries import waiting
 from kessik.store.queries.waiting import LentBlade
 
 DAYS_AHEAD = 7
+MOST_NAMED = 6
 
 
 DueKind = Literal["loan", "hardness", "work", "stock"]
@@ -45,6 +46,10 @@ def what_waits(db: Database, day: date) -> list[Due]:
             only = f"only {counts.standing}" if counts else "not known"
             says = f"Hardness of {known.code} is {only}"
             soft.append(Due("hardness", says, known.id, mark=known.mark))
+    if len(soft) > MOST_NAMED:
+        more = len(soft) - MOST_NAMED + 1
+        rest = replace(soft[MOST_NAMED - 1], mark=None, says=f"Hardness of {more} more blades")
+        soft = [*soft[: MOST_NAMED - 1], rest]
     dated = sorted([*loans, *_work(db, day)], key=lambda due: due.on)
     return [*dated, *_low_lots(db), *soft]
 

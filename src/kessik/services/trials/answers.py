@@ -25,7 +25,7 @@ from kessik.store.queries.answers import KeptAnswer, KeptPage, Page
 CANNOT = (
     "it cannot be worked out: what was stored of it is met by no rule; its files can still be saved"
 )
-UNANSWERED_SHOWN = 3
+UNANSWERED_SHOWN = 20
 """Lines of Today without any answer yet, each of which has to read its trial; the others follow as
 they are worked out."""
 _LOG = logging.getLogger("kessik")
@@ -59,6 +59,7 @@ class Answers:
 
     def __init__(self, db: Database, pages: Pages) -> None:
         self._db, self._pages = db, pages
+        self._lines: dict[str, tuple[int, tuple[bool, str]]] = {}
 
     def settle(self, is_over: Callable[[], bool] = lambda: False) -> None:
         """Renew all that is behind, one trial at a time, unless it is over before."""
@@ -129,19 +130,25 @@ class Answers:
             if each.failed and each.is_current:
                 failed.append((each.trial_id, each.name, each.failed))
             elif self._may_be_shown(each) and each.text:
+                self._lines.pop(each.trial_id, None)
                 lines.append((not each.under_way, each.text))
             elif (unanswered_lines := unanswered_lines + 1) <= UNANSWERED_SHOWN:
-                lines += self._line_without_answer(each.trial_id)
+                lines += self._line_without_answer(each)
         lines.sort(key=lambda line: line[0])
         behind = sum(1 for each in kept if not each.is_current)
         return Todays(tuple(text for _, text in lines), tuple(failed), behind)
 
-    def _line_without_answer(self, trial_id: str) -> list[tuple[bool, str]]:
-        try:
-            state = trial_state(self._db, trial_id)
-        except KessikError:
-            return []  # told among the failed, once it was looked at
-        return [(not state.is_under_way, self._without_answer("today", state))]
+    def _line_without_answer(self, kept: KeptPage) -> list[tuple[bool, str]]:
+        """A trial's line until its answer is there; read once for each revision."""
+        revision, line = self._lines.get(kept.trial_id, (-1, (False, "")))
+        if revision != kept.revision:
+            try:
+                state = trial_state(self._db, kept.trial_id)
+            except KessikError:
+                return []  # told among the failed, once it was looked at
+            line = (not state.is_under_way, self._without_answer("today", state))
+            self._lines[kept.trial_id] = (kept.revision, line)
+        return [line]
 
     def _may_be_shown(self, kept: KeptPage) -> bool:
         """Whether a kept page may stand while a newer one is on its way: an open answer to a trial

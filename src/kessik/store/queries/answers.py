@@ -42,6 +42,7 @@ class KeptPage:
     failed: str
     is_current: bool
     may_be_sealed: bool
+    revision: int
 
 
 def revision_of(session: Session, trial_id: str) -> int:
@@ -93,6 +94,7 @@ def pages(
                 TrialRow.blind_seed.is_not(None) & TrialRow.unblinded_utc.is_(None),
                 exists().where(RunRow.trial_id == TrialRow.id, RunRow.verifies_run_id != ""),
             ),
+            RevisionRow.number,
         )
         .join(RevisionRow, RevisionRow.trial_id == TrialRow.id)
         .outerjoin(AnswerRow, AnswerRow.trial_id == TrialRow.id)
@@ -111,6 +113,7 @@ def pages(
             failed=row[5] or "",
             is_current=bool(row[6]),
             may_be_sealed=bool(row[7]),
+            revision=row[8],
         )
         for row in session.execute(found)
     ]
