@@ -48,7 +48,9 @@ def what_waits(db: Database, day: date) -> list[Due]:
             soft.append(Due("hardness", says, known.id, mark=known.mark))
     if len(soft) > MOST_NAMED:
         more = len(soft) - MOST_NAMED + 1
-        rest = replace(soft[MOST_NAMED - 1], mark=None, says=f"Hardness of {more} more blades")
+        rest = replace(
+            soft[MOST_NAMED - 1], mark=None, says=f"Hardness of {more} more blades is not measured"
+        )
         soft = [*soft[: MOST_NAMED - 1], rest]
     dated = sorted([*loans, *_work(db, day)], key=lambda due: due.on)
     return [*dated, *_low_lots(db), *soft]
