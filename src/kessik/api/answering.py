@@ -15,20 +15,31 @@ from kessik.core.errors import KessikError
 from kessik.services.trials.answers import Answers
 from kessik.store.database import Database
 
+LOG_NAME = "kessik.log"
+_LOG = logging.getLogger("kessik")
 LOOKS_EVERY_S = 5.0
 """How often it looks by itself: another program may have written, too."""
 
 
 def main(folder: Path) -> None:
     """Renew what is behind, now and whenever told, until the server is gone."""
+    logging.basicConfig(filename=folder / LOG_NAME, level=logging.WARNING)
     os.nice(10)
+    try:
+        _renew(folder)
+    except Exception:
+        _LOG.exception("no answers are worked out any more")
+        sys.exit(1)
+
+
+def _renew(folder: Path) -> None:
     with Database(folder) as database:
         answers = Answers(database, pages())
         while True:
             try:
                 answers.settle(is_over=_server_is_gone)
             except KessikError as failed:
-                logging.getLogger("kessik").error("answers were not renewed: %s", failed)
+                _LOG.error("answers were not renewed: %s", failed)
             if _told_to_end(LOOKS_EVERY_S):
                 return
 

@@ -13,6 +13,7 @@ from typing import Annotated
 import typer
 import uvicorn
 
+from kessik.api.answering import LOG_NAME
 from kessik.api.app import create_app
 from kessik.api.patience import MOST_CONNECTIONS, PatientProtocol
 from kessik.cli.options import Folder
@@ -26,7 +27,6 @@ app = typer.Typer()
 
 HOST = "127.0.0.1"
 PORT = 8737
-LOG_NAME = "kessik.log"
 _TURN_S = 0.001
 """How long one thread may compute while another has something to do: a tap waits for each
 turn several times."""

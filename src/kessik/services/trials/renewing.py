@@ -3,12 +3,14 @@
 import os
 import subprocess
 import sys
+import time
 from contextlib import suppress
 from threading import Lock
 
 from kessik.store.database import Database
 
 _ENDS_WITHIN_S = 5.0
+_BEGUN_AGAIN_AFTER_S = 60.0
 
 
 class Renewing:
@@ -18,7 +20,7 @@ class Renewing:
         self._db, self._module = db, module
         self._lock = Lock()
         self._process: subprocess.Popen[bytes] | None = None
-        self._closed = False
+        self._closed, self._began = False, 0.0
 
     @property
     def is_running(self) -> bool:
@@ -32,7 +34,11 @@ class Renewing:
 
     def _begin(self) -> None:
         command = [sys.executable, "-m", self._module, str(self._db.folder)]
-        self._process = subprocess.Popen(command, stdin=subprocess.PIPE)
+        # In a session of its own: Ctrl-C at the terminal is for the server, which ends it then.
+        self._process = subprocess.Popen(
+            command, stdin=subprocess.PIPE, stderr=subprocess.DEVNULL, start_new_session=True
+        )
+        self._began = time.monotonic()
         assert self._process.stdin is not None
         os.set_blocking(self._process.stdin.fileno(), False)
 
@@ -45,8 +51,8 @@ class Renewing:
             except BlockingIOError:
                 return  # it has been told often enough, and has yet to listen
             except OSError:
-                self._process.wait()
-                self._begin()
+                if time.monotonic() - self._began > _BEGUN_AGAIN_AFTER_S:
+                    self._begin()
 
     def close(self) -> None:
         """End the process; an answer under way is left, and worked out by the next."""
