@@ -36,7 +36,7 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
     button(person, "Paper-stop rope series").send_keys(Keys.ENTER)
     type_over(person, "Every", "0")
     press_button(person, "Keep the method")
-    person.see("the gap between checks is 0")
+    person.see("a gap between checks of 0 cannot be")
     type_over(person, "Every", "4")
     press_button(person, "Keep the method")
     person.see(

@@ -121,7 +121,7 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
     type_into(person, "step 1, abrasive", "water stone")
     type_into(person, "step 1, strokes a side", "-5")
     press_button(person, "Keep the recipe")
-    person.see("step 1: -5 strokes cannot be; 0 or more can")
+    person.see("a number of strokes a side of -5 cannot be")
     type_into(person, "step 1, strokes a side", "30")
     press_button(person, "Keep the recipe")
     press_button(person, "Record the next edge of 2 blades")

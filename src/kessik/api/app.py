@@ -116,10 +116,12 @@ async def _plugged_in(app: FastAPI) -> AsyncIterator[None]:
     if app.state.renews:
         app.state.renewing.start()
     upkeep = asyncio.create_task(_look_after(database))
-    yield
-    upkeep.cancel()
-    await run_in_threadpool(app.state.renewing.close)
-    await run_in_threadpool(desk_of(database).close)
+    try:
+        yield
+    finally:  # a server that is hurried does not wait here for anything
+        upkeep.cancel()
+        app.state.renewing.close()
+        desk_of(database).close()
 
 
 async def _look_after(database: Database) -> None:
