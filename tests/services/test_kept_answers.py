@@ -6,6 +6,8 @@ import pytest
 from sqlalchemy import event, text
 
 from kessik.api.app import create_app
+from kessik.core.errors import StoreBusyError
+from kessik.services.trials import answers
 from tests.conftest import BenchHand, TestClient, here
 from tests.services.test_what_comes_next import cut_run
 
@@ -78,6 +80,33 @@ def test_an_open_answer_is_not_shown_of_a_trial_that_is_sealed_by_now(client, ke
     shown = asked_at_once(client, f"/api/trials/{hand.trial}/verdict")["answer"]
     assert shown["sealed"]
     assert shown["runs"] == shown["ladder"] == []
+
+
+def test_a_store_that_is_busy_fails_no_trial_and_a_broken_plan_spoils_no_answer(
+    client, kept, monkeypatch
+):
+    hand = BenchHand(client)
+    hand.make_trial("A", "B")
+
+    def raising(error):
+        def work(*_given):
+            raise error
+
+        return work
+
+    monkeypatch.setattr(answers, "dated_work_of", raising(StoreBusyError("busy")))
+    with pytest.raises(StoreBusyError):
+        kept.settle()
+    assert kept.behind() == [hand.trial]
+    monkeypatch.setattr(answers, "dated_work_of", raising(ValueError("no such day")))
+    kept.settle()
+    assert asked_at_once(client, "/api/today")["failed"] == []
+    monkeypatch.setattr(answers, "evidence", raising(StopIteration()))
+    other = BenchHand(client)
+    other.make_trial("C", "D", name="Carton")
+    kept.settle()
+    (failed,) = asked_at_once(client, "/api/today")["failed"]
+    assert failed["name"] == "Carton"
 
 
 def test_another_version_of_the_analysis_renews_every_answer(client, kept, database):

@@ -34,18 +34,14 @@ def main(folder: Path) -> None:
 
 def _renew(folder: Path) -> None:
     with Database(folder) as database:
-        answers = Answers(database, pages())
+        answers, server = Answers(database, pages()), os.getppid()
         while True:
             try:
-                answers.settle(is_over=_server_is_gone)
+                answers.settle(is_over=lambda: os.getppid() != server)
             except KessikError as failed:
                 _LOG.error("answers were not renewed: %s", failed)
             if _told_to_end(LOOKS_EVERY_S):
                 return
-
-
-def _server_is_gone() -> bool:
-    return os.getppid() == 1
 
 
 def _told_to_end(within_s: float) -> bool:

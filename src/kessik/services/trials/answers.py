@@ -9,7 +9,7 @@ import math
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 
-from kessik.core.errors import KessikError, StoreDamagedError
+from kessik.core.errors import KessikError, StorageError, StoreDamagedError
 from kessik.core.sharpness.life import Bracketed, Crossed
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.verdict import Verdict, judged, unanswered
@@ -17,7 +17,7 @@ from kessik.services.trials.past import pace_of
 from kessik.services.trials.plans import dated_work_of
 from kessik.services.trials.state import trial_state
 from kessik.services.trials.summaries import Summary, written
-from kessik.services.trials.verdicts import evidence
+from kessik.services.trials.verdicts import Evidence, evidence
 from kessik.store.database import Database
 from kessik.store.queries import answers
 from kessik.store.queries.answers import KeptAnswer, KeptPage, Page
@@ -76,34 +76,37 @@ class Answers:
 
     def renew(self, trial_id: str) -> None:
         """Work a trial's answer out from one snapshot, and keep it."""
-        with self._db.read() as session:
-            revision = answers.revision_of(session, trial_id)
-            try:
+        revision = 0
+        try:
+            with self._db.read() as session:
+                revision = answers.revision_of(session, trial_id)
                 known = evidence(session, trial_id)
-            except StoreDamagedError as damaged:
-                known, failed = None, damaged.message
-        if known is None:
-            made = self._failed(trial_id, revision, failed)
-        else:
-            made = self._made(trial_id, revision, lambda: judged(*known))
+            made = self._made(trial_id, revision, known)
+        except Exception as error:  # whatever one trial holds, the others are answered
+            if _is_of_the_moment(error):
+                raise
+            made = self._failed(trial_id, revision, _why(trial_id, error))
         with self._db.write() as session:
             answers.keep(session, made)
 
-    def _made(self, trial_id: str, revision: int, work: Callable[[], Verdict]) -> KeptAnswer:
-        try:
-            found = work()
-            work_ahead = dated_work_of(self._db, found.state, lives_of(found))
-            summary = written(summary_of(found, work_ahead, pace_of(self._db, found.state)))
-            pages = self._pages.today(found), self._pages.verdict(found)
-        except Exception as error:  # whatever one trial holds, the others are answered
-            if not isinstance(error, KessikError):
-                _LOG.error("the trial %s cannot be worked out", trial_id, exc_info=error)
-            why = error.message if isinstance(error, KessikError) else CANNOT
-            return self._failed(trial_id, revision, why)
+    def _made(self, trial_id: str, revision: int, known: Evidence) -> KeptAnswer:
+        found = judged(*known)
+        summary = written(summary_of(found, self._work(found), pace_of(self._db, found.state)))
+        pages = self._pages.today(found), self._pages.verdict(found)
         sealed, under_way = bool(found.sealed), found.state.is_under_way
         return KeptAnswer(
             trial_id, revision, self._pages.version, sealed, under_way, summary, *pages
         )
+
+    def _work(self, found: Verdict) -> list[tuple[str, str]]:
+        """The dated work of the trial's plan; a plan that cannot be worked out spoils no answer."""
+        try:
+            return dated_work_of(self._db, found.state, lives_of(found))
+        except Exception as error:
+            if _is_of_the_moment(error):
+                raise
+            _LOG.error("the plan of %s cannot be worked out", found.trial.id, exc_info=error)
+            return []
 
     def _failed(self, trial_id: str, revision: int, why: str) -> KeptAnswer:
         version = self._pages.version
@@ -165,6 +168,18 @@ class Answers:
     def _without_answer(self, page: Page, state: TrialState) -> str:
         render = self._pages.today if page == "today" else self._pages.verdict
         return render(unanswered(state))
+
+
+def _is_of_the_moment(error: Exception) -> bool:
+    """Whether it lies in the store as it is now, busy or full, and not in what is stored."""
+    return isinstance(error, StorageError) and not isinstance(error, StoreDamagedError)
+
+
+def _why(trial_id: str, error: Exception) -> str:
+    if isinstance(error, KessikError):
+        return error.message
+    _LOG.error("the trial %s cannot be worked out", trial_id, exc_info=error)
+    return CANNOT
 
 
 def summary_of(

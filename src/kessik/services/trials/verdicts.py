@@ -25,9 +25,10 @@ def verdict(db: Database, trial_id: str) -> Verdict:
     return judged(state, grades, lots)
 
 
-def evidence(
-    session: Session, trial_id: str
-) -> tuple[TrialState, dict[str, Grade], dict[str, str]]:
+Evidence = tuple[TrialState, dict[str, Grade], dict[str, str]]
+
+
+def evidence(session: Session, trial_id: str) -> Evidence:
     """All that an answer rests on: the trial as it stands, grades by name, names of lots by id."""
     lots = {lot.id: lot.name for lot in stock.all_lots(session)}
     return state_of_trial(session, trial_id), grades_by_name(session), lots
