@@ -34,7 +34,7 @@ class Reader(TestClient):
     """
 
     def get(self, *args, **kwargs):
-        self.app.state.answers.settle()
+        self.app.state.house.answers.settle()
         return super().get(*args, **kwargs)
 
 

@@ -9,9 +9,6 @@ from uuid import uuid4
 
 import pytest
 
-from kessik.services.bench.live import live_of
-from kessik.services.devices.instrument_desk import desk_of
-
 
 @pytest.fixture
 def run(hand):
@@ -104,11 +101,11 @@ def test_an_edge_is_cut_once(hand):
     hand.start(edge, practice=True)
 
 
-def test_a_practice_run_reads_the_virtual_bench_and_stays_out(hand, database):
+def test_a_practice_run_reads_the_virtual_bench_and_stays_out(hand):
     (_, a), (_, b) = hand.make_trial("A", "B")
     run = hand.start(a, practice=True, practice_seed=3)
     news = []
-    live_of(database).tell = lambda topic, message: news.append(message)
+    hand.client.app.state.house.bench.live.tell = lambda topic, message: news.append(message)
 
     def pull():
         before = len(news)
@@ -131,7 +128,6 @@ def test_a_practice_run_reads_the_virtual_bench_and_stays_out(hand, database):
     assert verdict["runs"] == []
     real = hand.start(b)
     assert hand.client.post(f"/api/runs/{real}/virtual-reading").status_code == 409
-    desk_of(database).close()
 
 
 def test_the_zone_must_lie_on_the_edge(hand):

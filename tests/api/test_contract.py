@@ -14,7 +14,6 @@ from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import response_schema_conformance, status_code_conformance
 
 from kessik.api.app import create_app
-from kessik.services.devices.instrument_desk import desk_of
 from kessik.store.database import Database
 
 CHECKS = [not_a_server_error, status_code_conformance, response_schema_conformance]
@@ -67,8 +66,7 @@ def filled(database, hand, tmp_path):
         "picture": photo,
         "instrument_id": "camera-01",
     }
-    yield database, hand, ids
-    desk_of(database).close()
+    return database, hand, ids
 
 
 def schema_of(app):
@@ -119,7 +117,7 @@ def test_what_one_answer_leads_to_never_fails(tmp_path):
             home.app = create_app(self.database)
 
         def teardown(self):
-            desk_of(self.database).close()
+            home.app.state.house.close()
             self.database.close()
 
         def get_call_kwargs(self, case):

@@ -15,8 +15,7 @@ from PIL import Image
 
 from kessik.api.app import create_app
 from kessik.api.patience import HEAD_WITHIN_S, PatientProtocol
-from kessik.services.bench.live import live_of, run_topic
-from kessik.services.devices.instrument_desk import desk_of
+from kessik.services.bench.live import run_topic
 from tests.conftest import here
 from tests.serving import ServedHere
 
@@ -194,7 +193,7 @@ def test_where_an_instrument_is_plugged_in_is_said_on_this_machine_alone(databas
         ).status_code
         == 200
     )
-    desk_of(database).close()
+    app.state.house.close()
 
 
 def test_only_so_many_instruments_are_plugged_in_at_once(client, database):
@@ -214,14 +213,14 @@ def test_only_so_many_instruments_are_plugged_in_at_once(client, database):
         thread for thread in threading.enumerate() if thread.name.startswith("line /dev/ttyKessik")
     ]
     assert len(lines) == 12
-    desk_of(database).close()
 
 
 def test_a_device_that_is_shut_out_hears_no_more(tmp_path, database):
     served = ServedHere(tmp_path / "lan")
     try:
         app = served.server.config.app
-        pairing = app.state.pairing
+        house = app.state.house
+        pairing = house.pairing
         pairing.address = LAN
         token = pairing.pair(pairing.new_code(), "phone", "192.0.2.77")
         with socket.create_connection(("127.0.0.1", served.port)) as link:
@@ -240,7 +239,7 @@ def test_a_device_that_is_shut_out_hears_no_more(tmp_path, database):
                 heard += chunk
                 if heard.endswith(b"0\r\n\r\n"):
                     break
-            live_of(served.database).tell(run_topic("x"), 1)
+            house.bench.live.tell(run_topic("x"), 1)
         assert heard.endswith(b"0\r\n\r\n"), "the stream was ended"
     finally:
         served.kill()

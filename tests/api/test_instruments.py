@@ -6,7 +6,6 @@ import pytest
 
 from kessik.instruments.stand_ins.others import take_picture
 from kessik.instruments.stand_ins.transport import LoopbackLine
-from kessik.services.devices.instrument_desk import desk_of
 from tests.instruments.test_lines import Told, until
 
 TESTER = {
@@ -19,10 +18,9 @@ TESTER = {
 
 
 @pytest.fixture
-def kept(client, database):
+def kept(client):
     assert client.put("/api/instruments/tester-one", json=TESTER).status_code == 200
-    yield client
-    desk_of(database).close()
+    return client
 
 
 def only(client):
@@ -114,8 +112,9 @@ def test_readings_that_cannot_be_on_the_reference_are_refused(kept, readings):
     assert only(kept)["checks"] == []
 
 
-def test_a_picture_of_a_look_is_kept_and_shown(client, database, tmp_path):
-    told, folder = Told(database), tmp_path / "camera"
+def test_a_picture_of_a_look_is_kept_and_shown(client, tmp_path):
+    house, folder = client.app.state.house, tmp_path / "camera"
+    told = Told(house.desk, house.bench.live)
     folder.mkdir()
     camera = {"id": "camera-01", "kind": "camera", "name": "Lamp camera", "address": str(folder)}
     assert client.put("/api/instruments/camera-01", json=camera).status_code == 200
@@ -127,4 +126,3 @@ def test_a_picture_of_a_look_is_kept_and_shown(client, database, tmp_path):
     assert (answer.content, answer.headers["content-type"]) == (taken.read_bytes(), "image/png")
     for nowhere in ("0" * 64, "..%2f..%2fkessik.sqlite3", "short"):
         assert client.get(f"/api/pictures/{nowhere}").status_code in (404, 422)
-    desk_of(database).close()

@@ -21,8 +21,8 @@ from kessik.instruments.stand_ins.transport import LoopbackLine, PseudoTerminalL
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.interchange.instrument_lines import read_line
 from kessik.interchange.shots_csv import read_shots
-from kessik.services.bench.live import live_of
-from kessik.services.devices.instrument_desk import desk_of
+from kessik.services.bench.live import Live
+from kessik.services.devices.instrument_desk import Desk
 
 
 def until(condition, seconds=5.0):
@@ -85,10 +85,9 @@ def test_a_lost_line_is_announced_once_and_found_again():
 class Told:
     """What the desk tells, as it tells it."""
 
-    def __init__(self, database):
-        self.news, live = [], live_of(database)
+    def __init__(self, desk, live):
+        self.news, self.desk = [], desk
         live.tell = lambda topic, message: self.news.append(message)
-        self.desk = desk_of(database)
 
     def whats(self, what):
         return [n for n in self.news if n.what == what]
@@ -96,7 +95,8 @@ class Told:
 
 @pytest.fixture
 def told(database):
-    opened = Told(database)
+    live = Live()
+    opened = Told(Desk(database, live), live)
     yield opened
     opened.desk.close()
 

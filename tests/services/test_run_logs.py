@@ -13,6 +13,7 @@ from kessik.core.runs import Run
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.trial import Trial
+from kessik.services.bench.bench import Bench
 from kessik.services.bench.runs import append_event, plan_check, run_view, start_run
 from kessik.services.trials.trials import add_blade, make_trial
 from kessik.store.database import Database
@@ -35,23 +36,24 @@ STEPS = st.lists(
 )
 
 
-def bench(database):
-    """A fresh run in a database; returns its id."""
+def begun(bench):
+    """A fresh run at a bench; returns its id."""
+    database = bench.db
     trial, blade, edge, run = (str(uuid4()) for _ in range(4))
     make_trial(database, Trial(trial, "Raft", NOW, method=METHOD))
     add_blade(database, trial, Blade(blade, f"A {blade}", edges=(Edge(edge, blade, 1),)))
-    start_run(database, Run(run, trial, edge, 1, NOW))
+    start_run(bench, Run(run, trial, edge, 1, NOW))
     return run
 
 
 class Device:
     """Sends events one after the other and remembers what it sent."""
 
-    def __init__(self, database, run):
-        self.database, self.run, self.name, self.sent = database, run, str(uuid4()), []
+    def __init__(self, bench, run):
+        self.bench, self.run, self.name, self.sent = bench, run, str(uuid4()), []
 
     def send(self, kind, payload):
-        state = run_view(self.database, self.run).state
+        state = run_view(self.bench, self.run).state
         made = bench_event(
             str(uuid4()),
             kind,
@@ -63,7 +65,7 @@ class Device:
             payload,
         )
         self.sent.append(made)
-        return append_event(self.database, self.run, made, NOW.utc)
+        return append_event(self.bench, self.run, made, NOW.utc)
 
     def do(self, step, value):
         readings = [e.id for e in self.sent if e.kind == "reading"]
@@ -74,9 +76,9 @@ class Device:
         elif step == "stop":
             self.send("stop", {"by": "tester", "reason": ""})
         elif step == "plan":
-            plan_check(self.database, self.run, NOW.utc)
+            plan_check(self.bench, self.run, NOW.utc)
         elif step == "again" and self.sent:
-            assert append_event(self.database, self.run, self.sent[-1], NOW.utc).duplicate
+            assert append_event(self.bench, self.run, self.sent[-1], NOW.utc).duplicate
         elif step == "back" and self.sent:
             self.send("correction", {"target": self.sent[-1].id, "becomes": None})
         elif step == "mend" and readings:
@@ -88,7 +90,8 @@ class Device:
 )
 @given(STEPS)
 def test_the_state_shown_is_the_fold_of_the_log_on_disk(database, steps):
-    device = Device(database, bench(database))
+    bench = Bench(database)
+    device = Device(bench, begun(bench))
     for step, value in steps:
         before = len(device.sent)
         try:
@@ -97,7 +100,7 @@ def test_the_state_shown_is_the_fold_of_the_log_on_disk(database, steps):
             device.sent = device.sent[:before]  # refused: nothing may have been kept
     with database.read() as session:
         log = bench_log.events_of(session, device.run)
-    shown = run_view(database, device.run)
+    shown = run_view(bench, device.run)
     assert list(shown.events) == log
     assert shown.state == fold(log, METHOD)
     own = [e.id for e in log if e.device == device.name]
@@ -106,13 +109,14 @@ def test_the_state_shown_is_the_fold_of_the_log_on_disk(database, steps):
 
 def test_two_data_folders_know_nothing_of_each_other(tmp_path):
     one, other = Database(tmp_path / "one"), Database(tmp_path / "other")
-    run = bench(one)
-    Device(one, run).send("cut", {"amount": 3})
+    here, there = Bench(one), Bench(other)
+    run = begun(here)
+    Device(here, run).send("cut", {"amount": 3})
     trial, blade, edge = (str(uuid4()) for _ in range(3))
     make_trial(other, Trial(trial, "Raft", NOW, method=METHOD))
     add_blade(other, trial, Blade(blade, f"A {blade}", edges=(Edge(edge, blade, 1),)))
-    start_run(other, Run(run, trial, edge, 1, NOW))
-    assert run_view(one, run).state.count == 3
-    assert run_view(other, run).state.count == 0
+    start_run(there, Run(run, trial, edge, 1, NOW))
+    assert run_view(here, run).state.count == 3
+    assert run_view(there, run).state.count == 0
     one.close()
     other.close()

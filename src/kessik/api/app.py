@@ -1,7 +1,5 @@
 """The application: routers under /api, the built pages beside them."""
 
-import asyncio
-import logging
 from collections.abc import AsyncIterator, Mapping
 from contextlib import asynccontextmanager
 from pathlib import Path
@@ -9,16 +7,15 @@ from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.responses import FileResponse
-from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
 from starlette.responses import Response
 
 from kessik import __version__
 from kessik.api import problems
 from kessik.api.gate import Gate
+from kessik.api.house import House
 from kessik.api.intake import Intake
 from kessik.api.links import add_links
-from kessik.api.pages import pages as answer_pages
 from kessik.api.routers import (
     bench,
     edges,
@@ -34,14 +31,6 @@ from kessik.api.routers import (
     trials,
     verdicts,
 )  # fmt: skip  # a table is read by its rows
-from kessik.api.routers.follow import make_run_news
-from kessik.core.errors import KessikError
-from kessik.services.devices.instrument_desk import desk_of, plug_in_all
-from kessik.services.devices.pairing import Pairing
-from kessik.services.files.imports import Imports
-from kessik.services.trials.answers import Answers
-from kessik.services.trials.renewing import Renewing
-from kessik.services.upkeep.keeping import look_after
 from kessik.store.database import Database
 
 _PARTS = (
@@ -77,21 +66,16 @@ def create_app(
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
-        lifespan=_plugged_in,
+        lifespan=_opened,
     )
-    app.state.database = database
-    app.state.pairing = None if database is None else Pairing(database, lan_address)
-    app.state.run_news = None if database is None else make_run_news(database)
-    app.state.imports = Imports()
-    app.state.renews = renews
-    app.state.renewing = None if database is None else Renewing(database, "kessik.api.answering")
-    app.state.answers = None if database is None else Answers(database, answer_pages())
+    house = None if database is None else House(database, lan_address, renews)
+    app.state.house = house
     problems.install(app)
     for part in _PARTS:
         app.include_router(part.router, prefix="/api", responses=problems.RESPONSES)
     app.include_router(pairing.pages)
     app.add_middleware(Intake)
-    app.add_middleware(Gate, pairing=app.state.pairing)
+    app.add_middleware(Gate, pairing=house.pairing if house else None)
     files = _built_files(pages)
 
     @app.get("/api/{rest:path}", include_in_schema=False)
@@ -106,34 +90,14 @@ def create_app(
 
 
 @asynccontextmanager
-async def _plugged_in(app: FastAPI) -> AsyncIterator[None]:
-    """Instruments are plugged in while the application serves."""
-    database: Database | None = app.state.database
-    if database is None:
+async def _opened(app: FastAPI) -> AsyncIterator[None]:
+    """The house is open while the application serves."""
+    house: House | None = app.state.house
+    if house is None:
         yield
         return
-    await run_in_threadpool(plug_in_all, database)
-    if app.state.renews:
-        app.state.renewing.start()
-    upkeep = asyncio.create_task(_look_after(database))
-    try:
+    async with house.opened():
         yield
-    finally:  # a server that is hurried does not wait here for anything
-        upkeep.cancel()
-        app.state.renewing.close()
-        desk_of(database).close()
-
-
-async def _look_after(database: Database) -> None:
-    """What is done by itself while the server lives, once an hour; a disk that is full does not end
-    it.
-    """
-    while True:
-        try:
-            await run_in_threadpool(look_after, database)
-        except KessikError as failed:
-            logging.getLogger("kessik").error("the daily backup was not made: %s", failed)
-        await asyncio.sleep(3600)
 
 
 def _built_files(pages: Path) -> Mapping[str, Path]:

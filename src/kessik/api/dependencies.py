@@ -1,30 +1,52 @@
-"""What the routers are handed."""
+"""What the routers are handed, out of the house that serves."""
 
 from typing import Annotated
 
 from fastapi import Depends, Request
 
+from kessik.api.house import House
 from kessik.core.errors import NotHereError
+from kessik.services.bench.bench import Bench
+from kessik.services.devices.instrument_desk import Desk
+from kessik.services.devices.pairing import Pairing
 from kessik.services.files.imports import Imports
 from kessik.services.trials.answers import Answers
 from kessik.store.database import Database
 
-
-async def _database(request: Request) -> Database:
-    # async, though it waits for nothing: a plain function would cost every tap a second trip
-    # through the thread pool
-    database: Database = request.app.state.database
-    return database
+# All of them async, though they wait for nothing: a plain function would cost every tap a second
+# trip through the thread pool.
 
 
-async def _imports(request: Request) -> Imports:
-    imports: Imports = request.app.state.imports
-    return imports
+async def _house(request: Request) -> House:
+    house: House = request.app.state.house
+    return house
 
 
-async def _answers(request: Request) -> Answers:
-    answers: Answers = request.app.state.answers
-    return answers
+Served = Annotated[House, Depends(_house)]
+
+
+async def _database(house: Served) -> Database:
+    return house.database
+
+
+async def _bench(house: Served) -> Bench:
+    return house.bench
+
+
+async def _desk(house: Served) -> Desk:
+    return house.desk
+
+
+async def _pairing(house: Served) -> Pairing:
+    return house.pairing
+
+
+async def _imports(house: Served) -> Imports:
+    return house.imports
+
+
+async def _answers(house: Served) -> Answers:
+    return house.answers
 
 
 async def is_at_home(request: Request) -> bool:
@@ -39,6 +61,9 @@ async def at_home(request: Request) -> None:
 
 
 Store = Annotated[Database, Depends(_database)]
+AtBench = Annotated[Bench, Depends(_bench)]
+PluggedIn = Annotated[Desk, Depends(_desk)]
+Gatekeeper = Annotated[Pairing, Depends(_pairing)]
 Kept = Annotated[Answers, Depends(_answers)]
 ImportDesk = Annotated[Imports, Depends(_imports)]
 AtHome = Annotated[bool, Depends(is_at_home)]

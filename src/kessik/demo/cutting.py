@@ -25,8 +25,8 @@ from kessik.core.protocols.run_state import RunState
 from kessik.core.runs import Run
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.instruments.virtual_bench.true_decay import TrueEdge
+from kessik.services.bench.bench import Bench
 from kessik.services.bench.runs import append_event, plan_check, run_view, start_run
-from kessik.store.database import Database
 
 SECONDS_A_CUT, SECONDS_A_LOOK = 38, 25
 _TESTER = SimulatedTester(scatter=0.05, outlier_share=0.01)
@@ -82,7 +82,7 @@ class TrueBlade:
 
 
 def cut_run(
-    db: Database,
+    bench: Bench,
     run: Run,
     blade: TrueBlade,
     rng: np.random.Generator,
@@ -91,7 +91,7 @@ def cut_run(
     """Cut one run: look when told to, cut in between, stop when the rule says so, or leave it at
     `stop_after`.
     """
-    view = start_run(db, run)
+    view = start_run(bench, run)
     state, piece = view.state, view.method.piece
     clock = datetime.fromisoformat(run.started.utc)
     device = f"demo-{run.id}"
@@ -102,11 +102,11 @@ def cut_run(
         event = BenchEvent(
             demo_id(run.id, sequence), said, device, sequence, state.position, state.count, time
         )
-        return append_event(db, run.id, event, time).state
+        return append_event(bench, run.id, event, time).state
 
     while True:
         if not state.plan_is_current:
-            state = plan_check(db, run.id, clock.isoformat())
+            state = plan_check(bench, run.id, clock.isoformat())
         if state.status == "stopped":
             break
         if stop_after is not None and state.count >= stop_after:
@@ -118,11 +118,11 @@ def cut_run(
     return state
 
 
-def strop_back(db: Database, run_id: str, blade: TrueBlade, rng: np.random.Generator) -> None:
+def strop_back(bench: Bench, run_id: str, blade: TrueBlade, rng: np.random.Generator) -> None:
     """Strop an ended edge twice, ten strokes each, and read it twice after each; the strop does
     ever less.
     """
-    view = run_view(db, run_id)
+    view = run_view(bench, run_id)
     worn = float(blade.edge.force_gf(view.state.count)[0])
     for strokes, share in ((10, 0.45), (10, 0.62)):
         after = worn - share * (worn - blade.edge.start_gf)
@@ -132,7 +132,7 @@ def strop_back(db: Database, run_id: str, blade: TrueBlade, rng: np.random.Gener
         ]
         steps: list[Said] = [Strop(strokes=strokes), *read]
         for said in steps:
-            view = run_view(db, run_id)
+            view = run_view(bench, run_id)
             sequence = len(view.events) + 1
             time = view.events[-1].client_time
             event = BenchEvent(
@@ -144,4 +144,4 @@ def strop_back(db: Database, run_id: str, blade: TrueBlade, rng: np.random.Gener
                 view.state.count,
                 time,
             )
-            append_event(db, run_id, event, time)
+            append_event(bench, run_id, event, time)

@@ -34,6 +34,7 @@ from kessik.demo.days import Days
 from kessik.demo.pictures import blade_picture
 from kessik.demo.schools import build_schools
 from kessik.instruments.virtual_bench.true_decay import true_edge
+from kessik.services.bench.bench import Bench
 from kessik.services.devices.instruments import record_check, save_instrument
 from kessik.services.shelf.blades import add_photo, make_blade
 from kessik.services.shelf.facts import entered
@@ -62,6 +63,7 @@ def build(db: Database, today: datetime) -> None:
     same every time.
     """
     days = Days(today)
+    bench = Bench(db)
     lots = _lots(db, days)
     _instruments(db, days)
     recipe = save_recipe(
@@ -112,8 +114,8 @@ def build(db: Database, today: datetime) -> None:
             take_from_shelf(db, trial_id, demo_id(blade.code), blade.role)
     rng = np.random.default_rng(SEED)
     for trial_id, blades in ((TRIAL_ID, RAFT_BLADES), (UNFAIR_TRIAL_ID, UNFAIR_BLADES)):
-        _cut_all(db, trial_id, blades, days, rng)
-    build_schools(db, days, lots)
+        _cut_all(bench, trial_id, blades, days, rng)
+    build_schools(bench, days, lots)
 
 
 def _lots(db: Database, days: Days) -> dict[str, str]:
@@ -215,7 +217,7 @@ def _instruments(db: Database, days: Days) -> None:
 
 
 def _cut_all(
-    db: Database, trial_id: str, blades: Sequence[DemoBlade], days: Days, rng: np.random.Generator
+    bench: Bench, trial_id: str, blades: Sequence[DemoBlade], days: Days, rng: np.random.Generator
 ) -> None:
     to_cut = [(blade, edge) for blade in blades for edge in blade.edges if edge.life is not None]
     for blade, edge in sorted(to_cut, key=lambda pair: (-pair[1].days_ago, pair[0].code)):
@@ -237,9 +239,9 @@ def _cut_all(
             zone_to_mm=76,
             operator="Operator 2",
         )
-        cut_run(db, run, TrueBlade(truth), rng, edge.stop_after)
+        cut_run(bench, run, TrueBlade(truth), rng, edge.stop_after)
         if (blade.code, edge.number) == _STROPPED:
-            strop_back(db, run_id, TrueBlade(truth), np.random.default_rng([SEED, 7]))
+            strop_back(bench, run_id, TrueBlade(truth), np.random.default_rng([SEED, 7]))
 
 
 def _blade(db: Database, demo: DemoBlade, recipe: Recipe, days: Days) -> None:

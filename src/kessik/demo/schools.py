@@ -18,9 +18,9 @@ from kessik.core.trials.trial import Plan, Trial
 from kessik.demo.cutting import TrueBlade, cut_run, demo_id
 from kessik.demo.days import Days
 from kessik.instruments.virtual_bench.true_decay import true_edge
+from kessik.services.bench.bench import Bench
 from kessik.services.shelf.sharpenings import save_edge
 from kessik.services.trials.trials import make_trial, take_from_shelf
-from kessik.store.database import Database
 
 SEED = 4300
 
@@ -97,13 +97,13 @@ DEMO_SCHOOLS = (
 )  # fmt: skip  # a table is read by its rows
 
 
-def build_schools(db: Database, days: Days, lots: dict[str, str]) -> None:
+def build_schools(bench: Bench, days: Days, lots: dict[str, str]) -> None:
     """Make and cut the trials; edges follow on those the blades already have."""
     numbers = {"AV-02": 5, "AV-03": 4, "AV-06": 4}
     for school in DEMO_SCHOOLS:
         trial_id = demo_id("school", school.method.school)
         make_trial(
-            db,
+            bench.db,
             Trial(
                 id=trial_id,
                 name=school.name,
@@ -123,12 +123,12 @@ def build_schools(db: Database, days: Days, lots: dict[str, str]) -> None:
             ),
         )
         for code, _ in school.lives:
-            take_from_shelf(db, trial_id, demo_id(code), "")
+            take_from_shelf(bench.db, trial_id, demo_id(code), "")
         for number in range(school.rounds):
             for place, (code, life) in enumerate(school.lives):
                 life_now = life * (1.0 - school.loss_a_round * number)
                 _cut(
-                    db,
+                    bench,
                     school,
                     trial_id,
                     code,
@@ -142,7 +142,7 @@ def build_schools(db: Database, days: Days, lots: dict[str, str]) -> None:
 
 
 def _cut(
-    db: Database,
+    bench: Bench,
     school: DemoSchool,
     trial_id: str,
     code: str,
@@ -162,7 +162,7 @@ def _cut(
     )
     steps = (touch_up,) if school.rounds > 1 else ()
     save_edge(
-        db,
+        bench.db,
         Edge(
             edge_id,
             demo_id(code),
@@ -191,4 +191,4 @@ def _cut(
         zone_to_mm=76,
         operator="Operator 1",
     )
-    cut_run(db, run, blade, rng)
+    cut_run(bench, run, blade, rng)

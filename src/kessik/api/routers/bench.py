@@ -4,7 +4,7 @@ from zlib import crc32
 
 from fastapi import APIRouter, Response
 
-from kessik.api.dependencies import Store
+from kessik.api.dependencies import AtBench, PluggedIn
 from kessik.api.schemas.bench import (
     CHECKS_ACKNOWLEDGED,
     AckOut,
@@ -38,7 +38,7 @@ def _out(view: RunView) -> RunOut:
 
 
 @router.put("/trials/{trial_id}/runs/{run_id}")
-def put_run(trial_id: Id, run_id: Id, body: RunBody, store: Store) -> RunOut:
+def put_run(trial_id: Id, run_id: Id, body: RunBody, bench: AtBench) -> RunOut:
     """Start a run on an edge under a client-made id."""
     seed = body.practice_seed if body.practice_seed is not None else crc32(run_id.encode())
     run = Run(
@@ -55,22 +55,22 @@ def put_run(trial_id: Id, run_id: Id, body: RunBody, store: Store) -> RunOut:
         verifies_run_id=body.verifies_run_id,
         after_strop_of=body.after_strop_of,
     )
-    return _out(runs.start_run(store, run, body.insist_on_lot))
+    return _out(runs.start_run(bench, run, body.insist_on_lot))
 
 
 @router.get("/runs/{run_id}", response_model=RunOut)
-def get_run(run_id: Id, store: Store) -> Response:
+def get_run(run_id: Id, bench: AtBench) -> Response:
     """A run with its state and log."""
     return Response(
-        _out(runs.run_view(store, run_id)).model_dump_json(), media_type="application/json"
+        _out(runs.run_view(bench, run_id)).model_dump_json(), media_type="application/json"
     )
 
 
 @router.put("/runs/{run_id}/events/{event_id}", response_model=AckOut)
-def put_event(run_id: Id, event_id: Id, body: EventBody, store: Store) -> Response:
+def put_event(run_id: Id, event_id: Id, body: EventBody, bench: AtBench) -> Response:
     """Take one event; answered only once it is on disk. The same event twice is one event."""
     event = event_of(body, event_id)
-    ack = runs.append_event(store, run_id, event, now().utc)
+    ack = runs.append_event(bench, run_id, event, now().utc)
     # A plan in an acknowledgement never says why: the bench has that from the plan itself, where it
     # may be seen.
     state = open_state(ack.state, True, event.last_seen_position, CHECKS_ACKNOWLEDGED)
@@ -81,37 +81,37 @@ def put_event(run_id: Id, event_id: Id, body: EventBody, store: Store) -> Respon
 
 
 @router.post("/runs/{run_id}/plan")
-def post_plan(run_id: Id, store: Store, after: LogPosition = 0) -> NewsOut:
+def post_plan(run_id: Id, bench: AtBench, after: LogPosition = 0) -> NewsOut:
     """Plan the next check if readings came in since; what the tester is told is logged. Answers
     with the news.
     """
-    runs.plan_check(store, run_id, now().utc)
-    return NewsOut.of(beside.news(store, run_id, after), now().utc)
+    runs.plan_check(bench, run_id, now().utc)
+    return NewsOut.of(beside.news(bench, run_id, after), now().utc)
 
 
 @router.get("/runs/{run_id}/news")
-def get_news(run_id: Id, store: Store, after: LogPosition = 0) -> NewsOut:
+def get_news(run_id: Id, bench: AtBench, after: LogPosition = 0) -> NewsOut:
     """What changed at a run behind a log position: for whoever follows and lacks something."""
-    return NewsOut.of(beside.news(store, run_id, after), now().utc)
+    return NewsOut.of(beside.news(bench, run_id, after), now().utc)
 
 
 @router.get("/runs/{run_id}/log")
-def get_whole_log(run_id: Id, store: Store) -> list[EventOut]:
+def get_whole_log(run_id: Id, bench: AtBench) -> list[EventOut]:
     """Every event of a run, oldest first."""
-    view = runs.run_view(store, run_id)
+    view = runs.run_view(bench, run_id)
     return [EventOut.of(event) for event in seen_events(view.events, bool(view.sealed))]
 
 
 @router.get("/runs/{run_id}/stock")
-def get_stock(run_id: Id, store: Store) -> list[StockLeftOut]:
+def get_stock(run_id: Id, bench: AtBench) -> list[StockLeftOut]:
     """What is left of the lots the run takes from."""
-    return [StockLeftOut.model_validate(left) for left in beside.stock_left(store, run_id)]
+    return [StockLeftOut.model_validate(left) for left in beside.stock_left(bench, run_id)]
 
 
 @router.get("/runs/{run_id}/log.csv", responses={200: {"content": {"text/csv": {}}}})
-def get_log(run_id: Id, store: Store) -> Response:
+def get_log(run_id: Id, bench: AtBench) -> Response:
     """The run's log as a table, one row an event, corrections beside what they changed."""
-    view = runs.run_view(store, run_id)
+    view = runs.run_view(bench, run_id)
     name = f"{view.shown_as} edge {view.edge.number} run {view.run.number}"
     head = {"Content-Disposition": f'attachment; filename="{slug(name)}.log.csv"'}
     return Response(
@@ -120,8 +120,8 @@ def get_log(run_id: Id, store: Store) -> Response:
 
 
 @router.post("/runs/{run_id}/virtual-reading", status_code=204)
-def post_virtual_reading(run_id: Id, store: Store) -> None:
+def post_virtual_reading(run_id: Id, bench: AtBench, desk: PluggedIn) -> None:
     """Pull the virtual test line; only in a practice run. The reading comes as any instrument's
     does.
     """
-    practice.pull_line(store, run_id)
+    practice.pull_line(bench, desk, run_id)

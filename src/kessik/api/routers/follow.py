@@ -8,16 +8,14 @@ from collections.abc import AsyncIterator
 from fastapi import APIRouter, Depends, Request
 from starlette.responses import StreamingResponse
 
-from kessik.api.dependencies import Store
-from kessik.api.schemas.bench import NewsOut
-from kessik.api.schemas.common import Id, LogPosition, Wire
+from kessik.api.dependencies import Served
+from kessik.api.following import FollowOut, as_event
+from kessik.api.house import House
+from kessik.api.schemas.common import Id, LogPosition
 from kessik.api.schemas.instruments import InstrumentNewsOut
 from kessik.services.bench.beside import news
-from kessik.services.bench.live import DEVICES, INSTRUMENTS, Listener, live_of, run_topic
-from kessik.services.bench.run_news import RunNews
-from kessik.services.clock import now
+from kessik.services.bench.live import DEVICES, INSTRUMENTS, Listener, run_topic
 from kessik.services.devices.instrument_desk import InstrumentNews
-from kessik.store.database import Database
 
 router = APIRouter(tags=["follow"])
 _EVENTS = "text/event-stream"
@@ -26,23 +24,16 @@ _AT_MOST_EVERY_S = 0.05
 """News of a hammering bench is gathered, so that who watches costs it nothing."""
 
 
-class FollowOut(Wire):
-    """What just happened: news of the followed run, or of an instrument."""
-
-    run: NewsOut | None = None
-    instrument: InstrumentNewsOut | None = None
-
-
 _DESCRIBED: dict[int | str, dict[str, object]] = {
     200: {"model": FollowOut, "content": {_EVENTS: {}}}
 }
 
 
-def _known_run(run_id: Id, store: Store) -> str:
+def _known_run(run_id: Id, house: Served) -> str:
     """The run is there: asked before the stream begins, so that what is wrong is said as a
     problem.
     """
-    news(store, run_id, 0)
+    news(house.bench, run_id, 0)
     return run_id
 
 
@@ -53,66 +44,54 @@ def _known_run(run_id: Id, store: Store) -> str:
     dependencies=[Depends(_known_run)],
 )
 async def follow_run(
-    run_id: Id, store: Store, request: Request, after: LogPosition = 0
+    run_id: Id, house: Served, request: Request, after: LogPosition = 0
 ) -> StreamingResponse:
     """A run's log from behind a position on, and what instruments say."""
-    return _stream(_run_events(run_id, store, request, after))
+    return _stream(_run_events(run_id, house, request, after))
 
 
 @router.get("/instruments/follow", response_class=StreamingResponse, responses=_DESCRIBED)
-async def follow_instruments(store: Store, request: Request) -> StreamingResponse:
+async def follow_instruments(house: Served, request: Request) -> StreamingResponse:
     """What instruments say."""
-    return _stream(_instrument_events(store, request))
-
-
-def make_run_news(store: Database) -> RunNews:
-    """The one maker of news for all followers of a server."""
-
-    def make(run_id: str, after: int) -> tuple[bytes, int]:
-        found = news(store, run_id, after)
-        reached = max([after, *(event.position for event in found.events)])
-        return _event(FollowOut(run=NewsOut.of(found, now().utc))), reached
-
-    return RunNews(make)
+    return _stream(_instrument_events(house, request))
 
 
 async def _run_events(
-    run_id: str, store: Database, request: Request, after: int
+    run_id: str, house: House, request: Request, after: int
 ) -> AsyncIterator[bytes]:
-    maker: RunNews = request.app.state.run_news
-    with live_of(store).listening(run_topic(run_id), INSTRUMENTS, DEVICES) as listener:
+    with house.bench.live.listening(run_topic(run_id), INSTRUMENTS, DEVICES) as listener:
         told = after
         stirred = True
         while True:
             if stirred:
-                data, after = await maker.since(run_id, after, told)
+                data, after = await house.run_news.since(run_id, after, told)
                 yield data
                 await asyncio.sleep(_AT_MOST_EVERY_S)
-            messages = await _heard(listener, request)
+            messages = await _heard(listener, house, request)
             if messages is None:
                 return
             stirred = False
             for message in messages:
                 if isinstance(message, InstrumentNews):
-                    yield _event(FollowOut(instrument=InstrumentNewsOut.of(message)))
+                    yield as_event(FollowOut(instrument=InstrumentNewsOut.of(message)))
                 elif isinstance(message, int):
                     told, stirred = max(told, message), True
             if not messages:
                 yield b": here\n\n"
 
 
-async def _instrument_events(store: Database, request: Request) -> AsyncIterator[bytes]:
-    with live_of(store).listening(INSTRUMENTS, DEVICES) as listener:
+async def _instrument_events(house: House, request: Request) -> AsyncIterator[bytes]:
+    with house.bench.live.listening(INSTRUMENTS, DEVICES) as listener:
         yield b": here\n\n"
-        while (messages := await _heard(listener, request)) is not None:
+        while (messages := await _heard(listener, house, request)) is not None:
             for message in messages:
                 if isinstance(message, InstrumentNews):
-                    yield _event(FollowOut(instrument=InstrumentNewsOut.of(message)))
+                    yield as_event(FollowOut(instrument=InstrumentNewsOut.of(message)))
             if not messages:
                 yield b": here\n\n"
 
 
-async def _heard(listener: Listener, request: Request) -> list[object] | None:
+async def _heard(listener: Listener, house: House, request: Request) -> list[object] | None:
     """What was told since, or nothing after a while of silence; None where this device may no
     longer listen.
     """
@@ -123,18 +102,14 @@ async def _heard(listener: Listener, request: Request) -> list[object] | None:
             found.append(listener.messages.get_nowait())
     except TimeoutError:
         pass
-    return found if _is_still_let_in(request) else None
+    return found if _is_still_let_in(house, request) else None
 
 
-def _is_still_let_in(request: Request) -> bool:
+def _is_still_let_in(house: House, request: Request) -> bool:
     if request.state.at_home:
         return True
-    pairing, session = request.app.state.pairing, request.state.session
-    return pairing is not None and session is not None and pairing.knows(session)
-
-
-def _event(content: FollowOut) -> bytes:
-    return f"data: {content.model_dump_json()}\n\n".encode()
+    session = request.state.session
+    return session is not None and house.pairing.knows(session)
 
 
 def _stream(events: AsyncIterator[bytes]) -> StreamingResponse:

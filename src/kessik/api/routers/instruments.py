@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter, Response
 
-from kessik.api.dependencies import AtHome, Store
+from kessik.api.dependencies import AtHome, PluggedIn, Store
 from kessik.api.schemas.common import Id, PictureHash
 from kessik.api.schemas.instruments import InstrumentBody, InstrumentOut, ReferenceCheckBody
 from kessik.core.devices import Instrument, ReferenceCheck
@@ -10,48 +10,51 @@ from kessik.core.errors import UnknownError
 from kessik.interchange.photos import media_type_of
 from kessik.services.clock import now
 from kessik.services.devices import instruments
-from kessik.services.devices.instrument_desk import desk_of, plug_in_all
 from kessik.store.photo_files import photo_path
 
 router = APIRouter(tags=["instruments"])
 
 
 @router.get("/instruments")
-def get_instruments(store: Store, at_home: AtHome) -> list[InstrumentOut]:
+def get_instruments(store: Store, desk: PluggedIn, at_home: AtHome) -> list[InstrumentOut]:
     """Every instrument, whether it is there now, and how it reads on its reference."""
-    desk = desk_of(store)
     known = instruments.known_instruments(store)
     return [InstrumentOut.of(each, desk.status(each.instrument.id), at_home) for each in known]
 
 
 @router.put("/instruments/{instrument_id}")
 def put_instrument(
-    instrument_id: Id, body: InstrumentBody, store: Store, at_home: AtHome
+    instrument_id: Id, body: InstrumentBody, store: Store, desk: PluggedIn, at_home: AtHome
 ) -> InstrumentOut:
     """Keep an instrument under a client-made id, and plug it in."""
     wanted = Instrument(**{**body.model_dump(), "id": instrument_id})
     instruments.save_instrument(store, wanted, at_home=at_home)
-    plug_in_all(store)
-    return _one(store, instrument_id, at_home)
+    desk.plug_in_all()
+    return _one(store, desk, instrument_id, at_home)
 
 
 @router.put("/instruments/{instrument_id}/reference-checks/{check_id}")
 def put_reference_check(
-    instrument_id: Id, check_id: Id, body: ReferenceCheckBody, store: Store, at_home: AtHome
+    instrument_id: Id,
+    check_id: Id,
+    body: ReferenceCheckBody,
+    store: Store,
+    desk: PluggedIn,
+    at_home: AtHome,
 ) -> InstrumentOut:
     """Record the day's readings on the reference."""
     check = ReferenceCheck(
         check_id, instrument_id, tuple(body.readings), body.reference, body.note.strip(), now()
     )
     instruments.record_check(store, check)
-    return _one(store, instrument_id, at_home)
+    return _one(store, desk, instrument_id, at_home)
 
 
 @router.put("/instruments/{instrument_id}/put-away", status_code=204)
-def put_instrument_away(instrument_id: Id, store: Store) -> None:
+def put_instrument_away(instrument_id: Id, store: Store, desk: PluggedIn) -> None:
     """Unplug an instrument for good; its reference checks stay in the record."""
     instruments.put_away(store, instrument_id, now().utc)
-    plug_in_all(store)
+    desk.plug_in_all()
 
 
 @router.get(
@@ -68,5 +71,5 @@ def get_picture(picture: PictureHash, store: Store) -> Response:
     )
 
 
-def _one(store: Store, instrument_id: str, at_home: bool) -> InstrumentOut:
-    return next(each for each in get_instruments(store, at_home) if each.id == instrument_id)
+def _one(store: Store, desk: PluggedIn, instrument_id: str, at_home: bool) -> InstrumentOut:
+    return next(each for each in get_instruments(store, desk, at_home) if each.id == instrument_id)

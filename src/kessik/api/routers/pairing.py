@@ -7,24 +7,16 @@ import segno
 from fastapi import APIRouter, Depends, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
-from kessik.api.dependencies import at_home
+from kessik.api.dependencies import Gatekeeper, at_home
 from kessik.api.gate import COOKIE
 from kessik.api.pair_page import pair_page
 from kessik.api.schemas.common import Id, Wire
 from kessik.core.errors import OutOfRangeError, TooOftenError
-from kessik.services.devices.pairing import CODE_LASTS_S, Pairing
+from kessik.services.devices.pairing import CODE_LASTS_S
 
 router = APIRouter(tags=["pairing"], dependencies=[Depends(at_home)])
 pages = APIRouter(include_in_schema=False)
 _A_YEAR_S = 365 * 24 * 3600
-
-
-def _pairing(request: Request) -> Pairing:
-    pairing: Pairing = request.app.state.pairing
-    return pairing
-
-
-Gatekeeper = Annotated[Pairing, Depends(_pairing)]
 
 
 class DeviceOut(Wire):

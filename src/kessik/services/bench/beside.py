@@ -9,11 +9,10 @@ from kessik.core.protocols.events import BenchEvent, Cut
 from kessik.core.protocols.pace import Pace, pace
 from kessik.core.protocols.run_state import RunState
 from kessik.core.trials.blinding import sealed_run
-from kessik.services.bench import run_logs
+from kessik.services.bench.bench import Bench
 from kessik.services.stock.lots import stocked
 from kessik.services.trials.methods import method_of_run
 from kessik.services.trials.trials import get_trial
-from kessik.store.database import Database
 
 _LATELY = 600
 
@@ -46,15 +45,15 @@ class BenchNews:
     sealed: str
 
 
-def news(db: Database, run_id: str, after: int) -> BenchNews:
+def news(bench: Bench, run_id: str, after: int) -> BenchNews:
     """How a run stands, with what was logged behind a position; UnknownError where there is no such
     run.
     """
-    with db.read() as session:
-        log = run_logs.log_of(db, session, run_id)
+    with bench.db.read() as session:
+        log = bench.logs.log(session, run_id)
         method = method_of_run(session, log.run)
         trial = get_trial(session, log.run.trial_id)
-    state = run_logs.state_of(db, log, method)
+    state = bench.logs.state(log, method)
     return BenchNews(
         after=after,
         state=state,
@@ -94,11 +93,11 @@ def paused_since(events: Sequence[BenchEvent], state: RunState) -> str | None:
     return next((event.client_time for event in reversed(events) if event.kind == "pause"), None)
 
 
-def stock_left(db: Database, run_id: str) -> list[StockLeft]:
+def stock_left(bench: Bench, run_id: str) -> list[StockLeft]:
     """What is left of the lots a run takes from, and how many more counts each lasts."""
-    with db.read() as session:
-        run = run_logs.log_of(db, session, run_id).run
-    lots = {each.lot.id: each for each in stocked(db)} if run.bookings else {}
+    with bench.db.read() as session:
+        run = bench.logs.log(session, run_id).run
+    lots = {each.lot.id: each for each in stocked(bench.db, bench.logs)} if run.bookings else {}
     found = []
     for booking in run.bookings:
         known = lots.get(booking.lot_id)

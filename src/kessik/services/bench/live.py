@@ -6,9 +6,6 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from threading import Lock
-from weakref import WeakKeyDictionary
-
-from kessik.store.database import Database
 
 INSTRUMENTS = "instruments"
 DEVICES = "devices"
@@ -56,13 +53,3 @@ class Live:
         for listener in listeners:
             if not listener.loop.is_closed():
                 listener.loop.call_soon_threadsafe(listener.messages.put_nowait, message)
-
-
-_live: WeakKeyDictionary[Database, Live] = WeakKeyDictionary()
-_live_lock = Lock()
-
-
-def live_of(db: Database) -> Live:
-    """The one switchboard over a data folder."""
-    with _live_lock:
-        return _live.setdefault(db, Live())

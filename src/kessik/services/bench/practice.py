@@ -6,20 +6,20 @@ import numpy as np
 
 from kessik.core.errors import NotAllowedNowError
 from kessik.instruments.virtual_bench.virtual_blade import VirtualSteel, virtual_edge
+from kessik.services.bench.bench import Bench
 from kessik.services.bench.runs import run_view
-from kessik.services.devices.instrument_desk import desk_of
-from kessik.store.database import Database
+from kessik.services.devices.instrument_desk import Desk
 
 USUAL_DULL_GF = 400.0
 STROPPED_BACK = 0.6
 """What the strop brings back of a virtual edge's loss."""
 
 
-def pull_line(db: Database, run_id: str) -> None:
+def pull_line(bench: Bench, desk: Desk, run_id: str) -> None:
     """Pull the virtual test line over a practice run's edge at its present count; the reading comes
     from the tester.
     """
-    view = run_view(db, run_id)
+    view = run_view(bench, run_id)
     if not view.run.practice or view.run.practice_seed is None:
         raise NotAllowedNowError(
             "readings from the virtual bench are for practice runs only", field="run"
@@ -36,6 +36,4 @@ def pull_line(db: Database, run_id: str) -> None:
     if view.state.strops:
         true_gf -= STROPPED_BACK * (true_gf - edge.start_gf)
     taken = len(view.state.checks) + sum(len(test.readings_gf) for test in view.state.strops)
-    desk_of(db).pull_virtual(
-        run_id, true_gf, np.random.default_rng([view.run.practice_seed, taken])
-    )
+    desk.pull_virtual(run_id, true_gf, np.random.default_rng([view.run.practice_seed, taken]))

@@ -7,7 +7,6 @@ from collections import OrderedDict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from threading import Lock
-from weakref import WeakKeyDictionary
 
 from kessik.core.errors import UnknownError
 from kessik.core.protocols.events import BenchEvent
@@ -15,15 +14,10 @@ from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState
 from kessik.core.runs import Run
-from kessik.store.database import Database, Session
+from kessik.store.database import Session
 from kessik.store.queries import bench_log
 
 _KEPT = 256
-_stores: WeakKeyDictionary[Database, OrderedDict[str, "_Kept"]] = WeakKeyDictionary()
-_states: WeakKeyDictionary[Database, OrderedDict[str, tuple[Method, RunState]]] = (
-    WeakKeyDictionary()
-)
-_lock = Lock()
 
 
 @dataclass
@@ -58,48 +52,52 @@ class RunLog:
         return self.events[bisect_right(self.events, position, key=lambda event: event.position) :]
 
 
-def log_of(db: Database, session: Session, run_id: str) -> RunLog:
-    """The run's log as this session sees it, or UnknownError; what was read before is not read
-    again.
+class RunLogs:
+    """The logs and states of the runs of one data folder that were asked for lately."""
 
-    What a transaction appends itself is not in it before it asks, and is remembered only by
-    sessions that see it committed: the caller appends after asking.
-    """
-    with _lock:
-        logs = _stores.setdefault(db, OrderedDict())
-        kept = logs.get(run_id)
-    if kept is None:
-        run = bench_log.find_run(session, run_id)
-        if run is None:
-            raise UnknownError("there is no such run", field="run")
-        kept = _Kept(run)
-    tail = bench_log.events_of(session, run_id, kept.last)
-    with _lock:
-        kept = logs.setdefault(run_id, kept)
-        kept.grow(tail)
-        logs.move_to_end(run_id)
-        while len(logs) > _KEPT:
-            logs.popitem(last=False)
-        return RunLog(kept.run, tuple(kept.events), kept.by_id)
+    def __init__(self) -> None:
+        self._logs: OrderedDict[str, _Kept] = OrderedDict()
+        self._states: OrderedDict[str, tuple[Method, RunState]] = OrderedDict()
+        self._lock = Lock()
 
+    def log(self, session: Session, run_id: str) -> RunLog:
+        """The run's log as this session sees it, or UnknownError; what was read before is not read
+        again.
 
-def state_of(db: Database, log: RunLog, method: Method) -> RunState:
-    """The run's state after its log; folded anew only where the log has grown."""
-    last = log.events[-1].position if log.events else 0
-    with _lock:
-        known = _states.setdefault(db, OrderedDict()).get(log.run.id)
-    if known is not None and known[0] == method and known[1].position == last:
-        return known[1]
-    state = fold(log.events, method, log.run.worked_mm)
-    remember_state(db, log.run.id, method, state)
-    return state
+        What a transaction appends itself is not in it before it asks, and is remembered only by
+        sessions that see it committed: the caller appends after asking.
+        """
+        with self._lock:
+            kept = self._logs.get(run_id)
+        if kept is None:
+            run = bench_log.find_run(session, run_id)
+            if run is None:
+                raise UnknownError("there is no such run", field="run")
+            kept = _Kept(run)
+        tail = bench_log.events_of(session, run_id, kept.last)
+        with self._lock:
+            kept = self._logs.setdefault(run_id, kept)
+            kept.grow(tail)
+            self._logs.move_to_end(run_id)
+            while len(self._logs) > _KEPT:
+                self._logs.popitem(last=False)
+            return RunLog(kept.run, tuple(kept.events), kept.by_id)
 
+    def state(self, log: RunLog, method: Method) -> RunState:
+        """The run's state after its log; folded anew only where the log has grown."""
+        last = log.events[-1].position if log.events else 0
+        with self._lock:
+            known = self._states.get(log.run.id)
+        if known is not None and known[0] == method and known[1].position == last:
+            return known[1]
+        state = fold(log.events, method, log.run.worked_mm)
+        self.remember(log.run.id, method, state)
+        return state
 
-def remember_state(db: Database, run_id: str, method: Method, state: RunState) -> None:
-    """Keep a state for its log position; only for what is committed."""
-    with _lock:
-        states = _states.setdefault(db, OrderedDict())
-        states[run_id] = (method, state)
-        states.move_to_end(run_id)
-        while len(states) > _KEPT:
-            states.popitem(last=False)
+    def remember(self, run_id: str, method: Method, state: RunState) -> None:
+        """Keep a state for its log position; only for what is committed."""
+        with self._lock:
+            self._states[run_id] = (method, state)
+            self._states.move_to_end(run_id)
+            while len(self._states) > _KEPT:
+                self._states.popitem(last=False)

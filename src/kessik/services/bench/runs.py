@@ -34,14 +34,15 @@ from kessik.core.trials.run_admission import _check_zone, _same_steel
 from kessik.core.trials.run_series import blade_and_edge, edge_length_used_mm
 from kessik.core.trials.strop_tests import strop_tests
 from kessik.core.trials.trial import Trial
-from kessik.services.bench import run_logs
+from kessik.services.bench.bench import Bench
 from kessik.services.bench.beside import pace_of, paused_since
-from kessik.services.bench.live import live_of, run_topic
+from kessik.services.bench.live import run_topic
+from kessik.services.bench.run_logs import RunLog
 from kessik.services.stock import lots
 from kessik.services.trials.blind import blind_codes
 from kessik.services.trials.methods import method_of_run
 from kessik.services.trials.trials import get_trial
-from kessik.store.database import Database, Session
+from kessik.store.database import Session
 from kessik.store.queries import bench_log, trials
 
 SERVER = "server"
@@ -119,13 +120,13 @@ class RunView:
         return exposure_mm2_per_mm(rope_area_mm2(diameter), length)
 
 
-def start_run(db: Database, run: Run, insist_on_lot: bool = False) -> RunView:
+def start_run(bench: Bench, run: Run, insist_on_lot: bool = False) -> RunView:
     """Start a run on an edge; the same id twice is one run. An edge carries one counted run.
 
     It keeps the version of the method in force and the lots it takes from; another lot inside a
     block is refused unless insisted on, and then marked.
     """
-    with db.write() as session:
+    with bench.db.write() as session:
         trial = get_trial(session, run.trial_id)
         if bench_log.find_run(session, run.id) is None:
             numbered = _placed(
@@ -133,7 +134,7 @@ def start_run(db: Database, run: Run, insist_on_lot: bool = False) -> RunView:
             )
             bench_log.add_run(session, numbered)
             _append_own(session, numbered, Start(one_holds=True), run.started.utc, 0.0, "start")
-    return run_view(db, run.id)
+    return run_view(bench, run.id)
 
 
 def _placed(session: Session, trial: Trial, run: Run, insist_on_lot: bool) -> Run:
@@ -204,7 +205,7 @@ def _stropped(session: Session, run: Run, earlier: Sequence[Run]) -> set[str]:
     return chain
 
 
-def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) -> Acknowledgement:
+def append_event(bench: Bench, run_id: str, event: BenchEvent, server_utc: str) -> Acknowledgement:
     """Take one event; it is stored, with what the server declares of it, before this returns.
 
     The same id with the same content is acknowledged again; with other content it is a
@@ -214,15 +215,15 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
         raise OutOfRangeError(
             f"{event.kind} events are the server's own", field="kind", value=event.kind
         )
-    with db.write() as session:
-        log = run_logs.log_of(db, session, run_id)
+    with bench.db.write() as session:
+        log = bench.logs.log(session, run_id)
         method = method_of_run(session, log.run)
         known = log.by_id.get(event.id)
         if known is not None:
             if replace(known, position=0) != replace(event, position=0):
                 raise ConflictError("this id was used for another event", field="id")
-            return Acknowledgement(known.position, True, run_logs.state_of(db, log, method))
-        state = run_logs.state_of(db, log, method)
+            return Acknowledgement(known.position, True, bench.logs.state(log, method))
+        state = bench.logs.state(log, method)
         admit(event, state, method, log.by_id, _stopped_at(log) if state.has_ended else None)
         position = bench_log.append(session, run_id, event, server_utc)
         if position is None:
@@ -235,12 +236,12 @@ def append_event(db: Database, run_id: str, event: BenchEvent, server_utc: str) 
         state = _declare(
             session, log.run, method, events, advance(state, placed, events, method), server_utc
         )
-    run_logs.remember_state(db, run_id, method, state)
-    live_of(db).tell(run_topic(run_id), state.position)
+    bench.logs.remember(run_id, method, state)
+    bench.live.tell(run_topic(run_id), state.position)
     return Acknowledgement(position, False, state)
 
 
-def _stopped_at(log: run_logs.RunLog) -> int | None:
+def _stopped_at(log: RunLog) -> int | None:
     """Where in the log the run was last stopped."""
     return next((e.position for e in reversed(log.events) if e.kind in ("stop", "abandon")), None)
 
@@ -302,14 +303,14 @@ def _append_own(
     return replace(event, position=position)
 
 
-def plan_check(db: Database, run_id: str, server_utc: str) -> RunState:
+def plan_check(bench: Bench, run_id: str, server_utc: str) -> RunState:
     """Plan the next check if readings came in since it was last planned, and log what the tester is
     told.
     """
-    with db.read() as session:
-        log = run_logs.log_of(db, session, run_id)
+    with bench.db.read() as session:
+        log = bench.logs.log(session, run_id)
         method = method_of_run(session, log.run)
-    state = run_logs.state_of(db, log, method)
+    state = bench.logs.state(log, method)
     if state.plan_is_current or state.has_ended:
         return state
     planned = plan_next(state.worked_checks, method, state.count, state.progress)
@@ -325,23 +326,23 @@ def plan_check(db: Database, run_id: str, server_utc: str) -> RunState:
         check=state.progress.asked,
     )
     key = f"check_planned:{state.position}"
-    with db.write() as session:
-        if run_logs.log_of(db, session, run_id).events[-1].position == state.position:
+    with bench.db.write() as session:
+        if bench.logs.log(session, run_id).events[-1].position == state.position:
             _append_own(session, log.run, told, server_utc, state.count, key)
-    live_of(db).tell(run_topic(run_id), state.position)
-    with db.read() as session:
-        return run_logs.state_of(db, run_logs.log_of(db, session, run_id), method)
+    bench.live.tell(run_topic(run_id), state.position)
+    with bench.db.read() as session:
+        return bench.logs.state(bench.logs.log(session, run_id), method)
 
 
-def run_view(db: Database, run_id: str) -> RunView:
+def run_view(bench: Bench, run_id: str) -> RunView:
     """A run as it stands."""
-    with db.read() as session:
-        log = run_logs.log_of(db, session, run_id)
+    with bench.db.read() as session:
+        log = bench.logs.log(session, run_id)
         trial = get_trial(session, log.run.trial_id)
         method = method_of_run(session, log.run)
         blades = trials.blades_of(session, trial.id)
     blade, edge = blade_and_edge(blades, log.run)
-    state = run_logs.state_of(db, log, method)
+    state = bench.logs.state(log, method)
     hidden = trial.is_blind and not log.run.practice
     shown_as = blind_codes(trial, blades)[blade.id] if hidden else blade.code
     sealed = sealed_run(trial, log.run, state)

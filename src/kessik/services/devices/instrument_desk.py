@@ -9,7 +9,6 @@ from pathlib import Path
 from threading import Lock
 from typing import Literal, Protocol
 from uuid import uuid4
-from weakref import WeakKeyDictionary
 
 import numpy as np
 
@@ -24,7 +23,7 @@ from kessik.instruments.stand_ins.transport import LoopbackLine
 from kessik.interchange.instrument_lines import read_line
 from kessik.interchange.photos import read_photo
 from kessik.interchange.shots_csv import read_shots
-from kessik.services.bench.live import INSTRUMENTS, live_of
+from kessik.services.bench.live import INSTRUMENTS, Live
 from kessik.services.devices.instruments import BY_FOLDER, range_of
 from kessik.store.database import Database
 from kessik.store.photo_files import keep_photo_file
@@ -69,14 +68,20 @@ class _Port(Protocol):
 class Desk:
     """The instruments of one data folder, each with its port open while it is in use."""
 
-    def __init__(self, db: Database) -> None:
-        self._folder, self._live = db.folder, live_of(db)
+    def __init__(self, db: Database, live: Live) -> None:
+        self._db, self._folder, self._live = db, db.folder, live
         self._ports: dict[str, tuple[Instrument, _Port]] = {}
         self._statuses: dict[str, Status] = {}
         self._gates: dict[str, Gate] = {}
         self._lock, self._pulling = Lock(), Lock()
         self._virtual: tuple[LoopbackLine, LineReader] | None = None
         self._pulled_for: str | None = None
+
+    def plug_in_all(self) -> None:
+        """Open the port of every instrument in use."""
+        with self._db.read() as session:
+            wanted = instruments.all_instruments(session)
+        self.plug_in(wanted)
 
     def plug_in(self, wanted: list[Instrument]) -> None:
         """Open the ports of the instruments in use, close the others; one whose port is unchanged
@@ -231,22 +236,3 @@ class Desk:
 
 def _printable(text: str) -> str:
     return "".join(char if char.isprintable() else "·" for char in text)[:40]
-
-
-_desks: WeakKeyDictionary[Database, Desk] = WeakKeyDictionary()
-_desks_lock = Lock()
-
-
-def desk_of(db: Database) -> Desk:
-    """The one desk over a data folder."""
-    with _desks_lock:
-        if db not in _desks:
-            _desks[db] = Desk(db)
-        return _desks[db]
-
-
-def plug_in_all(db: Database) -> None:
-    """Open the port of every instrument in use."""
-    with db.read() as session:
-        wanted = instruments.all_instruments(session)
-    desk_of(db).plug_in(wanted)

@@ -13,7 +13,7 @@ from uuid import uuid4
 
 from kessik.core.devices import PairedDevice
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError, TooOftenError
-from kessik.services.bench.live import DEVICES, live_of
+from kessik.services.bench.live import DEVICES, Live
 from kessik.services.clock import now
 from kessik.store.database import Database
 from kessik.store.queries import instruments as queries
@@ -72,9 +72,9 @@ class Pairing:
     serves only itself.
     """
 
-    def __init__(self, db: Database, address: str | None) -> None:
+    def __init__(self, db: Database, live: Live, address: str | None) -> None:
         self.address = address
-        self._db = db
+        self._db, self._live = db, live
         self._code: _Code | None = None
         self._waiting = _Waiting()
         self._lock = Lock()
@@ -134,7 +134,7 @@ class Pairing:
         with self._db.write() as session:
             queries.forget_paired_device(session, device_id)
             self._hashes = {device.session_hash for device in queries.paired_devices(session)}
-        live_of(self._db).tell(DEVICES, device_id)
+        self._live.tell(DEVICES, device_id)
 
 
 def _hash(token: str) -> str:

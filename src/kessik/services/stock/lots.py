@@ -21,19 +21,19 @@ from kessik.core.stock import (
     medium_booking,
 )
 from kessik.core.trials.trial import Trial
-from kessik.services.bench import run_logs
+from kessik.services.bench.run_logs import RunLogs
 from kessik.services.trials.methods import method_of_run
 from kessik.services.trials.summaries import used_by_runs
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, stock
 
 
-def stocked(db: Database) -> list[StockedLot]:
+def stocked(db: Database, logs: RunLogs | None = None) -> list[StockedLot]:
     """Every lot with what is left of it."""
     with db.read() as session:
         lots = stock.all_lots(session)
         corrections = stock.corrections(session)
-        used = _used(db, session) if lots else {}
+        used = _used(logs or RunLogs(), session) if lots else {}
     found = []
     for lot in lots:
         own = tuple(c for c in corrections if c.lot_id == lot.id)
@@ -44,7 +44,7 @@ def stocked(db: Database) -> list[StockedLot]:
     return found
 
 
-def _used(db: Database, session: Session) -> dict[str, tuple[float, int]]:
+def _used(logs: RunLogs, session: Session) -> dict[str, tuple[float, int]]:
     """What runs took of each lot, and how many runs did; practice takes nothing."""
     found: dict[str, tuple[float, int]] = {}
     known = used_by_runs(session)
@@ -54,8 +54,8 @@ def _used(db: Database, session: Session) -> dict[str, tuple[float, int]]:
         if run.id in known:
             count, checks = known[run.id]
         else:
-            log = run_logs.log_of(db, session, run.id)
-            state = run_logs.state_of(db, log, method_of_run(session, run))
+            log = logs.log(session, run.id)
+            state = logs.state(log, method_of_run(session, run))
             count, checks = state.count, len(state.checks)
         for booking in run.bookings:
             amount, runs = found.get(booking.lot_id, (0.0, 0))

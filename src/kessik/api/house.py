@@ -1,0 +1,70 @@
+"""What lives as long as the server, in one place: built over a data folder, opened, and closed."""
+
+import asyncio
+import logging
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
+
+from starlette.concurrency import run_in_threadpool
+
+from kessik.api.following import make_run_news
+from kessik.api.pages import pages
+from kessik.core.errors import KessikError
+from kessik.services.bench.bench import Bench
+from kessik.services.devices.instrument_desk import Desk
+from kessik.services.devices.pairing import Pairing
+from kessik.services.files.imports import Imports
+from kessik.services.trials.answers import Answers
+from kessik.services.trials.renewing import Renewing
+from kessik.services.upkeep.keeping import look_after
+from kessik.store.database import Database
+
+_UPKEEP_EVERY_S = 3600
+
+
+class House:
+    """One data folder being served: its benches, instruments, guests, imports and answers.
+
+    The database belongs to whoever opened it, and outlives the house. Answers are renewed beside
+    the server only where the house renews.
+    """
+
+    def __init__(
+        self, database: Database, lan_address: str | None = None, renews: bool = True
+    ) -> None:
+        self.database = database
+        self.bench = Bench(database)
+        self.desk = Desk(database, self.bench.live)
+        self.pairing = Pairing(database, self.bench.live, lan_address)
+        self.run_news = make_run_news(self.bench)
+        self.imports = Imports()
+        self.answers = Answers(database, pages())
+        self.renewing = Renewing(database, "kessik.api.answering")
+        self._renews = renews
+
+    @asynccontextmanager
+    async def opened(self) -> AsyncIterator[None]:
+        """Instruments are plugged in, answers renewed and the data looked after inside."""
+        await run_in_threadpool(self.desk.plug_in_all)
+        if self._renews:
+            self.renewing.start()
+        upkeep = asyncio.create_task(self._look_after())
+        try:
+            yield
+        finally:  # a server that is hurried does not wait here for anything
+            upkeep.cancel()
+            self.close()
+
+    def close(self) -> None:
+        """Let go of the instruments and of the process that works answers out."""
+        self.renewing.close()
+        self.desk.close()
+
+    async def _look_after(self) -> None:
+        """What is done by itself, once an hour; a disk that is full does not end it."""
+        while True:
+            try:
+                await run_in_threadpool(look_after, self.database)
+            except KessikError as failed:
+                logging.getLogger("kessik").error("the daily backup was not made: %s", failed)
+            await asyncio.sleep(_UPKEEP_EVERY_S)
