@@ -7,8 +7,9 @@ import pytest
 
 from kessik.core.comparison.analysis import analyse
 from kessik.core.comparison.matching import MatchingRule
-from kessik.core.comparison.wording import headline, with_all_words
 from kessik.core.protocols.methods import Method
+from kessik.core.words.notes import note_words
+from kessik.core.words.verdict import headline, with_all_words
 from tests.conftest import series
 
 TIRED = "edge 1 since new lies on tired steel and reads low"
@@ -35,7 +36,7 @@ def test_both_answers_are_given_and_the_rule_decides_the_first():
     assert dull(found.with_all) == dull(everything.comparisons)
     assert dull(found.with_all).ratio > dull(found.comparisons).ratio
     assert next(r for r in found.runs if r.run.edge == 1).left_out == TIRED
-    assert f"A, edge 1 is left out: {TIRED}" in found.notes
+    assert f"A, edge 1 is left out: {TIRED}" in map(note_words, found.notes)
     assert with_all_words(found, "dull").startswith("With every edge counted:")
     assert everything.with_all == ()
 
@@ -46,11 +47,11 @@ def test_an_edge_that_hardly_weighs_in_the_answer_is_named():
         [run("A", 1, 6), run("A", 3, 20), run("A", 4, 20.5), *alike], {}, MatchingRule(), Method()
     )
     assert any(
-        note.startswith("dull: A, edge 1 lies far from its blade's other edges")
+        note_words(note).startswith("dull: A, edge 1 lies far from its blade's other edges")
         for note in found.notes
     )
     usual = analyse([run("A", 3, 20), run("A", 4, 20.5), *alike], {}, MatchingRule(), Method())
-    assert not any("lies far" in note for note in usual.notes)
+    assert not any("lies far" in note_words(note) for note in usual.notes)
 
 
 def test_a_blade_without_an_edge_that_counts_still_shows_its_life():
@@ -78,5 +79,5 @@ def test_eighteen_cuts_on_60_mm_are_worth_twenty_four_on_80():
         "A": pytest.approx(18, rel=0.05),
         "B": pytest.approx(24, rel=0.05),
     }, "lives stay as counted"
-    assert any("are put on 80 mm of edge" in note for note in scaled.notes)
+    assert any("are put on 80 mm of edge" in note_words(note) for note in scaled.notes)
     assert raw.verdict == "confounded", "unscaled, the lengths themselves forbid the comparison"

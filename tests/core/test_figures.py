@@ -13,10 +13,12 @@ from kessik.core.comparison.analysis import analyse
 from kessik.core.comparison.figures import effort_table, run_figures
 from kessik.core.comparison.lot_factor import lot_factors
 from kessik.core.comparison.matching import MatchingRule
-from kessik.core.comparison.wording import figure_words, figures_words, headline
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
+from kessik.core.words.figures import figure_words, figures_words
+from kessik.core.words.notes import lot_factor_words
+from kessik.core.words.verdict import headline
 from tests.conftest import series
 
 DOSE, CARD, LAYERS = (BY_SCHOOL[name] for name in ("fixed_dose", "machine_card", "geometry_layers"))
@@ -143,7 +145,7 @@ def test_a_lot_factor_speaks_of_one_blade_on_both_lots_only():
     (factor,) = lot_factors(analyse(runs, {}, RULE, Method()).runs, lots, "dull")
     assert (factor.blade, factor.old, factor.new, factor.edges) == ("A", "lot 7", "lot 8", (2, 1))
     assert factor.low < 1.5 < factor.high
-    assert factor.words().endswith("No result is corrected by it.")
+    assert lot_factor_words(factor).endswith("No result is corrected by it.")
 
 
 def test_pass_fail_stages_of_a_method_decide_what_a_doubt_means():

@@ -6,7 +6,9 @@ import pytest
 
 from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule, match, not_recorded
 from kessik.core.comparison.variables import VARIABLES
+from kessik.core.facts import Expected
 from kessik.core.sharpening.settled import Settled
+from kessik.core.words.matching import cell_words
 
 COUNTS = Settled("settled", "edge 3 since new")
 
@@ -72,8 +74,9 @@ def test_each_variable_by_its_own_rule(variable, inside, outside, says):
     odd = [blade("A"), blade("B"), blade("C", **{variable: outside})]
     assert states(odd, variable) == {"A": "matched", "B": "matched", "C": "confounded"}
     cell = next(c for c in match(odd, MatchingRule()) if c.state == "confounded")
-    assert says in cell.says
-    assert cell.says.endswith("C's result will not speak about steel")
+    said = cell_words(cell, MatchingRule())
+    assert says in said
+    assert said.endswith("C's result will not speak about steel")
 
 
 def test_unequal_starts_are_held_against_their_own_scatter():
@@ -123,10 +126,12 @@ def test_a_claim_does_not_count_as_known():
 
 
 def test_a_stale_thickness_is_pending_with_what_is_expected_but_a_known_mismatch_stays_one():
-    stale = Fact(expected=0.39, says="thickness went stale: measured on edge 3 (0.36 mm)")
+    stale = Fact(stale=Expected(3, 0.36, 0.39))
     pair = [blade("A"), blade("B", thickness_behind_edge_mm=stale)]
     (cell,) = [c for c in match(pair, MatchingRule()) if c.state == "pending"]
-    assert (cell.shown, cell.says) == ("about 0.39 mm", stale.says)
+    assert cell.shown == "about 0.39 mm"
+    said = cell_words(cell, MatchingRule())
+    assert said.startswith("thickness went stale: measured on edge 3 (0.36 mm)")
     known = blade("B")
     both = BladeFacts(
         **{**known.__dict__, "edges": {**known.edges, "thickness_behind_edge_mm": [0.72, stale]}}
@@ -155,7 +160,7 @@ def test_edges_that_do_not_count_are_named_before_they_are_spent():
     )
     cell = next(c for c in match([blade("A"), early], MatchingRule()) if c.state == "confounded")
     assert (cell.variable, cell.shown) == ("settled_edge", "edge 2")
-    assert "it is left out of the answer under the rule" in cell.says
+    assert "it is left out of the answer under the rule" in cell_words(cell, MatchingRule())
     unsure = blade(
         "B", settled=((2, Settled("unknown", "steel removed since new is not recorded")),)
     )

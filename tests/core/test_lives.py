@@ -3,7 +3,6 @@
 import numpy as np
 import pytest
 
-from kessik.core.comparison.wording import life_words
 from kessik.core.protocols.series import Check
 from kessik.core.sharpness.life import (
     BeforeFirstCheck,
@@ -13,6 +12,7 @@ from kessik.core.sharpness.life import (
     force_lives,
     outcome_life,
 )
+from kessik.core.words.lives import life_words
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.instruments.virtual_bench.true_decay import KINDS, true_edge
 from tests.conftest import series

@@ -5,7 +5,7 @@ mismatch may do.
 import pytest
 
 from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule, match
-from kessik.core.comparison.wording import line_up_words
+from kessik.core.words.matching import cell_words, line_up_words
 
 
 def blade(
@@ -79,7 +79,7 @@ def test_edges_of_one_blade_that_differ_among_themselves_are_a_mismatch():
         if c.state == "confounded"
     ]
     assert cell.blade == "B"
-    assert "its own edges differ by 1.2°" in cell.says
+    assert "its own edges differ by 1.2°" in cell_words(cell, MatchingRule())
 
 
 def test_a_wider_tolerance_is_taken_knowingly():
@@ -94,7 +94,7 @@ def test_what_a_mismatch_alone_could_make():
     # 3 % of life per degree included, 4 % per HRC: assumptions of common practice, no source.
     def said(other, **rule):
         return next(
-            c.says
+            cell_words(c, MatchingRule(**rule))
             for c in match([blade("A"), other], MatchingRule(**rule))
             if c.state == "confounded"
         )

@@ -7,7 +7,6 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kessik.core.comparison.wording import life_words
 from kessik.core.sharpness.curves import curve_band
 from kessik.core.sharpness.life import (
     BeforeFirstCheck,
@@ -17,6 +16,7 @@ from kessik.core.sharpness.life import (
     force_readings,
 )
 from kessik.core.sharpness.posterior import edge_likelihood
+from kessik.core.words.lives import life_words
 from tests.conftest import series
 
 READING = st.tuples(st.integers(0, 80), st.integers(20, 1500))

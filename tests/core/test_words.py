@@ -4,9 +4,11 @@ import pytest
 
 from kessik.core.comparison.matching import FACTORS, MatchingRule
 from kessik.core.comparison.ratios import Interval, Ratio
-from kessik.core.comparison.verdict import Comparison, edges_to_settle, scope_words
-from kessik.core.comparison.wording import comparison_words, honest, life_words
+from kessik.core.comparison.verdict import Comparison, edges_to_settle, scope_of
 from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, NotReached
+from kessik.core.units import honest
+from kessik.core.words.lives import life_words
+from kessik.core.words.verdict import comparison_words
 
 
 def comparison(ratio, low, high, verdict="longer"):
@@ -79,10 +81,10 @@ def test_every_status_of_a_life_in_words(found, words):
 @pytest.mark.parametrize("factor", FACTORS)
 def test_an_answer_speaks_of_its_factor_once_nothing_is_open(factor):
     rule = MatchingRule(factor)
-    said = scope_words(rule, pending=False, confounded=False)
+    said = scope_of(rule, pending=False, confounded=False)
     assert said != "these blades"
-    assert scope_words(rule, pending=True, confounded=False) == "these blades"
-    assert scope_words(rule, pending=False, confounded=True) == "these blades"
+    assert scope_of(rule, pending=True, confounded=False) == "these blades"
+    assert scope_of(rule, pending=False, confounded=True) == "these blades"
 
 
 def settle(ratio, log_sd, edges=1):

@@ -18,21 +18,25 @@ from kessik.api.schemas.verdict import (
     UpkeepOut,
 )
 from kessik.core.comparison.analysis import ANALYSIS_VERSION, BladeResult, RunResult
+from kessik.core.comparison.matching import MatchingRule
+from kessik.core.comparison.ranking import confounded_blades, ranked, tie_groups
 from kessik.core.comparison.variables import BY_NAME
 from kessik.core.comparison.verdict import Comparison
-from kessik.core.comparison.wording import (
-    comparison_words,
-    confounded_blades,
-    figure_words,
-    life_words,
-    ranked,
-    tie_groups,
-)
 from kessik.core.sharpness.life import Life
 from kessik.core.trials.next_step import next_step
 from kessik.core.trials.state import TrialRun
 from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict, band_of
+from kessik.core.words.figures import figure_words
+from kessik.core.words.lives import life_words
+from kessik.core.words.matching import open_lines
+from kessik.core.words.notes import lot_factor_words, note_words, oddity_words
+from kessik.core.words.verdict import (
+    answer_headline,
+    answer_standing,
+    comparison_words,
+    with_all_words,
+)
 from kessik.interchange.analysis_json import comparison_json, life_json
 from kessik.services.trials.answers import Pages
 
@@ -52,8 +56,8 @@ def today_line(found: Verdict) -> str:
     line = TrialTodayOut(
         trial=TrialOut.of(found.trial),
         blades=[BladeOut.of(blade) for blade in found.blades],
-        headline=found.sealed or found.headline,
-        standing="" if hidden else found.standing,
+        headline=found.sealed or answer_headline(found),
+        standing="" if hidden else answer_standing(found),
         runs=[] if hidden else [RunBrief.of(r) for r in found.runs],
         lives={
             b.blade: _life(b.lives[found.stage], b.count_unit)
@@ -115,10 +119,10 @@ def _open_verdict(found: Verdict) -> AnswerOut:
         blades=[BladeOut.of(blade) for blade in found.blades],
         stage=stage,
         stages=list(dict.fromkeys(s for result in analysis.runs for s in result.lives)),
-        headline=found.headline,
-        standing=found.standing,
-        pending=list(analysis.pending),
-        notes=list(analysis.notes),
+        headline=answer_headline(found),
+        standing=answer_standing(found),
+        pending=open_lines(analysis.pending),
+        notes=[note_words(note) for note in analysis.notes],
         runs=[
             _run_verdict(found, r, results[key]) for r in found.runs if (key := _key(r)) in results
         ],
@@ -126,27 +130,30 @@ def _open_verdict(found: Verdict) -> AnswerOut:
             _rung(found, blade, blade.blade not in left_out) for blade in ranked(analysis, stage)
         ],
         tie_groups=tie_groups(analysis, stage),
-        comparisons=[_comparison(c, comparison_words(c)) for c in analysis.comparisons],
+        comparisons=[
+            _comparison(c, found.trial.rule, comparison_words(c)) for c in analysis.comparisons
+        ],
         figure_blades=[_rung(found, blade, True) for blade in analysis.blades if blade.figures],
-        figure_comparisons=[_comparison(c, figure_words(c)) for c in analysis.figure_comparisons],
+        figure_comparisons=[
+            _comparison(c, found.trial.rule, figure_words(c)) for c in analysis.figure_comparisons
+        ],
         efforts=EffortsOut.of(analysis.efforts) if analysis.efforts else None,
         sealed="",
-        lot_factors=list(found.lot_factors),
-        cells=[CellOut.of(cell) for cell in analysis.cells],
+        lot_factors=[lot_factor_words(each) for each in found.lot_factors],
+        cells=[CellOut.of(cell, found.trial.rule) for cell in analysis.cells],
         left_out=left_out,
-        with_all=found.with_all,
+        with_all=with_all_words(analysis, stage),
         prediction=found.trial.plan.prediction,
-        taken_as_equal=list(analysis.taken_as_equal),
+        taken_as_equal=[variable.label for variable in analysis.taken_as_equal],
         let_go=[BY_NAME[name].label for name in found.trial.rule.let_go],
         upkeep=[UpkeepOut.of(each) for each in upkeep(found)],
         next_step=NextStepOut.model_validate(next_step(found.state)),
     )
 
 
-def _comparison(comparison: Comparison, words: str) -> ComparisonOut:
-    plain = {
-        name: value for name, value in comparison_json("", comparison).items() if name != "trial"
-    }
+def _comparison(comparison: Comparison, rule: MatchingRule, words: str) -> ComparisonOut:
+    plain = comparison_json("", comparison, rule)
+    del plain["trial"]
     return ComparisonOut(**plain, words=words)
 
 
@@ -173,7 +180,7 @@ def _run_verdict(found: Verdict, r: TrialRun, result: RunResult) -> RunVerdictOu
         end_gf=result.end_gf,
         change_percent=result.change_percent,
         lives={stage: _life(known.life, r.run.count_unit) for stage, known in result.lives.items()},
-        warnings=list(result.warnings),
+        warnings=[oddity_words(each) for each in result.warnings],
         left_out=result.left_out,
         figures=FigureOut.all(result.figures),
         band=(

@@ -13,17 +13,13 @@ from kessik.cli.options import Dull, Json, Keen
 from kessik.cli.refusals import load, refusing
 from kessik.core.comparison.analysis import TrialAnalysis
 from kessik.core.comparison.matching import FACTORS, MatchingRule
-from kessik.core.comparison.wording import (
-    comparison_words,
-    headline,
-    life_words,
-    standing_words,
-    with_all_words,
-)
 from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
 from kessik.core.planning.adaptive import next_check
 from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.core.sharpness.life import force_lives
+from kessik.core.words.lives import life_words
+from kessik.core.words.notes import note_words, oddity_words
+from kessik.core.words.verdict import comparison_words, headline, standing_words, with_all_words
 from kessik.interchange.analysis_json import analysis_json, life_json
 from kessik.interchange.named_files import NamedFile
 from kessik.services.files.trial_files import ReadFiles, ReadTrial, read_files
@@ -167,8 +163,9 @@ def _print_trial(name: str, analysis: TrialAnalysis) -> None:
     console.print(table)
     for result in analysis.runs:
         for warning in result.warnings:
-            console.print(f"{result.run.blade}, edge {result.run.edge}: {warning}", soft_wrap=True)
-    for note in (*analysis.notes, with_all_words(analysis, stage)):
+            whose = f"{result.run.blade}, edge {result.run.edge}"
+            console.print(f"{whose}: {oddity_words(warning)}", soft_wrap=True)
+    for note in (*map(note_words, analysis.notes), with_all_words(analysis, stage)):
         if note:
             console.print(note, soft_wrap=True)
     for comparison in analysis.comparisons:

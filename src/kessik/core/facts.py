@@ -174,3 +174,14 @@ def check(measurement: Measurement) -> None:
     if measurement.value is None:
         raise OutOfRangeError(f"give the {quantity.label} in {quantity.unit}", field=quantity.name)
     check_value(quantity, measurement.value)
+
+
+@dataclass(frozen=True)
+class Expected:
+    """A thickness that went stale with the last sharpening: from which edge, and what it should be
+    by now.
+    """
+
+    from_edge: int
+    was_mm: float
+    now_mm: float | None

@@ -28,3 +28,10 @@ def thou_to_mm(thou: float) -> float:
 def mm_to_thou(mm: float) -> float:
     """mm to thousandths of an inch."""
     return mm / MM_PER_THOU
+
+
+def honest(value: float, low: float, high: float) -> str:
+    """A number with the digits its interval supports."""
+    width = max(high - low, 1e-12)
+    decimals = 0 if width >= 2 or value >= 100 else 1 if width >= 0.15 else 2
+    return f"{value:.{decimals}f}"

@@ -4,8 +4,11 @@ from collections.abc import Mapping
 from typing import Any
 
 from kessik.core.comparison.analysis import ANALYSIS_VERSION, TrialAnalysis
+from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.verdict import Comparison
 from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Life, NotReached
+from kessik.core.words.matching import open_lines
+from kessik.core.words.verdict import reason_words
 
 SCHEMA = 1
 
@@ -46,7 +49,7 @@ def life_json(life: Life) -> dict[str, Any]:
     return {**out, "by_rule": rule}
 
 
-def comparison_json(trial: str, comparison: Comparison) -> dict[str, Any]:
+def comparison_json(trial: str, comparison: Comparison, rule: MatchingRule) -> dict[str, Any]:
     return {
         "trial": trial,
         "a": comparison.a,
@@ -57,8 +60,8 @@ def comparison_json(trial: str, comparison: Comparison) -> dict[str, Any]:
         "high": comparison.high,
         "verdict": comparison.verdict,
         "scope": comparison.scope,
-        "pending": list(comparison.pending),
-        "reasons": list(comparison.reasons),
+        "pending": open_lines(comparison.pending),
+        "reasons": [reason_words(reason, rule) for reason in comparison.reasons],
         "edges_to_settle": comparison.edges_to_settle,
     }
 
@@ -97,7 +100,7 @@ def analysis_json(
                 }
             )
         comparisons.extend(
-            comparison_json(trial, comparison) for comparison in analysis.comparisons
+            comparison_json(trial, comparison, analysis.rule) for comparison in analysis.comparisons
         )
     return {
         "schema": SCHEMA,

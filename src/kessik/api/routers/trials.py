@@ -17,12 +17,12 @@ from kessik.api.schemas.trials import (
     line_up_parts,
 )
 from kessik.core.comparison.matching import VARIABLES, MatchingRule
-from kessik.core.comparison.wording import line_up_words
 from kessik.core.geometry import Zone
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.sharpening.settled import SettledRule
 from kessik.core.trials.next_step import next_step
 from kessik.core.trials.trial import Trial
+from kessik.core.words.matching import line_up_words
 from kessik.services.clock import now
 from kessik.services.files.trial_export import export_trial, slug, zipped
 from kessik.services.shelf.sharpenings import prepare_by_recipe
@@ -78,7 +78,7 @@ def get_line_up(trial_id: Id, store: Store) -> LineUpOut:
     recorded = {cell.variable for cell in found.cells}
     return LineUpOut(
         **line_up_parts(found),  # type: ignore[arg-type]  # names and types are those of the model
-        variables=[VariableOut.of_variable(v, rule, v.name in recorded) for v in VARIABLES],
+        variables=[VariableOut.of_variable(v, state.trial, v.name in recorded) for v in VARIABLES],
         says=line_up_words(found.cells, found.pending, rule, len(state.blades)),
         next_step=NextStepOut.model_validate(next_step(state)),
     )

@@ -14,6 +14,7 @@ from kessik.core.sharpening.regimes import Step, total_strokes_per_side
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Damage, Edge
 from kessik.core.shelf.facts import expected_thickness, stations_of
+from kessik.core.words.facts import expected_words
 from kessik.services.shelf.facts import entered
 
 
@@ -194,5 +195,5 @@ class EdgeOut(Wire):
             stations=(
                 StationsOut(**asdict(stations), range_mm=stations.range_mm) if stations else None
             ),
-            expected_thickness=expected.words() if expected else "",
+            expected_thickness=expected_words(expected) if expected else "",
         )

@@ -1,5 +1,7 @@
 """Trials, blades and edges over the wire."""
 
+from collections.abc import Sequence
+from dataclasses import asdict
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -7,10 +9,19 @@ from pydantic import Field
 from kessik.api.schemas.common import FactorName, Finite, Id, LongText, ShortText, Wire, within
 from kessik.api.schemas.methods import MethodBody, MethodOut
 from kessik.api.schemas.shelf import BladeOut, Patch
+from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.matching import Cell, MatchingRule, Variable
+from kessik.core.comparison.ways_out import WayKind, WayOut
 from kessik.core.limits import most
 from kessik.core.trials.state import TrialRun, covered
 from kessik.core.trials.trial import Trial
+from kessik.core.words.matching import (
+    cell_words,
+    mismatch_words,
+    open_lines,
+    tolerance_words,
+    way_words,
+)
 from kessik.services.trials.blind import blind_codes
 from kessik.services.trials.line_up import LineUp
 
@@ -146,9 +157,12 @@ class VariableOut(Wire):
     explained: str
     held: bool
     recorded: bool
+    allowed: str = Field(description="what the trial allows of it, in words")
 
     @classmethod
-    def of_variable(cls, v: Variable, rule: MatchingRule, recorded: bool) -> "VariableOut":
+    def of_variable(cls, v: Variable, trial: Trial, recorded: bool) -> "VariableOut":
+        rule = trial.rule
+        every_edge = v.kind == "settled" and trial.settled_rule.kind == "every_edge"
         own = (
             "name",
             "label",
@@ -167,6 +181,7 @@ class VariableOut(Wire):
             effect_percent=rule.effect(v),
             held=v.name not in rule.let_go,
             recorded=recorded,
+            allowed="every edge" if every_edge else tolerance_words(v, rule),
         )
 
 
@@ -182,8 +197,46 @@ class CellOut(Wire):
     says: str
 
     @classmethod
-    def of(cls, cell: Cell) -> "CellOut":
-        return cls(**{name: getattr(cell, name) for name in cls.model_fields})
+    def of(cls, cell: Cell, rule: MatchingRule) -> "CellOut":
+        own = {name: getattr(cell, name) for name in cls.model_fields if name != "says"}
+        return cls(**own, says=cell_words(cell, rule))
+
+
+class WayOutOut(Wire):
+    """One way out of a mismatch, in words; `change` is what it changes of the trial, where it does
+    that.
+    """
+
+    kind: WayKind
+    says: str
+    change: TrialPatch | None
+
+
+class MismatchOut(Wire):
+    """A blade that differs at a variable, what that does to the answer, and the ways out of it."""
+
+    blade: str
+    variable: str
+    says: str
+    ways_out: list[WayOutOut]
+
+    @classmethod
+    def of(cls, found: Mismatch, ways: Sequence[WayOut], rule: MatchingRule) -> "MismatchOut":
+        out = [
+            WayOutOut(
+                kind=way.kind,
+                says=way_words(way, found),
+                change=None if way.rule is None else _changed(rule, way.rule),
+            )
+            for way in ways
+        ]
+        says = mismatch_words(found, rule.factor)
+        return cls(blade=found.blade, variable=found.variable, says=says, ways_out=out)
+
+
+def _changed(before: MatchingRule, after: MatchingRule) -> TrialPatch:
+    was, is_now = asdict(before), asdict(after)
+    return TrialPatch(**{name: is_now[name] for name in was if was[name] != is_now[name]})
 
 
 class RunBrief(Wire):
@@ -242,6 +295,7 @@ class LineUpOut(Wire):
     pending: list[str]
     taken_as_equal: list[str]
     references: list[str]
+    mismatches: list[MismatchOut]
     used_up: list[str] = Field(
         description="ids of the edges that were cut, in this trial or another"
     )
@@ -257,10 +311,13 @@ def line_up_parts(found: LineUp) -> dict[str, object]:
     return {
         "trial": TrialOut.of(found.state.trial),
         "blades": [BladeOut.of(blade) for blade in found.state.blades],
-        "cells": [CellOut.of(cell) for cell in found.cells],
-        "pending": list(found.pending),
-        "taken_as_equal": list(found.taken_as_equal),
+        "cells": [CellOut.of(cell, found.state.trial.rule) for cell in found.cells],
+        "pending": open_lines(found.pending),
+        "taken_as_equal": [variable.label for variable in found.taken_as_equal],
         "references": list(found.references),
+        "mismatches": [
+            MismatchOut.of(each, ways, found.state.trial.rule) for each, ways in found.ways_out
+        ],
         "used_up": list(found.used_up),
         "scope": found.scope,
         "runs": [RunBrief.of(covered(r) if found.state.sealed else r) for r in found.state.runs],

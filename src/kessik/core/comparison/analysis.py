@@ -8,17 +8,29 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from kessik.core.comparison.figures import KINDS, EffortTable, effort_table, measured, run_figures
+from kessik.core.comparison.findings import (
+    DoubtfulSpread,
+    EdgeLeftOut,
+    LoneEdge,
+    Note,
+    Oddity,
+    OnOneLength,
+    Open,
+    StartedDuller,
+    UnlikeCounts,
+)
 from kessik.core.comparison.lives import BladeEdges, Bracket, EdgeLife, LifePosterior, solve
 from kessik.core.comparison.matching import (
     BladeFacts,
     Cell,
     Fact,
     MatchingRule,
+    Variable,
     match,
     not_recorded,
 )
 from kessik.core.comparison.ratios import all_ratios, blade_life, blade_spread_percent
-from kessik.core.comparison.verdict import Comparison, judge, pending_words
+from kessik.core.comparison.verdict import Comparison, judge, open_facts
 from kessik.core.media import cuts_at_reference_length
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import Check, RunSeries, by_count
@@ -50,7 +62,7 @@ class RunResult:
     start_gf: float | None
     end_gf: float | None
     change_percent: float | None
-    warnings: tuple[str, ...] = ()
+    warnings: tuple[Oddity, ...] = ()
     start_readings: int = 0
     left_out: str = ""
     figures: Mapping[str, float] = field(default_factory=dict)
@@ -82,14 +94,15 @@ class TrialAnalysis:
     """
 
     method: Method
+    rule: MatchingRule
     runs: tuple[RunResult, ...]
     blades: tuple[BladeResult, ...]
     comparisons: tuple[Comparison, ...]
     cells: tuple[Cell, ...]
-    pending: tuple[str, ...]
-    notes: tuple[str, ...] = field(default_factory=tuple)
+    pending: tuple[Open, ...]
+    notes: tuple[Note, ...] = field(default_factory=tuple)
     with_all: tuple[Comparison, ...] = ()
-    taken_as_equal: tuple[str, ...] = ()
+    taken_as_equal: tuple[Variable, ...] = ()
     figure_comparisons: tuple[Comparison, ...] = ()
     efforts: EffortTable | None = None
 
@@ -137,12 +150,13 @@ def analyse(
         for code in blades
     )
     cells = match(list(known.values()), rule)
-    pending = pending_words(cells, list(known.values()), rule)
-    equal = tuple(variable.label for variable in not_recorded(list(known.values()), rule))
+    pending = open_facts(cells, list(known.values()), rule)
+    equal = tuple(not_recorded(list(known.values()), rule))
     with_all = everything.comparisons if everything is not ruled else ()
     notes = tuple(dict.fromkeys((*ruled.notes, *_left_out_notes(results))))
     return TrialAnalysis(
         method,
+        rule,
         tuple(results),
         blade_results,
         ruled.comparisons,
@@ -156,9 +170,9 @@ def analyse(
     )
 
 
-def _left_out_notes(results: Sequence[RunResult]) -> list[str]:
+def _left_out_notes(results: Sequence[RunResult]) -> list[Note]:
     edges = {result.run.key[:2]: result.left_out for result in results if result.left_out}
-    return [f"{blade}, edge {edge} is left out: {why}" for (blade, edge), why in edges.items()]
+    return [EdgeLeftOut(blade, edge, why) for (blade, edge), why in edges.items()]
 
 
 def _with_runs(
@@ -184,7 +198,7 @@ class _Compared:
     lives: Mapping[str, Mapping[str, Life]]
     spreads: Mapping[str, float | None]
     comparisons: tuple[Comparison, ...]
-    notes: tuple[str, ...]
+    notes: tuple[Note, ...]
 
     def of(self, code: str) -> tuple[Mapping[str, Life], float | None]:
         return self.lives[code], self.spreads[code]
@@ -237,7 +251,7 @@ def _compare(
     lives: dict[str, dict[str, Life]] = {code: {} for code in blades}
     spreads: dict[str, float | None] = dict.fromkeys(blades)
     comparisons: list[Comparison] = []
-    notes: list[str] = []
+    notes: list[Note] = []
     reference_mm = _reference_length_mm(results, rule, notes)
     for stage in _stages(results, method):
         at_stage = {
@@ -263,7 +277,7 @@ def _compare(
 
 
 def _reference_length_mm(
-    results: Sequence[RunResult], rule: MatchingRule, notes: list[str]
+    results: Sequence[RunResult], rule: MatchingRule, notes: list[Note]
 ) -> float | None:
     """The edge length that counts are put on, where the trial asks for one and every run tells its
     own.
@@ -274,38 +288,28 @@ def _reference_length_mm(
         return None
     reference = known[len(known) // 2]
     if known[-1] - known[0] > 1e-9:
-        notes.append(
-            f"ratios are put on {reference:g} mm of edge; lives are shown as they were counted"
-        )
+        notes.append(OnOneLength(reference))
     return reference
 
 
-def _doubtful_spread(code: str, stage: str, spread_percent: float | None) -> list[str]:
+def _doubtful_spread(code: str, stage: str, spread_percent: float | None) -> list[Note]:
     """A difference far beyond what re-sharpening makes asks why before either edge is believed."""
     if spread_percent is None or spread_percent <= DOUBTFUL_SPREAD_PERCENT:
         return []
-    return [
-        f"{stage}: {code}'s edges differ by about {spread_percent:.0f} %, more than re-sharpening"
-        " usually makes; before believing either, look at burr, angle, thickness grown by"
-        " regrinding, lot and hardness"
-    ]
+    return [DoubtfulSpread(stage, code, spread_percent)]
 
 
-def _lone_edges(code: str, stage: str, results: Sequence[RunResult], blade: Found) -> list[str]:
+def _lone_edges(code: str, stage: str, results: Sequence[RunResult], blade: Found) -> list[Note]:
     """An edge so far from its blade's answer that it hardly weighs in it is said, never dropped in
     silence.
     """
     if not isinstance(blade, Crossed):
         return []
-    said = []
+    said: list[Note] = []
     for result in results:
         found = result.lives[stage].life.found
         if isinstance(found, Crossed) and (found.high < blade.low or found.low > blade.high):
-            said.append(
-                f"{stage}: {code}, edge {result.run.edge} lies far from its blade's other edges and"
-                " hardly weighs in the answer; before leaving it at that, look at burr, angle,"
-                " thickness, lot and hardness"
-            )
+            said.append(LoneEdge(stage, code, result.run.edge))
     return said
 
 
@@ -347,21 +351,18 @@ def _run_result(run: RunSeries, lives: Mapping[str, RunLife]) -> RunResult:
     start, end = means[0], means[-1]
     change = 100.0 * (end / start - 1.0) if len(means) > 1 else None
     first = next(by_count(run.force_checks()))[1]
-    return RunResult(run, lives, start, end, change, _warnings(run, means), len(first))
+    return RunResult(run, lives, start, end, change, _oddities(means), len(first))
 
 
-def _warnings(run: RunSeries, means: Sequence[float]) -> tuple[str, ...]:
-    warnings = []
+def _oddities(means: Sequence[float]) -> tuple[Oddity, ...]:
+    found: list[Oddity] = []
     if len(means) == 1:
-        warnings.append("only one count was read: nothing can be said about how the edge falls")
+        found.append("read_at_one_count")
     elif len(means) >= 4 and np.polyfit(np.arange(len(means)), np.log(means), 1)[0] < -0.01:
-        warnings.append(
-            "the readings fall: the edge reads sharper the more it cuts; look at the burr and the"
-            " tester"
-        )
+        found.append("reads_ever_sharper")
     if all(m == means[0] for m in means) and len(means) > 2:
-        warnings.append("every reading is the same: is the tester reading?")
-    return tuple(warnings)
+        found.append("always_reads_the_same")
+    return tuple(found)
 
 
 def _stages(results: Iterable[RunResult], method: Method) -> list[str]:
@@ -373,7 +374,7 @@ def _stages(results: Iterable[RunResult], method: Method) -> list[str]:
 
 
 def _comparable(
-    at_stage: dict[str, list[RunResult]], notes: list[str], stage: str
+    at_stage: dict[str, list[RunResult]], notes: list[Note], stage: str
 ) -> list[dict[str, list[RunResult]]]:
     """Blades whose counts can be put on one scale; lengths convert, cuts and lengths do not."""
     groups: dict[str, dict[str, list[RunResult]]] = {}
@@ -383,10 +384,7 @@ def _comparable(
         }
         groups.setdefault(sorted(kinds)[0], {})[code] = results
     if len(groups) > 1:
-        notes.append(
-            f"{stage}: blades counted in {' and '.join(sorted(groups))} cannot be compared with"
-            " each other"
-        )
+        notes.append(UnlikeCounts(stage, tuple(sorted(groups))))
     return list(groups.values())
 
 
@@ -482,10 +480,8 @@ def _with_start_warning(
     if apart <= 0.15:
         return comparison
     duller = comparison.a if starts[0] > starts[1] else comparison.b
-    words = (
-        f"{duller} started {100 * apart:.0f} % duller: per cent lost and end sharpness may disagree"
-    )
-    return replace(comparison, reasons=(*comparison.reasons, words))
+    reasons = (*comparison.reasons, StartedDuller(duller, 100 * apart))
+    return replace(comparison, reasons=reasons)
 
 
 def _blade_result(

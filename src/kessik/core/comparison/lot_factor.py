@@ -24,14 +24,6 @@ class LotFactor:
     high: float
     edges: tuple[int, int]
 
-    def words(self) -> str:
-        old, new = self.edges
-        return (
-            f"{self.blade} lasts {self.ratio:.2f} times as long on {self.new} as on {self.old}"
-            f" ({self.low:.2f} to {self.high:.2f}; {old} and {new}"
-            f" {'edge' if (old, new) == (1, 1) else 'edges'}). No result is corrected by it."
-        )
-
 
 def lot_factors(
     results: Sequence[RunResult], lots: Mapping[tuple[str, int, int], str], stage: str

@@ -10,8 +10,9 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from kessik.core.comparison.findings import Mismatch, Open, Unlike
 from kessik.core.comparison.variables import FACTORS, VARIABLES, Variable
-from kessik.core.facts import MEASURED, Standing
+from kessik.core.facts import MEASURED, Expected, Standing
 from kessik.core.sharpening.settled import Settled
 
 __all__ = [
@@ -38,16 +39,13 @@ _TINY = 1e-9
 
 @dataclass(frozen=True)
 class Fact:
-    """A value with how it is known; `value` None where it is not. `expected` stands in for what
-    went stale.
-    """
+    """A value with how it is known; `value` None where it is not. `stale` tells of one that was."""
 
     value: float | str | None = None
     standing: Standing = "measured_here"
     kind: str = ""
     readings: float = 1
-    expected: float | None = None
-    says: str = ""
+    stale: Expected | None = None
 
     @property
     def evidence(self) -> bool:
@@ -99,15 +97,15 @@ class MatchingRule:
     def effect(self, variable: Variable) -> float | None:
         return self.effects.get(variable.name, variable.life_percent_per_unit)
 
-    def held(self) -> list[Variable]:
-        """The variables this trial looks at."""
-        return [v for v in VARIABLES if v.name not in self.let_go]
+    def held(self, variables: Sequence[Variable] = VARIABLES) -> list[Variable]:
+        """The variables of a table that this trial looks at."""
+        return [v for v in variables if v.name not in self.let_go]
 
 
 @dataclass(frozen=True)
 class Cell:
-    """One blade at one variable: value, how it is shown, standing, state, and a sentence where
-    there is one to say.
+    """One blade at one variable: value, how it is shown, standing, state, and what was found where
+    it is not simply matched.
     """
 
     blade: str
@@ -116,22 +114,30 @@ class Cell:
     shown: str
     standing: Standing | None
     state: MatchState
-    says: str = ""
+    finding: Mismatch | Open | None = None
 
 
-def match(blades: Sequence[BladeFacts], rule: MatchingRule) -> list[Cell]:
+def match(
+    blades: Sequence[BladeFacts],
+    rule: MatchingRule,
+    variables: Sequence[Variable] = VARIABLES,
+) -> list[Cell]:
     """Every blade at every variable held equal, against the value that most others agree with.
 
     A variable that nobody recorded for any blade has no cells, unless it is one that is always
     asked for.
     """
-    return [cell for variable in rule.held() for cell in _column(variable, blades, rule)]
+    return [cell for variable in rule.held(variables) for cell in _column(variable, blades, rule)]
 
 
-def not_recorded(blades: Sequence[BladeFacts], rule: MatchingRule) -> list[Variable]:
+def not_recorded(
+    blades: Sequence[BladeFacts],
+    rule: MatchingRule,
+    variables: Sequence[Variable] = VARIABLES,
+) -> list[Variable]:
     """Variables held equal by word only, because nobody recorded them for any blade."""
-    seen = {cell.variable for cell in match(blades, rule)}
-    return [v for v in rule.held() if v.name not in seen]
+    seen = {cell.variable for cell in match(blades, rule, variables)}
+    return [v for v in rule.held(variables) if v.name not in seen]
 
 
 def _column(variable: Variable, blades: Sequence[BladeFacts], rule: MatchingRule) -> list[Cell]:
@@ -139,7 +145,7 @@ def _column(variable: Variable, blades: Sequence[BladeFacts], rule: MatchingRule
         return _settled(variable, blades)
     values = [_values(blade, variable) for blade in blades]
     facts = [_together(variable, own) for own in values]
-    if not variable.asked and all(fact.value is None and fact.expected is None for fact in facts):
+    if not variable.asked and all(fact.value is None and fact.stale is None for fact in facts):
         return []
     column = _Column(variable, blades, values, facts, rule)
     if variable.factor == rule.factor:
@@ -163,38 +169,56 @@ class _Column:
     facts: Sequence[Fact]
     rule: MatchingRule
 
-    def cell(self, i: int, state: MatchState, says: str = "") -> Cell:
+    def cell(self, i: int, state: MatchState, finding: Mismatch | Open | None = None) -> Cell:
         fact = self.facts[i]
         standing = fact.standing if fact.value is not None else None
         none = self.variable.kind == "micro_bevel" and self.blades[i].micro_bevel_known
         shown = show(self.variable, self.values[i], fact, none=none)
         return Cell(
-            self.blades[i].code, self.variable.name, fact.value, shown, standing, state, says
+            self.blades[i].code, self.variable.name, fact.value, shown, standing, state, finding
         )
 
     def pending(self, i: int) -> Cell:
         fact = self.facts[i]
-        if fact.says:
-            return self.cell(i, "pending", fact.says)
+        if fact.stale is not None:
+            return self.open(i, Open(self.code(i), self.variable.name, "stale", stale=fact.stale))
         if fact.value is None:
-            return self.cell(i, "pending", f"{self.variable.label} is not known")
-        return self.cell(
-            i, "pending", f"{self.variable.label} is only {fact.standing.replace('_', ' ')}"
+            return self.open(i, Open(self.code(i), self.variable.name, "not_known"))
+        return self.open(
+            i, Open(self.code(i), self.variable.name, "not_measured", standing=fact.standing)
         )
 
-    def confounded(self, i: int, what: str, difference: float | None = None) -> Cell:
-        """The mismatch, what it does to the answer, and the size the assumption gives."""
-        variable = self.variable
-        question = self.rule.factor.replace("_", " ")
-        words = f"{what}: {variable.consequence}"
-        effect = self.rule.effect(variable)
-        if effect is not None and difference is not None:
-            words += f"; this mismatch alone could make {abs(difference) * effect:.0f} % of life"
-        return self.cell(
-            i,
-            "confounded",
-            f"{words}; {self.blades[i].code}'s result will not speak about {question}",
+    def open(self, i: int, finding: Open) -> Cell:
+        return self.cell(i, "pending", finding)
+
+    def code(self, i: int) -> str:
+        return self.blades[i].code
+
+    def confounded(
+        self,
+        i: int,
+        how: Unlike,
+        value: float | str | None = None,
+        other: int | None = None,
+        other_value: float | str | None = None,
+        difference: float | None = None,
+    ) -> Cell:
+        """The mismatch with another blade (or of a blade's own edges), with the size that the
+        assumption gives.
+        """
+        effect = self.rule.effect(self.variable)
+        sized = how == "number" and effect is not None and difference is not None
+        found = Mismatch(
+            self.code(i),
+            self.variable.name,
+            how,
+            value,
+            other_value,
+            "" if other is None else self.code(other),
+            difference,
+            abs(difference) * effect if sized and effect and difference is not None else None,
         )
+        return self.cell(i, "confounded", found)
 
 
 def _against_the_others(column: _Column) -> list[Cell]:
@@ -207,11 +231,8 @@ def _against_the_others(column: _Column) -> list[Cell]:
         elif not fits[i]:
             cells.append(_mismatch(column, i, reference))
         elif not _alike(column, column.values[i]):
-            cells.append(
-                column.confounded(
-                    i, f"its own edges differ{_span(column.variable, column.values[i])}"
-                )
-            )
+            span = _span(column.values[i])
+            cells.append(column.confounded(i, "own_edges", difference=span))
         else:
             cells.append(column.cell(i, "matched"))
     return cells
@@ -244,9 +265,8 @@ def _partly_known(column: _Column, i: int, reference: int | None) -> Cell:
     ]
     if not odd or reference is None:
         return column.pending(i)
-    shown = _number(odd[0], column.variable) if isinstance(odd[0], float) else odd[0]
-    there = show(column.variable, column.values[reference], column.facts[reference])
-    return column.confounded(i, f"{column.variable.label} of one edge is {shown}, not {there}")
+    there = column.facts[reference].value
+    return column.confounded(i, "one_edge", odd[0], reference, there)
 
 
 def _most_agreed(column: _Column, known: Sequence[int]) -> tuple[int | None, dict[int, bool]]:
@@ -308,20 +328,20 @@ def _agree(column: _Column, a: Fact, b: Fact) -> bool:
 
 def _mismatch(column: _Column, i: int, reference: int) -> Cell:
     variable, fact, other = column.variable, column.facts[i], column.facts[reference]
-    against = f" from {column.blades[reference].code}"
-    if isinstance(fact.value, float) and isinstance(other.value, float):
-        difference = fact.value - other.value
-        if variable.kind == "ratio" and abs(math.log(fact.value / other.value)) <= math.log(
-            column.rule.tolerance(variable)
-        ):
-            return column.confounded(i, f"{variable.label} is {fact.kind}, not {other.kind}")
-        if variable.kind == "relative":
-            percent = 100.0 * abs(difference) / other.value
-            return column.confounded(i, f"{variable.label} differs by {percent:.0f} %{against}")
-        return column.confounded(
-            i, f"{variable.label} differs by {_number(difference, variable)}{against}", difference
-        )
-    return column.confounded(i, f"{variable.label} is {fact.value}, not {other.value}")
+    if not isinstance(fact.value, float) or not isinstance(other.value, float):
+        return column.confounded(i, "word", fact.value, reference, other.value)
+    away = fact.value - other.value
+    if variable.kind == "ratio" and _is_near(column, fact.value, other.value):
+        return column.confounded(i, "kind", fact.kind, reference, other.kind)
+    if variable.kind == "relative":
+        percent = 100.0 * abs(away) / other.value
+        return column.confounded(i, "percent", fact.value, reference, other.value, percent)
+    return column.confounded(i, "number", fact.value, reference, other.value, away)
+
+
+def _is_near(column: _Column, a: float, b: float) -> bool:
+    """Whether two sizes lie within the factor that is allowed, and so differ only in kind."""
+    return abs(math.log(a / b)) <= math.log(column.rule.tolerance(column.variable))
 
 
 def _micro_bevel(column: _Column) -> list[Cell]:
@@ -332,18 +352,11 @@ def _micro_bevel(column: _Column) -> list[Cell]:
     cells = []
     for i, blade in enumerate(column.blades):
         if not blade.micro_bevel_known:
-            cells.append(column.cell(i, "pending", "whether it has a micro-bevel is not recorded"))
+            unknown = Open(blade.code, column.variable.name, "micro_bevel_not_recorded")
+            cells.append(column.open(i, unknown))
         elif present[i] != majority:
-            cells.append(
-                column.confounded(
-                    i,
-                    (
-                        "has a micro-bevel, the others have none"
-                        if present[i]
-                        else "has no micro-bevel"
-                    ),
-                )
-            )
+            how: Unlike = "has_micro_bevel" if present[i] else "lacks_micro_bevel"
+            cells.append(column.confounded(i, how, column.facts[i].value))
         elif reference is not None and not fits.get(i, True):
             cells.append(_mismatch(column, i, reference))
         else:
@@ -352,19 +365,16 @@ def _micro_bevel(column: _Column) -> list[Cell]:
 
 
 def _usual_hardness(column: _Column, i: int) -> Cell:
-    blade, fact = column.blades[i], column.facts[i]
+    blade, fact, name = column.blades[i], column.facts[i], column.variable.name
     if not fact.evidence or not isinstance(fact.value, float):
         return column.pending(i)
     if blade.usual_hardness_hrc is None:
-        return column.cell(i, "pending", "the usual hardness of its grade is not known")
+        return column.open(i, Open(blade.code, name, "usual_hardness_not_known"))
     low, high = blade.usual_hardness_hrc
     if low <= fact.value <= high:
         return column.cell(i, "matched")
-    says = (
-        f"its grade is usually hardened to {low:g} to {high:g} HRC; this blade is not what a user"
-        " gets"
-    )
-    return column.cell(i, "confounded", says)
+    found = Mismatch(blade.code, name, "unusual_hardness", fact.value, usual_hrc=(low, high))
+    return column.cell(i, "confounded", found)
 
 
 def _settled(variable: Variable, blades: Sequence[BladeFacts]) -> list[Cell]:
@@ -377,15 +387,16 @@ def _settled(variable: Variable, blades: Sequence[BladeFacts]) -> list[Cell]:
             continue
         numbers = ", ".join(str(number) for number, _ in blade.settled)
         shown = f"edge {numbers}" if len(blade.settled) == 1 else f"edges {numbers}"
-        odd = [(number, found) for number, found in blade.settled if not found.counts]
+        odd = tuple((number, found) for number, found in blade.settled if not found.counts)
         state: MatchState = "matched"
-        says = ""
-        if odd:
-            unknown = all(found.state == "unknown" for _, found in odd)
-            state = "pending" if unknown else "confounded"
-            left = "; it is left out of the answer under the rule" if not unknown else ""
-            says = "; ".join(f"edge {number}: {found.says}" for number, found in odd) + left
-        cells.append(Cell(blade.code, variable.name, None, shown, None, state, says))
+        finding: Mismatch | Open | None = None
+        if odd and all(found.state == "unknown" for _, found in odd):
+            state = "pending"
+            finding = Open(blade.code, variable.name, "settled_not_known", edges=odd)
+        elif odd:
+            state = "confounded"
+            finding = Mismatch(blade.code, variable.name, "left_out", edges=odd)
+        cells.append(Cell(blade.code, variable.name, None, shown, None, state, finding))
     return cells
 
 
@@ -437,28 +448,18 @@ def _worth_in_readings(starts_gf: Sequence[float], readings: float) -> float:
 
 def show(variable: Variable, values: Sequence[Fact], fact: Fact, *, none: bool = False) -> str:
     """A cell's value as it stands in the matrix."""
-    if fact.value is None and fact.expected is not None:
-        return f"about {_number(fact.expected, variable)}"
+    if fact.stale is not None:
+        return f"about {variable.shown(fact.stale.now_mm or fact.stale.was_mm)}"
     if fact.value is None:
         return "none" if none else "not known"
     if isinstance(fact.value, str):
         return fact.value
-    spread = _span(variable, values) if len(values) > 1 else ""
-    kind = f", {fact.kind}" if fact.kind else ""
-    return (
-        f"{_number(fact.value, variable)}{kind}"
-        if not spread
-        else f"{_number(fact.value, variable)} mean{kind}"
-    )
+    span = _span(values)
+    mean = " mean" if span is not None and span >= 0.5 * 10**-variable.decimals else ""
+    return f"{variable.shown(fact.value)}{mean}{f', {fact.kind}' if fact.kind else ''}"
 
 
-def _span(variable: Variable, values: Iterable[Fact]) -> str:
+def _span(values: Iterable[Fact]) -> float | None:
+    """How far the edges of one blade lie apart; None where fewer than two are numbers."""
     numbers = [v.value for v in values if isinstance(v.value, float)]
-    if len(numbers) < 2 or max(numbers) - min(numbers) < 0.5 * 10**-variable.decimals:
-        return ""
-    return f" by {_number(max(numbers) - min(numbers), variable)}"
-
-
-def _number(value: float, variable: Variable) -> str:
-    space = "" if variable.unit == "°" else " "
-    return f"{abs(value):.{variable.decimals}f}{space}{variable.unit}"
+    return max(numbers) - min(numbers) if len(numbers) > 1 else None

@@ -46,6 +46,11 @@ class Variable:
     asked: bool = False
     life_percent_per_unit: float | None = None
 
+    def shown(self, value: float) -> str:
+        """A size of this variable with its unit."""
+        space = "" if self.unit == "°" else " "
+        return f"{abs(value):.{self.decimals}f}{space}{self.unit}"
+
 
 VARIABLES: tuple[Variable, ...] = (
     Variable(
@@ -122,4 +127,5 @@ VARIABLES: tuple[Variable, ...] = (
         "Alike on all.", of="blade",
     ),
 )  # fmt: skip  # a table is read by its rows
+MOST_TOLERANCE = 1000.0
 BY_NAME: Mapping[str, Variable] = {variable.name: variable for variable in VARIABLES}

@@ -9,6 +9,16 @@ from typing import Literal
 
 import scipy
 
+from kessik.core.comparison.findings import (
+    Apart,
+    Mismatch,
+    NotApart,
+    OneEdgeEach,
+    Open,
+    Reason,
+    SmallButReal,
+    WithinIndifference,
+)
 from kessik.core.comparison.matching import BladeFacts, Cell, MatchingRule, match
 from kessik.core.comparison.ratios import Ratio, pair_level
 from kessik.core.comparison.variables import VARIABLES
@@ -44,8 +54,8 @@ class Comparison:
     high: float
     verdict: VerdictWord
     scope: str
-    pending: tuple[str, ...]
-    reasons: tuple[str, ...]
+    pending: tuple[Open, ...]
+    reasons: tuple[Reason, ...]
     edges_to_settle: int | None
 
 
@@ -63,39 +73,36 @@ def judge(
     cells = match(facts, rule)
     # an edge that does not count is left out of the answer, so it cannot confound it
     confounded = [
-        cell for cell in cells if cell.state == "confounded" and cell.variable != "settled_edge"
+        found
+        for cell in cells
+        if isinstance(found := cell.finding, Mismatch) and found.how != "left_out"
     ]
-    pending = pending_words(cells, facts, rule)
+    pending = open_facts(cells, facts, rule)
     limit = math.log(INDIFFERENCE)
     inside = -limit <= math.log(ratio.at_90.low) and math.log(ratio.at_90.high) <= limit
     excludes_one = ratio.at_95.low > 1.0 or ratio.at_95.high < 1.0
-    bounds = f"{ratio.at_95.low:.2f} to {ratio.at_95.high:.2f}"
-    reasons: list[str] = []
+    low, high = ratio.at_95.low, ratio.at_95.high
+    reasons: list[Reason] = []
     more: int | None = None
     word: VerdictWord
     if confounded:
         word = "confounded"
-        reasons.extend(f"{cell.blade}: {cell.says}" for cell in confounded)
+        reasons.extend(confounded)
     elif inside:
         word = "too_close"
-        reasons.append(
-            f"the ratio lies within {1 / INDIFFERENCE:.2f} to {INDIFFERENCE:g} with 90 % confidence"
-        )
+        reasons.append(WithinIndifference())
         if excludes_one:
-            reasons.append(f"a real but smaller difference: 95 % interval {bounds}")
+            reasons.append(SmallButReal(low, high))
     elif excludes_one:
-        word = "longer" if ratio.at_95.low > 1.0 else "shorter"
-        reasons.append(f"the 95 % interval of the ratio, {bounds}, excludes 1")
+        word = "longer" if low > 1.0 else "shorter"
+        reasons.append(Apart(low, high))
     else:
         word = "not_enough_evidence"
         more = edges_to_settle(ratio, edges, blades)
-        reasons.append(f"the 95 % interval of the ratio, {bounds}, holds 1")
+        reasons.append(NotApart(low, high))
     if edges < 2:
-        reasons.append(
-            "one edge each: how much re-sharpening changes the life is taken from common practice,"
-            " not seen"
-        )
-    scope = scope_words(rule, bool(pending), word == "confounded")
+        reasons.append(OneEdgeEach())
+    scope = scope_of(rule, bool(pending), word == "confounded")
     return Comparison(
         ratio.a,
         ratio.b,
@@ -111,7 +118,7 @@ def judge(
     )
 
 
-def scope_words(rule: MatchingRule, pending: bool, confounded: bool) -> str:
+def scope_of(rule: MatchingRule, pending: bool, confounded: bool) -> str:
     """What an answer may speak of."""
     if pending or confounded:
         return "these blades"
@@ -124,35 +131,18 @@ def scope_words(rule: MatchingRule, pending: bool, confounded: bool) -> str:
     return _SCOPE_OF_FACTOR.get(rule.factor, "these blades")
 
 
-def pending_words(
+def open_facts(
     cells: Sequence[Cell], facts: Sequence[BladeFacts], rule: MatchingRule
-) -> tuple[str, ...]:
-    """The facts still unknown that could change the scope, one line a variable, naming the
-    blades.
-    """
-    lines = []
-    if rule.factor == "steel":
-        unnamed = [blade.code for blade in facts if not blade.grade]
-        if unnamed:
-            lines.append(f"steel of {_and(unnamed)} is not named")
-    for variable in VARIABLES:
-        waiting = [
-            cell for cell in cells if cell.variable == variable.name and cell.state == "pending"
-        ]
-        for says in dict.fromkeys(cell.says for cell in waiting):
-            codes = [cell.blade for cell in waiting if cell.says == says]
-            lines.append(_pending_line(variable.label, says, codes))
-    return tuple(lines)
-
-
-def _pending_line(label: str, says: str, codes: Sequence[str]) -> str:
-    if says.startswith(label):
-        return f"{label} of {_and(codes)}{says.removeprefix(label)}"
-    return f"{_and(codes)}: {says}"
-
-
-def _and(words: Sequence[str]) -> str:
-    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"
+) -> tuple[Open, ...]:
+    """The facts still unknown that could change the scope, in the order of the variables."""
+    unnamed = [
+        Open(blade.code, "grade", "steel_not_named")
+        for blade in facts
+        if rule.factor == "steel" and not blade.grade
+    ]
+    found = [cell.finding for cell in cells if isinstance(cell.finding, Open)]
+    order = [variable.name for variable in VARIABLES]
+    return (*unnamed, *sorted(found, key=lambda each: order.index(each.variable)))
 
 
 def edges_to_settle(ratio: Ratio, edges: int, blades: int) -> int:

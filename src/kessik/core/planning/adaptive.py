@@ -7,11 +7,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kessik.core.comparison.wording import honest
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import CHECKS_BEYOND_TO_END, checks_beyond
 from kessik.core.sharpness.joint import life_masses, quantiles
 from kessik.core.sharpness.posterior import ForceReadings, edge_likelihood
+from kessik.core.units import honest
 
 LEAST_STEP_OF_LIFE = 0.10
 NEXT_QUANTILE = 0.05

@@ -2,11 +2,11 @@
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 from kessik.core.errors import OutOfRangeError
-from kessik.core.facts import QUANTITIES, Measurement, check, used
+from kessik.core.facts import QUANTITIES, Expected, Measurement, check, used
 from kessik.core.geometry import Stations, summarise_stations, thickness_growth_mm
 from kessik.core.hardness import USUAL_HRC, HardnessSummary, summarise
 from kessik.core.sharpening.settled import Settled, SettledRule, settled
@@ -82,28 +82,6 @@ def _stations_mean(stations: Sequence[Mapping[str, float]], edge_length_mm: floa
             )
         check(Measurement("", quantity.name, station["value_mm"]))
     return summarise_stations([s["value_mm"] for s in stations], THICKNESS_SPREAD_MM).mean_mm
-
-
-@dataclass(frozen=True)
-class Expected:
-    """A thickness that went stale with the last sharpening: from which edge, and what it should be
-    by now.
-    """
-
-    from_edge: int
-    was_mm: float
-    now_mm: float | None
-
-    def words(self) -> str:
-        if self.now_mm is None:
-            return (
-                f"thickness went stale: measured on edge {self.from_edge} ({self.was_mm:.2f} mm), "
-                "and how much steel went since is not known"
-            )
-        return (
-            f"thickness went stale: measured on edge {self.from_edge} ({self.was_mm:.2f} mm), "
-            f"about {self.now_mm:.2f} mm expected now; measure it"
-        )
 
 
 def expected_thickness(blade: Blade, edge: Edge) -> Expected | None:

@@ -54,7 +54,7 @@ def _thickness(blade: Blade, edge: Edge) -> Fact:
     expected = expected_thickness(blade, edge)
     if expected is None:
         return _fact(edge, "thickness_behind_edge_mm")
-    return Fact(expected=expected.now_mm or expected.was_mm, says=expected.words())
+    return Fact(stale=expected)
 
 
 def _abrasive(edge: Edge) -> Fact:

@@ -1,15 +1,15 @@
-"""Lot factors of a trial, in words."""
+"""Lot factors of a trial."""
 
 from collections.abc import Mapping, Sequence
 
 from kessik.core.comparison.analysis import TrialAnalysis
-from kessik.core.comparison.lot_factor import lot_factors
+from kessik.core.comparison.lot_factor import LotFactor, lot_factors
 from kessik.core.trials.state import TrialRun
 
 
-def lot_factor_words(
+def lots_compared(
     runs: Sequence[TrialRun], analysis: TrialAnalysis, stage: str, names: Mapping[str, str]
-) -> list[str]:
+) -> list[LotFactor]:
     """What blades that were cut on several lots of the medium say of those lots, whose `names` go
     by id; empty where none was.
     """
@@ -21,4 +21,4 @@ def lot_factor_words(
     if len(set(taken.values())) < 2:
         return []
     named = {key: names[lot_id] for key, lot_id in taken.items()}
-    return [factor.words() for factor in lot_factors(analysis.runs, named, stage)]
+    return lot_factors(analysis.runs, named, stage)

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from kessik.core.comparison.matching import FACTORS, MatchingRule
-from kessik.core.comparison.variables import BY_NAME
+from kessik.core.comparison.variables import BY_NAME, MOST_TOLERANCE
 from kessik.core.errors import OutOfRangeError
 from kessik.core.moments import Moment
 from kessik.core.planning.budget import Pace
@@ -133,10 +133,10 @@ def _check_variables(trial: Trial) -> None:
                 )
     for name, tolerance in trial.rule.tolerances.items():
         least = 1.0 if BY_NAME[name].kind == "ratio" else 0.0
-        if not least <= tolerance <= 1000:
+        if not least <= tolerance <= MOST_TOLERANCE:
             raise OutOfRangeError(
-                f"a tolerance of {tolerance:g} for {BY_NAME[name].label} cannot be; {least:g} or"
-                " more can",
+                f"a tolerance of {tolerance:g} for {BY_NAME[name].label} cannot be; {least:g} to"
+                f" {MOST_TOLERANCE:g} can",
                 field="tolerances",
                 value=tolerance,
             )

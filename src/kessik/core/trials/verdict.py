@@ -3,36 +3,36 @@
 from dataclasses import dataclass, replace
 
 from kessik.core.comparison.analysis import RunResult, TrialAnalysis, analyse, likelihood_of
-from kessik.core.comparison.wording import (
-    headline,
-    standing_words,
-    with_all_words,
+from kessik.core.comparison.findings import (
+    LotChanged,
+    Note,
+    NotUnderstood,
+    SpoiledCuts,
+    VersionsPooled,
 )
-from kessik.core.protocols.run_state import RunState
+from kessik.core.comparison.lot_factor import LotFactor
 from kessik.core.sharpness.curves import CurveBand, curve_band
 from kessik.core.sharpness.life import force_readings
 from kessik.core.shelf.blades import Blade, Grade
 from kessik.core.trials.blade_facts import blade_facts
 from kessik.core.trials.edges_that_count import edges_cut, left_out
-from kessik.core.trials.lot_factors import lot_factor_words
+from kessik.core.trials.lot_factors import lots_compared
 from kessik.core.trials.run_series import run_series
 from kessik.core.trials.state import TrialRun, TrialState
 from kessik.core.trials.trial import Trial, unlike_versions
 
-WORKING = "Working it out."
-
 
 @dataclass(frozen=True)
 class Verdict:
-    """A trial's answer: in words, in figures, and as curves by run id."""
+    """A trial's answer: what was found, and the stage that it is about; `is_worked_out` tells
+    whether anything was looked for yet.
+    """
 
     state: TrialState
     analysis: TrialAnalysis
     stage: str
-    headline: str
-    standing: str
-    with_all: str
-    lot_factors: tuple[str, ...] = ()
+    lot_factors: tuple[LotFactor, ...] = ()
+    is_worked_out: bool = True
 
     @property
     def trial(self) -> Trial:
@@ -55,21 +55,13 @@ def judged(state: TrialState, grades: dict[str, Grade], lots: dict[str, str]) ->
     """The answer of a trial as it stands; the one slow step, and no store is held meanwhile."""
     analysis = _analysed(state, grades)
     stage = end_stage(analysis)
-    return Verdict(
-        state,
-        analysis,
-        stage,
-        headline(analysis, stage),
-        standing_words(analysis, stage),
-        with_all_words(analysis, stage),
-        tuple(lot_factor_words(state.runs, analysis, stage, lots)),
-    )
+    return Verdict(state, analysis, stage, tuple(lots_compared(state.runs, analysis, stage, lots)))
 
 
 def unanswered(state: TrialState) -> Verdict:
     """A trial whose answer is still being worked out: what it is, and no word on how it went."""
     nothing = analyse([], {}, state.trial.rule, state.trial.method)
-    return Verdict(state, nothing, "", WORKING, "", "")
+    return Verdict(state, nothing, "", is_worked_out=False)
 
 
 def end_stage(analysis: TrialAnalysis) -> str:
@@ -99,29 +91,15 @@ def _analysed(state: TrialState, grades: dict[str, Grade]) -> TrialAnalysis:
     return replace(analysis, notes=(*analysis.notes, *noted, *_pooled_versions(state, counted)))
 
 
-def _run_notes(r: TrialRun) -> list[str]:
+def _run_notes(r: TrialRun) -> list[Note]:
     """What has to be known of a run beside its lives."""
-    whose = f"{r.blade.code}, edge {r.edge.number}"
-    found = [f"{whose}: {r.run.lot_change}"] if r.run.lot_change else []
-    found += [spoiled_words(whose, r.state)] if r.state.spoiled else []
-    return found + ([unread_words(whose, r.state)] if r.state.not_understood else [])
-
-
-def spoiled_words(whose: str, state: RunState) -> str:
-    """The cuts of a run that struck what they should not have."""
-    at = ", ".join(f"{count:g}{f' ({cause})' if cause else ''}" for count, cause in state.spoiled)
-    cuts = "1 spoiled cut" if len(state.spoiled) == 1 else f"{len(state.spoiled)} spoiled cuts"
-    return f"{whose}: {cuts}, at {at}; look at the edge there before believing a short life"
-
-
-def unread_words(whose: str, state: RunState) -> str:
-    """The events of a run that nobody understands."""
-    events = (
-        "1 event is"
-        if len(state.not_understood) == 1
-        else f"{len(state.not_understood)} events are"
-    )
-    return f"{whose}: {events} not understood and left out of every sum; see the list of the run"
+    blade, edge = r.blade.code, r.edge.number
+    found: list[Note] = [LotChanged(blade, edge, r.run.lot_change)] if r.run.lot_change else []
+    if r.state.spoiled:
+        found.append(SpoiledCuts(blade, edge, tuple(r.state.spoiled)))
+    if r.state.not_understood:
+        found.append(NotUnderstood(blade, edge, len(r.state.not_understood)))
+    return found
 
 
 def _other_versions(state: TrialState, runs: list[TrialRun]) -> dict[tuple[str, int], str]:
@@ -136,14 +114,13 @@ def _other_versions(state: TrialState, runs: list[TrialRun]) -> dict[tuple[str, 
     }
 
 
-def _pooled_versions(state: TrialState, runs: list[TrialRun]) -> list[str]:
+def _pooled_versions(state: TrialState, runs: list[TrialRun]) -> list[Note]:
     versions = state.versions
     alike = versions.keys() - unlike_versions(versions, state.trial)
     numbers = sorted({versions[r.run.method_id].number for r in runs if r.run.method_id in alike})
     if len(numbers) < 2:
         return []
-    said = " and ".join(str(number) for number in numbers)
-    return [f"runs under versions {said} of the method are pooled: they agree on all that matters"]
+    return [VersionsPooled(tuple(numbers))]
 
 
 def band_of(result: RunResult, analysis: TrialAnalysis, stage: str) -> CurveBand | None:

@@ -1,9 +1,12 @@
 """The line-up: whether a trial's comparison will be fair, before an edge is spent on it."""
 
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from kessik.core.comparison.matching import BladeFacts, Cell, Fact, match, not_recorded
-from kessik.core.comparison.verdict import pending_words, scope_words
+from kessik.core.comparison.findings import Mismatch, Open
+from kessik.core.comparison.matching import BladeFacts, Cell, Fact, Variable, match, not_recorded
+from kessik.core.comparison.verdict import open_facts, scope_of
+from kessik.core.comparison.ways_out import WayOut, ways_out
 from kessik.core.trials.blade_facts import blade_facts
 from kessik.core.trials.edges_that_count import edges_in_use
 from kessik.core.trials.state import TrialState
@@ -21,11 +24,12 @@ class LineUp:
 
     state: TrialState
     cells: tuple[Cell, ...]
-    pending: tuple[str, ...]
+    pending: tuple[Open, ...]
     scope: str
-    taken_as_equal: tuple[str, ...]
+    taken_as_equal: tuple[Variable, ...]
     references: tuple[str, ...]
     used_up: tuple[str, ...]
+    ways_out: tuple[tuple[Mismatch, tuple[WayOut, ...]], ...]
 
 
 def line_up(db: Database, trial_id: str) -> LineUp:
@@ -43,12 +47,24 @@ def line_up(db: Database, trial_id: str) -> LineUp:
         for blade in blades
     ]
     cells = match(facts, trial.rule)
-    pending = pending_words(cells, facts, trial.rule)
+    pending = open_facts(cells, facts, trial.rule)
     spoiled = any(cell.state == "confounded" for cell in cells)
-    scope = scope_words(trial.rule, bool(pending), spoiled)
-    equal = tuple(variable.label for variable in not_recorded(facts, trial.rule)) if blades else ()
+    scope = scope_of(trial.rule, bool(pending), spoiled)
+    equal = tuple(not_recorded(facts, trial.rule)) if blades else ()
     cut = tuple(edge.id for blade in blades for edge in blade.edges if edge.id in used_up)
-    return LineUp(state, tuple(cells), pending, scope, equal, _references(state), cut)
+    ways = tuple(_ways_out(cells, facts, state))
+    return LineUp(state, tuple(cells), pending, scope, equal, _references(state), cut, ways)
+
+
+def _ways_out(
+    cells: Sequence[Cell], facts: Sequence[BladeFacts], state: TrialState
+) -> Iterator[tuple[Mismatch, tuple[WayOut, ...]]]:
+    """Every mismatch with what would do away with it."""
+    cut = {r.blade.code for r in state.runs}
+    for cell in cells:
+        found = cell.finding
+        if isinstance(found, Mismatch):
+            yield found, tuple(ways_out(found, facts, state.trial.rule, cell.blade in cut))
 
 
 def _with_starts(facts: BladeFacts, state: TrialState) -> BladeFacts:

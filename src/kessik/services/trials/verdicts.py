@@ -3,14 +3,12 @@
 from dataclasses import replace
 
 from kessik.core.comparison.analysis import analyse
-from kessik.core.comparison.wording import (
-    figures_words,
-    life_words,
-)
 from kessik.core.shelf.blades import Grade
 from kessik.core.trials.run_series import run_series
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.verdict import Verdict, judged
+from kessik.core.words.figures import figures_words
+from kessik.core.words.lives import life_words
 from kessik.services.bench.runs import RunView
 from kessik.services.shelf.blades import grades_by_name
 from kessik.services.trials.state import state_of_trial

@@ -10,19 +10,6 @@ import { patchTrial } from "./changes";
 type Variable = Schemas["VariableOut"];
 type Trial = Schemas["TrialOut"];
 
-/** What a column allows, in a few words. */
-export function allowed(variable: Variable, trial: Trial): string {
-  if (variable.name === "hardness_hrc" && trial.hardness_reading === "as_usually_hardened")
-    return "as usual for its grade";
-  if (variable.name === "edge_length_mm" && trial.scale_edge_length) return "put on one length";
-  if (variable.kind === "settled")
-    return trial.settled_kind === "every_edge" ? "every edge" : "by the rule";
-  if (variable.kind === "alike") return "alike";
-  if (variable.kind === "ratio") return `within × ${variable.tolerance}`;
-  if (variable.kind === "relative") return `±${variable.tolerance} %`;
-  return `±${variable.tolerance} ${variable.unit}`;
-}
-
 /** The head of a column: what is held equal and how closely; explained and changed where it stands. */
 export function VariableHead({ trial, variable }: { trial: Trial; variable: Variable }) {
   const [open, setOpen] = useState(false);
@@ -32,11 +19,11 @@ export function VariableHead({ trial, variable }: { trial: Trial; variable: Vari
     <button
       type="button"
       className="cursor-pointer text-left underline decoration-transparent underline-offset-4 hover:decoration-line"
-      aria-label={`${variable.label}, ${isFactor ? "the factor" : allowed(variable, trial)}. Explain or change it`}
+      aria-label={`${variable.label}, ${isFactor ? "the factor" : variable.allowed}. Explain or change it`}
     >
       {variable.label}
       <span className={`block ${changed ? "font-bold text-ink" : ""}`}>
-        {isFactor ? <b className="text-ink">the factor</b> : allowed(variable, trial)}
+        {isFactor ? <b className="text-ink">the factor</b> : variable.allowed}
       </span>
     </button>
   );

@@ -1,0 +1,207 @@
+"""What matching, analysis and verdicts find, as they find it: what, which blades, how much, why.
+
+Sentences are made from these in `core.words`, last and nowhere else.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from kessik.core.facts import Expected, Standing
+from kessik.core.sharpening.settled import Settled
+
+Unlike = Literal[
+    "number",
+    "percent",
+    "kind",
+    "word",
+    "own_edges",
+    "one_edge",
+    "has_micro_bevel",
+    "lacks_micro_bevel",
+    "unusual_hardness",
+    "left_out",
+]
+
+
+@dataclass(frozen=True)
+class Mismatch:
+    """A blade that differs at a variable from `against`, with both values (of the unit of the
+    variable).
+
+    `difference` is how far numbers lie apart; `life_percent` what that alone could make of a life,
+    where a size is assumed. `usual_hrc` is how the grade is usually hardened; `edges` are the edges
+    that do not count.
+    """
+
+    blade: str
+    variable: str
+    how: Unlike
+    value: float | str | None = None
+    other: float | str | None = None
+    against: str = ""
+    difference: float | None = None
+    life_percent: float | None = None
+    usual_hrc: tuple[float, float] | None = None
+    edges: tuple[tuple[int, Settled], ...] = ()
+
+
+OpenKind = Literal[
+    "not_known",
+    "not_measured",
+    "stale",
+    "micro_bevel_not_recorded",
+    "usual_hardness_not_known",
+    "settled_not_known",
+    "steel_not_named",
+]
+
+
+@dataclass(frozen=True)
+class Open:
+    """A fact about a blade that is still unknown and could change what an answer may speak of."""
+
+    blade: str
+    variable: str
+    why: OpenKind
+    standing: Standing | None = None
+    stale: Expected | None = None
+    edges: tuple[tuple[int, Settled], ...] = ()
+
+
+@dataclass(frozen=True)
+class WithinIndifference:
+    """The pair's ratio lies within the indifference with 90 % confidence."""
+
+
+@dataclass(frozen=True)
+class SmallButReal:
+    """It does so, and its 95 % interval still leaves 1 out."""
+
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class Apart:
+    """The 95 % interval of the pair's ratio leaves 1 out."""
+
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class NotApart:
+    """The 95 % interval of the pair's ratio holds 1."""
+
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class OneEdgeEach:
+    """A blade of the pair has one edge: what re-sharpening changes is not seen."""
+
+
+@dataclass(frozen=True)
+class StartedDuller:
+    """One blade of the pair started duller, by so many per cent of the other's start."""
+
+    blade: str
+    percent: float
+
+
+Reason = (
+    Mismatch | WithinIndifference | SmallButReal | Apart | NotApart | OneEdgeEach | StartedDuller
+)
+
+
+@dataclass(frozen=True)
+class EdgeLeftOut:
+    """An edge that does not count, with the reason."""
+
+    blade: str
+    edge: int
+    why: str
+
+
+@dataclass(frozen=True)
+class DoubtfulSpread:
+    """The edges of a blade differ by more than re-sharpening usually makes."""
+
+    stage: str
+    blade: str
+    percent: float
+
+
+@dataclass(frozen=True)
+class LoneEdge:
+    """An edge so far from its blade's answer that it hardly weighs in it."""
+
+    stage: str
+    blade: str
+    edge: int
+
+
+@dataclass(frozen=True)
+class OnOneLength:
+    """Ratios are put on one edge length."""
+
+    edge_length_mm: float
+
+
+@dataclass(frozen=True)
+class UnlikeCounts:
+    """Blades counted in kinds of units that do not convert."""
+
+    stage: str
+    kinds: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class SpoiledCuts:
+    """Cuts of a run that struck what they should not have: count and cause."""
+
+    blade: str
+    edge: int
+    cuts: tuple[tuple[float, str], ...]
+
+
+@dataclass(frozen=True)
+class NotUnderstood:
+    """Events of a run that nobody understands, left out of every sum."""
+
+    blade: str
+    edge: int
+    events: int
+
+
+@dataclass(frozen=True)
+class LotChanged:
+    """A run was cut on another lot than its block."""
+
+    blade: str
+    edge: int
+    says: str
+
+
+@dataclass(frozen=True)
+class VersionsPooled:
+    """Runs under several versions of the method stand together."""
+
+    numbers: tuple[int, ...]
+
+
+Note = (
+    EdgeLeftOut
+    | DoubtfulSpread
+    | LoneEdge
+    | OnOneLength
+    | UnlikeCounts
+    | SpoiledCuts
+    | NotUnderstood
+    | LotChanged
+    | VersionsPooled
+)
+
+Oddity = Literal["read_at_one_count", "reads_ever_sharper", "always_reads_the_same"]
+"""What is odd about the readings of one run."""

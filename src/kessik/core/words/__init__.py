@@ -1,0 +1,1 @@
+"""Sentences, made last and from typed findings; nothing reads them but people."""

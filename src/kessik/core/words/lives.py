@@ -1,0 +1,40 @@
+"""Lives and sizes in words: every number with the digits that its interval supports."""
+
+from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Found, NotReached
+from kessik.core.units import honest
+
+
+def percent_longer(ratio: float) -> str:
+    """The size of a ratio as the per cent that `longer` refers to."""
+    return f"{100 * (ratio - 1):.0f} %"
+
+
+def life_words(found: Found, unit: str) -> str:
+    """One life in words, for every status."""
+    match found:
+        case Crossed(estimate, low, high):
+            return (
+                f"{honest(estimate, low, high)} {unit}, {honest(low, low, high)} to"
+                f" {honest(high, low, high)}"
+            )
+        case Bracketed(last_pass, first_fail):
+            return f"between {last_pass:g} and {first_fail:g} {unit}"
+        case NotReached(last_good, None):
+            return (
+                f"not reached; still good at {last_good:g} {unit}, and the readings do not say how"
+                " far it would go"
+            )
+        case NotReached(last_good, ahead):
+            assert ahead is not None
+            low, high = ahead.low, ahead.high
+            span = f"{honest(low, low, high)} to {honest(high, low, high)}"
+            return (
+                f"not reached by {last_good:g} {unit}; carried on, about"
+                f" {honest(ahead.estimate, low, high)} ({span})"
+            )
+        case BeforeFirstCheck(first_check):
+            return (
+                "was beyond the limit at its start"
+                if first_check == 0
+                else f"was beyond it by the first check at {first_check:g} {unit}"
+            )

@@ -1,0 +1,178 @@
+"""What matching found, in words: of one cell, of what is open, and of a whole line-up."""
+
+from collections.abc import Iterable, Sequence
+
+from kessik.core.comparison.findings import Mismatch, Open
+from kessik.core.comparison.matching import Cell, MatchingRule
+from kessik.core.comparison.variables import BY_NAME, Variable
+from kessik.core.comparison.ways_out import WayOut
+from kessik.core.sharpening.settled import Settled
+from kessik.core.words.facts import expected_words
+
+
+def cell_words(cell: Cell, rule: MatchingRule) -> str:
+    """Why a cell is not simply matched; empty where it is."""
+    match cell.finding:
+        case Mismatch():
+            return mismatch_words(cell.finding, rule.factor)
+        case Open():
+            return _open_words(cell.finding)
+    return ""
+
+
+def mismatch_words(found: Mismatch, factor: str) -> str:
+    """A mismatch with what it does to the answer, and its size where one is assumed."""
+    differs = what_differs(found)
+    if found.how == "left_out":
+        return f"{differs}; it is left out of the answer under the rule"
+    if found.how == "unusual_hardness":
+        return f"{differs}; this blade is not what a user gets"
+    size = (
+        f"; this mismatch alone could make {found.life_percent:.0f} % of life"
+        if found.life_percent is not None
+        else ""
+    )
+    return (
+        f"{differs}: {BY_NAME[found.variable].consequence}{size}; {found.blade}'s result will not"
+        f" speak about {factor.replace('_', ' ')}"
+    )
+
+
+def what_differs(found: Mismatch) -> str:
+    """The mismatch alone."""
+    variable = BY_NAME[found.variable]
+    match found.how:
+        case "number":
+            away = variable.shown(found.difference or 0.0)
+            return f"{variable.label} differs by {away} from {found.against}"
+        case "percent":
+            return f"{variable.label} differs by {found.difference:.0f} % from {found.against}"
+        case "kind" | "word":
+            return f"{variable.label} is {found.value}, not {found.other}"
+        case "one_edge":
+            there = _shown(variable, found.other)
+            return f"{variable.label} of one edge is {_shown(variable, found.value)}, not {there}"
+        case "own_edges":
+            apart = found.difference
+            seen = apart is not None and apart >= 0.5 * 10**-variable.decimals
+            return f"its own edges differ{f' by {variable.shown(apart or 0.0)}' if seen else ''}"
+        case "has_micro_bevel":
+            return "has a micro-bevel, the others have none"
+        case "lacks_micro_bevel":
+            return "has no micro-bevel"
+        case "unusual_hardness":
+            assert found.usual_hrc is not None
+            low, high = found.usual_hrc
+            return f"its grade is usually hardened to {low:g} to {high:g} HRC"
+        case "left_out":
+            return _edges_words(found.edges)
+
+
+def _shown(variable: Variable, value: float | str | None) -> str:
+    return variable.shown(value) if isinstance(value, float) else str(value)
+
+
+def _edges_words(edges: Iterable[tuple[int, Settled]]) -> str:
+    return "; ".join(f"edge {number}: {found.says}" for number, found in edges)
+
+
+def _open_words(found: Open) -> str:
+    subject, rest = _open_parts(found)
+    return f"{subject}{rest}"
+
+
+def _open_parts(found: Open) -> tuple[str, str]:
+    """What is open, as the subject and the rest of a sentence; a line on several blades names them
+    in between.
+    """
+    label = BY_NAME[found.variable].label if found.variable in BY_NAME else found.variable
+    match found.why:
+        case "not_known":
+            return label, " is not known"
+        case "not_measured":
+            return label, f" is only {(found.standing or 'claimed').replace('_', ' ')}"
+        case "steel_not_named":
+            return "steel", " is not named"
+        case "stale":
+            return "", expected_words(found.stale) if found.stale else ""
+        case "micro_bevel_not_recorded":
+            return "", "whether it has a micro-bevel is not recorded"
+        case "usual_hardness_not_known":
+            return "", "the usual hardness of its grade is not known"
+        case "settled_not_known":
+            return "", _edges_words(found.edges)
+
+
+def way_words(way: WayOut, found: Mismatch) -> str:
+    """A way out of a mismatch, as what would be done."""
+    variable = BY_NAME[found.variable]
+    match way.kind:
+        case "sharpen":
+            return "sharpen it anew to match"
+        case "sharpen_on":
+            return "sharpen it on"
+        case "widen":
+            assert way.rule is not None
+            return f"widen the tolerance to {tolerance_words(variable, way.rule)}"
+        case "let_go":
+            return f"do not hold the {variable.label} equal here"
+        case "one_length":
+            return "put counts on one edge length"
+        case "factor":
+            return "declare it the factor"
+        case "drop":
+            return f"drop {found.blade}"
+
+
+def tolerance_words(variable: Variable, rule: MatchingRule) -> str:
+    """What a trial allows of a variable, in a few words."""
+    if variable.kind == "hardness" and rule.hardness_reading == "as_usually_hardened":
+        return "as usual for its grade"
+    if variable.name == "edge_length_mm" and rule.scale_edge_length:
+        return "put on one length"
+    if variable.kind in ("alike", "settled"):
+        return "alike" if variable.kind == "alike" else "by the rule"
+    tolerance = f"{rule.tolerance(variable):g}"
+    if variable.kind == "ratio":
+        return f"within × {tolerance}"
+    unit = "%" if variable.kind == "relative" else variable.unit
+    return f"±{tolerance}{'' if unit == '°' else ' '}{unit}"
+
+
+def open_lines(found: Sequence[Open]) -> list[str]:
+    """What is still unknown, one line for the blades that lack the same."""
+    by_line: dict[tuple[str, str], list[str]] = {}
+    for each in found:
+        by_line.setdefault(_open_parts(each), []).append(each.blade)
+    return [
+        f"{subject} of {and_words(codes)}{rest}" if subject else f"{and_words(codes)}: {rest}"
+        for (subject, rest), codes in by_line.items()
+    ]
+
+
+def and_words(words: Sequence[str]) -> str:
+    """Names in a row: A, B and C."""
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"
+
+
+def line_up_words(
+    cells: Sequence[Cell], pending: Sequence[Open], rule: MatchingRule, blades: int
+) -> str:
+    """What the comparison can and cannot show, before an edge is spent on it."""
+    if blades == 0:
+        return "No blade is in this trial yet."
+    if blades == 1:
+        return "One blade is in; a comparison needs a second."
+    question = rule.factor.replace("_", " ")
+    spoiled = [cell.finding for cell in cells if isinstance(cell.finding, Mismatch)]
+    if spoiled:
+        code = spoiled[0].blade
+        whys = [what_differs(found) for found in spoiled if found.blade == code]
+        others = len({found.blade for found in spoiled}) - 1
+        also = f" {others} more cannot either." if others else ""
+        return f"{code} cannot speak about {question}: {', '.join(whys)}.{also}"
+    if pending:
+        lines = open_lines(pending)
+        what = "1 thing is" if len(lines) == 1 else f"{len(lines)} things are"
+        return f"All that is known is matched; {what} still open."
+    return f"All {blades} blades are matched: what differs is the {question}."
