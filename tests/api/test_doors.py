@@ -144,7 +144,7 @@ def test_a_picture_keeps_its_turn_and_loses_its_place_and_goes_when_it_is_delete
     assert Image.open(io.BytesIO(sent)).getexif().get_ifd(0x8825), "the place was in it"
     post = client.post("/api/blades/blade-door/photos", files={"photo": ("a.jpg", sent)})
     assert post.status_code == 200, post.text
-    kept = client.get(f"/api/photos/{post.json()['hash']}").content
+    kept = client.get(f"/api/pictures/{post.json()['hash']}").content
     found = Image.open(io.BytesIO(kept))
     assert found.getexif().get_ifd(0x8825) == {}
     assert struct.pack(">I", 9) not in kept[: len(kept) // 4] or found.getexif().get(0x0112) in (
@@ -157,7 +157,7 @@ def test_a_picture_keeps_its_turn_and_loses_its_place_and_goes_when_it_is_delete
         "not a pixel is coded anew"
     )
     client.delete(f"/api/blades/blade-door/photos/{post.json()['hash']}")
-    assert client.get(f"/api/photos/{post.json()['hash']}").status_code == 404
+    assert client.get(f"/api/pictures/{post.json()['hash']}").status_code == 404
     assert [path for path in (database.folder / "photos").rglob("*") if path.is_file()] == []
 
 

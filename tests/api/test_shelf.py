@@ -300,7 +300,7 @@ def test_a_picture_is_kept_once_and_given_back_as_it_was(client, blade):
     for _ in range(2):
         sent = {"photo": ("blade.png", picture()), "caption": (None, "as it came")}
         kept = client.post(f"/api/blades/{blade}/photos", files=sent).json()
-    assert client.get(f"/api/photos/{kept['hash']}").content == picture()
+    assert client.get(f"/api/pictures/{kept['hash']}").content == picture()
     assert [p["caption"] for p in page(client, blade)["photos"]] == ["as it came"]
     assert client.delete(f"/api/blades/{blade}/photos/{kept['hash']}").status_code == 204
     assert page(client, blade)["photos"] == []

@@ -171,7 +171,7 @@ def test_the_other_devices_are_heard_too(told, tmp_path):
     assert (told.whats("reading")[0].value, told.whats("reading")[0].unit) == (shown, "HRC")
     assert len(told.whats("pedal")) == 1, "letting go is no second stroke"
     assert len(told.whats("picture")[0].picture) == 64
-    assert "1 shots of 2 elements" in told.whats("result")[0].text
+    assert "1 shot of 2 elements" in told.whats("result")[0].text
     assert told.whats("refused")[0].text.startswith("broken.png: this is not a whole picture")
     rockwell.close()
     pedal.close()

@@ -24,6 +24,7 @@ from kessik.api.routers import (
     instruments,
     methods,
     pairing,
+    pictures,
     plans,
     reckoner,
     shelf,
@@ -35,7 +36,7 @@ from kessik.store.database import Database
 
 _PARTS = (
     trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments,
-    pairing, reckoner,
+    pairing, pictures, reckoner,
 )  # fmt: skip  # names, several a line
 PAGES = Path(__file__).parent.parent / "web_dist"
 

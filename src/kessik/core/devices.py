@@ -1,7 +1,8 @@
 """Instruments, what they read on their reference, and devices let in."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, Literal
 
 from kessik.core.moments import Moment
 
@@ -49,3 +50,22 @@ class PairedDevice:
     name: str
     session_hash: str
     paired_utc: str
+
+
+@dataclass(frozen=True)
+class WaitingShots:
+    """The shots of one result file of an analyser, one row an element; they wait until they are
+    used or put aside.
+    """
+
+    id: str
+    instrument_id: str
+    name: str
+    read_utc: str
+    rows: tuple[Mapping[str, Any], ...]
+
+    @property
+    def shots(self) -> dict[str, int]:
+        """How many shots of each blade, by the code that the file gives."""
+        seen = {(str(row["blade"]), str(row["shot"])) for row in self.rows}
+        return {code: sum(1 for blade, _ in seen if blade == code) for code, _ in sorted(seen)}

@@ -61,11 +61,66 @@ class Booking:
         return used + self.per_run if count > 0 else used
 
 
-UNITS = {
-    "rope": ("m",), "board": ("m", "sheets"), "card": ("packs", "sheets"), "paper": ("sheets",),
-    "test_line": ("m",),
-    "abrasive": ("pieces",), "salt": ("g", "kg"),
-}  # fmt: skip  # a table is read by its rows
+@dataclass(frozen=True)
+class Detail:
+    """One thing to say of a lot; `unit` is None for words, empty for a bare number."""
+
+    name: str
+    label: str
+    unit: str | None = None
+
+
+@dataclass(frozen=True)
+class KindOfLot:
+    """What lots of one kind go by, what is said of them, and whether their damp matters."""
+
+    label: str
+    units: tuple[str, ...]
+    details: tuple[Detail, ...]
+    takes_up_damp: bool = False
+
+
+LOT_KINDS: Mapping[LotKind, KindOfLot] = {
+    "rope": KindOfLot(
+        "rope",
+        ("m",),
+        (
+            Detail("fibre", "Fibre"),
+            Detail("lay", "Lay"),
+            Detail("diameter_mm", "Diameter", "mm"),
+            Detail("strands", "Strands", ""),
+            Detail("treatment", "Treatment"),
+            Detail("grit", "Clean or gritty"),
+        ),
+        takes_up_damp=True,
+    ),
+    "board": KindOfLot(
+        "corrugated board",
+        ("m", "sheets"),
+        (
+            Detail("walls", "Walls", ""),
+            Detail("flute", "Flute"),
+            Detail("thickness_mm", "Thickness", "mm"),
+            Detail("piece_size", "Piece size"),
+            Detail("m_per_sheet", "Cut a sheet", "m"),
+        ),
+        takes_up_damp=True,
+    ),
+    "card": KindOfLot(
+        "card stack",
+        ("packs", "sheets"),
+        (Detail("silica_percent", "Silica", "%"),),
+        takes_up_damp=True,
+    ),
+    "paper": KindOfLot(
+        "paper",
+        ("sheets",),
+        (Detail("weight", "Weight", "g/m²"), Detail("tries_per_sheet", "Tries a sheet", "")),
+    ),
+    "test_line": KindOfLot("test line", ("m",), (Detail("diameter_mm", "Diameter", "mm"),)),
+    "abrasive": KindOfLot("abrasive", ("pieces",), (Detail("grit", "Grit, as it is sold"),)),
+    "salt": KindOfLot("salt", ("g", "kg"), (Detail("purity", "Purity, as it is sold"),)),
+}
 
 
 MEDIUM_KINDS = ("rope", "board", "card")

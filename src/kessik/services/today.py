@@ -4,6 +4,7 @@ from collections.abc import Callable
 from datetime import date
 
 from kessik.core.due import Due
+from kessik.services.devices.waiting import shots_to_use
 from kessik.services.shelf.waiting import hardness_to_measure, loans
 from kessik.services.stock.waiting import low_lots
 from kessik.services.trials.waiting import planned_work
@@ -13,6 +14,7 @@ WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (
     loans,
     planned_work,
     low_lots,
+    shots_to_use,
     hardness_to_measure,
 )
 """A new area adds its own here."""

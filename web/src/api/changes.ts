@@ -103,6 +103,9 @@ export const putCorrection = (lotId: string, id: string, correction: Schemas["Co
     }),
   );
 
+export const putShotsAside = (shotsId: string) =>
+  body(api.DELETE("/api/shots/{shots_id}", { params: { path: { shots_id: shotsId } } }));
+
 export const putLotAway = (lotId: string, archived: boolean) =>
   body(
     api.PUT("/api/lots/{lot_id}/archived", {

@@ -44,6 +44,17 @@ export const lotsQuery = queryOptions({
   queryFn: () => body(api.GET("/api/lots")),
 });
 
+export const shotsQuery = queryOptions({
+  queryKey: ["shots"],
+  queryFn: () => body(api.GET("/api/shots")),
+});
+
+export const lotKindsQuery = queryOptions({
+  queryKey: ["lot-kinds"],
+  queryFn: () => body(api.GET("/api/lots/kinds")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
 export const verdictQuery = (trialId: string) =>
   queryOptions({
     queryKey: ["verdict", trialId],

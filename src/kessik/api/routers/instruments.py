@@ -1,16 +1,18 @@
 """Instruments and their daily checks on a reference."""
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter
 
 from kessik.api.dependencies import AtHome, PluggedIn, Store
-from kessik.api.schemas.common import Id, PictureHash
-from kessik.api.schemas.instruments import InstrumentBody, InstrumentOut, ReferenceCheckBody
+from kessik.api.schemas.common import Id
+from kessik.api.schemas.instruments import (
+    InstrumentBody,
+    InstrumentOut,
+    ReferenceCheckBody,
+    WaitingShotsOut,
+)
 from kessik.core.devices import Instrument, ReferenceCheck
-from kessik.core.errors import UnknownError
-from kessik.interchange.photos import media_type_of
 from kessik.services.clock import now
-from kessik.services.devices import instruments
-from kessik.store.photo_files import photo_path
+from kessik.services.devices import instruments, shots
 
 router = APIRouter(tags=["instruments"])
 
@@ -57,18 +59,16 @@ def put_instrument_away(instrument_id: Id, store: Store, desk: PluggedIn) -> Non
     desk.plug_in_all()
 
 
-@router.get(
-    "/pictures/{picture}", responses={200: {"content": {"image/*": {}}}}, response_class=Response
-)
-def get_picture(picture: PictureHash, store: Store) -> Response:
-    """A picture that a camera took at the bench, by the hash of its content."""
-    path = photo_path(store.folder, picture)
-    if not path.is_file():
-        raise UnknownError("there is no such picture", field="picture")
-    data = path.read_bytes()
-    return Response(
-        data, media_type=media_type_of(data), headers={"Cache-Control": "private, max-age=31536000"}
-    )
+@router.get("/shots")
+def get_shots(store: Store) -> list[WaitingShotsOut]:
+    """The shots that wait to be used, file by file, oldest first."""
+    return [WaitingShotsOut.of(each) for each in shots.waiting_shots(store)]
+
+
+@router.delete("/shots/{shots_id}", status_code=204)
+def delete_shots(shots_id: Id, store: Store) -> None:
+    """Put the shots of one file aside for good."""
+    shots.put_shots_aside(store, shots_id)
 
 
 def _one(store: Store, desk: PluggedIn, instrument_id: str, at_home: bool) -> InstrumentOut:

@@ -4,7 +4,6 @@ from dataclasses import asdict
 from typing import Annotated
 
 from fastapi import APIRouter, File, Form, Response, UploadFile
-from fastapi.responses import FileResponse
 
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id, PictureHash, ShortText
@@ -29,18 +28,14 @@ from kessik.api.schemas.shelf import (
     StruckBody,
     TrialName,
 )
-from kessik.core.errors import UnknownError
 from kessik.core.facts import QUANTITIES
-from kessik.core.hardness import USUAL_HRC, USUAL_STANDING
 from kessik.core.sharpening.abrasives import COMPOUNDS
-from kessik.core.shelf.blades import Grade
 from kessik.services.clock import local_day, now
 from kessik.services.files.shelf_rows import blades_csv, edges_csv
 from kessik.services.files.trial_export import zipped
 from kessik.services.shelf import blades
 from kessik.services.shelf.pages import BladePage, blade_page
 from kessik.services.shelf.sharpenings import save_recipe
-from kessik.store.photo_files import photo_path
 from kessik.store.queries import shelf as shelf_queries
 
 router = APIRouter(tags=["shelf"])
@@ -58,20 +53,12 @@ def get_shelf(store: Store) -> ShelfOut:
     with store.read() as session:
         recipes = shelf_queries.all_recipes(session)
         abrasives = shelf_queries.all_abrasives(session)
-        own = blades.grades_by_name(session)
-    grades = [
-        Grade(name, low, high, USUAL_STANDING, "common practice, from memory")
-        for name, (low, high) in USUAL_HRC.items()
-        if name not in own
-    ]
-    every = sorted(
-        [*((g, True) for g in own.values()), *((g, False) for g in grades)],
-        key=lambda pair: pair[0].name,
-    )
+        own = {grade.name for grade in shelf_queries.all_grades(session)}
+        grades = sorted(blades.grades_by_name(session).values(), key=lambda grade: grade.name)
     return ShelfOut(
         blades=[_shelved(found) for found in blades.the_shelf(store)],
         recipes=[RecipeBody.of(recipe) for recipe in recipes],
-        grades=[GradeOut(**asdict(grade), own=is_own) for grade, is_own in every],
+        grades=[GradeOut(**asdict(grade), own=grade.name in own) for grade in grades],
         abrasives=[AbrasiveBody.of(abrasive) for abrasive in abrasives],
         compounds=[
             CompoundOut(name=n, kind=k, size_um=um, standing=s) for n, k, um, s in COMPOUNDS
@@ -201,21 +188,6 @@ def delete_photo(blade_id: Id, content_hash: PictureHash, store: Store) -> Respo
     """Take a picture off a blade's page."""
     blades.remove_photo(store, blade_id, content_hash)
     return Response(status_code=204)
-
-
-@router.get("/photos/{content_hash}", response_class=FileResponse)
-def get_photo(content_hash: PictureHash, store: Store) -> FileResponse:
-    """A picture as it was handed in."""
-    with store.read() as session:
-        photo = shelf_queries.find_photo(session, content_hash)
-    path = photo_path(store.folder, content_hash)
-    if photo is None or not path.is_file():
-        raise UnknownError("there is no such picture", field="photo")
-    headers = {
-        "Cache-Control": "private, max-age=31536000, immutable",
-        "X-Content-Type-Options": "nosniff",
-    }
-    return FileResponse(path, media_type=photo.media_type, headers=headers)
 
 
 @router.put("/recipes/{recipe_id}")

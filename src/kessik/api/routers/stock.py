@@ -4,8 +4,8 @@ from fastapi import APIRouter
 
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
-from kessik.api.schemas.stock import CorrectionBody, LotBody, LotOut, PutAwayBody
-from kessik.core.stock import LotCorrection
+from kessik.api.schemas.stock import CorrectionBody, LotBody, LotKindOut, LotOut, PutAwayBody
+from kessik.core.stock import LOT_KINDS, LotCorrection
 from kessik.services.clock import now
 from kessik.services.stock import lots
 
@@ -16,6 +16,12 @@ router = APIRouter(tags=["stock"])
 def get_lots(store: Store) -> list[LotOut]:
     """Every lot with what is left of it, newest first."""
     return [LotOut.of(stocked) for stocked in lots.stocked(store)]
+
+
+@router.get("/lots/kinds")
+def get_lot_kinds() -> list[LotKindOut]:
+    """The kinds of lots, with what is asked of each."""
+    return [LotKindOut.of(kind, of) for kind, of in LOT_KINDS.items()]
 
 
 @router.put("/lots/{lot_id}")

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from kessik.api.schemas.common import Finite, Id, ShortText, Wire, within
-from kessik.core.devices import Instrument, ReferenceCheck
+from kessik.core.devices import Instrument, ReferenceCheck, WaitingShots
 from kessik.core.limits import most
 from kessik.services.devices.instrument_desk import InstrumentNews, Status
 from kessik.services.devices.instruments import BY_FOLDER, KnownInstrument, range_of
@@ -130,3 +130,18 @@ class InstrumentNewsOut(Wire):
     @classmethod
     def of(cls, news: InstrumentNews) -> "InstrumentNewsOut":
         return cls.model_validate(news)
+
+
+class WaitingShotsOut(Wire):
+    """The shots of one result file that wait to be used."""
+
+    id: str
+    instrument_id: str
+    name: str
+    read_utc: str
+    shots: dict[str, int] = Field(description="how many of each blade, by its code")
+
+    @classmethod
+    def of(cls, found: WaitingShots) -> "WaitingShotsOut":
+        own = {name: getattr(found, name) for name in cls.model_fields}
+        return cls(**own)

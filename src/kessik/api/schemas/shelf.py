@@ -9,7 +9,8 @@ from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Stan
 from kessik.api.schemas.edges import EdgeBody, EdgeOut, SettledOut, StepBody, ZoneBody, step_bodies
 from kessik.api.schemas.measurements import MeasurementOut, histories
 from kessik.core.limits import most
-from kessik.core.shelf.blades import Blade, Grade, HeatTreatment, Photo
+from kessik.core.pictures import Shown
+from kessik.core.shelf.blades import Blade, Grade, HeatTreatment
 from kessik.core.shelf.edges import Abrasive, Edge, Recipe
 from kessik.services.shelf.facts import entered
 
@@ -286,8 +287,8 @@ class PhotoOut(Wire):
     added_utc: str
 
     @classmethod
-    def of(cls, photo: Photo) -> "PhotoOut":
-        return cls(hash=photo.hash, caption=photo.caption, added_utc=photo.added_utc)
+    def of(cls, photo: Shown) -> "PhotoOut":
+        return cls(hash=photo.picture.hash, caption=photo.caption, added_utc=photo.added_utc)
 
 
 class RunOfBladeOut(Wire):

@@ -1,12 +1,14 @@
 """Lots and stock over the wire."""
 
+from dataclasses import asdict
 from typing import Any, Literal
 
 from pydantic import Field
 
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
 from kessik.core.limits import most
-from kessik.core.stock import Lot, LotKind, StockedLot
+from kessik.core.stock import KindOfLot, Lot, LotKind, StockedLot
+from kessik.core.words.stock import lot_words
 
 Details = dict[str, ShortText | Finite | bool | None]
 
@@ -28,6 +30,28 @@ class LotBody(Wire):
 
     def record(self) -> Lot:
         return Lot(**self.model_dump())
+
+
+class DetailOut(Wire):
+    """One thing to say of a lot; without a unit it is words, with an empty one a bare number."""
+
+    name: str
+    label: str
+    unit: str | None
+
+
+class LotKindOut(Wire):
+    """A kind of lot: its units, what is said of it, and whether its damp matters."""
+
+    kind: LotKind
+    label: str
+    units: list[str]
+    details: list[DetailOut]
+    takes_up_damp: bool
+
+    @classmethod
+    def of(cls, kind: LotKind, of: KindOfLot) -> "LotKindOut":
+        return cls(kind=kind, **asdict(of))
 
 
 class CorrectionBody(Wire):
@@ -66,6 +90,7 @@ class LotOut(Wire):
     is_low: bool
     runs: int
     corrections: list[CorrectionOut]
+    about: str = Field(description="what it is and how it was kept, in words")
 
     @classmethod
     def of(cls, stocked: StockedLot) -> "LotOut":
@@ -78,6 +103,7 @@ class LotOut(Wire):
             corrected=stocked.corrected,
             left=stocked.left,
             is_low=stocked.is_low,
+            about=lot_words(lot),
             runs=stocked.runs,
             corrections=[
                 CorrectionOut(amount=c.amount, reason=c.reason, made_utc=c.made_utc)

@@ -9,6 +9,7 @@ from kessik.api.schemas.common import Wire
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
 from kessik.core.comparison.figures import KINDS, EffortTable
+from kessik.core.due import DueKind
 from kessik.core.trials.upkeep import Upkeep
 
 
@@ -244,11 +245,9 @@ class FailedTrialOut(Wire):
 
 
 class DueOut(Wire):
-    """Something that waits: a loan to return, a hardness to find out, dated work, a lot running
-    low.
-    """
+    """Something that waits, with what it is of and the day it is due."""
 
-    kind: Literal["loan", "hardness", "work", "stock"]
+    kind: DueKind
     says: str
     blade_id: str
     trial_id: str

@@ -78,17 +78,6 @@ class Grade:
     source: str = ""
 
 
-@dataclass(frozen=True)
-class Photo:
-    """A picture of a blade, kept by the hash of its content."""
-
-    hash: str
-    blade_id: str
-    media_type: str
-    caption: str = ""
-    added_utc: str = ""
-
-
 def check_usual(low: float | None, high: float | None, low_field: str, high_field: str) -> None:
     """Refuse a usual hardness that cannot be, or that stands the wrong way round."""
     quantity = QUANTITIES["hardness_hrc"]

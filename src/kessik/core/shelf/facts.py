@@ -8,7 +8,7 @@ from typing import Any
 from kessik.core.errors import OutOfRangeError
 from kessik.core.facts import QUANTITIES, Expected, Measurement, check, used
 from kessik.core.geometry import Stations, summarise_stations, thickness_growth_mm
-from kessik.core.hardness import USUAL_HRC, HardnessSummary, summarise
+from kessik.core.hardness import HardnessSummary, summarise
 from kessik.core.sharpening.settled import Settled, SettledRule, settled
 from kessik.core.shelf.blades import Blade, Grade
 from kessik.core.shelf.edges import Edge
@@ -120,8 +120,7 @@ def usual_hardness(blade: Blade, grades: Mapping[str, Grade]) -> tuple[float, fl
     low, high = blade.usual_hardness_low_hrc, blade.usual_hardness_high_hrc
     if low is not None and high is not None:
         return low, high
-    grade = (blade.claimed_grade or "").strip()
-    own = grades.get(grade)
-    if own is not None and own.usual_low_hrc is not None and own.usual_high_hrc is not None:
-        return own.usual_low_hrc, own.usual_high_hrc
-    return USUAL_HRC.get(grade)
+    known = grades.get((blade.claimed_grade or "").strip())
+    if known is None or known.usual_low_hrc is None or known.usual_high_hrc is None:
+        return None
+    return known.usual_low_hrc, known.usual_high_hrc

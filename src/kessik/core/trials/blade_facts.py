@@ -9,6 +9,7 @@ from kessik.core.sharpening.settled import SettledRule
 from kessik.core.shelf.blades import Blade, Grade
 from kessik.core.shelf.edges import Edge
 from kessik.core.shelf.facts import expected_thickness, settled_edge, usual_hardness
+from kessik.core.shelf.grades import library
 
 _OWN_WORDS = ("grind", "profile", "finish", "coating", "grip")
 
@@ -37,7 +38,7 @@ def blade_facts(
         code=blade.code,
         grade=blade.claimed_grade,
         hardness_hrc=Fact(hardness.value, hardness.standing) if hardness else Fact(),
-        usual_hardness_hrc=usual_hardness(blade, grades or {}),
+        usual_hardness_hrc=usual_hardness(blade, library(()) if grades is None else grades),
         edges=by_edge,
         micro_bevel_known=any(edge.value("side_angle_deg") is not None for edge in edges),
         own=own,

@@ -21,12 +21,13 @@ from kessik.instruments.lines import LineReader
 from kessik.instruments.stand_ins.edge_force import EdgeForceStandIn
 from kessik.instruments.stand_ins.transport import LoopbackLine
 from kessik.interchange.instrument_lines import read_line
-from kessik.interchange.photos import read_photo
 from kessik.interchange.shots_csv import read_shots
 from kessik.services.bench.live import INSTRUMENTS, Live
+from kessik.services.clock import now
 from kessik.services.devices.instruments import BY_FOLDER, range_of
+from kessik.services.devices.shots import keep_shots
+from kessik.services.pictures.keeping import keep_picture
 from kessik.store.database import Database
-from kessik.store.photo_files import keep_photo_file
 from kessik.store.queries import instruments
 
 What = Literal["there", "lost", "reading", "moving", "refused", "pedal", "picture", "result"]
@@ -69,7 +70,7 @@ class Desk:
     """The instruments of one data folder, each with its port open while it is in use."""
 
     def __init__(self, db: Database, live: Live) -> None:
-        self._db, self._folder, self._live = db, db.folder, live
+        self._db, self._live = db, live
         self._ports: dict[str, tuple[Instrument, _Port]] = {}
         self._statuses: dict[str, Status] = {}
         self._gates: dict[str, Gate] = {}
@@ -194,18 +195,16 @@ class Desk:
     def _found(self, instrument: Instrument, name: str, data: bytes) -> None:
         try:
             if instrument.kind == "camera":
-                picture = read_photo(data)
-                keep_photo_file(self._folder, picture.hash, picture.data)
+                picture = keep_picture(self._db, data, now().utc)
                 self._tell(instrument, "picture", name, picture=picture.hash)
                 return
             table = read_shots(name, data)
             table.faults.refuse()
             shots = {(row.values["blade"], row.values["shot"]) for row in table.rows}
-            self._tell(
-                instrument,
-                "result",
-                f"{name}: {len(shots)} shots of {len(table.rows)} elements in all",
-            )
+            keep_shots(self._db, instrument.id, name, table, now().utc)
+            many = "1 shot" if len(shots) == 1 else f"{len(shots)} shots"
+            said = f"{name}: {many} of {len(table.rows)} elements in all; they wait to be used"
+            self._tell(instrument, "result", said)
         except RefusedFileError as refused:
             self._tell(instrument, "refused", f"{name}: {refused.faults[0].message}; not taken")
 

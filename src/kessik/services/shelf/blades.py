@@ -10,17 +10,17 @@ from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeErro
 from kessik.core.facts import QUANTITIES, Measurement, Standing
 from kessik.core.limits import check_limit
 from kessik.core.moments import Moment
-from kessik.core.shelf.blades import Blade, Grade, Photo, check_usual
+from kessik.core.pictures import Shown
+from kessik.core.shelf.blades import Blade, Grade, check_usual
 from kessik.core.shelf.edges import Abrasive, check_edge_facts
 from kessik.core.shelf.facts import completed
+from kessik.core.shelf.grades import library
 from kessik.core.trials.edges_that_count import edge_waits
-from kessik.interchange.photos import read_photo
+from kessik.services.pictures.keeping import hide_pictures, keep_picture
 from kessik.services.shelf.checks import check_blade
 from kessik.services.shelf.facts import restated
 from kessik.store.database import Database, Session
-from kessik.store.failures import told_plainly
-from kessik.store.photo_files import keep_photo_file, remove_photo_file
-from kessik.store.queries import bench_log, shelf
+from kessik.store.queries import pictures, shelf
 
 STATED = ("hardness_hrc", "edge_length_mm")
 
@@ -154,7 +154,9 @@ def delete_blade(db: Database, blade_id: str) -> None:
                 f"{blade.code} has runs, and they stay in the record; archive it instead",
                 field="blade",
             )
+        shown = pictures.shown_by(session, "blade", blade_id)
         shelf.delete_blade(session, blade_id)
+    hide_pictures(db, shown)
 
 
 def measure(
@@ -207,39 +209,29 @@ def strike_measurement(db: Database, measurement_id: str, reason: str) -> Measur
     return struck
 
 
-def add_photo(db: Database, blade_id: str, data: bytes, caption: str, now: Moment) -> Photo:
-    """Keep a picture of a blade under the hash of its content; RefusedFileError where it is no
-    picture.
-    """
-    picture = read_photo(data)
+def add_photo(db: Database, blade_id: str, data: bytes, caption: str, now: Moment) -> Shown:
+    """Keep a picture of a blade; RefusedFileError where it is no picture."""
     with db.read() as session:
         get_blade(session, blade_id)
-    with told_plainly():
-        keep_photo_file(db.folder, picture.hash, picture.data)
+    picture = keep_picture(db, data, now.utc)
     with db.write() as session:
         get_blade(session, blade_id)
-        photo = Photo(picture.hash, blade_id, picture.media_type, caption.strip(), now.utc)
-        shelf.save_photo(session, photo)
-    return photo
+        shown = Shown(picture, "blade", blade_id, caption.strip(), now.utc)
+        pictures.keep(session, picture)
+        pictures.show(session, shown)
+    return shown
 
 
 def remove_photo(db: Database, blade_id: str, content_hash: str) -> None:
-    """Take a picture off a blade's page; where nothing else shows it, it goes from the disk,
-    too.
-    """
-    with db.write() as session:
-        shelf.delete_photo(session, blade_id, content_hash)
-        is_shown = shelf.find_photo(session, content_hash) is not None or bench_log.mentions(
-            session, content_hash
-        )
-    if not is_shown:
-        with told_plainly():
-            remove_photo_file(db.folder, content_hash)
+    """Take a picture off a blade's page."""
+    with db.read() as session:
+        shown = pictures.shown_by(session, "blade", blade_id)
+    hide_pictures(db, [each for each in shown if each.picture.hash == content_hash])
 
 
 def grades_by_name(session: Session) -> dict[str, Grade]:
-    """The tester's own grades."""
-    return {grade.name: grade for grade in shelf.all_grades(session)}
+    """The library of grades, with the tester's own word over it."""
+    return library(shelf.all_grades(session))
 
 
 def save_grade(db: Database, grade: Grade) -> Grade:

@@ -2,8 +2,9 @@
 
 from dataclasses import dataclass
 
+from kessik.core.pictures import Shown
 from kessik.core.sharpening.settled import Settled, SettledRule
-from kessik.core.shelf.blades import Blade, Photo
+from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge, Recipe, departures_of
 from kessik.core.shelf.facts import settled_edge, usual_hardness
 from kessik.core.trials.state import TrialRun, covered
@@ -11,7 +12,7 @@ from kessik.core.trials.trial import Trial
 from kessik.services.shelf.blades import grades_by_name, shelved
 from kessik.services.trials.state import trial_state
 from kessik.store.database import Database
-from kessik.store.queries import shelf
+from kessik.store.queries import pictures, shelf
 
 
 @dataclass(frozen=True)
@@ -23,7 +24,7 @@ class BladePage:
     runs: tuple[tuple[Trial, TrialRun], ...]
     trials: tuple[Trial, ...]
     edges: tuple[tuple[Edge, Settled, tuple[str, ...]], ...]
-    photos: tuple[Photo, ...]
+    photos: tuple[Shown, ...]
     recipes: tuple[Recipe, ...]
     settled_rule: SettledRule
 
@@ -33,7 +34,8 @@ def blade_page(db: Database, blade_id: str) -> BladePage:
     found = shelved(db, blade_id)
     blade, rule = found.blade, SettledRule()
     with db.read() as session:
-        photos, recipes = shelf.photos_of(session, blade_id), shelf.all_recipes(session)
+        photos = pictures.shown_by(session, "blade", blade_id)
+        recipes = shelf.all_recipes(session)
         grades = grades_by_name(session)
     trials: list[Trial] = []
     runs: list[tuple[Trial, TrialRun]] = []

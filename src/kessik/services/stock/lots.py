@@ -11,8 +11,8 @@ from kessik.core.protocols.methods import Method
 from kessik.core.runs import Run
 from kessik.core.stock import (
     CHECK_KINDS,
+    LOT_KINDS,
     MEDIUM_KINDS,
-    UNITS,
     Booking,
     Lot,
     LotCorrection,
@@ -67,9 +67,9 @@ def save_lot(db: Database, lot: Lot) -> Lot:
     """Keep a lot; what is impossible is refused at its field."""
     if not lot.name.strip():
         raise OutOfRangeError("give the lot a name", field="name")
-    if lot.unit not in UNITS[lot.kind]:
+    if lot.unit not in LOT_KINDS[lot.kind].units:
         raise OutOfRangeError(
-            f"{lot.kind.replace('_', ' ')} goes by {' or '.join(UNITS[lot.kind])}",
+            f"{lot.kind.replace('_', ' ')} goes by {' or '.join(LOT_KINDS[lot.kind].units)}",
             field="unit",
             value=lot.unit,
         )

@@ -14,6 +14,7 @@ from kessik.core.moments import Moment
 from kessik.core.protocols.events import (
     BenchEvent,
     NotUnderstood,
+    Outcome,
     Said,
     check_count_at,
     plain_fields,
@@ -23,6 +24,7 @@ from kessik.core.protocols.events import (
 from kessik.core.runs import Run
 from kessik.core.stock import Booking
 from kessik.store.check_sums import SUMMED, check_sum
+from kessik.store.queries import pictures
 from kessik.store.tables import EventRow, RunRow
 
 _EVENT: Table = EventRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
@@ -128,16 +130,6 @@ def has_event(session: Session, event_id: str) -> bool:
     )
 
 
-def mentions(session: Session, content_hash: str) -> bool:
-    """Whether an event of any run shows this picture."""
-    found = (
-        select(_EVENT.c.position)
-        .where(_EVENT.c.payload.contains(content_hash, autoescape=True))
-        .limit(1)
-    )
-    return session.execute(found).first() is not None
-
-
 def next_sequence(session: Session, device: str) -> int:
     highest = session.scalar(
         select(func.max(_EVENT.c.device_sequence)).where(_EVENT.c.device == device)
@@ -150,7 +142,11 @@ def append(session: Session, run_id: str, event: BenchEvent, server_utc: str) ->
     is taken.
     """
     result = session.connection().execute(_APPEND, _columns(run_id, event, server_utc))
-    return int(result.lastrowid) if result.rowcount == 1 else None
+    if result.rowcount != 1:
+        return None
+    if isinstance(event.said, Outcome) and event.said.picture:
+        pictures.show_if_kept(session, event.said.picture, "event", event.id, server_utc)
+    return int(result.lastrowid)
 
 
 def append_many(

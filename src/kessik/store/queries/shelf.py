@@ -1,4 +1,4 @@
-"""Blades with their edges and measurements, recipes, abrasives, grades and photos."""
+"""Blades with their edges and measurements, recipes, abrasives and grades."""
 
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
 from kessik.core.sharpening.regimes import Step
-from kessik.core.shelf.blades import Blade, Grade, HeatTreatment, Photo
+from kessik.core.shelf.blades import Blade, Grade, HeatTreatment
 from kessik.core.shelf.edges import Abrasive, Damage, Edge, Recipe
 from kessik.store.tables import (
     AbrasiveRow,
@@ -21,7 +21,6 @@ from kessik.store.tables import (
     EdgeRow,
     GradeRow,
     MeasurementRow,
-    PhotoRow,
     RecipeRow,
     RunRow,
     TrialBladeRow,
@@ -127,7 +126,7 @@ def find_measurement(
 
 def delete_blade(session: Session, blade_id: str) -> None:
     """Take a blade off the shelf with all that is known of it; only where it has no runs."""
-    for table in (MeasurementRow, EdgeRow, PhotoRow, TrialBladeRow):
+    for table in (MeasurementRow, EdgeRow, TrialBladeRow):
         session.execute(delete(table).where(table.blade_id == blade_id))
     session.execute(delete(BladeRow).where(BladeRow.id == blade_id))
     session.flush()
@@ -235,33 +234,6 @@ def all_grades(session: Session) -> list[Grade]:
 def save_grade(session: Session, grade: Grade) -> None:
     session.merge(GradeRow(**asdict(grade)))
     session.flush()
-
-
-def photos_of(session: Session, blade_id: str) -> list[Photo]:
-    rows = session.scalars(
-        select(PhotoRow).where(PhotoRow.blade_id == blade_id).order_by(PhotoRow.added_utc)
-    )
-    return [_photo(row) for row in rows]
-
-
-def find_photo(session: Session, content_hash: str) -> Photo | None:
-    row = session.scalars(select(PhotoRow).where(PhotoRow.hash == content_hash)).first()
-    return _photo(row) if row else None
-
-
-def save_photo(session: Session, photo: Photo) -> None:
-    session.merge(PhotoRow(**asdict(photo)))
-    session.flush()
-
-
-def delete_photo(session: Session, blade_id: str, content_hash: str) -> None:
-    session.execute(
-        delete(PhotoRow).where(PhotoRow.blade_id == blade_id, PhotoRow.hash == content_hash)
-    )
-
-
-def _photo(row: PhotoRow) -> Photo:
-    return Photo(row.hash, row.blade_id, row.media_type, row.caption, row.added_utc)
 
 
 def measurement_of(row: MeasurementRow) -> Measurement:

@@ -4,13 +4,13 @@ from kessik.store.tables.answers import AnswerRow, RevisionRow
 from kessik.store.tables.base import Base
 from kessik.store.tables.bench import EventRow, RunRow
 from kessik.store.tables.instruments import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
+from kessik.store.tables.pictures import PictureRow, PictureUseRow, ShotFileRow
 from kessik.store.tables.shelf import (
     AbrasiveRow,
     BladeRow,
     EdgeRow,
     GradeRow,
     MeasurementRow,
-    PhotoRow,
     RecipeRow,
 )
 from kessik.store.tables.stock import LotCorrectionRow, LotRow
@@ -30,11 +30,13 @@ __all__ = [
     "MeasurementRow",
     "MethodRow",
     "PairedDeviceRow",
-    "PhotoRow",
+    "PictureRow",
+    "PictureUseRow",
     "RecipeRow",
     "ReferenceCheckRow",
     "RevisionRow",
     "RunRow",
+    "ShotFileRow",
     "TrialBladeRow",
     "TrialRow",
 ]

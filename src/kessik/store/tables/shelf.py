@@ -1,4 +1,4 @@
-"""The shelf: blades with their edges and measurements, recipes, abrasives, grades and photos."""
+"""The shelf: blades with their edges and measurements, recipes, abrasives and grades."""
 
 from typing import Any
 
@@ -122,16 +122,3 @@ class GradeRow(Base):
     usual_high_hrc: Mapped[float | None] = mapped_column(REAL)
     standing: Mapped[str] = mapped_column(Text)
     source: Mapped[str] = mapped_column(Text)
-
-
-class PhotoRow(Base):
-    """A picture of a blade; the file lies in the data folder under its hash."""
-
-    __tablename__ = "photo"
-    __table_args__ = STRICT
-
-    blade_id: Mapped[str] = mapped_column(ForeignKey("blade.id"), primary_key=True)
-    hash: Mapped[str] = mapped_column(Text, primary_key=True)
-    media_type: Mapped[str] = mapped_column(Text)
-    caption: Mapped[str] = mapped_column(Text)
-    added_utc: Mapped[str] = mapped_column(Text)

@@ -1,12 +1,18 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
-import { putInstrument, putInstrumentAway, putReferenceCheck, useChange } from "../../api/changes";
+import {
+  putInstrument,
+  putInstrumentAway,
+  putReferenceCheck,
+  putShotsAside,
+  useChange,
+} from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { useFollow } from "../../api/follow";
-import { instrumentsQuery } from "../../api/queries";
+import { instrumentsQuery, shotsQuery } from "../../api/queries";
 import { ReferenceTrail } from "../../charts/ReferenceTrail";
-import { day, typedNumber } from "../../domain/format";
+import { day, plural, typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
 import { Choice, Field } from "../../ui/Field";
@@ -46,6 +52,38 @@ const KINDS: Record<
   pedal: { name: "pedal", where: "Port", example: "/dev/ttyACM0", reads: false },
 };
 
+/** Shots that an analyser wrote and that nothing has used yet. */
+function WaitingShots() {
+  const shots = useQuery(shotsQuery);
+  const aside = useChange(putShotsAside);
+  if (!shots.data?.length) return null;
+  return (
+    <section aria-label="Shots that wait" className="mt-8">
+      <h2 className="text-lead font-bold">Shots that wait to be used</h2>
+      <ul>
+        {shots.data.map((file) => (
+          <li
+            key={file.id}
+            className="flex flex-wrap items-baseline gap-x-5 border-b border-line py-2"
+          >
+            <span className="font-semibold">{file.name}</span>
+            <span className="text-ink-2">
+              {Object.entries(file.shots)
+                .map(([code, many]) => `${code}: ${plural(many, "shot")}`)
+                .join(", ")}
+              ; read {day(file.read_utc)}
+            </span>
+            <Button kind="quiet" onClick={() => aside.mutate(file.id)} disabled={aside.isPending}>
+              Put them aside
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {aside.error ? <p className="mt-1 text-rust">{aside.error.message}</p> : null}
+    </section>
+  );
+}
+
 /** What readings, pictures and taps come from: where it is plugged in, whether it is there, and how true it reads. */
 export function Instruments() {
   const instruments = useQuery(instrumentsQuery);
@@ -56,6 +94,7 @@ export function Instruments() {
     ({ instrument }) => {
       if (!instrument) return;
       setLatest((known) => ({ ...known, [instrument.instrument_id]: instrument }));
+      if (instrument.what === "result") void queries.invalidateQueries({ queryKey: ["shots"] });
       if (instrument.what === "there" || instrument.what === "lost")
         void queries.invalidateQueries({ queryKey: ["instruments"] });
     },
@@ -77,6 +116,7 @@ export function Instruments() {
             <Row key={each.id} instrument={each} news={latest[each.id]} />
           ))}
         </ul>
+        <WaitingShots />
       </section>
       <div>
         <NewInstrument />

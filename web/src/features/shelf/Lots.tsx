@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { putCorrection, putLot, putLotAway, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
-import { lotsQuery } from "../../api/queries";
+import { lotKindsQuery, lotsQuery } from "../../api/queries";
 import { day, typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
@@ -14,79 +14,15 @@ import { useDraft } from "../../ui/useDraft";
 type Lot = Schemas["LotOut"];
 type Kind = Lot["kind"];
 
-interface KindOf {
-  readonly name: string;
-  readonly units: readonly string[];
-  readonly details: ReadonlyArray<readonly [name: string, label: string, unit?: string]>;
-  readonly damp: boolean;
-}
-
-const KINDS: Record<Kind, KindOf> = {
-  rope: {
-    name: "rope",
-    units: ["m"],
-    details: [
-      ["fibre", "Fibre"],
-      ["lay", "Lay"],
-      ["diameter_mm", "Diameter", "mm"],
-      ["strands", "Strands", ""],
-      ["treatment", "Treatment"],
-      ["grit", "Clean or gritty"],
-    ],
-    damp: true,
-  },
-  board: {
-    name: "corrugated board",
-    units: ["m", "sheets"],
-    details: [
-      ["walls", "Walls", ""],
-      ["flute", "Flute"],
-      ["thickness_mm", "Thickness", "mm"],
-      ["piece_size", "Piece size"],
-      ["m_per_sheet", "Cut a sheet", "m"],
-    ],
-    damp: true,
-  },
-  card: {
-    name: "card stack",
-    units: ["packs", "sheets"],
-    details: [["silica_percent", "Silica", "%"]],
-    damp: true,
-  },
-  paper: {
-    name: "paper",
-    units: ["sheets"],
-    details: [
-      ["weight", "Weight", "g/m²"],
-      ["tries_per_sheet", "Tries a sheet", ""],
-    ],
-    damp: false,
-  },
-  test_line: {
-    name: "test line",
-    units: ["m"],
-    details: [["diameter_mm", "Diameter", "mm"]],
-    damp: false,
-  },
-  abrasive: {
-    name: "abrasive",
-    units: ["pieces"],
-    details: [["grit", "Grit, as it is sold"]],
-    damp: false,
-  },
-  salt: {
-    name: "salt",
-    units: ["g", "kg"],
-    details: [["purity", "Purity, as it is sold"]],
-    damp: false,
-  },
-};
+type KindOfLot = Schemas["LotKindOut"];
 
 /** Every delivery with what was taken of it by the runs, and what is left. */
 export function Lots() {
   const lots = useQuery(lotsQuery);
-  if (lots.isPending) return <Waiting what="the lots" />;
+  const kinds = useQuery(lotKindsQuery);
+  if (lots.isPending || kinds.isPending) return <Waiting what="the lots" />;
   if (lots.isError) return <Failed error={lots.error} onRetry={() => void lots.refetch()} />;
+  if (kinds.isError) return <Failed error={kinds.error} onRetry={() => void kinds.refetch()} />;
   const here = lots.data.filter((lot) => !lot.archived);
   const away = lots.data.filter((lot) => lot.archived);
   return (
@@ -116,7 +52,7 @@ export function Lots() {
           </details>
         ) : null}
       </section>
-      <NewLot />
+      <NewLot kinds={kinds.data} />
     </div>
   );
 }
@@ -228,22 +164,8 @@ function OneLot({ lot }: { lot: Lot }) {
 const amountOf = (n: number) => n.toFixed(n < 10 ? 1 : 0);
 
 function about(lot: Lot): string {
-  const details = KINDS[lot.kind].details.flatMap(([name, label, unit]) => {
-    const value = lot.details[name];
-    if (value === undefined || value === null || value === "") return [];
-    return [unit === undefined ? String(value) : `${label.toLowerCase()} ${value} ${unit}`.trim()];
-  });
-  const { damp, humidity_percent, direction, avoided } = lot.state as Record<
-    string,
-    string | number | boolean | null
-  >;
   return [
-    KINDS[lot.kind].name,
-    ...details,
-    damp ? "damp" : "",
-    humidity_percent ? `${humidity_percent} % humidity` : "",
-    direction ? `cut ${direction}` : "",
-    avoided ? `${avoided} avoided` : "",
+    lot.about,
     lot.bought_on ? `bought ${day(lot.bought_on)}` : "",
     lot.price === null ? "" : `${lot.price} ${lot.currency}`,
   ]
@@ -267,10 +189,10 @@ const BLANK = {
   note: "",
 };
 
-function NewLot() {
+function NewLot({ kinds }: { kinds: KindOfLot[] }) {
   const [id, setId] = useState(newId);
   const [typed, setTyped, drop] = useDraft("new-lot", BLANK);
-  const kind = KINDS[typed.kind];
+  const kind = kinds.find((each) => each.kind === typed.kind) ?? (kinds[0] as KindOfLot);
   const save = useChange(putLot, () => {
     drop();
     setId(newId());
@@ -294,10 +216,10 @@ function NewLot() {
     event.preventDefault();
     if (Object.values(numbers).includes(undefined)) return;
     const details = Object.fromEntries(
-      kind.details.flatMap(([name, , unit]) => {
+      kind.details.flatMap(({ name, unit }) => {
         const text = typed.details[name]?.trim();
         if (!text) return [];
-        return [[name, unit === undefined ? text : (typedNumber(text) ?? text)]];
+        return [[name, unit === null ? text : (typedNumber(text) ?? text)]];
       }),
     );
     save.mutate({
@@ -328,9 +250,9 @@ function NewLot() {
           value={typed.kind}
           onChange={(e) => set({ kind: e.target.value as Kind, details: {} })}
         >
-          {Object.entries(KINDS).map(([name, of]) => (
-            <option key={name} value={name}>
-              {of.name}
+          {kinds.map((each) => (
+            <option key={each.kind} value={each.kind}>
+              {each.label}
             </option>
           ))}
         </Choice>
@@ -368,7 +290,7 @@ function NewLot() {
           error={wrong("price") ?? refused?.at("price")}
         />
         <Field label="Currency" {...field("currency")} />
-        {kind.details.map(([name, label, unit]) => (
+        {kind.details.map(({ name, label, unit }) => (
           <Field
             key={name}
             label={label}
@@ -377,7 +299,7 @@ function NewLot() {
             onChange={(e) => set({ details: { ...typed.details, [name]: e.target.value } })}
           />
         ))}
-        {kind.damp ? (
+        {kind.takes_up_damp ? (
           <>
             <Field
               label="Humidity, if known"

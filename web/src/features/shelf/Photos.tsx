@@ -29,9 +29,9 @@ export function Photos({
       <ul className="mt-2 flex flex-wrap gap-3">
         {photos.map((p) => (
           <li key={p.hash} className="w-56">
-            <a href={`/api/photos/${p.hash}`}>
+            <a href={`/api/pictures/${p.hash}`}>
               <img
-                src={`/api/photos/${p.hash}`}
+                src={`/api/pictures/${p.hash}`}
                 alt={p.caption ? `${blade.code}, ${p.caption}` : blade.code}
                 className="w-full rounded-edge border border-line"
                 loading="lazy"

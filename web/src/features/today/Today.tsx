@@ -96,7 +96,7 @@ function Waits({ due }: { due: Schemas["DueOut"][] }) {
                 ? `/trials/${d.trial_id}/plan`
                 : d.blade_id
                   ? `/blades/${d.blade_id}`
-                  : "/shelf?part=lots"
+                  : `/shelf?part=${d.kind === "shots" ? "instruments" : "lots"}`
             }
             className={`flex min-h-9 items-center gap-2 underline decoration-line underline-offset-4 hover:decoration-ink ${d.overdue ? "font-bold text-rust" : ""}`}
           >

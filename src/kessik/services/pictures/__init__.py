@@ -1,0 +1,1 @@
+"""Pictures: kept, shown, and gone when nothing shows them."""

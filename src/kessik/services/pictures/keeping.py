@@ -1,0 +1,64 @@
+"""Pictures come onto the disk before anything shows them, and leave it when nothing does."""
+
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+from pathlib import Path
+
+from kessik.core.errors import UnknownError
+from kessik.core.pictures import Picture, Shown
+from kessik.interchange.photos import read_photo
+from kessik.store.database import Database
+from kessik.store.failures import told_plainly
+from kessik.store.photo_files import keep_photo_file, photo_path, remove_photo_file
+from kessik.store.queries import pictures
+
+_WAITS = timedelta(days=1)
+"""How long a picture that a camera wrote waits for a look to show it."""
+
+
+def keep_picture(db: Database, data: bytes, now_utc: str) -> Picture:
+    """Keep a picture under the hash of its content; RefusedFileError where it is none."""
+    read = read_photo(data)
+    with told_plainly():
+        keep_photo_file(db.folder, read.hash, read.data)
+    kept = Picture(
+        read.hash, read.media_type, read.width_px, read.height_px, read.taken_at, now_utc
+    )
+    with db.write() as session:
+        pictures.keep(session, kept)
+    return kept
+
+
+def hide_pictures(db: Database, shown: Sequence[Shown]) -> None:
+    """Take pictures off what shows them; those that nothing else shows go from the disk."""
+    with db.write() as session:
+        for each in shown:
+            pictures.hide(session, each)
+    _forget(db, [each.picture.hash for each in shown])
+
+
+def forget_unused(db: Database, now: datetime) -> None:
+    """Remove the pictures that waited for a day, and that nothing shows."""
+    with db.read() as session:
+        waited = pictures.unshown(session, (now - _WAITS).isoformat())
+    _forget(db, waited)
+
+
+def _forget(db: Database, hashes: Sequence[str]) -> None:
+    if not hashes:
+        return
+    with db.write() as session:
+        gone = pictures.forget_unshown(session, hashes)
+    with told_plainly():
+        for content_hash in gone:
+            remove_photo_file(db.folder, content_hash)
+
+
+def picture_file(db: Database, content_hash: str) -> tuple[Picture, Path]:
+    """A picture and its file; UnknownError where there is none."""
+    with db.read() as session:
+        found = pictures.find(session, content_hash)
+    path = photo_path(db.folder, content_hash)
+    if found is None or not path.is_file():
+        raise UnknownError("there is no such picture", field="picture")
+    return found, path

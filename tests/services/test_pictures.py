@@ -1,0 +1,92 @@
+"""Pictures belong to whatever shows them, and shots wait until they are used."""
+
+import io
+from datetime import UTC, datetime, timedelta
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from kessik.core.errors import UnknownError
+from kessik.instruments.stand_ins.others import write_shot
+from kessik.interchange.photos import decode_photo
+from kessik.interchange.shots_csv import read_shots
+from kessik.services.devices.shots import keep_shots
+from kessik.services.pictures.keeping import forget_unused, keep_picture, picture_file
+
+NOW = datetime(2026, 5, 4, 10, tzinfo=UTC)
+
+
+def picture(shade=120, **settings):
+    out = io.BytesIO()
+    Image.fromarray(np.full((20, 30, 3), shade, np.uint8)).save(out, "PNG", **settings)
+    return out.getvalue()
+
+
+@pytest.fixture
+def look(hand):
+    """A look under the lamp; called with a picture's hash, it is logged with it."""
+    (blade, edge), *_ = hand.make_trial("A", "B", school="push_cut_board")
+    run = hand.start(edge)
+    hand.blade = blade
+    return lambda content: hand.judge(run, "clean", 0, "inspect", picture=content)
+
+
+def test_a_picture_stays_as_long_as_anything_shows_it(hand, database, look):
+    camera = keep_picture(database, picture(), NOW.isoformat())
+    look(camera.hash)
+    sent = {"photo": ("a.png", picture())}
+    assert hand.client.post(f"/api/blades/{hand.blade}/photos", files=sent).status_code == 200
+    hand.client.delete(f"/api/blades/{hand.blade}/photos/{camera.hash}")
+    forget_unused(database, NOW + timedelta(days=9))
+    assert hand.client.get(f"/api/pictures/{camera.hash}").content == picture()
+
+
+def test_a_picture_that_no_look_took_up_goes_after_a_day(database):
+    unused = keep_picture(database, picture(90), NOW.isoformat())
+    forget_unused(database, NOW + timedelta(hours=23))
+    _, path = picture_file(database, unused.hash)
+    forget_unused(database, NOW + timedelta(hours=25))
+    assert not path.exists()
+    with pytest.raises(UnknownError):
+        picture_file(database, unused.hash)
+
+
+def test_a_picture_that_goes_with_its_blade_leaves_one_that_waits(client, database):
+    waits = keep_picture(database, picture(60), NOW.isoformat())
+    client.put("/api/blades/blade-gone", json={"id": "blade-gone", "code": "A"})
+    sent = {"photo": ("a.png", picture(70))}
+    shown = client.post("/api/blades/blade-gone/photos", files=sent).json()["hash"]
+    assert client.delete("/api/blades/blade-gone").status_code == 204
+    assert client.get(f"/api/pictures/{shown}").status_code == 404
+    assert client.get(f"/api/pictures/{waits.hash}").status_code == 200
+
+
+def test_a_picture_is_decoded_the_right_way_up_with_its_time():
+    # Orientation 6: the camera lay on its side, a quarter turn clockwise puts it upright (Exif 2.3,
+    # from memory).
+    exif = Image.Exif()
+    exif[0x0112], exif[0x0132] = 6, "2026:05:04 10:00:00"
+    pixels = np.zeros((20, 30, 3), np.uint8)
+    pixels[:10] = 200
+    out = io.BytesIO()
+    Image.fromarray(pixels).save(out, "PNG", exif=exif)
+    found = decode_photo(out.getvalue())
+    assert (found.size_px, found.turned_deg) == ((20, 30), 90)
+    assert found.taken_at == "2026-05-04T10:00:00"
+    assert found.rgb[:, 10:].min() == 200, "what was above is now on the right"
+    assert found.rgb[:, :10].max() == 0
+
+
+def test_shots_wait_once_and_are_said_today_until_they_are_put_aside(client, database, tmp_path):
+    file = write_shot(tmp_path, "AV-01", "1", {"Cr": 14.1, "Mo": 0.5})
+    for _ in range(2):
+        table = read_shots(file.name, file.read_bytes())
+        keep_shots(database, "xrf-0001", file.name, table, NOW.isoformat())
+    (waiting,) = client.get("/api/shots").json()
+    assert waiting["shots"] == {"AV-01": 1}
+    says = [due["says"] for due in client.get("/api/today").json()["due"]]
+    assert says == ["1 shot waits to be used: AV-01"]
+    assert client.delete(f"/api/shots/{waiting['id']}").status_code == 204
+    assert client.delete(f"/api/shots/{waiting['id']}").status_code == 404
+    assert client.get("/api/shots").json() == []
