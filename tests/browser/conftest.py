@@ -59,6 +59,19 @@ class Person:
             self.press(Keys.TAB)
         raise AssertionError(f"Tab does not reach “{words}”")
 
+    def pick(self, label, words):
+        """Open a choice and take an option of it, by keyboard."""
+        choice = f"//label[starts-with(., '{label}')]/following-sibling::button"
+        self.driver.find_element(By.XPATH, choice).send_keys(Keys.SPACE)
+        options = self.until(lambda: self.driver.find_elements(By.CSS_SELECTOR, "[role=option]"))
+        self.press(Keys.HOME)
+        for _ in options:
+            if self.focused().text == words:
+                break
+            self.press(Keys.ARROW_DOWN)
+        self.press(Keys.ENTER)
+        self.until(lambda: self.driver.find_element(By.XPATH, choice).text.startswith(words))
+
     def errors(self):
         return [entry["message"] for entry in self.driver.get_log("browser")]
 

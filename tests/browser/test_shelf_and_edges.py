@@ -215,9 +215,8 @@ def test_a_zone_is_drawn_with_the_pointer_and_a_picture_is_added(person, served,
     )
     press_button(person, "Keep the zones")
     person.see("overlap; part them, or insist on it")
-    person.driver.find_element(By.XPATH, "//label[contains(., 'I insist')]/input").send_keys(
-        Keys.SPACE
-    )
+    insist = "//label[contains(., 'I insist')]/preceding-sibling::button"
+    person.driver.find_element(By.XPATH, insist).send_keys(Keys.SPACE)
     press_button(person, "Keep the zones")
 
     def kept():
@@ -300,10 +299,7 @@ def test_figures_reckoned_live_are_kept_on_a_blade(person, served):
         By.XPATH, "//*[name()='svg'][starts-with(@aria-label, 'Cross-section')]"
     )
     assert "30.0° included" in drawn.get_attribute("aria-label")
-    choice = person.driver.find_element(
-        By.XPATH, "//label[starts-with(., 'Save it on')]/following-sibling::select"
-    )
-    choice.send_keys("A, edge 3")
+    person.pick("Save it on", "A, edge 3")
     press_button(person, "Save thickness and angle")
     person.see("Kept on A")
     edge = hand.client.get(f"/api/blades/{blade}").json()["blade"]["edges"][0]

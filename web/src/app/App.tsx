@@ -4,6 +4,7 @@ import { BrowserRouter, Route, Routes } from "react-router";
 import { LineUp } from "../features/lineup/LineUp";
 import { Today } from "../features/today/Today";
 import { Waiting } from "../ui/State";
+import { UndoMessages } from "../ui/Undo";
 import { Shell } from "./Shell";
 
 const Cut = lazy(() => import("../features/cut/Cut").then((m) => ({ default: m.Cut })));
@@ -42,25 +43,27 @@ export function App() {
   return (
     <QueryClientProvider client={client}>
       <BrowserRouter>
-        <Suspense fallback={<Waiting what="the page" />}>
-          <Routes>
-            <Route path="/runs/:runId" element={<Cut />} />
-            <Route path="/blades/:bladeId/passport" element={<Passport />} />
-            <Route element={<Shell />}>
-              <Route path="/" element={<Today />} />
-              <Route path="/trials/:trialId/line-up" element={<LineUp />} />
-              <Route path="/trials/:trialId/plan" element={<Plan />} />
-              <Route path="/trials/:trialId/method" element={<MethodPage />} />
-              <Route path="/trials/:trialId/verdict" element={<Verdict />} />
-              <Route path="/trials/:trialId/prepare" element={<Prepare />} />
-              <Route path="/shelf" element={<Shelf />} />
-              <Route path="/blades/:bladeId" element={<BladePage />} />
-              <Route path="/devices" element={<Devices />} />
-              <Route path="/reckoner" element={<Reckoner />} />
-              <Route path="*" element={<Nowhere />} />
-            </Route>
-          </Routes>
-        </Suspense>
+        <UndoMessages>
+          <Suspense fallback={<Waiting what="the page" />}>
+            <Routes>
+              <Route path="/runs/:runId" element={<Cut />} />
+              <Route path="/blades/:bladeId/passport" element={<Passport />} />
+              <Route element={<Shell />}>
+                <Route path="/" element={<Today />} />
+                <Route path="/trials/:trialId/line-up" element={<LineUp />} />
+                <Route path="/trials/:trialId/plan" element={<Plan />} />
+                <Route path="/trials/:trialId/method" element={<MethodPage />} />
+                <Route path="/trials/:trialId/verdict" element={<Verdict />} />
+                <Route path="/trials/:trialId/prepare" element={<Prepare />} />
+                <Route path="/shelf" element={<Shelf />} />
+                <Route path="/blades/:bladeId" element={<BladePage />} />
+                <Route path="/devices" element={<Devices />} />
+                <Route path="/reckoner" element={<Reckoner />} />
+                <Route path="*" element={<Nowhere />} />
+              </Route>
+            </Routes>
+          </Suspense>
+        </UndoMessages>
       </BrowserRouter>
     </QueryClientProvider>
   );

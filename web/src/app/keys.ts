@@ -7,12 +7,12 @@ export interface PlaceKey {
   readonly run: () => void;
 }
 
+const WRITTEN_IN =
+  "input, textarea, [role=combobox], [role=listbox], [contenteditable=true], [role=dialog]";
+
 /** True where a key belongs to something being typed or chosen. */
 export function isTyping(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    Boolean(target.closest("input, textarea, select, [contenteditable=true], [role=dialog]"))
-  );
+  return target instanceof HTMLElement && Boolean(target.closest(WRITTEN_IN));
 }
 
 /** Listen for single keys while nothing is being typed. */

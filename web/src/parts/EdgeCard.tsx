@@ -3,8 +3,10 @@ import { deleteEdge, putEdge, useChange } from "../api/changes";
 import { Refused, type Schemas } from "../api/client";
 import { typedNumber } from "../domain/format";
 import { Button } from "../ui/Button";
-import { Choice, Field, LongField, Tick } from "../ui/Field";
+import { Choice, Option } from "../ui/Choice";
+import { Field, LongField } from "../ui/Field";
 import { Pop } from "../ui/Pop";
+import { Tick } from "../ui/Tick";
 import { useDraft } from "../ui/useDraft";
 import { FactHistory, factWords } from "./FactHistory";
 import { MeasureForm } from "./MeasureForm";
@@ -235,27 +237,27 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
       <Choice
         label="Burr"
         value={edge.burr_check}
-        onChange={(e) =>
-          save.mutate({ id: edge.id, burr_check: e.target.value as "" | "gone" | "traces" })
+        onPick={(picked) =>
+          save.mutate({ id: edge.id, burr_check: picked as "" | "gone" | "traces" })
         }
       >
-        <option value="">not looked for</option>
-        <option value="gone">gone</option>
-        <option value="traces">traces left</option>
+        <Option value="">not looked for</Option>
+        <Option value="gone">gone</Option>
+        <Option value="traces">traces left</Option>
       </Choice>
       <Choice
         label="Under the lamp"
         value={edge.lamp_check}
-        onChange={(e) =>
+        onPick={(picked) =>
           save.mutate({
             id: edge.id,
-            lamp_check: e.target.value as "" | "nothing glints" | "glints",
+            lamp_check: picked as "" | "nothing glints" | "glints",
           })
         }
       >
-        <option value="">not looked at</option>
-        <option value="nothing glints">nothing glints</option>
-        <option value="glints">glints are seen</option>
+        <Option value="">not looked at</Option>
+        <Option value="nothing glints">nothing glints</Option>
+        <Option value="glints">glints are seen</Option>
       </Choice>
       <Field
         label="Minutes"
@@ -337,11 +339,11 @@ function Seen({ bladeId, edge }: { bladeId: string; edge: Edge }) {
             save.mutate({ id: edge.id, damage: [...edge.damage, { kind, position_mm: at }] });
         }}
       >
-        <Choice label="What" value={kind} onChange={(e) => setKind(e.target.value as typeof kind)}>
-          <option>glint</option>
-          <option>roll</option>
-          <option>chip</option>
-          <option>burr</option>
+        <Choice label="What" value={kind} onPick={(picked) => setKind(picked as typeof kind)}>
+          <Option value="glint">glint</Option>
+          <Option value="roll">roll</Option>
+          <Option value="chip">chip</Option>
+          <Option value="burr">burr</Option>
         </Choice>
         <Field
           label="where"
@@ -384,7 +386,7 @@ function Counting({
       <Tick
         label="It is the maker's own edge"
         checked={edge.factory}
-        onChange={(e) => save.mutate({ id: edge.id, factory: e.target.checked })}
+        onTick={(on) => save.mutate({ id: edge.id, factory: on })}
       />
       <Field
         label="Overrule it, because"

@@ -6,7 +6,9 @@ import { typedNumber } from "../domain/format";
 import { newId } from "../domain/ids";
 import { inMm, isThatSo, typedNumbers, typedStations } from "../domain/quantities";
 import { Button } from "../ui/Button";
-import { Choice, Field, LongField, Tick } from "../ui/Field";
+import { Choice, Option } from "../ui/Choice";
+import { Field, LongField } from "../ui/Field";
+import { Tick } from "../ui/Tick";
 import { useDraft } from "../ui/useDraft";
 import { STANDINGS, type Standing } from "./standings";
 
@@ -95,10 +97,10 @@ export function MeasureForm({
           <Choice
             label="Typed in"
             value={typed.unit}
-            onChange={(e) => set({ unit: e.target.value as "mm" | "thou" })}
+            onPick={(picked) => set({ unit: picked as "mm" | "thou" })}
           >
-            <option>mm</option>
-            <option>thou</option>
+            <Option value="mm">mm</Option>
+            <Option value="thou">thou</Option>
           </Choice>
         ) : null}
       </div>
@@ -141,12 +143,12 @@ export function MeasureForm({
           <Tick
             label="first after a change of anvil or indenter"
             checked={typed.afterChange}
-            onChange={(e) => set({ afterChange: e.target.checked })}
+            onTick={(on) => set({ afterChange: on })}
           />
           <Tick
             label="on a tapered flank"
             checked={typed.tapered}
-            onChange={(e) => set({ tapered: e.target.checked })}
+            onTick={(on) => set({ tapered: on })}
           />
         </div>
       ) : null}
@@ -154,12 +156,12 @@ export function MeasureForm({
         <Choice
           label="How is it known?"
           value={typed.standing}
-          onChange={(e) => set({ standing: e.target.value as Standing })}
+          onPick={(picked) => set({ standing: picked as Standing })}
         >
           {STANDINGS.map(([value, words]) => (
-            <option key={value} value={value}>
+            <Option key={value} value={value}>
               {words}
-            </option>
+            </Option>
           ))}
         </Choice>
         <Field label="Day" type="date" {...field("on", "on")} />

@@ -3,7 +3,9 @@ import { putEdge, useChange } from "../api/changes";
 import { Refused, type Schemas } from "../api/client";
 import { typedNumber } from "../domain/format";
 import { Button } from "../ui/Button";
-import { Choice, Field, Tick } from "../ui/Field";
+import { Choice, Option } from "../ui/Choice";
+import { Field } from "../ui/Field";
+import { Tick } from "../ui/Tick";
 import { useDraft } from "../ui/useDraft";
 import { useWidth } from "../ui/useWidth";
 
@@ -107,12 +109,12 @@ export function ZoneEditor({
             label="It is"
             className="max-bench:col-span-2"
             value={zone.use}
-            onChange={(e) => set(i, { use: e.target.value as Use })}
+            onPick={(picked) => set(i, { use: picked as Use })}
           >
             {USES.map(([use, words]) => (
-              <option key={use} value={use}>
+              <Option key={use} value={use}>
                 {words}
-              </option>
+              </Option>
             ))}
           </Choice>
           <button
@@ -140,7 +142,7 @@ export function ZoneEditor({
         <Tick
           label="They are to overlap: I insist"
           checked={typed.overlap}
-          onChange={(e) => setTyped({ ...typed, overlap: e.target.checked })}
+          onTick={(on) => setTyped({ ...typed, overlap: on })}
         />
       ) : null}
       <div className="mt-2 flex flex-wrap gap-2">

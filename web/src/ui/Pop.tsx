@@ -1,21 +1,27 @@
 import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
+import { Tip } from "./Tip";
 
 /** Something to change, in place: a Radix popover at the thing itself. */
 export function Pop({
   open,
   onOpenChange,
   trigger,
+  tip = "",
   children,
 }: {
   open: boolean;
   onOpenChange: (open: boolean) => void;
   trigger: ReactNode;
+  /** What is said of it before it is opened. */
+  tip?: string;
   children: ReactNode;
 }) {
   return (
     <Popover.Root open={open} onOpenChange={onOpenChange}>
-      <Popover.Trigger asChild>{trigger}</Popover.Trigger>
+      <Tip says={tip}>
+        <Popover.Trigger asChild>{trigger}</Popover.Trigger>
+      </Tip>
       <Popover.Portal>
         <Popover.Content
           sideOffset={4}

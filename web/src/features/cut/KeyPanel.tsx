@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { Kbd } from "../../ui/Kbd";
+import { OnOff } from "../../ui/OnOff";
 import { ACTIONS, type KeyChoice, withLetter, withPedal } from "./keyChoice";
 
 /** Keys can be changed or switched off, and a pedal learned: press what is to be set, then the key. */
@@ -60,14 +61,11 @@ export function KeyPanel({
             </button>
           </span>
         ) : null}
-        <button
-          type="button"
-          aria-pressed={!keys.lettersOn}
-          className={`${plain} border-line`}
-          onClick={() => onKeys({ ...keys, lettersOn: !keys.lettersOn })}
-        >
-          {keys.lettersOn ? "Switch letter keys off" : "Switch letter keys on"}
-        </button>
+        <OnOff
+          label="Letter keys"
+          on={keys.lettersOn}
+          onTurn={(lettersOn) => onKeys({ ...keys, lettersOn })}
+        />
         <button
           type="button"
           className="min-h-11 cursor-pointer px-2 underline underline-offset-4"

@@ -7,6 +7,7 @@ import { quantitiesQuery } from "../../api/queries";
 import { FactHistory } from "../../parts/FactHistory";
 import { MeasureForm } from "../../parts/MeasureForm";
 import { Pop } from "../../ui/Pop";
+import { Toggles } from "../../ui/Toggles";
 
 type Blade = Schemas["BladeOut"];
 type Cell = Schemas["CellOut"];
@@ -45,7 +46,6 @@ export function CellEditor({
     <button
       type="button"
       aria-label={`${blade.code}, ${variable.label}: ${cell.shown}, ${SAID[cell.state]}. Change it`}
-      title={cell.says || undefined}
       className="flex min-h-16 w-full cursor-pointer flex-col justify-center px-3 text-left hover:underline hover:decoration-line hover:underline-offset-4"
     >
       {cell.shown}
@@ -66,7 +66,7 @@ export function CellEditor({
   );
   return (
     <td className={`p-0 ${LOOK[cell.state]}`} data-state={cell.state} data-variable={variable.name}>
-      <Pop open={open} onOpenChange={setOpen} trigger={trigger}>
+      <Pop open={open} onOpenChange={setOpen} trigger={trigger} tip={cell.says}>
         {cell.says ? <p className="mb-3 text-note font-medium">{cell.says}</p> : null}
         <Measure lineUp={lineUp} blade={blade} variable={variable} onDone={() => setOpen(false)} />
       </Pop>
@@ -116,20 +116,16 @@ function Measure({
   return (
     <>
       {quantity.of === "edge" && edges.length > 1 ? (
-        <p className="mb-3 flex flex-wrap items-center gap-2">
+        <div className="mb-3 flex flex-wrap items-center gap-2">
           <span className="text-note text-ink-2">edge</span>
-          {edges.map((e) => (
-            <button
-              key={e.id}
-              type="button"
-              aria-pressed={e.id === edgeId}
-              onClick={() => setEdgeId(e.id)}
-              className="min-h-8 min-w-8 cursor-pointer rounded-edge border border-line px-2 aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
-            >
-              {e.number}
-            </button>
-          ))}
-        </p>
+          <Toggles
+            small
+            says="Edge"
+            value={edgeId}
+            onPick={setEdgeId}
+            choices={edges.map((e) => [e.id, e.number])}
+          />
+        </div>
       ) : null}
       <MeasureForm
         key={edgeId}

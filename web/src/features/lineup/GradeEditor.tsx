@@ -4,7 +4,8 @@ import { patchBlade, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
 import { Button } from "../../ui/Button";
-import { Choice, Field } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
+import { Field } from "../../ui/Field";
 import { Pop } from "../../ui/Pop";
 import { takeFromShelf } from "./changes";
 
@@ -72,12 +73,12 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
         <Choice
           label="It is here as"
           value={typed.role}
-          onChange={(e) => setTyped({ ...typed, role: e.target.value as Blade["role"] })}
+          onPick={(picked) => setTyped({ ...typed, role: picked as Blade["role"] })}
         >
           {ROLES.map(([value, words]) => (
-            <option key={value} value={value}>
+            <Option key={value} value={value}>
               {words}
-            </option>
+            </Option>
           ))}
         </Choice>
         <div className="grid grid-cols-2 gap-3">

@@ -7,7 +7,9 @@ import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { freshLane } from "../../domain/strips";
 import { Button } from "../../ui/Button";
-import { Choice, Field, Tick } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
+import { Field } from "../../ui/Field";
+import { Tick } from "../../ui/Tick";
 import { Cautions } from "./Cautions";
 import { putRun } from "./changes";
 
@@ -74,12 +76,12 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
   if (!blade) return <p>Add a blade first.</p>;
   return (
     <form onSubmit={submit} className="flex flex-col gap-4" noValidate>
-      <Choice label="Blade" value={blade.id} onChange={(e) => setChosen(e.target.value)}>
+      <Choice label="Blade" value={blade.id} onPick={(picked) => setChosen(picked)}>
         {lineUp.blades.map((b) => (
-          <option key={b.id} value={b.id}>
+          <Option key={b.id} value={b.id}>
             {codeOf(b)}
             {b.claimed_grade && !lineUp.trial.is_blind ? `, ${b.claimed_grade}` : ""}
-          </option>
+          </Option>
         ))}
       </Choice>
       <EdgeStrip
@@ -152,20 +154,20 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
       <Tick
         label="Practice run, with readings from the virtual bench"
         checked={practice}
-        onChange={(e) => setPractice(e.target.checked)}
+        onTick={(on) => setPractice(on)}
       />
       {earlier && !practice ? (
         <Tick
           label="It verifies the first result: keep that hidden until this run stops"
           checked={verifies}
-          onChange={(e) => setVerifies(e.target.checked)}
+          onTick={(on) => setVerifies(on)}
         />
       ) : null}
       {refused?.problem.field?.endsWith("_lot_id") ? (
         <Tick
           label="Cut on the other lot all the same; the run is marked"
           checked={insist}
-          onChange={(e) => setInsist(e.target.checked)}
+          onTick={(on) => setInsist(on)}
         />
       ) : null}
       {start.error &&

@@ -4,7 +4,9 @@ import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { plural, typedNumber } from "../../domain/format";
 import { Button } from "../../ui/Button";
-import { Choice, Field } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
+import { Field } from "../../ui/Field";
+import { OneOf } from "../../ui/OneOf";
 import { patchTrial } from "./changes";
 
 type Patch = Schemas["TrialPatch"];
@@ -40,29 +42,31 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
           Say which edges count
         </Button>
       )}
-      <fieldset className="mt-4">
-        <legend className="font-semibold">Hardness is held to be fair when it is</legend>
-        {(
+      <p className="mt-4 font-semibold">Hardness is held to be fair when it is</p>
+      <OneOf
+        says="Hardness is held to be fair when it is"
+        value={trial.hardness_reading}
+        onPick={(hardness_reading) => change.mutate({ hardness_reading })}
+        ways={[
           [
-            ["same_hardness", "the same, within ±1 HRC", "asks about the nature of the steel"],
-            ["as_usually_hardened", "as usual for each grade", "asks what a user gets"],
-          ] as const
-        ).map(([value, label, asks]) => (
-          <label key={value} className="mt-1 flex min-h-11 cursor-pointer items-center gap-3">
-            <input
-              type="radio"
-              name="hardness"
-              className="size-5 accent-next"
-              checked={trial.hardness_reading === value}
-              onChange={() => change.mutate({ hardness_reading: value })}
-            />
-            <span>
-              {label} <span className="text-note text-ink-2">({asks})</span>
-            </span>
-          </label>
-        ))}
-      </fieldset>
+            "same_hardness",
+            <Way key="same" is="the same, within ±1 HRC" asks="the nature of the steel" />,
+          ],
+          [
+            "as_usually_hardened",
+            <Way key="usual" is="as usual for each grade" asks="what a user gets" />,
+          ],
+        ]}
+      />
     </section>
+  );
+}
+
+function Way({ is, asks }: { is: string; asks: string }) {
+  return (
+    <span>
+      {is} <span className="text-note text-ink-2">(asks about {asks})</span>
+    </span>
   );
 }
 
@@ -98,12 +102,12 @@ function EdgesForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () =
       <Choice
         label="Which edges count"
         value={kind}
-        onChange={(e) => setKind(e.target.value as typeof kind)}
+        onPick={(picked) => setKind(picked as typeof kind)}
         hint="Fixed before the first cut; results are shown with and without the rest."
       >
-        <option value="edge_number">from a number on, since new or damage</option>
-        <option value="steel_removed">once enough steel is gone</option>
-        <option value="every_edge">every sharpening</option>
+        <Option value="edge_number">from a number on, since new or damage</Option>
+        <Option value="steel_removed">once enough steel is gone</Option>
+        <Option value="every_edge">every sharpening</Option>
       </Choice>
       {kind === "edge_number" ? (
         <Field

@@ -3,8 +3,9 @@ import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
 import { Button } from "../../ui/Button";
-import { Field, Tick } from "../../ui/Field";
+import { Field } from "../../ui/Field";
 import { Pop } from "../../ui/Pop";
+import { Tick } from "../../ui/Tick";
 import { patchTrial } from "./changes";
 
 type Variable = Schemas["VariableOut"];
@@ -104,7 +105,7 @@ function ToleranceForm({
         <Tick
           label="Put counts on one edge length instead"
           checked={trial.scale_edge_length}
-          onChange={(e) => save.mutate({ scale_edge_length: e.target.checked })}
+          onTick={(on) => save.mutate({ scale_edge_length: on })}
         />
       ) : null}
       {save.error && !refused?.problem.field ? (

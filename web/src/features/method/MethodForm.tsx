@@ -1,5 +1,7 @@
 import type { ReactNode } from "react";
-import { Choice, Field, LongField, Tick } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
+import { Field, LongField } from "../../ui/Field";
+import { Tick } from "../../ui/Tick";
 import { CHECKS, type CheckKind, type MethodDraft, type StopKind } from "./draft";
 
 interface Props {
@@ -50,30 +52,32 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
           <Choice
             label="Medium"
             value={d.medium}
-            onChange={(e) => set({ medium: e.target.value as MethodDraft["medium"] })}
+            onPick={(picked) => set({ medium: picked as MethodDraft["medium"] })}
           >
-            <option value="rope">rope</option>
-            <option value="board">corrugated board</option>
-            <option value="card">card stack</option>
-            <option value="mixed">several, by a recipe</option>
+            <Option value="rope">rope</Option>
+            <Option value="board">corrugated board</Option>
+            <Option value="card">card stack</Option>
+            <Option value="mixed">several, by a recipe</Option>
           </Choice>
           <Choice
             label="Kind of cut"
             value={d.cut}
-            onChange={(e) => set({ cut: e.target.value as MethodDraft["cut"] })}
+            onPick={(picked) => set({ cut: picked as MethodDraft["cut"] })}
           >
-            <option value="slice">slice</option>
-            <option value="push">push</option>
-            <option value="stroke">machine stroke</option>
+            <Option value="slice">slice</Option>
+            <Option value="push">push</Option>
+            <Option value="stroke">machine stroke</Option>
           </Choice>
           <Field label="Surface under the cut" {...text("surface")} />
           <Choice
             label="Counted in"
             value={d.unit}
-            onChange={(e) => set({ unit: e.target.value as MethodDraft["unit"] })}
+            onPick={(picked) => set({ unit: picked as MethodDraft["unit"] })}
           >
             {UNITS.map((unit) => (
-              <option key={unit}>{unit}</option>
+              <Option key={unit} value={unit}>
+                {unit}
+              </Option>
             ))}
           </Choice>
           <Field
@@ -148,15 +152,15 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
               <Choice
                 label="Check"
                 value={check.kind}
-                onChange={(e) => change({ kind: e.target.value as CheckKind })}
+                onPick={(picked) => change({ kind: picked as CheckKind })}
                 hint={
                   check.kind === "shave" ? "Not on skin: paper or a hair sample does." : undefined
                 }
               >
                 {CHECKS.map(([kind, label]) => (
-                  <option key={kind} value={kind}>
+                  <Option key={kind} value={kind}>
                     {label}
-                  </option>
+                  </Option>
                 ))}
               </Choice>
               <Field
@@ -177,14 +181,14 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
           <Choice
             label="Checked"
             value={d.schedule}
-            onChange={(e) => set({ schedule: e.target.value as MethodDraft["schedule"] })}
+            onPick={(picked) => set({ schedule: picked as MethodDraft["schedule"] })}
             error={at("schedule")}
           >
-            <option value="adaptive">when Kessik says</option>
-            <option value="every">at even gaps</option>
-            <option value="geometric">at growing gaps</option>
-            <option value="at">at counts I name</option>
-            <option value="ends">before and after the dose</option>
+            <Option value="adaptive">when Kessik says</Option>
+            <Option value="every">at even gaps</Option>
+            <Option value="geometric">at growing gaps</Option>
+            <Option value="at">at counts I name</Option>
+            <Option value="ends">before and after the dose</Option>
           </Choice>
           {d.schedule === "every" || d.schedule === "geometric" ? (
             <Field
@@ -234,13 +238,13 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
               <Choice
                 label="goes by"
                 value={stage.check}
-                onChange={(e) => change({ check: e.target.value as CheckKind })}
+                onPick={(picked) => change({ check: picked as CheckKind })}
               >
                 {CHECKS.filter(([kind]) => kind === "force" || JUDGED.includes(kind)).map(
                   ([kind, label]) => (
-                    <option key={kind} value={kind}>
+                    <Option key={kind} value={kind}>
                       {label}
-                    </option>
+                    </Option>
                   ),
                 )}
               </Choice>
@@ -257,7 +261,7 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
                   <Tick
                     label="lost on a doubt already"
                     checked={stage.onDoubt}
-                    onChange={(e) => change({ onDoubt: e.target.checked })}
+                    onTick={(on) => change({ onDoubt: on })}
                   />
                 </div>
               )}
@@ -278,12 +282,12 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
               <Choice
                 label="Rule"
                 value={rule.kind}
-                onChange={(e) => change({ kind: e.target.value as StopKind })}
+                onPick={(picked) => change({ kind: picked as StopKind })}
               >
                 {STOPS.map(([kind, label]) => (
-                  <option key={kind} value={kind}>
+                  <Option key={kind} value={kind}>
                     {label}
-                  </option>
+                  </Option>
                 ))}
               </Choice>
               {rule.kind === "limit" ? (
@@ -291,21 +295,23 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
                   <Choice
                     label="Stage"
                     value={rule.stage}
-                    onChange={(e) => change({ stage: e.target.value })}
+                    onPick={(picked) => change({ stage: picked })}
                   >
-                    <option value="">choose</option>
+                    <Option value="">choose</Option>
                     {d.stages.map((s) => (
-                      <option key={s.name}>{s.name}</option>
+                      <Option key={s.name} value={s.name}>
+                        {s.name}
+                      </Option>
                     ))}
                   </Choice>
                   <Choice
                     label="Confirmed by"
                     value={rule.confirm}
-                    onChange={(e) => change({ confirm: e.target.value as typeof rule.confirm })}
+                    onPick={(picked) => change({ confirm: picked as typeof rule.confirm })}
                   >
-                    <option value="none">nothing more</option>
-                    <option value="same_count">the next reading at the same count</option>
-                    <option value="next_check">the next check</option>
+                    <Option value="none">nothing more</Option>
+                    <Option value="same_count">the next reading at the same count</Option>
+                    <Option value="next_check">the next check</Option>
                   </Choice>
                 </>
               ) : rule.kind === "dose" || rule.kind === "cycles" ? (

@@ -7,8 +7,10 @@ import { lineUpQuery, lotsQuery, planQuery } from "../../api/queries";
 import { PowerChart } from "../../charts/PowerChart";
 import { plural, typedNumber } from "../../domain/format";
 import { Button } from "../../ui/Button";
-import { Choice, Field, LongField, Tick } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
+import { Field, LongField } from "../../ui/Field";
 import { Failed, Waiting } from "../../ui/State";
+import { Tick } from "../../ui/Tick";
 import { useDraft } from "../../ui/useDraft";
 import { useWidth } from "../../ui/useWidth";
 import { Blind } from "./Blind";
@@ -146,6 +148,8 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
     | undefined;
   const set = (name: Exclude<keyof Typed, "balance">) => (e: { target: { value: string } }) =>
     setTyped({ ...typed, [name]: e.target.value });
+  const pick = (name: "order" | "mediumLot" | "checkLot") => (picked: string) =>
+    setTyped({ ...typed, [name]: picked });
   const field = (name: (typeof NUMBERS)[number], wire: string, needed = true) => ({
     value: typed[name],
     onChange: set(name),
@@ -208,26 +212,26 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
           <Choice
             label="Order inside blocks"
             value={typed.order}
-            onChange={set("order")}
+            onPick={pick("order")}
             error={refused?.at("order_kind")}
           >
-            <option value="latin_square">Latin square</option>
-            <option value="abba">there and back (two blades)</option>
-            <option value="shuffle">shuffled anew</option>
-            <option value="alternate">in turn, within one piece of board</option>
+            <Option value="latin_square">Latin square</Option>
+            <Option value="abba">there and back (two blades)</Option>
+            <Option value="shuffle">shuffled anew</Option>
+            <Option value="alternate">in turn, within one piece of board</Option>
           </Choice>
           <LotChoice
             label="Medium from"
             lots={stock.filter((l) => ["rope", "board", "card"].includes(l.kind))}
             value={typed.mediumLot}
-            onChange={set("mediumLot")}
+            onPick={pick("mediumLot")}
             error={refused?.at("medium_lot_id")}
           />
           <LotChoice
             label="Checked with"
             lots={stock.filter((l) => ["test_line", "paper"].includes(l.kind))}
             value={typed.checkLot}
-            onChange={set("checkLot")}
+            onPick={pick("checkLot")}
             error={refused?.at("check_lot_id")}
           />
           {typed.mediumLot || found.method.medium !== "rope" ? null : (
@@ -267,7 +271,7 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
             <Tick
               label="Spread heel, middle and tip over the blades"
               checked={typed.balance}
-              onChange={(e) => setTyped({ ...typed, balance: e.target.checked })}
+              onTick={(on) => setTyped({ ...typed, balance: on })}
             />
           </div>
           <LongField
@@ -321,17 +325,17 @@ function LotChoice({
   label: string;
   lots: Schemas["LotOut"][];
   value: string;
-  onChange: (e: { target: { value: string } }) => void;
+  onPick: (value: string) => void;
   error: string | undefined;
 }) {
   return (
     <Choice {...rest} hint={lots.length ? undefined : "no such lot on the shelf yet"}>
-      <option value="">no lot named</option>
+      <Option value="">no lot named</Option>
       {lots.map((lot) => (
-        <option key={lot.id} value={lot.id}>
+        <Option key={lot.id} value={lot.id}>
           {lot.name}
           {lot.left === null ? "" : `, ${Math.max(lot.left, 0).toFixed(1)} ${lot.unit} left`}
-        </option>
+        </Option>
       ))}
     </Choice>
   );

@@ -3,6 +3,7 @@ import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { isThatSo, typedNumbers, typedStations } from "../../domain/quantities";
+import { CellChoice, Option } from "../../ui/Choice";
 import { Mark } from "../../ui/Mark";
 import { useDraft } from "../../ui/useDraft";
 
@@ -55,35 +56,33 @@ export function EdgeRow({
         error={change.error}
       />
       <td className="px-1 py-2">
-        <select
-          aria-label={`${blade.code}, edge ${edge.number}: burr`}
+        <CellChoice
+          says={`${blade.code}, edge ${edge.number}: burr`}
           value={edge.burr_check}
-          onChange={(e) =>
-            change.mutate({ id: edge.id, burr_check: e.target.value as "" | "gone" | "traces" })
+          onPick={(picked) =>
+            change.mutate({ id: edge.id, burr_check: picked as "" | "gone" | "traces" })
           }
-          className="min-h-11 rounded-edge border border-line bg-sheet px-2"
         >
-          <option value="">not looked</option>
-          <option value="gone">gone</option>
-          <option value="traces">traces</option>
-        </select>
+          <Option value="">not looked</Option>
+          <Option value="gone">gone</Option>
+          <Option value="traces">traces</Option>
+        </CellChoice>
       </td>
       <td className="px-1 py-2">
-        <select
-          aria-label={`${blade.code}, edge ${edge.number}: lamp`}
+        <CellChoice
+          says={`${blade.code}, edge ${edge.number}: lamp`}
           value={edge.lamp_check}
-          onChange={(e) =>
+          onPick={(picked) =>
             change.mutate({
               id: edge.id,
-              lamp_check: e.target.value as "" | "nothing glints" | "glints",
+              lamp_check: picked as "" | "nothing glints" | "glints",
             })
           }
-          className="min-h-11 rounded-edge border border-line bg-sheet px-2"
         >
-          <option value="">not looked</option>
-          <option value="nothing glints">nothing glints</option>
-          <option value="glints">glints</option>
-        </select>
+          <Option value="">not looked</Option>
+          <Option value="nothing glints">nothing glints</Option>
+          <Option value="glints">glints</Option>
+        </CellChoice>
       </td>
       <td className="px-1 py-2">
         <button

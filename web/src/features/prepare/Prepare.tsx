@@ -12,10 +12,11 @@ import { EdgeCard } from "../../parts/EdgeCard";
 import { RecipeForm } from "../../parts/RecipeForm";
 import { StepList } from "../../parts/StepList";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
 import { Mark } from "../../ui/Mark";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
+import { Tick } from "../../ui/Tick";
 import { EdgeRow } from "./EdgeRow";
 
 type Blade = Schemas["BladeOut"];
@@ -179,11 +180,11 @@ function MakeEdges({
       <div>
         <div className="flex flex-wrap items-end gap-3">
           {recipes.length ? (
-            <Choice label="Recipe" value={recipe?.id} onChange={(e) => setRecipeId(e.target.value)}>
+            <Choice label="Recipe" value={recipe?.id} onPick={(picked) => setRecipeId(picked)}>
               {recipes.map((r) => (
-                <option key={r.id} value={r.id}>
+                <Option key={r.id} value={r.id}>
                   {r.name}
-                </option>
+                </Option>
               ))}
             </Choice>
           ) : null}
@@ -206,36 +207,32 @@ function MakeEdges({
             const last = blade.edges.at(-1);
             return (
               <li key={blade.id}>
-                <label
-                  className={`flex min-h-11 items-center gap-3 ${isBare ? "cursor-pointer" : "text-ink-2"}`}
-                >
-                  <input
-                    type="checkbox"
-                    className="size-5 accent-next"
-                    disabled={!isBare}
-                    checked={isBare && !left.includes(blade.id)}
-                    onChange={(e) =>
-                      setLeft(
-                        e.target.checked
-                          ? left.filter((id) => id !== blade.id)
-                          : [...left, blade.id],
-                      )
-                    }
-                  />
-                  <Mark mark={blade.mark} />
-                  <b className="w-20">{blade.code}</b>
-                  <EdgeStrip
-                    mark={blade.mark}
-                    title={blade.code}
-                    edgeLengthMm={blade.edge_length_mm}
-                    edges={stripEdges(runs, blade, usedUp)}
-                    fullCuts={fullCuts(runs)}
-                    width={220}
-                  />
-                  <span className="text-note text-ink-2">
-                    {isBare ? `edge ${(last?.number ?? 0) + 1} next` : `edge ${last?.number} waits`}
-                  </span>
-                </label>
+                <Tick
+                  disabled={!isBare}
+                  checked={isBare && !left.includes(blade.id)}
+                  onTick={(on) =>
+                    setLeft(on ? left.filter((id) => id !== blade.id) : [...left, blade.id])
+                  }
+                  label={
+                    <span className="flex items-center gap-3">
+                      <Mark mark={blade.mark} />
+                      <b className="w-20">{blade.code}</b>
+                      <EdgeStrip
+                        mark={blade.mark}
+                        title={blade.code}
+                        edgeLengthMm={blade.edge_length_mm}
+                        edges={stripEdges(runs, blade, usedUp)}
+                        fullCuts={fullCuts(runs)}
+                        width={220}
+                      />
+                      <span className="text-note text-ink-2">
+                        {isBare
+                          ? `edge ${(last?.number ?? 0) + 1} next`
+                          : `edge ${last?.number} waits`}
+                      </span>
+                    </span>
+                  }
+                />
               </li>
             );
           })}

@@ -7,7 +7,8 @@ import { shelfQuery } from "../../api/queries";
 import { BevelSection } from "../../charts/BevelSection";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
-import { Choice, Field } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
+import { Field } from "../../ui/Field";
 import { useWidth } from "../../ui/useWidth";
 import { Answer, Calculation, useFigures, useReckoned } from "./reckon";
 
@@ -64,12 +65,12 @@ export function Bevels() {
           <Choice
             label="What is looked for"
             value={wanted}
-            onChange={(e) => setWanted(e.target.value as Wanted)}
+            onPick={(picked) => setWanted(picked as Wanted)}
           >
             {WANTED.map(([value, words]) => (
-              <option key={value} value={value}>
+              <Option key={value} value={value}>
                 {words}
-              </option>
+              </Option>
             ))}
           </Choice>
           <div className="mt-3 grid grid-cols-2 gap-3">
@@ -178,13 +179,13 @@ function SaveOnBlade({ found }: { found: Found }) {
       <Choice
         label="Save it on the newest edge of"
         value={bladeId}
-        onChange={(e) => setBladeId(e.target.value)}
+        onPick={(picked) => setBladeId(picked)}
       >
-        <option value="">no blade</option>
+        <Option value="">no blade</Option>
         {blades.map((b) => (
-          <option key={b.id} value={b.id}>
+          <Option key={b.id} value={b.id}>
             {b.code}, edge {b.edges.at(-1)?.number}
-          </option>
+          </Option>
         ))}
       </Choice>
       <Button disabled={!edge || save.isPending} onClick={() => save.mutate(undefined)}>

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { api, type Schemas } from "../../api/client";
 import { standingWords } from "../../parts/standings";
-import { Choice, Field } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
+import { Field } from "../../ui/Field";
 import { Answer, Calculation, useFigures, useReckoned } from "./reckon";
 
 const number = (value: number | null | undefined): value is number => typeof value === "number";
@@ -157,10 +158,10 @@ export function Exposure() {
         <Choice
           label="Medium"
           value={medium}
-          onChange={(e) => setMedium(e.target.value as typeof medium)}
+          onPick={(picked) => setMedium(picked as typeof medium)}
         >
-          <option value="rope">rope, cut through</option>
-          <option value="board">board</option>
+          <Option value="rope">rope, cut through</Option>
+          <Option value="board">board</Option>
         </Choice>
         <Field label="Edge in use" unit="mm" {...field("edge", at("edge_length_used_mm"))} />
         {medium === "rope" ? (
@@ -233,15 +234,11 @@ export function Abrasive() {
       error={error && !at("grit") && !at("size_um") ? error : null}
     >
       <div className="grid grid-cols-2 gap-3">
-        <Choice
-          label="Scale"
-          value={scale}
-          onChange={(e) => setScale(e.target.value as typeof scale)}
-        >
+        <Choice label="Scale" value={scale} onPick={(picked) => setScale(picked as typeof scale)}>
           {SCALES.map(([value, words]) => (
-            <option key={value} value={value}>
+            <Option key={value} value={value}>
               {words}
-            </option>
+            </Option>
           ))}
         </Choice>
         <Field

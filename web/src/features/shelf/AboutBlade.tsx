@@ -5,7 +5,8 @@ import { typedNumber } from "../../domain/format";
 import { typedNumbers } from "../../domain/quantities";
 import { STANDINGS, type Standing, standingWords } from "../../parts/standings";
 import { Button } from "../../ui/Button";
-import { Choice, Field, LongField } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
+import { Field, LongField } from "../../ui/Field";
 import { useDraft } from "../../ui/useDraft";
 
 type Blade = Schemas["BladeOut"];
@@ -160,11 +161,18 @@ function AboutForm({ blade, onDone }: { blade: Blade; onDone: () => void }) {
         {...field("tempers")}
         error={tempers ? undefined : "numbers with spaces between them can be read here"}
       />
-      <Choice label="How is that known?" {...field("heatStanding")}>
+      <Choice
+        label="How is that known?"
+        value={typed.heatStanding}
+        onPick={(picked) =>
+          setTyped({ ...typed, heatStanding: picked as typeof typed.heatStanding })
+        }
+        error={field("heatStanding").error}
+      >
         {STANDINGS.map(([value, words]) => (
-          <option key={value} value={value}>
+          <Option key={value} value={value}>
             {words}
-          </option>
+          </Option>
         ))}
       </Choice>
       <Field label="More on the heat treatment" {...field("heatNote")} />

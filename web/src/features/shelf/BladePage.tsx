@@ -12,6 +12,7 @@ import { EdgeCard } from "../../parts/EdgeCard";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Failed, Waiting } from "../../ui/State";
+import { Toggles } from "../../ui/Toggles";
 import { useWidth } from "../../ui/useWidth";
 import { AboutBlade } from "./AboutBlade";
 import { Facts } from "./Facts";
@@ -130,26 +131,24 @@ function Edges({
   const [chosen, setChosen] = useState<string | null>(null);
   const edge = blade.edges.find((e) => e.id === chosen) ?? blade.edges.at(-1);
   const add = useChange((id: string) => putEdge(blade.id, { id }));
+  const counts = (edgeId: string) =>
+    page.edge_standings.find((s) => s.edge_id === edgeId)?.settled.state === "settled";
   return (
     <section aria-label="Sharpenings" className="mt-8 border-t-[1.5px] border-ink pt-4 pb-8">
       <div className="flex flex-wrap items-center gap-2">
         <h2 className="mr-4 text-lead font-bold">Its edges</h2>
-        {blade.edges.map((e) => {
-          const counts =
-            page.edge_standings.find((s) => s.edge_id === e.id)?.settled.state === "settled";
-          return (
-            <button
-              key={e.id}
-              type="button"
-              aria-pressed={e.id === edge?.id}
-              onClick={() => setChosen(e.id)}
-              className="min-h-11 min-w-11 cursor-pointer rounded-edge border-[1.5px] border-line px-3 font-semibold aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
-            >
+        <Toggles
+          says="Edge"
+          value={edge?.id}
+          onPick={setChosen}
+          choices={blade.edges.map((e) => [
+            e.id,
+            <span key={e.id}>
               {e.number}
-              {counts ? "" : <span className="cond text-note font-normal"> not counted</span>}
-            </button>
-          );
-        })}
+              {counts(e.id) ? "" : <span className="cond text-note font-normal"> not counted</span>}
+            </span>,
+          ])}
+        />
         <Button kind="quiet" onClick={() => add.mutate(newId())}>
           Record a sharpening
         </Button>

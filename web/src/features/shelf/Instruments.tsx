@@ -15,7 +15,8 @@ import { ReferenceTrail } from "../../charts/ReferenceTrail";
 import { day, plural, typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
-import { Choice, Field } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
+import { Field } from "../../ui/Field";
 import { Failed, Waiting } from "../../ui/State";
 
 type Instrument = Schemas["InstrumentOut"];
@@ -292,15 +293,11 @@ function NewInstrument() {
   return (
     <form onSubmit={submit} noValidate aria-label="New instrument" className="flex flex-col gap-3">
       <h2 className="text-lead font-bold">Plug in an instrument</h2>
-      <Choice
-        label="Kind"
-        value={kind}
-        onChange={(e) => setKind(e.target.value as Instrument["kind"])}
-      >
+      <Choice label="Kind" value={kind} onPick={(picked) => setKind(picked as Instrument["kind"])}>
         {Object.entries(KINDS).map(([value, { name }]) => (
-          <option key={value} value={value}>
+          <Option key={value} value={value}>
             {name}
-          </option>
+          </Option>
         ))}
       </Choice>
       <Field label="Name" {...field("name")} />

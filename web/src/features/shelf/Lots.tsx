@@ -6,9 +6,12 @@ import { lotKindsQuery, lotsQuery } from "../../api/queries";
 import { day, typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
-import { Choice, Field, LongField, Tick } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
+import { Field, LongField } from "../../ui/Field";
 import { Pop } from "../../ui/Pop";
 import { Failed, Waiting } from "../../ui/State";
+import { Tick } from "../../ui/Tick";
+import { useUndo } from "../../ui/Undo";
 import { useDraft } from "../../ui/useDraft";
 
 type Lot = Schemas["LotOut"];
@@ -71,7 +74,13 @@ function OneLot({ lot }: { lot: Lot }) {
       setReason("");
     },
   );
-  const putAway = useChange((archived: boolean) => putLotAway(lot.id, archived));
+  const offerUndo = useUndo();
+  const archive = useChange((archived: boolean) => putLotAway(lot.id, archived));
+  const putAway = async () => {
+    await archive.mutateAsync(!lot.archived);
+    const says = lot.archived ? `${lot.name} is back.` : `${lot.name} is put away.`;
+    offerUndo(says, () => archive.mutate(lot.archived));
+  };
   const refused = correct.error instanceof Refused ? correct.error : null;
   const read = typedNumber(amount);
   const bought = lot.bought_amount;
@@ -151,10 +160,15 @@ function OneLot({ lot }: { lot: Lot }) {
           <button
             type="button"
             className="min-h-9 cursor-pointer underline underline-offset-4"
-            onClick={() => putAway.mutate(!lot.archived)}
+            onClick={() => void putAway().catch(() => undefined)}
           >
             {lot.archived ? "Bring it back" : "Put it away"}
           </button>
+          {archive.error ? (
+            <span role="alert" className="text-rust">
+              {archive.error.message}
+            </span>
+          ) : null}
         </span>
       </div>
     </li>
@@ -248,12 +262,12 @@ function NewLot({ kinds }: { kinds: KindOfLot[] }) {
         <Choice
           label="What"
           value={typed.kind}
-          onChange={(e) => set({ kind: e.target.value as Kind, details: {} })}
+          onPick={(picked) => set({ kind: picked as Kind, details: {} })}
         >
           {kinds.map((each) => (
-            <option key={each.kind} value={each.kind}>
+            <Option key={each.kind} value={each.kind}>
               {each.label}
-            </option>
+            </Option>
           ))}
         </Choice>
         <Field
@@ -273,11 +287,13 @@ function NewLot({ kinds }: { kinds: KindOfLot[] }) {
           <Choice
             label="in"
             value={typed.unit}
-            onChange={(e) => set({ unit: e.target.value })}
+            onPick={(picked) => set({ unit: picked })}
             error={refused?.at("unit")}
           >
             {kind.units.map((unit) => (
-              <option key={unit}>{unit}</option>
+              <Option key={unit} value={unit}>
+                {unit}
+              </Option>
             ))}
           </Choice>
         ) : (
@@ -315,11 +331,7 @@ function NewLot({ kinds }: { kinds: KindOfLot[] }) {
             />
             <Field label="Avoided" {...field("avoided")} placeholder="seams and tape" />
             <div className="self-end">
-              <Tick
-                label="damp"
-                checked={typed.damp}
-                onChange={(e) => set({ damp: e.target.checked })}
-              />
+              <Tick label="damp" checked={typed.damp} onTick={(on) => set({ damp: on })} />
             </div>
           </>
         ) : null}

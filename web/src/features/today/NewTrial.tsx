@@ -7,7 +7,8 @@ import { methodsQuery, shelfQuery } from "../../api/queries";
 import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
-import { Choice, Field } from "../../ui/Field";
+import { Choice, Option } from "../../ui/Choice";
+import { Field } from "../../ui/Field";
 import { Mark } from "../../ui/Mark";
 import { useDraft } from "../../ui/useDraft";
 
@@ -132,25 +133,25 @@ export function NewTrial() {
       <Choice
         label="What varies between the blades?"
         value={factor}
-        onChange={(e) => setTyped({ ...typed, factor: e.target.value as typeof factor })}
+        onPick={(picked) => setTyped({ ...typed, factor: picked as typeof factor })}
         hint="Everything else is to be held equal."
       >
         {FACTORS.map(([value, label]) => (
-          <option key={value} value={value}>
+          <Option key={value} value={value}>
             {label}
-          </option>
+          </Option>
         ))}
       </Choice>
       <Choice
         label="How is it cut and checked?"
         value={typed.school}
-        onChange={(e) => setTyped({ ...typed, school: e.target.value })}
+        onPick={(picked) => setTyped({ ...typed, school: picked })}
         hint={schools.find((m) => m.school === typed.school)?.note}
       >
         {schools.map((m) => (
-          <option key={m.school} value={m.school}>
+          <Option key={m.school} value={m.school}>
             {m.name}
-          </option>
+          </Option>
         ))}
       </Choice>
       <div className="grid grid-cols-[1fr_9rem] gap-3">
@@ -217,12 +218,12 @@ export function NewTrial() {
       <Choice
         label="Which edges count?"
         value={typed.counting}
-        onChange={(e) => setTyped({ ...typed, counting: e.target.value as typeof typed.counting })}
+        onPick={(picked) => setTyped({ ...typed, counting: picked as typeof typed.counting })}
         hint="Fixed before the first cut. The first edges of a blade lie on tired steel and read low."
       >
-        <option value="edge_number">from the third sharpening since new or damage</option>
-        <option value="steel_removed">once half a millimetre of steel is gone</option>
-        <option value="every_edge">every sharpening</option>
+        <Option value="edge_number">from the third sharpening since new or damage</Option>
+        <Option value="steel_removed">once half a millimetre of steel is gone</Option>
+        <Option value="every_edge">every sharpening</Option>
       </Choice>
       <p className="text-note text-ink-2">
         A run {schools.find((m) => m.school === typed.school)?.ends_when ?? "ends by its method"}.

@@ -6,8 +6,9 @@ import { verdictQuery } from "../../api/queries";
 import { type ChartRun, DecayChart, limitsOf } from "../../charts/DecayChart";
 import { LifeLadder } from "../../charts/LifeLadder";
 import { day, unbroken } from "../../domain/format";
-import { Button, buttonLook } from "../../ui/Button";
+import { buttonLook } from "../../ui/Button";
 import { Failed, Waiting, WorkingOut } from "../../ui/State";
+import { Toggles } from "../../ui/Toggles";
 import { useWidth } from "../../ui/useWidth";
 import { Figures } from "./Figures";
 import { Legend } from "./Legend";
@@ -140,20 +141,15 @@ function View({
 }) {
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <Button
-        aria-pressed={!table}
-        className={table ? "" : "bg-ink text-paper"}
-        onClick={() => onTable(false)}
-      >
-        Picture
-      </Button>
-      <Button
-        aria-pressed={table}
-        className={table ? "bg-ink text-paper" : ""}
-        onClick={() => onTable(true)}
-      >
-        Table
-      </Button>
+      <Toggles
+        says="Shown as"
+        value={table ? "table" : "picture"}
+        onPick={(shown) => onTable(shown === "table")}
+        choices={[
+          ["picture", "Picture"],
+          ["table", "Table"],
+        ]}
+      />
       <a className={buttonLook("quiet")} href={`/api/trials/${trialId}/files`} download>
         Save as files
       </a>
