@@ -83,7 +83,10 @@ export const bladeQuery = (bladeId: string) =>
 
 type Run = Schemas["RunOut"];
 
-/** Of two states of one run the later one: an answer that was overtaken by an acknowledgement is left aside. */
+/**
+ * Of two states of one run the later one: an answer that was overtaken by an acknowledgement is
+ * left aside.
+ */
 export const later = (known: Run | undefined, come: Run): Run =>
   known && known.state.position > come.state.position ? known : come;
 

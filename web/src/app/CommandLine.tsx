@@ -82,7 +82,8 @@ export function CommandLine({
           <li key={c.says}>
             <button
               type="button"
-              className={`min-h-11 w-full cursor-pointer px-3 text-left ${i === chosen ? "bg-ink text-paper" : "hover:bg-sheet"}`}
+              className={`min-h-11 w-full cursor-pointer px-3 text-left
+                ${i === chosen ? "bg-ink text-paper" : "hover:bg-sheet"}`}
               onClick={() => {
                 close();
                 c.run();

@@ -56,7 +56,10 @@ export function Shell() {
   useKeys(keys);
   return (
     <div className="flex min-h-dvh flex-col">
-      <header className="flex print:hidden flex-wrap items-stretch border-b-[1.5px] border-ink pl-4 bench:pl-7">
+      <header
+        className={`flex print:hidden flex-wrap items-stretch border-b-[1.5px] border-ink
+        pl-4 bench:pl-7`}
+      >
         <Link to="/" className="wide flex min-h-14 items-center pr-6 text-[1.06rem] font-extrabold">
           Kessik
         </Link>
@@ -76,14 +79,19 @@ export function Shell() {
       <main className="flex-1 pb-16">
         <Outlet />
       </main>
-      <footer className="print:hidden fixed inset-x-0 bottom-0 z-10 flex h-11 items-center gap-8 border-t border-line bg-paper px-4 text-note text-ink-2 bench:px-7">
+      <footer
+        className={`print:hidden fixed inset-x-0 bottom-0 z-10 flex h-11 items-center gap-8
+        border-t border-line bg-paper px-4 text-note text-ink-2 bench:px-7`}
+      >
         <nav aria-label="Places" className="flex gap-5 bench:gap-8">
           {PLACES.map(([to, name]) => (
             <NavLink
               key={to}
               to={to}
               end={to === "/"}
-              className="flex min-h-11 items-center font-semibold text-ink underline decoration-transparent underline-offset-4 hover:decoration-ink aria-[current=page]:decoration-ink aria-[current=page]:decoration-2"
+              className={`flex min-h-11 items-center font-semibold text-ink underline
+                decoration-transparent underline-offset-4 hover:decoration-ink
+                aria-[current=page]:decoration-ink aria-[current=page]:decoration-2`}
             >
               {name}
             </NavLink>
@@ -135,7 +143,9 @@ function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
       name: "Plan",
       to: `/trials/${trialId}/plan`,
       done: counted.length > 0,
-      says: `${lineUp.trial.edges_per_blade} ${lineUp.trial.edges_per_blade === 1 ? "edge" : "edges"} a blade`,
+      says:
+        `${lineUp.trial.edges_per_blade} ` +
+        `${lineUp.trial.edges_per_blade === 1 ? "edge" : "edges"} a blade`,
     },
     {
       name: "Cut",
@@ -166,7 +176,9 @@ function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
             key={step.name}
             to={step.to}
             aria-current={here ? "step" : undefined}
-            className={`flex min-h-14 flex-1 flex-col justify-center border-l border-line px-2.5 leading-tight bench:min-w-28 bench:px-5 ${here ? "bg-ink text-paper" : "hover:bg-sheet"}`}
+            className={`flex min-h-14 flex-1 flex-col justify-center border-l border-line px-2.5
+              leading-tight bench:min-w-28 bench:px-5
+              ${here ? "bg-ink text-paper" : "hover:bg-sheet"}`}
           >
             <span className="flex items-center gap-2 font-semibold whitespace-nowrap">
               <PathDot done={step.done} next={i === next} here={here} />

@@ -5,7 +5,10 @@ interface Wedge {
   readonly height_mm: number;
 }
 
-/** A cross-section of the edge, apex down and to scale: the edge bevel, and the micro-bevel where there is one. */
+/**
+ * A cross-section of the edge, apex down and to scale: the edge bevel, and the micro-bevel where
+ * there is one.
+ */
 export function BevelSection({
   main,
   micro,

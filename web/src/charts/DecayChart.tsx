@@ -50,7 +50,10 @@ interface Props {
 
 const PAD = { left: 46, right: 58, top: 26, bottom: 44 };
 
-/** Sharpness over the count, sharp on top: every reading, each edge's curve with its band, limits as lines. */
+/**
+ * Sharpness over the count, sharp on top: every reading, each edge's curve with its band, limits as
+ * lines.
+ */
 export function DecayChart({
   title,
   runs,
@@ -344,7 +347,9 @@ function Readings({
       {run.readings.map((r, i) => {
         const cx = x(r.count);
         const cy = y(Math.min(r.force_gf, dullest));
-        const said = `${run.blade}, edge ${run.edge}: ${Math.round(r.force_gf)} gf at ${r.count}${r.struck ? ", struck out" : ""}`;
+        const said =
+          `${run.blade}, edge ${run.edge}: ${Math.round(r.force_gf)} gf at ` +
+          `${r.count}${r.struck ? ", struck out" : ""}`;
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: readings have no id of their own and keep their order
           <g key={`${run.id}-${i}`}>

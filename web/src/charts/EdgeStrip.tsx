@@ -1,7 +1,10 @@
 import { type MouseEvent, useId } from "react";
 import { markOf, markPath } from "../domain/marks";
 
-/** What was cut on one edge: its number, the zone, the cuts, and how far they wore it (0 fresh, 1 dull). */
+/**
+ * What was cut on one edge: its number, the zone, the cuts, and how far they wore it (0 fresh, 1
+ * dull).
+ */
 export interface StripEdge {
   readonly number: number;
   readonly zoneFromMm: number | null;
@@ -72,8 +75,13 @@ export function EdgeStrip({
   const top = base - bladeHeight;
   const tip = x(length);
   const shoulder = x(length * 0.7);
-  const outline = `M${x(0) - 10},${top}L${shoulder},${top}C${x(length * 0.88)},${top + 1} ${x(length * 0.97)},${base - bevel * 1.6} ${tip},${base}L${x(0)},${base}L${x(0)},${base - bevel - 3}L${x(0) - 10},${base - bevel - 3}Z`;
-  const grind = `M${x(0)},${base - bevel}L${x(length * 0.78)},${base - bevel}C${x(length * 0.9)},${base - bevel} ${x(length * 0.96)},${base - bevel * 0.7} ${tip},${base}`;
+  const outline =
+    `M${x(0) - 10},${top}L${shoulder},${top}C${x(length * 0.88)},${top + 1} ` +
+    `${x(length * 0.97)},${base - bevel * 1.6} ` +
+    `${tip},${base}L${x(0)},${base}L${x(0)},${base - bevel - 3}L${x(0) - 10},${base - bevel - 3}Z`;
+  const grind =
+    `M${x(0)},${base - bevel}L${x(length * 0.78)},${base - bevel}C${x(length * 0.9)},${base - bevel} ` +
+    `${x(length * 0.96)},${base - bevel * 0.7} ${tip},${base}`;
   const described = shown.map(laneInWords).join("; ") || "not cut yet";
   const newest = shown[0];
   const place = (event: MouseEvent<SVGSVGElement>) => {
@@ -89,7 +97,8 @@ export function EdgeStrip({
       viewBox={`0 0 ${width} ${height}`}
       role="img"
       aria-label={`${title}. ${described}`}
-      className={`max-w-full ${onPlace ? "cursor-crosshair outline-2 outline-offset-4 outline-next" : ""}`}
+      className={`max-w-full
+        ${onPlace ? "cursor-crosshair outline-2 outline-offset-4 outline-next" : ""}`}
       onClick={onPlace ? place : undefined}
     >
       <defs>

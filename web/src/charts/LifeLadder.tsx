@@ -42,7 +42,8 @@ export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHigh
           <button
             key={rung.blade}
             type="button"
-            className={`block w-full cursor-pointer text-left ${highlighted === rung.blade ? "bg-sheet" : ""}`}
+            className={`block w-full cursor-pointer text-left
+              ${highlighted === rung.blade ? "bg-sheet" : ""}`}
             style={{ height: STEP }}
             aria-label={`${rung.blade}: ${rung.words}`}
             onPointerEnter={() => onHighlight(rung.blade)}

@@ -14,7 +14,10 @@ export interface Look {
 const LANE = 62;
 const LEFT = 12;
 
-/** Looks that pass or fail, or carry a value, in one lane for each kind over the count: dot clean, ring doubt, cross lost. */
+/**
+ * Looks that pass or fail, or carry a value, in one lane for each kind over the count: dot clean,
+ * ring doubt, cross lost.
+ */
 export function LooksChart({
   looks,
   names,

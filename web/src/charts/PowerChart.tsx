@@ -5,7 +5,10 @@ interface Point {
   readonly percent: number;
 }
 
-/** The smallest difference a plan can show, against edges a blade; hours of work stand under each step. */
+/**
+ * The smallest difference a plan can show, against edges a blade; hours of work stand under each
+ * step.
+ */
 export function PowerChart({
   points,
   edges,

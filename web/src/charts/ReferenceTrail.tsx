@@ -6,7 +6,10 @@ interface Props {
   height?: number;
 }
 
-/** How an instrument read on its reference, check by check, against the mean of the first ones and 3 % around it. */
+/**
+ * How an instrument read on its reference, check by check, against the mean of the first ones and 3
+ * % around it.
+ */
 export function ReferenceTrail({ title, means, width = 300, height = 56 }: Props) {
   if (means.length === 0) return null;
   const base = means.slice(0, 5).reduce((sum, m) => sum + m, 0) / Math.min(means.length, 5);

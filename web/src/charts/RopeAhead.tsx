@@ -13,7 +13,10 @@ interface Props {
   board?: boolean;
 }
 
-/** The medium ahead: what was cut lies in pieces at the left, the next check stands on the rope, doubt is a shadow on it. */
+/**
+ * The medium ahead: what was cut lies in pieces at the left, the next check stands on the rope,
+ * doubt is a shadow on it.
+ */
 export function RopeAhead({
   count,
   nextCheck,
@@ -54,7 +57,11 @@ export function RopeAhead({
           <rect width={15} height={thick} fill={board ? "var(--kraft)" : "var(--hemp)"} />
           {board ? (
             <path
-              d={`M0,4H15M0,${thick - 4}H15M0,${thick / 2}H15M0,${thick / 2}C4,${thick / 2} 4,5 7.5,5S11,${thick / 2} 15,${thick / 2}M0,${thick - 5}C4,${thick - 5} 4,${thick / 2} 7.5,${thick / 2}S11,${thick - 5} 15,${thick - 5}`}
+              d={
+                `M0,4H15M0,${thick - 4}H15M0,${thick / 2}H15M0,${thick / 2}C4,${thick / 2} 4,5 ` +
+                `7.5,5S11,${thick / 2} 15,${thick / 2}M0,${thick - 5}C4,${thick - 5} ` +
+                `4,${thick / 2} 7.5,${thick / 2}S11,${thick - 5} 15,${thick - 5}`
+              }
               stroke="#7d5c30"
               strokeWidth={1.8}
               fill="none"
@@ -63,7 +70,10 @@ export function RopeAhead({
             <>
               <rect width={15} height={thick} fill="var(--hemp)" />
               <path
-                d={`M-4,${thick}C2,${thick * 0.66} 6,${thick * 0.34} 12,0M11,${thick}C17,${thick * 0.66} 21,${thick * 0.34} 27,0`}
+                d={
+                  `M-4,${thick}C2,${thick * 0.66} 6,${thick * 0.34} ` +
+                  `12,0M11,${thick}C17,${thick * 0.66} 21,${thick * 0.34} 27,0`
+                }
                 stroke="#7d5c30"
                 strokeWidth={2.2}
                 fill="none"

@@ -42,7 +42,10 @@ export function plural(count: number, one: string, many = `${one}s`): string {
   return `${count} ${count === 1 ? one : many}`;
 }
 
-/** A typed number; a decimal comma is read too. Null where it is empty, undefined where it is no number. */
+/**
+ * A typed number; a decimal comma is read too. Null where it is empty, undefined where it is no
+ * number.
+ */
 export function typedNumber(text: string): number | null | undefined {
   const clean = text.trim().replace(",", ".");
   if (clean === "") return null;

@@ -59,7 +59,10 @@ export function markOf(mark: number): BladeMark {
 /** SVG path of a mark around (x, y). */
 export function markPath(mark: BladeMark, x: number, y: number, radius: number): string {
   if (mark.outline === "circle") {
-    return `M${x - radius},${y}a${radius},${radius} 0 1 0 ${2 * radius},0a${radius},${radius} 0 1 0 ${-2 * radius},0Z`;
+    return (
+      `M${x - radius},${y}a${radius},${radius} 0 1 0 ${2 * radius},0a${radius},${radius} 0 1 0 ` +
+      `${-2 * radius},0Z`
+    );
   }
   const points = mark.outline.map(
     ([dx, dy]) => `${(x + dx * radius).toFixed(2)},${(y + dy * radius).toFixed(2)}`,

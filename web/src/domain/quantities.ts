@@ -1,4 +1,7 @@
-/** Reading what was typed about a quantity, and asking about unusual values. The bounds come from the server. */
+/**
+ * Reading what was typed about a quantity, and asking about unusual values. The bounds come from
+ * the server.
+ */
 import { typedNumber } from "./format";
 
 export interface QuantityLike {

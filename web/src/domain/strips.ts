@@ -43,7 +43,10 @@ interface Lane extends ReturnType<typeof edgeMarks> {
   readonly live?: boolean;
 }
 
-/** What an edge strip shows of a blade: one lane a run, and the newest edge unless it was used up in another trial. */
+/**
+ * What an edge strip shows of a blade: one lane a run, and the newest edge unless it was used up in
+ * another trial.
+ */
 export function stripEdges(
   runs: readonly RunLike[],
   blade: BladeLike,

@@ -22,7 +22,10 @@ export interface QueueStorage {
   add(events: readonly NewEvent[]): Promise<QueuedEvent[]>;
   remove(id: string): Promise<void>;
   pending(runId: string): Promise<QueuedEvent[]>;
-  /** Keep what the server refused until the tester has seen it: in one step with taking it off the queue. */
+  /**
+   * Keep what the server refused until the tester has seen it: in one step with taking it off the
+   * queue.
+   */
   refuse(refused: RefusedEvent): Promise<void>;
   refused(runId: string): Promise<RefusedEvent[]>;
 }
@@ -32,7 +35,10 @@ export interface RefusedEvent {
   readonly message: string;
 }
 
-/** Only what the server refuses at a field is set aside; after any other answer the event waits and is sent again. */
+/**
+ * Only what the server refuses at a field is set aside; after any other answer the event waits and
+ * is sent again.
+ */
 export type Sent =
   | { kind: "taken" }
   | { kind: "refused"; message: string }
@@ -86,7 +92,10 @@ export class TapQueue {
     void this.flush();
   }
 
-  /** Seen at once, and stored in the order they were made in: what a fast hand makes meanwhile is stored together. */
+  /**
+   * Seen at once, and stored in the order they were made in: what a fast hand makes meanwhile is
+   * stored together.
+   */
   push(event: NewEvent): Promise<void> {
     this.set({
       pending: [...this.view.pending, { ...event, device: "", device_sequence: BEING_STORED }],

@@ -98,7 +98,8 @@ function EdgeFact({
             <button
               type="button"
               aria-label={`Measure ${quantity.label} of edge ${edge.number}`}
-              className="min-h-11 cursor-pointer text-left underline decoration-line underline-offset-4 hover:decoration-ink"
+              className={`min-h-11 cursor-pointer text-left underline decoration-line
+                underline-offset-4 hover:decoration-ink`}
             >
               {none ? "none" : factWords(inUse, quantity)}
               {inUse && inUse.standing !== "measured_here" ? (
@@ -293,7 +294,8 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
       {edge.lamp_check === "glints" || edge.burr_check === "traces" ? (
         <p className="col-span-2 border-l-4 border-glint pl-3 text-note">
           {edge.lamp_check === "glints"
-            ? "Something glints: the apex is not closed there, or a burr is folded over. A run from here measures that."
+            ? "Something glints: the apex is not closed there, or a burr is folded over. A run " +
+              "from here measures that."
             : "A burr that is left reads sharp at first and falls off in the first cuts."}
         </p>
       ) : null}
@@ -320,7 +322,8 @@ function Seen({ bladeId, edge }: { bladeId: string; edge: Edge }) {
             {d.kind} at {d.position_mm} mm
             <button
               type="button"
-              className="min-h-8 cursor-pointer text-note underline decoration-line underline-offset-4"
+              className={`min-h-8 cursor-pointer text-note underline decoration-line
+                underline-offset-4`}
               onClick={() =>
                 save.mutate({ id: edge.id, damage: edge.damage.filter((_, other) => other !== i) })
               }

@@ -12,7 +12,9 @@ type Quantity = Schemas["QuantityOut"];
 export const factWords = (m: Measurement | undefined, quantity: Quantity): string =>
   !m ? "not known" : quantity.low === null ? m.words : shown(m.value, quantity);
 
-/** Every measurement of one fact: the one that counts first, struck ones last and still to be read. */
+/**
+ * Every measurement of one fact: the one that counts first, struck ones last and still to be read.
+ */
 export function FactHistory({
   measurements,
   quantity,
@@ -63,7 +65,8 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
           {m.hardness.high_hrc.toFixed(1)} HRC
           {m.hardness.sd_hrc !== null ? `, standard deviation ${m.hardness.sd_hrc.toFixed(2)}` : ""}
           {m.hardness.correction_hrc
-            ? `, corrected by ${m.hardness.correction_hrc > 0 ? "+" : "−"}${Math.abs(m.hardness.correction_hrc).toFixed(2)}`
+            ? ", corrected by " +
+              `${m.hardness.correction_hrc > 0 ? "+" : "−"}${Math.abs(m.hardness.correction_hrc).toFixed(2)}`
             : ""}
         </p>
       ) : null}
@@ -92,7 +95,8 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
       ) : (
         <button
           type="button"
-          className="min-h-6 cursor-pointer text-note underline decoration-line underline-offset-4 hover:decoration-ink"
+          className={`min-h-6 cursor-pointer text-note underline decoration-line
+            underline-offset-4 hover:decoration-ink`}
           onClick={() => (m.struck ? strike.mutate("") : setAsking(true))}
         >
           {m.struck ? "Let it stand again" : "Strike out"}

@@ -110,7 +110,8 @@ export function StepsEditor({
                       aria-invalid={Boolean(wrong)}
                       value={step[name]}
                       onChange={(e) => set(i, { [name]: e.target.value })}
-                      className={`min-h-11 w-full rounded-edge border border-line bg-sheet px-2 aria-invalid:border-rust aria-invalid:bg-rust-soft ${width}`}
+                      className={`min-h-11 w-full rounded-edge border border-line bg-sheet px-2
+                        aria-invalid:border-rust aria-invalid:bg-rust-soft ${width}`}
                     />
                     {wrong ? (
                       <p role="alert" className="max-w-48 text-note font-medium text-rust">

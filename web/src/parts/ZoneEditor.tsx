@@ -87,7 +87,8 @@ export function ZoneEditor({
         <div
           // biome-ignore lint/suspicious/noArrayIndexKey: zones have no name of their own
           key={i}
-          className="mt-2 grid grid-cols-[1fr_1fr_auto] items-end bench:grid-cols-[8rem_5.5rem_1fr_auto] gap-2"
+          className={`mt-2 grid grid-cols-[1fr_1fr_auto] items-end
+            bench:grid-cols-[8rem_5.5rem_1fr_auto] gap-2`}
         >
           <Field
             label={`Zone ${i + 1} from`}

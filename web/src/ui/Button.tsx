@@ -11,7 +11,8 @@ const LOOK: Record<Kind, string> = {
 };
 
 const SHAPE =
-  "inline-flex min-h-11 cursor-pointer items-center justify-center gap-2 rounded-edge border-[1.5px] font-semibold disabled:cursor-default disabled:opacity-45";
+  "inline-flex min-h-11 cursor-pointer items-center justify-center gap-2 rounded-edge " +
+  "border-[1.5px] font-semibold disabled:cursor-default disabled:opacity-45";
 
 /** The look of a button, for links that act like one. */
 export function buttonLook(kind: Kind = "plain"): string {

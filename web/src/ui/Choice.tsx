@@ -14,7 +14,10 @@ interface Picking {
   children: ReactNode;
 }
 
-/** A labelled choice of one among several; open it with Space or an arrow, or type its first letters. */
+/**
+ * A labelled choice of one among several; open it with Space or an arrow, or type its first
+ * letters.
+ */
 export function Choice({ label, unit, error, hint, className, ...picking }: Around & Picking) {
   const id = useId();
   return (
@@ -73,7 +76,8 @@ function Picker({
         aria-labelledby={labelledBy ? `${labelledBy} ${id}` : undefined}
         aria-describedby={describedBy}
         aria-invalid={isWrong ?? false}
-        className={`${look} flex cursor-pointer items-center justify-between gap-2 text-left disabled:opacity-40`}
+        className={`${look} flex cursor-pointer items-center justify-between gap-2 text-left
+          disabled:opacity-40`}
       >
         <span className="truncate">
           <Select.Value />
@@ -87,7 +91,9 @@ function Picker({
           position="popper"
           sideOffset={4}
           collisionPadding={12}
-          className="z-40 max-h-(--radix-select-content-available-height) min-w-(--radix-select-trigger-width) overflow-y-auto rounded-edge border-[1.5px] border-ink bg-paper shadow-[4px_4px_0_var(--line)]"
+          className={`z-40 max-h-(--radix-select-content-available-height)
+            min-w-(--radix-select-trigger-width) overflow-y-auto rounded-edge border-[1.5px]
+            border-ink bg-paper shadow-[4px_4px_0_var(--line)]`}
         >
           <Select.Viewport>{children}</Select.Viewport>
         </Select.Content>
@@ -101,7 +107,8 @@ export function Option({ value, children }: { value: string; children: ReactNode
   return (
     <Select.Item
       value={inside(value)}
-      className="flex min-h-11 max-w-[80vw] cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-paper data-[state=checked]:font-bold"
+      className={`flex min-h-11 max-w-[80vw] cursor-pointer items-center px-3 outline-none
+        data-[highlighted]:bg-ink data-[highlighted]:text-paper data-[state=checked]:font-bold`}
     >
       <Select.ItemText>{children}</Select.ItemText>
     </Select.Item>

@@ -18,9 +18,13 @@ export function OnOff({
         id={id}
         checked={on}
         onCheckedChange={onTurn}
-        className="h-6 w-11 shrink-0 cursor-pointer rounded-full border-[1.5px] border-ink bg-sheet px-0.5 data-[state=checked]:bg-next"
+        className={`h-6 w-11 shrink-0 cursor-pointer rounded-full border-[1.5px] border-ink
+          bg-sheet px-0.5 data-[state=checked]:bg-next`}
       >
-        <Switch.Thumb className="block size-4 rounded-full bg-ink transition-transform data-[state=checked]:translate-x-5 data-[state=checked]:bg-paper" />
+        <Switch.Thumb
+          className={`block size-4 rounded-full bg-ink transition-transform
+          data-[state=checked]:translate-x-5 data-[state=checked]:bg-paper`}
+        />
       </Switch.Root>
       <label htmlFor={id} className="cursor-pointer">
         {label}

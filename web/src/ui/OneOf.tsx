@@ -26,7 +26,8 @@ export function OneOf<T extends string>({
           <RadioGroup.Item
             id={`${id}-${each}`}
             value={each}
-            className="grid size-5 shrink-0 cursor-pointer place-items-center rounded-full border-[1.5px] border-ink bg-sheet"
+            className={`grid size-5 shrink-0 cursor-pointer place-items-center rounded-full
+              border-[1.5px] border-ink bg-sheet`}
           >
             <RadioGroup.Indicator className="size-2.5 rounded-full bg-next" />
           </RadioGroup.Item>

@@ -26,7 +26,8 @@ export function Pop({
         <Popover.Content
           sideOffset={4}
           collisionPadding={12}
-          className="z-30 max-h-(--radix-popover-content-available-height) w-80 overflow-y-auto rounded-edge border-[1.5px] border-ink bg-paper p-4 shadow-[4px_4px_0_var(--line)]"
+          className={`z-30 max-h-(--radix-popover-content-available-height) w-80 overflow-y-auto
+            rounded-edge border-[1.5px] border-ink bg-paper p-4 shadow-[4px_4px_0_var(--line)]`}
         >
           {children}
         </Popover.Content>

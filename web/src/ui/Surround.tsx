@@ -12,7 +12,8 @@ export interface Around {
 }
 
 export const INPUT =
-  "min-h-11 w-full rounded-edge border-[1.5px] bg-sheet px-3 text-ink placeholder:text-ink-2 aria-invalid:border-rust aria-invalid:bg-rust-soft";
+  "min-h-11 w-full rounded-edge border-[1.5px] bg-sheet px-3 text-ink placeholder:text-ink-2 " +
+  "aria-invalid:border-rust aria-invalid:bg-rust-soft";
 
 /** The id of what is said at an input, where anything is. */
 export const describedBy = (id: string, { error, hint, ask }: Omit<Around, "label">) =>

@@ -21,7 +21,9 @@ export function Tick({
         checked={checked}
         disabled={disabled}
         onCheckedChange={(state) => onTick(state === true)}
-        className="size-5 shrink-0 cursor-pointer rounded-edge border-[1.5px] border-ink bg-sheet leading-none disabled:cursor-default disabled:border-line data-[state=checked]:bg-next data-[state=checked]:text-paper"
+        className={`size-5 shrink-0 cursor-pointer rounded-edge border-[1.5px] border-ink bg-sheet
+          leading-none disabled:cursor-default disabled:border-line data-[state=checked]:bg-next
+          data-[state=checked]:text-paper`}
       >
         <Checkbox.Indicator aria-hidden className="block text-center font-bold">
           ✓

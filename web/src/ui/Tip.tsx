@@ -12,7 +12,8 @@ export function Tip({ says, children }: { says: string; children: ReactNode }) {
           <Tooltip.Content
             sideOffset={4}
             collisionPadding={12}
-            className="z-40 max-w-80 rounded-edge border-[1.5px] border-ink bg-paper px-3 py-2 text-note shadow-[4px_4px_0_var(--line)]"
+            className={`z-40 max-w-80 rounded-edge border-[1.5px] border-ink bg-paper px-3 py-2
+              text-note shadow-[4px_4px_0_var(--line)]`}
           >
             {says}
           </Tooltip.Content>

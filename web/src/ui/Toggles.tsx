@@ -28,7 +28,8 @@ export function Toggles<T extends string>({
         <ToggleGroup.Item
           key={each}
           value={each}
-          className={`${size} cursor-pointer rounded-edge border-[1.5px] border-line data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-paper`}
+          className={`${size} cursor-pointer rounded-edge border-[1.5px] border-line
+            data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-paper`}
         >
           {label}
         </ToggleGroup.Item>

@@ -26,7 +26,8 @@ export function UndoMessages({ children }: { children: ReactNode }) {
           <Toast.Root
             key={done.says}
             onOpenChange={(open) => (open ? undefined : setDone(null))}
-            className="flex items-center gap-4 rounded-edge border-[1.5px] border-ink bg-paper py-1 pr-1 pl-4 shadow-[4px_4px_0_var(--line)]"
+            className={`flex items-center gap-4 rounded-edge border-[1.5px] border-ink bg-paper
+              py-1 pr-1 pl-4 shadow-[4px_4px_0_var(--line)]`}
           >
             <Toast.Description>{done.says}</Toast.Description>
             <Toast.Action altText="Take it back on its page" asChild>

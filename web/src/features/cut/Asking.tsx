@@ -32,11 +32,13 @@ export function Asking({
         onChange={(e) => setWords(e.target.value)}
         aria-label={kind === "note" ? "Note" : "Why stop here?"}
         placeholder={kind === "note" ? "What was seen" : "Why stop here? (needed to abandon it)"}
-        className="min-h-16 min-w-60 flex-1 rounded-edge border-[1.5px] border-ink-2 bg-sheet px-4 text-lead"
+        className={`min-h-16 min-w-60 flex-1 rounded-edge border-[1.5px] border-ink-2 bg-sheet
+          px-4 text-lead`}
       />
       <button
         type="submit"
-        className="min-h-16 cursor-pointer rounded-edge bg-next px-6 text-lead font-semibold text-on-next"
+        className={`min-h-16 cursor-pointer rounded-edge bg-next px-6 text-lead font-semibold
+          text-on-next`}
       >
         {kind === "note" ? "Keep the note" : "Stop the run"}
       </button>
@@ -44,7 +46,8 @@ export function Asking({
         <button
           type="button"
           onClick={onAbandon}
-          className="min-h-16 cursor-pointer rounded-edge border-[1.5px] border-line px-4 font-semibold"
+          className={`min-h-16 cursor-pointer rounded-edge border-[1.5px] border-line px-4
+            font-semibold`}
         >
           Abandon it
         </button>

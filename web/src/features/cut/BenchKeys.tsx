@@ -46,7 +46,8 @@ export function ReadingField({ field, hand, due }: Pick<Props, "field" | "hand" 
   const [label, unit] = (hand.stropped ? undefined : READ[hand.asked]) ?? ["Reading in gf", "gf"];
   return (
     <form
-      className={`flex items-stretch rounded-edge border-[1.5px] ${due ? "border-next" : "border-line"} max-bench:w-full`}
+      className={`flex items-stretch rounded-edge border-[1.5px]
+        ${due ? "border-next" : "border-line"} max-bench:w-full`}
       onSubmit={(e) => {
         e.preventDefault();
         hand.read();
@@ -61,11 +62,13 @@ export function ReadingField({ field, hand, due }: Pick<Props, "field" | "hand" 
         autoComplete="off"
         aria-label={label}
         placeholder="reading"
-        className="h-16 w-26 min-w-0 bg-transparent px-3 text-[1.6rem] font-bold placeholder:text-lead placeholder:font-normal placeholder:text-ink-2 max-bench:flex-1"
+        className={`h-16 w-26 min-w-0 bg-transparent px-3 text-[1.6rem] font-bold
+          placeholder:text-lead placeholder:font-normal placeholder:text-ink-2 max-bench:flex-1`}
       />
       <button
         type="submit"
-        className={`min-h-16 cursor-pointer px-3 font-semibold ${due ? "bg-next text-on-next" : "text-ink-2"}`}
+        className={`min-h-16 cursor-pointer px-3 font-semibold
+          ${due ? "bg-next text-on-next" : "text-ink-2"}`}
       >
         {unit} <Kbd>Enter</Kbd>
       </button>
@@ -128,7 +131,9 @@ export function Key({
     <button
       type="button"
       onClick={onClick}
-      className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge border-[1.5px] px-2 font-semibold ${lead ? "border-next text-next max-bench:grow-[3]" : "border-line max-bench:grow"}`}
+      className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center gap-1
+        rounded-edge border-[1.5px] px-2 font-semibold
+        ${lead ? "border-next text-next max-bench:grow-[3]" : "border-line max-bench:grow"}`}
     >
       {children}
       {name ? <Kbd>{name}</Kbd> : null}

@@ -41,7 +41,8 @@ export function Holder({
         {holds
           ? `The other device proposes ${more(proposals.amount, run.count_unit)}.`
           : proposals.own > 0
-            ? `Another device holds the count. ${counted(proposals.own)} tapped here wait for it to accept.`
+            ? `Another device holds the count. ${counted(proposals.own)} tapped here wait for ` +
+              "it to accept."
             : "Another device holds the count; taps here are proposals."}
       </span>
       {holds ? (

@@ -156,7 +156,10 @@ export function Cut() {
             <span className="max-bench:hidden"> · {run.trial.name}</span>
           </span>
           {run.practice ? (
-            <span className="shrink-0 rounded-edge border-[1.5px] border-glint px-2 font-bold text-glint">
+            <span
+              className={`shrink-0 rounded-edge border-[1.5px] border-glint px-2 font-bold
+              text-glint`}
+            >
               practice
             </span>
           ) : null}
@@ -177,7 +180,10 @@ export function Cut() {
         </div>
       </header>
 
-      <div className="grid grid-cols-1 gap-x-8 bench:flex-1 bench:grid-cols-[minmax(0,1fr)_minmax(0,500px)]">
+      <div
+        className={`grid grid-cols-1 gap-x-8 bench:flex-1
+        bench:grid-cols-[minmax(0,1fr)_minmax(0,500px)]`}
+      >
         <div className="flex min-w-0 flex-col">
           <button
             type="button"
@@ -186,7 +192,8 @@ export function Cut() {
             tabIndex={-1}
             aria-label={`${counted(shown.count)} ${unit}. Tap to count one more`}
             data-testid="count"
-            className="block w-full cursor-pointer text-left leading-[0.8] font-[840] tracking-[-0.035em] disabled:cursor-default"
+            className={`block w-full cursor-pointer text-left leading-[0.8] font-[840]
+              tracking-[-0.035em] disabled:cursor-default`}
             style={{
               fontSize: countSize(counted(shown.count), width),
               fontStretch: "112%",
@@ -218,11 +225,15 @@ export function Cut() {
           <div aria-live="polite" className="mt-3">
             <p
               data-testid="next"
-              className={`text-[clamp(1.7rem,3.2vw,2.6rem)] leading-[1.1] font-semibold [font-stretch:88%] ${due ? "text-next" : ""}`}
+              className={`text-[clamp(1.7rem,3.2vw,2.6rem)] leading-[1.1] font-semibold
+                [font-stretch:88%] ${due ? "text-next" : ""}`}
             >
               {nextWords(run, shown)}
             </p>
-            <div className="mt-2 flex min-h-6 flex-wrap items-baseline gap-x-4 text-lead text-ink-2">
+            <div
+              className={`mt-2 flex min-h-6 flex-wrap items-baseline gap-x-4 text-lead
+              text-ink-2`}
+            >
               {hand.wrong ? (
                 <span className="font-semibold text-rust">{hand.wrong}</span>
               ) : seeing ? (

@@ -5,7 +5,10 @@ import { api, body, type Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
 
-/** Cut the stropped edge again: a run of its own that says how long the strop lasts, and compares no steels. */
+/**
+ * Cut the stropped edge again: a run of its own that says how long the strop lasts, and compares no
+ * steels.
+ */
 export function CutOn({ run }: { run: Schemas["RunOut"] }) {
   const navigate = useNavigate();
   const [id] = useState(newId);

@@ -3,7 +3,9 @@ import { Kbd } from "../../ui/Kbd";
 import { OnOff } from "../../ui/OnOff";
 import { ACTIONS, type KeyChoice, withLetter, withPedal } from "./keyChoice";
 
-/** Keys can be changed or switched off, and a pedal learned: press what is to be set, then the key. */
+/**
+ * Keys can be changed or switched off, and a pedal learned: press what is to be set, then the key.
+ */
 export function KeyPanel({
   keys,
   onKeys,

@@ -29,14 +29,17 @@ export function LookKeys({
   return (
     <fieldset
       aria-label={inspects ? "What the lamp shows" : "What the check says"}
-      className={`flex flex-wrap gap-1 rounded-edge border-[1.5px] p-1 ${due ? "border-next" : "border-line"}`}
+      className={`flex flex-wrap gap-1 rounded-edge border-[1.5px] p-1
+        ${due ? "border-next" : "border-line"}`}
     >
       {(inspects ? SEEN : OUTCOMES).map(([, outcome, words]) => (
         <button
           key={outcome}
           type="button"
           onClick={() => onSay(outcome)}
-          className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center gap-1 rounded-edge px-1.5 font-semibold max-bench:grow ${due ? "bg-next text-on-next" : ""}`}
+          className={`flex min-h-16 min-w-16 cursor-pointer flex-col items-center justify-center
+            gap-1 rounded-edge px-1.5 font-semibold max-bench:grow
+            ${due ? "bg-next text-on-next" : ""}`}
         >
           {words}
           {keys.lettersOn ? <Kbd>{(keys.letters[outcome] ?? "").toUpperCase()}</Kbd> : null}

@@ -10,7 +10,10 @@ type Run = Schemas["RunOut"];
 type Event = Schemas["EventOut"];
 const CORRECTABLE = new Set(["cut", "reading", "outcome", "note", "spoiled", "accept", "strop"]);
 
-/** Every event, newest first; an earlier one can be corrected or struck out, and the old value stays to be seen. */
+/**
+ * Every event, newest first; an earlier one can be corrected or struck out, and the old value stays
+ * to be seen.
+ */
 export function RunLog({ run, log }: { run: Run; log: Log }) {
   const [open, setOpen] = useState<string | null>(null);
   const [all, setAll] = useState(false);

@@ -8,7 +8,9 @@ import type { useHand } from "./useHand";
 type Run = Schemas["RunOut"];
 const percent = (share: number) => `${Math.round(100 * share)} %`;
 
-/** After the stop: so many strokes on the strop, a reading, and what share of the loss came back. */
+/**
+ * After the stop: so many strokes on the strop, a reading, and what share of the loss came back.
+ */
 export function StropBack({
   run,
   hand,
@@ -43,14 +45,16 @@ export function StropBack({
             inputMode="numeric"
             aria-label="Strokes on the strop"
             aria-invalid={strokes !== "" && !fits}
-            className="h-16 w-24 rounded-edge border-[1.5px] border-line bg-transparent px-3 text-[1.6rem] font-bold aria-invalid:border-rust"
+            className={`h-16 w-24 rounded-edge border-[1.5px] border-line bg-transparent px-3
+              text-[1.6rem] font-bold aria-invalid:border-rust`}
           />
           strokes
         </label>
         <button
           type="submit"
           disabled={!fits}
-          className="min-h-16 cursor-pointer rounded-edge border-[1.5px] border-line px-4 font-semibold disabled:cursor-default disabled:opacity-45"
+          className={`min-h-16 cursor-pointer rounded-edge border-[1.5px] border-line px-4
+            font-semibold disabled:cursor-default disabled:opacity-45`}
         >
           Count the strokes
         </button>
@@ -61,7 +65,8 @@ export function StropBack({
               <button
                 type="button"
                 onClick={onVirtual}
-                className="min-h-16 cursor-pointer rounded-edge border-[1.5px] border-line px-4 font-semibold"
+                className={`min-h-16 cursor-pointer rounded-edge border-[1.5px] border-line px-4
+                  font-semibold`}
               >
                 Read the virtual edge
               </button>
@@ -81,7 +86,8 @@ export function StropBack({
             After {counted(s.strokes)} strokes {Math.round(s.after_gf)} gf
             {s.share === null || s.low === null || s.high === null
               ? "; the edge had lost too little to speak of a share"
-              : `: ${percent(s.share)} of the loss is back (${percent(s.low)} to ${percent(s.high)})`}
+              : `: ${percent(s.share)} of the loss is back (${percent(s.low)} to ` +
+                `${percent(s.high)})`}
             .
           </li>
         ))}

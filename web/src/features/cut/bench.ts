@@ -67,7 +67,8 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
         if (REPLANS.has(event.kind)) void plan();
         return { kind: "taken" };
       } catch (error) {
-        // A reading of an instrument has one id whoever hears it: a second device that heard it, too, has nothing to add.
+        // A reading of an instrument has one id whoever hears it: a second device that heard it,
+        // too, has nothing to add.
         if (error instanceof Refused && error.at("id") && event.payload.instrument)
           return { kind: "taken" };
         if (error instanceof Refused && error.problem.field)
@@ -109,14 +110,18 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
     state && !state.plan_is_current && state.status !== "stopped" && state.status !== "abandoned",
   );
   const caughtUp = waiting.pending.length === 0 && !waiting.away;
-  // A plan is not made while the log grows under it: asked for again at each position where it still stands out.
+  // A plan is not made while the log grows under it: asked for again at each position where it
+  // still stands out.
   const standsOutAt = stale && caughtUp ? state?.position : undefined;
   useEffect(() => {
     if (standsOutAt !== undefined) void plan();
   }, [standsOutAt, plan]);
 
   const shown = run ? show(run, waiting.pending, me, waiting.away) : null;
-  /** Counts are stamped from what is known at the stroke itself; what is drawn may lag behind a fast hand. */
+  /**
+   * Counts are stamped from what is known at the stroke itself; what is drawn may lag behind a fast
+   * hand.
+   */
   const log: Log = useCallback(
     (kind, payload, id = newId()) => {
       const known = queries.getQueryData<Run>(["run", runId]);

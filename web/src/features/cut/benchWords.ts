@@ -22,7 +22,10 @@ export function nextWords(run: RunData, shown: Shown): string {
       return `Check now: ${ASKED[state.asked] ?? state.asked_words}${place}${times}`;
     }
     if (shown.count === 0 && shown.readings.length === 0)
-      return `Wipe the ${run.after_strop_of ? "stropped" : "fresh"} edge, take ${plural(shown.readingsWanted, "reading")}${place}`;
+      return (
+        `Wipe the ${run.after_strop_of ? "stropped" : "fresh"} edge, take ` +
+        `${plural(shown.readingsWanted, "reading")}${place}`
+      );
     return `Check now: wipe, ${plural(shown.readingsWanted, "reading")}${place}`;
   }
   if (shown.planning || shown.nextAt === null)
@@ -54,7 +57,8 @@ export function whyWords(run: RunData, shown: Shown): string {
   );
   const why = state.plan && !shown.planning ? state.plan.why : "";
   const unread = state.not_understood
-    ? `${plural(state.not_understood, "event is", "events are")} not understood and left out, see the list`
+    ? `${plural(state.not_understood, "event is", "events are")} not understood and left out, ` +
+      "see the list"
     : "";
   const text = [why, ...passed, unread].filter(Boolean).join("; ");
   return text ? `${text.charAt(0).toUpperCase()}${text.slice(1)}.` : "";
@@ -74,7 +78,10 @@ export function exposureWords(run: RunData, count: number): string {
     : `${Math.round(each * count)} mm²/mm`;
 }
 
-/** How far the edge is worn, for drawing: of its dose, of its stages, or its last readings towards the last limit. */
+/**
+ * How far the edge is worn, for drawing: of its dose, of its stages, or its last readings towards
+ * the last limit.
+ */
 export function wornShare(run: RunData, shown: Shown): number {
   const dose = run.method.ends.find((e) => e.kind === "dose")?.amount;
   if (typeof dose === "number") return Math.min(1, shown.count / dose);

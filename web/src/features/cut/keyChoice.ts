@@ -1,4 +1,7 @@
-/** Which key does what at the bench: letters can be changed or switched off, and a pedal's key learned. */
+/**
+ * Which key does what at the bench: letters can be changed or switched off, and a pedal's key
+ * learned.
+ */
 
 export interface Action {
   readonly id: string;
@@ -88,6 +91,9 @@ export function withPedal(keys: KeyChoice, key: string): KeyChoice | string {
     ? ACTIONS.find((a) => keys.letters[a.id] === key.toLowerCase())
     : undefined;
   if (other)
-    return `${nameOf(key)} is the key for “${other.does}”; change that one, or switch letter keys off`;
+    return (
+      `${nameOf(key)} is the key for “${other.does}”; change that one, or switch letter keys ` +
+      "off"
+    );
   return { ...keys, pedal: key };
 }

@@ -71,7 +71,10 @@ export function acknowledged(known: Run, event: QueuedEvent, ack: Schemas["AckOu
 
 type State = Run["state"];
 
-/** Whether a state told in part begins behind what is known, so that something is missing in between. */
+/**
+ * Whether a state told in part begins behind what is known, so that something is missing in
+ * between.
+ */
 export const lacks = (known: Run, state: State): boolean =>
   state.checks_since > known.state.position;
 
@@ -88,7 +91,10 @@ function whole(known: Run, state: State): State {
   return { ...state, checks, checks_since: 0 };
 }
 
-/** An acknowledgement does not say why a check is planned; what was said before stands while the plan does. */
+/**
+ * An acknowledgement does not say why a check is planned; what was said before stands while the
+ * plan does.
+ */
 function withReasons(known: Run, state: Run["state"]): Run["state"] {
   const before = known.state.plan;
   return before && state.plan?.next_count === before.next_count
@@ -96,7 +102,10 @@ function withReasons(known: Run, state: Run["state"]): Run["state"] {
     : state;
 }
 
-/** The run with what was pushed: other devices' events, stages and plans of the server, card and pace. */
+/**
+ * The run with what was pushed: other devices' events, stages and plans of the server, card and
+ * pace.
+ */
 export function told(known: Run, news: Schemas["NewsOut"]): Run {
   if (known.state.position > news.state.position) return { ...known, pace: news.pace };
   const logged = new Set(known.log.map((e) => e.id));
@@ -230,7 +239,9 @@ function fromPlan(run: Run, count: number, unsent: number) {
   return { due, readingsWanted, confirming: confirmation_wanted, nextAt: plan?.next_count ?? null };
 }
 
-/** The server is away: the bench card says what to look at next, and when one more look is wanted. */
+/**
+ * The server is away: the bench card says what to look at next, and when one more look is wanted.
+ */
 function fromCard(run: Run, count: number, own: readonly QueuedEvent[]) {
   const { card } = run;
   const last = own.at(-1) as QueuedEvent;

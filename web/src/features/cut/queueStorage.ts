@@ -30,7 +30,10 @@ function store(): Promise<IDBPDatabase<BenchStore>> {
   return opened;
 }
 
-/** Events wait on this device's disk; the sequence number is given in the same transaction that keeps them. */
+/**
+ * Events wait on this device's disk; the sequence number is given in the same transaction that
+ * keeps them.
+ */
 export const queueStorage: QueueStorage = {
   async add(events: readonly NewEvent[]): Promise<QueuedEvent[]> {
     const db = await store();
@@ -79,7 +82,9 @@ export async function deviceName(): Promise<string> {
   return device.name;
 }
 
-/** Keep the run as last acknowledged, with its bench card, to go on from while the server is away. */
+/**
+ * Keep the run as last acknowledged, with its bench card, to go on from while the server is away.
+ */
 export async function keepRun(run: Run): Promise<void> {
   const db = await store();
   await db.put("runs", { ...run, log: run.log.slice(-EVENTS_KEPT) });

@@ -14,7 +14,10 @@ interface Hands {
   actions: Record<string, () => void>;
 }
 
-/** The bench's keys: they work wherever the focus is, so that a hand with a blade in it needs no pointer. */
+/**
+ * The bench's keys: they work wherever the focus is, so that a hand with a blade in it needs no
+ * pointer.
+ */
 export function useBenchKeys(hands: Hands): void {
   const current = useRef(hands);
   current.current = hands;

@@ -122,7 +122,10 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
     setWords("");
     setAsk(null);
   };
-  /** An instrument spoke: a stable reading is recorded by the device that holds the count, all else is only shown. */
+  /**
+   * An instrument spoke: a stable reading is recorded by the device that holds the count, all else
+   * is only shown.
+   */
   const heard = (news: InstrumentNews) => {
     if (!run || !shown?.holds || (news.run_id ?? null) !== (run.practice ? run.id : null)) return;
     if (news.what === "pedal" && !ended) cut();

@@ -7,7 +7,10 @@ import { day, plural } from "../../domain/format";
 import { Button } from "../../ui/Button";
 import { Failed, Waiting } from "../../ui/State";
 
-/** Who may use this bench besides this machine: a code and its picture to let a phone in, and who was. */
+/**
+ * Who may use this bench besides this machine: a code and its picture to let a phone in, and who
+ * was.
+ */
 export function Devices() {
   const pairing = useQuery({ ...pairingQuery, refetchInterval: 3000 });
   const code = useMutation({ mutationFn: () => body(api.POST("/api/pairing/code")) });

@@ -47,7 +47,8 @@ function FromTheShelf({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
             <button
               type="button"
               onClick={() => take.mutate(blade.id)}
-              className="flex min-h-11 w-full cursor-pointer items-center gap-3 border-b border-line text-left hover:bg-sheet"
+              className={`flex min-h-11 w-full cursor-pointer items-center gap-3 border-b
+                border-line text-left hover:bg-sheet`}
             >
               <Mark mark={blade.mark} />
               <b>{blade.code}</b>

@@ -2,7 +2,10 @@ import { useState } from "react";
 import { useChange } from "../../api/changes";
 import { api, body, type Schemas } from "../../api/client";
 
-/** What can hurt here, said once and calmly; read once, it is put away for this trial and can be brought back. */
+/**
+ * What can hurt here, said once and calmly; read once, it is put away for this trial and can be
+ * brought back.
+ */
 export function Cautions({ trial }: { trial: Schemas["TrialOut"] }) {
   const [open, setOpen] = useState(false);
   const put = useChange((seen: boolean) =>

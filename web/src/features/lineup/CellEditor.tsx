@@ -46,7 +46,8 @@ export function CellEditor({
     <button
       type="button"
       aria-label={`${blade.code}, ${variable.label}: ${cell.shown}, ${SAID[cell.state]}. Change it`}
-      className="flex min-h-16 w-full cursor-pointer flex-col justify-center px-3 text-left hover:underline hover:decoration-line hover:underline-offset-4"
+      className={`flex min-h-16 w-full cursor-pointer flex-col justify-center px-3 text-left
+        hover:underline hover:decoration-line hover:underline-offset-4`}
     >
       {cell.shown}
       {cell.value !== null && cell.standing && cell.standing !== "measured_here" ? (
@@ -74,7 +75,10 @@ export function CellEditor({
   );
 }
 
-/** Measures the fact behind a cell; what comes from the sharpening itself is changed where that is recorded. */
+/**
+ * Measures the fact behind a cell; what comes from the sharpening itself is changed where that is
+ * recorded.
+ */
 function Measure({
   lineUp,
   blade,

@@ -84,7 +84,9 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   );
 }
 
-/** What is taken as equal by word only, what is knowingly let go, and which references are missing. */
+/**
+ * What is taken as equal by word only, what is knowingly let go, and which references are missing.
+ */
 function Held({
   lineUp,
   onChange,

@@ -17,7 +17,9 @@ const ROLES: ReadonlyArray<readonly [Blade["role"], string]> = [
   ["high_reference", "the high reference"],
 ];
 
-/** The blade's code, claimed steel, how that is usually hardened, and what it is in the trial for. */
+/**
+ * The blade's code, claimed steel, how that is usually hardened, and what it is in the trial for.
+ */
 export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade }) {
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState({
@@ -57,7 +59,8 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
     <button
       type="button"
       aria-label={`${blade.code}, steel: ${blade.claimed_grade ?? "not named"}. Change it`}
-      className="flex min-h-16 w-full cursor-pointer flex-col justify-center px-2 text-left hover:underline hover:decoration-line hover:underline-offset-4"
+      className={`flex min-h-16 w-full cursor-pointer flex-col justify-center px-2 text-left
+        hover:underline hover:decoration-line hover:underline-offset-4`}
     >
       {blade.claimed_grade ?? <span className="text-ink-2">not named</span>}
       {blade.role ? (

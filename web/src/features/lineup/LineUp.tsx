@@ -54,7 +54,10 @@ export function LineUp() {
         open={starting !== null && data.blades.length > 0}
         onOpenChange={(o) => (o ? null : close())}
         title="Start a run"
-        note="One run uses up one sharpening. A practice run takes its readings from the virtual bench and stays out of every comparison."
+        note={
+          "One run uses up one sharpening. A practice run takes its readings from the virtual " +
+          "bench and stays out of every comparison."
+        }
       >
         <StartRun lineUp={data} bladeId={starting ?? ""} />
       </Sheet>

@@ -19,7 +19,10 @@ const ALWAYS = [
   "hardness_hrc",
 ];
 
-/** Columns that have something to say; the quiet ones fold into a line under the matrix until they are asked for. */
+/**
+ * Columns that have something to say; the quiet ones fold into a line under the matrix until they
+ * are asked for.
+ */
 function columns(lineUp: LineUpData, all: boolean) {
   const recorded = lineUp.variables.filter((v) => v.held && v.recorded);
   const speaks = (name: string) =>
@@ -30,7 +33,10 @@ function columns(lineUp: LineUpData, all: boolean) {
   };
 }
 
-/** Rows are blades, headed by their edge; columns are what is held equal; the factor's column is framed. */
+/**
+ * Rows are blades, headed by their edge; columns are what is held equal; the factor's column is
+ * framed.
+ */
 export function Matrix({
   lineUp,
   onStart,
@@ -61,7 +67,8 @@ export function Matrix({
             </th>
             <th
               scope="col"
-              className={`px-3 py-2 font-medium ${steelVaries ? "border-x-2 border-t-2 border-ink bg-sheet" : ""}`}
+              className={`px-3 py-2 font-medium
+                ${steelVaries ? "border-x-2 border-t-2 border-ink bg-sheet" : ""}`}
             >
               steel
               {steelVaries ? <b className="block text-ink">the factor</b> : null}
@@ -81,20 +88,23 @@ export function Matrix({
               <tr key={blade.id} className="border-b border-line">
                 <th
                   scope="row"
-                  className="py-1.5 pr-3 text-left font-normal bench:sticky bench:left-0 bench:z-[1] bench:bg-paper"
+                  className={`py-1.5 pr-3 text-left font-normal bench:sticky bench:left-0
+                    bench:z-[1] bench:bg-paper`}
                 >
                   <div className="flex items-center gap-3">
                     <Mark mark={blade.mark} size={26} />
                     <div className="w-24 shrink-0 leading-tight">
                       <Link
                         to={`/blades/${blade.id}`}
-                        className="block min-h-6 text-lead font-bold underline decoration-transparent underline-offset-4 hover:decoration-ink"
+                        className={`block min-h-6 text-lead font-bold underline
+                          decoration-transparent underline-offset-4 hover:decoration-ink`}
                       >
                         {blade.code}
                       </Link>
                       {live ? (
                         <Link
-                          className="cond block min-h-6 text-note font-semibold text-next underline underline-offset-2"
+                          className={`cond block min-h-6 text-note font-semibold text-next
+                            underline underline-offset-2`}
                           to={`/runs/${live.id}`}
                         >
                           at {live.count} on edge {live.edge}
@@ -103,7 +113,8 @@ export function Matrix({
                         <button
                           type="button"
                           onClick={() => onStart(blade.id)}
-                          className="cond block min-h-6 cursor-pointer text-left text-note text-ink-2 underline underline-offset-2"
+                          className={`cond block min-h-6 cursor-pointer text-left text-note
+                            text-ink-2 underline underline-offset-2`}
                         >
                           {cut.length
                             ? `${plural(cut.length, "edge")} cut, start another`
@@ -153,7 +164,8 @@ export function Matrix({
         {quiet.length || all ? (
           <button
             type="button"
-            className="cursor-pointer font-semibold text-ink underline decoration-line underline-offset-4 hover:decoration-ink"
+            className={`cursor-pointer font-semibold text-ink underline decoration-line
+              underline-offset-4 hover:decoration-ink`}
             onClick={() => setAll(!all)}
           >
             {all ? "Fold the quiet columns away" : "Show their columns"}

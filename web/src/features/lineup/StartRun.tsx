@@ -13,7 +13,10 @@ import { Tick } from "../../ui/Tick";
 import { Cautions } from "./Cautions";
 import { putRun } from "./changes";
 
-/** Choose the blade and its edge, and go to the bench. A cut edge is used up: the next run is on the next sharpening. */
+/**
+ * Choose the blade and its edge, and go to the bench. A cut edge is used up: the next run is on the
+ * next sharpening.
+ */
 export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bladeId: string }) {
   const navigate = useNavigate();
   const [runId] = useState(newId);
@@ -106,7 +109,8 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
         <>
           <p className="text-ink-2">
             {last
-              ? `Edge ${last.number} has been cut. This run is on edge ${last.number + 1}; what was measured on the old one does not hold for it.`
+              ? `Edge ${last.number} has been cut. This run is on edge ${last.number + 1}; ` +
+                "what was measured on the old one does not hold for it."
               : "This is the first edge of this blade here."}
           </p>
           <div className="grid grid-cols-2 gap-3">

@@ -11,7 +11,10 @@ import { patchTrial } from "./changes";
 
 type Patch = Schemas["TrialPatch"];
 
-/** How it is cut: limits, checks, edges a blade; and which of the two honest readings of hardness is taken. */
+/**
+ * How it is cut: limits, checks, edges a blade; and which of the two honest readings of hardness is
+ * taken.
+ */
 export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   const { trial } = lineUp;
   const fixed = lineUp.runs.some((r) => !r.practice);

@@ -11,7 +11,9 @@ import { patchTrial } from "./changes";
 type Variable = Schemas["VariableOut"];
 type Trial = Schemas["TrialOut"];
 
-/** The head of a column: what is held equal and how closely; explained and changed where it stands. */
+/**
+ * The head of a column: what is held equal and how closely; explained and changed where it stands.
+ */
 export function VariableHead({ trial, variable }: { trial: Trial; variable: Variable }) {
   const [open, setOpen] = useState(false);
   const isFactor = variable.factor === trial.factor && variable.kind !== "settled";
@@ -19,7 +21,8 @@ export function VariableHead({ trial, variable }: { trial: Trial; variable: Vari
   const trigger = (
     <button
       type="button"
-      className="cursor-pointer text-left underline decoration-transparent underline-offset-4 hover:decoration-line"
+      className={`cursor-pointer text-left underline decoration-transparent underline-offset-4
+        hover:decoration-line`}
       aria-label={`${variable.label}, ${isFactor ? "the factor" : variable.allowed}. Explain or change it`}
     >
       {variable.label}
@@ -31,7 +34,8 @@ export function VariableHead({ trial, variable }: { trial: Trial; variable: Vari
   return (
     <th
       scope="col"
-      className={`px-3 py-2 font-medium ${isFactor ? "border-x-2 border-t-2 border-ink bg-sheet" : ""}`}
+      className={`px-3 py-2 font-medium
+        ${isFactor ? "border-x-2 border-t-2 border-ink bg-sheet" : ""}`}
     >
       <Pop open={open} onOpenChange={setOpen} trigger={trigger}>
         <p className="font-semibold">{variable.label}</p>

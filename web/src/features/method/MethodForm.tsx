@@ -21,7 +21,10 @@ const STOPS: ReadonlyArray<readonly [StopKind, string]> = [
   ["tester", "the tester says so"],
 ];
 
-/** Everything a method says, in the order of the bench: what is cut, how it is looked at, what ends it. */
+/**
+ * Everything a method says, in the order of the bench: what is cut, how it is looked at, what ends
+ * it.
+ */
 export function MethodForm({ draft: d, onChange, at }: Props) {
   const set = (part: Partial<MethodDraft>) => onChange({ ...d, ...part });
   const text = (
@@ -422,7 +425,8 @@ function Rows<T extends object>({
       ) : null}
       <button
         type="button"
-        className="mt-1 min-h-11 cursor-pointer font-semibold underline decoration-line underline-offset-4"
+        className={`mt-1 min-h-11 cursor-pointer font-semibold underline decoration-line
+          underline-offset-4`}
         onClick={() => onChange([...rows, blank])}
       >
         {add}

@@ -155,7 +155,8 @@ function Takes({
               type="button"
               aria-pressed={on}
               onClick={() => onTake(m)}
-              className={`min-h-11 w-full cursor-pointer px-2 py-1.5 text-left ${on ? "bg-ink text-paper" : "hover:bg-sheet"}`}
+              className={`min-h-11 w-full cursor-pointer px-2 py-1.5 text-left
+                ${on ? "bg-ink text-paper" : "hover:bg-sheet"}`}
             >
               <b>{m.name}</b>
               <span className={`block text-note ${on ? "" : "text-ink-2"}`}>{m.ends_when}</span>

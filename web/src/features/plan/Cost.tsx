@@ -4,7 +4,9 @@ import { plural } from "../../domain/format";
 type Found = Schemas["TrialPlanOut"];
 const MEDIUM = { rope: "rope", board: "board", card: "card", mixed: "media" } as const;
 
-/** What the plan takes: medium, check material, hours, the hand, and money where prices are known. */
+/**
+ * What the plan takes: medium, check material, hours, the hand, and money where prices are known.
+ */
 export function Cost({ found }: { found: Found }) {
   const { cost, pace, method, needs } = found;
   const unit = method.count_unit ?? "cuts";
@@ -12,7 +14,8 @@ export function Cost({ found }: { found: Found }) {
     [
       "still to cut",
       plural(cost.runs, "run"),
-      `about ${Math.round(cost.cuts)} ${unit}, ${Math.round(cost.readings)} ${cost.tries ? "looks" : "readings"}`,
+      `about ${Math.round(cost.cuts)} ${unit}, ${Math.round(cost.readings)} ` +
+        `${cost.tries ? "looks" : "readings"}`,
     ],
   ];
   const of = (use: "medium" | "check") => needs.find((n) => n.use === use);
@@ -33,7 +36,9 @@ export function Cost({ found }: { found: Found }) {
   rows.push([
     "time",
     `${cost.hours.toFixed(1)} h`,
-    `${cost.sharpening_hours.toFixed(1)} h of it sharpening; ${pace.cut_s} s a cut, ${pace.reading_s} s a reading, ${found.pace_learned ? "as your own runs went" : "as is usual"}`,
+    `${cost.sharpening_hours.toFixed(1)} h of it sharpening; ${pace.cut_s} s a cut, ` +
+      `${pace.reading_s} s a reading, ` +
+      `${found.pace_learned ? "as your own runs went" : "as is usual"}`,
   ]);
   if (method.cut !== "stroke")
     rows.push(["for the hand", plural(cost.days, "day"), `at ${pace.cuts_a_day} cuts a day`]);

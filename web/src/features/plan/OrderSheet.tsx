@@ -1,7 +1,10 @@
 import type { Schemas } from "../../api/client";
 import { Mark } from "../../ui/Mark";
 
-/** The order of cutting, block by block, to work from at the bench; printed, it is all that is printed. */
+/**
+ * The order of cutting, block by block, to work from at the bench; printed, it is all that is
+ * printed.
+ */
 export function OrderSheet({ found, trial }: { found: Schemas["TrialPlanOut"]; trial: string }) {
   const blocks = [...new Set(found.order.map((p) => p.block))];
   const mark = (code: string) => found.blades.find((b) => b.code === code)?.mark ?? 0;
@@ -14,8 +17,10 @@ export function OrderSheet({ found, trial }: { found: Schemas["TrialPlanOut"]; t
       </h2>
       <p className="text-note text-ink-2">
         {found.plan.order_kind === "alternate"
-          ? "The blades of a block take turns, cut by cut, within one piece of board; the one that begins moves on."
-          : "Each blade once in every block; its place inside the block moves, so that a tiring hand and a changing lot weigh on all alike."}
+          ? "The blades of a block take turns, cut by cut, within one piece of board; the one " +
+            "that begins moves on."
+          : "Each blade once in every block; its place inside the block moves, so that a " +
+            "tiring hand and a changing lot weigh on all alike."}
         {found.plan.balance_zones ? " Heel, middle and tip are spread over the blades." : ""}
       </p>
       <ol className="mt-2">

@@ -199,7 +199,10 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
         , version {found.method.number}: a run {found.method.ends_when}. Checked{" "}
         {found.method.checked}.
       </p>
-      <div className="mt-4 grid gap-x-12 gap-y-7 print:hidden bench:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+      <div
+        className={`mt-4 grid gap-x-12 gap-y-7 print:hidden
+        bench:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]`}
+      >
         <section aria-label="What is planned" className="grid h-fit grid-cols-2 gap-3">
           <Field label="Edges a blade" {...field("edges", "edges_per_blade")} />
           <Field label="Difference wanted" unit="%" {...field("wanted", "wanted_percent")} />
@@ -306,7 +309,8 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
           </div>
           <p className="mt-1 text-note text-ink-2">
             {found.repeats_learned
-              ? `Edge-to-edge spread learned from ${plural(found.repeats_learned, "repeat")} of yours, on top of common practice.`
+              ? `Edge-to-edge spread learned from ${plural(found.repeats_learned, "repeat")} ` +
+                "of yours, on top of common practice."
               : "Edge-to-edge spread by common practice: about 4 %, 1.5 to 12 %."}
           </p>
           <Schedules schedules={found.schedules} method={found.method} trialId={trialId} />
@@ -346,7 +350,8 @@ function says(found: Found): string {
   if (found.shows_percent === null)
     return found.blades.length < 2
       ? "Add a second blade, and the plan says what it can show."
-      : "Effort is felt, on a scale without ratios: this plan ranks the blades, and promises no smallest difference.";
+      : "Effort is felt, on a scale without ratios: this plan ranks the blades, and promises " +
+          "no smallest difference.";
   const wanted = found.plan.wanted_percent ?? 20;
   const need =
     found.edges_for_wanted === null
@@ -354,5 +359,8 @@ function says(found: Found): string {
       : found.edges_for_wanted <= edges
         ? `That is enough for the ${wanted} % wanted.`
         : `For the ${wanted} % wanted it takes ${found.edges_for_wanted}.`;
-  return `${plural(edges, "edge")} a blade can show a difference of ${Math.round(found.shows_percent)} %. ${need}`;
+  return (
+    `${plural(edges, "edge")} a blade can show a difference of ` +
+    `${Math.round(found.shows_percent)} %. ${need}`
+  );
 }

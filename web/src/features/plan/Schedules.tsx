@@ -6,7 +6,10 @@ import { honest } from "../../domain/format";
 type Method = Schemas["MethodOut"];
 type Ahead = Schemas["ScheduleAheadOut"];
 
-/** What each check schedule would use and reach on a middling blade of this trial, side by side; one press takes it. */
+/**
+ * What each check schedule would use and reach on a middling blade of this trial, side by side; one
+ * press takes it.
+ */
 export function Schedules({
   schedules,
   method,
@@ -51,7 +54,8 @@ export function Schedules({
                     type="button"
                     disabled={take.isPending}
                     onClick={() => take.mutate(s)}
-                    className="min-h-9 cursor-pointer text-left underline decoration-line underline-offset-4 hover:decoration-ink"
+                    className={`min-h-9 cursor-pointer text-left underline decoration-line
+                      underline-offset-4 hover:decoration-ink`}
                   >
                     {s.name}
                   </button>
@@ -75,7 +79,8 @@ export function Schedules({
       <p className="mt-1 text-note text-ink-2">
         {asked === "readings"
           ? "By simulation on the virtual bench; an expectation, no promise. Press one to take it."
-          : "A look that passes or fails leaves a bracket as wide as the gap between checks. Press one to take it."}
+          : "A look that passes or fails leaves a bracket as wide as the gap between checks. " +
+            "Press one to take it."}
       </p>
     </section>
   );

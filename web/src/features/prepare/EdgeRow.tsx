@@ -88,7 +88,8 @@ export function EdgeRow({
         <button
           type="button"
           onClick={onOpen}
-          className="min-h-11 cursor-pointer whitespace-nowrap font-semibold underline decoration-line underline-offset-4 hover:decoration-ink"
+          className={`min-h-11 cursor-pointer whitespace-nowrap font-semibold underline
+            decoration-line underline-offset-4 hover:decoration-ink`}
         >
           Steps and zones
         </button>
@@ -98,7 +99,8 @@ export function EdgeRow({
 }
 
 const INPUT =
-  "min-h-11 w-full min-w-20 rounded-edge border border-line bg-sheet px-2 aria-invalid:border-rust aria-invalid:bg-rust-soft";
+  "min-h-11 w-full min-w-20 rounded-edge border border-line bg-sheet px-2 " +
+  "aria-invalid:border-rust aria-invalid:bg-rust-soft";
 
 const UNTOUCHED = { text: null };
 

@@ -48,7 +48,8 @@ export function Prepare() {
           ? `No edge waits to be cut: ${plural(bare.length, "blade")} to sharpen.`
           : bare.length === 0
             ? `All ${ready.length} blades have an edge that waits to be cut.`
-            : `${plural(ready.length, "edge")} ${ready.length === 1 ? "waits" : "wait"} to be cut; ${plural(bare.length, "blade")} still to sharpen.`}
+            : `${plural(ready.length, "edge")} ${ready.length === 1 ? "waits" : "wait"} to be ` +
+              `cut; ${plural(bare.length, "blade")} still to sharpen.`}
       </h1>
       <p className="mt-1 text-ink-2">
         Same steps, same strokes on all; {trial.settled_rule}. What was measured on the last edge
@@ -68,7 +69,10 @@ export function Prepare() {
           <div className="overflow-x-auto">
             <table className="mt-2 w-full border-collapse">
               <thead>
-                <tr className="border-b-[1.5px] border-ink text-left align-bottom text-note text-ink-2">
+                <tr
+                  className={`border-b-[1.5px] border-ink text-left align-bottom text-note
+                  text-ink-2`}
+                >
                   {[
                     "blade",
                     "edge",

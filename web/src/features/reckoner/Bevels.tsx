@@ -20,7 +20,9 @@ const WANTED = [
 ] as const;
 type Wanted = (typeof WANTED)[number][0];
 
-/** Thickness, angle and bevel width: any two give the third, with the cross-section drawn to scale. */
+/**
+ * Thickness, angle and bevel width: any two give the third, with the cross-section drawn to scale.
+ */
 export function Bevels() {
   const { ref, width } = useWidth<HTMLDivElement>(460);
   const [wanted, setWanted] = useState<Wanted>("width");
@@ -113,7 +115,9 @@ export function Bevels() {
               {data.included_deg.toFixed(1)}° included, {data.whole.height_mm.toFixed(3)} mm high,{" "}
               {data.whole.thickness_mm.toFixed(3)} mm is {data.thickness_thou.toFixed(1)} thou
               {data.micro
-                ? `; with the micro-bevel the edge bevel keeps ${data.main.face_width_mm.toFixed(3)} mm and the edge cuts at ${data.cutting_included_deg.toFixed(1)}° included`
+                ? "; with the micro-bevel the edge bevel keeps " +
+                  `${data.main.face_width_mm.toFixed(3)} mm and the edge cuts at ` +
+                  `${data.cutting_included_deg.toFixed(1)}° included`
                 : ""}
               .
             </p>

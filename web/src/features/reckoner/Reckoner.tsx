@@ -11,7 +11,9 @@ const PLACES = [
   ["hardness", "Hardness"],
 ] as const;
 
-/** The small calculations of the bench, each with its formula, where it holds, and where it is from. */
+/**
+ * The small calculations of the bench, each with its formula, where it holds, and where it is from.
+ */
 export function Reckoner() {
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
@@ -22,7 +24,8 @@ export function Reckoner() {
             <a
               key={place}
               href={`#${place}`}
-              className="flex min-h-11 items-center font-semibold underline decoration-line underline-offset-4 hover:decoration-ink"
+              className={`flex min-h-11 items-center font-semibold underline decoration-line
+                underline-offset-4 hover:decoration-ink`}
             >
               {name}
             </a>

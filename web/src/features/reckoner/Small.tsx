@@ -198,7 +198,8 @@ export function Exposure() {
           number(read.cuts) &&
           number(read.edge) &&
           number(read.reference)
-            ? `; ${read.cuts} cuts on ${read.edge} mm are worth ${honest(data.cuts_at_reference)} on ${read.reference} mm`
+            ? `; ${read.cuts} cuts on ${read.edge} mm are worth ` +
+              `${honest(data.cuts_at_reference)} on ${read.reference} mm`
             : ""}
           .
         </p>

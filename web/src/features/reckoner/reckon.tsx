@@ -6,7 +6,10 @@ import { useDraft } from "../../ui/useDraft";
 
 type Request<T> = Parameters<typeof body<T>>[0];
 
-/** What is typed into a calculation, kept over a reload; numbers as read, undefined where they cannot be. */
+/**
+ * What is typed into a calculation, kept over a reload; numbers as read, undefined where they
+ * cannot be.
+ */
 export function useFigures<K extends string>(name: string, initial: Record<K, string>) {
   const [typed, setTyped] = useDraft(`reckoner:${name}`, initial);
   const read = Object.fromEntries(

@@ -19,7 +19,10 @@ import { Facts } from "./Facts";
 import { Photos } from "./Photos";
 import { PutAway } from "./PutAway";
 
-/** All that is known of one blade: its edge, its facts with their standing, its sharpenings, runs and pictures. */
+/**
+ * All that is known of one blade: its edge, its facts with their standing, its sharpenings, runs
+ * and pictures.
+ */
 export function BladePage() {
   const { bladeId = "" } = useParams();
   const page = useQuery(bladeQuery(bladeId));

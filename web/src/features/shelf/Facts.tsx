@@ -5,7 +5,10 @@ import { MeasureForm } from "../../parts/MeasureForm";
 import { standingWords } from "../../parts/standings";
 import { Pop } from "../../ui/Pop";
 
-/** The measurable facts of a blade: the value in use, how it is known, and every other value behind it. */
+/**
+ * The measurable facts of a blade: the value in use, how it is known, and every other value behind
+ * it.
+ */
 export function Facts({
   page,
   quantities,
@@ -64,7 +67,8 @@ function Fact({
             <button
               type="button"
               aria-label={`Measure ${quantity.label}`}
-              className={`min-h-11 cursor-pointer text-left underline decoration-line underline-offset-4 hover:decoration-ink ${inUse ? "font-semibold" : "text-ink-2"}`}
+              className={`min-h-11 cursor-pointer text-left underline decoration-line
+                underline-offset-4 hover:decoration-ink ${inUse ? "font-semibold" : "text-ink-2"}`}
             >
               {factWords(inUse, quantity)}
             </button>
@@ -87,7 +91,8 @@ function Fact({
         <span className="block">
           {inUse ? standingWords(inUse.standing) : ""}
           {inUse?.hardness
-            ? `, ${inUse.hardness.used.length} readings, ${inUse.hardness.low_hrc.toFixed(1)} to ${inUse.hardness.high_hrc.toFixed(1)}`
+            ? `, ${inUse.hardness.used.length} readings, ${inUse.hardness.low_hrc.toFixed(1)} ` +
+              `to ${inUse.hardness.high_hrc.toFixed(1)}`
             : ""}
           {own.length > 1 ? `; ${own.length} values kept` : ""}
         </span>

@@ -85,7 +85,10 @@ function WaitingShots() {
   );
 }
 
-/** What readings, pictures and taps come from: where it is plugged in, whether it is there, and how true it reads. */
+/**
+ * What readings, pictures and taps come from: where it is plugged in, whether it is there, and how
+ * true it reads.
+ */
 export function Instruments() {
   const instruments = useQuery(instrumentsQuery);
   const queries = useQueryClient();
@@ -153,7 +156,8 @@ function Row({ instrument, news }: { instrument: Instrument; news: News | undefi
         <span className="text-ink-2">{kind.name}</span>
         <span
           role="status"
-          className={`font-semibold ${!instrument.in_use ? "text-ink-2" : is_there ? "text-next" : "text-rust"}`}
+          className={`font-semibold
+            ${!instrument.in_use ? "text-ink-2" : is_there ? "text-next" : "text-rust"}`}
         >
           {!instrument.in_use ? "unplugged" : is_there ? "there" : "not found"}
         </span>
@@ -184,7 +188,8 @@ function Row({ instrument, news }: { instrument: Instrument; news: News | undefi
           <div>
             <ReferenceTrail title={`${instrument.name} on its reference`} means={means} />
             <p
-              className={`mt-1 max-w-80 text-note ${drift?.warns ? "font-semibold text-rust" : "text-ink-2"}`}
+              className={`mt-1 max-w-80 text-note
+                ${drift?.warns ? "font-semibold text-rust" : "text-ink-2"}`}
             >
               {last
                 ? `Checked ${day(last.made_utc)}${last.reference ? ` on ${last.reference}` : ""}; `

@@ -11,7 +11,10 @@ import { Mark } from "../../ui/Mark";
 import { Failed, Waiting } from "../../ui/State";
 import { heatWords, loanWords } from "./AboutBlade";
 
-/** A blade's passport: its facts with their standings and its edge history, on a page to print and send along. */
+/**
+ * A blade's passport: its facts with their standings and its edge history, on a page to print and
+ * send along.
+ */
 export function Passport() {
   const { bladeId = "" } = useParams();
   const page = useQuery(bladeQuery(bladeId));

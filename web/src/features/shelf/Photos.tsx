@@ -60,7 +60,10 @@ export function Photos({
             className="min-h-11 rounded-edge border-[1.5px] border-line bg-sheet px-3"
           />
         </label>
-        <label className="flex min-h-11 cursor-pointer items-center rounded-edge border-[1.5px] border-ink px-4 font-semibold focus-within:outline-3 focus-within:outline-next">
+        <label
+          className={`flex min-h-11 cursor-pointer items-center rounded-edge border-[1.5px]
+          border-ink px-4 font-semibold focus-within:outline-3 focus-within:outline-next`}
+        >
           Add a picture
           <input
             type="file"

@@ -5,7 +5,10 @@ import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { useUndo } from "../../ui/Undo";
 
-/** A blade with runs is archived, which can be undone; one without may be taken off the shelf for good. */
+/**
+ * A blade with runs is archived, which can be undone; one without may be taken off the shelf for
+ * good.
+ */
 export function PutAway({ blade, runs }: { blade: Schemas["BladeOut"]; runs: number }) {
   const navigate = useNavigate();
   const [sure, setSure] = useState(false);

@@ -23,7 +23,10 @@ import { NewBlade } from "./NewBlade";
 const PARTS = ["blades", "lots", "recipes", "abrasives", "grades", "instruments"] as const;
 type Part = (typeof PARTS)[number];
 
-/** What stands on the shelf: blades first, then what they are sharpened with and how their grades are hardened. */
+/**
+ * What stands on the shelf: blades first, then what they are sharpened with and how their grades
+ * are hardened.
+ */
 export function Shelf() {
   const shelf = useQuery(shelfQuery);
   const quantities = useQuery(quantitiesQuery);
@@ -68,7 +71,8 @@ export function Shelf() {
             key={name}
             to={name === "blades" ? "/shelf" : `/shelf?part=${name}`}
             aria-current={name === part ? "page" : undefined}
-            className={`min-h-11 px-5 pt-2.5 font-semibold ${name === part ? "bg-ink text-paper" : "hover:bg-sheet"}`}
+            className={`min-h-11 px-5 pt-2.5 font-semibold
+              ${name === part ? "bg-ink text-paper" : "hover:bg-sheet"}`}
           >
             {name[0]?.toUpperCase()}
             {name.slice(1)}
@@ -152,7 +156,8 @@ function BladeList({
         <li key={blade.id} className="border-b border-line">
           <Link
             to={`/blades/${blade.id}`}
-            className="grid grid-cols-[2rem_1fr] items-center gap-x-4 py-2 hover:bg-sheet bench:grid-cols-[2rem_9rem_1fr_17rem]"
+            className={`grid grid-cols-[2rem_1fr] items-center gap-x-4 py-2 hover:bg-sheet
+              bench:grid-cols-[2rem_9rem_1fr_17rem]`}
           >
             <Mark mark={blade.mark} size={26} />
             <span className="leading-tight">
@@ -203,7 +208,8 @@ function Recipes({ recipes }: { recipes: Schemas["RecipeBody"][] }) {
             {r.name}
             <button
               type="button"
-              className="cursor-pointer text-note font-semibold underline decoration-line underline-offset-4"
+              className={`cursor-pointer text-note font-semibold underline decoration-line
+                underline-offset-4`}
               onClick={() => setSearch({ part: "recipes", recipe: r.id })}
             >
               change

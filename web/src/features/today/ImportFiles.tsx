@@ -9,7 +9,10 @@ import { Button, buttonLook } from "../../ui/Button";
 
 const ASKED_EVERY_MS = 250;
 
-/** Files in: all or nothing, with the first faults by line and column, and how many there are in all. */
+/**
+ * Files in: all or nothing, with the first faults by line and column, and how many there are in
+ * all.
+ */
 export function ImportFiles() {
   const queries = useQueryClient();
   const [files, setFiles] = useState<File[]>([]);
@@ -34,7 +37,9 @@ export function ImportFiles() {
           accept=".csv,text/csv"
           onChange={(e) => setFiles([...(e.target.files ?? [])])}
           aria-invalid={Boolean(tooLarge)}
-          className="min-h-11 rounded-edge border-[1.5px] border-line bg-sheet p-2 file:mr-3 file:min-h-8 file:cursor-pointer file:rounded-edge file:border file:border-ink file:px-3 file:font-semibold"
+          className={`min-h-11 rounded-edge border-[1.5px] border-line bg-sheet p-2 file:mr-3
+            file:min-h-8 file:cursor-pointer file:rounded-edge file:border file:border-ink
+            file:px-3 file:font-semibold`}
         />
         {tooLarge ? (
           <span role="alert" className="font-medium text-rust">

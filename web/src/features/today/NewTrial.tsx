@@ -34,7 +34,10 @@ interface BladeLine {
 
 const blank = (): BladeLine => ({ id: newId(), edgeId: newId(), code: "", grade: "", edge: "" });
 
-/** Name the question and the blades: the shortest way from nothing to a line-up. A code of the shelf is that blade. */
+/**
+ * Name the question and the blades: the shortest way from nothing to a line-up. A code of the shelf
+ * is that blade.
+ */
 export function NewTrial() {
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -219,7 +222,10 @@ export function NewTrial() {
         label="Which edges count?"
         value={typed.counting}
         onPick={(picked) => setTyped({ ...typed, counting: picked as typeof typed.counting })}
-        hint="Fixed before the first cut. The first edges of a blade lie on tired steel and read low."
+        hint={
+          "Fixed before the first cut. The first edges of a blade lie on tired steel and read " +
+          "low."
+        }
       >
         <Option value="edge_number">from the third sharpening since new or damage</Option>
         <Option value="steel_removed">once half a millimetre of steel is gone</Option>

@@ -75,7 +75,10 @@ export function Today() {
         open={asked === "import"}
         onOpenChange={(o) => ask(o ? "import" : null)}
         title="Import files"
-        note="A *.series.csv file with the runs, blades and edges files beside it, or blades and edges files alone onto the shelf."
+        note={
+          "A *.series.csv file with the runs, blades and edges files beside it, or blades and " +
+          "edges files alone onto the shelf."
+        }
       >
         <ImportFiles />
       </Sheet>
@@ -98,7 +101,8 @@ function Waits({ due }: { due: Schemas["DueOut"][] }) {
                   ? `/blades/${d.blade_id}`
                   : `/shelf?part=${d.kind === "shots" ? "instruments" : "lots"}`
             }
-            className={`flex min-h-9 items-center gap-2 underline decoration-line underline-offset-4 hover:decoration-ink ${d.overdue ? "font-bold text-rust" : ""}`}
+            className={`flex min-h-9 items-center gap-2 underline decoration-line
+              underline-offset-4 hover:decoration-ink ${d.overdue ? "font-bold text-rust" : ""}`}
           >
             {d.mark === null ? null : <Mark mark={d.mark} size={16} />}
             {unbroken(d.says)}
@@ -166,7 +170,8 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
           {blades.map((blade) => (
             <li
               key={blade.id}
-              className="grid grid-cols-[26px_minmax(0,84px)_minmax(0,1fr)] items-center gap-x-2 border-b border-line py-1.5"
+              className={`grid grid-cols-[26px_minmax(0,84px)_minmax(0,1fr)] items-center gap-x-2
+                border-b border-line py-1.5`}
             >
               <Mark mark={blade.mark} />
               <div className="leading-tight">

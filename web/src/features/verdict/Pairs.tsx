@@ -28,7 +28,9 @@ export function Pairs({ data, highlighted, onHighlight }: Props) {
         {pairs.map((c) => (
           <li
             key={`${c.a}-${c.b}`}
-            className={`grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-1 border-b border-line py-3 bench:grid-cols-[150px_1fr_minmax(0,360px)] ${highlighted === c.a || highlighted === c.b ? "bg-sheet" : ""}`}
+            className={`grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-1 border-b border-line py-3
+              bench:grid-cols-[150px_1fr_minmax(0,360px)]
+              ${highlighted === c.a || highlighted === c.b ? "bg-sheet" : ""}`}
             onPointerEnter={() => onHighlight(c.b)}
             onPointerLeave={() => onHighlight(null)}
           >
@@ -44,7 +46,9 @@ export function Pairs({ data, highlighted, onHighlight }: Props) {
               {c.reasons.map((r) => `${r}. `)}
               Speaks of {c.scope}.
               {c.edges_to_settle
-                ? ` About ${c.edges_to_settle >= 100 ? "100 or more" : plural(c.edges_to_settle, "more edge")} a blade would settle it.`
+                ? " About " +
+                  `${c.edges_to_settle >= 100 ? "100 or more" : plural(c.edges_to_settle, "more edge")} ` +
+                  "a blade would settle it."
                 : ""}
             </p>
           </li>

@@ -5,7 +5,10 @@ import { Mark } from "../../ui/Mark";
 type Kept = Schemas["UpkeepOut"];
 const percent = (share: number) => `${Math.round(100 * share)} %`;
 
-/** What a blade asks for after the cutting: does the strop, or the same light sharpening, still bring it back. */
+/**
+ * What a blade asks for after the cutting: does the strop, or the same light sharpening, still
+ * bring it back.
+ */
 export function Upkeep({ upkeep, unit }: { upkeep: readonly Kept[]; unit: string }) {
   if (upkeep.length === 0) return null;
   return (

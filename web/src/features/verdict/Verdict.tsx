@@ -85,10 +85,16 @@ export function Verdict() {
           {table ? (
             <RunTable data={data} highlighted={highlighted} onHighlight={setHighlighted} />
           ) : (
-            <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-8 bench:grid-cols-[minmax(0,1fr)_minmax(0,400px)]">
+            <div
+              className={`mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-8
+              bench:grid-cols-[minmax(0,1fr)_minmax(0,400px)]`}
+            >
               <div ref={chart.ref} className={`min-w-0 ${hasReadings ? "" : "hidden"}`}>
                 <DecayChart
-                  title={`Sharpness of ${data.blades.map((b) => b.code).join(", ")} over ${unit}; the table view holds every number`}
+                  title={
+                    `Sharpness of ${data.blades.map((b) => b.code).join(", ")} over ${unit}; ` +
+                    "the table view holds every number"
+                  }
                   runs={chartRuns(data)}
                   limits={limits}
                   unit={`${unit}${data.trial.medium ? ` through ${data.trial.medium}` : ""}`}
