@@ -64,6 +64,10 @@ def bevel(
 
     Raises OutOfRangeError unless exactly two are given, each is possible, and the face is wider
     than half t.
+
+    References
+    ----------
+    [1] Plane trigonometry, as in any textbook.
     """
     given = [value is not None for value in (thickness_mm, side_angle_deg, face_width_mm)]
     if sum(given) != 2:

@@ -63,8 +63,13 @@ def summarise(
 
     `after_change`: the anvil or indenter was changed before, so the first two are dropped. The
     block corrects by nominal minus the mean read on it. Spacing is centre to centre, `from_edge_mm`
-    centre to edge (mm). Rules after ASTM E18 and ISO 6508-1, from memory. Raises OutOfRangeError
+    centre to edge (mm). Rules after [1] and [2]. Raises OutOfRangeError
     without readings or with one that cannot be.
+
+    References
+    ----------
+    [1] ASTM E18, Rockwell hardness of metallic materials; from memory.
+    [2] ISO 6508-1, Rockwell hardness test; from memory.
     """
     for reading in (*readings_hrc, *block_readings_hrc):
         check_value(QUANTITIES["hardness_hrc"], reading)
@@ -140,7 +145,11 @@ def _place_warnings(
 
 def indent_depth_mm(hrc: float) -> float:
     """Lasting depth of a Rockwell C indent, mm: 0.002 × (100 − HRC), the definition of the scale
-    (ISO 6508-1).
+    [1].
+
+    References
+    ----------
+    [1] ISO 6508-1, Rockwell hardness test; from memory.
     """
     return 0.002 * (100.0 - hrc)
 
@@ -160,10 +169,14 @@ def indent_diameter_mm(hrc: float) -> float:
 
 
 def hv_from_hrc(hrc: float) -> float:
-    """Vickers from Rockwell C for non-austenitic steels: linear between entries of ASTM E140 (from
-    memory).
+    """Vickers from Rockwell C for non-austenitic steels: linear between entries of
+    the table [1].
 
     OutOfRangeError outside the table.
+
+    References
+    ----------
+    [1] ASTM E140, hardness conversion tables; from memory.
     """
     return _between(hrc, HRC_HV, "hardness", "HRC", "hrc")
 

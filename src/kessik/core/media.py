@@ -47,6 +47,10 @@ def cuts_at_reference_length(
 ) -> float:
     """Cuts that would have cost each millimetre of a reference length as much: n L_ref / L, lengths
     in mm.
+
+    References
+    ----------
+    [1] Common practice, no source: each millimetre of edge is worn by its share of the cut.
     """
     _positive(edge_length_used_mm, "edge_length_used_mm", "edge length used")
     return (

@@ -33,7 +33,11 @@ def drift(checks: Sequence[Sequence[float]]) -> Drift | None:
 
     The base stays fixed, so that a slow drift cannot drag it along. It warns where the interval,
     from the spread of the base from day to day, excludes no change, and the change is 3 % at least:
-    after control charts (ISO 7870-2, from memory); the 3 % are common practice, no source.
+    after control charts [1]; the 3 % are common practice, no source.
+
+    References
+    ----------
+    [1] ISO 7870-2, control charts: Shewhart charts; from memory.
     """
     means = [
         float(np.mean(np.log(readings)))

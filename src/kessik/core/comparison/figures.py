@@ -51,7 +51,11 @@ KINDS: Mapping[str, FigureKind] = {
 
 def run_figures(run: RunSeries, method: Method) -> dict[str, float]:
     """The figures of one run, by name; the initial depth is the sum of three cycles, retention of
-    all (ISO 8442-5).
+    all [1].
+
+    References
+    ----------
+    [1] ISO 8442-5, cutlery: sharpness and edge retention test; from memory.
     """
     return {**_dose_figures(run, method), **_depth_figures(run), **_effort_figures(run)}
 

@@ -88,7 +88,12 @@ def spread_prior() -> Floats:
 
 
 def solve(blades: Sequence[BladeEdges]) -> LifePosterior:
-    """Posterior of every blade's life on a common grid; each blade needs at least one edge."""
+    """Posterior of every blade's life on a common grid; each blade needs at least one edge.
+
+    References
+    ----------
+    [1] A. Gelman et al., Bayesian Data Analysis, chapter 5: hierarchical models; from memory.
+    """
     grid = _common_grid(blades)
     solved = tuple(_blade_posterior(blade, grid) for blade in blades)
     log_evidence = np.log(spread_prior()) + sum(

@@ -37,8 +37,11 @@ class Ratio:
 
 @lru_cache(maxsize=64)
 def pair_level(blades: int, level: float = 0.95) -> float:
-    """Confidence each pair needs so that all pairs hold together (range of normal means; Tukey's
-    method).
+    """Confidence each pair needs so that all pairs hold together (range of normal means [1]).
+
+    References
+    ----------
+    [1] J. W. Tukey, The problem of multiple comparisons, 1953; from memory.
     """
     if blades <= 2:
         return level

@@ -41,12 +41,16 @@ def order_of(
     """The runs of a plan in their order; `permutation` draws one of so many things, from a seed
     that is kept.
 
-    A Latin square moves every blade through every place once in as many blocks as there are blades;
+    A Latin square [1] moves every blade through every place once in as many blocks as there are blades;
     ABBA turns each second block about (two blades only); a shuffle draws each block anew;
     alternating, the blades of a block take turns within one piece of board, and the one that begins
     moves on. With `thirds` heel, middle and tip are balanced: each blade has each once in any three
     blocks, and a block spreads them over its blades. Raises OutOfRangeError for ABBA of other than
     two blades, and where there is nothing to order.
+
+    References
+    ----------
+    [1] R. A. Fisher, The Design of Experiments, 1935: Latin squares; from memory.
     """
     if not blades or edges_per_blade < 1:
         raise OutOfRangeError(

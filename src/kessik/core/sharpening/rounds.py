@@ -57,7 +57,11 @@ def still_restoring(rounds: Sequence[Round]) -> Restoring:
     Not restoring: life falls, or start readings or strokes rise, with an interval wholly on that
     side. Restoring: no trend does, and life is known not to fall by 10 % a round. The round since
     which it no longer does splits the rounds into two levels with the least squared error.
-    Student's t on a least-squares line, as in any textbook.
+    Student's t on a least-squares line [1].
+
+    References
+    ----------
+    [1] NIST/SEMATECH e-Handbook of Statistical Methods, 4.1.4.1: linear least squares.
     """
     found = [
         trend

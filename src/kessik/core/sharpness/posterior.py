@@ -70,6 +70,11 @@ def edge_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
     where it matters.
 
     `limit_gf` in gf; lives in the unit of the counts. Needs one reading at a count above zero.
+
+    References
+    ----------
+    [1] A. Gelman et al., Bayesian Data Analysis, chapters 10 and 17: grids, Student t errors;
+    from memory.
     """
     starts, start_prior = _start_nodes(readings)
     coarse = _coarse_lives(readings, limit_gf)

@@ -75,6 +75,10 @@ FORMS: dict[str, Form] = {
 def curve_constants(form: str, counts: Floats, force_gf: Floats) -> Constants:
     """Constants of a registered form for one run; OutOfRangeError where readings are too few for
     it.
+
+    References
+    ----------
+    [1] NIST/SEMATECH e-Handbook of Statistical Methods, 4.1.4.2: nonlinear least squares.
     """
     chosen = FORMS[form]
     if counts.size <= len(chosen.parameters):
