@@ -16,6 +16,7 @@ help: ## list the targets
 	test -x $(BIN)/uv || $(BIN)/python -m pip install --quiet --disable-pip-version-check uv
 	$(BIN)/uv pip sync --quiet --compile-bytecode --require-hashes requirements.lock --python $(BIN)/python
 	$(BIN)/uv pip install --quiet --python $(BIN)/python --no-deps --no-build-isolation -e .
+	$(BIN)/python -m compileall -q src/kessik
 	@touch $@
 
 .stamps/web: web/package.json web/pnpm-lock.yaml

@@ -41,7 +41,8 @@ def order_of(
     """The runs of a plan in their order; `permutation` draws one of so many things, from a seed
     that is kept.
 
-    A Latin square [1] moves every blade through every place once in as many blocks as there are blades;
+    A Latin square [1] moves every blade through every place once in as many blocks as there are
+    blades;
     ABBA turns each second block about (two blades only); a shuffle draws each block anew;
     alternating, the blades of a block take turns within one piece of board, and the one that begins
     moves on. With `thirds` heel, middle and tip are balanced: each blade has each once in any three
