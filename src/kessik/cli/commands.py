@@ -1,5 +1,6 @@
 """The commands by name: listing them loads none, and asking for one loads what it needs."""
 
+import gc
 from importlib import import_module
 
 import typer
@@ -62,7 +63,10 @@ class CommandsAsAsked(TyperGroup):
 
 def loaded(name: str) -> TyperCommand:
     """The command itself, with its module."""
+    gc.disable()  # nothing that is loaded becomes garbage, and looking for it costs a tenth
     module = import_module(f"kessik.cli.{COMMANDS[name][0]}")
+    gc.freeze()
+    gc.enable()
     group = typer.main.get_command(module.app)
     assert isinstance(group, TyperGroup)
     command = group.commands[name]
