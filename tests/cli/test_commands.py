@@ -134,7 +134,7 @@ def test_analyse_prints_the_documented_json(folder):
 def test_without_a_json_switch_people_can_read_it(folder):
     answer = call("analyse", folder / "a.series.csv")
     assert answer.exit_code == 0
-    assert "Only A has been cut so far" in answer.stdout
+    assert "A alone, to dull:" in answer.stdout
     assert "cuts" in answer.stdout
 
 

@@ -12,7 +12,8 @@ from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import Check, RunSeries
 from kessik.core.words.matching import open_lines
 from kessik.core.words.notes import note_words
-from kessik.core.words.verdict import comparison_words, headline, reason_words, standing_words
+from kessik.core.words.pairs import pair_words, reason_words
+from kessik.core.words.verdict import headline, standing_words
 from tests.conftest import series
 
 RULE = MatchingRule()
@@ -62,7 +63,7 @@ def test_a_longer_blade_is_called_longer_with_both_bases():
     assert found.low < 1.5 < found.high
     assert found.scope == "the steel"
     assert found.pending == ()
-    words = comparison_words(found)
+    words = pair_words(found)
     assert "B outlasts A by" in words
     assert "A falls short of B by" in words
 
@@ -70,7 +71,7 @@ def test_a_longer_blade_is_called_longer_with_both_bases():
 def test_the_shorter_blade_is_told_from_the_longer_ones_side():
     found = dull(trial({"A": 30, "B": 20}, MATCHED))["A", "B"]
     assert found.verdict == "shorter"
-    assert comparison_words(found).startswith("A outlasts B by")
+    assert pair_words(found).startswith("A outlasts B by")
 
 
 def test_confounded_comes_before_everything_and_keeps_its_numbers():
@@ -212,4 +213,7 @@ def test_edges_that_contradict_each_other_give_a_wide_answer_and_no_breakdown():
     analysis = analyse(runs, MATCHED, RULE, Method())
     found = analysis.blades[0].lives["dull"].found
     assert np.log(found.high / found.low) > 1.0, "against about 0.2 for edges that agree"
-    assert any("A's edges differ by about" in note_words(note) for note in analysis.notes)
+    assert any(
+        "A's edges 1 and 2 contradict each other; a third edge" in note_words(note)
+        for note in analysis.notes
+    )

@@ -96,7 +96,7 @@ def test_blades_separate_where_a_step_of_effort_lies_between_them_and_no_repeat_
 def test_the_answer_names_who_ends_duller_with_its_base_and_is_careful_with_one_reading():
     runs = [dosed("A", [150] * 6, [260] * 6), dosed("B", [150] * 6, [390] * 6)]
     (pair,) = analyse(runs, {}, RULE, DOSE).figure_comparisons
-    assert figure_words(pair).startswith("B ends duller than A by 50 % (")
+    assert figure_words(pair).startswith("B ends duller than A by 50 %, ")
     few = [dosed("A", [150], [260]), dosed("B", [150], [300])]
     (unsure,) = analyse(few, {}, RULE, DOSE).figure_comparisons
     assert unsure.verdict == "not_enough_evidence"

@@ -10,8 +10,8 @@ from kessik.core.sharpness.life import (
     Crossed,
     NotReached,
     force_lives,
-    outcome_life,
 )
+from kessik.core.sharpness.outcomes import outcome_lives
 from kessik.core.words.lives import life_words
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.instruments.virtual_bench.true_decay import KINDS, true_edge
@@ -85,12 +85,12 @@ def test_one_bad_reading_does_not_end_a_life():
 @pytest.mark.parametrize(
     ("readings", "kind", "words"),
     [
-        ([(0, 150)], NotReached, "still good at 0"),
-        ([(0, 150), (0, 160)], NotReached, "still good at 0"),
-        ([(n, 250) for n in range(6)], NotReached, "not reached"),
-        ([(n, 300 - 10 * n) for n in range(8)], NotReached, "not reached"),
+        ([(0, 150)], NotReached, "still good at the start"),
+        ([(0, 150), (0, 160)], NotReached, "still good at the start"),
+        ([(n, 250) for n in range(6)], NotReached, "not lost by"),
+        ([(n, 300 - 10 * n) for n in range(8)], NotReached, "not lost by"),
         ([(0, 420), (1, 430), (2, 445)], BeforeFirstCheck, "beyond the limit at its start"),
-        ([(4, 420), (5, 431)], BeforeFirstCheck, "by the first check at 4"),
+        ([(4, 420), (5, 431)], BeforeFirstCheck, "by the first look at 4"),
         ([(n, 150 + 4 * n) for n in range(0, 40, 4)], NotReached, "not reached by 36"),
     ],
     ids=[
@@ -132,9 +132,8 @@ def test_the_unit_of_the_count_does_not_matter():
 
 
 def paper(*outcomes):
-    return outcome_life(
-        "working", [Check(float(n), "paper", outcome=word) for n, word in outcomes]
-    ).found
+    checks = [Check(float(n), "paper", outcome=word) for n, word in outcomes]
+    return outcome_lives({"working": checks}, ["working"])["working"].found
 
 
 def test_pass_and_fail_bracket_a_life():

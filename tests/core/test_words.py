@@ -8,7 +8,7 @@ from kessik.core.comparison.verdict import Comparison, edges_to_settle, scope_of
 from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, NotReached
 from kessik.core.units import honest
 from kessik.core.words.lives import life_words
-from kessik.core.words.verdict import comparison_words
+from kessik.core.words.pairs import pair_words, tag_words
 
 
 def comparison(ratio, low, high, verdict="longer"):
@@ -18,30 +18,35 @@ def comparison(ratio, low, high, verdict="longer"):
 def test_a_per_cent_slip_cannot_happen():
     # 1200 against 1500 is +25 % one way and -20 % the other (arithmetic).
     assert (
-        comparison_words(comparison(1.25, 1.12, 1.39))
-        == "B outlasts A by 25 % (12 to 39 %); A falls short of B by 20 %."
+        pair_words(comparison(1.25, 1.12, 1.39))
+        == "B outlasts A by 25 %, 12 to 39 %; A falls short of B by 20 %."
     )
-    assert comparison_words(comparison(0.80, 0.72, 0.89, "shorter")).startswith(
-        "A outlasts B by 25 % (12 to 39 %)"
+    assert pair_words(comparison(0.80, 0.72, 0.89, "shorter")).startswith(
+        "A outlasts B by 25 %, 12 to 39 %"
     )
 
 
 @pytest.mark.parametrize(
     ("verdict", "words"),
     [
-        ("too_close", "too close to matter: B lasts 0.95 to 1.08 times as long as A"),
-        ("not_enough_evidence", "cannot be told apart yet: B lasts 0.95 to 1.08"),
-        (
-            "confounded",
-            (
-                "cannot be compared fairly; B lasted 1.01 times as long as A (0.95 to 1.08), and"
-                " the mismatch"
-            ),
-        ),
+        ("too_close", "too close to matter: B lasts 1 % longer than A, 5 % shorter to 8 % longer"),
+        ("not_enough_evidence", "cannot be told apart yet: B lasts 1 % longer than A, 5 % shorter"),
+        ("confounded", "cannot be compared fairly: B lasts 1 % longer than A, 5 % shorter"),
     ],
 )
 def test_the_other_verdicts_carry_their_interval(verdict, words):
-    assert words in comparison_words(comparison(1.01, 0.95, 1.08, verdict))
+    assert words in pair_words(comparison(1.01, 0.95, 1.08, verdict))
+
+
+def test_an_open_end_is_said_and_never_closed():
+    at_least = comparison(None, 1.12, None)
+    assert pair_words(at_least) == "B outlasts A by at least 12 %; how far is not known."
+    assert tag_words(at_least) == "B lasts longer"
+    turned = comparison(None, None, 0.8, "shorter")
+    assert pair_words(turned) == "A outlasts B by at least 25 %; how far is not known."
+    assert tag_words(turned) == "A lasts longer"
+    unsure = pair_words(comparison(None, 0.93, None, "not_enough_evidence"))
+    assert "B falls short of A by 7 % at most, and how far it goes is not known" in unsure
 
 
 @pytest.mark.parametrize(
@@ -64,14 +69,14 @@ def test_numbers_show_what_their_interval_supports(value, low, high, shown):
         (Bracketed(48, 60), "between 48 and 60 cuts"),
         (
             NotReached(36),
-            "not reached; still good at 36 cuts, and the readings do not say how far it would go",
+            "not lost by 36 cuts; how far it goes is not known",
         ),
         (
             NotReached(36, Crossed(50, 41, 70)),
             "not reached by 36 cuts; carried on, about 50 (41 to 70)",
         ),
         (BeforeFirstCheck(0), "was beyond the limit at its start"),
-        (BeforeFirstCheck(4), "was beyond it by the first check at 4 cuts"),
+        (BeforeFirstCheck(4), "lost by the first look at 4 cuts; when before is not known"),
     ],
 )
 def test_every_status_of_a_life_in_words(found, words):

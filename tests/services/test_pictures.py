@@ -53,7 +53,7 @@ def test_a_picture_that_no_look_took_up_goes_after_a_day(database):
 
 
 def test_a_picture_that_goes_with_its_blade_leaves_one_that_waits(client, database):
-    waits = keep_picture(database, picture(60), NOW.isoformat())
+    waits = keep_picture(database, picture(60), datetime.now(UTC).isoformat())
     client.put("/api/blades/blade-gone", json={"id": "blade-gone", "code": "A"})
     sent = {"photo": ("a.png", picture(70))}
     shown = client.post("/api/blades/blade-gone/photos", files=sent).json()["hash"]

@@ -1,5 +1,7 @@
 """A trial's answer as its pages have it: written once when it was worked out, and read after."""
 
+from collections.abc import Collection, Sequence
+from dataclasses import replace
 from zlib import crc32
 
 from kessik.api.schemas.shelf import BladeOut
@@ -17,9 +19,11 @@ from kessik.api.schemas.verdict import (
     TrialTodayOut,
     UpkeepOut,
 )
-from kessik.core.comparison.analysis import ANALYSIS_VERSION, BladeResult, RunResult
+from kessik.core.comparison.analysis import ANALYSIS_VERSION, BladeResult
+from kessik.core.comparison.findings import Reason
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.ranking import confounded_blades, ranked, tie_groups
+from kessik.core.comparison.results import RunResult
 from kessik.core.comparison.variables import BY_NAME
 from kessik.core.comparison.verdict import Comparison
 from kessik.core.sharpness.life import Life
@@ -31,10 +35,10 @@ from kessik.core.words.figures import figure_words
 from kessik.core.words.lives import life_words
 from kessik.core.words.matching import open_lines
 from kessik.core.words.notes import lot_factor_words, note_words, oddity_words
+from kessik.core.words.pairs import pair_words, reason_words, shared_reasons, tag_words
 from kessik.core.words.verdict import (
     answer_headline,
     answer_standing,
-    comparison_words,
     with_all_words,
 )
 from kessik.interchange.analysis_json import comparison_json, life_json
@@ -93,6 +97,7 @@ def _sealed_verdict(found: Verdict) -> AnswerOut:
         ladder=[],
         tie_groups=[],
         comparisons=[],
+        shared_reasons=[],
         figure_blades=[],
         figure_comparisons=[],
         efforts=None,
@@ -111,7 +116,10 @@ def _sealed_verdict(found: Verdict) -> AnswerOut:
 
 def _open_verdict(found: Verdict) -> AnswerOut:
     analysis, stage = found.analysis, found.stage
-    pairs = [c for c in analysis.comparisons if c.stage == stage]
+    order = [blade.blade for blade in ranked(analysis, stage)]
+    every = sorted(analysis.comparisons, key=lambda c: _place(c, order))
+    pairs = [c for c in every if c.stage == stage]
+    shared = shared_reasons(pairs)
     results = {result.run.key: result for result in analysis.runs}
     left_out = confounded_blades(pairs)
     return AnswerOut(
@@ -130,9 +138,8 @@ def _open_verdict(found: Verdict) -> AnswerOut:
             _rung(found, blade, blade.blade not in left_out) for blade in ranked(analysis, stage)
         ],
         tie_groups=tie_groups(analysis, stage),
-        comparisons=[
-            _comparison(c, found.trial.rule, comparison_words(c)) for c in analysis.comparisons
-        ],
+        comparisons=[_comparison(c, found.trial.rule, pair_words(c), shared) for c in every],
+        shared_reasons=[reason_words(reason, found.trial.rule) for reason in shared],
         figure_blades=[_rung(found, blade, True) for blade in analysis.blades if blade.figures],
         figure_comparisons=[
             _comparison(c, found.trial.rule, figure_words(c)) for c in analysis.figure_comparisons
@@ -151,10 +158,18 @@ def _open_verdict(found: Verdict) -> AnswerOut:
     )
 
 
-def _comparison(comparison: Comparison, rule: MatchingRule, words: str) -> ComparisonOut:
-    plain = comparison_json("", comparison, rule)
+def _comparison(
+    pair: Comparison, rule: MatchingRule, words: str, shared: Collection[Reason] = ()
+) -> ComparisonOut:
+    own = replace(pair, reasons=tuple(r for r in pair.reasons if r not in shared))
+    plain = comparison_json("", own, rule)
     del plain["trial"]
-    return ComparisonOut(**plain, words=words)
+    return ComparisonOut(**plain, words=words, tag=tag_words(pair))
+
+
+def _place(pair: Comparison, order: Sequence[str]) -> list[int]:
+    """Pairs stand as their blades do in the ranking."""
+    return sorted(order.index(code) if code in order else len(order) for code in (pair.a, pair.b))
 
 
 def _key(r: TrialRun) -> tuple[str, int, int]:

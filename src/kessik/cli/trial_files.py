@@ -19,7 +19,8 @@ from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.core.sharpness.life import force_lives
 from kessik.core.words.lives import life_words
 from kessik.core.words.notes import note_words, oddity_words
-from kessik.core.words.verdict import comparison_words, headline, standing_words, with_all_words
+from kessik.core.words.pairs import pair_words
+from kessik.core.words.verdict import headline, standing_words, with_all_words
 from kessik.interchange.analysis_json import analysis_json, life_json
 from kessik.interchange.named_files import NamedFile
 from kessik.services.files.trial_files import ReadFiles, ReadTrial, read_files
@@ -169,4 +170,4 @@ def _print_trial(name: str, analysis: TrialAnalysis) -> None:
         if note:
             console.print(note, soft_wrap=True)
     for comparison in analysis.comparisons:
-        console.print(f"{comparison.stage}: {comparison_words(comparison)}", soft_wrap=True)
+        console.print(f"{comparison.stage}: {pair_words(comparison)}", soft_wrap=True)

@@ -25,6 +25,7 @@ class Run:
     edge_length_used_mm: float | None = None
     method_id: str = ""
     block: int | None = None
+    check_every: float | None = None
     round: int | None = None
     operator: str = ""
     verifies_run_id: str | None = None

@@ -8,7 +8,7 @@ from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.verdict import Comparison
 from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Life, NotReached
 from kessik.core.words.matching import open_lines
-from kessik.core.words.verdict import reason_words
+from kessik.core.words.pairs import reason_words
 
 SCHEMA = 1
 

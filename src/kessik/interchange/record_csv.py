@@ -22,6 +22,7 @@ RUN_COLUMNS = (
     limited("zone_to_mm", "position_mm"),
     Column("edge_length_used_mm", "number", above=0, high=LIMITS["position_mm"].most, unit="mm"),
     Column("verifies_run"),
+    Column("check_every", "number", above=0, high=LIMITS["count"].most),
     Column("after_strop", "yes_no"),
     Column("operator"),
     Column("started", "time"),

@@ -4,11 +4,14 @@ from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Literal
 
+from pydantic import Field
+
 from kessik.api.schemas.bench import StropBackOut
 from kessik.api.schemas.common import Wire
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
 from kessik.core.comparison.figures import KINDS, EffortTable
+from kessik.core.comparison.verdict import VerdictWord
 from kessik.core.due import DueKind
 from kessik.core.trials.upkeep import Upkeep
 
@@ -122,15 +125,16 @@ class ComparisonOut(Wire):
     a: str
     b: str
     stage: str
-    ratio: float
-    low: float
-    high: float
-    verdict: Literal["longer", "shorter", "too_close", "not_enough_evidence", "confounded"]
+    ratio: float | None
+    low: float | None
+    high: float | None
+    verdict: VerdictWord
     scope: str
     pending: list[str]
     reasons: list[str]
     edges_to_settle: int | None
     words: str
+    tag: str = Field(description="the verdict in two or three words, naming who lasts longer")
 
 
 class RoundOut(Wire):
@@ -191,6 +195,7 @@ class AnswerOut(Wire):
     ladder: list[BladeVerdictOut]
     tie_groups: list[list[str]]
     comparisons: list[ComparisonOut]
+    shared_reasons: list[str] = Field(description="what holds for every pair, said once")
     figure_blades: list[BladeVerdictOut]
     figure_comparisons: list[ComparisonOut]
     efforts: EffortsOut | None

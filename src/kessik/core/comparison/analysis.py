@@ -2,24 +2,19 @@
 screen and file.
 """
 
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
 
 from kessik.core.comparison.figures import KINDS, EffortTable, effort_table, measured, run_figures
 from kessik.core.comparison.findings import (
-    DoubtfulSpread,
     EdgeLeftOut,
-    LoneEdge,
     Note,
     Oddity,
-    OnOneLength,
     Open,
-    StartedDuller,
-    UnlikeCounts,
 )
-from kessik.core.comparison.lives import BladeEdges, Bracket, EdgeLife, LifePosterior, solve
+from kessik.core.comparison.lives import BladeEdges, EdgeLife, solve
 from kessik.core.comparison.matching import (
     BladeFacts,
     Cell,
@@ -29,43 +24,23 @@ from kessik.core.comparison.matching import (
     match,
     not_recorded,
 )
-from kessik.core.comparison.ratios import all_ratios, blade_life, blade_spread_percent
+from kessik.core.comparison.pooling import pooled
+from kessik.core.comparison.ratios import all_ratios
+from kessik.core.comparison.results import RunResult
 from kessik.core.comparison.verdict import Comparison, judge, open_facts
-from kessik.core.media import cuts_at_reference_length
+from kessik.core.comparison.verification import verifications
 from kessik.core.protocols.methods import Method
-from kessik.core.protocols.series import Check, RunSeries, by_count
+from kessik.core.protocols.series import LOST_IN_ORDER, RunSeries, by_count
 from kessik.core.protocols.stop_rules import ByRule, lost_at, mean_force_gf
 from kessik.core.sharpness.life import (
-    BeforeFirstCheck,
-    Bracketed,
-    Crossed,
-    Found,
     Life,
-    NotReached,
     RunLife,
     force_lives,
-    outcome_life,
 )
+from kessik.core.sharpness.outcomes import outcome_lives
 from kessik.core.sharpness.posterior import EdgeLikelihood
-from kessik.core.units import MM_PER_LENGTH
 
-ANALYSIS_VERSION = "1"
-DOUBTFUL_SPREAD_PERCENT = 15.0
-
-
-@dataclass(frozen=True)
-class RunResult:
-    """One run: its lives by stage and the plain figures beside them."""
-
-    run: RunSeries
-    lives: Mapping[str, RunLife]
-    start_gf: float | None
-    end_gf: float | None
-    change_percent: float | None
-    warnings: tuple[Oddity, ...] = ()
-    start_readings: int = 0
-    left_out: str = ""
-    figures: Mapping[str, float] = field(default_factory=dict)
+ANALYSIS_VERSION = "2"
 
 
 @dataclass(frozen=True)
@@ -133,10 +108,10 @@ def analyse(
     ]
     known = {code: _with_runs(facts.get(code), code, results, rule) for code in blades}
     kept = [result for result in results if not result.left_out]
-    ruled = _compare(kept, known, rule, method)
+    ruled = pooled(kept, known, rule, method)
     alike = [result for result in results if result.run.key[:2] not in apart]
-    everything = ruled if len(kept) == len(alike) else _compare(alike, known, rule, method)
-    alone = _compare(results, known, rule, method) if len(alike) < len(results) else everything
+    everything = ruled if len(kept) == len(alike) else pooled(alike, known, rule, method)
+    alone = pooled(results, known, rule, method) if len(alike) < len(results) else everything
     blade_results = tuple(
         _blade_result(
             code,
@@ -153,7 +128,7 @@ def analyse(
     pending = open_facts(cells, list(known.values()), rule)
     equal = tuple(not_recorded(list(known.values()), rule))
     with_all = everything.comparisons if everything is not ruled else ()
-    notes = tuple(dict.fromkeys((*ruled.notes, *_left_out_notes(results))))
+    notes = tuple(dict.fromkeys((*verifications(results), *ruled.notes, *_left_out_notes(results))))
     return TrialAnalysis(
         method,
         rule,
@@ -189,19 +164,6 @@ def _with_runs(
     if own and None not in lengths:
         edges["edge_length_mm"] = lengths
     return replace(known, edges=edges)
-
-
-@dataclass(frozen=True)
-class _Compared:
-    """Lives and spreads by blade, pairs and notes, over one choice of edges."""
-
-    lives: Mapping[str, Mapping[str, Life]]
-    spreads: Mapping[str, float | None]
-    comparisons: tuple[Comparison, ...]
-    notes: tuple[Note, ...]
-
-    def of(self, code: str) -> tuple[Mapping[str, Life], float | None]:
-        return self.lives[code], self.spreads[code]
 
 
 def _mean_figures(results: Sequence[RunResult]) -> dict[str, float]:
@@ -241,78 +203,6 @@ def _compare_figures(
     return tuple(comparisons)
 
 
-def _compare(
-    results: Sequence[RunResult],
-    known: Mapping[str, BladeFacts],
-    rule: MatchingRule,
-    method: Method,
-) -> _Compared:
-    blades = list(dict.fromkeys(result.run.blade for result in results))
-    lives: dict[str, dict[str, Life]] = {code: {} for code in blades}
-    spreads: dict[str, float | None] = dict.fromkeys(blades)
-    comparisons: list[Comparison] = []
-    notes: list[Note] = []
-    reference_mm = _reference_length_mm(results, rule, notes)
-    for stage in _stages(results, method):
-        at_stage = {
-            code: [r for r in results if r.run.blade == code and stage in r.lives]
-            for code in blades
-        }
-        for group in _comparable({code: rs for code, rs in at_stage.items() if rs}, notes, stage):
-            posterior = solve(
-                [_blade_edges(code, rs, stage, reference_mm) for code, rs in group.items()]
-            )
-            for index, (code, rs) in enumerate(group.items()):
-                solved = posterior.blades[index]
-                lives[code][stage] = _blade_life(stage, rs, posterior, index, reference_mm)
-                spreads[code] = blade_spread_percent(solved)
-                notes.extend(_doubtful_spread(code, stage, spreads[code]))
-                notes.extend(_lone_edges(code, stage, rs, lives[code][stage].found))
-            for ratio in all_ratios(posterior):
-                edges = min(len({r.run.edge for r in group[code]}) for code in (ratio.a, ratio.b))
-                pair = (known[ratio.a], known[ratio.b])
-                comparison = judge(ratio, stage, pair, rule, edges, len(group))
-                comparisons.append(_with_start_warning(comparison, group))
-    return _Compared(lives, spreads, tuple(comparisons), tuple(notes))
-
-
-def _reference_length_mm(
-    results: Sequence[RunResult], rule: MatchingRule, notes: list[Note]
-) -> float | None:
-    """The edge length that counts are put on, where the trial asks for one and every run tells its
-    own.
-    """
-    lengths = [r.run.edge_length_used_mm for r in results]
-    known = sorted(length for length in lengths if length is not None)
-    if not rule.scale_edge_length or not known or len(known) < len(lengths):
-        return None
-    reference = known[len(known) // 2]
-    if known[-1] - known[0] > 1e-9:
-        notes.append(OnOneLength(reference))
-    return reference
-
-
-def _doubtful_spread(code: str, stage: str, spread_percent: float | None) -> list[Note]:
-    """A difference far beyond what re-sharpening makes asks why before either edge is believed."""
-    if spread_percent is None or spread_percent <= DOUBTFUL_SPREAD_PERCENT:
-        return []
-    return [DoubtfulSpread(stage, code, spread_percent)]
-
-
-def _lone_edges(code: str, stage: str, results: Sequence[RunResult], blade: Found) -> list[Note]:
-    """An edge so far from its blade's answer that it hardly weighs in it is said, never dropped in
-    silence.
-    """
-    if not isinstance(blade, Crossed):
-        return []
-    said: list[Note] = []
-    for result in results:
-        found = result.lives[stage].life.found
-        if isinstance(found, Crossed) and (found.high < blade.low or found.low > blade.high):
-            said.append(LoneEdge(stage, code, result.run.edge))
-    return said
-
-
 def _run_results(
     runs: Sequence[RunSeries], blades: Sequence[str], method: Method
 ) -> list[RunResult]:
@@ -324,23 +214,24 @@ def _run_results(
                 if life is not None:
                     lives[run.key][stage] = life
         for run in own:
-            for stage, checks in run.outcomes(method.stages).items():
-                lives[run.key][stage] = RunLife(_outcome_life(run, stage, checks, method), None)
+            order = [s.name for s in method.stages if s.limit_gf is None] or LOST_IN_ORDER
+            judged = run.outcomes(method.stages)
+            for stage, found in outcome_lives(judged, order, run.check_every).items():
+                lives[run.key][stage] = RunLife(_by_the_method(run, found, method), None)
     return [
         replace(_run_result(run, lives[run.key]), figures=run_figures(run, method)) for run in runs
     ]
 
 
-def _outcome_life(run: RunSeries, stage: str, checks: Sequence[Check], method: Method) -> Life:
-    """A pass/fail life; its plain rule is the one that ends a run live, where the method names the
+def _by_the_method(run: RunSeries, life: Life, method: Method) -> Life:
+    """A pass/fail life whose plain rule is the one that ends a run live, where the method names the
     stage.
     """
-    life = outcome_life(stage, checks)
-    named = next((s for s in method.stages if s.name == stage and s.limit_gf is None), None)
+    named = next((s for s in method.stages if s.name == life.stage and s.limit_gf is None), None)
     if named is None:
         return life
-    unstruck = [check for check in run.checks if not check.struck]
-    rule = ByRule(lost_at(unstruck, named, method), named.words(), life.by_rule.schedule)
+    counting = [check for check in run.checks if not check.struck and not run.is_control(check)]
+    rule = ByRule(lost_at(counting, named, method), named.words(), life.by_rule.schedule)
     return replace(life, by_rule=rule)
 
 
@@ -363,125 +254,6 @@ def _oddities(means: Sequence[float]) -> tuple[Oddity, ...]:
     if all(m == means[0] for m in means) and len(means) > 2:
         found.append("always_reads_the_same")
     return tuple(found)
-
-
-def _stages(results: Iterable[RunResult], method: Method) -> list[str]:
-    seen = [stage for result in results for stage in result.lives]
-    order = [*(stage.name for stage in method.stages), "fine", "working"]
-    return sorted(
-        dict.fromkeys(seen), key=lambda s: (order.index(s) if s in order else len(order), s)
-    )
-
-
-def _comparable(
-    at_stage: dict[str, list[RunResult]], notes: list[Note], stage: str
-) -> list[dict[str, list[RunResult]]]:
-    """Blades whose counts can be put on one scale; lengths convert, cuts and lengths do not."""
-    groups: dict[str, dict[str, list[RunResult]]] = {}
-    for code, results in at_stage.items():
-        kinds = {
-            "length" if r.run.count_unit in MM_PER_LENGTH else r.run.count_unit for r in results
-        }
-        groups.setdefault(sorted(kinds)[0], {})[code] = results
-    if len(groups) > 1:
-        notes.append(UnlikeCounts(stage, tuple(sorted(groups))))
-    return list(groups.values())
-
-
-def _scale(run: RunSeries, reference_mm: float | None) -> float:
-    """What a count of this run is multiplied by before lives are compared: unit of length, and edge
-    length.
-    """
-    unit = MM_PER_LENGTH.get(run.count_unit, 1.0)
-    if reference_mm is None or run.edge_length_used_mm is None:
-        return unit
-    return unit * cuts_at_reference_length(1.0, run.edge_length_used_mm, reference_mm)
-
-
-def _blade_edges(
-    code: str, results: Sequence[RunResult], stage: str, reference_mm: float | None
-) -> BladeEdges:
-    edges: dict[int, list[EdgeLife]] = {}
-    for result in results:
-        scale = _scale(result.run, reference_mm)
-        edges.setdefault(result.run.edge, []).append(edge_life(result.lives[stage], scale))
-    return BladeEdges(code, tuple(tuple(lives) for lives in edges.values()))
-
-
-def edge_life(life: RunLife, scale: float) -> EdgeLife:
-    """A life as the comparison takes it, its counts multiplied by a scale."""
-    if life.likelihood is not None:
-        edge = life.likelihood
-        return edge if scale == 1.0 else replace(edge, log_life=edge.log_life + np.log(scale))
-    match life.life.found:
-        case Bracketed(last_pass, first_fail):
-            return Bracket(last_pass * scale, first_fail * scale)
-        case BeforeFirstCheck(first_check):
-            return Bracket(0.0, max(first_check, 1.0) * scale)
-        case NotReached(last_good):
-            return Bracket(max(last_good, 1.0) * scale, None)
-        case Crossed(_, low, high):
-            return Bracket(low * scale, high * scale)
-
-
-def _blade_life(
-    stage: str,
-    results: Sequence[RunResult],
-    posterior: LifePosterior,
-    index: int,
-    reference_mm: float | None,
-) -> Life:
-    """The blade's life over its edges; a blade none of whose runs got there says so instead."""
-    founds = [r.lives[stage].life.found for r in results]
-    rules = [r.lives[stage].life.by_rule for r in results]
-    values = [rule.value for rule in rules if rule.value is not None]
-    rule = (
-        rules[0]
-        if len(rules) == 1
-        else ByRule(
-            float(np.mean(values)) if values else None,
-            f"mean of {len(values)} of {len(rules)} runs, {rules[0].rule}",
-            rules[0].schedule,
-        )
-    )
-    return Life(
-        stage, _blade_found(founds, posterior, index, _scale(results[0].run, reference_mm)), rule
-    )
-
-
-def _blade_found(
-    founds: Sequence[Found], posterior: LifePosterior, index: int, scale: float
-) -> Found:
-    if len(founds) == 1 and not isinstance(founds[0], Crossed):
-        return founds[0]
-    if all(isinstance(found, BeforeFirstCheck) for found in founds):
-        return max(
-            (f for f in founds if isinstance(f, BeforeFirstCheck)), key=lambda f: f.first_check
-        )
-    interval = blade_life(posterior, posterior.blades[index])
-    whole = Crossed(interval.estimate / scale, interval.low / scale, interval.high / scale)
-    if all(isinstance(found, NotReached) for found in founds):
-        goods = [f for f in founds if isinstance(f, NotReached)]
-        supported = all(f.ahead is not None for f in goods)
-        return NotReached(min(f.last_good for f in goods), whole if supported else None)
-    return whole
-
-
-def _with_start_warning(
-    comparison: Comparison, group: Mapping[str, Sequence[RunResult]]
-) -> Comparison:
-    starts = []
-    for code in (comparison.a, comparison.b):
-        known = [np.log(r.start_gf) for r in group[code] if r.start_gf is not None]
-        if not known:
-            return comparison
-        starts.append(float(np.exp(np.mean(known))))
-    apart = max(starts) / min(starts) - 1.0
-    if apart <= 0.15:
-        return comparison
-    duller = comparison.a if starts[0] > starts[1] else comparison.b
-    reasons = (*comparison.reasons, StartedDuller(duller, 100 * apart))
-    return replace(comparison, reasons=reasons)
 
 
 def _blade_result(

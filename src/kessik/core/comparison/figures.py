@@ -67,7 +67,7 @@ def _dose_figures(run: RunSeries, method: Method) -> dict[str, float]:
         return {}
     start, end = mean_force_gf(groups[0][1]), mean_force_gf(groups[-1][1])
     found = {"end_gf": end, "change_gf": end - start, "change_percent": 100.0 * (end / start - 1.0)}
-    beside = [check for check in run.control_checks() if check.count >= dose]
+    beside = [c for c in run.control_checks() if c.count >= dose and c.force_gf is not None]
     if beside:
         found["control_gf"] = mean_force_gf(beside)
     return found

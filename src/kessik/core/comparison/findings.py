@@ -77,24 +77,15 @@ class WithinIndifference:
 class SmallButReal:
     """It does so, and its 95 % interval still leaves 1 out."""
 
-    low: float
-    high: float
-
 
 @dataclass(frozen=True)
 class Apart:
     """The 95 % interval of the pair's ratio leaves 1 out."""
 
-    low: float
-    high: float
-
 
 @dataclass(frozen=True)
 class NotApart:
     """The 95 % interval of the pair's ratio holds 1."""
-
-    low: float
-    high: float
 
 
 @dataclass(frozen=True)
@@ -110,8 +101,33 @@ class StartedDuller:
     percent: float
 
 
+@dataclass(frozen=True)
+class EndOpen:
+    """A blade of the pair has a life with one open end: not lost by a count, or lost before it."""
+
+    blade: str
+    side: Literal["above", "below"]
+    at: float
+    unit: str
+
+
+@dataclass(frozen=True)
+class InsideBlocks:
+    """The pair was compared inside blocks, whatever the level of each."""
+
+    blocks: int
+
+
 Reason = (
-    Mismatch | WithinIndifference | SmallButReal | Apart | NotApart | OneEdgeEach | StartedDuller
+    Mismatch
+    | WithinIndifference
+    | SmallButReal
+    | Apart
+    | NotApart
+    | OneEdgeEach
+    | StartedDuller
+    | EndOpen
+    | InsideBlocks
 )
 
 
@@ -134,8 +150,46 @@ class DoubtfulSpread:
 
 
 @dataclass(frozen=True)
-class LoneEdge:
-    """An edge so far from its blade's answer that it hardly weighs in it."""
+class OddEdge:
+    """An edge that hardly fits the others of its blade; the blade's life (estimate, low, high) with
+    it and without.
+    """
+
+    stage: str
+    blade: str
+    edge: int
+    life_with: tuple[float, float, float]
+    life_without: tuple[float, float, float]
+    unit: str
+
+
+@dataclass(frozen=True)
+class Contradicting:
+    """Two edges of a blade that contradict each other; a third would tell which is off."""
+
+    stage: str
+    blade: str
+    edges: tuple[int, int]
+
+
+@dataclass(frozen=True)
+class Verified:
+    """A second edge cut to verify the first: both lives in `unit`, by how much they differ, and
+    whether that is no more than the checks can resolve.
+    """
+
+    stage: str
+    blade: str
+    edges: tuple[int, int]
+    lives: tuple[float, float]
+    unit: str
+    percent: float
+    holds: bool
+
+
+@dataclass(frozen=True)
+class GapNotKnown:
+    """A run whose first look found the stage lost: how long before nobody said."""
 
     stage: str
     blade: str
@@ -194,7 +248,10 @@ class VersionsPooled:
 Note = (
     EdgeLeftOut
     | DoubtfulSpread
-    | LoneEdge
+    | OddEdge
+    | Contradicting
+    | GapNotKnown
+    | Verified
     | OnOneLength
     | UnlikeCounts
     | SpoiledCuts

@@ -1,15 +1,19 @@
-"""One model for verdict and plan: ln life = blade + edge, each life entering with its own
+"""One model for verdict and plan: ln life = blade + block + edge, each life entering with its own
 estimation error.
 
 The blade's mean and the edge-to-edge spread are solved on a grid, exactly, for curves and brackets
-alike: a bracket is a likelihood that is flat between last pass and first fail. Zones of one edge
-are one edge.
+alike: a bracket is a likelihood that is flat between last pass and first fail, and an end that is
+open stays open. A few edges are off by a factor (burr, chip, a tired apex), so edge errors have
+heavy tails: edges that contradict each other widen an answer instead of spoiling it. Zones of one
+edge are one edge.
 """
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Literal
 
 import numpy as np
+import scipy
 from numpy.lib.stride_tricks import sliding_window_view
 from numpy.typing import NDArray
 
@@ -26,6 +30,12 @@ _GRID_MARGIN = 0.8
 _USUAL_SPREADS = 9
 _MASTER_FLOOR = 1e-4
 _LEAST_LIKELIHOOD = 1e-12  # edges far apart leave two places for the blade, never none
+ODD_SHARE, ODD_SD = 0.02, 0.5
+"""So many edges are off, by so much on the log scale: common practice, no source."""
+
+_ROOM = 20.0
+"""How far the grid reaches towards an open end, as a factor."""
+OpenEnd = Literal["", "above", "below"]
 
 
 @dataclass(frozen=True)
@@ -47,24 +57,47 @@ class Measured:
 EdgeLife = EdgeLikelihood | Bracket | Measured
 
 
+def _is_open(life: EdgeLife, side: OpenEnd) -> bool:
+    return isinstance(life, Bracket) and (life.high is None if side == "above" else life.low <= 0)
+
+
 @dataclass(frozen=True)
 class BladeEdges:
-    """The independent edges of one blade; the lives inside one edge (its zones) count as one."""
+    """The independent edges of one blade; the lives inside one edge (its zones) count as one.
+
+    `blocks` names the block each edge was cut in, where that is known of all of them.
+    """
 
     code: str
     edges: tuple[tuple[EdgeLife, ...], ...]
+    blocks: tuple[int, ...] = ()
+
+    @property
+    def open_end(self) -> OpenEnd:
+        """The side on which no edge of the blade bounds its life."""
+        lives = [life for zones in self.edges for life in zones]
+        if all(_is_open(life, "above") for life in lives):
+            return "above"
+        return "below" if all(_is_open(life, "below") for life in lives) else ""
 
 
 @dataclass(frozen=True)
 class BladePosterior:
     """Posterior of a blade's mean ln life, shape (spreads, grid), and its evidence for each
     spread.
+
+    Where one end is open there is no such posterior: `mass` is then how likely what was seen is
+    for each life, up to a constant, and 1 towards the open end. `by_block` holds the same for each
+    block by itself, on one scale over all spreads, and `odd` how likely each edge is off.
     """
 
     code: str
     edge_count: int
     mass: Floats
     evidence: Floats
+    open_end: OpenEnd = ""
+    by_block: Mapping[int, Floats] = field(default_factory=dict)
+    odd: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -107,9 +140,9 @@ def _common_grid(blades: Sequence[BladeEdges]) -> Floats:
     lows, highs = [], []
     for life in (life for blade in blades for edge in blade.edges for life in edge):
         if isinstance(life, Bracket):
-            low = life.low if life.low > 0 else (life.high or 1.0) / 20.0
+            low = life.low if life.low > 0 else (life.high or 1.0) / _ROOM
             lows.append(np.log(low))
-            highs.append(np.log(life.high if life.high is not None else 16.0 * max(low, 1e-9)))
+            highs.append(np.log(life.high if life.high is not None else _ROOM * low))
         elif isinstance(life, Measured):
             lows.append(life.log_value - 5.0 * life.log_sd)
             highs.append(life.log_value + 5.0 * life.log_sd)
@@ -140,36 +173,97 @@ def _on_grid(life: EdgeLife, grid: Floats) -> Floats:
     return out
 
 
+@dataclass(frozen=True)
+class _Edge:
+    """One edge on the grid: a likelihood for each master, shape (models or 1, grid); `bracket`
+    where it is nothing but one.
+    """
+
+    table: Floats
+    bracket: Bracket | None
+
+    def given(self, grid: Floats, spread: float, kept: NDArray[np.intp]) -> tuple[Floats, Floats]:
+        """Likelihood of the blade's mean for a spread, for an edge as usual and for one that is
+        off; both of shape (masters or 1, grid).
+        """
+        if self.bracket is not None:
+            return _chance(self.bracket, grid, spread), _chance(self.bracket, grid, ODD_SD)
+        rows = self.table[kept] if self.table.shape[0] > 1 else self.table
+        step, window = grid[1] - grid[0], _window(rows)
+        return _smoothed(rows, spread / step, window), _smoothed(rows, ODD_SD / step, window)
+
+
+def _chance(bracket: Bracket, grid: Floats, sd: float) -> Floats:
+    """How likely a life in the bracket is for each mean, one row; an open end takes all there
+    is.
+    """
+    below = 0.0 if bracket.low <= 0 else scipy.special.ndtr((np.log(bracket.low) - grid) / sd)
+    upto = 1.0 if bracket.high is None else scipy.special.ndtr((np.log(bracket.high) - grid) / sd)
+    return np.asarray(np.broadcast_to(upto - below, grid.shape)[None, :])
+
+
+def _edge_on_grid(zones: tuple[EdgeLife, ...], grid: Floats) -> _Edge:
+    table = _on_grid(zones[0], grid)
+    for zone in zones[1:]:
+        table = table * _on_grid(zone, grid)
+    alone = zones[0] if len(zones) == 1 and isinstance(zones[0], Bracket) else None
+    return _Edge(table / table.max(), alone)
+
+
 def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
-    tables = []
-    for zones in blade.edges:
-        table = _on_grid(zones[0], grid)
-        for zone in zones[1:]:
-            table = table * _on_grid(zone, grid)
-        tables.append(table / table.max())
+    edges = [_edge_on_grid(zones, grid) for zones in blade.edges]
     weights = model_prior()
-    for table in tables:
-        weights = weights * np.maximum(table.sum(axis=1), _LEAST_LIKELIHOOD)
+    for edge in edges:
+        weights = weights * np.maximum(edge.table.sum(axis=1), _LEAST_LIKELIHOOD)
     kept = np.flatnonzero(weights > _MASTER_FLOOR * weights.max())
     prior = model_prior()[kept]
+    known = weights[kept] / weights[kept].sum()
     masses: list[Floats] = []
     evidences: list[float] = []
-    step = grid[1] - grid[0]
-    rows = [table[kept] if table.shape[0] > 1 else table for table in tables]
-    windows = [_window(row) for row in rows]
+    odds: list[Floats] = []
+    blocks: dict[int, list[Floats]] = {block: [] for block in dict.fromkeys(blade.blocks)}
     for number, spread in enumerate(SPREAD_NODES):
         if number >= _USUAL_SPREADS and _settled_among(evidences):
-            masses.append(masses[-1])
             evidences.append(evidences[-1])
+            for held in (masses, odds, *blocks.values()):
+                held.append(held[-1])
             continue
-        joint = np.repeat(prior[:, None], grid.size, axis=1)
-        for row, window in zip(rows, windows, strict=True):
-            joint *= np.maximum(_smoothed(row, spread / step, window), _LEAST_LIKELIHOOD)
+        usual, mixed = [], []
+        for edge in edges:
+            as_usual, off = edge.given(grid, spread, kept)
+            usual.append((1.0 - ODD_SHARE) * as_usual)
+            mixed.append(np.maximum(usual[-1] + ODD_SHARE * off, _LEAST_LIKELIHOOD))
+        joint = prior[:, None] * _product(mixed, (prior.size, grid.size))
         mass = joint.sum(axis=0)
         evidences.append(float(mass.sum()))
-        masses.append(mass / mass.sum())
+        masses.append(mass / (mass.max() if blade.open_end else mass.sum()))
+        share = joint / joint.sum()
+        odds.append(
+            np.array(
+                [1.0 - float((share * u / m).sum()) for u, m in zip(usual, mixed, strict=True)]
+            )
+        )
+        for block, rows in blocks.items():
+            own = [m for m, of in zip(mixed, blade.blocks, strict=True) if of == block]
+            rows.append(known @ _product(own, (prior.size, grid.size)))
     evidence = np.array(evidences)
-    return BladePosterior(blade.code, len(blade.edges), np.stack(masses), evidence / evidence.max())
+    shares = spread_prior() * evidence
+    return BladePosterior(
+        blade.code,
+        len(blade.edges),
+        np.stack(masses),
+        evidence / evidence.max(),
+        blade.open_end,
+        {block: np.stack(rows) for block, rows in blocks.items()},
+        tuple((shares / shares.sum()) @ np.stack(odds)),
+    )
+
+
+def _product(tables: Sequence[Floats], shape: tuple[int, int]) -> Floats:
+    out = np.ones(shape)
+    for table in tables:
+        out = out * table
+    return out
 
 
 def _window(rows: Floats) -> tuple[int, int]:

@@ -6,9 +6,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from kessik.core.comparison.analysis import RunResult, edge_life
 from kessik.core.comparison.lives import BladeEdges, EdgeLife, solve
+from kessik.core.comparison.pooling import edge_life
 from kessik.core.comparison.ratios import all_ratios
+from kessik.core.comparison.results import RunResult
 
 
 @dataclass(frozen=True)
@@ -48,6 +49,8 @@ def lot_factors(
             ]
             (ratio,) = all_ratios(solve(pair))
             edges_on = (len(on_lots[old]), len(on_lots[new]))
+            if ratio.open_end:
+                continue
             at = ratio.at_95
             found.append(LotFactor(blade, stage, old, new, at.estimate, at.low, at.high, edges_on))
     return found

@@ -23,7 +23,9 @@ from kessik.core.comparison.matching import BladeFacts, Cell, MatchingRule, matc
 from kessik.core.comparison.ratios import Ratio, pair_level
 from kessik.core.comparison.variables import VARIABLES
 
-VerdictWord = Literal["longer", "shorter", "too_close", "not_enough_evidence", "confounded"]
+VerdictWord = Literal[
+    "longer", "shorter", "too_close", "not_enough_evidence", "confounded", "both_not_reached"
+]
 
 INDIFFERENCE = 1.1
 MOST_EDGES = 100
@@ -44,14 +46,16 @@ _SCOPE_OF_FACTOR = {
 class Comparison:
     """life(b) / life(a) at a stage with 95 % simultaneous bounds, the verdict on b, and what limits
     it.
+
+    Where a life has an open end there is no ratio, and no bound on that side.
     """
 
     a: str
     b: str
     stage: str
-    ratio: float
-    low: float
-    high: float
+    ratio: float | None
+    low: float | None
+    high: float | None
     verdict: VerdictWord
     scope: str
     pending: tuple[Open, ...]
@@ -78,44 +82,46 @@ def judge(
         if isinstance(found := cell.finding, Mismatch) and found.how != "left_out"
     ]
     pending = open_facts(cells, facts, rule)
-    limit = math.log(INDIFFERENCE)
-    inside = -limit <= math.log(ratio.at_90.low) and math.log(ratio.at_90.high) <= limit
-    excludes_one = ratio.at_95.low > 1.0 or ratio.at_95.high < 1.0
-    low, high = ratio.at_95.low, ratio.at_95.high
-    reasons: list[Reason] = []
-    more: int | None = None
-    word: VerdictWord
+    word, reasons = _word(ratio)
     if confounded:
-        word = "confounded"
-        reasons.extend(confounded)
-    elif inside:
-        word = "too_close"
-        reasons.append(WithinIndifference())
-        if excludes_one:
-            reasons.append(SmallButReal(low, high))
-    elif excludes_one:
-        word = "longer" if low > 1.0 else "shorter"
-        reasons.append(Apart(low, high))
-    else:
-        word = "not_enough_evidence"
-        more = edges_to_settle(ratio, edges, blades)
-        reasons.append(NotApart(low, high))
+        word, reasons = "confounded", list(confounded)
     if edges < 2:
         reasons.append(OneEdgeEach())
-    scope = scope_of(rule, bool(pending), word == "confounded")
+    more = None
+    if word == "not_enough_evidence" and not ratio.open_end:
+        more = edges_to_settle(ratio, edges, blades)
+    at = ratio.at_95
     return Comparison(
         ratio.a,
         ratio.b,
         stage,
-        ratio.at_95.estimate,
-        ratio.at_95.low,
-        ratio.at_95.high,
+        None if ratio.open_end else at.estimate,
+        at.low if at.low > 0 else None,
+        at.high if math.isfinite(at.high) else None,
         word,
-        scope,
+        scope_of(rule, bool(pending), word == "confounded"),
         pending,
         tuple(reasons),
         more,
     )
+
+
+def _word(ratio: Ratio) -> tuple[VerdictWord, list[Reason]]:
+    """The verdict by the intervals alone, with what it rests on."""
+    if ratio.open_end == "both":
+        return "both_not_reached", []
+    low, high = ratio.at_95.low, ratio.at_95.high
+    excludes_one = low > 1.0 or high < 1.0
+    if not ratio.open_end and _is_inside(ratio):
+        return "too_close", [WithinIndifference(), *([SmallButReal()] if excludes_one else [])]
+    if excludes_one:
+        return ("longer" if low > 1.0 else "shorter"), [Apart()]
+    return "not_enough_evidence", [NotApart()]
+
+
+def _is_inside(ratio: Ratio) -> bool:
+    limit = math.log(INDIFFERENCE)
+    return -limit <= math.log(ratio.at_90.low) and math.log(ratio.at_90.high) <= limit
 
 
 def scope_of(rule: MatchingRule, pending: bool, confounded: bool) -> str:

@@ -12,6 +12,8 @@ DEFAULT_STAGE = {
     "hair_sample": "fine",
     "inspect": "deformation",
 }
+LOST_IN_ORDER = ("deformation", "fine", "working")
+"""The stages of common practice, as they are lost."""
 DEFORMED = frozenset({"glint", "roll", "chip", "burr"})
 
 
@@ -37,7 +39,11 @@ class Check:
 
 @dataclass(frozen=True)
 class RunSeries:
-    """The checks of one run of one edge, in the order they were taken."""
+    """The checks of one run of one edge, in the order they were taken.
+
+    `check_every` is the gap of the checks where passes were not noted; `verifies` names the edge
+    and run of the same blade that this one was cut to verify.
+    """
 
     blade: str
     edge: int
@@ -47,6 +53,9 @@ class RunSeries:
     practice: bool = False
     edge_length_used_mm: float | None = None
     worked_mm: tuple[float, float] | None = None
+    block: int | None = None
+    check_every: float | None = None
+    verifies: tuple[int, int] | None = None
 
     @property
     def key(self) -> tuple[str, int, int]:
@@ -61,10 +70,8 @@ class RunSeries:
         ]
 
     def control_checks(self) -> list[Check]:
-        """Unstruck force readings beside the worked zone."""
-        return [
-            c for c in self.checks if c.force_gf is not None and not c.struck and self.is_control(c)
-        ]
+        """Unstruck checks beside the worked zone."""
+        return [c for c in self.checks if not c.struck and self.is_control(c)]
 
     def is_control(self, check: Check) -> bool:
         if self.worked_mm is None or check.position_mm is None:
@@ -76,12 +83,12 @@ class RunSeries:
         return [c for c in self.checks if c.kind == kind and c.value is not None and not c.struck]
 
     def outcomes(self, stages: Sequence[Stage] = ()) -> dict[str, list[Check]]:
-        """Unstruck pass/fail checks by the stage they decide; by the method's stages where it names
-        one.
+        """Unstruck pass/fail checks in the worked zone by the stage they decide; by the method's
+        stages where it names one. Those beside the zone are a control, and decide none.
         """
         found: dict[str, list[Check]] = {}
         for check in self.checks:
-            if check.outcome is None or check.struck:
+            if check.outcome is None or check.struck or self.is_control(check):
                 continue
             own = [s for s in stages if s.check == check.kind and s.limit_gf is None]
             if own and check.stage in (None, *(s.name for s in own)):

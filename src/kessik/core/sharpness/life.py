@@ -136,35 +136,3 @@ def _from_curve(
     good = [count for count, group in by_count(checks) if mean_force_gf(group) <= limit_gf]
     supported = high / low <= _EXTRAPOLATION_WIDTH and middle <= _EXTRAPOLATION_REACH * last
     return NotReached(max(good, default=0.0), Crossed(middle, low, high) if supported else None)
-
-
-def outcome_life(stage: str, checks: Sequence[Check]) -> Life:
-    """Life through one pass/fail stage: last pass and first fail bracket it, a doubt or a
-    contradiction widens it.
-    """
-    passes = [check.count for check in checks if check.outcome == "pass"]
-    fails = [check.count for check in checks if check.outcome == "fail"]
-    counts = sorted({check.count for check in checks})
-    rule_text = "first failed check" if fails else "no failed check"
-    rule = ByRule(min(fails) if fails else None, rule_text, _outcome_schedule(counts))
-    first_fail_after_passes = min((f for f in fails if not passes or f > max(passes)), default=None)
-    last_pass_before_fails = max((p for p in passes if not fails or p < min(fails)), default=None)
-    found: Found
-    if not fails or first_fail_after_passes is None:
-        found = NotReached(last_pass_before_fails or 0.0)
-    elif last_pass_before_fails is None and min(counts) >= first_fail_after_passes:
-        found = BeforeFirstCheck(first_fail_after_passes)
-    else:
-        found = Bracketed(last_pass_before_fails or 0.0, first_fail_after_passes)
-    return Life(stage, found, rule)
-
-
-def _outcome_schedule(counts: Sequence[float]) -> str:
-    gaps = np.diff(counts)
-    if gaps.size == 0:
-        return "one count checked"
-    return (
-        f"every {gaps[0]:g}"
-        if np.allclose(gaps, gaps[0])
-        else f"uneven, every {gaps.min():g} to {gaps.max():g}"
-    )

@@ -27,6 +27,8 @@ def run_series(run: Run, blade: Blade, edge: Edge, state: RunState) -> RunSeries
         run.practice,
         length,
         run.worked_mm,
+        run.block,
+        run.check_every,
     )
 
 

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from kessik.core.comparison.analysis import RunResult, TrialAnalysis, analyse, likelihood_of
+from kessik.core.comparison.analysis import TrialAnalysis, analyse, likelihood_of
 from kessik.core.comparison.findings import (
     LotChanged,
     Note,
@@ -11,6 +11,7 @@ from kessik.core.comparison.findings import (
     VersionsPooled,
 )
 from kessik.core.comparison.lot_factor import LotFactor
+from kessik.core.comparison.results import RunResult
 from kessik.core.sharpness.curves import CurveBand, curve_band
 from kessik.core.sharpness.life import force_readings
 from kessik.core.shelf.blades import Blade, Grade
@@ -85,7 +86,14 @@ def _analysed(state: TrialState, grades: dict[str, Grade]) -> TrialAnalysis:
         cut = edges_cut(b, [r.run for r in counted])
         counting = [edge for edge in cut if (b.code, edge.number) not in out]
         facts[b.code] = blade_facts(b, counting or cut, trial.settled_rule, grades)
-    series = [run_series(r.run, r.blade, r.edge, r.state) for r in counted]
+    named = {r.run.id: (r.edge.number, r.run.number) for r in counted}
+    series = [
+        replace(
+            run_series(r.run, r.blade, r.edge, r.state),
+            verifies=named.get(r.run.verifies_run_id or ""),
+        )
+        for r in counted
+    ]
     analysis = analyse(series, facts, trial.rule, trial.method, out, apart)
     noted = [note for r in counted for note in _run_notes(r)]
     return replace(analysis, notes=(*analysis.notes, *noted, *_pooled_versions(state, counted)))

@@ -7,6 +7,7 @@ from kessik.core.comparison.figures import KINDS
 from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.verdict import Comparison
 from kessik.core.words.matching import what_differs
+from kessik.core.words.pairs import oriented, size_words
 
 
 def figures_words(figures: Mapping[str, float]) -> list[str]:
@@ -23,25 +24,20 @@ def figures_words(figures: Mapping[str, float]) -> list[str]:
 def figure_words(comparison: Comparison) -> str:
     """One pair by one figure, in one sentence."""
     kind = KINDS[comparison.stage]
-    a, b, ratio, low, high = (
-        comparison.a,
-        comparison.b,
-        comparison.ratio,
-        comparison.low,
-        comparison.high,
-    )
-    if ratio < 1:
-        a, b, ratio, low, high = b, a, 1 / ratio, 1 / high, 1 / low
-    span = f"{100 * (low - 1):.0f} to {100 * (high - 1):.0f} %"
+    told = oriented(comparison)
+    more, less = told.longer, told.shorter
     if comparison.verdict in ("longer", "shorter"):
-        return f"{b} {kind.more} {a} by {100 * (ratio - 1):.0f} % ({span})."
-    if comparison.verdict == "too_close":
-        return f"{a} and {b} are too close to matter by {kind.label} ({span})."
+        return f"{more} {kind.more} {less} by {size_words(told)}."
     if comparison.verdict == "confounded":
-        first = next(r for r in comparison.reasons if isinstance(r, Mismatch))
-        why = what_differs(first)
-        return f"{a} and {b} cannot be compared fairly by {kind.label}: {why}."
-    return f"{a} and {b} cannot be told apart yet by {kind.label} ({span})."
+        why = next(what_differs(r) for r in comparison.reasons if isinstance(r, Mismatch))
+        return f"{more} and {less} cannot be compared fairly by {kind.label}: {why}."
+    assert told.low is not None
+    assert told.high is not None
+    span = f"{100 * (told.low - 1):+.0f} to {100 * (told.high - 1):+.0f} %"
+    level = "are too close to matter"
+    if comparison.verdict != "too_close":
+        level = "cannot be told apart yet"
+    return f"{more} and {less} {level} by {kind.label} ({span} of {less}'s)."
 
 
 def figure_headline(analysis: TrialAnalysis) -> str:

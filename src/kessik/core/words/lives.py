@@ -4,11 +4,6 @@ from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Fou
 from kessik.core.units import honest
 
 
-def percent_longer(ratio: float) -> str:
-    """The size of a ratio as the per cent that `longer` refers to."""
-    return f"{100 * (ratio - 1):.0f} %"
-
-
 def life_words(found: Found, unit: str) -> str:
     """One life in words, for every status."""
     match found:
@@ -20,10 +15,8 @@ def life_words(found: Found, unit: str) -> str:
         case Bracketed(last_pass, first_fail):
             return f"between {last_pass:g} and {first_fail:g} {unit}"
         case NotReached(last_good, None):
-            return (
-                f"not reached; still good at {last_good:g} {unit}, and the readings do not say how"
-                " far it would go"
-            )
+            by = f"not lost by {last_good:g} {unit}" if last_good else "still good at the start"
+            return f"{by}; how far it goes is not known"
         case NotReached(last_good, ahead):
             assert ahead is not None
             low, high = ahead.low, ahead.high
@@ -36,5 +29,5 @@ def life_words(found: Found, unit: str) -> str:
             return (
                 "was beyond the limit at its start"
                 if first_check == 0
-                else f"was beyond it by the first check at {first_check:g} {unit}"
+                else f"lost by the first look at {first_check:g} {unit}; when before is not known"
             )

@@ -1,19 +1,23 @@
 """What has to be known beside an answer, in words."""
 
 from kessik.core.comparison.findings import (
+    Contradicting,
     DoubtfulSpread,
     EdgeLeftOut,
-    LoneEdge,
+    GapNotKnown,
     LotChanged,
     Note,
     NotUnderstood,
+    OddEdge,
     Oddity,
     OnOneLength,
     SpoiledCuts,
     UnlikeCounts,
+    Verified,
     VersionsPooled,
 )
 from kessik.core.comparison.lot_factor import LotFactor
+from kessik.core.units import honest
 
 _ODDITIES: dict[Oddity, str] = {
     "read_at_one_count": "only one count was read: nothing can be said about how the edge falls",
@@ -36,6 +40,19 @@ def lot_factor_words(found: LotFactor) -> str:
     )
 
 
+_WHY = "look at burr, angle, thickness grown by regrinding, lot and hardness before believing it"
+
+
+def _counted(life: float) -> str:
+    return f"{life:.0f}" if life >= 100 else f"{life:.1f}"
+
+
+def _life(life: tuple[float, float, float]) -> str:
+    estimate, low, high = life
+    span = f"{honest(low, low, high)} to {honest(high, low, high)}"
+    return f"{honest(estimate, low, high)} ({span})"
+
+
 def oddity_words(found: Oddity) -> str:
     """What is odd about the readings of a run."""
     return _ODDITIES[found]
@@ -52,11 +69,31 @@ def note_words(note: Note) -> str:
                 " usually makes; before believing either, look at burr, angle, thickness grown by"
                 " regrinding, lot and hardness"
             )
-        case LoneEdge(stage, blade, edge):
+        case OddEdge(stage, blade, edge, life_with, life_without, unit):
             return (
-                f"{stage}: {blade}, edge {edge} lies far from its blade's other edges and hardly"
-                " weighs in the answer; before leaving it at that, look at burr, angle, thickness,"
-                " lot and hardness"
+                f"{stage}: {blade}, edge {edge} does not fit the others; with it the life is"
+                f" {_life(life_with)} {unit}, without it {_life(life_without)}. It still counts,"
+                f" and hardly weighs; {_WHY}"
+            )
+        case Contradicting(stage, blade, (first, second)):
+            return (
+                f"{stage}: {blade}'s edges {first} and {second} contradict each other; a third edge"
+                f" tells which is off. {_WHY[:1].upper()}{_WHY[1:]}"
+            )
+        case Verified(stage, blade, (first, second), (one, other), unit, percent, holds):
+            lives = f"{_counted(one)} and {_counted(other)} {unit}"
+            told = "no more than these checks can resolve"
+            if not holds:
+                told = f"more than their own errors explain; a third edge, and {_WHY}"
+            return (
+                f"{blade}, edge {second} verifies edge {first} to {stage}: {lives} differ by"
+                f" {percent:.{0 if percent >= 2 else 1}f} %, {told}"
+            )
+        case GapNotKnown(stage, blade, edge):
+            return (
+                f"{stage}: {blade}, edge {edge} was lost by its first look, and no pass was noted"
+                " before; how often did you look? Without the gap of the checks its lower end is"
+                " open"
             )
         case OnOneLength(length_mm):
             return f"ratios are put on {length_mm:g} mm of edge; lives are shown as counted"

@@ -2,24 +2,15 @@
 
 from collections.abc import Mapping, Sequence
 
-from kessik.core.comparison.analysis import TrialAnalysis
-from kessik.core.comparison.findings import (
-    Apart,
-    Mismatch,
-    NotApart,
-    OneEdgeEach,
-    Reason,
-    SmallButReal,
-    StartedDuller,
-    WithinIndifference,
-)
-from kessik.core.comparison.matching import MatchingRule
+from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
+from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.ranking import confounded_blades, ranked
-from kessik.core.comparison.verdict import INDIFFERENCE, Comparison
+from kessik.core.comparison.verdict import Comparison
 from kessik.core.trials.verdict import Verdict
 from kessik.core.words.figures import figure_headline
-from kessik.core.words.lives import percent_longer
-from kessik.core.words.matching import mismatch_words, open_lines, what_differs
+from kessik.core.words.lives import life_words
+from kessik.core.words.matching import and_words, open_lines, what_differs
+from kessik.core.words.pairs import oriented, pair_words, size_words
 
 WORKING = "Working it out."
 
@@ -32,37 +23,6 @@ def answer_headline(found: Verdict) -> str:
 def answer_standing(found: Verdict) -> str:
     """What a trial's answer rests on; empty while there is none."""
     return standing_words(found.analysis, found.stage) if found.is_worked_out else ""
-
-
-def comparison_words(comparison: Comparison) -> str:
-    """One pair in one sentence; longer and shorter carry both bases."""
-    a, b, ratio, low, high = (
-        comparison.a,
-        comparison.b,
-        comparison.ratio,
-        comparison.low,
-        comparison.high,
-    )
-    if ratio < 1:
-        a, b, ratio, low, high = b, a, 1 / ratio, 1 / high, 1 / low
-    if comparison.verdict in ("longer", "shorter"):
-        span = f"{100 * (low - 1):.0f} to {100 * (high - 1):.0f} %"
-        short = f"{a} falls short of {b} by {100 * (1 - 1 / ratio):.0f} %"
-        return f"{b} outlasts {a} by {percent_longer(ratio)} ({span}); {short}."
-    if comparison.verdict == "too_close":
-        return (
-            f"{a} and {b} are too close to matter: {b} lasts {low:.2f} to {high:.2f} times as long"
-            f" as {a}."
-        )
-    if comparison.verdict == "confounded":
-        lasted = f"{b} lasted {ratio:.2f} times as long as {a} ({low:.2f} to {high:.2f})"
-        return (
-            f"{a} and {b} cannot be compared fairly; {lasted}, and the mismatch has a share in it."
-        )
-    return (
-        f"{a} and {b} cannot be told apart yet: {b} lasts {low:.2f} to {high:.2f} times as long as"
-        f" {a}."
-    )
 
 
 def headline(analysis: TrialAnalysis, stage: str) -> str:
@@ -81,16 +41,28 @@ def headline(analysis: TrialAnalysis, stage: str) -> str:
     if not pairs and all(result.left_out for result in analysis.runs):
         return "No edge that was cut counts under the rule."
     if not pairs:
-        return f"Only {blades[0].blade} has been cut so far; a comparison needs a second blade."
+        return _alone_words(blades[0], stage)
     spoiled = confounded_blades(pairs)
     fair = [c for c in pairs if c.verdict != "confounded"]
-    sentences = [_wins(fair, [b.blade for b in blades])]
-    sentences.extend(f"{code} is not ranked: {_first_reason(pairs, code)}." for code in spoiled)
     if not fair and not spoiled:
-        sentences.append(
+        return (
             "No two blades here can be compared fairly: each pair differs in more than the factor."
         )
-    return " ".join(sentence for sentence in sentences if sentence)
+    order = [b.blade for b in blades if b.blade not in spoiled]
+    left = "; ".join(f"{code} is not ranked: {_first_reason(pairs, code)}" for code in spoiled)
+    return _answer(fair, order, left)
+
+
+def _alone_words(blade: BladeResult, stage: str) -> str:
+    """What one blade shows by itself: its life and how well its edges repeat."""
+    found = life_words(blade.lives[stage].found, blade.count_unit)
+    over = f" over {blade.edges} edges" if blade.edges > 1 else " on one edge"
+    repeats = (
+        f", which repeat within about {blade.spread_percent:.0f} %"
+        if blade.spread_percent is not None
+        else ""
+    )
+    return f"{blade.blade} alone, to {stage}: {found}{over}{repeats}."
 
 
 def with_all_words(analysis: TrialAnalysis, stage: str) -> str:
@@ -103,28 +75,60 @@ def with_all_words(analysis: TrialAnalysis, stage: str) -> str:
         return ""
     if not fair:
         return "With every edge counted, no two blades can be compared fairly."
-    return f"With every edge counted: {_wins(fair, [b.blade for b in ranked(analysis, stage)])}"
+    order = [b.blade for b in ranked(analysis, stage)]
+    with_all = _answer(fair, order, "")
+    if analysis.comparisons and with_all == _answer(*_fair_and_order(analysis, stage), ""):
+        return "With every edge counted the answer is the same: those left out weigh too little."
+    return f"With every edge counted: {with_all}"
 
 
-def _wins(fair: Sequence[Comparison], order: Sequence[str]) -> str:
-    by_pair: Mapping[frozenset[str], Comparison] = {frozenset((c.a, c.b)): c for c in fair}
-    clauses = []
-    for index, better in enumerate(order):
-        beaten, level = [], []
-        for worse in order[index + 1 :]:
-            pair = by_pair.get(frozenset((better, worse)))
-            if pair is None:
-                continue
-            if pair.verdict in ("longer", "shorter"):
-                beaten.append(f"{worse} by {percent_longer(max(pair.ratio, 1 / pair.ratio))}")
-            elif pair.verdict == "too_close":
-                level.append(f"{better} and {worse} are too close to matter")
-            else:
-                level.append(f"{better} and {worse} cannot be told apart yet")
-        if beaten:
-            clauses.append(f"{better} outlasts {' and '.join(beaten)}")
-        clauses.extend(level)
-    return "; ".join(clauses) + "." if clauses else ""
+def _fair_and_order(analysis: TrialAnalysis, stage: str) -> tuple[list[Comparison], list[str]]:
+    pairs = [c for c in analysis.comparisons if c.stage == stage]
+    spoiled = confounded_blades(pairs)
+    fair = [c for c in pairs if c.verdict != "confounded"]
+    return fair, [b.blade for b in ranked(analysis, stage) if b.blade not in spoiled]
+
+
+def _answer(fair: Sequence[Comparison], order: Sequence[str], left: str) -> str:
+    """At most two sentences: two blades with the size of their difference; more of them in groups,
+    and how far the first lies ahead of the next.
+    """
+    by_pair = {frozenset((c.a, c.b)): c for c in fair}
+    seen = [code for code in order if any(code in pair for pair in by_pair)]
+    if len(seen) == 2:
+        (pair,) = by_pair.values()
+        return f"{_pair_clause(pair)}{f'; {left}' if left else ''}."
+    if not seen:
+        return ""
+    groups = _groups(seen, by_pair)
+    ranks = ", then ".join(_together(group) for group in groups)
+    clause = ranks if len(groups) > 1 else f"{and_words(seen)} cannot be told apart yet"
+    first = f"{clause}{f'; {left}' if left else ''}."
+    lead = by_pair.get(frozenset((groups[0][0], groups[1][0]))) if len(groups) > 1 else None
+    return f"{first} {_pair_clause(lead)}." if lead is not None else first
+
+
+def _pair_clause(pair: Comparison) -> str:
+    if pair.verdict in ("longer", "shorter"):
+        told = oriented(pair)
+        return f"{told.longer} outlasts {told.shorter} by {size_words(told)}"
+    return pair_words(pair).rstrip(".")
+
+
+def _groups(order: Sequence[str], by_pair: Mapping[frozenset[str], Comparison]) -> list[list[str]]:
+    """The ranking in groups: a blade joins the one above it unless it is apart from all of it."""
+    groups: list[list[str]] = []
+    for code in order:
+        pairs = [by_pair.get(frozenset((code, other))) for other in (groups[-1] if groups else [])]
+        if pairs and not all(p is not None and p.verdict in ("longer", "shorter") for p in pairs):
+            groups[-1].append(code)
+        else:
+            groups.append([code])
+    return groups
+
+
+def _together(group: Sequence[str]) -> str:
+    return f"{and_words(group)} together" if len(group) > 1 else group[0]
 
 
 def _first_reason(pairs: Sequence[Comparison], code: str) -> str:
@@ -132,32 +136,6 @@ def _first_reason(pairs: Sequence[Comparison], code: str) -> str:
         if isinstance(found, Mismatch) and found.blade == code:
             return what_differs(found)
     return "something other than the factor differs"
-
-
-def reason_words(reason: Reason, rule: MatchingRule) -> str:
-    """Why a pair's verdict is what it is."""
-    match reason:
-        case Mismatch():
-            return f"{reason.blade}: {mismatch_words(reason, rule.factor)}"
-        case WithinIndifference():
-            within = f"{1 / INDIFFERENCE:.2f} to {INDIFFERENCE:g}"
-            return f"the ratio lies within {within} with 90 % confidence"
-        case SmallButReal(low, high):
-            return f"a real but smaller difference: 95 % interval {low:.2f} to {high:.2f}"
-        case Apart(low, high):
-            return f"the 95 % interval of the ratio, {low:.2f} to {high:.2f}, excludes 1"
-        case NotApart(low, high):
-            return f"the 95 % interval of the ratio, {low:.2f} to {high:.2f}, holds 1"
-        case OneEdgeEach():
-            return (
-                "one edge each: how much re-sharpening changes the life is taken from common"
-                " practice, not seen"
-            )
-        case StartedDuller(blade, percent):
-            return (
-                f"{blade} started {percent:.0f} % duller: per cent lost and end sharpness may"
-                " disagree"
-            )
 
 
 def _scopes(pairs: Sequence[Comparison]) -> str:

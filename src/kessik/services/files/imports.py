@@ -187,6 +187,7 @@ def _store_runs(
     last_on: dict[
         str, str
     ] = {}  # the last run on each edge, for one that goes on after it was stropped back
+    made: dict[tuple[str, int, int], str] = {}
     for run in read.runs:
         _, edge = read.edge_of(run)
         record = run.record.values if run.record else {}
@@ -199,8 +200,11 @@ def _store_runs(
             other=_other(run.record, RUN_COLUMNS) if run.record else {},
             method_id=versions.get(run.method_number or 0, trial.method_id),
             after_strop_of=last_on.get(edge.id) if record.get("after_strop") else None,
+            block=read.block_of(run),
+            verifies_run_id=made.get((run.rows.blade, *run.verifies)) if run.verifies else None,
         )
         last_on[edge.id] = stored.id
+        made[run.rows.blade, run.rows.edge, run.rows.run] = stored.id
         to_log = RunToLog(stored.id, f"{IMPORT}:{trial.id}", sequence, started.utc)
         rows = ((row.values, row.said) for row in run.rows.rows)
         for index, some in enumerate(_pieces(log_of_rows(to_log, rows), _EVENTS_AT_ONCE)):
@@ -223,7 +227,17 @@ def _pieces(items: Iterable[_T], most: int) -> Iterator[list[_T]]:
 
 def _other(row: Row, columns: Sequence[Column]) -> dict[str, Any]:
     """Columns Kessik knows but does not use yet, and unknown ones, kept with the row."""
-    used = {*RUN_FIELDS, "started", "after_strop", "blade", "edge", "run", "trial"}
+    used = {
+        *RUN_FIELDS,
+        "block",
+        "verifies_run",
+        "started",
+        "after_strop",
+        "blade",
+        "edge",
+        "run",
+        "trial",
+    }
     known = {c.name: row.values.get(c.name) for c in columns if c.name not in used}
     return {name: value for name, value in {**known, **row.extra}.items() if value is not None}
 

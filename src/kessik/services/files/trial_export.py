@@ -40,8 +40,10 @@ def export_trial(db: Database, trial_id: str) -> dict[str, str]:
         for i, logged in enumerate(r.state.checks, 1)
     ]
     series += [row for r in runs for row in _strop_rows(trial, r)]
+    verified = {r.run.id: f"{r.edge.number}/{r.run.number}" for r in runs}
     run_rows = [
-        _run_row(trial, r, numbers.get(r.run.method_id, trial.method_number), lots) for r in runs
+        _run_row(trial, r, numbers.get(r.run.method_id, trial.method_number), lots, verified)
+        for r in runs
     ]
     return {
         f"{name}.series.csv": write_series(series, list(unknown)),
@@ -105,7 +107,13 @@ def _only_stage(method: Method, kind: str) -> str | None:
     return own[0] if len(own) == 1 else None
 
 
-def _run_row(trial: Trial, r: TrialRun, version: int, lots: Mapping[str, str]) -> dict[str, Any]:
+def _run_row(
+    trial: Trial,
+    r: TrialRun,
+    version: int,
+    lots: Mapping[str, str],
+    verified: Mapping[str, str],
+) -> dict[str, Any]:
     known = {name: getattr(r.run, name) for name in RUN_FIELDS}
     own = {"trial": trial.name, "blade": r.blade.code, "edge": r.edge.number, "run": r.run.number}
     taken = "; ".join(lots[booking.lot_id] for booking in r.run.bookings if booking.lot_id in lots)
@@ -117,6 +125,7 @@ def _run_row(trial: Trial, r: TrialRun, version: int, lots: Mapping[str, str]) -
         "note": note,
         "method": f"{r.method.name}, version {version}",
         "block": r.run.block,
+        "verifies_run": verified.get(r.run.verifies_run_id or ""),
         "lot": taken or None,
     }
     named["after_strop"] = r.run.after_strop_of is not None or None

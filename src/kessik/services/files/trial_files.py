@@ -28,7 +28,9 @@ from kessik.services.files.shelf_rows import read_blade
 from kessik.services.files.work import READS, Work
 
 _METHOD_FILE = ".method.json"
-RUN_FIELDS = ("practice", "zone_from_mm", "zone_to_mm", "edge_length_used_mm", "round", "operator")
+RUN_FIELDS = ("practice", "zone_from_mm", "zone_to_mm", "edge_length_used_mm", "round", "operator",
+    "check_every",
+)  # fmt: skip  # names, several a line
 RULE = SettledRule(
     "every_edge"
 )  # edges of a file may be numbered from where its tester began; it says what counts
@@ -53,12 +55,23 @@ class ReadRun:
     def as_run(self, edge_id: str) -> Run:
         record = self.record.values if self.record else {}
         known = {name: record[name] for name in RUN_FIELDS if record.get(name) is not None}
-        block = str(record.get("block") or "")
-        if block.isdecimal():
-            known["block"] = int(block)
         return Run(
             "", "", edge_id, self.rows.run, Moment(""), count_unit=self.rows.count_unit, **known
         )
+
+    @property
+    def block_name(self) -> str:
+        """The block as the file names it; empty where it does not."""
+        return str(self.record.values.get("block") or "").strip() if self.record else ""
+
+    @property
+    def verifies(self) -> tuple[int, int] | None:
+        """The edge and run of the same blade that this one verifies: `3`, or `3/2` for its second
+        run.
+        """
+        said = str(self.record.values.get("verifies_run") or "") if self.record else ""
+        found = re.fullmatch(r"(?:edge\s*)?(\d+)(?:\s*/\s*(?:run\s*)?(\d+))?", said.strip())
+        return (int(found[1]), int(found[2] or 1)) if found else None
 
     @property
     def method_number(self) -> int | None:
@@ -84,6 +97,15 @@ class ReadTrial:
         blade = next(b for b in self.blades if b.code == run.rows.blade)
         return blade, next(e for e in blade.edges if e.number == run.rows.edge)
 
+    def block_of(self, run: ReadRun) -> int | None:
+        """The number of a run's block: as the file says, or by when its name first comes."""
+        names = list(dict.fromkeys(r.block_name for r in self.runs if r.block_name))
+        if not run.block_name:
+            return None
+        if all(name.isdecimal() for name in names):
+            return int(run.block_name)
+        return names.index(run.block_name) + 1
+
     def series(self, run: ReadRun) -> RunSeries:
         blade, edge = self.edge_of(run)
         record = run.as_run(edge.id)
@@ -93,6 +115,9 @@ class ReadTrial:
             practice=run.practice,
             edge_length_used_mm=length,
             worked_mm=record.worked_mm,
+            block=self.block_of(run),
+            check_every=record.check_every,
+            verifies=run.verifies,
         )
 
     def analysis(self, rule: MatchingRule, method: Method) -> TrialAnalysis:

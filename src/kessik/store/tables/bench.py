@@ -28,6 +28,7 @@ class RunRow(Base):
     started_offset_minutes: Mapped[int] = mapped_column(Integer)
     method_id: Mapped[str | None] = mapped_column(ForeignKey("method.id"), index=True)
     block: Mapped[int | None] = mapped_column(Integer)
+    check_every: Mapped[float | None] = mapped_column(REAL)
     round: Mapped[int | None] = mapped_column(Integer)
     operator: Mapped[str] = mapped_column(Text, default="")
     verifies_run_id: Mapped[str | None] = mapped_column(Text)

@@ -1,4 +1,6 @@
-"""Pictures belong to whatever shows them, and shots that an analyser wrote wait to be used."""
+"""Pictures belong to whatever shows them, shots that an analyser wrote wait to be used, and a run
+may say the gap of its checks.
+"""
 
 from alembic import op
 
@@ -25,6 +27,7 @@ _STEPS = (
     f"INSERT OR IGNORE INTO picture_use SELECT {_HASH}, 'event', id, '', server_utc FROM event"
     f" WHERE {_SHOWN}",
     "DROP TABLE photo",
+    "ALTER TABLE run ADD COLUMN check_every REAL",
 )
 
 

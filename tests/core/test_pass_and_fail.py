@@ -1,0 +1,219 @@
+"""Runs by pass and fail, as testers keep them on paper: what each record proves, worked out by
+hand.
+"""
+
+import math
+from itertools import chain
+
+import pytest
+import scipy
+
+from kessik.core.comparison.analysis import analyse
+from kessik.core.comparison.lives import BladeEdges, Bracket, solve
+from kessik.core.comparison.matching import MatchingRule
+from kessik.core.comparison.ratios import all_ratios
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.schools import BY_SCHOOL
+from kessik.core.protocols.series import Check, RunSeries
+from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, NotReached
+from kessik.core.words.notes import note_words
+from kessik.core.words.verdict import headline
+
+RULE = MatchingRule()
+PUSH_CUT, PAPER_STOP = BY_SCHOOL["push_cut_board"], BY_SCHOOL["paper_stop_rope"]
+
+
+def looks(text, kind="paper", stage=None, at_mm=None):
+    """Checks from `82 pass, 84 fail`."""
+    pairs = (part.split() for part in text.split(","))
+    return [
+        Check(float(n), kind, outcome=said, stage=stage, position_mm=at_mm) for n, said in pairs
+    ]
+
+
+def run(blade, edge, *checks, **rest):
+    return RunSeries(blade, edge, 1, tuple(sorted(chain(*checks), key=lambda c: c.count)), **rest)
+
+
+def working(blade, edge, text, **rest):
+    return run(blade, edge, looks(text, stage="working"), **rest)
+
+
+def answer(*runs, method=None):
+    return analyse(list(runs), {}, RULE, method or Method())
+
+
+def pair(analysis, stage="working"):
+    (found,) = [c for c in analysis.comparisons if c.stage == stage]
+    return found
+
+
+def test_ordered_stages_share_what_they_prove():
+    # Deformation seen at 70, hair fails at 84 and paper with it: paper was first asked when hair
+    # had failed, and hair at 82 proves that paper would have passed there.
+    found = answer(
+        run(
+            "A", 1,
+            looks("65 pass, 70 fail", "inspect"),
+            looks("75 pass, 82 pass, 84 fail", "hair_sample"),
+            looks("84 fail", "paper"),
+        ),
+        method=PUSH_CUT,
+    )  # fmt: skip  # a record is read by its rows
+    lives = {stage: life.life.found for stage, life in found.runs[0].lives.items()}
+    assert lives["deformation"] == Bracketed(65, 70)
+    assert lives["fine"] == Bracketed(82, 84)
+    assert lives["working"] == Bracketed(82, 84)
+
+
+def test_what_is_gone_bounds_the_earlier_stage_from_above():
+    found = answer(
+        run("A", 1, looks("10 pass", "hair_sample"), looks("10 pass, 20 pass, 30 fail", "paper")),
+        method=PUSH_CUT,
+    )
+    assert found.runs[0].lives["fine"].life.found == Bracketed(10, 30)
+
+
+def test_a_check_beside_the_zone_is_a_control_and_bounds_nothing():
+    worked = looks("10 pass, 20 fail", stage="working", at_mm=40.0)
+    beside = looks("20 pass, 30 pass", stage="working", at_mm=90.0)
+    found = answer(run("A", 1, worked, beside, worked_mm=(12.0, 76.0)))
+    assert found.runs[0].lives["working"].life.found == Bracketed(10, 20)
+
+
+def test_one_failing_look_asks_how_often_was_looked():
+    lone = answer(working("A", 1, "84 fail"))
+    assert lone.runs[0].lives["working"].life.found == BeforeFirstCheck(84)
+    assert any("how often did you look?" in note_words(note) for note in lone.notes)
+    told = answer(working("A", 1, "84 fail", check_every=4.0))
+    assert told.runs[0].lives["working"].life.found == Bracketed(80, 84)
+    assert told.notes == ()
+
+
+def test_a_life_that_was_not_reached_has_a_bound_and_no_ratio():
+    two = [working("A", n, "120 pass, 122 fail") for n in (1, 2)]
+    found = pair(answer(*two, *(working("B", n, "160 pass") for n in (1, 2))))
+    assert (found.ratio, found.high, found.verdict) == (None, None, "longer")
+    assert 1.0 < found.low < 160 / 120
+    assert "outlasts A by at least" in headline(
+        answer(*two, *(working("B", n, "160 pass") for n in (1, 2))), "working"
+    )
+
+
+def test_two_that_were_not_reached_both_still_pass():
+    both = answer(working("A", 1, "140 pass"), working("B", 1, "150 pass"))
+    found = pair(both)
+    assert (found.ratio, found.low, found.high) == (None, None, None)
+    assert found.verdict == "both_not_reached"
+    assert "both still pass at 140 cuts" in headline(both, "working")
+    assert both.blades[0].lives["working"].found == NotReached(140)
+
+
+@pytest.mark.parametrize(("last", "first"), [(140.0, 125.0), (400.0, 100.0)])
+def test_a_one_sided_life_is_never_called_shorter_than_its_bound(last, first):
+    # However far the open one really goes, the bound may not lie above what was seen.
+    found = pair(
+        answer(working("A", 1, f"{first} pass, {first + 1} fail"), working("B", 1, f"{last} pass"))
+    )
+    assert found.low <= last / first
+
+
+def test_the_bound_agrees_with_normal_theory_where_the_spread_is_known():
+    # One edge each, heavy tails aside: P(T > L) = 0.025 at ln L - 1.96 sd of the difference
+    # (textbook; SciPy's normal quantile).
+    (ratio,) = all_ratios(
+        solve(
+            [
+                BladeEdges("A", tuple((Bracket(99.9, 100.1),) for _ in range(6))),
+                BladeEdges("B", tuple((Bracket(200.0, None),) for _ in range(1))),
+            ]
+        )
+    )
+    spread = 0.042  # of edges, at the middle of its prior
+    error = spread * math.sqrt(1 + 1 / 6)
+    normal = 2.0 * math.exp(scipy.special.ndtri(0.025) * error)
+    assert ratio.at_95.low == pytest.approx(normal, rel=0.08)
+    assert ratio.open_end == "above"
+
+
+def test_two_edges_that_contradict_each_other_hold_both_and_ask_for_a_third():
+    found = answer(working("A", 1, "188 pass, 190 fail"), working("A", 2, "408 pass, 410 fail"))
+    life = found.blades[0].lives["working"].found
+    assert life.low < 190
+    assert life.high > 408
+    (note,) = [n for n in map(note_words, found.notes) if "contradict" in n]
+    assert "edges 1 and 2" in note
+    assert "a third edge" in note
+
+
+def test_a_third_edge_names_the_odd_one_and_gives_both_answers():
+    found = answer(
+        working("A", 1, "188 pass, 190 fail"),
+        working("A", 2, "408 pass, 410 fail"),
+        working("A", 3, "414 pass, 416 fail"),
+    )
+    life = found.blades[0].lives["working"].found
+    assert life.estimate == pytest.approx(412, rel=0.02)
+    (note,) = [n for n in map(note_words, found.notes) if "does not fit" in n]
+    assert note.startswith("working: A, edge 1 does not fit the others; with it the life is 41")
+    assert "look at burr, angle" in note
+
+
+def test_blocks_count_each_by_itself_whatever_its_level():
+    levels = (1.0, 0.6, 1.5)
+    runs = [
+        working(
+            code,
+            n,
+            f"{round(100 * level * times)} pass, {round(102 * level * times)} fail",
+            block=n,
+        )
+        for code, times in (("A", 1.0), ("B", 1.2))
+        for n, level in enumerate(levels, 1)
+    ]
+    found = pair(answer(*runs))
+    assert found.ratio == pytest.approx(1.2, rel=0.02)
+    assert found.high / found.low < 1.2
+    loose = pair(answer(*(RunSeries(r.blade, r.edge, 1, r.checks) for r in runs)))
+    assert loose.high / loose.low > 2, "without blocks the levels are taken for scatter"
+
+
+def test_a_verification_is_answered():
+    held = answer(
+        working("A", 1, "60 pass, 62 fail"),
+        working("A", 2, "60.5 pass, 62.5 fail", verifies=(1, 1)),
+    )
+    assert any(
+        "verifies edge 1 to working: 61.0 and 61.5 cuts differ by 0.8 %, no more than these checks"
+        " can resolve" in note_words(note)
+        for note in held.notes
+    )
+    apart = answer(
+        working("A", 1, "60 pass, 61 fail"), working("A", 2, "65 pass, 66 fail", verifies=(1, 1))
+    )
+    assert any(
+        "differ by 8 %, more than their own errors explain; a third edge, and look at"
+        in note_words(note)
+        for note in apart.notes
+    )
+
+
+def test_a_single_blade_gets_its_own_answer():
+    alone = answer(working("A", 1, "60 pass, 62 fail"), working("A", 2, "61 pass, 63 fail"))
+    said = headline(alone, "working")
+    assert said.startswith("A alone, to working: 6")
+    assert "over 2 edges, which repeat within about" in said
+
+
+def test_many_blades_are_told_in_groups():
+    lives = {"A": 60, "B": 100, "C": 102, "D": 200}
+    runs = [
+        working(code, n, f"{life + n} pass, {life + n + 1} fail")
+        for code, life in lives.items()
+        for n in range(4)
+    ]
+    said = headline(answer(*runs), "working")
+    assert said.startswith("D, then B and C together, then A. D outlasts") or said.startswith(
+        "D, then C and B together, then A. D outlasts"
+    )
+    assert said.count(".") == 2, "at most two sentences"
