@@ -16,14 +16,16 @@ from kessik.api.schemas.verdict import (
     LifeOut,
     ReadingOut,
     RunVerdictOut,
+    StageAnswerOut,
     TrialTodayOut,
     UpkeepOut,
 )
-from kessik.core.comparison.analysis import ANALYSIS_VERSION, BladeResult
+from kessik.core.comparison.analysis import ANALYSIS_VERSION, BladeResult, TrialAnalysis
 from kessik.core.comparison.findings import Reason
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.ranking import confounded_blades, ranked, tie_groups
 from kessik.core.comparison.results import RunResult
+from kessik.core.comparison.sums import stage_sums
 from kessik.core.comparison.variables import BY_NAME
 from kessik.core.comparison.verdict import Comparison
 from kessik.core.sharpness.life import Life
@@ -35,10 +37,12 @@ from kessik.core.words.figures import figure_words
 from kessik.core.words.lives import life_words
 from kessik.core.words.matching import open_lines
 from kessik.core.words.notes import lot_factor_words, note_words, oddity_words
-from kessik.core.words.pairs import pair_words, reason_words, shared_reasons, tag_words
+from kessik.core.words.pairs import oriented, pair_words, reason_words, shared_reasons, tag_words
+from kessik.core.words.stages import sum_words
 from kessik.core.words.verdict import (
     answer_headline,
     answer_standing,
+    headline,
     with_all_words,
 )
 from kessik.interchange.analysis_json import comparison_json, life_json
@@ -98,6 +102,8 @@ def _sealed_verdict(found: Verdict) -> AnswerOut:
         tie_groups=[],
         comparisons=[],
         shared_reasons=[],
+        other_stages=[],
+        sums=[],
         figure_blades=[],
         figure_comparisons=[],
         efforts=None,
@@ -116,30 +122,27 @@ def _sealed_verdict(found: Verdict) -> AnswerOut:
 
 def _open_verdict(found: Verdict) -> AnswerOut:
     analysis, stage = found.analysis, found.stage
-    order = [blade.blade for blade in ranked(analysis, stage)]
-    every = sorted(analysis.comparisons, key=lambda c: _place(c, order))
-    pairs = [c for c in every if c.stage == stage]
-    shared = shared_reasons(pairs)
     results = {result.run.key: result for result in analysis.runs}
-    left_out = confounded_blades(pairs)
+    main = _stage_answer(found, stage)
+    stages = list(dict.fromkeys(s for result in analysis.runs for s in result.lives))
     return AnswerOut(
         trial=TrialOut.of(found.trial),
         blades=[BladeOut.of(blade) for blade in found.blades],
         stage=stage,
-        stages=list(dict.fromkeys(s for result in analysis.runs for s in result.lives)),
+        stages=stages,
         headline=answer_headline(found),
         standing=answer_standing(found),
         pending=open_lines(analysis.pending),
-        notes=[note_words(note) for note in analysis.notes],
+        notes=[f"{note_words(note)}." for note in analysis.notes],
         runs=[
             _run_verdict(found, r, results[key]) for r in found.runs if (key := _key(r)) in results
         ],
-        ladder=[
-            _rung(found, blade, blade.blade not in left_out) for blade in ranked(analysis, stage)
-        ],
-        tie_groups=tie_groups(analysis, stage),
-        comparisons=[_comparison(c, found.trial.rule, pair_words(c), shared) for c in every],
-        shared_reasons=[reason_words(reason, found.trial.rule) for reason in shared],
+        ladder=main.ladder,
+        tie_groups=main.tie_groups,
+        comparisons=main.comparisons,
+        shared_reasons=main.shared_reasons,
+        other_stages=[_stage_answer(found, other) for other in stages if other != stage],
+        sums=[sum_words(each) for each in stage_sums(analysis)],
         figure_blades=[_rung(found, blade, True) for blade in analysis.blades if blade.figures],
         figure_comparisons=[
             _comparison(c, found.trial.rule, figure_words(c)) for c in analysis.figure_comparisons
@@ -148,7 +151,7 @@ def _open_verdict(found: Verdict) -> AnswerOut:
         sealed="",
         lot_factors=[lot_factor_words(each) for each in found.lot_factors],
         cells=[CellOut.of(cell, found.trial.rule) for cell in analysis.cells],
-        left_out=left_out,
+        left_out=_left_out(analysis, stage),
         with_all=with_all_words(analysis, stage),
         prediction=found.trial.plan.prediction,
         taken_as_equal=[variable.label for variable in analysis.taken_as_equal],
@@ -158,13 +161,38 @@ def _open_verdict(found: Verdict) -> AnswerOut:
     )
 
 
+def _left_out(analysis: TrialAnalysis, stage: str) -> list[str]:
+    return confounded_blades([c for c in analysis.comparisons if c.stage == stage])
+
+
+def _stage_answer(found: Verdict, stage: str) -> StageAnswerOut:
+    """The answer at one stage: its sentence, its ladder, and its pairs in the ladder's order."""
+    analysis, rule = found.analysis, found.trial.rule
+    blades = ranked(analysis, stage)
+    order = [blade.blade for blade in blades]
+    own = [c for c in analysis.comparisons if c.stage == stage]
+    pairs = sorted(own, key=lambda c: _place(c, order))
+    shared = shared_reasons(pairs)
+    left_out = _left_out(analysis, stage)
+    return StageAnswerOut(
+        stage=stage,
+        headline=headline(analysis, stage),
+        ladder=[_rung(found, blade, blade.blade not in left_out) for blade in blades],
+        tie_groups=tie_groups(analysis, stage),
+        comparisons=[_comparison(c, rule, pair_words(c), shared) for c in pairs],
+        shared_reasons=[reason_words(reason, rule) for reason in shared],
+    )
+
+
 def _comparison(
     pair: Comparison, rule: MatchingRule, words: str, shared: Collection[Reason] = ()
 ) -> ComparisonOut:
     own = replace(pair, reasons=tuple(r for r in pair.reasons if r not in shared))
     plain = comparison_json("", own, rule)
     del plain["trial"]
-    return ComparisonOut(**plain, words=words, tag=tag_words(pair))
+    told = oriented(pair)
+    order = (told.longer, told.shorter)
+    return ComparisonOut(**plain, words=words, order=order, tag=tag_words(pair))
 
 
 def _place(pair: Comparison, order: Sequence[str]) -> list[int]:

@@ -12,6 +12,8 @@ export interface Rung {
   readonly low: number | null;
   readonly high: number | null;
   readonly edges: number;
+  /** The side on which the life has no end: it gets an arrow there. */
+  readonly open?: "above" | "below" | null;
 }
 
 interface Props {
@@ -30,6 +32,7 @@ const LEFT = 96;
 export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHighlight }: Props) {
   const top = Math.max(
     ...rungs.map((r) => Math.min(r.high ?? 0, 2.5 * (r.estimate ?? r.high ?? 0))),
+    ...rungs.map((r) => (r.high === null ? 1.25 * (r.low ?? 0) : 0)),
     1,
   );
   const x = scaleLinear([0, top * 1.04], [LEFT, width - 26]);
@@ -161,6 +164,13 @@ function RungDrawing({
               </text>
             ) : null}
           </>
+        ) : rung.open ? (
+          <>
+            <OpenEnd rung={rung} x={x} width={width} />
+            <text x={LEFT + 22} y={59} fontSize={13} fill="var(--ink-2)">
+              {rung.words}
+            </text>
+          </>
         ) : low !== null && end !== null ? (
           <>
             <rect
@@ -172,7 +182,7 @@ function RungDrawing({
               stroke={look.colour}
               strokeWidth={2}
             />
-            <text x={LEFT} y={57} fontSize={13} fill="var(--ink-2)">
+            <text x={LEFT + 22} y={59} fontSize={13} fill="var(--ink-2)">
               {rung.words}
             </text>
           </>
@@ -188,5 +198,29 @@ function RungDrawing({
         </text>
       )}
     </svg>
+  );
+}
+
+/** A life with one open end: a line to what is known, and an arrow into what is not. */
+function OpenEnd({
+  rung,
+  x,
+  width,
+}: {
+  rung: Rung;
+  x: ReturnType<typeof scaleLinear<number, number>>;
+  width: number;
+}) {
+  const look = markOf(rung.mark);
+  const above = rung.open === "above";
+  const known = x((above ? rung.low : rung.high) ?? 0);
+  const tip = above ? Math.min(known + 44, width - 24) : Math.max(known - 44, x(0));
+  const back = above ? -8 : 8;
+  return (
+    <g stroke={look.colour} fill="none" strokeWidth={2.4}>
+      {above ? <line x1={x(0)} x2={known} y1={30} y2={30} strokeDasharray={look.dash} /> : null}
+      <line x1={known} x2={known} y1={19} y2={41} strokeWidth={3} />
+      <path d={`M${known},30H${tip}M${tip + back},24L${tip},30L${tip + back},36`} />
+    </g>
   );
 }

@@ -134,6 +134,7 @@ class ComparisonOut(Wire):
     reasons: list[str]
     edges_to_settle: int | None
     words: str
+    order: tuple[str, str] = Field(description="who lasts longer, by the estimate, and the other")
     tag: str = Field(description="the verdict in two or three words, naming who lasts longer")
 
 
@@ -180,8 +181,19 @@ class UpkeepOut(Wire):
         )
 
 
+class StageAnswerOut(Wire):
+    """The answer at one more stage of the method."""
+
+    stage: str
+    headline: str
+    ladder: list[BladeVerdictOut]
+    tie_groups: list[list[str]]
+    comparisons: list[ComparisonOut]
+    shared_reasons: list[str]
+
+
 class AnswerOut(Wire):
-    """A trial's answer."""
+    """A trial's answer: at its main stage, and then at each other one."""
 
     trial: TrialOut
     blades: list[BladeOut]
@@ -196,6 +208,8 @@ class AnswerOut(Wire):
     tie_groups: list[list[str]]
     comparisons: list[ComparisonOut]
     shared_reasons: list[str] = Field(description="what holds for every pair, said once")
+    other_stages: list[StageAnswerOut]
+    sums: list[str] = Field(description="how the stages of each edge and blade make its total")
     figure_blades: list[BladeVerdictOut]
     figure_comparisons: list[ComparisonOut]
     efforts: EffortsOut | None

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
 from kessik.core.comparison.verdict import Comparison
+from kessik.core.protocols.series import FIRST_LOST
 from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Found, NotReached
 
 
@@ -19,6 +20,19 @@ def confounded_blades(pairs: Sequence[Comparison]) -> list[str]:
         for code in codes
         if all(c.verdict == "confounded" for c in pairs if code in (c.a, c.b))
     ]
+
+
+def main_stage(analysis: TrialAnalysis) -> str:
+    """The stage an answer is about first: the method's own, else the first deformation where the
+    apex was looked at, else the last that any run has a life at.
+    """
+    stages = list(dict.fromkeys(stage for run in analysis.runs for stage in run.lives))
+    named = analysis.method.main_stage or ""
+    if not stages and any(run.figures for run in analysis.runs):
+        return ""
+    if named in stages or not stages:
+        return named
+    return FIRST_LOST if FIRST_LOST in stages else stages[-1]
 
 
 def ranked(analysis: TrialAnalysis, stage: str) -> list[BladeResult]:

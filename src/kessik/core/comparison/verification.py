@@ -23,7 +23,7 @@ def verifications(results: Sequence[RunResult]) -> list[Verified]:
         first = by_key.get((second.run.blade, *verifies)) if verifies else None
         if first is None:
             continue
-        for stage in first.lives.keys() & second.lives.keys():
+        for stage in (s for s in first.lives if s in second.lives):
             pair = _log_life(first, stage), _log_life(second, stage)
             if pair[0] is None or pair[1] is None:
                 continue

@@ -144,6 +144,15 @@ class Method:
         return dict(self.limits_gf).get(stage)
 
     @property
+    def main_stage(self) -> str | None:
+        """The stage an answer is about first: the first deformation where the apex is looked at,
+        else the one that ends a run.
+        """
+        if self.stages and self.stages[0].check == "inspect":
+            return self.stages[0].name
+        return self.end_stage
+
+    @property
     def end_stage(self) -> str | None:
         """The stage whose loss ends a run, where one does."""
         for rule in self.ends:

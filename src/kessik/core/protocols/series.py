@@ -12,7 +12,8 @@ DEFAULT_STAGE = {
     "hair_sample": "fine",
     "inspect": "deformation",
 }
-LOST_IN_ORDER = ("deformation", "fine", "working")
+FIRST_LOST = "deformation"
+LOST_IN_ORDER = (FIRST_LOST, "fine", "working")
 """The stages of common practice, as they are lost."""
 DEFORMED = frozenset({"glint", "roll", "chip", "burr"})
 

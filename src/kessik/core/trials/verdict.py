@@ -11,6 +11,7 @@ from kessik.core.comparison.findings import (
     VersionsPooled,
 )
 from kessik.core.comparison.lot_factor import LotFactor
+from kessik.core.comparison.ranking import main_stage
 from kessik.core.comparison.results import RunResult
 from kessik.core.sharpness.curves import CurveBand, curve_band
 from kessik.core.sharpness.life import force_readings
@@ -55,7 +56,7 @@ class Verdict:
 def judged(state: TrialState, grades: dict[str, Grade], lots: dict[str, str]) -> Verdict:
     """The answer of a trial as it stands; the one slow step, and no store is held meanwhile."""
     analysis = _analysed(state, grades)
-    stage = end_stage(analysis)
+    stage = main_stage(analysis)
     return Verdict(state, analysis, stage, tuple(lots_compared(state.runs, analysis, stage, lots)))
 
 
@@ -63,17 +64,6 @@ def unanswered(state: TrialState) -> Verdict:
     """A trial whose answer is still being worked out: what it is, and no word on how it went."""
     nothing = analyse([], {}, state.trial.rule, state.trial.method)
     return Verdict(state, nothing, "", is_worked_out=False)
-
-
-def end_stage(analysis: TrialAnalysis) -> str:
-    """The stage an answer is about: the one that ends the method's runs, else the last that any run
-    has a life at.
-    """
-    stages = list(dict.fromkeys(stage for run in analysis.runs for stage in run.lives))
-    named = analysis.method.end_stage or ""
-    if not stages and any(run.figures for run in analysis.runs):
-        return ""
-    return named if named in stages or not stages else stages[-1]
 
 
 def _analysed(state: TrialState, grades: dict[str, Grade]) -> TrialAnalysis:

@@ -4,7 +4,6 @@ import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { verdictQuery } from "../../api/queries";
 import { type ChartRun, DecayChart, limitsOf } from "../../charts/DecayChart";
-import { LifeLadder } from "../../charts/LifeLadder";
 import { day, unbroken } from "../../domain/format";
 import { buttonLook } from "../../ui/Button";
 import { Failed, Waiting, WorkingOut } from "../../ui/State";
@@ -12,8 +11,10 @@ import { Toggles } from "../../ui/Toggles";
 import { useWidth } from "../../ui/useWidth";
 import { Figures } from "./Figures";
 import { Legend } from "./Legend";
+import { OtherStages } from "./OtherStages";
 import { Pairs } from "./Pairs";
 import { RunTable } from "./RunTable";
+import { StageLadder } from "./StageLadder";
 import { Upkeep } from "./Upkeep";
 
 type VerdictData = Schemas["AnswerOut"];
@@ -109,10 +110,11 @@ export function Verdict() {
               </div>
               <div ref={ladder.ref} className="min-w-0">
                 {data.ladder.length ? (
-                  <LifeLadder
-                    title={`${unit} to ${data.stage}${stageLimit ? "" : " lost"}, with 95 % interval`}
-                    rungs={rungs(data)}
+                  <StageLadder
+                    stage={data.stage}
+                    ladder={data.ladder}
                     tieGroups={data.tie_groups}
+                    byForce={stageLimit}
                     width={ladder.width}
                     highlighted={highlighted}
                     onHighlight={setHighlighted}
@@ -129,7 +131,18 @@ export function Verdict() {
             </div>
           )}
           <Upkeep upkeep={data.upkeep} unit={unit} />
-          <Pairs data={data} highlighted={highlighted} onHighlight={setHighlighted} />
+          <Pairs
+            found={data}
+            blades={data.blades}
+            highlighted={highlighted}
+            onHighlight={setHighlighted}
+          />
+          <OtherStages
+            data={data}
+            byForce={(stage) => limits.some((l) => l.stage === stage)}
+            highlighted={highlighted}
+            onHighlight={setHighlighted}
+          />
         </>
       )}
     </div>
@@ -174,21 +187,4 @@ function chartRuns(data: VerdictData): ChartRun[] {
     life: r.lives[data.stage]?.status === "crossed" ? (r.lives[data.stage] ?? null) : null,
     leftOut: data.left_out.includes(r.blade),
   }));
-}
-
-function rungs(data: VerdictData) {
-  return data.ladder.map((r) => {
-    const life = r.lives[data.stage];
-    return {
-      blade: r.blade,
-      mark: r.mark,
-      grade: r.grade,
-      ranked: r.ranked,
-      edges: r.edges,
-      words: life?.words ?? "",
-      estimate: life?.estimate ?? null,
-      low: life?.low ?? null,
-      high: life?.high ?? null,
-    };
-  });
 }

@@ -1,0 +1,95 @@
+"""Stages that add up: what each stage lasted from the loss of the one before, and the total."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
+from kessik.core.comparison.ranking import main_stage
+from kessik.core.comparison.results import RunResult
+from kessik.core.protocols.series import LOST_IN_ORDER
+from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Found, NotReached
+
+
+@dataclass(frozen=True)
+class Span:
+    """A count known to lie from `low` to `high`, with the middle that is told; `high` None where it
+    is open.
+    """
+
+    low: float
+    high: float | None
+    middle: float | None
+
+    def after(self, before: "Span") -> "Span":
+        """What is left of it once what came before is taken off; the middles add up exactly."""
+        low = max(self.low - before.high, 0.0) if before.high is not None else 0.0
+        high = None if self.high is None else max(self.high - before.low, 0.0)
+        known = self.middle is not None and before.middle is not None
+        middle = self.middle - before.middle if known else None  # type: ignore[operator]
+        return Span(low, high, middle)
+
+
+@dataclass(frozen=True)
+class StageSum:
+    """One edge, or a blade over its edges (`edge` None): each stage by itself, and their total."""
+
+    blade: str
+    edge: int | None
+    unit: str
+    parts: tuple[tuple[str, Span], ...]
+    total: Span
+
+
+def stage_sums(analysis: TrialAnalysis) -> list[StageSum]:
+    """Every edge and every blade whose pass/fail stages follow one another to a total; empty where
+    the answer is about the first of them.
+    """
+    named = [stage.name for stage in analysis.method.stages if stage.limit_gf is None]
+    seen = {stage for result in analysis.runs for stage in result.lives}
+    stages = [stage for stage in named or LOST_IN_ORDER if stage in seen]
+    if len(stages) < 2 or main_stage(analysis) != stages[-1]:
+        return []
+    found = []
+    for result in analysis.runs:
+        whole = _of_run(result, stages)
+        found += [whole] if whole is not None else []
+    for blade in analysis.blades:
+        own = [each for each in found if each.blade == blade.blade]
+        if len(own) > 1 and (over := _of_blade(blade, stages)) is not None:
+            found.append(over)
+    return found
+
+
+def _of_run(result: RunResult, stages: Sequence[str]) -> StageSum | None:
+    if any(stage not in result.lives for stage in stages):
+        return None
+    spans = [_span(result.lives[stage].life.found) for stage in stages]
+    run = result.run
+    return StageSum(run.blade, run.edge, run.count_unit, _parts(stages, spans), spans[-1])
+
+
+def _of_blade(blade: BladeResult, stages: Sequence[str]) -> StageSum | None:
+    if any(stage not in blade.lives for stage in stages):
+        return None
+    spans = [_span(blade.lives[stage].found) for stage in stages]
+    return StageSum(blade.blade, None, blade.count_unit, _parts(stages, spans), spans[-1])
+
+
+def _parts(stages: Sequence[str], spans: Sequence[Span]) -> tuple[tuple[str, Span], ...]:
+    parts, before = [], Span(0.0, 0.0, 0.0)
+    for stage, span in zip(stages, spans, strict=True):
+        parts.append((stage, span.after(before)))
+        before = span
+    return tuple(parts)
+
+
+def _span(found: Found) -> Span:
+    match found:
+        case Crossed(estimate, low, high):
+            return Span(low, high, estimate)
+        case Bracketed(low, high):
+            return Span(low, high, 0.5 * (low + high))
+        case NotReached(last_good):
+            return Span(last_good, None, None)
+        case BeforeFirstCheck(first_check):
+            return Span(0.0, first_check, 0.5 * first_check)

@@ -1,0 +1,58 @@
+import type { Schemas } from "../../api/client";
+import { unbroken } from "../../domain/format";
+import { useWidth } from "../../ui/useWidth";
+import { Pairs } from "./Pairs";
+import { StageLadder } from "./StageLadder";
+
+interface Props {
+  data: Schemas["AnswerOut"];
+  byForce: (stage: string) => boolean;
+  highlighted: string | null;
+  onHighlight: (blade: string | null) => void;
+}
+
+/** Every other stage in a place of its own, and how the stages add up to the total. */
+export function OtherStages({ data, byForce, highlighted, onHighlight }: Props) {
+  const room = useWidth<HTMLDivElement>(480);
+  if (!data.other_stages.length && !data.sums.length) return null;
+  return (
+    <div ref={room.ref}>
+      {data.sums.length ? (
+        <section
+          aria-label="How the stages add up"
+          className="mt-8 border-t-[1.5px] border-ink pt-3"
+        >
+          <h2 className="text-lead font-bold">How the stages add up</h2>
+          <ul>
+            {data.sums.map((words) => (
+              <li key={words} className="border-b border-line py-1.5">
+                {unbroken(words)}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
+      {data.other_stages.map((found) => (
+        <section
+          key={found.stage}
+          aria-label={`To ${found.stage}`}
+          className="mt-8 border-t-[1.5px] border-ink pt-3"
+        >
+          <h2 className="text-lead font-bold">{unbroken(found.headline)}</h2>
+          <div className="mt-2 max-w-[640px]">
+            <StageLadder
+              stage={found.stage}
+              ladder={found.ladder}
+              tieGroups={found.tie_groups}
+              byForce={byForce(found.stage)}
+              width={Math.min(room.width, 640)}
+              highlighted={highlighted}
+              onHighlight={onHighlight}
+            />
+          </div>
+          <Pairs found={found} blades={data.blades} {...{ highlighted, onHighlight }} />
+        </section>
+      ))}
+    </div>
+  );
+}

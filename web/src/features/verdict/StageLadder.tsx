@@ -1,0 +1,49 @@
+import type { Schemas } from "../../api/client";
+import { LifeLadder } from "../../charts/LifeLadder";
+
+interface Props {
+  stage: string;
+  ladder: readonly Schemas["BladeVerdictOut"][];
+  tieGroups: readonly (readonly string[])[];
+  /** Whether the stage goes by a force limit, and not by pass and fail. */
+  byForce: boolean;
+  width: number;
+  highlighted: string | null;
+  onHighlight: (blade: string | null) => void;
+}
+
+/** The ladder of one stage; plain brackets are called what they are. */
+export function StageLadder({ stage, ladder, tieGroups, byForce, ...rest }: Props) {
+  const unit = ladder[0]?.count_unit ?? "cuts";
+  const lives = ladder.map((rung) => rung.lives[stage]);
+  const span = lives.some((life) => life?.estimate != null)
+    ? "with 95 % interval"
+    : "from last pass to first fail";
+  return (
+    <LifeLadder
+      title={`${unit} to ${stage}${byForce ? "" : " lost"}, ${span}`}
+      rungs={ladder.map((rung) => {
+        const life = rung.lives[stage];
+        return {
+          blade: rung.blade,
+          mark: rung.mark,
+          grade: rung.grade,
+          ranked: rung.ranked,
+          edges: rung.edges,
+          words: life?.words ?? "",
+          estimate: life?.estimate ?? null,
+          low: life?.low ?? null,
+          high: life?.high ?? null,
+          open: openEnd(life),
+        };
+      })}
+      tieGroups={tieGroups}
+      {...rest}
+    />
+  );
+}
+
+function openEnd(life: Schemas["LifeOut"] | undefined): "above" | "below" | null {
+  if (life?.status === "not_reached") return "above";
+  return life?.status === "before_first_check" ? "below" : null;
+}
