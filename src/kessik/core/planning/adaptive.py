@@ -96,7 +96,7 @@ def _crossing(
     """Lower end of the band, the quantile to aim at, the median and the upper end of the band of a
     crossing.
     """
-    edge = edge_likelihood(readings, limit_gf)
+    edge = edge_likelihood(readings, limit_gf, falls=False)
     (mass,) = life_masses([edge])
     low, target, middle, high = quantiles(edge.log_life, mass, (BAND[0], aim, 0.5, BAND[1]))
     return float(low), float(target), float(middle), float(high)

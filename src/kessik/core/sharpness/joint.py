@@ -46,9 +46,16 @@ def _rows_to_one(matrix: Floats) -> Floats:
 
 
 def given_master(edge: EdgeLikelihood) -> Floats:
-    """Likelihood of the edge's life given the blade's master, shape (models, lives)."""
+    """Likelihood of the edge's life given the blade's master, shape (models, lives); what the jump
+    process says is the same for every master.
+    """
     kept = np.flatnonzero(edge.likelihood.any(axis=1))
-    return np.asarray(kinship()[:, kept] @ edge.likelihood[kept])
+    table = np.asarray(kinship()[:, kept] @ edge.likelihood[kept])
+    if edge.fall_mass is None:
+        return table
+    whole = float(model_prior() @ (table @ edge.spacing))
+    falls = edge.fall_share * edge.fall_mass / edge.spacing / edge.fall_mass.sum()
+    return np.asarray((1.0 - edge.fall_share) * table / whole + falls)
 
 
 def life_masses(edges: Sequence[EdgeLikelihood]) -> list[Floats]:

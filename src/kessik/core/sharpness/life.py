@@ -2,6 +2,7 @@
 reason why not.
 """
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -127,9 +128,11 @@ def _without_curve(checks: Sequence[Check], limit_gf: float) -> Found | None:
 def _from_curve(
     checks: Sequence[Check], limit_gf: float, rule: ByRule, likelihood: EdgeLikelihood, mass: Floats
 ) -> Found:
-    low, middle, high = (
+    low, median, high = (
         float(q) for q in quantiles(likelihood.log_life, mass, (0.025, 0.5, 0.975))
     )
+    mean = float(mass @ likelihood.log_life)
+    middle = math.exp(0.5 * (math.log(median) + mean))
     last = max(check.count for check in checks)
     if rule.confirmed or middle <= last:
         return Crossed(middle, low, high)

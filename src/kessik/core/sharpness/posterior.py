@@ -8,9 +8,11 @@ the first readings. Cost grows in proportion to the number of readings.
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
 
 from kessik.core.sharpness import shapes
+from kessik.core.sharpness.jumps import SCATTERS, STEP, JumpLife, jump_life
 
 Floats = NDArray[np.float64]
 Floats32 = NDArray[np.float32]
@@ -21,6 +23,7 @@ _SCATTER_CENTRE, _SCATTER_SPREAD = 0.055, 0.45
 EARLY_DOWN_WEIGHT = 0.8
 LATE_DOWN_WEIGHT = 0.8
 MOST_EFFECTIVE_READINGS = 30.0
+FEWEST_FOR_FALLS, FALL_ODDS = 3, 2.0
 _COARSE_LIVES, _FINE_LIVES = 36, 44
 _START_NODES = 7
 _READINGS_AT_ONCE = 128  # bounds the memory of a long run
@@ -52,12 +55,15 @@ class EdgeLikelihood:
 
     `log_life` and the quadrature weights `spacing` have shape (lives,), unevenly spaced: dense
     where the mass is. `likelihood` has shape (shapes * scatters, lives), scaled so that its largest
-    value is 1.
+    value is 1. `fall_mass`, shape (lives,), is what the jump process makes of the same readings,
+    and `fall_share` how much it has to say beside the shapes.
     """
 
     log_life: Floats
     spacing: Floats
     likelihood: Floats
+    fall_mass: Floats | None = None
+    fall_share: float = 0.0
 
 
 def model_prior() -> Floats:
@@ -65,11 +71,15 @@ def model_prior() -> Floats:
     return np.outer(shapes.prior_weights(), scatter_prior()).ravel()
 
 
-def edge_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
+def edge_likelihood(
+    readings: ForceReadings, limit_gf: float, *, falls: bool = True
+) -> EdgeLikelihood:
     """Likelihood of one edge's life to a limit, in two passes: coarse over all lives, then fine
     where it matters.
 
     `limit_gf` in gf; lives in the unit of the counts. Needs one reading at a count above zero.
+    Without `falls` the shapes alone are asked: where a check goes next is no better known with
+    them.
 
     References
     ----------
@@ -91,7 +101,11 @@ def edge_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
     prior = np.outer(shapes.prior_weights(), scatter_prior()[rough]).ravel()
     joint = prior[:, None] * np.exp(whole - whole.max()) * _spacing(coarse)
     mass = joint.sum(axis=0) / joint.sum()
-    fine = _fine_lives(coarse, mass)
+    fall, share = (
+        _fall(readings, limit_gf, starts, joint, whole.max(), coarse) if falls else (None, 0.0)
+    )
+    mixed = mass if fall is None else (1.0 - share) * mass + share * fall.mass(coarse)
+    fine = _fine_lives(coarse, mixed)
     centre = float(np.exp(coarse[np.searchsorted(np.cumsum(mass), 0.5)]))
     weights = _weights(readings.counts, centre)
     kept_shapes, kept_scatters = _worth_a_closer_look(
@@ -110,7 +124,34 @@ def edge_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
     likelihood = np.zeros((len(shapes.library()), SCATTER_NODES.size, fine.size))
     block = np.exp(close - close.max()).reshape(kept_shapes.size, kept_scatters.size, fine.size)
     likelihood[np.ix_(kept_shapes, kept_scatters)] = block
-    return EdgeLikelihood(fine, _spacing(fine), likelihood.reshape(-1, fine.size))
+    return EdgeLikelihood(
+        fine,
+        _spacing(fine),
+        likelihood.reshape(-1, fine.size),
+        None if fall is None else fall.mass(fine),
+        share,
+    )
+
+
+def _fall(
+    readings: ForceReadings,
+    limit_gf: float,
+    starts: Floats,
+    joint: Floats,
+    log_top: float,
+    coarse: Floats,
+) -> tuple[JumpLife | None, float]:
+    """What the jump process says, and its share beside the shapes, by the evidence of both."""
+    lowest = float(starts.min() - np.log(limit_gf))
+    if readings.size < FEWEST_FOR_FALLS or lowest >= -STEP:
+        return None, 0.0
+    log_ratio = np.log(readings.force_gf / limit_gf)
+    weights = np.interp(np.log(SCATTERS), np.log(SCATTER_NODES), scatter_prior())
+    found = jump_life(readings.counts, log_ratio, lowest, weights / weights.sum())
+    reach = coarse[-1] - coarse[0]
+    by_shapes = float(np.log(joint.sum() / scatter_prior()[1::2].sum() / reach) + log_top)
+    logit = FALL_ODDS + found.log_evidence - by_shapes
+    return found, float(scipy.special.expit(logit))
 
 
 def _worth_a_closer_look(mass: Floats) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
