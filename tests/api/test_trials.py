@@ -177,6 +177,6 @@ def test_the_verdict_carries_curves_ladder_and_words(hand):
         )
     )
     assert found["runs"][0]["lives"]["dull"]["words"].startswith("13.9 cuts")
-    assert found["comparisons"][1]["scope"] == "these blades"
+    assert found["comparisons"][0]["scope"] == "these blades"
     archive = hand.client.get(f"/api/trials/{made['id']}/files")
     assert archive.headers["content-type"] == "application/zip"

@@ -62,7 +62,7 @@ def test_intervals_hold_the_truth_on_every_kind_of_edge(kind):
 
 def test_sister_edges_sharpen_each_other():
     runs = [
-        series(*simulated("wear_power", 22.0, seed, shape_seed=7), edge=seed)
+        series(*simulated("burr_then_wear", 22.0, seed, shape_seed=7), edge=seed)
         for seed in (1, 2, 3, 4)
     ]
     together = force_lives(runs, "dull", 400.0)

@@ -101,9 +101,10 @@ def edge_likelihood(
     prior = np.outer(shapes.prior_weights(), scatter_prior()[rough]).ravel()
     joint = prior[:, None] * np.exp(whole - whole.max()) * _spacing(coarse)
     mass = joint.sum(axis=0) / joint.sum()
-    fall, share = (
-        _fall(readings, limit_gf, starts, joint, whole.max(), coarse) if falls else (None, 0.0)
-    )
+    fall, share = None, 0.0
+    if falls:
+        asked = float(start_prior[::2].sum())
+        fall, share = _fall(readings, limit_gf, starts, asked, joint, whole.max(), coarse)
     mixed = mass if fall is None else (1.0 - share) * mass + share * fall.mass(coarse)
     fine = _fine_lives(coarse, mixed)
     centre = float(np.exp(coarse[np.searchsorted(np.cumsum(mass), 0.5)]))
@@ -137,6 +138,7 @@ def _fall(
     readings: ForceReadings,
     limit_gf: float,
     starts: Floats,
+    start_share: float,
     joint: Floats,
     log_top: float,
     coarse: Floats,
@@ -149,7 +151,8 @@ def _fall(
     weights = np.interp(np.log(SCATTERS), np.log(SCATTER_NODES), scatter_prior())
     found = jump_life(readings.counts, log_ratio, lowest, weights / weights.sum())
     reach = coarse[-1] - coarse[0]
-    by_shapes = float(np.log(joint.sum() / scatter_prior()[1::2].sum() / reach) + log_top)
+    whole = scatter_prior()[1::2].sum() * start_share * reach
+    by_shapes = float(np.log(joint.sum() / whole) + log_top)
     logit = FALL_ODDS + found.log_evidence - by_shapes
     return found, float(scipy.special.expit(logit))
 
