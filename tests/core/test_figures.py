@@ -10,7 +10,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kessik.core.comparison.analysis import analyse
-from kessik.core.comparison.figures import effort_table, run_figures
+from kessik.core.comparison.efforts import effort_table
+from kessik.core.comparison.figures import run_figures
 from kessik.core.comparison.lot_factor import lot_factors
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.protocols.methods import Method
@@ -90,6 +91,13 @@ def test_blades_separate_where_a_step_of_effort_lies_between_them_and_no_repeat_
         "at 4 layers a repeat of B came within a step of A"
     )
     assert effort_table([thick]).separates_at is None
+    lapse = felt("B", {1: 2, 2: 3.5, 4: 4.5, 6: 9})
+    assert effort_table([thick, lapse]).separates_at is None, "apart at 4 layers, and not after"
+    ranks = [
+        RunSeries(b, 1, 1, tuple(Check(n, "rank", value=r) for n, r in at.items()), "layers")
+        for b, at in (("A", {2: 3, 4: 3}), ("B", {2: 1, 4: 1}), ("C", {2: 1.5, 4: 1.5}))
+    ]
+    assert effort_table(ranks).groups == (("B", "C"), ("A",))
     assert effort_table([series((0, 150))]) is None
 
 

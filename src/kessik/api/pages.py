@@ -191,7 +191,7 @@ def _comparison(
     plain = comparison_json("", own, rule)
     del plain["trial"]
     told = oriented(pair)
-    order = (told.longer, told.shorter)
+    order = [told.longer, told.shorter]
     return ComparisonOut(**plain, words=words, order=order, tag=tag_words(pair))
 
 

@@ -10,7 +10,8 @@ from kessik.api.schemas.bench import StropBackOut
 from kessik.api.schemas.common import Wire
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
-from kessik.core.comparison.figures import KINDS, EffortTable
+from kessik.core.comparison.efforts import EffortTable
+from kessik.core.comparison.figures import KINDS
 from kessik.core.comparison.verdict import VerdictWord
 from kessik.core.due import DueKind
 from kessik.core.trials.upkeep import Upkeep
@@ -134,7 +135,7 @@ class ComparisonOut(Wire):
     reasons: list[str]
     edges_to_settle: int | None
     words: str
-    order: tuple[str, str] = Field(description="who lasts longer, by the estimate, and the other")
+    order: list[str] = Field(description="who lasts longer, by the estimate, and the other")
     tag: str = Field(description="the verdict in two or three words, naming who lasts longer")
 
 

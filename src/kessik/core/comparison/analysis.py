@@ -4,16 +4,13 @@ screen and file.
 
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from itertools import combinations
 
 import numpy as np
 
-from kessik.core.comparison.figures import KINDS, EffortTable, effort_table, measured, run_figures
-from kessik.core.comparison.findings import (
-    EdgeLeftOut,
-    Note,
-    Oddity,
-    Open,
-)
+from kessik.core.comparison.efforts import EffortTable, effort_table
+from kessik.core.comparison.figures import KINDS, measured, run_figures
+from kessik.core.comparison.findings import EdgeLeftOut, Note, Oddity, Open, PercentMisleads
 from kessik.core.comparison.lives import BladeEdges, EdgeLife, solve
 from kessik.core.comparison.matching import (
     BladeFacts,
@@ -128,7 +125,16 @@ def analyse(
     pending = open_facts(cells, list(known.values()), rule)
     equal = tuple(not_recorded(list(known.values()), rule))
     with_all = everything.comparisons if everything is not ruled else ()
-    notes = tuple(dict.fromkeys((*verifications(results), *ruled.notes, *_left_out_notes(results))))
+    notes = tuple(
+        dict.fromkeys(
+            (
+                *verifications(results),
+                *ruled.notes,
+                *_dose_notes(blade_results),
+                *_left_out_notes(results),
+            )
+        )
+    )
     return TrialAnalysis(
         method,
         rule,
@@ -143,6 +149,19 @@ def analyse(
         _compare_figures(kept, known, rule),
         effort_table([r.run for r in kept]),
     )
+
+
+def _dose_notes(blades: Sequence[BladeResult]) -> list[Note]:
+    """Pairs in which the one that lost less of its own start ends duller all the same."""
+    dosed = [b for b in blades if {"end_gf", "change_percent"} <= b.figures.keys()]
+    found: list[Note] = []
+    for one, other in combinations(dosed, 2):
+        less, more = sorted((one, other), key=lambda b: b.figures["change_percent"])
+        percents = (less.figures["change_percent"], more.figures["change_percent"])
+        ends = (less.figures["end_gf"], more.figures["end_gf"])
+        if percents[0] < percents[1] and ends[0] > ends[1]:
+            found.append(PercentMisleads((less.blade, more.blade), percents, ends))
+    return found
 
 
 def _left_out_notes(results: Sequence[RunResult]) -> list[Note]:

@@ -3,7 +3,7 @@ compared by them.
 """
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -16,7 +16,6 @@ from kessik.core.protocols.stop_rules import mean_force_gf
 
 READING_SCATTER = 0.07
 INITIAL_CYCLES = 3
-EFFORT_STEP = 1.0
 
 
 @dataclass(frozen=True)
@@ -46,6 +45,7 @@ KINDS: Mapping[str, FigureKind] = {
         "depth over all cycles", "mm", "high", True, "cuts more card than"
     ),
     "mean_effort": FigureKind("mean effort", "of 10", "low"),
+    "mean_rank": FigureKind("mean rank", "", "low"),
 }
 
 
@@ -85,8 +85,12 @@ def _depth_figures(run: RunSeries) -> dict[str, float]:
 
 
 def _effort_figures(run: RunSeries) -> dict[str, float]:
-    efforts = [check.value for check in run.values("effort") if check.value is not None]
-    return {"mean_effort": float(np.mean(efforts))} if efforts else {}
+    found = {}
+    for kind in ("effort", "rank"):
+        values = [check.value for check in run.values(kind) if check.value is not None]
+        if values:
+            found[f"mean_{kind}"] = float(np.mean(values))
+    return found
 
 
 def measured(name: str, value: float, run: RunSeries) -> Measured:
@@ -101,41 +105,3 @@ def measured(name: str, value: float, run: RunSeries) -> Measured:
             max(len(run.values("depth")), 1) if name == "edge_retention_mm" else INITIAL_CYCLES
         )
     return Measured(math.log(value), READING_SCATTER / math.sqrt(replicates))
-
-
-@dataclass(frozen=True)
-class EffortTable:
-    """Effort by layers: mean by blade and count, and the first count from which blades separate;
-    None where not.
-    """
-
-    by_blade: Mapping[str, Mapping[float, float]]
-    separates_at: float | None
-
-
-def effort_table(runs: Sequence[RunSeries]) -> EffortTable | None:
-    """Blades separate where the least and the most effort lie a step apart, and no repeat of one
-    reaches the other.
-    """
-    efforts: dict[str, dict[float, list[float]]] = {}
-    for run in runs:
-        for check in run.values("effort"):
-            if check.value is not None:
-                efforts.setdefault(run.blade, {}).setdefault(check.count, []).append(check.value)
-    if not efforts:
-        return None
-    means = {
-        blade: {n: float(np.mean(v)) for n, v in sorted(at.items())}
-        for blade, at in efforts.items()
-    }
-    shared = sorted(set.intersection(*(set(at) for at in efforts.values())))
-    separates = next(
-        (n for n in shared if len(efforts) > 1 and _apart({b: at[n] for b, at in efforts.items()})),
-        None,
-    )
-    return EffortTable(means, separates)
-
-
-def _apart(by_blade: Mapping[str, Sequence[float]]) -> bool:
-    ordered = sorted(by_blade.values(), key=lambda values: float(np.mean(values)))
-    return min(ordered[-1]) - max(ordered[0]) >= EFFORT_STEP

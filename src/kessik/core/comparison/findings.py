@@ -188,6 +188,17 @@ class Verified:
 
 
 @dataclass(frozen=True)
+class PercentMisleads:
+    """Of two blades after a dose the first lost less of its own start, and ends duller: change in
+    per cent and end readings in gf.
+    """
+
+    blades: tuple[str, str]
+    percents: tuple[float, float]
+    ends_gf: tuple[float, float]
+
+
+@dataclass(frozen=True)
 class GapNotKnown:
     """A run whose first look found the stage lost: how long before nobody said."""
 
@@ -252,6 +263,7 @@ Note = (
     | Contradicting
     | GapNotKnown
     | Verified
+    | PercentMisleads
     | OnOneLength
     | UnlikeCounts
     | SpoiledCuts

@@ -403,6 +403,8 @@ def _settled(variable: Variable, blades: Sequence[BladeFacts]) -> list[Cell]:
 def _values(blade: BladeFacts, variable: Variable) -> list[Fact]:
     if variable.kind == "hardness":
         return [blade.hardness_hrc]
+    if variable.name == "grade":
+        return [Fact(blade.grade)]
     if variable.of == "blade":
         return [blade.own.get(variable.name, Fact())]
     return [_fact(value) for value in blade.edges.get(variable.name, ())]

@@ -3,10 +3,11 @@
 from collections.abc import Mapping
 
 from kessik.core.comparison.analysis import TrialAnalysis
+from kessik.core.comparison.efforts import EffortTable
 from kessik.core.comparison.figures import KINDS
 from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.verdict import Comparison
-from kessik.core.words.matching import what_differs
+from kessik.core.words.matching import and_words, what_differs
 from kessik.core.words.pairs import oriented, size_words
 
 
@@ -50,25 +51,34 @@ def figure_headline(analysis: TrialAnalysis) -> str:
             if p.verdict in ("longer", "shorter")
         ]
         return " ".join(told or sentences[:2])
-    efforts = analysis.efforts
-    if efforts is not None:
-        least = sorted(
-            efforts.by_blade,
-            key=lambda b: sum(efforts.by_blade[b].values()) / len(efforts.by_blade[b]),
-        )
-        order = ", then ".join(least)
-        if len(least) < 2:
-            return f"Only {least[0]} has been cut so far; a comparison needs a second blade."
-        if efforts.separates_at is None:
-            return (
-                f"Least effort first: {order}. The blades do not separate at any number of layers."
-            )
-        return (
-            f"Least effort first: {order}. They separate from {efforts.separates_at:g} layers on."
-        )
+    if analysis.efforts is not None:
+        return _effort_words(analysis, analysis.efforts)
     shown = [b.blade for b in analysis.blades if b.figures]
     if shown and all(result.left_out for result in analysis.runs):
         return "No edge that was cut counts under the rule."
     if shown:
         return f"Only {shown[0]} has been cut so far; a comparison needs a second blade."
     return "No reading has been taken yet, so there is nothing to say."
+
+
+def _effort_words(analysis: TrialAnalysis, efforts: EffortTable) -> str:
+    """Who asks for least effort, in groups that tie, and from how many layers on it shows."""
+    blades = list(efforts.by_blade)
+    if len(blades) < 2:
+        return f"Only {blades[0]} has been cut so far; a comparison needs a second blade."
+    unlike = next((c.finding for c in analysis.cells if isinstance(c.finding, Mismatch)), None)
+    fair = (
+        ""
+        if unlike is None
+        else f" {unlike.blade}: {what_differs(unlike)}, so the effort does not speak of the factor"
+        " alone."
+    )
+    if efforts.separates_at is None or len(efforts.groups) < 2:
+        return f"The blades do not separate at any number of layers.{fair}"
+    order = ", then ".join(
+        f"{and_words(group)} together" if len(group) > 1 else group[0] for group in efforts.groups
+    )
+    unit = next((r.run.count_unit for r in analysis.runs), "layers")
+    return (
+        f"Least effort first: {order}. They separate from {efforts.separates_at:g} {unit} on.{fair}"
+    )

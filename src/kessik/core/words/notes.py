@@ -11,6 +11,7 @@ from kessik.core.comparison.findings import (
     OddEdge,
     Oddity,
     OnOneLength,
+    PercentMisleads,
     SpoiledCuts,
     UnlikeCounts,
     Verified,
@@ -88,6 +89,13 @@ def note_words(note: Note) -> str:
             return (
                 f"{blade}, edge {second} verifies edge {first} to {stage}: {lives} differ by"
                 f" {percent:.{0 if percent >= 2 else 1}f} %, {told}"
+            )
+        case PercentMisleads((one, other), percents, ends_gf):
+            return (
+                f"{one} lost less of its own start than {other} ({percents[0]:.0f} against"
+                f" {percents[1]:.0f} %), and ends duller ({ends_gf[0]:.0f} against"
+                f" {ends_gf[1]:.0f} gf): the per cent says how far an edge fell, the end reading"
+                " how sharp it is now"
             )
         case GapNotKnown(stage, blade, edge):
             return (

@@ -13,7 +13,7 @@ type Blade = Schemas["BladeOut"];
 type Cell = Schemas["CellOut"];
 type Variable = Schemas["VariableOut"];
 
-const LOOK: Record<Cell["state"], string> = {
+export const LOOK: Record<Cell["state"], string> = {
   matched: "",
   factor: "border-x-2 border-ink bg-sheet",
   confounded: "hatch-rust font-bold text-rust",

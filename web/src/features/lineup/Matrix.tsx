@@ -6,7 +6,7 @@ import { plural } from "../../domain/format";
 import { fullCuts, stripEdges } from "../../domain/strips";
 import { Mark } from "../../ui/Mark";
 import { useWidth } from "../../ui/useWidth";
-import { CellEditor } from "./CellEditor";
+import { CellEditor, LOOK } from "./CellEditor";
 import { GradeEditor } from "./GradeEditor";
 import { VariableHead } from "./VariableHead";
 
@@ -24,13 +24,19 @@ const ALWAYS = [
  * are asked for.
  */
 function columns(lineUp: LineUpData, all: boolean) {
-  const recorded = lineUp.variables.filter((v) => v.held && v.recorded);
+  const recorded = lineUp.variables.filter((v) => v.held && v.recorded && v.name !== "grade");
   const speaks = (name: string) =>
     ALWAYS.includes(name) || lineUp.cells.some((c) => c.variable === name && c.state !== "matched");
   return {
     shown: recorded.filter((v) => all || speaks(v.name)),
     quiet: recorded.filter((v) => !all && !speaks(v.name)),
   };
+}
+
+/** The steel has a column of its own; where another was asked for, it is hatched like any. */
+function steelLook(lineUp: LineUpData, code: string): string {
+  const cell = lineUp.cells.find((c) => c.blade === code && c.variable === "grade");
+  return cell ? LOOK[cell.state] : "";
 }
 
 /**
@@ -134,7 +140,9 @@ export function Matrix({
                     </div>
                   </div>
                 </th>
-                <td className={`px-1 ${steelVaries ? "border-x-2 border-ink bg-sheet" : ""}`}>
+                <td
+                  className={`px-1 ${steelVaries ? "border-x-2 border-ink bg-sheet" : steelLook(lineUp, blade.code)}`}
+                >
                   <GradeEditor trialId={trial.id} blade={blade} />
                 </td>
                 {shown.map((v) => {
