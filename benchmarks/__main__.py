@@ -8,7 +8,7 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 import argparse
 
-from benchmarks import bench_log, intake, line_up, lives, ratios, scale, schedules, speed
+from benchmarks import bench_log, intake, line_up, lives, pass_fail, ratios, scale, schedules, speed
 
 
 def main() -> None:
@@ -29,6 +29,8 @@ def main() -> None:
             "line-up",
             "lives",
             "ratios",
+            "pass-fail",
+            "cliffs",
             "schedules",
             "scale",
         ),
@@ -50,6 +52,10 @@ def main() -> None:
         lives.report(chosen.edges)
     if chosen.only in (None, "ratios"):
         ratios.report(chosen.trials)
+    if chosen.only in (None, "pass-fail"):
+        pass_fail.report_pairs(chosen.trials)
+    if chosen.only in (None, "cliffs"):
+        pass_fail.report_cliffs(max(chosen.edges // 10, 20))
     if chosen.only == "schedules":
         schedules.report(max(chosen.edges // 10, 20))
 

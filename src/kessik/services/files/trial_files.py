@@ -10,9 +10,11 @@ from kessik.core.errors import Fault, RefusedFileError
 from kessik.core.limits import LIMITS
 from kessik.core.moments import Moment
 from kessik.core.protocols.methods import Method
-from kessik.core.protocols.series import RunSeries
+from kessik.core.protocols.series import LOST_IN_ORDER, RunSeries
 from kessik.core.runs import Run
 from kessik.core.sharpening.settled import SettledRule
+from kessik.core.sharpness.life import BeforeFirstCheck
+from kessik.core.sharpness.outcomes import outcome_lives
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.blade_facts import blade_facts
@@ -202,7 +204,26 @@ def read_files(files: Sequence[NamedFile], work: Work | None = None) -> ReadFile
         _read_trial(name, runs, tables, method_files[-1] if method_files else None)
         for name in names
     )
+    notes += [line for trial in trials for line in _gaps_wanted(trial)]
     return ReadFiles(trials, tuple(notes), tuple(tables["blades"]), tuple(tables["edges"]))
+
+
+def _gaps_wanted(trial: ReadTrial) -> list[str]:
+    """Questions about runs whose first look found a stage lost, with no pass noted before."""
+    method = trial.methods.method if trial.methods else Method()
+    order = [s.name for s in method.stages if s.limit_gf is None] or LOST_IN_ORDER
+    lines = []
+    for run in trial.runs:
+        series = trial.series(run)
+        whose = f"{trial.name}: {run.rows.blade}, edge {run.rows.edge}"
+        lives = outcome_lives(series.outcomes(method.stages), order, series.check_every)
+        lines += [
+            f"{whose}, fails at {life.found.first_check:g} ({stage}) and no pass was noted before;"
+            " how often did you look? Say it as check_every in a runs file"
+            for stage, life in lives.items()
+            if isinstance(life.found, BeforeFirstCheck)
+        ]
+    return lines
 
 
 def _check_blades(tables: Sequence[Table]) -> None:
