@@ -97,6 +97,8 @@ def _outcome(draft: _Draft, said: Outcome, told: _Told) -> None:
 
 def _look(draft: _Draft, said: Reading | Outcome, told: _Told) -> None:
     logged = _logged_check(told, said)
+    if _moved_on(draft, logged.check.count):
+        draft.plan_is_current = False
     # a device that was away may tell of an earlier count later
     insort(draft.checks, logged, key=lambda each: each.check.count)
     plan = draft.plan
@@ -312,6 +314,8 @@ def _finished(
 def _due_now(state: RunState, draft: _Draft) -> RunState:
     """The state with its plan and whether a check is due at its count."""
     ended = state.has_ended
+    if _moved_on(draft, state.count):
+        draft.plan_is_current = False
     due, wanted = _due(
         draft.plan if draft.plan_is_current else None, draft.taken, state.count, state.progress
     )
@@ -323,6 +327,19 @@ def _due_now(state: RunState, draft: _Draft) -> RunState:
         check_due=due and not ended,
         readings_wanted=0 if ended else wanted,
     )
+
+
+def _moved_on(draft: _Draft, count: float) -> bool:
+    """Whether the hand cut on with some of the planned readings taken: what is missing of them is
+    not asked for any more.
+    """
+    plan = draft.plan
+    if plan is None or not draft.plan_is_current or not draft.taken:
+        return False
+    own = (
+        logged.check.count for logged in reversed(draft.checks) if logged.check.kind == plan.check
+    )
+    return next(own, count) < count
 
 
 def _changes(events: Sequence[BenchEvent]) -> tuple[Changes, Mapping[str, str]]:
