@@ -20,13 +20,15 @@ Standing = Literal["too_few", "restoring", "no_longer", "not_settled"]
 @dataclass(frozen=True)
 class Round:
     """One round: its number, start reading (gf), life in the count unit, and strokes a side it
-    took.
+    took; with the standard errors of ln start and ln life.
     """
 
     number: int
     start_gf: float | None
     life: float | None
     strokes: float | None = None
+    start_log_sd: float = 0.0
+    life_log_sd: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -90,33 +92,47 @@ def still_restoring(rounds: Sequence[Round]) -> Restoring:
     )
 
 
-def _life(each: Round) -> float | None:
-    return each.life
+_Picked = tuple[float | None, float]
+"""A value and the standard error of its ln."""
 
 
-def _start(each: Round) -> float | None:
-    return each.start_gf
+def _life(each: Round) -> _Picked:
+    return each.life, each.life_log_sd
 
 
-def _strokes(each: Round) -> float | None:
-    return each.strokes
+def _start(each: Round) -> _Picked:
+    return each.start_gf, each.start_log_sd
 
 
-def _trend(
-    what: str, rounds: Sequence[Round], pick: Callable[[Round], float | None]
-) -> Trend | None:
+def _strokes(each: Round) -> _Picked:
+    return each.strokes, 0.0
+
+
+def _trend(what: str, rounds: Sequence[Round], pick: Callable[[Round], _Picked]) -> Trend | None:
+    """The trend on the log scale; its error is what the values scatter, and never less than what
+    the error of their readings makes.
+    """
     known = [
-        (each.number, value) for each in rounds if (value := pick(each)) is not None and value > 0
+        (each.number, value, sd)
+        for each in rounds
+        for value, sd in [pick(each)]
+        if value is not None and value > 0
     ]
     if len(known) < FEWEST_ROUNDS:
         return None
-    numbers = np.array([number for number, _ in known], dtype=float)
-    logs = np.log([value for _, value in known])
+    numbers = np.array([number for number, _, _ in known], dtype=float)
+    logs = np.log([value for _, value, _ in known])
+    read = np.array([sd for _, _, sd in known])
     across = numbers - numbers.mean()
-    slope = float(across @ logs / (across @ across))
+    square = float(across @ across)
+    slope = float(across @ logs / square)
     residual = logs - logs.mean() - slope * across
-    error = math.sqrt(float(residual @ residual) / (len(known) - 2) / float(across @ across))
-    half = float(scipy.special.stdtrit(len(known) - 2, 0.975)) * error
+    error = math.sqrt(float(residual @ residual) / (len(known) - 2) / square)
+    of_readings = math.sqrt(float(across**2 @ read**2)) / square
+    half = max(
+        float(scipy.special.stdtrit(len(known) - 2, 0.975)) * error,
+        float(scipy.special.ndtri(0.975)) * of_readings,
+    )
     change, low, high = (100.0 * float(np.expm1(x)) for x in (slope, slope - half, slope + half))
     return Trend(what, change, low, high, _splits_at(numbers, logs))
 
@@ -137,4 +153,6 @@ def _is_worse(trend: Trend) -> bool:
 
 
 def _change(trend: Trend) -> str:
+    if trend.high - trend.low < 1.0:
+        return f"{trend.percent:+.0f} %"
     return f"{trend.percent:+.0f} % ({trend.low:+.0f} to {trend.high:+.0f})"

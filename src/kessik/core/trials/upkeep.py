@@ -2,12 +2,13 @@
 still restores them.
 """
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from kessik.core.sharpening.regimes import total_strokes_per_side
 from kessik.core.sharpening.rounds import Restoring, Round, still_restoring
-from kessik.core.sharpening.strop_back import StropBack, stones_due
+from kessik.core.sharpening.strop_back import READING_SCATTER, StropBack, stones_due
 from kessik.core.sharpness.life import Crossed
 from kessik.core.shelf.blades import Blade
 from kessik.core.trials.state import TrialRun
@@ -62,11 +63,15 @@ def _rounds(answer: Verdict, runs: Sequence[TrialRun]) -> list[Round]:
         if r.run.round is None or result is None or r.state.status != "stopped":
             continue
         known = result.lives.get(answer.stage)
-        life = (
-            known.life.found.estimate if known and isinstance(known.life.found, Crossed) else None
-        )
+        life = known.life.found if known else None
+        crossed = life if isinstance(life, Crossed) else None
         strokes = total_strokes_per_side(r.edge.steps) or None
-        found.append(Round(r.run.round, result.start_gf, life, strokes))
+        start_sd = (
+            READING_SCATTER / math.sqrt(result.start_readings) if result.start_readings else 0.0
+        )
+        life_sd = math.log(crossed.high / crossed.low) / (2 * 1.96) if crossed else 0.0
+        estimate = crossed.estimate if crossed else None
+        found.append(Round(r.run.round, result.start_gf, estimate, strokes, start_sd, life_sd))
     return sorted(found, key=lambda each: each.number)
 
 

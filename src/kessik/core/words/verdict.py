@@ -6,6 +6,7 @@ from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
 from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.ranking import confounded_blades, ranked
 from kessik.core.comparison.verdict import Comparison
+from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict
 from kessik.core.words.figures import figure_headline
 from kessik.core.words.lives import life_words
@@ -17,7 +18,26 @@ WORKING = "Working it out."
 
 def answer_headline(found: Verdict) -> str:
     """The answer of a trial in one or two sentences, or that it is still being worked out."""
-    return headline(found.analysis, found.stage) if found.is_worked_out else WORKING
+    if not found.is_worked_out:
+        return WORKING
+    rounds = _rounds_words(found) if found.trial.method.cycles else ""
+    if not rounds:
+        return headline(found.analysis, found.stage)
+    fair, order = _fair_and_order(found.analysis, found.stage)
+    return f"{rounds} {_ranks(fair, order, '')}".strip()
+
+
+def _rounds_words(found: Verdict) -> str:
+    """Whether the same light sharpening still restores each blade, since when not, and how its
+    effort grows; empty before there are rounds to tell of.
+    """
+    judged = [each for each in upkeep(found) if each.restoring is not None]
+    said = [
+        f"{each.blade.code}: {each.restoring.words}"
+        for each in judged
+        if each.restoring is not None
+    ]
+    return f"{'; '.join(said)}." if said else ""
 
 
 def answer_standing(found: Verdict) -> str:
@@ -90,22 +110,38 @@ def _fair_and_order(analysis: TrialAnalysis, stage: str) -> tuple[list[Compariso
 
 
 def _answer(fair: Sequence[Comparison], order: Sequence[str], left: str) -> str:
-    """At most two sentences: two blades with the size of their difference; more of them in groups,
-    and how far the first lies ahead of the next.
+    """At most two sentences: the ranks, and of more than two blades how far the first lies ahead of
+    the next.
     """
     by_pair = {frozenset((c.a, c.b)): c for c in fair}
-    seen = [code for code in order if any(code in pair for pair in by_pair)]
-    if len(seen) == 2:
-        (pair,) = by_pair.values()
-        return f"{_pair_clause(pair)}{f'; {left}' if left else ''}."
+    groups = _groups(_seen(order, by_pair), by_pair)
+    first = _ranks(fair, order, left)
+    if sum(len(group) for group in groups) < 3 or len(groups) < 2:
+        return first
+    lead = by_pair.get(frozenset((groups[0][0], groups[1][0])))
+    return f"{first} {_pair_clause(lead)}." if lead is not None else first
+
+
+def _ranks(fair: Sequence[Comparison], order: Sequence[str], left: str) -> str:
+    """One sentence: two blades with the size of their difference, more of them in groups; `left`
+    says who is not ranked.
+    """
+    by_pair = {frozenset((c.a, c.b)): c for c in fair}
+    seen = _seen(order, by_pair)
     if not seen:
         return ""
     groups = _groups(seen, by_pair)
-    ranks = ", then ".join(_together(group) for group in groups)
-    clause = ranks if len(groups) > 1 else f"{and_words(seen)} cannot be told apart yet"
-    first = f"{clause}{f'; {left}' if left else ''}."
-    lead = by_pair.get(frozenset((groups[0][0], groups[1][0]))) if len(groups) > 1 else None
-    return f"{first} {_pair_clause(lead)}." if lead is not None else first
+    if len(seen) == 2:
+        clause = _pair_clause(by_pair[frozenset(seen)])
+    elif len(groups) > 1:
+        clause = ", then ".join(_together(group) for group in groups)
+    else:
+        clause = f"{and_words(seen)} cannot be told apart yet"
+    return f"{clause}{f'; {left}' if left else ''}."
+
+
+def _seen(order: Sequence[str], by_pair: Mapping[frozenset[str], Comparison]) -> list[str]:
+    return [code for code in order if any(code in pair for pair in by_pair)]
 
 
 def _pair_clause(pair: Comparison) -> str:
