@@ -255,8 +255,9 @@ function Axes({
               strokeDasharray={last ? undefined : "7 5"}
             />
             <text
-              x={PAD.left + 6}
+              x={last ? PAD.left + 6 : end - 4}
               y={y(gf) + (last ? 17 : -6)}
+              textAnchor={last ? "start" : "end"}
               fontWeight={last ? 700 : 400}
               fill={last ? "var(--ink)" : undefined}
             >
