@@ -74,7 +74,7 @@ def still_restoring(rounds: Sequence[Round]) -> Restoring:
         return Restoring(
             "too_few", (), f"fewer than {FEWEST_ROUNDS} rounds with a life or a start reading"
         )
-    worse = [trend for trend in found if _is_worse(trend)]
+    worse = [trend for trend in found if is_worse(trend)]
     if worse:
         since = min(trend.since for trend in worse if trend.since is not None)
         said = ", ".join(f"{trend.what} {_change(trend)} a round" for trend in worse)
@@ -146,7 +146,8 @@ def _splits_at(numbers: NDArray[np.float64], logs: NDArray[np.float64]) -> int:
     return int(numbers[1 + int(np.argmin(errors))])
 
 
-def _is_worse(trend: Trend) -> bool:
+def is_worse(trend: Trend) -> bool:
+    """Whether a trend surely goes the wrong way, and by enough to matter."""
     if abs(trend.percent) < LEAST_PERCENT:
         return False
     return trend.high < 0 if trend.what == "life" else trend.low > 0

@@ -34,7 +34,7 @@ def figure_words(comparison: Comparison) -> str:
         return f"{more} and {less} cannot be compared fairly by {kind.label}: {why}."
     assert told.low is not None
     assert told.high is not None
-    span = f"{100 * (told.low - 1):+.0f} to {100 * (told.high - 1):+.0f} %"
+    span = f"{100 * (told.low - 1):+.0f} to {100 * (told.high - 1):+.0f} %".replace("-", "−")
     level = "are too close to matter"
     if comparison.verdict != "too_close":
         level = "cannot be told apart yet"

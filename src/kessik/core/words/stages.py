@@ -13,4 +13,4 @@ def sum_words(found: StageSum) -> str:
 def _span_words(span: Span) -> str:
     if span.middle is None:
         return f"{span.low:g} or more"
-    return f"{span.middle:.{1 if span.middle < 100 else 0}f}"
+    return f"{span.middle:.1f}"

@@ -6,6 +6,7 @@ from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
 from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.ranking import confounded_blades, ranked
 from kessik.core.comparison.verdict import Comparison
+from kessik.core.sharpening.rounds import Restoring, is_worse
 from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict
 from kessik.core.words.figures import figure_headline
@@ -31,13 +32,23 @@ def _rounds_words(found: Verdict) -> str:
     """Whether the same light sharpening still restores each blade, since when not, and how its
     effort grows; empty before there are rounds to tell of.
     """
-    judged = [each for each in upkeep(found) if each.restoring is not None]
-    said = [
-        f"{each.blade.code}: {each.restoring.words}"
-        for each in judged
-        if each.restoring is not None
-    ]
-    return f"{'; '.join(said)}." if said else ""
+    judged = [(each.blade.code, each.restoring) for each in upkeep(found) if each.restoring]
+    said = "; ".join(f"{code} {_restored(restoring)}" for code, restoring in judged)
+    return f"{said}." if said else ""
+
+
+def _restored(found: Restoring) -> str:
+    match found.standing:
+        case "restoring":
+            return "is still restored"
+        case "not_settled":
+            return "may still be restored: not settled yet"
+        case "too_few":
+            return "has too few rounds to tell"
+    worse = [trend for trend in found.trends if is_worse(trend)]
+    since = min(trend.since for trend in worse if trend.since is not None)
+    sizes = ", ".join(f"{trend.what} {trend.percent:+.0f} %".replace("-", "−") for trend in worse)
+    return f"is no longer restored, since round {since} ({sizes} a round)"
 
 
 def answer_standing(found: Verdict) -> str:
