@@ -182,15 +182,12 @@ class _Edge:
     table: Floats
     bracket: Bracket | None
 
-    def given(self, grid: Floats, spread: float, kept: NDArray[np.intp]) -> tuple[Floats, Floats]:
-        """Likelihood of the blade's mean for a spread, for an edge as usual and for one that is
-        off; both of shape (masters or 1, grid).
-        """
+    def given(self, grid: Floats, spread: float, kept: NDArray[np.intp]) -> Floats:
+        """Likelihood of the blade's mean for a spread, shape (masters or 1, grid)."""
         if self.bracket is not None:
-            return _chance(self.bracket, grid, spread), _chance(self.bracket, grid, ODD_SD)
+            return _chance(self.bracket, grid, spread)
         rows = self.table[kept] if self.table.shape[0] > 1 else self.table
-        step, window = grid[1] - grid[0], _window(rows)
-        return _smoothed(rows, spread / step, window), _smoothed(rows, ODD_SD / step, window)
+        return _smoothed(rows, spread / (grid[1] - grid[0]), _window(rows))
 
 
 def _chance(bracket: Bracket, grid: Floats, sd: float) -> Floats:
@@ -218,6 +215,7 @@ def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
     kept = np.flatnonzero(weights > _MASTER_FLOOR * weights.max())
     prior = model_prior()[kept]
     known = weights[kept] / weights[kept].sum()
+    offs = [ODD_SHARE * edge.given(grid, ODD_SD, kept) for edge in edges]
     masses: list[Floats] = []
     evidences: list[float] = []
     odds: list[Floats] = []
@@ -229,10 +227,9 @@ def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
                 held.append(held[-1])
             continue
         usual, mixed = [], []
-        for edge in edges:
-            as_usual, off = edge.given(grid, spread, kept)
-            usual.append((1.0 - ODD_SHARE) * as_usual)
-            mixed.append(np.maximum(usual[-1] + ODD_SHARE * off, _LEAST_LIKELIHOOD))
+        for edge, off in zip(edges, offs, strict=True):
+            usual.append((1.0 - ODD_SHARE) * edge.given(grid, spread, kept))
+            mixed.append(np.maximum(usual[-1] + off, _LEAST_LIKELIHOOD))
         joint = prior[:, None] * _product(mixed, (prior.size, grid.size))
         mass = joint.sum(axis=0)
         evidences.append(float(mass.sum()))

@@ -20,7 +20,7 @@ STEP = 0.04
 _TOP, _LEAST_DEPTH = 0.84, 0.2
 FREEDOM = 4.0
 SCATTERS = np.array([0.03, 0.045, 0.065, 0.095])
-_EARLY_SHARE, _PACE = 0.3, 0.7
+_EARLY_SHARE, _PACE, _TIE = 0.3, 0.7, 1e-9
 _FALL_DECAY, _SHORTEST_FALL = 0.1, 2
 _SETTINGS = np.array(
     [
@@ -39,7 +39,7 @@ _SETTINGS = np.array(
 )
 """Drift early and late (in ln force over the run), clumping of the steps, rate of a fall."""
 _WORTH_KEEPING = 0.005
-_WORTH_SPLITTING, _PIECES = 0.002, 8
+_WORTH_SPLITTING, _PIECES, _NOTICED_LATE = 0.002, 8, 2
 _GROWTH, _REACH = 1.25, 16.0
 
 
@@ -78,17 +78,15 @@ def jump_life(
     chain = _Chain.over(counts, log_ratio, lowest_start)
     times = np.unique(np.concatenate([[0.0], counts]))
     everything = _Members(np.arange(len(_SETTINGS)), np.arange(SCATTERS.size))
-    _, log_scale = chain.forward(times, everything)
+    states, log_scale = chain.forward(times, everything)
     weights = np.exp(log_scale - log_scale.max()) * scatter_weights
     log_evidence = float(np.log(weights.sum() / len(_SETTINGS)) + log_scale.max())
     weights /= weights.sum()
     kept = _Members(_worth_keeping(weights.sum(axis=1)), _worth_keeping(weights.sum(axis=0)))
     own = weights[np.ix_(kept.settings, kept.scatters)]
-    alive = chain.alive(times, kept, own / own.sum())
-    falls = -np.diff(np.minimum.accumulate(alive))
     finer = [
         np.linspace(times[i], times[i + 1], _PIECES + 1)[1:-1]
-        for i in np.flatnonzero(falls > _WORTH_SPLITTING)
+        for i in _gaps_to_split(chain, states, weights)
     ]
     every = np.unique(np.concatenate([times, *finer]))
     share = own / own.sum()
@@ -99,6 +97,18 @@ def jump_life(
         alive = np.concatenate([alive, chain.ahead(times, ahead, kept, share)])
         every = np.concatenate([every, ahead])
     return JumpLife(every, 1.0 - np.minimum.accumulate(alive), log_evidence)
+
+
+def _gaps_to_split(chain: "_Chain", states: Sequence[Floats], weights: Floats) -> range:
+    """The gaps in which the life may end: where what was seen up to then has it fall, and a little
+    before, because it is noticed late.
+    """
+    under = int(np.count_nonzero(chain.levels < 0))
+    known = [float((weights * state[:, :, :under].sum(axis=2)).sum()) for state in states]
+    falls = np.flatnonzero(-np.diff(np.minimum.accumulate(known)) > _WORTH_SPLITTING)
+    if not falls.size:
+        return range(0)
+    return range(max(int(falls[0]) - _NOTICED_LATE, 0), int(falls[-1]) + 1)
 
 
 def _worth_keeping(weights: Floats) -> NDArray[np.intp]:
@@ -193,7 +203,8 @@ class _Chain:
         known: dict[tuple[float, bool], Floats] = {}
         moves: list[Floats] = []
         for start, end in zip(times[:-1].tolist(), times[1:].tolist(), strict=True):
-            key = (round(end - start, 9), 0.5 * (start + end) < _EARLY_SHARE * self.last)
+            is_early = 0.5 * (start + end) < (_EARLY_SHARE + _TIE) * self.last
+            key = (round(end - start, 9), is_early)
             if key not in known:
                 known[key] = self._move(key[0], key[1], settings)
             moves.append(known[key])
