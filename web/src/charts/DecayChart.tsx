@@ -109,7 +109,15 @@ export function DecayChart({
           height={height - PAD.top - PAD.bottom + 8}
         />
       </clipPath>
-      <Axes x={x} y={y} width={width} height={height} limits={limits} unit={unit} />
+      <Axes
+        x={x}
+        y={y}
+        width={width}
+        height={height}
+        limits={limits}
+        unit={unit}
+        marks={readings.map((r) => ({ at: x(r.count), level: y(r.force_gf) }))}
+      />
       <g clipPath={`url(#${clip})`}>
         {runs.map((run) => (
           <Curve
@@ -204,6 +212,21 @@ function spread<T extends { at: number }>(labels: T[], gap: number): T[] {
   return placed;
 }
 
+interface Place {
+  readonly at: number;
+  readonly level: number;
+}
+
+const LABEL = { width: 96, height: 20 };
+
+/** Whether a label at a level has fewer marks in its way at the left end than at the right. */
+function isFreer(marks: readonly Place[], level: number, left: number, right: number): boolean {
+  const near = marks.filter((mark) => Math.abs(mark.level - level + 4) < LABEL.height);
+  const atLeft = near.filter((mark) => mark.at < left + LABEL.width).length;
+  const atRight = near.filter((mark) => mark.at > right - LABEL.width).length;
+  return atLeft <= atRight;
+}
+
 function Axes({
   x,
   y,
@@ -211,6 +234,7 @@ function Axes({
   height,
   limits,
   unit,
+  marks,
 }: {
   x: Scale;
   y: Scale;
@@ -218,6 +242,7 @@ function Axes({
   height: number;
   limits: readonly Limit[];
   unit: string;
+  marks: readonly Place[];
 }) {
   const floor = height - PAD.bottom;
   const end = width - PAD.right;
@@ -243,6 +268,8 @@ function Axes({
       ))}
       {limits.map(({ stage, gf }, i) => {
         const last = i === limits.length - 1;
+        const level = y(gf) + (last ? 17 : -6);
+        const left = isFreer(marks, level, PAD.left, end);
         return (
           <g key={stage}>
             <line
@@ -255,9 +282,9 @@ function Axes({
               strokeDasharray={last ? undefined : "7 5"}
             />
             <text
-              x={last ? PAD.left + 6 : end - 4}
-              y={y(gf) + (last ? 17 : -6)}
-              textAnchor={last ? "start" : "end"}
+              x={left ? PAD.left + 6 : end - 4}
+              y={level}
+              textAnchor={left ? "start" : "end"}
               fontWeight={last ? 700 : 400}
               fill={last ? "var(--ink)" : undefined}
             >
