@@ -12,6 +12,7 @@ from kessik.core.protocols.reading_gate import Gate, pass_line
 from kessik.core.reference_checks import drift
 from kessik.core.sharpening.rounds import Round, still_restoring
 from kessik.core.sharpening.strop_back import stones_due, strop_back
+from kessik.core.words.upkeep import restoring_words
 
 
 def test_the_strop_brings_back_a_share_of_what_was_lost():
@@ -62,13 +63,13 @@ def test_rounds_that_hold_are_still_restoring_and_few_say_nothing():
 def test_a_life_that_falls_is_no_longer_restored_since_the_round_it_fell_at():
     found = still_restoring(rounds([20, 21, 12, 11.5, 11, 11]))
     assert found.standing == "no_longer"
-    assert "since round 3" in found.words
+    assert "since round 3" in restoring_words(found)
 
 
 def test_more_and_more_strokes_for_the_same_life_are_hidden_damage():
     found = still_restoring(rounds([20] * 6, strokes=[20, 20, 26, 32, 40, 50]))
     assert found.standing == "no_longer"
-    assert "strokes" in found.words
+    assert "strokes" in restoring_words(found)
 
 
 def test_a_trend_agrees_with_the_textbook_line():

@@ -15,6 +15,7 @@ from kessik.core.comparison.figures import KINDS
 from kessik.core.comparison.verdict import VerdictWord
 from kessik.core.due import DueKind
 from kessik.core.trials.upkeep import Upkeep
+from kessik.core.words.upkeep import restoring_words, stones_words
 
 
 class ByRuleOut(Wire):
@@ -172,13 +173,13 @@ class UpkeepOut(Wire):
             blade=found.blade.code,
             mark=found.blade.mark,
             rounds=[RoundOut.model_validate(each) for each in found.rounds],
-            restoring=found.restoring.words if found.restoring else "",
+            restoring=restoring_words(found.restoring) if found.restoring else "",
             no_longer=found.restoring is not None and found.restoring.standing == "no_longer",
             strops=[
                 StroppedOut(edge=each.edge, cutting=each.cutting, **asdict(each.found))
                 for each in found.strops
             ],
-            stones=found.stones,
+            stones=stones_words(found.stones),
         )
 
 

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -46,11 +46,20 @@ class Trend:
 
 @dataclass(frozen=True)
 class Restoring:
-    """Whether rounds still restore the edge, by which trends, in words."""
+    """Whether rounds still restore the edge, and by which trends."""
 
     standing: Standing
     trends: tuple[Trend, ...]
-    words: str
+
+    @property
+    def worse(self) -> tuple[Trend, ...]:
+        """The trends that surely go the wrong way, and by enough to matter."""
+        return tuple(trend for trend in self.trends if _is_worse(trend))
+
+    @property
+    def since(self) -> int | None:
+        """The round since which it no longer restores."""
+        return min((t.since for t in self.worse if t.since is not None), default=None)
 
 
 def still_restoring(rounds: Sequence[Round]) -> Restoring:
@@ -71,25 +80,14 @@ def still_restoring(rounds: Sequence[Round]) -> Restoring:
         if (trend := _trend(what, rounds, pick)) is not None
     ]
     if not found:
-        return Restoring(
-            "too_few", (), f"fewer than {FEWEST_ROUNDS} rounds with a life or a start reading"
-        )
-    worse = [trend for trend in found if is_worse(trend)]
-    if worse:
-        since = min(trend.since for trend in worse if trend.since is not None)
-        said = ", ".join(f"{trend.what} {_change(trend)} a round" for trend in worse)
-        return Restoring(
-            "no_longer", tuple(found), f"no longer restoring since round {since}: {said}"
-        )
+        return Restoring("too_few", ())
+    judged = Restoring("not_settled", tuple(found))
+    if judged.worse:
+        return replace(judged, standing="no_longer")
     life = next((trend for trend in found if trend.what == "life"), None)
     if life is not None and life.low > -WORTH_KNOWING_PERCENT:
-        return Restoring(
-            "restoring", tuple(found), f"still restoring: life {_change(life)} a round"
-        )
-    said = ", ".join(f"{trend.what} {_change(trend)} a round" for trend in found)
-    return Restoring(
-        "not_settled", tuple(found), f"not settled yet whether it still restores: {said}"
-    )
+        return replace(judged, standing="restoring")
+    return judged
 
 
 _Picked = tuple[float | None, float]
@@ -146,14 +144,7 @@ def _splits_at(numbers: NDArray[np.float64], logs: NDArray[np.float64]) -> int:
     return int(numbers[1 + int(np.argmin(errors))])
 
 
-def is_worse(trend: Trend) -> bool:
-    """Whether a trend surely goes the wrong way, and by enough to matter."""
+def _is_worse(trend: Trend) -> bool:
     if abs(trend.percent) < LEAST_PERCENT:
         return False
     return trend.high < 0 if trend.what == "life" else trend.low > 0
-
-
-def _change(trend: Trend) -> str:
-    if trend.high - trend.low < 1.0:
-        return f"{trend.percent:+.0f} %"
-    return f"{trend.percent:+.0f} % ({trend.low:+.0f} to {trend.high:+.0f})"

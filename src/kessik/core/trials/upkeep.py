@@ -28,6 +28,18 @@ class Stropped:
 
 
 @dataclass(frozen=True)
+class Stones:
+    """Of one edge: which strop-back no longer did, counted from 1 (None where all of `times` did),
+    to the keen limit (gf), else to half of its loss.
+    """
+
+    edge: int
+    due: int | None
+    times: int
+    keen_gf: float | None
+
+
+@dataclass(frozen=True)
 class Upkeep:
     """What one blade asks for: rounds of sharpening with their judgement, strop-backs with when
     stones were due.
@@ -37,7 +49,7 @@ class Upkeep:
     rounds: tuple[Round, ...]
     restoring: Restoring | None
     strops: tuple[Stropped, ...]
-    stones: str
+    stones: tuple[Stones, ...]
 
 
 def upkeep(answer: Verdict) -> list[Upkeep]:
@@ -88,32 +100,15 @@ def _strops(runs: Sequence[TrialRun]) -> list[Stropped]:
     return sorted(found, key=lambda each: (each.edge, each.cutting, each.found.strokes))
 
 
-def _stones(answer: Verdict, strops: Sequence[Stropped]) -> str:
-    """How many times the strop did before stones were due, by the last reading of each strop-back,
-    in words.
+def _stones(answer: Verdict, strops: Sequence[Stropped]) -> tuple[Stones, ...]:
+    """How many times the strop did before stones were due, by the last reading of each
+    strop-back.
     """
-    said = []
     limits = answer.trial.method.limits_gf
+    keen_gf = limits[0][1] if limits else None
+    found = []
     for edge in dict.fromkeys(each.edge for each in strops):
         last = {each.cutting: each.found for each in strops if each.edge == edge}
-        due = stones_due(
-            [last[cutting] for cutting in sorted(last)], limits[0][1] if limits else None
-        )
-        limit = f"{limits[0][1]:g} gf" if limits else "half of its loss"
-        if due is None:
-            times = "once" if len(last) == 1 else f"{len(last)} times"
-            said.append(
-                f"edge {edge}: the strop brought it back under {limit} {times}; stones were not"
-                " needed yet"
-            )
-        elif due == 1:
-            said.append(
-                f"edge {edge}: the strop did not bring it back under {limit}; stones are due"
-            )
-        else:
-            times = "once" if due == 2 else f"{due - 1} times"
-            said.append(
-                f"edge {edge}: the strop did {times}, then no longer brought it under {limit};"
-                " stones are due"
-            )
-    return "; ".join(said)
+        due = stones_due([last[cutting] for cutting in sorted(last)], keen_gf)
+        found.append(Stones(edge, due, len(last), keen_gf))
+    return tuple(found)

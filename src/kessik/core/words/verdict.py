@@ -6,13 +6,13 @@ from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
 from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.ranking import confounded_blades, ranked
 from kessik.core.comparison.verdict import Comparison
-from kessik.core.sharpening.rounds import Restoring, is_worse
 from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict
 from kessik.core.words.figures import figure_headline
 from kessik.core.words.lives import life_words
 from kessik.core.words.matching import and_words, open_lines, what_differs
 from kessik.core.words.pairs import oriented, pair_words, size_words
+from kessik.core.words.upkeep import restored_words
 
 WORKING = "Working it out."
 
@@ -33,22 +33,8 @@ def _rounds_words(found: Verdict) -> str:
     effort grows; empty before there are rounds to tell of.
     """
     judged = [(each.blade.code, each.restoring) for each in upkeep(found) if each.restoring]
-    said = "; ".join(f"{code} {_restored(restoring)}" for code, restoring in judged)
+    said = "; ".join(f"{code} {restored_words(restoring)}" for code, restoring in judged)
     return f"{said}." if said else ""
-
-
-def _restored(found: Restoring) -> str:
-    match found.standing:
-        case "restoring":
-            return "is still restored"
-        case "not_settled":
-            return "may still be restored: not settled yet"
-        case "too_few":
-            return "has too few rounds to tell"
-    worse = [trend for trend in found.trends if is_worse(trend)]
-    since = min(trend.since for trend in worse if trend.since is not None)
-    sizes = ", ".join(f"{trend.what} {trend.percent:+.0f} %".replace("-", "−") for trend in worse)
-    return f"is no longer restored, since round {since} ({sizes} a round)"
 
 
 def answer_standing(found: Verdict) -> str:

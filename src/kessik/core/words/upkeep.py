@@ -1,0 +1,64 @@
+"""What blades ask for between runs, in words: rounds of sharpening, and the strop."""
+
+from collections.abc import Sequence
+
+from kessik.core.sharpening.rounds import FEWEST_ROUNDS, Restoring, Trend
+from kessik.core.trials.upkeep import Stones
+
+
+def restoring_words(found: Restoring) -> str:
+    """Whether rounds still restore the edge, with the trends that say so."""
+    match found.standing:
+        case "too_few":
+            return f"fewer than {FEWEST_ROUNDS} rounds with a life or a start reading"
+        case "no_longer":
+            return f"no longer restoring since round {found.since}: {_trends(found.worse)}"
+        case "restoring":
+            life = [trend for trend in found.trends if trend.what == "life"]
+            return f"still restoring: {_trends(life)}"
+        case "not_settled":
+            return f"not settled yet whether it still restores: {_trends(found.trends)}"
+
+
+def restored_words(found: Restoring) -> str:
+    """The same after the name of a blade, in few words."""
+    match found.standing:
+        case "restoring":
+            return "is still restored"
+        case "not_settled":
+            return "may still be restored: not settled yet"
+        case "too_few":
+            return "has too few rounds to tell"
+        case "no_longer":
+            sizes = ", ".join(f"{trend.what} {_signed(trend.percent)} %" for trend in found.worse)
+            return f"is no longer restored, since round {found.since} ({sizes} a round)"
+
+
+def _trends(trends: Sequence[Trend]) -> str:
+    return ", ".join(f"{trend.what} {_change(trend)} a round" for trend in trends)
+
+
+def _change(trend: Trend) -> str:
+    if trend.high - trend.low < 1.0:
+        return f"{_signed(trend.percent)} %"
+    return f"{_signed(trend.percent)} % ({_signed(trend.low)} to {_signed(trend.high)})"
+
+
+def _signed(value: float) -> str:
+    return f"{value:+.0f}".replace("-", "−")
+
+
+def stones_words(found: Sequence[Stones]) -> str:
+    """How long the strop did, edge by edge."""
+    return "; ".join(f"edge {each.edge}: {_stones(each)}" for each in found)
+
+
+def _stones(found: Stones) -> str:
+    limit = "half of its loss" if found.keen_gf is None else f"{found.keen_gf:g} gf"
+    if found.due is None:
+        times = "once" if found.times == 1 else f"{found.times} times"
+        return f"the strop brought it back under {limit} {times}; stones were not needed yet"
+    if found.due == 1:
+        return f"the strop did not bring it back under {limit}; stones are due"
+    times = "once" if found.due == 2 else f"{found.due - 1} times"
+    return f"the strop did {times}, then no longer brought it under {limit}; stones are due"
