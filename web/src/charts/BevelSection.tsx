@@ -40,7 +40,12 @@ export function BevelSection({
     [x(half), 8],
   ];
   const cutting = micro ?? main;
-  const words = `Cross-section: ${thickness.toFixed(2)} mm behind the edge, ${(2 * main.side_angle_deg).toFixed(1)}° included${micro ? `, micro-bevel ${(2 * micro.side_angle_deg).toFixed(1)}° included` : ""}`;
+  const included = (side_deg: number) => `${(2 * side_deg).toFixed(1)}° included`;
+  const words = [
+    `Cross-section: ${thickness.toFixed(2)} mm behind the edge`,
+    included(main.side_angle_deg),
+    ...(micro ? [`micro-bevel ${included(micro.side_angle_deg)}`] : []),
+  ].join(", ");
   return (
     <svg width={width} height={height} role="img" aria-label={words} className="max-w-full">
       <title>{words}</title>

@@ -379,7 +379,7 @@ function Readings({
           `${run.blade}, edge ${run.edge}: ${Math.round(r.force_gf)} gf at ` +
           `${r.count}${r.struck ? ", struck out" : ""}`;
         return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: readings have no id of their own and keep their order
+          // biome-ignore lint/suspicious/noArrayIndexKey: readings have no id, and keep their order
           <g key={`${run.id}-${i}`}>
             <title>{said}</title>
             <path

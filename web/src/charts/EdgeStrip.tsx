@@ -43,9 +43,9 @@ interface Props {
 const ASSUMED_LENGTH_MM = 100;
 
 /**
- * The edge, straight and to scale in mm, heel left, tip right. Above the line the blade with its ground bevel;
- * below it one lane for each sharpening, oldest lowest, as the stone took the steel away. A cut is a stroke in its
- * lane, darker as the edge wears; what was taped off is hatched.
+ * The edge, straight and to scale in mm, heel left, tip right. Above the line the blade with its
+ * ground bevel; below it one lane for each sharpening, oldest lowest, as the stone took the steel
+ * away. A cut is a stroke in its lane, darker as the edge wears; what was taped off is hatched.
  */
 export function EdgeStrip({
   mark,

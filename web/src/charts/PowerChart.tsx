@@ -39,7 +39,7 @@ export function PowerChart({
   return (
     <svg width={width} height={height} className="max-w-full">
       <title>
-        {`Smallest difference that can be shown against edges a blade: ${points.map((p) => `${p.edges}: ${Math.round(p.percent)} %`).join(", ")}`}
+        {`Smallest difference that can be shown against edges a blade: ${told(points)}`}
       </title>
       <text x={box.left - 44} y={14} fontSize="12.5" fill="var(--ink-2)">
         difference that can be shown, %
@@ -95,7 +95,7 @@ export function PowerChart({
               {Math.round(hoursAnEdge * blades * p.edges)} h
             </text>
           ) : null}
-          {/* biome-ignore lint/a11y/noStaticElementInteractions: a shortcut for the pointer; the field beside does the same */}
+          {/* biome-ignore lint/a11y/noStaticElementInteractions: for the pointer; the field beside does the same */}
           <rect
             x={x(p.edges) - 18}
             y={box.top}
@@ -124,3 +124,6 @@ export function PowerChart({
     </svg>
   );
 }
+
+const told = (points: readonly Point[]) =>
+  points.map((p) => `${p.edges}: ${Math.round(p.percent)} %`).join(", ");

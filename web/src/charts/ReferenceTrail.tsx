@@ -43,7 +43,7 @@ export function ReferenceTrail({ title, means, width = 300, height = 56 }: Props
       />
       {means.map((m, i) => (
         <circle
-          // biome-ignore lint/suspicious/noArrayIndexKey: a check has its place in the row and nothing else
+          // biome-ignore lint/suspicious/noArrayIndexKey: a check has nothing but its place
           key={i}
           cx={x(i)}
           cy={y(m)}

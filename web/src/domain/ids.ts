@@ -4,5 +4,9 @@ export function newId(): string {
   bytes[6] = ((bytes[6] ?? 0) & 0x0f) | 0x40;
   bytes[8] = ((bytes[8] ?? 0) & 0x3f) | 0x80;
   const hex = [...bytes].map((b) => b.toString(16).padStart(2, "0")).join("");
-  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
+  const ends = [0, 8, 12, 16, 20, 32];
+  return ends
+    .slice(1)
+    .map((end, i) => hex.slice(ends[i], end))
+    .join("-");
 }

@@ -42,8 +42,9 @@ const OUTLINES: BladeMark["outline"][] = [
 const DASHES = ["", "9 4", "2 3.5", "12 4 2 4", "6 3", "14 3 3 3 3 3", "1 5", "4 7"];
 
 /**
- * The look of a blade's mark, its own everywhere. Sixty-four differ; each run of eight keeps shape, line and colour all
- * apart, so that neighbours on the shelf are never taken for each other.
+ * The look of a blade's mark, its own everywhere. Sixty-four differ; each run of eight keeps
+ * shape, line and colour all apart, so that neighbours on the shelf are never taken for each
+ * other.
  */
 export function markOf(mark: number): BladeMark {
   const shape = mark % OUTLINES.length;

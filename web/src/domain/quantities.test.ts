@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { inMm, isThatSo, shown, typedNumbers, typedStations } from "./quantities";
 
 const angle = {
-  name: "side_angle_deg", label: "angle per side", unit: "°", low: 5, high: 45, usual_low: 10, usual_high: 30,
+  name: "side_angle_deg", label: "angle per side", unit: "°", low: 5, high: 45,
+  usual_low: 10, usual_high: 30,
   decimals: 1,
 }; // biome-ignore format: one line reads better here
 

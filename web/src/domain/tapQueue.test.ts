@@ -65,7 +65,7 @@ describe("the tap queue", () => {
     away = false;
   });
 
-  it("sends taps in the order they were made, each once, and forgets them once they are taken", async () => {
+  it("sends taps in their order, each once, and forgets them once they are taken", async () => {
     const queue = new TapQueue("run", disk, send);
     await Promise.all(["a", "b", "c"].map((id) => queue.push(tap(id))));
     await settle();

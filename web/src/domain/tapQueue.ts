@@ -1,5 +1,6 @@
 /**
- * The tap queue: what is done at the bench is kept on this device first, then sent in order, exactly once.
+ * The tap queue: what is done at the bench is kept on this device first, then sent in order,
+ * exactly once.
  * It knows nothing of the job; storage and sending are handed in.
  */
 

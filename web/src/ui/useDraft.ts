@@ -1,6 +1,8 @@
 import { useCallback, useState } from "react";
 
-/** What is typed but not kept yet; it survives an error, a lost connection and a reload, until it is kept or dropped.
+/**
+ * What is typed but not kept yet; it survives an error, a lost connection and a reload, until it
+ * is kept or dropped.
  * `drop` goes back to the start, `forget` leaves what is shown and only stops keeping it. */
 export function useDraft<T>(
   key: string,

@@ -364,7 +364,8 @@ function useBenchLight() {
         .catch(() => undefined);
     };
     wake();
-    document.addEventListener("visibilitychange", wake); // the browser lets go of it when the page is hidden
+    // the browser lets go of it when the page is hidden
+    document.addEventListener("visibilitychange", wake);
     return () => {
       document.removeEventListener("visibilitychange", wake);
       document.documentElement.classList.toggle(

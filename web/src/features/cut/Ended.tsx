@@ -27,9 +27,11 @@ export function Ended({
   const lineUp = useQuery({ ...lineUpQuery(run.trial.id), refetchOnMount: "always" });
   const step = lineUp.data?.next_step;
   const nextThing = useRef<HTMLParagraphElement>(null);
-  const ready = Boolean(step) && lineUp.isFetchedAfterMount; // an older line-up would name another thing to do next
+  // an older line-up would name another thing to do next
+  const ready = Boolean(step) && lineUp.isFetchedAfterMount;
   useEffect(() => {
-    const typing = document.activeElement instanceof HTMLInputElement; // never out of a hand that types strokes
+    // never out of a hand that types strokes
+    const typing = document.activeElement instanceof HTMLInputElement;
     if (ready && !typing) nextThing.current?.querySelector("a")?.focus({ preventScroll: true });
   }, [ready]);
   const words = found.data?.found ?? run.found;

@@ -148,7 +148,7 @@ describe("what the bench shows while events are on their way", () => {
     expect(show(run(state), [cut()]).due).toBe(true);
   });
 
-  it("goes on by the bench card while the server is away: later checks, and one more look beyond the limit", () => {
+  it("goes on by the bench card while the server is away", () => {
     const state = { count: 4, plan: plan(4), readings_wanted: 1 };
     const at = (...gf: number[]) =>
       show(
@@ -162,7 +162,7 @@ describe("what the bench shows while events are on their way", () => {
     expect(show(run(state), [reading(210, 4), cut(), cut(), cut(), cut()], true).due).toBe(true);
   });
 
-  it("proposes where another device holds the count, and counts once it took over or was accepted", () => {
+  it("proposes where another device holds the count, and counts once it may", () => {
     const held = run({ count: 5, holder: "laptop" });
     expect(show(held, [cut()])).toMatchObject({
       count: 5,
@@ -287,7 +287,7 @@ describe("what the bench says", () => {
     expect(lamp.readingsWanted).toBe(2);
   });
 
-  it("puts what the lamp showed at its place on the strip, and nothing that was struck or clean", () => {
+  it("puts what the lamp showed at its place on the strip, nothing struck or clean", () => {
     const look = (seen: string, position_mm: number | null, struck = false) =>
       ({ kind: "inspect", seen, position_mm, struck }) as State["checks"][number];
     const seen = run({

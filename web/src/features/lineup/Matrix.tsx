@@ -140,9 +140,7 @@ export function Matrix({
                     </div>
                   </div>
                 </th>
-                <td
-                  className={`px-1 ${steelVaries ? "border-x-2 border-ink bg-sheet" : steelLook(lineUp, blade.code)}`}
-                >
+                <td className={`px-1 ${steelVaries ? LOOK.factor : steelLook(lineUp, blade.code)}`}>
                   <GradeEditor trialId={trial.id} blade={blade} />
                 </td>
                 {shown.map((v) => {

@@ -23,7 +23,10 @@ export function VariableHead({ trial, variable }: { trial: Trial; variable: Vari
       type="button"
       className={`cursor-pointer text-left underline decoration-transparent underline-offset-4
         hover:decoration-line`}
-      aria-label={`${variable.label}, ${isFactor ? "the factor" : variable.allowed}. Explain or change it`}
+      aria-label={
+        `${variable.label}, ${isFactor ? "the factor" : variable.allowed}. ` +
+        "Explain or change it"
+      }
     >
       {variable.label}
       <span className={`block ${changed ? "font-bold text-ink" : ""}`}>

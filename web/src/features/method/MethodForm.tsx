@@ -387,7 +387,7 @@ function Rows<T extends object>({
     <div>
       {title ? <h3 className="mt-3 font-semibold">{title}</h3> : null}
       {rows.map((row, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: rows have no name of their own, and are edited in place
+        // biome-ignore lint/suspicious/noArrayIndexKey: rows have no name, and are edited in place
         <div key={i} className="mt-2 flex flex-wrap gap-2">
           <div className="grid min-w-0 flex-1 basis-72 grid-cols-1 gap-3 bench:grid-cols-3">
             {children(row, (part) =>

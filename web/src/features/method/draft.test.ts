@@ -39,7 +39,7 @@ describe("a method as it is typed", () => {
     expect(draft.every).toBe("often");
   });
 
-  it("keeps an amount only where the rule has one, and a limit only where the stage goes by force", () => {
+  it("keeps an amount and a limit only where the rule and the stage have one", () => {
     const draft = asDraft(method);
     const made = asMethod({
       ...draft,

@@ -25,7 +25,8 @@ export function ImportFiles() {
   const tooLarge = files.find((file) => file.size > LIMITS.file_mb.most * 1e6);
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (!read.isPending) read.mutate(); // never disabled meanwhile: that would take the focus from the hand
+    // never disabled meanwhile: that would take the focus from the hand
+    if (!read.isPending) read.mutate();
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-4">
