@@ -217,3 +217,12 @@ def test_many_blades_are_told_in_groups():
         "D, then C and B together, then A. D outlasts"
     )
     assert said.count(".") == 2, "at most two sentences"
+
+
+def test_a_blade_that_was_only_looked_at_fresh_says_nothing_and_spoils_nothing():
+    cut = [working("A", 1, "60 pass, 62 fail"), working("C", 1, "2 fail")]
+    found = answer(*cut, working("B", 1, "0 pass"))
+    for pair_with_b in (c for c in found.comparisons if "B" in (c.a, c.b)):
+        assert pair_with_b.verdict == "not_enough_evidence"
+        assert (pair_with_b.ratio, pair_with_b.low, pair_with_b.high) == (None, None, None)
+    assert headline(found, "working")

@@ -19,6 +19,7 @@ from kessik.core.comparison.lives import (
 )
 
 Floats = NDArray[np.float64]
+_EVERYWHERE = 0.99
 
 
 @dataclass(frozen=True)
@@ -148,16 +149,23 @@ def _open_ratio(
     """A ratio of which one bound is known: the smallest (or largest) that what was seen does not
     speak against, at the chance that is left outside the interval on that side.
     """
+    nothing = Interval(float("nan"), 0.0, float("inf"))
     if a.open_end == b.open_end:
-        nothing = Interval(float("nan"), 0.0, float("inf"))
         return Ratio(a.code, b.code, nothing, nothing, float("inf"), "both")
     upward = b.open_end == "above" or a.open_end == "below"
+    if _says_nothing(a) or _says_nothing(b):
+        return Ratio(a.code, b.code, nothing, nothing, float("inf"), "above" if upward else "below")
     known = _bound_density(a) if a.open_end and b.open_end else a.mass
     agree = posterior.spread_weights @ _correlation(known, b.mass)
     agree = agree / agree.max()
     at_95, at_90 = (_one_bound(lags, agree, level, upward) for level in levels)
     side: OpenEnd = "above" if upward else "below"
     return Ratio(a.code, b.code, at_95, at_90, float("inf"), side)
+
+
+def _says_nothing(blade: BladePosterior) -> bool:
+    """Whether what was seen of a blade is as likely for every life: it was only looked at fresh."""
+    return bool(blade.open_end) and float(blade.mass.min()) > _EVERYWHERE
 
 
 def _one_bound(lags: Floats, agree: Floats, level: float, upward: bool) -> Interval:

@@ -64,8 +64,10 @@ def _number(ratio: float) -> str:
 
 def _either_way(pair: Oriented) -> str:
     """The same where the interval holds both directions."""
-    if pair.ratio is None or pair.low is None or pair.high is None:
-        short = 100 * (1 - (pair.low or 0.0))
+    if pair.low is None:
+        return "nothing that was seen tells which lasts longer"
+    if pair.ratio is None or pair.high is None:
+        short = 100 * (1 - pair.low)
         return (
             f"{pair.longer} falls short of {pair.shorter} by {short:.0f} % at most, and how far it"
             " goes is not known"
