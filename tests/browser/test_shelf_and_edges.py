@@ -130,6 +130,7 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
     for code, thickness in (("A", "0.36"), ("B", "0.72")):
         type_into(person, f"{code}, edge 4: angle per side", "15")
         type_into(person, f"{code}, edge 4: thickness behind the edge", thickness)
+    person.until(lambda: newest_thickness_mm(served, hand.trial) == [0.36, 0.72])
     person.open(f"{run_out}/line-up")
     person.see("B cannot speak about steel")
     assert state(person, "B", "thickness_behind_edge_mm") == "confounded"
@@ -146,9 +147,17 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
     person.until(lambda: state(person, "B", "thickness_behind_edge_mm") == "matched")
 
 
-def newest_edges(served, trial):
+def newest_of_blades(served, trial):
     with urllib.request.urlopen(f"{served.address}/api/trials/{trial}/line-up") as answer:
-        return [blade["edges"][-1]["id"] for blade in json.loads(answer.read())["blades"]]
+        return [blade["edges"][-1] for blade in json.loads(answer.read())["blades"]]
+
+
+def newest_edges(served, trial):
+    return [edge["id"] for edge in newest_of_blades(served, trial)]
+
+
+def newest_thickness_mm(served, trial):
+    return [edge["thickness_behind_edge_mm"] for edge in newest_of_blades(served, trial)]
 
 
 def test_a_blades_file_with_three_faults_changes_nothing(person, served, tmp_path):
