@@ -24,9 +24,9 @@ class Span:
         """What is left of it once what came before is taken off; the middles add up exactly."""
         low = max(self.low - before.high, 0.0) if before.high is not None else 0.0
         high = None if self.high is None else max(self.high - before.low, 0.0)
-        known = self.middle is not None and before.middle is not None
-        middle = self.middle - before.middle if known else None  # type: ignore[operator]
-        return Span(low, high, middle)
+        if self.middle is None or before.middle is None:
+            return Span(low, high, None)
+        return Span(low, high, self.middle - before.middle)
 
 
 @dataclass(frozen=True)

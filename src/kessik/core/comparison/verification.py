@@ -24,10 +24,10 @@ def verifications(results: Sequence[RunResult]) -> list[Verified]:
         if first is None:
             continue
         for stage in (s for s in first.lives if s in second.lives):
-            pair = _log_life(first, stage), _log_life(second, stage)
-            if pair[0] is None or pair[1] is None:
+            one, other = _log_life(first, stage), _log_life(second, stage)
+            if one is None or other is None:
                 continue
-            (a, sd_a), (b, sd_b) = pair  # type: ignore[misc]  # both are there
+            (a, sd_a), (b, sd_b) = one, other
             found.append(
                 Verified(
                     stage,
