@@ -226,3 +226,19 @@ def test_a_blade_that_was_only_looked_at_fresh_says_nothing_and_spoils_nothing()
         assert pair_with_b.verdict == "not_enough_evidence"
         assert (pair_with_b.ratio, pair_with_b.low, pair_with_b.high) == (None, None, None)
     assert headline(found, "working")
+
+
+def test_edges_that_contradict_each_other_are_named_in_blocks_too_and_levels_are_not():
+    own = [
+        working("A", 1, "188 pass, 190 fail", block=1),
+        working("A", 2, "408 pass, 410 fail", block=2),
+    ]
+    steady = [working("B", n, f"{300 + n} pass, {302 + n} fail", block=n) for n in (1, 2)]
+    named = [n for n in map(note_words, answer(*own, *steady).notes) if "contradict" in n]
+    assert [note.startswith("working: A's edges 1 and 2") for note in named] == [True]
+    levels = [
+        working(code, n, f"{base * level} pass, {base * level + 2} fail", block=n)
+        for code, base in (("A", 100), ("B", 120))
+        for n, level in ((1, 1), (2, 2))
+    ]
+    assert not [n for n in map(note_words, answer(*levels).notes) if "contradict" in n]

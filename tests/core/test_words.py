@@ -69,7 +69,7 @@ def test_numbers_show_what_their_interval_supports(value, low, high, shown):
         (Bracketed(48, 60), "between 48 and 60 cuts"),
         (
             NotReached(36),
-            "not lost by 36 cuts; how far it goes is not known",
+            "still good at 36 cuts; how far it goes is not known",
         ),
         (
             NotReached(36, Crossed(50, 41, 70)),

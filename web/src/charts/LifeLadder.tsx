@@ -112,7 +112,14 @@ function RungDrawing({
         {rung.grade ?? "grade not named"}
       </text>
       <g opacity={rung.ranked ? 1 : 0.55}>
-        {estimate !== null ? (
+        {rung.open ? (
+          <>
+            <OpenEnd rung={rung} x={x} width={width} />
+            <text x={LEFT + 22} y={59} fontSize={13} fill="var(--ink-2)">
+              {rung.words}
+            </text>
+          </>
+        ) : estimate !== null ? (
           <>
             <line
               x1={x(0)}
@@ -163,13 +170,6 @@ function RungDrawing({
                 {clipped ? " →" : ""}
               </text>
             ) : null}
-          </>
-        ) : rung.open ? (
-          <>
-            <OpenEnd rung={rung} x={x} width={width} />
-            <text x={LEFT + 22} y={59} fontSize={13} fill="var(--ink-2)">
-              {rung.words}
-            </text>
           </>
         ) : low !== null && end !== null ? (
           <>

@@ -119,7 +119,8 @@ def pooled(
             for solved in posterior.blades:
                 lives[solved.code][stage] = _blade_life(group, posterior, solved)
                 spreads[solved.code] = blade_spread_percent(solved)
-                notes.extend(_doubts(group, solved, spreads[solved.code]))
+                notes.extend(_gaps_wanted(group, solved.code))
+            notes.extend(_doubts(group, posterior, spreads))
             found = lives_at(lives, stage)
             comparisons.extend(
                 _judged(group, ratio, known, rule, found) for ratio in all_ratios(posterior)
@@ -184,28 +185,45 @@ def _in_blocks(runs: Mapping[str, Sequence[RunResult]]) -> bool:
     return None not in blocks and len(set(blocks)) > 1
 
 
-def _doubts(group: _Group, solved: BladePosterior, spread_percent: float | None) -> list[Note]:
-    """What asks why before an answer is believed: edges that contradict each other, one that is
-    off, or a spread far beyond what re-sharpening makes. No edge is ever dropped in silence.
+def _gaps_wanted(group: _Group, code: str) -> list[Note]:
+    """Runs by pass and fail whose first look found the stage lost."""
+    return [
+        GapNotKnown(group.stage, code, r.run.edge)
+        for r in group.runs[code]
+        if isinstance(r.lives[group.stage].life.found, BeforeFirstCheck)
+        and not r.run.force_checks()
+    ]
+
+
+def _doubts(
+    group: _Group, posterior: LifePosterior, spreads: Mapping[str, float | None]
+) -> list[Note]:
+    """What asks why before an answer is believed, blade by blade. Where most blades of a trial in
+    blocks differ from block to block, that is the level of the blocks and no blade's fault.
+    """
+    found = [_doubts_of(group, solved, spreads[solved.code]) for solved in posterior.blades]
+    doubted = sum(1 for notes in found if notes)
+    if group.in_blocks and 2 * doubted > len(found):
+        return []
+    return [note for notes in found for note in notes]
+
+
+def _doubts_of(group: _Group, solved: BladePosterior, spread_percent: float | None) -> list[Note]:
+    """Edges that contradict each other, one that is off, or a spread far beyond what re-sharpening
+    makes. No edge is ever dropped in silence.
     """
     code, stage = solved.code, group.stage
-    runs = group.runs[code]
-    notes: list[Note] = [
-        GapNotKnown(stage, code, r.run.edge)
-        for r in runs
-        if isinstance(r.lives[stage].life.found, BeforeFirstCheck) and not r.run.force_checks()
-    ]
-    edges = list(dict.fromkeys(r.run.edge for r in runs))
-    if solved.open_end or len(edges) < 2 or solved.by_block:
-        return notes
+    edges = list(dict.fromkeys(r.run.edge for r in group.runs[code]))
+    if solved.open_end or len(edges) < 2:
+        return []
     odd = [edge for edge, share in zip(edges, solved.odd, strict=True) if share > _SURELY_ODD]
     if len(edges) == 2 and sum(solved.odd) > _SURELY_ODD:
-        return [*notes, Contradicting(stage, code, (edges[0], edges[1]))]
+        return [Contradicting(stage, code, (edges[0], edges[1]))]
     if odd:
-        return [*notes, *(_odd_edge(group, code, edge) for edge in odd)]
+        return [_odd_edge(group, code, edge) for edge in odd]
     if spread_percent is not None and spread_percent > DOUBTFUL_SPREAD_PERCENT:
-        notes.append(DoubtfulSpread(stage, code, spread_percent))
-    return notes
+        return [DoubtfulSpread(stage, code, spread_percent)]
+    return []
 
 
 def _odd_edge(group: _Group, code: str, edge: int) -> OddEdge:

@@ -15,8 +15,8 @@ def life_words(found: Found, unit: str) -> str:
         case Bracketed(last_pass, first_fail):
             return f"between {last_pass:g} and {first_fail:g} {unit}"
         case NotReached(last_good, None):
-            by = f"not lost by {last_good:g} {unit}" if last_good else "still good at the start"
-            return f"{by}; how far it goes is not known"
+            at = f"{last_good:g} {unit}" if last_good else "the start"
+            return f"still good at {at}; how far it goes is not known"
         case NotReached(last_good, ahead):
             assert ahead is not None
             low, high = ahead.low, ahead.high

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from kessik.core.comparison.analysis import TrialAnalysis, analyse
 from kessik.core.comparison.matching import BladeFacts, MatchingRule
@@ -30,6 +31,7 @@ from kessik.services.files.shelf_rows import read_blade
 from kessik.services.files.work import READS, Work
 
 _METHOD_FILE = ".method.json"
+_LONGEST_NUMBER = 6
 RUN_FIELDS = ("practice", "zone_from_mm", "zone_to_mm", "edge_length_used_mm", "round", "operator",
     "check_every",
 )  # fmt: skip  # names, several a line
@@ -99,14 +101,17 @@ class ReadTrial:
         blade = next(b for b in self.blades if b.code == run.rows.blade)
         return blade, next(e for e in blade.edges if e.number == run.rows.edge)
 
+    @cached_property
+    def _blocks(self) -> dict[str, int]:
+        """The number of each block: as the file says, or by when its name first comes."""
+        names = list(dict.fromkeys(run.block_name for run in self.runs if run.block_name))
+        if all(name.isdecimal() and len(name) <= _LONGEST_NUMBER for name in names):
+            return {name: int(name) for name in names}
+        return {name: number for number, name in enumerate(names, 1)}
+
     def block_of(self, run: ReadRun) -> int | None:
-        """The number of a run's block: as the file says, or by when its name first comes."""
-        names = list(dict.fromkeys(r.block_name for r in self.runs if r.block_name))
-        if not run.block_name:
-            return None
-        if all(name.isdecimal() for name in names):
-            return int(run.block_name)
-        return names.index(run.block_name) + 1
+        """The number of a run's block, where the file names one."""
+        return self._blocks.get(run.block_name)
 
     def series(self, run: ReadRun) -> RunSeries:
         blade, edge = self.edge_of(run)

@@ -26,6 +26,7 @@ def keep_picture(db: Database, data: bytes, now_utc: str) -> Picture:
     )
     with db.write() as session:
         pictures.keep(session, kept)
+        keep_photo_file(db.folder, read.hash, read.data)  # it may have been forgotten meanwhile
     return kept
 
 
@@ -48,9 +49,7 @@ def _forget(db: Database, hashes: Sequence[str]) -> None:
     if not hashes:
         return
     with db.write() as session:
-        gone = pictures.forget_unshown(session, hashes)
-    with told_plainly():
-        for content_hash in gone:
+        for content_hash in pictures.forget_unshown(session, hashes):
             remove_photo_file(db.folder, content_hash)
 
 
