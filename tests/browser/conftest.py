@@ -30,9 +30,11 @@ class Person:
                 "\u2011", "-"
             ).replace("\u00a0", " ")
 
-        WebDriverWait(self.driver, seconds).until(
-            visible, f"“{words}” is not to be seen at {self.driver.current_url}"
+        # a page that is just being left is gone between finding and reading it
+        wait = WebDriverWait(
+            self.driver, seconds, ignored_exceptions=[StaleElementReferenceException]
         )
+        wait.until(visible, f"“{words}” is not to be seen at {self.driver.current_url}")
 
     def text(self, test_id):
         return self.driver.find_element(By.CSS_SELECTOR, f"[data-testid={test_id}]").text.replace(
