@@ -13,9 +13,8 @@ from pathlib import Path
 from kessik.api.pages import pages
 from kessik.core.errors import KessikError
 from kessik.services.trials.answers import Answers
-from kessik.store.database import Database
+from kessik.store.database import LOG_NAME, Database
 
-LOG_NAME = "kessik.log"
 _LOG = logging.getLogger("kessik")
 LOOKS_EVERY_S = 5.0
 """How often it looks by itself: another program may have written, too."""

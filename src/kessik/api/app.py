@@ -1,17 +1,16 @@
 """The application: routers under /api, the built pages beside them."""
 
-from collections.abc import AsyncIterator, Mapping
+from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
-from pathlib import Path
 from typing import Any
 
-from fastapi import FastAPI, Request
-from fastapi.responses import FileResponse
+from fastapi import FastAPI
 from starlette.exceptions import HTTPException
 from starlette.responses import Response
 
 from kessik import __version__
 from kessik.api import problems
+from kessik.api.built_pages import BuiltPages
 from kessik.api.gate import Gate
 from kessik.api.house import House
 from kessik.api.intake import Intake
@@ -38,7 +37,6 @@ _PARTS = (
     trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments,
     pairing, pictures, reckoner,
 )  # fmt: skip  # names, several a line
-PAGES = Path(__file__).parent.parent / "web_dist"
 
 
 class _Linked(FastAPI):
@@ -52,7 +50,7 @@ class _Linked(FastAPI):
 
 def create_app(
     database: Database | None,
-    pages: Path = PAGES,
+    pages: BuiltPages | None = None,
     lan_address: str | None = None,
     renews: bool = True,
 ) -> FastAPI:
@@ -76,16 +74,21 @@ def create_app(
         app.include_router(part.router, prefix="/api", responses=problems.RESPONSES)
     app.include_router(pairing.pages)
     app.add_middleware(Intake)
-    app.add_middleware(Gate, pairing=house.pairing if house else None)
-    files = _built_files(pages)
+    app.add_middleware(Gate, guests=house.pairing if house else None)
+    built = pages or BuiltPages()
 
     @app.get("/api/{rest:path}", include_in_schema=False)
     def unknown(rest: str) -> Response:
         raise HTTPException(404, "there is nothing at this address")
 
     @app.get("/{path:path}", include_in_schema=False)
-    def page(path: str, request: Request) -> Response:
-        return _page(files, path)
+    def page(path: str) -> Response:
+        found = built.response(path)
+        if found is None and not built.are_built:
+            raise HTTPException(503, "the pages are not built; run `make build`")
+        if found is None:
+            raise HTTPException(404, "there is no such file")
+        return found
 
     return app
 
@@ -99,24 +102,3 @@ async def _opened(app: FastAPI) -> AsyncIterator[None]:
         return
     async with house.opened():
         yield
-
-
-def _built_files(pages: Path) -> Mapping[str, Path]:
-    """The built files by their address: what is not among them is never looked for on the disk."""
-    return {path.relative_to(pages).as_posix(): path for path in pages.rglob("*") if path.is_file()}
-
-
-def _page(files: Mapping[str, Path], path: str) -> Response:
-    """A built file, or the page itself for any place inside it."""
-    wanted = files.get(path)
-    if wanted is not None:
-        lasting = (
-            "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
-        )
-        return FileResponse(wanted, headers={"Cache-Control": lasting})
-    if "." in path.rsplit("/", 1)[-1]:
-        raise HTTPException(404, "there is no such file")
-    start = files.get("index.html")
-    if start is None:
-        raise HTTPException(503, "the pages are not built; run `make build`")
-    return FileResponse(start, headers={"Cache-Control": "no-cache"})

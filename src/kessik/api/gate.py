@@ -8,6 +8,7 @@ or the other.
 
 from http.cookies import CookieError, SimpleCookie
 from ipaddress import ip_address
+from typing import Protocol
 from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
@@ -15,8 +16,7 @@ from starlette.responses import HTMLResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kessik.api.pair_page import pair_page
-from kessik.api.problems import problem
-from kessik.services.devices.pairing import Pairing
+from kessik.api.refusal import problem
 
 COOKIE = "kessik_session"
 PAIR_PATH = "/pair"
@@ -42,11 +42,22 @@ _POLICY = {
 }
 
 
-class Gate:
-    """In front of everything; without a pairing only this machine may ask."""
+class Guests(Protocol):
+    """The devices of the network that were let in."""
 
-    def __init__(self, app: ASGIApp, pairing: Pairing | None) -> None:
-        self.app, self.pairing = app, pairing
+    @property
+    def address(self) -> str | None:
+        """This machine's address in the local network, where it answers there."""
+
+    def knows(self, session: str) -> bool:
+        """Whether a device with this session was paired."""
+
+
+class Gate:
+    """In front of everything; without guests only this machine may ask."""
+
+    def __init__(self, app: ASGIApp, guests: Guests | None) -> None:
+        self.app, self.guests = app, guests
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] == "lifespan":
@@ -62,8 +73,8 @@ class Gate:
     def _refusal(self, scope: Scope) -> Response | None:
         headers = Headers(scope=scope)
         host = _name(f"//{headers.get('host', '')}")
-        lan = self.pairing.address if self.pairing else None
-        at_home = host in OWN_NAMES and _is_this_machine(scope)
+        lan = self.guests.address if self.guests else None
+        at_home = is_at_home(scope)
         scope.setdefault("state", {})
         scope["state"] |= {"at_home": at_home, "session": _session(headers)}
         if not at_home and (lan is None or host != lan):
@@ -81,7 +92,13 @@ class Gate:
         )
 
     def _is_paired(self, session: str | None) -> bool:
-        return self.pairing is not None and session is not None and self.pairing.knows(session)
+        return self.guests is not None and session is not None and self.guests.knows(session)
+
+
+def is_at_home(scope: Scope) -> bool:
+    """Whether this machine itself asks, by one of its own names and over loopback."""
+    host = _name(f"//{Headers(scope=scope).get('host', '')}")
+    return host in OWN_NAMES and _is_this_machine(scope)
 
 
 def _with_policy(send: Send) -> Send:

@@ -15,7 +15,7 @@ from starlette.datastructures import Headers
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from kessik.api.problems import problem
+from kessik.api.refusal import problem
 from kessik.core.limits import LIMITS, most
 from kessik.core.protocols.entries import is_plain
 

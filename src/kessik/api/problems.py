@@ -5,11 +5,11 @@ from collections.abc import Mapping
 from typing import Any
 
 from fastapi import FastAPI, Request
-from fastapi.encoders import jsonable_encoder
 from fastapi.exceptions import RequestValidationError
-from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
+from starlette.responses import JSONResponse
 
+from kessik.api.refusal import MEDIA_TYPE, problem
 from kessik.api.schemas.common import FaultOut, Problem
 from kessik.core.errors import (
     CancelledError,
@@ -30,7 +30,6 @@ from kessik.core.limits import most
 from kessik.core.protocols.events import SENT_KINDS
 from kessik.store.failures import storage_error
 
-MEDIA_TYPE = "application/problem+json"
 _STATUS: dict[type[KessikError], tuple[int, str]] = {
     OutOfRangeError: (422, "A value cannot be"),
     RefusedFileError: (422, "The file was not taken"),
@@ -53,22 +52,6 @@ RESPONSES: dict[int | str, dict[str, object]] = {
 }
 
 
-def problem(
-    status: int,
-    title: str,
-    detail: str,
-    field: str | None = None,
-    faults: list[FaultOut] | None = None,
-    fault_count: int | None = None,
-) -> JSONResponse:
-    told = faults or []
-    count = len(told) if fault_count is None else fault_count
-    body = Problem(
-        title=title, status=status, detail=detail, field=field, faults=told, fault_count=count
-    )
-    return JSONResponse(jsonable_encoder(body), status_code=status, media_type=MEDIA_TYPE)
-
-
 def install(app: FastAPI) -> None:
     """Register the handlers."""
     app.add_exception_handler(KessikError, _core_error)
@@ -87,7 +70,8 @@ def _core_error(_request: Request, error: Exception) -> JSONResponse:
             FaultOut(file=f.file, line=f.line, column=f.column, message=f.message)
             for f in error.faults
         ]
-        return problem(status, title, error.message, error.field, faults, error.count)
+        told = [fault.model_dump() for fault in faults]
+        return problem(status, title, error.message, error.field, told, error.count)
     return problem(status, title, error.message, error.field)
 
 
@@ -102,8 +86,9 @@ def _invalid_request(_request: Request, error: Exception) -> JSONResponse:
     status = 400 if any(fault["type"] == "json_invalid" for fault in found) else 422
     own = found[0]["type"] == _OWN_WORDS or not first.column
     detail = first.message if own else f"{first.column}: {first.message}"
+    told = [fault.model_dump() for fault in faults]
     return problem(
-        status, "The request cannot be read", detail, first.column or None, faults, len(found)
+        status, "The request cannot be read", detail, first.column or None, told, len(found)
     )
 
 

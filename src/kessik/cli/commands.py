@@ -1,6 +1,8 @@
 """The commands by name: listing them loads none, and asking for one loads what it needs."""
 
 import gc
+from collections.abc import Iterator
+from contextlib import contextmanager
 from importlib import import_module
 
 import typer
@@ -61,12 +63,19 @@ class CommandsAsAsked(TyperGroup):
         return name, loaded(name) if name in COMMANDS else None, rest
 
 
-def loaded(name: str) -> TyperCommand:
-    """The command itself, with its module."""
-    gc.disable()  # nothing that is loaded becomes garbage, and looking for it costs a tenth
-    module = import_module(f"kessik.cli.{COMMANDS[name][0]}")
+@contextmanager
+def loading() -> Iterator[None]:
+    """Nothing that is loaded inside becomes garbage, and looking for it would cost a tenth."""
+    gc.disable()
+    yield
     gc.freeze()
     gc.enable()
+
+
+def loaded(name: str) -> TyperCommand:
+    """The command itself, with its module."""
+    with loading():
+        module = import_module(f"kessik.cli.{COMMANDS[name][0]}")
     group = typer.main.get_command(module.app)
     assert isinstance(group, TyperGroup)
     command = group.commands[name]

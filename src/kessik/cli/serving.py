@@ -8,20 +8,21 @@ from datetime import UTC, datetime
 from logging.handlers import RotatingFileHandler
 from pathlib import Path
 from types import FrameType
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 import uvicorn
 
-from kessik.api.answering import LOG_NAME
-from kessik.api.app import create_app
+from kessik.api.opening import Opening
 from kessik.api.patience import MOST_CONNECTIONS, PatientProtocol
+from kessik.cli.commands import loading
 from kessik.cli.options import Folder
 from kessik.cli.refusals import data_folder, refusing
-from kessik.demo.scenario import TRIAL_ID, build
-from kessik.store.database import Database, make_folder
+from kessik.store.database import LOG_NAME, Database, make_folder
 from kessik.store.folder_hold import holding
-from kessik.store.queries.trials import find_trial
+
+if TYPE_CHECKING:
+    from fastapi import FastAPI
 
 app = typer.Typer()
 
@@ -72,6 +73,9 @@ def _serve(folder: Path, port: int, lan_address: str | None, *, is_demo: bool) -
 
 
 def _build_demo(database: Database) -> None:
+    from kessik.demo.scenario import TRIAL_ID, build
+    from kessik.store.queries.trials import find_trial
+
     with database.read() as session:
         built = find_trial(session, TRIAL_ID) is not None
     if not built:
@@ -126,8 +130,14 @@ def _run(
     """
     _log_to(database.folder)
     sys.setswitchinterval(_TURN_S)
+    failures: list[Exception] = []
+
+    def failed(wrong: Exception) -> None:
+        failures.append(wrong)
+        server.should_exit = True
+
     settings = uvicorn.Config(
-        create_app(database, lan_address=lan_address),
+        Opening(lambda: _whole(database, lan_address), failed),
         log_config=None,
         access_log=False,
         timeout_graceful_shutdown=1,
@@ -153,6 +163,16 @@ def _run(
         )
     sys.stdout.flush()
     server.run(sockets=sockets)
+    if failures:
+        raise failures[0]
+
+
+def _whole(database: Database, lan_address: str | None) -> "FastAPI":
+    """The application with all that it needs; the pages are being read while it is loaded."""
+    with loading():
+        from kessik.api.app import create_app
+
+    return create_app(database, lan_address=lan_address)
 
 
 def _log_to(folder: Path) -> None:

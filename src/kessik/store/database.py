@@ -18,9 +18,10 @@ from kessik.core.errors import NotAFolderError, StoreBusyError, StoreNewerError
 from kessik.store import backups, health
 from kessik.store.failures import BUSY, told_plainly
 
-__all__ = ["DATABASE_NAME", "Database", "Session", "migrate"]
+__all__ = ["DATABASE_NAME", "LOG_NAME", "Database", "Session", "migrate"]
 
 DATABASE_NAME = "kessik.sqlite3"
+LOG_NAME = "kessik.log"
 BUSY_TIMEOUT_MS = 5000
 _MIGRATIONS = Path(__file__).parent / "migrations"
 _REVISIONS = sorted(path.name[:4] for path in (_MIGRATIONS / "versions").glob("[0-9]*.py"))
