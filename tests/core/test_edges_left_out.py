@@ -8,11 +8,13 @@ import pytest
 from kessik.core.comparison.analysis import analyse
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.protocols.methods import Method
+from kessik.core.sharpening.settled import Settled
 from kessik.core.words.notes import note_words
 from kessik.core.words.verdict import headline, with_all_words
 from tests.conftest import series
 
 TIRED = "edge 1 since new lies on tired steel and reads low"
+TOO_EARLY = Settled("not_yet", "place", place=1)
 
 
 def run(blade, edge, life, **rest):
@@ -28,7 +30,7 @@ def dull(comparisons):
 
 def test_both_answers_are_given_and_the_rule_decides_the_first():
     runs = [run("A", 1, 9), run("A", 3, 20), run("A", 4, 20.4), run("B", 3, 30), run("B", 4, 30.6)]
-    out = {("A", 1): TIRED}
+    out = {("A", 1): TOO_EARLY}
     found = analyse(runs, {}, MatchingRule(), Method(), out)
     without = analyse(runs[1:], {}, MatchingRule(), Method())
     everything = analyse(runs, {}, MatchingRule(), Method())

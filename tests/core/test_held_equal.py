@@ -10,7 +10,7 @@ from kessik.core.facts import Expected
 from kessik.core.sharpening.settled import Settled
 from kessik.core.words.matching import cell_words
 
-COUNTS = Settled("settled", "edge 3 since new")
+COUNTS = Settled("settled", "place", place=3)
 
 
 def blade(code, settled=((3, COUNTS),), **changes):
@@ -156,12 +156,10 @@ def test_what_is_knowingly_let_go_is_not_judged():
 def test_edges_that_do_not_count_are_named_before_they_are_spent():
     early = blade(
         "B",
-        settled=((2, Settled("not_yet", "edge 2 since new lies on tired steel and reads low")),),
+        settled=((2, Settled("not_yet", "place", place=2)),),
     )
     cell = next(c for c in match([blade("A"), early], MatchingRule()) if c.state == "confounded")
     assert (cell.variable, cell.shown) == ("settled_edge", "edge 2")
     assert "it is left out of the answer under the rule" in cell_words(cell, MatchingRule())
-    unsure = blade(
-        "B", settled=((2, Settled("unknown", "steel removed since new is not recorded")),)
-    )
+    unsure = blade("B", settled=((2, Settled("unknown", "steel_not_known")),))
     assert states([blade("A"), unsure], "settled_edge")["B"] == "pending"

@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kessik.core.sharpness import shapes
-from kessik.core.sharpness.joint import kinship
+from kessik.core.sharpness.joint import masters
 
 
 @pytest.mark.parametrize("shape", shapes.library(), ids=lambda shape: shape.name)
@@ -24,5 +24,7 @@ def test_the_library_holds_what_the_handbook_asks_for():
 
 
 def test_kinship_is_a_probability_for_every_master():
-    assert kinship().sum(axis=1) == pytest.approx(np.ones(kinship().shape[0]))
-    assert np.all(kinship() >= 0)
+    kin = masters().kin
+    assert kin.sum(axis=1) == pytest.approx(np.ones(kin.shape[0]))
+    assert masters().prior.sum() == pytest.approx(1)
+    assert np.all(kin >= 0)

@@ -16,6 +16,7 @@ from kessik.core.sharpening.regimes import (
     total_strokes_per_side,
 )
 from kessik.core.sharpening.settled import SettledRule, Sharpening, settled
+from kessik.core.words.settled import settled_words
 
 RECIPE = (
     Step("plate", "diamond", 45.0, "mesh 325", 15.0, 40),
@@ -75,7 +76,7 @@ def test_damage_starts_the_count_anew_with_the_next_edge():
         "not_yet",
         "settled",
     ]
-    assert "since damage" in settled(5, chipped, SettledRule()).says
+    assert "since damage" in settled_words(settled(5, chipped, SettledRule()))
 
 
 def test_by_steel_removed():
@@ -100,7 +101,8 @@ def test_a_factory_edge_never_counts_and_the_testers_word_wins_otherwise():
         history(1, e1={"overrule": True, "overrule_reason": "ground deep at the forge"}),
         SettledRule(),
     )
-    assert (said.state, said.says) == ("settled", "by the tester's word: ground deep at the forge")
+    assert said.counts
+    assert settled_words(said) == "by the tester's word: ground deep at the forge"
     assert (
         settled(5, history(5, e5={"overrule": False, "overrule_reason": "slipped"}), every).state
         == "not_yet"

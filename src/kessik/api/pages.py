@@ -38,6 +38,7 @@ from kessik.core.words.lives import life_words
 from kessik.core.words.matching import open_lines
 from kessik.core.words.notes import lot_factor_words, note_words, oddity_words
 from kessik.core.words.pairs import oriented, pair_words, reason_words, shared_reasons, tag_words
+from kessik.core.words.settled import left_out_words
 from kessik.core.words.stages import sum_words
 from kessik.core.words.verdict import (
     answer_headline,
@@ -224,7 +225,7 @@ def _run_verdict(found: Verdict, r: TrialRun, result: RunResult) -> RunVerdictOu
         change_percent=result.change_percent,
         lives={stage: _life(known.life, r.run.count_unit) for stage, known in result.lives.items()},
         warnings=[oddity_words(each) for each in result.warnings],
-        left_out=result.left_out,
+        left_out=left_out_words(result.left_out) if result.left_out else "",
         figures=FigureOut.all(result.figures),
         band=(
             BandOut(

@@ -13,6 +13,8 @@ from kessik.core.protocols.events import (
     SAID,
     BenchEvent,
     Cut,
+    Outcome,
+    Reading,
     Said,
     Start,
     Stop,
@@ -62,6 +64,15 @@ def said_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Said:
         kept |= {"entered": entered} if unit else {}
         return read_said("reading", {"check": check, "value": value, **kept})
     return read_said("reading", {"check": check, "value": value, "unit": unit, **kept})
+
+
+def _written_check(said: Reading | Outcome, kind: str) -> str:
+    """A force that a file called the start or end of a dose is called so again; of any other check
+    such a word says nothing.
+    """
+    if isinstance(said, Reading) and said.check == "force":
+        return said.written_as or kind
+    return kind
 
 
 def _needed(value: float | None, message: str) -> float:
@@ -147,7 +158,7 @@ def row_of_check(logged: LoggedCheck) -> dict[str, Any]:
         outcome = said.entered
     return {
         "count": check.count,
-        "check": getattr(said, "written_as", None) or check.kind,
+        "check": _written_check(said, check.kind),
         "value": value,
         "unit": unit,
         "outcome": outcome,

@@ -30,6 +30,7 @@ from kessik.api.schemas.shelf import (
 )
 from kessik.core.facts import QUANTITIES
 from kessik.core.sharpening.abrasives import COMPOUNDS
+from kessik.core.words.settled import rule_words, settled_words
 from kessik.services.clock import local_day, now
 from kessik.services.files.shelf_rows import blades_csv, edges_csv
 from kessik.services.files.trial_export import zipped
@@ -123,14 +124,14 @@ def _page(found: BladePage) -> BladePageOut:
         edge_standings=[
             EdgeStandingOut(
                 edge_id=edge.id,
-                settled=SettledOut(state=state.state, says=state.says),
+                settled=SettledOut(state=state.state, says=settled_words(state)),
                 departures=list(departures),
             )
             for edge, state, departures in found.edges
         ],
         photos=[PhotoOut.of(photo) for photo in found.photos],
         recipes=[RecipeBody.of(recipe) for recipe in found.recipes],
-        settled_rule=found.settled_rule.words(),
+        settled_rule=rule_words(found.settled_rule),
     )
 
 

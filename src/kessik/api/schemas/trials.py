@@ -22,6 +22,7 @@ from kessik.core.words.matching import (
     tolerance_words,
     way_words,
 )
+from kessik.core.words.settled import rule_words
 from kessik.services.trials.blind import blind_codes
 from kessik.services.trials.line_up import LineUp
 
@@ -113,7 +114,7 @@ class TrialOut(Wire):
             settled_kind=trial.settled_rule.kind,
             settled_edge_number=trial.settled_rule.edge_number,
             settled_steel_removed_mm=trial.settled_rule.steel_removed_mm,
-            settled_rule=trial.settled_rule.words(),
+            settled_rule=rule_words(trial.settled_rule),
             method=MethodOut.of(trial.method, trial.method_id, trial.method_number),
             edges_per_blade=trial.edges_per_blade,
             medium=trial.medium,

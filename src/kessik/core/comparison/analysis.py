@@ -10,7 +10,14 @@ import numpy as np
 
 from kessik.core.comparison.efforts import EffortTable, effort_table
 from kessik.core.comparison.figures import KINDS, measured, run_figures
-from kessik.core.comparison.findings import EdgeLeftOut, Note, Oddity, Open, PercentMisleads
+from kessik.core.comparison.findings import (
+    EdgeLeftOut,
+    Note,
+    Oddity,
+    Open,
+    PercentMisleads,
+    WhyLeftOut,
+)
 from kessik.core.comparison.lives import BladeEdges, EdgeLife, solve
 from kessik.core.comparison.matching import (
     BladeFacts,
@@ -79,7 +86,7 @@ class TrialAnalysis:
     efforts: EffortTable | None = None
 
 
-LeftOut = Mapping[tuple[str, int], str]
+LeftOut = Mapping[tuple[str, int], WhyLeftOut]
 
 
 def analyse(
@@ -100,7 +107,7 @@ def analyse(
     counted = [run for run in runs if not run.practice]
     blades = list(dict.fromkeys(run.blade for run in counted))
     results = [
-        replace(result, left_out=(left_out or {}).get(run.key[:2], ""))
+        replace(result, left_out=(left_out or {}).get(run.key[:2]))
         for run, result in zip(counted, _run_results(counted, blades, method), strict=True)
     ]
     known = {code: _with_runs(facts.get(code), code, results, rule) for code in blades}

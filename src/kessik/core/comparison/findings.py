@@ -132,12 +132,23 @@ Reason = (
 
 
 @dataclass(frozen=True)
+class UnlikeMethod:
+    """A version of the method that differs in what matters from the one in force."""
+
+    number: int
+    differs: tuple[str, ...]
+
+
+WhyLeftOut = Settled | UnlikeMethod
+
+
+@dataclass(frozen=True)
 class EdgeLeftOut:
     """An edge that does not count, with the reason."""
 
     blade: str
     edge: int
-    why: str
+    why: WhyLeftOut
 
 
 @dataclass(frozen=True)

@@ -17,8 +17,8 @@ import scipy
 from numpy.lib.stride_tricks import sliding_window_view
 from numpy.typing import NDArray
 
-from kessik.core.sharpness.joint import given_master
-from kessik.core.sharpness.posterior import EdgeLikelihood, model_prior
+from kessik.core.sharpness.joint import given_master, masters
+from kessik.core.sharpness.posterior import EdgeLikelihood
 
 Floats = NDArray[np.float64]
 
@@ -154,7 +154,7 @@ def _common_grid(blades: Sequence[BladeEdges]) -> Floats:
 
 
 def _on_grid(life: EdgeLife, grid: Floats) -> Floats:
-    """Likelihood over the grid for each master, shape (models or 1, grid)."""
+    """Likelihood over the grid for each master, shape (masters or 1, grid)."""
     if isinstance(life, Bracket):
         half = 0.5 * (grid[1] - grid[0])
         low = np.log(life.low) if life.low > 0 else grid[0] - 1.0
@@ -175,7 +175,7 @@ def _on_grid(life: EdgeLife, grid: Floats) -> Floats:
 
 @dataclass(frozen=True)
 class _Edge:
-    """One edge on the grid: a likelihood for each master, shape (models or 1, grid); `bracket`
+    """One edge on the grid: a likelihood for each master, shape (masters or 1, grid); `bracket`
     where it is nothing but one.
     """
 
@@ -209,11 +209,11 @@ def _edge_on_grid(zones: tuple[EdgeLife, ...], grid: Floats) -> _Edge:
 
 def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
     edges = [_edge_on_grid(zones, grid) for zones in blade.edges]
-    weights = model_prior()
+    weights = masters().prior
     for edge in edges:
         weights = weights * np.maximum(edge.table.sum(axis=1), _LEAST_LIKELIHOOD)
     kept = np.flatnonzero(weights > _MASTER_FLOOR * weights.max())
-    prior = model_prior()[kept]
+    prior = masters().prior[kept]
     known = weights[kept] / weights[kept].sum()
     offs = [ODD_SHARE * edge.given(grid, ODD_SD, kept) for edge in edges]
     masses: list[Floats] = []

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from kessik.core.comparison.findings import Oddity
+from kessik.core.comparison.findings import Oddity, WhyLeftOut
 from kessik.core.protocols.series import RunSeries
 from kessik.core.sharpness.life import RunLife
 
@@ -19,5 +19,5 @@ class RunResult:
     change_percent: float | None
     warnings: tuple[Oddity, ...] = ()
     start_readings: int = 0
-    left_out: str = ""
+    left_out: WhyLeftOut | None = None
     figures: Mapping[str, float] = field(default_factory=dict)

@@ -10,6 +10,8 @@ from kessik.core.limits import check_limit
 
 RuleKind = Literal["every_edge", "edge_number", "steel_removed"]
 SettledState = Literal["settled", "not_yet", "factory", "unknown"]
+SettledWhy = Literal["factory", "own_word", "every_edge", "place", "steel_gone", "steel_not_known"]
+Since = Literal["new", "damage"]
 
 
 @dataclass(frozen=True)
@@ -25,15 +27,6 @@ class SettledRule:
     def check(self) -> None:
         check_limit("settled_edge_number", self.edge_number, "settled_edge_number")
         check_limit("settled_steel_removed_mm", self.steel_removed_mm, "settled_steel_removed_mm")
-
-    def words(self) -> str:
-        if self.kind == "every_edge":
-            return "every sharpening counts"
-        if self.kind == "edge_number":
-            return f"an edge counts from number {self.edge_number} since new or damage"
-        return (
-            f"an edge counts once {self.steel_removed_mm:g} mm of steel is gone since new or damage"
-        )
 
 
 @dataclass(frozen=True)
@@ -52,10 +45,16 @@ class Sharpening:
 
 @dataclass(frozen=True)
 class Settled:
-    """Whether an edge counts, and why, in words."""
+    """Whether an edge counts, and why: its place or the steel gone since new or since damage, or
+    the tester's own reason.
+    """
 
     state: SettledState
-    says: str
+    why: SettledWhy
+    since: Since = "new"
+    place: int = 0
+    gone_mm: float = 0.0
+    reason: str = ""
 
     @property
     def counts(self) -> bool:
@@ -72,24 +71,23 @@ def settled(number: int, sharpenings: Sequence[Sharpening], rule: SettledRule) -
     ordered = sorted(sharpenings, key=lambda s: s.number)
     own = next((s for s in ordered if s.number == number), Sharpening(number))
     if own.factory:
-        return Settled("factory", "the maker's own edge: tested for its own question, never pooled")
+        return Settled("factory", "factory")
     if own.overrule is not None:
-        reason = own.overrule_reason or "no reason given"
-        return Settled("settled" if own.overrule else "not_yet", f"by the tester's word: {reason}")
+        state: SettledState = "settled" if own.overrule else "not_yet"
+        return Settled(state, "own_word", reason=own.overrule_reason)
     damaged_at = max((s.number for s in ordered if s.damaged and s.number < number), default=0)
-    since = "damage" if damaged_at else "new"
+    since: Since = "damage" if damaged_at else "new"
     if rule.kind == "every_edge":
-        return Settled("settled", "every sharpening counts here")
+        return Settled("settled", "every_edge")
     if rule.kind == "edge_number":
         place = number - damaged_at
-        if place >= rule.edge_number:
-            return Settled("settled", f"edge {place} since {since}")
-        return Settled("not_yet", f"edge {place} since {since} lies on tired steel and reads low")
+        state = "settled" if place >= rule.edge_number else "not_yet"
+        return Settled(state, "place", since, place)
     since_then = [s for s in ordered if damaged_at < s.number <= number]
     known = [s.steel_removed_mm for s in since_then if s.steel_removed_mm is not None]
     gone = sum(known)
     if gone >= rule.steel_removed_mm:
-        return Settled("settled", f"{gone:g} mm of steel gone since {since}")
+        return Settled("settled", "steel_gone", since, gone_mm=gone)
     if len(known) < number - damaged_at:
-        return Settled("unknown", f"steel removed since {since} is not recorded for every edge")
-    return Settled("not_yet", f"only {gone:g} mm of steel gone since {since}")
+        return Settled("unknown", "steel_not_known", since)
+    return Settled("not_yet", "steel_gone", since, gone_mm=gone)

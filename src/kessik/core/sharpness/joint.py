@@ -7,6 +7,7 @@ everything stays exact on the grid.
 """
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
@@ -24,16 +25,52 @@ Floats = NDArray[np.float64]
 
 SHARED = 0.6
 _SHAPE_KINSHIP, _SCATTER_KINSHIP = 0.08, 0.35
+_ONE_SHAPE_WITHIN, _SCATTERS_A_MASTER = 0.06, 2
+
+
+@dataclass(frozen=True)
+class Masters:
+    """What a blade's edges may have in common: the `prior` of each master, shape (masters,), and
+    the probability of an edge's model given the master, `kin`, shape (masters, models).
+    """
+
+    prior: Floats
+    kin: Floats
 
 
 @lru_cache(maxsize=1)
-def kinship() -> Floats:
-    """Probability of an edge's model (columns) given its blade's master (rows), shape (models,
-    models).
+def masters() -> Masters:
+    """Models nearer to each other than their kinship reaches are one master: which of them it is
+    makes no difference to an edge, and costs time.
     """
-    u = np.linspace(0.1, 1.1, 21)
-    curves = shapes.rises(u)
-    distance = np.sqrt(np.mean((curves[:, None, :] - curves[None, :, :]) ** 2, axis=-1))
+    shape_groups = _near_each_other(_shape_distances(), _ONE_SHAPE_WITHIN)
+    scatter_groups = np.arange(SCATTER_NODES.size) // _SCATTERS_A_MASTER
+    group = (shape_groups[:, None] * SCATTER_NODES.size + scatter_groups[None, :]).ravel()
+    member = (np.unique(group)[:, None] == group[None, :]) * model_prior()
+    prior = member.sum(axis=1)
+    return Masters(prior, np.asarray(member / prior[:, None] @ _kinship()))
+
+
+def _near_each_other(distance: Floats, within: float) -> NDArray[np.intp]:
+    """The group of each item: those within reach of one that has the most such neighbours."""
+    group = np.full(distance.shape[0], -1)
+    while (free := group < 0).any():
+        near = (distance <= within) & free[None, :] & free[:, None]
+        centre = int(near.sum(axis=1).argmax())
+        group[near[centre]] = centre
+    return group
+
+
+def _shape_distances() -> Floats:
+    curves = shapes.rises(np.linspace(0.1, 1.1, 21))
+    return np.asarray(
+        np.sqrt(np.mean((curves[:, None, :] - curves[None, :, :]) ** 2, axis=-1))
+    )
+
+
+def _kinship() -> Floats:
+    """Probability of an edge's model (columns) given a sister's (rows), shape (models, models)."""
+    distance = _shape_distances()
     near_shape = np.exp(-0.5 * (distance / _SHAPE_KINSHIP) ** 2) * shapes.prior_weights()
     apart = np.log(SCATTER_NODES[:, None] / SCATTER_NODES[None, :])
     near_scatter = np.exp(-0.5 * (apart / _SCATTER_KINSHIP) ** 2) * scatter_prior()
@@ -46,14 +83,14 @@ def _rows_to_one(matrix: Floats) -> Floats:
 
 
 def given_master(edge: EdgeLikelihood) -> Floats:
-    """Likelihood of the edge's life given the blade's master, shape (models, lives); what the jump
+    """Likelihood of the edge's life given the blade's master, shape (masters, lives); what the jump
     process says is the same for every master.
     """
     kept = np.flatnonzero(edge.likelihood.any(axis=1))
-    table = np.asarray(kinship()[:, kept] @ edge.likelihood[kept])
+    table = np.asarray(masters().kin[:, kept] @ edge.likelihood[kept])
     if edge.fall_mass is None:
         return table
-    whole = float(model_prior() @ (table @ edge.spacing))
+    whole = float(masters().prior @ (table @ edge.spacing))
     falls = edge.fall_share * edge.fall_mass / edge.spacing / edge.fall_mass.sum()
     return np.asarray((1.0 - edge.fall_share) * table / whole + falls)
 
@@ -65,7 +102,7 @@ def life_masses(edges: Sequence[EdgeLikelihood]) -> list[Floats]:
     evidence /= evidence.max(axis=1, keepdims=True)
     masses = []
     for index, (table, edge) in enumerate(zip(tables, edges, strict=True)):
-        others = np.prod(np.delete(evidence, index, axis=0), axis=0) * model_prior()
+        others = np.prod(np.delete(evidence, index, axis=0), axis=0) * masters().prior
         mass = (others @ table) * edge.spacing
         masses.append(np.asarray(mass / mass.sum()))
     return masses

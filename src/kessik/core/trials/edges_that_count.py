@@ -3,7 +3,7 @@
 from collections.abc import Collection, Iterable, Sequence
 
 from kessik.core.runs import Run
-from kessik.core.sharpening.settled import SettledRule
+from kessik.core.sharpening.settled import Settled, SettledRule
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.shelf.facts import settled_edge
@@ -35,7 +35,7 @@ def edges_in_use(blade: Blade, runs: Iterable[Run], used_up: Collection[str] = (
 
 def left_out(
     blades: Sequence[Blade], runs: Sequence[Run], rule: SettledRule
-) -> dict[tuple[str, int], str]:
+) -> dict[tuple[str, int], Settled]:
     """The cut edges that do not count, by blade code and number, with the reason.
 
     Where every edge cut is a factory edge, that is the question, and they are compared with each
@@ -47,5 +47,5 @@ def left_out(
     for blade, edge in cut:
         state = settled_edge(blade, edge, rule)
         if state.state == "not_yet" or (state.state == "factory" and not factory_is_the_question):
-            found[blade.code, edge.number] = state.says
+            found[blade.code, edge.number] = state
     return found

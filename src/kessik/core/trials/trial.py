@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from kessik.core.comparison.findings import UnlikeMethod
 from kessik.core.comparison.matching import FACTORS, MatchingRule
 from kessik.core.comparison.variables import BY_NAME, MOST_TOLERANCE
 from kessik.core.errors import OutOfRangeError
@@ -80,16 +81,13 @@ class Trial:
         return self.blind_seed is not None and self.unblinded_utc is None
 
 
-def unlike_versions(versions: Mapping[str, MethodVersion], trial: Trial) -> dict[str, str]:
+def unlike_versions(versions: Mapping[str, MethodVersion], trial: Trial) -> dict[str, UnlikeMethod]:
     """Versions, by id, that do not agree with the one in force on what matters, with the reason."""
     found = {}
     for version in versions.values():
         apart = differences(version.method, trial.method)
         if version.id != trial.method_id and apart:
-            found[version.id] = (
-                f"cut under version {version.number} of the method, which differs in"
-                f" {'; '.join(apart)}"
-            )
+            found[version.id] = UnlikeMethod(version.number, tuple(apart))
     return found
 
 

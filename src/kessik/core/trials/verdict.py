@@ -2,12 +2,13 @@
 
 from dataclasses import dataclass, replace
 
-from kessik.core.comparison.analysis import TrialAnalysis, analyse, likelihood_of
+from kessik.core.comparison.analysis import LeftOut, TrialAnalysis, analyse, likelihood_of
 from kessik.core.comparison.findings import (
     LotChanged,
     Note,
     NotUnderstood,
     SpoiledCuts,
+    UnlikeMethod,
     VersionsPooled,
 )
 from kessik.core.comparison.lot_factor import LotFactor
@@ -70,7 +71,7 @@ def _analysed(state: TrialState, grades: dict[str, Grade]) -> TrialAnalysis:
     trial, blades = state.trial, state.blades
     counted = [r for r in state.runs if r.counts]
     apart = _other_versions(state, counted)
-    out = {**left_out(blades, [r.run for r in counted], trial.settled_rule), **apart}
+    out: LeftOut = {**left_out(blades, [r.run for r in counted], trial.settled_rule), **apart}
     facts = {}
     for b in blades:
         cut = edges_cut(b, [r.run for r in counted])
@@ -100,7 +101,7 @@ def _run_notes(r: TrialRun) -> list[Note]:
     return found
 
 
-def _other_versions(state: TrialState, runs: list[TrialRun]) -> dict[tuple[str, int], str]:
+def _other_versions(state: TrialState, runs: list[TrialRun]) -> dict[tuple[str, int], UnlikeMethod]:
     """Edges cut under a version of the method that does not agree with the one in force on what
     matters.
     """

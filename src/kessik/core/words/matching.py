@@ -8,6 +8,7 @@ from kessik.core.comparison.variables import BY_NAME, Variable
 from kessik.core.comparison.ways_out import WayOut
 from kessik.core.sharpening.settled import Settled
 from kessik.core.words.facts import expected_words
+from kessik.core.words.settled import settled_words
 
 
 def cell_words(cell: Cell, rule: MatchingRule) -> str:
@@ -73,7 +74,7 @@ def _shown(variable: Variable, value: float | str | None) -> str:
 
 
 def _edges_words(edges: Iterable[tuple[int, Settled]]) -> str:
-    return "; ".join(f"edge {number}: {found.says}" for number, found in edges)
+    return "; ".join(f"edge {number}: {settled_words(found)}" for number, found in edges)
 
 
 def _open_words(found: Open) -> str:

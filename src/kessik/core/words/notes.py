@@ -19,6 +19,7 @@ from kessik.core.comparison.findings import (
 )
 from kessik.core.comparison.lot_factor import LotFactor
 from kessik.core.units import honest
+from kessik.core.words.settled import left_out_words
 
 _ODDITIES: dict[Oddity, str] = {
     "read_at_one_count": "only one count was read: nothing can be said about how the edge falls",
@@ -63,7 +64,7 @@ def note_words(note: Note) -> str:
     """One note in one sentence, without its full stop."""
     match note:
         case EdgeLeftOut(blade, edge, why):
-            return f"{blade}, edge {edge} is left out: {why}"
+            return f"{blade}, edge {edge} is left out: {left_out_words(why)}"
         case DoubtfulSpread(stage, blade, percent):
             return (
                 f"{stage}: {blade}'s edges differ by about {percent:.0f} %, more than re-sharpening"

@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from kessik.core.comparison.analysis import TrialAnalysis, analyse
+from kessik.core.comparison.analysis import LeftOut, TrialAnalysis, analyse
 from kessik.core.comparison.matching import BladeFacts, MatchingRule
 from kessik.core.errors import Fault, RefusedFileError
 from kessik.core.limits import LIMITS
@@ -144,7 +144,7 @@ class ReadTrial:
             out,
         )
 
-    def _facts(self, blade: Blade, out: Mapping[tuple[str, int], str]) -> BladeFacts:
+    def _facts(self, blade: Blade, out: LeftOut) -> BladeFacts:
         cut = {
             run.rows.edge for run in self.runs if run.rows.blade == blade.code and not run.practice
         }
