@@ -20,7 +20,7 @@ STEP = 0.04
 _TOP, _LEAST_DEPTH = 0.84, 0.2
 FREEDOM = 4.0
 SCATTERS = np.array([0.03, 0.045, 0.065, 0.095])
-_EARLY_SHARE, _PACE, _TIE = 0.3, 0.7, 1e-9
+_EARLY_SHARE, _PACE = 0.3, 0.7
 _FALL_DECAY, _SHORTEST_FALL = 0.1, 2
 _SETTINGS = np.array(
     [
@@ -38,8 +38,8 @@ _SETTINGS = np.array(
     ]
 )
 """Drift early and late (in ln force over the run), clumping of the steps, rate of a fall."""
-_WORTH_KEEPING = 0.005
-_WORTH_SPLITTING, _PIECES, _NOTICED_LATE = 0.002, 8, 2
+_WORTH_KEEPING = 0.02
+_WORTH_SPLITTING, _PIECES, _NOTICED_LATE = 0.005, 4, 2
 _GROWTH, _REACH = 1.25, 16.0
 
 
@@ -76,25 +76,23 @@ def jump_life(
     [1] L. R. Rabiner, A tutorial on hidden Markov models, 1989: forward and backward; from memory.
     """
     chain = _Chain.over(counts, log_ratio, lowest_start)
-    times = np.unique(np.concatenate([[0.0], counts]))
-    everything = _Members(np.arange(len(_SETTINGS)), np.arange(SCATTERS.size))
-    states, log_scale = chain.forward(times, everything)
+    times = np.unique(np.concatenate([[0.0, _EARLY_SHARE * chain.last], counts]))
+    states, log_scale = chain.forward(times)
     weights = np.exp(log_scale - log_scale.max()) * scatter_weights
     log_evidence = float(np.log(weights.sum() / len(_SETTINGS)) + log_scale.max())
     weights /= weights.sum()
-    kept = _Members(_worth_keeping(weights.sum(axis=1)), _worth_keeping(weights.sum(axis=0)))
-    own = weights[np.ix_(kept.settings, kept.scatters)]
     finer = [
         np.linspace(times[i], times[i + 1], _PIECES + 1)[1:-1]
         for i in _gaps_to_split(chain, states, weights)
     ]
     every = np.unique(np.concatenate([times, *finer]))
-    share = own / own.sum()
-    alive = chain.alive(every, kept, share)
+    kept = _Members(_worth_keeping(weights.sum(axis=1)), _worth_keeping(weights.sum(axis=0)))
+    seen = _Seen(times, [state[kept.place] for state in states], kept, weights[kept.place])
+    alive = chain.alive(every, seen)
     if alive[-1] > _WORTH_SPLITTING:
         steps = int(np.ceil(np.log(_REACH) / np.log(_GROWTH)))
         ahead = times[-1] * _GROWTH ** np.arange(1, steps + 1)
-        alive = np.concatenate([alive, chain.ahead(times, ahead, kept, share)])
+        alive = np.concatenate([alive, chain.ahead(ahead, seen)])
         every = np.concatenate([every, ahead])
     return JumpLife(every, 1.0 - np.minimum.accumulate(alive), log_evidence)
 
@@ -122,6 +120,24 @@ class _Members:
     settings: NDArray[np.intp]
     scatters: NDArray[np.intp]
 
+    @property
+    def place(self) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+        return self.settings[:, None], self.scatters[None, :]
+
+
+class _Seen:
+    """What was seen up to each of `times`, of the members that are followed on, and how likely
+    each is.
+    """
+
+    def __init__(
+        self, times: Floats, states: Sequence[Floats], members: _Members, weights: Floats
+    ) -> None:
+        self.members = members
+        self.weights = weights / weights.sum()
+        self.last_time, self.last_state = float(times[-1]), states[-1]
+        self.state_at = dict(zip(times.tolist(), states, strict=True))
+
 
 @dataclass(frozen=True)
 class _Chain:
@@ -146,12 +162,12 @@ class _Chain:
         start = np.where((levels < 0) & (levels >= lowest_start - STEP), 1.0, 0.0)
         return cls(levels, seen, np.asarray(start / start.sum()), float(counts.max()))
 
-    def forward(self, times: Floats, members: _Members) -> tuple[list[Floats], Floats]:
+    def forward(self, times: Floats) -> tuple[list[Floats], Floats]:
         """The state at each time given what was seen up to it, each of shape (settings, scatters,
         levels), and the log of how likely all of it was, shape (settings, scatters).
         """
-        shape = (members.settings.size, members.scatters.size, self.levels.size)
-        moves = self._moves(times, members.settings)
+        shape = (len(_SETTINGS), SCATTERS.size, self.levels.size)
+        moves = self._moves(times, np.arange(len(_SETTINGS)))
         states, log_scale = [], np.zeros(shape[:2])
         state: Floats = np.broadcast_to(self.start, shape)
         for index, time in enumerate(times.tolist()):
@@ -159,74 +175,78 @@ class _Chain:
                 state = state @ moves[index - 1]
             likely = self.seen.get(time)
             if likely is not None:
-                own = likely[members.scatters]
-                top = own.max(axis=1)
-                state = state * np.exp(own - top[:, None])
+                top = likely.max(axis=1)
+                state = state * np.exp(likely - top[:, None])
                 total = np.maximum(state.sum(axis=2), 1e-300)
                 state, log_scale = state / total[:, :, None], log_scale + np.log(total) + top
             states.append(state)
         return states, log_scale
 
-    def alive(self, times: Floats, members: _Members, weights: Floats) -> Floats:
+    def alive(self, times: Floats, seen: _Seen) -> Floats:
         """The chance to be below the limit at each time, given all that was seen."""
-        states, _ = self.forward(times, members)
-        moves = self._moves(times, members.settings)
+        moves = self._moves(times, seen.members.settings)
+        states = [seen.state_at[times[0]]]
+        for time, move in zip(times[1:].tolist(), moves, strict=True):
+            known = seen.state_at.get(time)
+            states.append(states[-1] @ move if known is None else known)
         alive = np.empty(times.size)
         behind: Floats = np.ones_like(states[0])
         under = int(np.count_nonzero(self.levels < 0))
         for index in range(times.size - 1, -1, -1):
             both = states[index] * behind
             share = both[:, :, :under].sum(axis=2) / both.sum(axis=2)
-            alive[index] = float((weights * share).sum())
+            alive[index] = float((seen.weights * share).sum())
             if not index:
                 continue
             likely = self.seen.get(times[index])
             if likely is not None:
-                own = likely[members.scatters]
+                own = likely[seen.members.scatters]
                 behind = behind * np.exp(own - own.max(axis=1)[:, None])
             behind = behind @ np.swapaxes(moves[index - 1], 1, 2)
             behind = behind / np.maximum(behind.max(axis=2, keepdims=True), 1e-300)
         return alive
 
-    def ahead(self, times: Floats, later: Floats, members: _Members, weights: Floats) -> Floats:
+    def ahead(self, later: Floats, seen: _Seen) -> Floats:
         """The chance to be below the limit at times after the last reading."""
-        states, _ = self.forward(times, members)
-        state, under = states[-1], int(np.count_nonzero(self.levels < 0))
+        state, under = seen.last_state, int(np.count_nonzero(self.levels < 0))
         alive = []
-        for move in self._moves(np.concatenate([times[-1:], later]), members.settings):
+        times = np.concatenate([[seen.last_time], later])
+        for move in self._moves(times, seen.members.settings):
             state = state @ move
-            alive.append(float((weights * state[:, :, :under].sum(axis=2)).sum()))
+            alive.append(float((seen.weights * state[:, :, :under].sum(axis=2)).sum()))
         return np.array(alive)
 
-    def _moves(self, times: Floats, settings: NDArray[np.intp]) -> Sequence[Floats]:
+    def _moves(self, times: Floats, settings: NDArray[np.intp]) -> list[Floats]:
         """How levels move over each gap, shape (settings, levels, levels); like gaps share one."""
         known: dict[tuple[float, bool], Floats] = {}
         moves: list[Floats] = []
         for start, end in zip(times[:-1].tolist(), times[1:].tolist(), strict=True):
-            is_early = 0.5 * (start + end) < (_EARLY_SHARE + _TIE) * self.last
-            key = (round(end - start, 9), is_early)
+            is_early = 0.5 * (start + end) < _EARLY_SHARE * self.last
+            key = (round((end - start) / self.last, 9), is_early)
             if key not in known:
-                known[key] = self._move(key[0], key[1], settings)
+                known[key] = _move(*key, self.levels.size)[settings]
             moves.append(known[key])
         return moves
 
-    def _move(self, gap: float, early: bool, settings: NDArray[np.intp]) -> Floats:
-        size = self.levels.size
-        drift = _SETTINGS[settings, 0 if early else 1]
-        clump, fall = _SETTINGS[settings, 2], _SETTINGS[settings, 3]
-        steps = _PACE * drift * (1.0 - clump) / (self.last * clump * STEP) * gap
-        k = np.arange(1, size)
-        growth = clump[:, None] * (steps[:, None] + k - 1) / k
-        rises = np.concatenate([np.ones((settings.size, 1)), np.cumprod(growth, axis=1)], axis=1)
-        rises *= ((1.0 - clump) ** steps)[:, None]
-        falls = rises @ _fall_matrix(size)
-        rises = rises + (-np.expm1(-fall * gap / self.last))[:, None] * (falls - rises)
-        padded = np.concatenate([np.zeros((settings.size, size - 1)), rises], axis=1)
-        move = sliding_window_view(padded, size, axis=1)[:, ::-1, :].copy()
-        over = 1.0 - np.cumsum(rises, axis=1)
-        move[:, :-1, -1] = np.maximum(over[:, size - 2 :: -1], 0.0)
-        move[:, -1, -1] = 1.0
-        return np.asarray(move)
+
+@lru_cache(maxsize=128)
+def _move(gap: float, early: bool, size: int) -> Floats:
+    """How levels move over a gap, told as a share of the run, shape (settings, levels, levels)."""
+    drift = _SETTINGS[:, 0 if early else 1]
+    clump, fall = _SETTINGS[:, 2], _SETTINGS[:, 3]
+    steps = _PACE * drift * (1.0 - clump) / (clump * STEP) * gap
+    k = np.arange(1, size)
+    growth = clump[:, None] * (steps[:, None] + k - 1) / k
+    rises = np.concatenate([np.ones((clump.size, 1)), np.cumprod(growth, axis=1)], axis=1)
+    rises *= ((1.0 - clump) ** steps)[:, None]
+    falls = rises @ _fall_matrix(size)
+    rises = rises + (-np.expm1(-fall * gap))[:, None] * (falls - rises)
+    padded = np.concatenate([np.zeros((clump.size, size - 1)), rises], axis=1)
+    move = sliding_window_view(padded, size, axis=1)[:, ::-1, :].copy()
+    over = 1.0 - np.cumsum(rises, axis=1)
+    move[:, :-1, -1] = np.maximum(over[:, size - 2 :: -1], 0.0)
+    move[:, -1, -1] = 1.0
+    return np.asarray(move)
 
 
 @lru_cache(maxsize=64)
