@@ -33,7 +33,7 @@ def _facts(rng: np.random.Generator) -> list[BladeFacts]:
     for index in range(BLADES):
         edges = {
             "side_angle_deg": rng.normal(15, 0.4, 3).tolist(),
-            "micro_bevel_side_deg": [None] * 3,
+            "micro_bevel_side_deg": [0.0] * 3,
             "thickness_behind_edge_mm": rng.normal(0.37, 0.04, 3).tolist(),
             "final_abrasive_um": [Fact(1.0, kind="alumina")] * 3,
             "start_gf": [Fact(float(v), readings=2) for v in rng.normal(150, 15, 3)],

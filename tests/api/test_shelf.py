@@ -464,7 +464,7 @@ def test_the_line_up_asks_for_references_and_names_what_is_taken_as_equal(hand):
         "No low reference",
         "No high reference",
     ]
-    assert {"grip", "coating", "final abrasive"} <= set(found["taken_as_equal"])
+    assert {"grip", "coating", "edge finish"} <= set(found["taken_as_equal"])
     hand.client.put(f"{path}/places/{a}", json={"role": "low_reference"})
     measure(hand.client, a, "grip", words="oak")
     measure(hand.client, b, "grip", words="Oak")

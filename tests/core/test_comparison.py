@@ -34,7 +34,7 @@ def facts(
     values = {
         "side_angle_deg": [angle] * edges,
         "thickness_behind_edge_mm": [thickness] * edges,
-        "micro_bevel_side_deg": [],
+        "micro_bevel_side_deg": [0.0],
     }
     return BladeFacts(code, grade, Fact(hrc, standing), edges=values)
 

@@ -37,7 +37,7 @@ def test_both_answers_are_given_and_the_rule_decides_the_first():
     assert dull(found.comparisons) == dull(without.comparisons)
     assert dull(found.with_all) == dull(everything.comparisons)
     assert dull(found.with_all).ratio > dull(found.comparisons).ratio
-    assert next(r for r in found.runs if r.run.edge == 1).left_out == TIRED
+    assert next(r for r in found.runs if r.run.edge == 1).left_out == TOO_EARLY
     assert f"A, edge 1 is left out: {TIRED}" in map(note_words, found.notes)
     assert with_all_words(found, "dull").startswith("With every edge counted:")
     assert everything.with_all == ()

@@ -17,7 +17,7 @@ def blade(code, settled=((3, COUNTS),), **changes):
     """A blade of which everything is known; `changes` by variable name."""
     edges = {
         "side_angle_deg": [15.0],
-        "micro_bevel_side_deg": [None],
+        "micro_bevel_side_deg": [0.0],
         "thickness_behind_edge_mm": [0.36],
         "final_abrasive_um": [Fact(1.0, kind="alumina")],
         "start_gf": [Fact(150.0, readings=2)],

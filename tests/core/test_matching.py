@@ -9,7 +9,7 @@ from kessik.core.words.matching import cell_words, line_up_words
 
 
 def blade(
-    code, *, angle=(15.0,), thickness=(0.36,), bevel=(None,), hrc=58.0, usual=(57.0, 60.0), **rest
+    code, *, angle=(15.0,), thickness=(0.36,), bevel=(0.0,), hrc=58.0, usual=(57.0, 60.0), **rest
 ):
     edges = {
         "side_angle_deg": angle,
@@ -68,7 +68,7 @@ def test_a_micro_bevel_on_one_blade_only_is_a_mismatch():
         "B": "matched",
         "C": "confounded",
     }
-    unknown = blade("C", bevel=(None,), micro_bevel_known=False)
+    unknown = blade("C", bevel=(None,))
     assert states([blade("A"), blade("B"), unknown], "micro_bevel_side_deg")["C"] == "pending"
 
 

@@ -12,7 +12,7 @@ NUMBERS = {
     "thickness_behind_edge_mm": st.floats(0.1, 1.5),
     "final_abrasive_um": st.floats(0.5, 60),
     "edge_length_mm": st.floats(20, 300),
-    "micro_bevel_side_deg": st.one_of(st.none(), st.floats(12, 30)),
+    "micro_bevel_side_deg": st.one_of(st.none(), st.just(0.0), st.floats(12, 30)),
 }
 TWO_EDGES = {name: st.lists(n, min_size=2, max_size=2) for name, n in NUMBERS.items()}
 GRINDS = st.sampled_from(["flat", "hollow"])

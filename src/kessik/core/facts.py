@@ -25,7 +25,7 @@ class Quantity:
     suggestions.
 
     Values outside `low` to `high` cannot be; those outside `usual_low` to `usual_high` are asked
-    about, not refused.
+    about, not refused. Where `zero_is_none`, 0 says that there is none, which is known.
     """
 
     name: str
@@ -38,6 +38,7 @@ class Quantity:
     usual_high: float | None = None
     decimals: int = 1
     suggested: tuple[str, ...] = ()
+    zero_is_none: bool = False
 
     @property
     def is_number(self) -> bool:
@@ -52,8 +53,11 @@ def _number(
     bounds: tuple[float, float],
     usual: tuple[float, float],
     decimals: int,
+    zero_is_none: bool = False,
 ) -> Quantity:
-    return Quantity(name, label, of, unit, *bounds, *usual, decimals)
+    return Quantity(
+        name, label, of, unit, *bounds, *usual, decimals=decimals, zero_is_none=zero_is_none
+    )
 
 
 def _words(name: str, label: str, *suggested: str) -> Quantity:
@@ -70,10 +74,12 @@ _QUANTITIES = (
     _words("grind", "grind", "flat", "hollow", "convex", "low bevel"),
     _words("profile", "profile", "straight", "belly"),
     _words("grip", "grip"),
-    _words("finish", "finish", "satin", "polished", "blasted", "stonewashed", "as forged"),
+    _words("finish", "flat finish", "satin", "polished", "blasted", "stonewashed", "as forged"),
     _words("coating", "coating", "none"),
     _number("side_angle_deg", "angle per side", "edge", "°", (5, 45), (10, 30), 1),
-    _number("micro_bevel_side_deg", "micro-bevel, per side", "edge", "°", (5, 45), (10, 35), 1),
+    _number(
+        "micro_bevel_side_deg", "micro-bevel, per side", "edge", "°", (5, 45), (10, 35), 1, True
+    ),
     _number(
         "thickness_behind_edge_mm",
         "thickness behind the edge",
@@ -132,11 +138,14 @@ def check_value(quantity: Quantity, value: float) -> None:
     """OutOfRangeError, naming the field and what would be right, for a value that cannot be."""
     assert quantity.low is not None
     assert quantity.high is not None
+    if quantity.zero_is_none and value == 0:
+        return
     if not quantity.low <= value <= quantity.high:
         space = "" if quantity.unit == "°" else " "
+        none = ", or 0 for none" if quantity.zero_is_none else ""
         raise OutOfRangeError(
             f"{quantity.label} of {value:g}{space}{quantity.unit} cannot be; "
-            f"{quantity.low:g} to {quantity.high:g}{space}{quantity.unit} can",
+            f"{quantity.low:g} to {quantity.high:g}{space}{quantity.unit} can{none}",
             field=quantity.name,
             value=value,
         )
@@ -144,6 +153,8 @@ def check_value(quantity: Quantity, value: float) -> None:
 
 def remark(quantity: Quantity, value: float) -> str:
     """A question about an unusual value, empty where there is none; it never blocks."""
+    if quantity.zero_is_none and value == 0:
+        return ""
     space = "" if quantity.unit == "°" else " "
     if quantity.usual_low is not None and value < quantity.usual_low:
         return (

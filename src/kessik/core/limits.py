@@ -78,6 +78,7 @@ _TABLE = (
     Limit("step_repeats", "", 1, 1000, "a number of repeats",
         "how often a sharpening step is done", 1),
     Limit("steps", "", 0, 60, "a list", "steps of a sharpening, stretches of an edge"),
+    Limit("arms", "", 0, 12, "a list", "preparations under which a trial compares one blade"),
     Limit("places_listed", "", 0, 200, "a list", "damaged places of an edge, edges of a trial"),
     Limit("readings_listed", "", 0, 100, "a list", "stations or readings of one measurement"),
     Limit("tempers", "", 0, 10, "a list", "temper cycles of a blade"),

@@ -10,13 +10,17 @@ from kessik.core.stock import Booking
 
 @dataclass(frozen=True)
 class Run:
-    """One edge (or zone) cut under one method; `block` and `round` as the plan numbers them."""
+    """One edge (or zone) cut under one method; `block` and `round` as the plan numbers them.
+
+    `arm` where it was cut as another arm than its edge was prepared for.
+    """
 
     id: str
     trial_id: str
     edge_id: str
     number: int
     started: Moment
+    arm: str = ""
     practice: bool = False
     practice_seed: int | None = None
     count_unit: str = "cuts"

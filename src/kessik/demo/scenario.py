@@ -324,7 +324,10 @@ def _early_edge(blade_id: str, demo: DemoBlade, number: int, days: Days) -> Edge
 
 def _edge(blade_id: str, demo: DemoBlade, edge: DemoEdge, recipe: Recipe, days: Days) -> Edge:
     made, on = demo_id(demo.code, edge.number), days.moment(edge.days_ago, 7.5)
-    measured = [entered(made, "side_angle_deg", edge.side_angle_deg, "measured_here", on.utc)]
+    measured = [
+        entered(made, "side_angle_deg", edge.side_angle_deg, "measured_here", on.utc),
+        entered(made, "micro_bevel_side_deg", 0.0, "measured_here", on.utc),
+    ]
     if edge.thickness_behind_edge_mm is not None:
         middle = edge.thickness_behind_edge_mm
         stations = [

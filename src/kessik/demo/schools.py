@@ -175,7 +175,7 @@ def _cut(
             burr_check="gone",
             zones=zones,
         ),
-        {"side_angle_deg": 15.0},
+        {"side_angle_deg": 15.0, "micro_bevel_side_deg": 0.0},
         start,
     )
     kind = "levelling" if place else "wear_power"

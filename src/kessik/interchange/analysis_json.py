@@ -66,6 +66,11 @@ def comparison_json(trial: str, comparison: Comparison, rule: MatchingRule) -> d
     }
 
 
+def _whose(code: str, cut_with: str) -> dict[str, str]:
+    """The blade, and the arm where that is not simply the blade."""
+    return {"blade": code} if cut_with in ("", code) else {"blade": cut_with, "arm": code}
+
+
 def analysis_json(
     trials: Mapping[str, TrialAnalysis], keen_gf: float, dull_gf: float
 ) -> dict[str, Any]:
@@ -78,7 +83,7 @@ def analysis_json(
             runs.append(
                 {
                     "trial": trial,
-                    "blade": result.run.blade,
+                    **_whose(result.run.blade, result.run.cut_with),
                     "edge": result.run.edge,
                     "run": result.run.run,
                     "readings": sum(1 for check in result.run.checks if not check.struck),
@@ -89,11 +94,12 @@ def analysis_json(
                     "life": {stage: life_json(known.life) for stage, known in result.lives.items()},
                 }
             )
+        carried_by = {r.run.blade: r.run.cut_with for r in analysis.runs}
         for blade in analysis.blades:
             blades.append(
                 {
                     "trial": trial,
-                    "blade": blade.blade,
+                    **_whose(blade.blade, carried_by[blade.blade]),
                     "edges": blade.edges,
                     "life": {stage: life_json(life) for stage, life in blade.lives.items()},
                     "spread_percent": blade.spread_percent,

@@ -42,6 +42,7 @@ class Column:
     high: float | None = None
     unit: str = ""
     longest: str = "cell"
+    zero_is_none: bool = False
 
 
 _UNKNOWN = Column("")
@@ -321,6 +322,8 @@ def _number(column: Column, cell: str, decimal_comma: bool) -> tuple[float | Non
     unit = f" {column.unit}" if column.unit else ""
     if not math.isfinite(value):
         return None, f"“{cell}” is not a number"
+    if column.zero_is_none and value == 0:
+        return value, ""
     if column.above is not None and value <= column.above:
         return None, f"{cell}{unit} cannot be; it must be above {plain(column.above)}{unit}"
     if column.low is not None and value < column.low:

@@ -14,6 +14,7 @@ RUN_COLUMNS = (
     Column("blade", required=True),
     limited("edge", "edge_number", "integer", required=True),
     limited("run", "run_number", "integer"),
+    Column("arm", longest="word"),
     Column("method"),
     Column("medium"),
     Column("lot"),
@@ -36,7 +37,12 @@ def _measured(name: str, column: str = "") -> Column:
     """A column of a number whose bounds are those of the quantity."""
     quantity = QUANTITIES[name]
     return Column(
-        column or name, "number", low=quantity.low, high=quantity.high, unit=quantity.unit
+        column or name,
+        "number",
+        low=quantity.low,
+        high=quantity.high,
+        unit=quantity.unit,
+        zero_is_none=quantity.zero_is_none,
     )
 
 
@@ -66,6 +72,7 @@ BLADE_COLUMNS = (
 EDGE_COLUMNS = (
     Column("blade", required=True, longest="word"),
     limited("edge", "edge_number", "integer", required=True),
+    Column("arm", longest="word"),
     _measured("side_angle_deg"),
     _measured("micro_bevel_side_deg"),
     _measured("thickness_behind_edge_mm"),

@@ -123,7 +123,7 @@ type LineUp = Schemas["LineUpOut"];
 function cutAddress(trialId: string, step: LineUp["next_step"]): string {
   if (step.kind === "go_on" && step.run_id) return `/runs/${step.run_id}`;
   if (step.kind === "read_verdict") return `/trials/${trialId}/verdict`;
-  return `/trials/${trialId}/line-up?start=${step.blade_id ?? ""}`;
+  return `/trials/${trialId}/line-up?start=${encodeURIComponent(step.arm_id ?? "")}`;
 }
 
 /** The path of the work, left to right: what is done, where you are, and what is next. */

@@ -76,7 +76,7 @@ describe("marks", () => {
 describe("edge strips", () => {
   const run = {
     edge: 3,
-    blade_id: "a",
+    arm_id: "a",
     practice: false,
     status: "stopped",
     count: 21,
@@ -90,10 +90,10 @@ describe("edge strips", () => {
       run,
       { ...run, edge: 4, status: "cutting", count: 9, worn_share: 0.4 },
       { ...run, practice: true },
-      { ...run, blade_id: "b" },
+      { ...run, arm_id: "b" },
     ];
     expect(
-      stripEdges(runs, { id: "a", edges: [] }).map((e) => [e.number, e.cuts, e.live, e.label]),
+      stripEdges(runs, { arm_id: "a", edges: [] }).map((e) => [e.number, e.cuts, e.live, e.label]),
     ).toEqual([
       [3, 21, false, "21 cuts"],
       [4, 9, true, "9 cuts"],
@@ -122,7 +122,7 @@ describe("edge strips", () => {
         },
       ],
     };
-    const [, lane] = stripEdges([run], { id: "a", edges: [waiting] });
+    const [, lane] = stripEdges([run], { arm_id: "a", edges: [waiting] });
     expect(lane).toMatchObject({
       number: 5,
       label: "fresh",
@@ -131,7 +131,7 @@ describe("edge strips", () => {
       seen: [{ atMm: 33, kind: "glint" }],
       stationsMm: [16],
     });
-    expect(stripEdges([run], { id: "a", edges: [waiting] }, ["edge-5"])).toHaveLength(1);
+    expect(stripEdges([run], { arm_id: "a", edges: [waiting] }, ["edge-5"])).toHaveLength(1);
     expect(lane?.zones?.map((z) => z.use)).toEqual(["taped", "cut"]);
   });
 

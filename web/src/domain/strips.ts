@@ -2,7 +2,7 @@ import { counted } from "./format";
 
 interface RunLike {
   readonly edge: number;
-  readonly blade_id: string;
+  readonly arm_id: string;
   readonly practice: boolean;
   readonly status: string;
   readonly count: number;
@@ -29,7 +29,7 @@ interface EdgeLike {
 }
 
 export interface BladeLike {
-  readonly id: string;
+  readonly arm_id: string;
   readonly edges: readonly EdgeLike[];
 }
 
@@ -54,7 +54,7 @@ export function stripEdges(
 ): Lane[] {
   const edge = (number: number) => blade.edges.find((e) => e.number === number);
   const cut = runs
-    .filter((r) => r.blade_id === blade.id && !r.practice)
+    .filter((r) => r.arm_id === blade.arm_id && !r.practice)
     .map((r) => ({
       number: r.edge,
       zoneFromMm: r.zone_from_mm,

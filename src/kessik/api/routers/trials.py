@@ -93,7 +93,7 @@ def put_blade(trial_id: Id, blade_id: Id, body: BladeBody, store: Store) -> Blad
 @router.put("/trials/{trial_id}/places/{blade_id}")
 def put_place(trial_id: Id, blade_id: Id, body: RoleBody, store: Store) -> BladeOut:
     """Take a blade of the shelf into a trial, or say what it is there for."""
-    return BladeOut.of(trials.take_from_shelf(store, trial_id, blade_id, body.role))
+    return BladeOut.of(trials.take_from_shelf(store, trial_id, blade_id, body.role, body.arms))
 
 
 @router.post("/trials/{trial_id}/preparations")

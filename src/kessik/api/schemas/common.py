@@ -63,6 +63,7 @@ def a_day(text: str) -> str:
 
 
 Id = Annotated[str, Field(min_length=8, max_length=64, pattern=r"^[0-9a-zA-Z-]+$")]
+ArmId = Annotated[str, Field(min_length=8, max_length=400, pattern=r"^[0-9a-zA-Z-]+(/.+)?$")]
 PictureHash = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 ShortText = Annotated[str, Field(max_length=most("word"))]
 LongText = Annotated[str, Field(max_length=most("text"))]
@@ -71,8 +72,8 @@ Finite = Annotated[float, Field(allow_inf_nan=False), AfterValidator(of_this_wor
 LogPosition = Annotated[int, within("log_position")]
 Place = Annotated[float, within("position_mm")]
 FactorName = Literal[
-    "steel", "heat_treatment", "hardness", "finish", "angle", "geometry", "coating", "regime",
-    "medium"
+    "steel", "heat_treatment", "hardness", "edge_finish", "flat_finish", "finish", "angle",
+    "geometry", "coating", "regime", "medium"
 ]  # fmt: skip  # a table is read by its rows
 StandingName = Literal[
     "measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed"

@@ -71,6 +71,7 @@ class EdgeBody(Wire):
 
     id: Id
     number: Annotated[int, within("edge_number")] | None = None
+    arm: ShortText = ""
     side_angle_deg: Finite | None = None
     micro_bevel_side_deg: Finite | None = None
     thickness_behind_edge_mm: Finite | None = None
@@ -135,6 +136,7 @@ class EdgeOut(Wire):
 
     id: str
     number: int
+    arm: str
     side_angle_deg: float | None
     micro_bevel_side_deg: float | None
     thickness_behind_edge_mm: float | None
@@ -167,6 +169,7 @@ class EdgeOut(Wire):
         plain = (
             "id",
             "number",
+            "arm",
             "made_on",
             "regime",
             "recipe_id",

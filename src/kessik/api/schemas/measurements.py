@@ -26,6 +26,7 @@ class QuantityOut(Wire):
     usual_high: float | None
     decimals: int
     suggested: list[str]
+    zero_is_none: bool
 
     @classmethod
     def of_quantity(cls, quantity: Quantity) -> "QuantityOut":

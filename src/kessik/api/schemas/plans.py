@@ -15,6 +15,7 @@ from kessik.core.planning.power import Detectable
 from kessik.core.protocols.methods import ScheduleKind
 from kessik.core.trials.stock_needs import StockNeed
 from kessik.core.trials.trial import Plan
+from kessik.core.words.plans import one_blade_words
 from kessik.services.trials.plans import DatedWork, TrialPlan
 
 
@@ -222,6 +223,7 @@ class TrialPlanOut(Wire):
     shows_percent: float | None
     by_edges: list[DetectableOut]
     edges_for_wanted: int | None
+    one_blade: str = Field(description="what it saves that one blade carries all arms, in words")
     schedules: list[ScheduleAheadOut]
     shortfalls: list[str]
 
@@ -258,6 +260,7 @@ class TrialPlanOut(Wire):
             cost=CostOut.of(found.cost),
             shows_percent=found.shows.percent if found.shows else None,
             by_edges=[DetectableOut.of(d) for d in found.by_edges],
+            one_blade=one_blade_words(found.one_blade) if found.one_blade else "",
             edges_for_wanted=found.edges_for_wanted,
             schedules=[
                 ScheduleAheadOut(

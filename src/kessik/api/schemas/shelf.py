@@ -5,7 +5,16 @@ from typing import Any, ClassVar, Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, StandingName, Wire
+from kessik.api.schemas.common import (
+    ArmId,
+    Day,
+    Finite,
+    Id,
+    LongText,
+    ShortText,
+    StandingName,
+    Wire,
+)
 from kessik.api.schemas.edges import EdgeBody, EdgeOut, SettledOut, StepBody, ZoneBody, step_bodies
 from kessik.api.schemas.measurements import MeasurementOut, histories
 from kessik.core.limits import most
@@ -131,10 +140,16 @@ class BladePatch(Patch):
 
 class BladeOut(Wire):
     """A blade with what is known of it; `mark` is its own everywhere, `place` its place in a
-    trial.
+    trial. In a trial that compares it under several preparations it is one arm: `edges` are those
+    prepared so, and `code` is that of the arm.
     """
 
     id: str
+    arm_id: str
+    arm: str
+    own_code: str
+    arms: list[str]
+    next_edge: int
     code: str
     mark: int
     place: int
@@ -161,6 +176,9 @@ class BladeOut(Wire):
     def of(cls, blade: Blade) -> "BladeOut":
         plain = (
             "id",
+            "arm_id",
+            "arm",
+            "own_code",
             "code",
             "mark",
             "place",
@@ -183,12 +201,14 @@ class BladeOut(Wire):
             **{name: getattr(blade, name) for name in plain},
             hardness_hrc=hardness.value if hardness else None,
             hardness_standing=hardness.standing if hardness else None,
+            arms=list(blade.arms),
+            next_edge=max((edge.number for edge in blade.edges), default=0) + 1,
             edge_length_mm=blade.edge_length_mm,
             heat_treatment=HeatTreatmentBody(
                 **{**treatment, "tempers_c": list(treatment["tempers_c"])}
             ),
             measurements=histories(blade.measurements, blade),
-            edges=[EdgeOut.of(edge, blade) for edge in blade.edges],
+            edges=[EdgeOut.of(edge, blade) for edge in blade.own_edges],
         )
 
 
@@ -350,10 +370,12 @@ class StruckBody(Wire):
 
 
 class PreparationBody(Wire):
-    """The next edge of several blades by one recipe: a client-made edge id for each blade id."""
+    """The next edge of several blades by one recipe: a client-made edge id for the id of each
+    blade, or of each arm where a blade carries several.
+    """
 
     recipe_id: Id
-    edge_ids: dict[Id, Id] = Field(max_length=most("places_listed"))
+    edge_ids: dict[ArmId, Id] = Field(max_length=most("places_listed"))
     made_on: Day = ""
     zones: list[ZoneBody] = Field(default_factory=list, max_length=most("steps"))
 

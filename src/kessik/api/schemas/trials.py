@@ -134,9 +134,12 @@ class SeenBody(Wire):
 
 
 class RoleBody(Wire):
-    """What a blade is in a trial for."""
+    """What a blade is in a trial for; `arms` are the preparations it is compared under, where they
+    are sent.
+    """
 
     role: Literal["", "low_reference", "high_reference"] = ""
+    arms: list[ShortText] | None = Field(None, max_length=most("arms"))
 
 
 class VariableOut(Wire):
@@ -153,7 +156,7 @@ class VariableOut(Wire):
     usual_tolerance: float
     effect_percent: float | None
     decimals: int
-    factor: str
+    factors: list[str]
     consequence: str
     explained: str
     held: bool
@@ -171,12 +174,12 @@ class VariableOut(Wire):
             "kind",
             "of",
             "decimals",
-            "factor",
             "consequence",
             "explained",
         )
         return cls(
             **{name: getattr(v, name) for name in own},
+            factors=list(v.factors),
             tolerance=rule.tolerance(v),
             usual_tolerance=v.tolerance,
             effect_percent=rule.effect(v),
@@ -245,6 +248,7 @@ class RunBrief(Wire):
 
     id: str
     blade_id: str
+    arm_id: str
     edge_id: str
     edge: int
     number: int
@@ -263,6 +267,7 @@ class RunBrief(Wire):
         return cls(
             id=run.id,
             blade_id=blade.id,
+            arm_id=blade.arm_id,
             edge_id=edge.id,
             edge=edge.number,
             number=run.number,
@@ -283,7 +288,10 @@ class NextStepOut(Wire):
     kind: Literal["add_blades", "go_on", "start_run", "read_verdict"]
     says: str
     run_id: str | None
-    blade_id: str | None
+    arm_id: str | None
+    edge_id: str | None
+    zone_from_mm: float | None
+    zone_to_mm: float | None
 
 
 class LineUpOut(Wire):
@@ -303,7 +311,7 @@ class LineUpOut(Wire):
     scope: str
     says: str
     runs: list[RunBrief]
-    codes: dict[str, str] = Field(description="by blade id, while the trial is blind")
+    codes: dict[str, str] = Field(description="by arm id, while the trial is blind")
     next_step: NextStepOut
 
 

@@ -182,7 +182,7 @@ def _with_runs(
     """The facts of a blade with what its runs show: start readings, and the length of edge they
     used.
     """
-    known = facts or BladeFacts(code, micro_bevel_known=False)
+    known = facts or BladeFacts(code)
     own = [r for r in results if r.run.blade == code and not r.left_out]
     starts = [Fact(r.start_gf, readings=r.start_readings) for r in own if r.start_gf is not None]
     edges = {**known.edges, "start_gf": starts} if starts else dict(known.edges)

@@ -60,8 +60,8 @@ class BladeFacts:
     """What is known of one blade and of the edges it was (or will be) cut with.
 
     `edges` holds, by variable name, one value per edge; `own` the facts of the blade itself.
-    `micro_bevel_known` says that an empty micro-bevel means there is none. `settled` tells of each
-    edge whether it counts.
+    A micro-bevel of 0 says that there is none. `settled` tells of each edge whether it counts.
+    `body` is the blade that carries it, where several arms may share one.
     """
 
     code: str
@@ -69,9 +69,9 @@ class BladeFacts:
     hardness_hrc: Fact = field(default_factory=Fact)
     usual_hardness_hrc: tuple[float, float] | None = None
     edges: Mapping[str, Sequence[EdgeValue]] = field(default_factory=dict)
-    micro_bevel_known: bool = True
     own: Mapping[str, Fact] = field(default_factory=dict)
     settled: Sequence[tuple[int, Settled]] = ()
+    body: str = ""
 
 
 @dataclass(frozen=True)
@@ -117,6 +117,12 @@ class Cell:
     finding: Mismatch | Open | None = None
 
 
+def one_body(blades: Sequence[BladeFacts]) -> str:
+    """The blade that carries all of these arms; empty where there are several."""
+    bodies = {blade.body for blade in blades}
+    return bodies.pop() if len(bodies) == 1 and len(blades) > 1 else ""
+
+
 def match(
     blades: Sequence[BladeFacts],
     rule: MatchingRule,
@@ -148,7 +154,9 @@ def _column(variable: Variable, blades: Sequence[BladeFacts], rule: MatchingRule
     if not variable.asked and all(fact.value is None and fact.stale is None for fact in facts):
         return []
     column = _Column(variable, blades, values, facts, rule)
-    if variable.factor == rule.factor:
+    if variable.of == "blade" and one_body(blades):
+        return [column.cell(i, "matched") for i in range(len(blades))]
+    if rule.factor in variable.factors:
         return [column.cell(i, "factor") for i in range(len(blades))]
     if variable.kind == "micro_bevel":
         return _micro_bevel(column)
@@ -172,8 +180,9 @@ class _Column:
     def cell(self, i: int, state: MatchState, finding: Mismatch | Open | None = None) -> Cell:
         fact = self.facts[i]
         standing = fact.standing if fact.value is not None else None
-        none = self.variable.kind == "micro_bevel" and self.blades[i].micro_bevel_known
-        shown = show(self.variable, self.values[i], fact, none=none)
+        shown = show(self.variable, self.values[i], fact)
+        if state == "matched" and fact.value is None:
+            shown = "one blade"
         return Cell(
             self.blades[i].code, self.variable.name, fact.value, shown, standing, state, finding
         )
@@ -346,14 +355,16 @@ def _is_near(column: _Column, a: float, b: float) -> bool:
 
 def _micro_bevel(column: _Column) -> list[Cell]:
     """Present on all or none; where present, alike within the tolerance."""
-    present = [fact.value is not None for fact in column.facts]
+    present = [bool(fact.value) for fact in column.facts]
     majority = sum(present) * 2 > len(present)
     reference, fits = _most_agreed(column, [i for i, there in enumerate(present) if there])
     cells = []
     for i, blade in enumerate(column.blades):
-        if not blade.micro_bevel_known:
+        if column.facts[i].value is None:
             unknown = Open(blade.code, column.variable.name, "micro_bevel_not_recorded")
             cells.append(column.open(i, unknown))
+        elif not _alike(column, column.values[i]):
+            cells.append(column.confounded(i, "own_edges", difference=_span(column.values[i])))
         elif present[i] != majority:
             how: Unlike = "has_micro_bevel" if present[i] else "lacks_micro_bevel"
             cells.append(column.confounded(i, how, column.facts[i].value))
@@ -425,7 +436,7 @@ def _together(variable: Variable, values: Sequence[Fact]) -> Fact:
     if not values:
         return Fact()
     missing = next((v for v in values if not v.evidence), None)
-    if missing is not None and variable.kind != "micro_bevel":
+    if missing is not None:
         return missing
     numbers = [v.value for v in values if isinstance(v.value, float)]
     if len(numbers) != len(values):
@@ -448,12 +459,14 @@ def _worth_in_readings(starts_gf: Sequence[float], readings: float) -> float:
     return _READING_SCATTER**2 / max(_READING_SCATTER**2 / readings, of_edges)
 
 
-def show(variable: Variable, values: Sequence[Fact], fact: Fact, *, none: bool = False) -> str:
+def show(variable: Variable, values: Sequence[Fact], fact: Fact) -> str:
     """A cell's value as it stands in the matrix."""
     if fact.stale is not None:
         return f"about {variable.shown(fact.stale.now_mm or fact.stale.was_mm)}"
     if fact.value is None:
-        return "none" if none else "not known"
+        return "not known"
+    if variable.kind == "micro_bevel" and fact.value == 0:
+        return "none"
     if isinstance(fact.value, str):
         return fact.value
     span = _span(values)

@@ -19,7 +19,7 @@ from kessik.core.comparison.findings import (
     SmallButReal,
     WithinIndifference,
 )
-from kessik.core.comparison.matching import BladeFacts, Cell, MatchingRule, match
+from kessik.core.comparison.matching import BladeFacts, Cell, MatchingRule, match, one_body
 from kessik.core.comparison.ratios import Ratio, pair_level
 from kessik.core.comparison.variables import VARIABLES
 
@@ -29,10 +29,14 @@ VerdictWord = Literal[
 
 INDIFFERENCE = 1.1
 MOST_EDGES = 100
+THESE_BLADES, THESE_EDGES = "these blades", "these edges"
+"""The narrowest scopes: of several blades, and of one blade under several preparations."""
 
 _SCOPE_OF_FACTOR = {
     "heat_treatment": "this heat treatment",
     "hardness": "hardness in this steel",
+    "edge_finish": "this finish of the edge",
+    "flat_finish": "this finish of the flats",
     "finish": "this finish",
     "angle": "this edge angle",
     "geometry": "this geometry",
@@ -99,7 +103,7 @@ def judge(
         at.low if at.low > 0 else None,
         at.high if math.isfinite(at.high) else None,
         word,
-        scope_of(rule, bool(pending), word == "confounded"),
+        scope_of(rule, bool(pending), word == "confounded", one_body(facts)),
         pending,
         tuple(reasons),
         more,
@@ -124,17 +128,19 @@ def _is_inside(ratio: Ratio) -> bool:
     return -limit <= math.log(ratio.at_90.low) and math.log(ratio.at_90.high) <= limit
 
 
-def scope_of(rule: MatchingRule, pending: bool, confounded: bool) -> str:
-    """What an answer may speak of."""
+def scope_of(rule: MatchingRule, pending: bool, confounded: bool, body: str = "") -> str:
+    """What an answer may speak of; `body` is the one blade that carries all that is compared."""
     if pending or confounded:
-        return "these blades"
+        return THESE_EDGES if body else THESE_BLADES
+    if body:
+        return f"{_SCOPE_OF_FACTOR.get(rule.factor, 'this preparation')}, on {body}"
     if rule.factor == "steel":
         return (
             "the steel"
             if rule.hardness_reading == "same_hardness"
             else "the steel as usually hardened"
         )
-    return _SCOPE_OF_FACTOR.get(rule.factor, "these blades")
+    return _SCOPE_OF_FACTOR.get(rule.factor, THESE_BLADES)
 
 
 def open_facts(

@@ -53,7 +53,7 @@ def _changes(
     if variable.name == "edge_length_mm":
         changes.append(("one_length", replace(rule, scale_edge_length=True)))
     if variable.kind != "settled":
-        changes.append(("factor", replace(rule, factor=variable.factor)))
+        changes.append(("factor", replace(rule, factor=variable.factors[0])))
     return changes
 
 

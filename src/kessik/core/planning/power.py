@@ -43,11 +43,14 @@ def detectable(
     estimation_error: float,
     blades: int = 2,
     spread: tuple[Floats, Floats] | None = None,
+    between_blades: float = 0.0,
 ) -> Detectable:
     """The smallest ratio that k edges a blade tell apart with 80 % power at simultaneous 95 %.
 
     `estimation_error` is the standard deviation of one estimated ln life; `spread` gives nodes of
-    the edge-to-edge spread and their weights (default: the prior of the comparison). Raises
+    the edge-to-edge spread and their weights (default: the prior of the comparison).
+    `between_blades` is what two blades that count as alike may still differ by, as a standard
+    deviation of ln life, which no number of edges averages out. Raises
     OutOfRangeError for less than one edge, less than two blades, or a negative error.
     """
     if edges < 1 or blades < 2:
@@ -61,7 +64,7 @@ def detectable(
             value=estimation_error,
         )
     nodes, weights = spread if spread is not None else (SPREAD_NODES, spread_prior())
-    sd = np.sqrt(2.0 * (nodes**2 + estimation_error**2) / edges)
+    sd = np.sqrt(2.0 * ((nodes**2 + estimation_error**2) / edges + between_blades**2))
     alpha = 1.0 - pair_level(blades, LEVEL)
     critical = _critical(
         sd, _known_spread(nodes, weights, estimation_error, blades * (edges - 1)), alpha
@@ -115,6 +118,7 @@ def edges_needed(
     estimation_error: float,
     blades: int = 2,
     spread: tuple[Floats, Floats] | None = None,
+    between_blades: float = 0.0,
 ) -> int | None:
     """The fewest edges a blade that detect a wanted ratio; None where even 60 do not."""
     wanted = max(ratio, 1.0 / ratio) if ratio > 0 else 0.0
@@ -125,11 +129,12 @@ def edges_needed(
             value=ratio,
         )
     low, high = 0, MOST_EDGES
-    if detectable(high, estimation_error, blades, spread).ratio > wanted:
+    if detectable(high, estimation_error, blades, spread, between_blades).ratio > wanted:
         return None
     while high - low > 1:
         middle = (low + high) // 2
-        enough = detectable(middle, estimation_error, blades, spread).ratio <= wanted
+        shows = detectable(middle, estimation_error, blades, spread, between_blades)
+        enough = shows.ratio <= wanted
         low, high = (low, middle) if enough else (middle, high)
     return high
 

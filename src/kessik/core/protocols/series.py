@@ -42,8 +42,9 @@ class Check:
 class RunSeries:
     """The checks of one run of one edge, in the order they were taken.
 
-    `check_every` is the gap of the checks where passes were not noted; `verifies` names the edge
-    and run of the same blade that this one was cut to verify.
+    `blade` is the code it is compared under: its arm's, where a blade carries several, and
+    `cut_with` then the blade's own. `check_every` is the gap of the checks where passes were not
+    noted; `verifies` names the edge and run of the same blade that this one was cut to verify.
     """
 
     blade: str
@@ -57,6 +58,7 @@ class RunSeries:
     block: int | None = None
     check_every: float | None = None
     verifies: tuple[int, int] | None = None
+    cut_with: str = ""
 
     @property
     def key(self) -> tuple[str, int, int]:

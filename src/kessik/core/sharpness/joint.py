@@ -63,9 +63,7 @@ def _near_each_other(distance: Floats, within: float) -> NDArray[np.intp]:
 
 def _shape_distances() -> Floats:
     curves = shapes.rises(np.linspace(0.1, 1.1, 21))
-    return np.asarray(
-        np.sqrt(np.mean((curves[:, None, :] - curves[None, :, :]) ** 2, axis=-1))
-    )
+    return np.asarray(np.sqrt(np.mean((curves[:, None, :] - curves[None, :, :]) ** 2, axis=-1)))
 
 
 def _kinship() -> Floats:

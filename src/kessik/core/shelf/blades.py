@@ -28,6 +28,9 @@ class HeatTreatment:
 class Blade:
     """A physical specimen with its edges. `mark` is its own everywhere; `place` is its place in a
     trial.
+
+    `arms` are the preparations under which a trial compares it. As one of them it goes by the code
+    of the arm, with its own code as `blade_code` and the ids of the edges prepared so.
     """
 
     id: str
@@ -35,6 +38,10 @@ class Blade:
     mark: int = 0
     place: int = 0
     role: Role = ""
+    arms: tuple[str, ...] = ()
+    arm: str = ""
+    blade_code: str = ""
+    arm_edge_ids: frozenset[str] | None = None
     claimed_grade: str | None = None
     usual_hardness_low_hrc: float | None = None
     usual_hardness_high_hrc: float | None = None
@@ -51,6 +58,23 @@ class Blade:
     measurements: tuple[Measurement, ...] = ()
     edges: tuple[Edge, ...] = ()
 
+    @property
+    def own_code(self) -> str:
+        """The code of the blade itself."""
+        return self.blade_code or self.code
+
+    @property
+    def arm_id(self) -> str:
+        """Tells the arms of a trial apart."""
+        return f"{self.id}/{self.arm}" if self.arm else self.id
+
+    @property
+    def own_edges(self) -> tuple[Edge, ...]:
+        """The edges of the arm; all of the blade's, where it is its own arm."""
+        if self.arm_edge_ids is None:
+            return self.edges
+        return tuple(edge for edge in self.edges if edge.id in self.arm_edge_ids)
+
     def edge(self, number: int) -> Edge | None:
         return next((edge for edge in self.edges if edge.number == number), None)
 
@@ -65,6 +89,12 @@ class Blade:
     @property
     def edge_length_mm(self) -> float | None:
         return self.value("edge_length_mm")
+
+
+def told_apart(arm_id: str) -> tuple[str, str]:
+    """The id of the blade and the name of the arm in the id of an arm."""
+    blade_id, _, arm = arm_id.partition("/")
+    return blade_id, arm
 
 
 @dataclass(frozen=True)

@@ -26,12 +26,14 @@ class Damage:
 class Edge:
     """One sharpening of one blade; `other` keeps columns of a file that Kessik does not use yet.
 
-    `overrule` is the tester's own word on whether the edge counts, with its reason.
+    `overrule` is the tester's own word on whether the edge counts, with its reason. `arm` names the
+    preparation it stands for in trials that compare several of one blade.
     """
 
     id: str
     blade_id: str
     number: int
+    arm: str = ""
     measurements: tuple[Measurement, ...] = ()
     made_on: str = ""
     regime: str = ""

@@ -36,11 +36,11 @@ def blade_facts(
     own = {name: _own(blade, name) for name in (*_OWN_WORDS, "stock_mm")}
     return BladeFacts(
         code=blade.code,
+        body=blade.own_code,
         grade=blade.claimed_grade,
         hardness_hrc=Fact(hardness.value, hardness.standing) if hardness else Fact(),
         usual_hardness_hrc=usual_hardness(blade, library(()) if grades is None else grades),
         edges=by_edge,
-        micro_bevel_known=any(edge.value("side_angle_deg") is not None for edge in edges),
         own=own,
         settled=[(edge.number, settled_edge(blade, edge, rule)) for edge in edges],
     )

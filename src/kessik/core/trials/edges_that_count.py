@@ -12,14 +12,14 @@ from kessik.core.shelf.facts import settled_edge
 def edges_cut(blade: Blade, runs: Iterable[Run]) -> list[Edge]:
     """The edges cut in counted runs."""
     cut = {run.edge_id for run in runs if not run.practice}
-    return [edge for edge in blade.edges if edge.id in cut]
+    return [edge for edge in blade.own_edges if edge.id in cut]
 
 
 def edge_waits(blade: Blade, used_up: Collection[str]) -> bool:
     """Whether the newest edge is sharpened and still to be cut; `used_up` holds the ids of edges
     cut in any trial.
     """
-    newest = blade.edges[-1:]
+    newest = blade.own_edges[-1:]
     return bool(newest) and newest[0].id not in used_up and not newest[0].factory
 
 
@@ -29,7 +29,7 @@ def edges_in_use(blade: Blade, runs: Iterable[Run], used_up: Collection[str] = (
     `used_up` holds the ids of edges that other trials have cut.
     """
     cut = edges_cut(blade, runs)
-    waiting = [edge for edge in blade.edges[-1:] if edge not in cut and edge.id not in used_up]
+    waiting = [edge for edge in blade.own_edges[-1:] if edge not in cut and edge.id not in used_up]
     return [*cut, *waiting]
 
 

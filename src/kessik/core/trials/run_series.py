@@ -1,17 +1,10 @@
 """A run as the analysis takes it."""
 
-from collections.abc import Sequence
-
 from kessik.core.protocols.run_state import RunState
 from kessik.core.protocols.series import RunSeries
 from kessik.core.runs import Run
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
-
-
-def blade_and_edge(blades: Sequence[Blade], run: Run) -> tuple[Blade, Edge]:
-    """Whose edge a run was cut with."""
-    return next((blade, edge) for blade in blades for edge in blade.edges if edge.id == run.edge_id)
 
 
 def run_series(run: Run, blade: Blade, edge: Edge, state: RunState) -> RunSeries:
@@ -29,6 +22,7 @@ def run_series(run: Run, blade: Blade, edge: Edge, state: RunState) -> RunSeries
         run.worked_mm,
         run.block,
         run.check_every,
+        cut_with=blade.own_code,
     )
 
 

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
+from kessik.core.planning.order import Place
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState
 from kessik.core.protocols.series import by_count
@@ -66,9 +67,11 @@ def covered(r: TrialRun) -> TrialRun:
 
 @dataclass(frozen=True)
 class TrialState:
-    """A trial as it stands; `versions` are the methods its runs were cut under, by id, and `sealed`
-    says why its answer is hidden, and `codes` stand for its blades, by their ids, while they are
-    covered.
+    """A trial as it stands, its `blades` as the arms it compares.
+
+    `versions` are the methods its runs were cut under, by id; `sealed` says why its answer is
+    hidden; `order` is that of a plan that was kept; `codes` stand for its arms, by their ids, while
+    they are covered.
     """
 
     trial: Trial
@@ -76,6 +79,7 @@ class TrialState:
     runs: tuple[TrialRun, ...]
     versions: Mapping[str, MethodVersion]
     sealed: str = ""
+    order: tuple[Place, ...] = ()
     codes: Mapping[str, str] = field(default_factory=dict)
 
     @property

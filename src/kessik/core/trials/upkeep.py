@@ -56,7 +56,7 @@ def upkeep(answer: Verdict) -> list[Upkeep]:
     """Blade by blade, those that were cut in rounds or stropped back."""
     found = []
     for blade in answer.blades:
-        own = [r for r in answer.runs if r.blade.id == blade.id and not r.run.practice]
+        own = [r for r in answer.runs if r.blade.arm_id == blade.arm_id and not r.run.practice]
         rounds = _rounds(answer, own)
         strops = _strops(own)
         if rounds or strops:

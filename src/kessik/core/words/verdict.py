@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
 from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.ranking import confounded_blades, ranked
-from kessik.core.comparison.verdict import Comparison
+from kessik.core.comparison.verdict import THESE_BLADES, THESE_EDGES, Comparison
 from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict
 from kessik.core.words.figures import figure_headline
@@ -171,14 +171,28 @@ def _first_reason(pairs: Sequence[Comparison], code: str) -> str:
     return "something other than the factor differs"
 
 
+def _of_what(analysis: TrialAnalysis, codes: Sequence[str]) -> str:
+    """What the runs are of: so many blades, or arms of so many."""
+    bodies = {r.run.cut_with for r in analysis.runs if r.run.blade in codes}
+    if len(bodies) >= len(codes):
+        return f"on {counted(len(codes), 'blade')}"
+    arms = f"of {counted(len(codes), 'arm')}"
+    return f"{arms} of {bodies.pop()}" if len(bodies) == 1 else f"{arms} on {len(bodies)} blades"
+
+
+def counted(number: int, noun: str) -> str:
+    """So many of a thing."""
+    return f"{number} {noun}{'' if number == 1 else 's'}"
+
+
 def _scopes(pairs: Sequence[Comparison]) -> str:
     """One scope where all pairs share it; else the narrow one, with the pairs that may say more."""
     scopes = list(dict.fromkeys(c.scope for c in pairs))
-    wider = [scope for scope in scopes if scope != "these blades"]
+    wider = [scope for scope in scopes if scope not in (THESE_BLADES, THESE_EDGES)]
     if len(scopes) == 1 or not wider:
         return scopes[0]
     which = ", ".join(f"{c.a} against {c.b}" for c in pairs if c.scope == wider[0])
-    return f"these blades, and of {wider[0]} only for {which}"
+    return f"{THESE_BLADES}, and of {wider[0]} only for {which}"
 
 
 def standing_words(analysis: TrialAnalysis, stage: str) -> str:
@@ -187,10 +201,7 @@ def standing_words(analysis: TrialAnalysis, stage: str) -> str:
     runs = sum(1 for r in analysis.runs if stage in r.lives or (not stage and r.figures))
     blades = ranked(analysis, stage) or [b for b in analysis.blades if b.figures]
     pairs = pairs or [c for c in analysis.figure_comparisons if c.verdict != "confounded"]
-    parts = [
-        f"{runs} {'run' if runs == 1 else 'runs'} on {len(blades)}"
-        f" {'blade' if len(blades) == 1 else 'blades'}"
-    ]
+    parts = [f"{counted(runs, 'run')} {_of_what(analysis, [b.blade for b in blades])}"]
     if pairs:
         parts.append(f"the answer speaks of {_scopes(pairs)}")
     words = "; ".join(parts) + "."

@@ -29,9 +29,10 @@ from kessik.core.runs import Run
 from kessik.core.sharpening.strop_back import StropBack
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
+from kessik.core.trials.arms import arm_and_edge, arms_of
 from kessik.core.trials.blinding import sealed_run
 from kessik.core.trials.run_admission import _check_zone, _same_steel
-from kessik.core.trials.run_series import blade_and_edge, edge_length_used_mm
+from kessik.core.trials.run_series import edge_length_used_mm
 from kessik.core.trials.strop_tests import strop_tests
 from kessik.core.trials.trial import Trial
 from kessik.services.bench.bench import Bench
@@ -149,9 +150,9 @@ def _placed(session: Session, trial: Trial, run: Run, insist_on_lot: bool) -> Ru
         found = replace(found, edge_length_used_mm=method.zone_length_mm)
     if run.practice:
         return found
-    blades = trials.blades_of(session, trial.id)
-    edges = {e.id for b in blades for e in b.edges if any(e.id == run.edge_id for e in b.edges)}
     earlier = [other for other in bench_log.runs_of(session, trial.id) if not other.practice]
+    arms = arms_of(trials.blades_of(session, trial.id), earlier)
+    edges = {edge.id for edge in arm_and_edge(arms, run)[0].own_edges}
     cut = {other.edge_id for other in earlier if other.edge_id in edges}
     block = len(cut - {run.edge_id}) + 1
     found = replace(found, block=block, round=block if method.cycles else None)
@@ -167,6 +168,12 @@ def _check_start(session: Session, run: Run) -> int:
         raise UnknownError("this edge does not belong to a blade of the trial", field="edge_id")
     edge = next(e for e in blade.edges if e.id == run.edge_id)
     _check_zone(run, blade, edge)
+    if blade.arms and edge.arm not in blade.arms and not run.practice:
+        raise NotAllowedNowError(
+            f"this trial compares {blade.code} as {', '.join(blade.arms)}; say at edge"
+            f" {edge.number} which of them it was prepared as",
+            field="arm",
+        )
     earlier = bench_log.runs_on_edge(
         session, run.edge_id
     )  # of every trial: worn steel is worn for all of them
@@ -340,10 +347,11 @@ def run_view(bench: Bench, run_id: str) -> RunView:
         log = bench.logs.log(session, run_id)
         trial = get_trial(session, log.run.trial_id)
         method = method_of_run(session, log.run)
-        blades = trials.blades_of(session, trial.id)
-    blade, edge = blade_and_edge(blades, log.run)
+        runs = bench_log.runs_of(session, trial.id)
+        arms = arms_of(trials.blades_of(session, trial.id), runs)
+    blade, edge = arm_and_edge(arms, log.run)
     state = bench.logs.state(log, method)
     hidden = trial.is_blind and not log.run.practice
-    shown_as = blind_codes(trial, blades)[blade.id] if hidden else blade.code
+    shown_as = blind_codes(trial, arms)[blade.arm_id] if hidden else blade.code
     sealed = sealed_run(trial, log.run, state)
     return RunView(log.run, trial, method, blade, edge, state, log.events, sealed, shown_as)

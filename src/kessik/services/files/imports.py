@@ -151,6 +151,7 @@ def _store_blades(db: Database, arrival: str, trial: Trial, read: ReadTrial) -> 
             arrivals.mark(session, arrival, blade_ids=[blade.id for blade in some])
             for blade in some:
                 trials.place_blade(session, trial.id, blade.id)
+                trials.set_arms(session, trial.id, blade.id, blade.arms)
         time.sleep(_LET_TAPS_THROUGH_S)
 
 
@@ -189,11 +190,11 @@ def _store_runs(
     ] = {}  # the last run on each edge, for one that goes on after it was stropped back
     made: dict[tuple[str, int, int], str] = {}
     for run in read.runs:
-        _, edge = read.edge_of(run)
+        edge = read.edge_of(run)
         record = run.record.values if run.record else {}
         started = _started(run, now)
         stored = replace(
-            run.as_run(edge.id),
+            run.as_run(edge),
             id=str(uuid4()),
             trial_id=trial.id,
             started=started,
@@ -229,6 +230,7 @@ def _other(row: Row, columns: Sequence[Column]) -> dict[str, Any]:
     """Columns Kessik knows but does not use yet, and unknown ones, kept with the row."""
     used = {
         *RUN_FIELDS,
+        "arm",
         "block",
         "verifies_run",
         "started",

@@ -27,7 +27,16 @@ _BLADE_MEASURED = (
 )  # fmt: skip  # a table is read by its rows
 
 
-_EDGE_PLAIN = ("regime", "minutes", "steel_removed_mm", "note", "made_on", "factory", "trouble")
+_EDGE_PLAIN = (
+    "arm",
+    "regime",
+    "minutes",
+    "steel_removed_mm",
+    "note",
+    "made_on",
+    "factory",
+    "trouble",
+)
 
 
 _EDGE_MEASURED = ("side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "start_gf")

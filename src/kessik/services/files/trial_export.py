@@ -9,6 +9,7 @@ from typing import Any
 from kessik.core.protocols.events import AFTER_STROP
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import LoggedCheck
+from kessik.core.trials.arms import blades_of
 from kessik.core.trials.state import TrialRun
 from kessik.core.trials.trial import Trial
 from kessik.interchange.csv_tables import write_table
@@ -26,7 +27,7 @@ from kessik.store.queries import methods, stock
 def export_trial(db: Database, trial_id: str) -> dict[str, str]:
     """A trial as its four files and its method, by name."""
     state = trial_state(db, trial_id)
-    trial, blades, runs = state.trial, state.blades, state.runs
+    trial, blades, runs = state.trial, blades_of(state.blades), state.runs
     with db.read() as session:
         kept = {v.number: v for v in methods.methods_of_runs(session, trial_id).values()}
         lots = {lot.id: lot.name for lot in stock.all_lots(session)}
@@ -68,16 +69,22 @@ def slug(name: str) -> str:
     return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-") or "trial"
 
 
+def _key(trial: Trial, r: TrialRun) -> dict[str, Any]:
+    return {
+        "trial": trial.name,
+        "blade": r.blade.own_code,
+        "edge": r.edge.number,
+        "run": r.run.number,
+    }
+
+
 def _series_row(
     trial: Trial, r: TrialRun, seq: int, logged: LoggedCheck, unknown: dict[str, None]
 ) -> dict[str, Any]:
     row = row_of_check(logged)
     unknown.update(dict.fromkeys(logged.said.extra or {}))
     return {
-        "trial": trial.name,
-        "blade": r.blade.code,
-        "edge": r.edge.number,
-        "run": r.run.number,
+        **_key(trial, r),
         "seq": seq,
         "count_unit": r.run.count_unit,
         **row,
@@ -87,7 +94,12 @@ def _series_row(
 
 def _strop_rows(trial: Trial, r: TrialRun) -> list[dict[str, Any]]:
     """Strokes on the strop after the stop, each with the readings that followed."""
-    own = {"trial": trial.name, "blade": r.blade.code, "edge": r.edge.number, "run": r.run.number}
+    own = {
+        "trial": trial.name,
+        "blade": r.blade.own_code,
+        "edge": r.edge.number,
+        "run": r.run.number,
+    }
     own |= {"count": r.state.count, "count_unit": r.run.count_unit}
     rows: list[dict[str, Any]] = []
     before = 0.0
@@ -115,7 +127,12 @@ def _run_row(
     verified: Mapping[str, str],
 ) -> dict[str, Any]:
     known = {name: getattr(r.run, name) for name in RUN_FIELDS}
-    own = {"trial": trial.name, "blade": r.blade.code, "edge": r.edge.number, "run": r.run.number}
+    own = {
+        "trial": trial.name,
+        "blade": r.blade.own_code,
+        "edge": r.edge.number,
+        "run": r.run.number,
+    }
     taken = "; ".join(lots[booking.lot_id] for booking in r.run.bookings if booking.lot_id in lots)
     spoiled = "; ".join(
         f"spoiled at {n:g}{f' ({cause})' if cause else ''}" for n, cause in r.state.spoiled
@@ -124,6 +141,7 @@ def _run_row(
     named = {
         "note": note,
         "method": f"{r.method.name}, version {version}",
+        "arm": r.run.arm or r.edge.arm,
         "block": r.run.block,
         "verifies_run": verified.get(r.run.verifies_run_id or ""),
         "lot": taken or None,

@@ -18,8 +18,9 @@ from kessik.core.sharpness.life import BeforeFirstCheck
 from kessik.core.sharpness.outcomes import outcome_lives
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
+from kessik.core.trials.arms import arm_and_edge, arms_of
 from kessik.core.trials.blade_facts import blade_facts
-from kessik.core.trials.edges_that_count import left_out
+from kessik.core.trials.edges_that_count import edges_cut, left_out
 from kessik.core.trials.run_series import edge_length_used_mm
 from kessik.interchange.csv_tables import Row, Table
 from kessik.interchange.faults import together
@@ -56,11 +57,23 @@ class ReadRun:
         """Whether it stands in comparisons: not practice, and on a fresh edge."""
         return not self.practice and not (self.record and self.record.values.get("after_strop"))
 
-    def as_run(self, edge_id: str) -> Run:
+    @property
+    def arm(self) -> str:
+        """The arm it was cut as, where a runs file says so."""
+        return str(self.record.values.get("arm") or "").strip() if self.record else ""
+
+    def as_run(self, edge: Edge) -> Run:
         record = self.record.values if self.record else {}
         known = {name: record[name] for name in RUN_FIELDS if record.get(name) is not None}
         return Run(
-            "", "", edge_id, self.rows.run, Moment(""), count_unit=self.rows.count_unit, **known
+            "",
+            "",
+            edge.id,
+            self.rows.run,
+            Moment(""),
+            arm="" if self.arm == edge.arm else self.arm,
+            count_unit=self.rows.count_unit,
+            **known,
         )
 
     @property
@@ -97,9 +110,15 @@ class ReadTrial:
     runs: tuple[ReadRun, ...]
     methods: MethodFile | None = None
 
-    def edge_of(self, run: ReadRun) -> tuple[Blade, Edge]:
+    def edge_of(self, run: ReadRun) -> Edge:
+        """The edge that a run was cut with."""
         blade = next(b for b in self.blades if b.code == run.rows.blade)
-        return blade, next(e for e in blade.edges if e.number == run.rows.edge)
+        return next(e for e in blade.edges if e.number == run.rows.edge)
+
+    @cached_property
+    def arms(self) -> tuple[Blade, ...]:
+        """What the trial compares."""
+        return arms_of(self.blades, [run.as_run(self.edge_of(run)) for run in self.runs])
 
     @cached_property
     def _blocks(self) -> dict[str, int]:
@@ -114,11 +133,13 @@ class ReadTrial:
         return self._blocks.get(run.block_name)
 
     def series(self, run: ReadRun) -> RunSeries:
-        blade, edge = self.edge_of(run)
-        record = run.as_run(edge.id)
-        length = edge_length_used_mm(record, blade)
+        record = run.as_run(self.edge_of(run))
+        arm, _ = arm_and_edge(self.arms, record)
+        length = edge_length_used_mm(record, arm)
         return replace(
             run.rows.series(),
+            blade=arm.code,
+            cut_with=arm.own_code,
             practice=run.practice,
             edge_length_used_mm=length,
             worked_mm=record.worked_mm,
@@ -131,10 +152,9 @@ class ReadTrial:
         """The trial analysed as the bench would; its own method file goes before the method handed
         in.
         """
-        out = left_out(
-            self.blades, [run.as_run(self.edge_of(run)[1].id) for run in self.runs], RULE
-        )
-        facts = {blade.code: self._facts(blade, out) for blade in self.blades}
+        runs = [run.as_run(self.edge_of(run)) for run in self.runs]
+        out = left_out(self.arms, runs, RULE)
+        facts = {arm.code: _facts(arm, runs, out) for arm in self.arms}
         in_force = self.methods.method if self.methods else method
         return analyse(
             [self.series(run) for run in self.runs if run.compares or run.practice],
@@ -144,13 +164,11 @@ class ReadTrial:
             out,
         )
 
-    def _facts(self, blade: Blade, out: LeftOut) -> BladeFacts:
-        cut = {
-            run.rows.edge for run in self.runs if run.rows.blade == blade.code and not run.practice
-        }
-        edges = [e for e in blade.edges if e.number in cut]
-        counting = [e for e in edges if (blade.code, e.number) not in out]
-        return blade_facts(blade, counting or edges, RULE)
+
+def _facts(arm: Blade, runs: Sequence[Run], out: LeftOut) -> BladeFacts:
+    cut = edges_cut(arm, runs)
+    counting = [edge for edge in cut if (arm.code, edge.number) not in out]
+    return blade_facts(arm, counting or cut, RULE)
 
 
 @dataclass(frozen=True)
@@ -256,16 +274,25 @@ def _read_trial(
         for row in table.rows
         if row.values.get("trial") in (None, name)
     }
+    found = tuple(ReadRun(r, run_rows.get((r.blade, r.edge, r.run))) for r in runs)
     codes = list(dict.fromkeys(run.blade for run in runs))
     now = runs[0].rows[0].values["time"] or ""
     blades = []
     for code in codes:
         numbers = {r.edge for r in runs if r.blade == code} | {n for c, n in edge_rows if c == code}
         by_number = {number: edge_rows.get((code, number)) for number in numbers}
-        blades.append(
-            replace(
-                read_blade(code, blade_rows.get(code), by_number, now), origin=f"files of {name}"
-            )
-        )
-    found = tuple(ReadRun(r, run_rows.get((r.blade, r.edge, r.run))) for r in runs)
+        blade = read_blade(code, blade_rows.get(code), by_number, now)
+        own = [run for run in found if run.rows.blade == code]
+        blades.append(replace(_prepared(blade, own), origin=f"files of {name}"))
     return ReadTrial(name, tuple(blades), found, methods)
+
+
+def _prepared(blade: Blade, runs: Sequence[ReadRun]) -> Blade:
+    """A blade with the arms that its files name, its edges prepared as the first run on each says
+    where the edge itself does not.
+    """
+    told = {run.rows.edge: run.arm for run in reversed(runs) if run.arm}
+    edges = tuple(replace(e, arm=e.arm or told.get(e.number, "")) for e in blade.edges)
+    by_number = {edge.number: edge.arm for edge in edges}
+    cut = dict.fromkeys(run.arm or by_number[run.rows.edge] for run in runs)
+    return replace(blade, edges=edges, arms=tuple(arm for arm in cut if arm))

@@ -9,7 +9,7 @@ from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeErro
 from kessik.core.geometry import Zone, check_zones
 from kessik.core.moments import Moment
 from kessik.core.sharpening.regimes import check_steps, departures
-from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.blades import Blade, told_apart
 from kessik.core.shelf.edges import Edge, Recipe, check_edge_facts
 from kessik.services.shelf.blades import get_blade
 from kessik.services.shelf.facts import stated_again
@@ -126,13 +126,14 @@ def prepare_by_recipe(
     made_on: str,
     zones: Sequence[Zone] = (),
 ) -> list[Prepared]:
-    """Make the next edge of several blades by one recipe, in one act; the same edge ids twice make
-    one set.
+    """Make the next edge of several blades or arms, by their ids, by one recipe, in one act; the
+    same edge ids twice make one set.
     """
     with db.write() as session:
         recipe = recipe_by_id(session, recipe_id)
         made = []
-        for blade_id, edge_id in edge_ids.items():
+        for arm_id, edge_id in edge_ids.items():
+            blade_id, arm = told_apart(arm_id)
             blade = get_blade(session, blade_id)
             edge = next((e for e in blade.edges if e.id == edge_id), None)
             if edge is None:
@@ -141,6 +142,7 @@ def prepare_by_recipe(
                     edge_id,
                     blade_id,
                     number,
+                    arm=arm,
                     made_on=made_on,
                     regime=recipe.name,
                     recipe_id=recipe.id,

@@ -37,11 +37,11 @@ def uncover(db: Database, trial_id: str, now_utc: str) -> None:
 
 
 def blind_codes(trial: Trial, blades: Sequence[Blade]) -> dict[str, str]:
-    """The code that stands for each blade, by blade id; drawn from the trial's seed, the same every
+    """The code that stands for each arm, by its id; drawn from the trial's seed, the same every
     time.
     """
     if trial.blind_seed is None:
         return {}
     order = np.random.default_rng(trial.blind_seed).permutation(len(blades))
-    by_id = sorted(blades, key=lambda blade: blade.id)
-    return {blade.id: f"Q{int(place) + 1}" for blade, place in zip(by_id, order, strict=True)}
+    by_id = sorted(blades, key=lambda blade: blade.arm_id)
+    return {blade.arm_id: f"Q{int(place) + 1}" for blade, place in zip(by_id, order, strict=True)}

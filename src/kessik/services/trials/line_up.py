@@ -4,7 +4,15 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from kessik.core.comparison.findings import Mismatch, Open
-from kessik.core.comparison.matching import BladeFacts, Cell, Fact, Variable, match, not_recorded
+from kessik.core.comparison.matching import (
+    BladeFacts,
+    Cell,
+    Fact,
+    Variable,
+    match,
+    not_recorded,
+    one_body,
+)
 from kessik.core.comparison.verdict import open_facts, scope_of
 from kessik.core.comparison.ways_out import WayOut, ways_out
 from kessik.core.trials.blade_facts import blade_facts
@@ -49,9 +57,9 @@ def line_up(db: Database, trial_id: str) -> LineUp:
     cells = match(facts, trial.rule)
     pending = open_facts(cells, facts, trial.rule)
     spoiled = any(cell.state == "confounded" for cell in cells)
-    scope = scope_of(trial.rule, bool(pending), spoiled)
+    scope = scope_of(trial.rule, bool(pending), spoiled, one_body(facts))
     equal = tuple(not_recorded(facts, trial.rule)) if blades else ()
-    cut = tuple(edge.id for blade in blades for edge in blade.edges if edge.id in used_up)
+    cut = tuple(edge.id for blade in blades for edge in blade.own_edges if edge.id in used_up)
     ways = tuple(_ways_out(cells, facts, state))
     return LineUp(state, tuple(cells), pending, scope, equal, _references(state), cut, ways)
 

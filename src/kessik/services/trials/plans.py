@@ -14,7 +14,8 @@ from kessik.core.limits import LIMITS, check_limit
 from kessik.core.planning.budget import Budget, Pace, budget
 from kessik.core.planning.calendar import Work, dated_work
 from kessik.core.planning.expected import ExpectedRun, expected_run
-from kessik.core.planning.order import Place, order_of
+from kessik.core.planning.one_blade import OneBladeSaves, one_blade_saves
+from kessik.core.planning.order import Place
 from kessik.core.planning.power import (
     Detectable,
     detectable_by_edges,
@@ -29,6 +30,7 @@ from kessik.core.trials.stock_needs import StockNeed, needs_of
 from kessik.core.trials.trial import Plan, Trial
 from kessik.services.stock.lots import check_lots
 from kessik.services.trials.blind import blind_codes
+from kessik.services.trials.ordering import order_for
 from kessik.services.trials.past import Past, learn, pace_of
 from kessik.services.trials.trials import get_trial
 from kessik.store.database import Database
@@ -81,6 +83,7 @@ class TrialPlan:
     shows: Detectable | None
     by_edges: tuple[Detectable, ...]
     edges_for_wanted: int | None
+    one_blade: OneBladeSaves | None
     schedules: tuple[ScheduleAhead, ...]
     shortfalls: tuple[str, ...]
     needs: tuple[StockNeed, ...]
@@ -106,14 +109,19 @@ def plan_of(
     nodes, weights, repeats = spread_from_repeats(past.log_lives, error)
     cost = budget([b.expected for b in blades for _ in range(b.still_to_cut)], trial.method, pace)
     needs = needs_of(past.lots, replace(trial, plan=replace(plan, pace=pace)), cost)
-    order = _order(blades, plan, edges)
+    order = order_for([b.code for b in blades], plan, edges)
     by_edges: list[Detectable] = []
-    shows, wanted = None, None
+    shows, wanted, saves = None, None, None
     if len(blades) > 1 and _has_ratios(trial.method):
         spread = (nodes, weights)
         by_edges = detectable_by_edges(max(MOST_EDGES_SHOWN, edges), error, len(blades), spread)
         shows = by_edges[edges - 1]
         wanted = edges_needed(1 + plan.wanted_percent / 100, error, len(blades), spread)
+        bodies = {arm.own_code for arm in state.blades}
+        if len(bodies) == 1:
+            saves = one_blade_saves(
+                bodies.pop(), plan.wanted_percent, error, len(blades), spread, trial.rule
+            )
     return TrialPlan(
         replace(trial, plan=plan, edges_per_blade=edges),
         pace,
@@ -125,6 +133,7 @@ def plan_of(
         shows,
         tuple(by_edges[:MOST_EDGES_SHOWN]),
         wanted,
+        saves,
         tuple(_schedules(trial.method, blades)),
         tuple(shortfalls(plan, cost, needs, blades, state, edges)),
         tuple(needs),
@@ -139,7 +148,7 @@ def _strokes(state: TrialState, cost: Budget) -> list[Strokes]:
     """By the steps of the newest edge of the trial that tells them, once for every run still to
     cut.
     """
-    told = [edge for blade in state.blades for edge in blade.edges if edge.steps]
+    told = [edge for blade in state.blades for edge in blade.own_edges if edge.steps]
     if not told or not cost.runs:
         return []
     newest = max(told, key=lambda edge: edge.made_on)
@@ -163,7 +172,7 @@ def dated_work_of(
         return []
     past = Past(state, lives, *pace_of(db, state), (), frozenset(), ())
     blades = _blades_ahead(past, plan, trial.edges_per_blade)
-    order = _order(blades, plan, trial.edges_per_blade)
+    order = order_for([b.code for b in blades], plan, trial.edges_per_blade)
     pace, _ = _pace(past, plan)
     codes = _codes(state) if trial.is_blind else {}
     work = _work(order, blades, trial.edges_per_blade, trial.method, pace, plan)
@@ -180,7 +189,7 @@ def work_words(trial: Trial, work: Work, codes: Mapping[str, str]) -> str:
 def _codes(state: TrialState) -> dict[str, str]:
     """What stands for each blade of a blind trial, by the blade's own code."""
     codes = blind_codes(state.trial, state.blades)
-    return {blade.code: codes[blade.id] for blade in state.blades if blade.id in codes}
+    return {arm.code: codes[arm.arm_id] for arm in state.blades if arm.arm_id in codes}
 
 
 def _work(
@@ -253,7 +262,7 @@ def _blades_ahead(past: Past, plan: Plan, edges: int) -> list[BladeAhead]:
     ended = [r for r in state.runs if r.state.status == "stopped" and r.run.compares]
     found = []
     for blade in state.blades:
-        done = len({r.edge.id for r in ended if r.blade.id == blade.id})
+        done = len({r.edge.id for r in ended if r.blade.arm_id == blade.arm_id})
         waits = edge_waits(blade, past.used_up)
         life = past.lives.get(blade.code, plan.expected_life or USUAL_LIFE)
         expected = expected_run(state.trial.method, min(max(life, 1.0), 5000.0))
@@ -279,19 +288,6 @@ def _pace(past: Past, plan: Plan) -> tuple[Pace, bool]:
     return (
         replace(plan.pace, cut_s=past.cut_s, reading_s=past.reading_s or plan.pace.reading_s),
         True,
-    )
-
-
-def _order(blades: Sequence[BladeAhead], plan: Plan, edges: int) -> list[Place]:
-    if not blades:
-        return []
-    rng = np.random.default_rng(plan.seed)
-    return order_of(
-        [b.code for b in blades],
-        edges,
-        plan.order_kind,
-        lambda n: rng.permutation(n).tolist(),
-        plan.balance_zones,
     )
 
 

@@ -6,7 +6,8 @@ from typing import Any
 
 from kessik.core.errors import ConflictError, NotAllowedNowError, UnknownError
 from kessik.core.moments import Moment
-from kessik.core.shelf.blades import Blade, Role
+from kessik.core.shelf.blades import Blade, Role, told_apart
+from kessik.core.trials.arms import check_arms
 from kessik.core.trials.trial import Trial, check_trial
 from kessik.services.shelf.blades import apply_changes, get_blade, insert_blade
 from kessik.services.trials.methods import with_version
@@ -95,10 +96,14 @@ def add_blade(db: Database, trial_id: str, blade: Blade) -> Blade:
     return replace(made, place=place, role=blade.role)
 
 
-def take_from_shelf(db: Database, trial_id: str, blade_id: str, role: Role) -> Blade:
-    """Put a blade of the shelf in a trial, or change what it is there for."""
+def take_from_shelf(
+    db: Database, trial_id: str, blade_id: str, role: Role, arms: Sequence[str] | None = None
+) -> Blade:
+    """Put a blade of the shelf in a trial, or change what it is there for, and under which
+    preparations it is compared.
+    """
     with db.write() as session:
-        get_trial(session, trial_id)
+        trial = get_trial(session, trial_id)
         blade = get_blade(session, blade_id)
         if blade.archived_utc is not None:
             raise NotAllowedNowError(
@@ -107,6 +112,11 @@ def take_from_shelf(db: Database, trial_id: str, blade_id: str, role: Role) -> B
         _refuse_second_code(session, trial_id, blade)
         place = trials.place_blade(session, trial_id, blade_id, role)
         trials.set_role(session, trial_id, blade_id, role)
+        if arms is not None:
+            before = next(b for b in trials.blades_of(session, trial_id) if b.id == blade_id)
+            stated = check_arms(trial, before, arms)
+            trials.set_arms(session, trial_id, blade_id, stated)
+            blade = replace(blade, arms=stated)
     return replace(blade, place=place, role=role)
 
 
@@ -146,10 +156,10 @@ def drop_blade(db: Database, trial_id: str, blade_id: str) -> None:
         trials.remove_blade(session, trial_id, blade_id)
 
 
-def check_in_trial(db: Database, trial_id: str, blade_ids: Sequence[str]) -> None:
-    """UnknownError where one of these blades is not in the trial."""
+def check_in_trial(db: Database, trial_id: str, arm_ids: Sequence[str]) -> None:
+    """UnknownError where a blade of one of these arms is not in the trial."""
     with db.read() as session:
         get_trial(session, trial_id)
         there = {blade.id for blade in trials.blades_of(session, trial_id)}
-    if not set(blade_ids) <= there:
+    if not {told_apart(arm_id)[0] for arm_id in arm_ids} <= there:
         raise UnknownError("one of these blades is not in this trial", field="edge_ids")

@@ -33,7 +33,7 @@ _BLADE_PLAIN = (
     "loan_from", "loan_due", "loan_returned", "origin", "archived_utc", "note",
 )  # fmt: skip  # a table is read by its rows
 _EDGE_PLAIN = (
-    "id", "blade_id", "number", "made_on", "regime", "recipe_id", "minutes", "trouble",
+    "id", "blade_id", "number", "arm", "made_on", "regime", "recipe_id", "minutes", "trouble",
     "burr_check", "lamp_check",
     "steel_removed_mm", "factory", "zones_overlap", "overrule", "overrule_reason", "note",
 )  # fmt: skip  # a table is read by its rows

@@ -1,6 +1,6 @@
 """Trials and the places of blades in them."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
 from typing import Any
 
@@ -97,7 +97,12 @@ def blades_of(session: Session, trial_id: str) -> list[Blade]:
     ).all()
     whole = whole_blades(session, [row for row, _ in pairs])
     return [
-        replace(blade, place=placed.place, role=placed.role)  # type: ignore[arg-type]  # checked on entry
+        replace(
+            blade,
+            place=placed.place,
+            role=placed.role,  # type: ignore[arg-type]  # checked on entry
+            arms=tuple(placed.arms),
+        )
         for blade, (_, placed) in zip(whole, pairs, strict=True)
     ]
 
@@ -120,6 +125,13 @@ def set_role(session: Session, trial_id: str, blade_id: str, role: Role) -> None
     """Say whether a blade is in the trial as a reference."""
     row = session.get_one(TrialBladeRow, (trial_id, blade_id))
     row.role = role
+    session.flush()
+
+
+def set_arms(session: Session, trial_id: str, blade_id: str, arms: Sequence[str]) -> None:
+    """Say under which preparations a trial compares a blade."""
+    row = session.get_one(TrialBladeRow, (trial_id, blade_id))
+    row.arms = list(arms)
     session.flush()
 
 

@@ -29,6 +29,7 @@ class RunRow(Base):
     method_id: Mapped[str | None] = mapped_column(ForeignKey("method.id"), index=True)
     block: Mapped[int | None] = mapped_column(Integer)
     check_every: Mapped[float | None] = mapped_column(REAL)
+    arm: Mapped[str] = mapped_column(Text, default="")
     round: Mapped[int | None] = mapped_column(Integer)
     operator: Mapped[str] = mapped_column(Text, default="")
     verifies_run_id: Mapped[str | None] = mapped_column(Text)

@@ -52,7 +52,7 @@ class MethodRow(Base):
 
 
 class TrialBladeRow(Base):
-    """A blade's place in a trial, and whether it is there as a reference."""
+    """A blade's place in a trial, whether it is there as a reference, and which arms it carries."""
 
     __tablename__ = "trial_blade"
     __table_args__ = (UniqueConstraint("trial_id", "place"), STRICT)
@@ -61,3 +61,4 @@ class TrialBladeRow(Base):
     blade_id: Mapped[str] = mapped_column(ForeignKey("blade.id"), primary_key=True)
     place: Mapped[int] = mapped_column(Integer)
     role: Mapped[str] = mapped_column(Text, default="")
+    arms: Mapped[list[str]] = mapped_column(JsonText, default=list)

@@ -6,6 +6,7 @@ import { lineUpQuery, runQuery } from "../../api/queries";
 import { buttonLook } from "../../ui/Button";
 import type { Log } from "./bench";
 import { CutOn } from "./CutOn";
+import { NextRun } from "./NextRun";
 import { StropBack } from "./StropBack";
 import type { useHand } from "./useHand";
 
@@ -32,7 +33,8 @@ export function Ended({
   useEffect(() => {
     // never out of a hand that types strokes
     const typing = document.activeElement instanceof HTMLInputElement;
-    if (ready && !typing) nextThing.current?.querySelector("a")?.focus({ preventScroll: true });
+    if (ready && !typing)
+      nextThing.current?.querySelector<HTMLElement>("a, button")?.focus({ preventScroll: true });
   }, [ready]);
   const words = found.data?.found ?? run.found;
   return (
@@ -45,12 +47,7 @@ export function Ended({
       ) : null}
       <p ref={nextThing} className="mt-4 flex flex-wrap gap-3">
         {step?.kind === "start_run" ? (
-          <Link
-            className={buttonLook("next")}
-            to={`/trials/${run.trial.id}/line-up?start=${step.blade_id ?? ""}`}
-          >
-            {step.says}
-          </Link>
+          <NextRun key={step.arm_id} trialId={run.trial.id} step={step} />
         ) : null}
         {step?.kind === "go_on" && step.run_id !== run.id ? (
           <Link className={buttonLook("next")} to={`/runs/${step.run_id}`}>

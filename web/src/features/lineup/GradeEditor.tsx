@@ -23,7 +23,8 @@ const ROLES: ReadonlyArray<readonly [Blade["role"], string]> = [
 export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade }) {
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState({
-    code: blade.code,
+    code: blade.own_code,
+    arms: blade.arms.join(", "),
     grade: blade.claimed_grade ?? "",
     low: blade.usual_hardness_low_hrc?.toString() ?? "",
     high: blade.usual_hardness_high_hrc?.toString() ?? "",
@@ -38,7 +39,10 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
         usual_hardness_low_hrc: numbers[0] ?? null,
         usual_hardness_high_hrc: numbers[1] ?? null,
       });
-      if (typed.role !== blade.role) await takeFromShelf(trialId, blade.id, typed.role);
+      const arms = typed.arms.split(",").map((name) => name.trim());
+      const stated = arms.length === 1 && !arms[0] ? [] : arms;
+      if (typed.role !== blade.role || stated.join() !== blade.arms.join())
+        await takeFromShelf(trialId, blade.id, typed.role, stated);
     },
     () => setOpen(false),
   );
@@ -47,7 +51,11 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
     event.preventDefault();
     if (!numbers.includes(undefined)) save.mutate(undefined);
   };
-  const field = (name: "code" | "grade" | "low" | "high", wire: string, number?: number) => ({
+  const field = (
+    name: "code" | "arms" | "grade" | "low" | "high",
+    wire: string,
+    number?: number,
+  ) => ({
     value: typed[name],
     onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
     error:
@@ -84,6 +92,11 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
             </Option>
           ))}
         </Choice>
+        <Field
+          label="Compared as"
+          hint="Empty: as it is. Or its preparations, like: coarse, polished"
+          {...field("arms", "arms")}
+        />
         <div className="grid grid-cols-2 gap-3">
           <Field
             label="Usually hardened from"
@@ -111,7 +124,7 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
           className="text-note font-semibold underline underline-offset-4"
           to={`/blades/${blade.id}`}
         >
-          {blade.code}'s page
+          {blade.own_code}'s page
         </Link>
       </form>
     </Pop>

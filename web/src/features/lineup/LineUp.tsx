@@ -39,13 +39,13 @@ export function LineUp() {
               {step.says}
             </a>
           ) : step.kind === "start_run" ? (
-            <Button kind="next" onClick={() => setSearch({ start: step.blade_id ?? "" })}>
+            <Button kind="next" onClick={() => setSearch({ start: step.arm_id ?? "" })}>
               {step.says}
             </Button>
           ) : null}
         </div>
       </div>
-      <Matrix lineUp={data} onStart={(bladeId) => setSearch({ start: bladeId })} />
+      <Matrix lineUp={data} onStart={(armId) => setSearch({ start: armId })} />
       <div className="grid gap-x-12 gap-y-8 px-4 pt-5 bench:grid-cols-[1fr_380px] bench:px-7">
         <Consequences lineUp={data} />
         <TrialMethod lineUp={data} />
@@ -59,7 +59,7 @@ export function LineUp() {
           "bench and stays out of every comparison."
         }
       >
-        <StartRun lineUp={data} bladeId={starting ?? ""} />
+        <StartRun lineUp={data} armId={starting ?? ""} />
       </Sheet>
       <Sheet open={adding} onOpenChange={(o) => (o ? null : close())} title="Add a blade">
         <AddBlade lineUp={data} onDone={close} />

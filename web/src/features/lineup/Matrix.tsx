@@ -48,7 +48,7 @@ export function Matrix({
   onStart,
 }: {
   lineUp: LineUpData;
-  onStart: (bladeId: string) => void;
+  onStart: (armId: string) => void;
 }) {
   const { ref, width } = useWidth<HTMLDivElement>(1200);
   const [all, setAll] = useState(false);
@@ -86,12 +86,12 @@ export function Matrix({
         </thead>
         <tbody>
           {blades.map((blade) => {
-            const cut = runs.filter((r) => r.blade_id === blade.id && !r.practice);
+            const cut = runs.filter((r) => r.arm_id === blade.arm_id && !r.practice);
             const live = cut.find(
               (r) => r.status === "cutting" || r.status === "fresh" || r.status === "paused",
             );
             return (
-              <tr key={blade.id} className="border-b border-line">
+              <tr key={blade.arm_id} className="border-b border-line">
                 <th
                   scope="row"
                   className={`py-1.5 pr-3 text-left font-normal bench:sticky bench:left-0
@@ -107,6 +107,9 @@ export function Matrix({
                       >
                         {blade.code}
                       </Link>
+                      {blade.arm ? (
+                        <span className="cond block text-note text-ink-2">on {blade.own_code}</span>
+                      ) : null}
                       {live ? (
                         <Link
                           className={`cond block min-h-6 text-note font-semibold text-next
@@ -118,7 +121,7 @@ export function Matrix({
                       ) : (
                         <button
                           type="button"
-                          onClick={() => onStart(blade.id)}
+                          onClick={() => onStart(blade.arm_id)}
                           className={`cond block min-h-6 cursor-pointer text-left text-note
                             text-ink-2 underline underline-offset-2`}
                         >

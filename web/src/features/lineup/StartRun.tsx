@@ -17,19 +17,19 @@ import { putRun } from "./changes";
  * Choose the blade and its edge, and go to the bench. A cut edge is used up: the next run is on the
  * next sharpening.
  */
-export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bladeId: string }) {
+export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armId: string }) {
   const navigate = useNavigate();
   const [runId] = useState(newId);
   const [freshId] = useState(newId);
-  const [chosen, setChosen] = useState(bladeId);
+  const [chosen, setChosen] = useState(armId);
   const [practice, setPractice] = useState(false);
   const [verifies, setVerifies] = useState(false);
   const [insist, setInsist] = useState(false);
-  const blade = lineUp.blades.find((b) => b.id === chosen) ?? lineUp.blades[0];
-  const codeOf = (b: Schemas["BladeOut"]) => lineUp.codes[b.id] ?? b.code;
+  const blade = lineUp.blades.find((b) => b.arm_id === chosen) ?? lineUp.blades[0];
+  const codeOf = (b: Schemas["BladeOut"]) => lineUp.codes[b.arm_id] ?? b.code;
   const edges = blade?.edges ?? [];
   const earlier = lineUp.runs.find(
-    (r) => r.blade_id === blade?.id && !r.practice && r.status === "stopped",
+    (r) => r.arm_id === blade?.arm_id && !r.practice && r.status === "stopped",
   );
   const last = edges.at(-1);
   const isCut = (edgeId: string) => lineUp.used_up.includes(edgeId);
@@ -37,11 +37,15 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
   const [angle, setAngle] = useState("");
   const [thickness, setThickness] = useState("");
   const planned = needsNew ? undefined : last?.zones.find((z) => z.use === "cut");
+  const before = [...lineUp.runs]
+    .reverse()
+    .find((r) => r.arm_id === blade?.arm_id && !r.practice && r.zone_from_mm !== null);
+  const number = needsNew ? (blade?.next_edge ?? 1) : (last?.number ?? 1);
   const [from, setFrom] = useState<string | null>(null);
   const [to, setTo] = useState<string | null>(null);
   const zone = [
-    from ?? planned?.from_mm.toString() ?? "",
-    to ?? planned?.to_mm.toString() ?? "",
+    from ?? (planned?.from_mm ?? before?.zone_from_mm)?.toString() ?? "",
+    to ?? (planned?.to_mm ?? before?.zone_to_mm)?.toString() ?? "",
   ] as const;
   const typed = [angle, thickness, ...zone].map(typedNumber);
   const wrong = (i: number, text: string) =>
@@ -54,7 +58,7 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
         edgeId = freshId;
         await putEdge(blade.id, {
           id: freshId,
-          number: (last?.number ?? 0) + 1,
+          arm: blade.arm,
           side_angle_deg: typed[0] ?? null,
           thickness_behind_edge_mm: typed[1] ?? null,
         });
@@ -79,9 +83,9 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
   if (!blade) return <p>Add a blade first.</p>;
   return (
     <form onSubmit={submit} className="flex flex-col gap-4" noValidate>
-      <Choice label="Blade" value={blade.id} onPick={(picked) => setChosen(picked)}>
+      <Choice label="Blade" value={blade.arm_id} onPick={(picked) => setChosen(picked)}>
         {lineUp.blades.map((b) => (
-          <Option key={b.id} value={b.id}>
+          <Option key={b.arm_id} value={b.arm_id}>
             {codeOf(b)}
             {b.claimed_grade && !lineUp.trial.is_blind ? `, ${b.claimed_grade}` : ""}
           </Option>
@@ -94,7 +98,7 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
         edges={[
           {
             ...(last && !needsNew ? freshLane(last) : {}),
-            number: (last?.number ?? 0) + (needsNew ? 1 : 0) || 1,
+            number,
             zoneFromMm: typed[2] ?? null,
             zoneToMm: typed[3] ?? null,
             cuts: 0,
@@ -109,9 +113,9 @@ export function StartRun({ lineUp, bladeId }: { lineUp: Schemas["LineUpOut"]; bl
         <>
           <p className="text-ink-2">
             {last
-              ? `Edge ${last.number} has been cut. This run is on edge ${last.number + 1}; ` +
+              ? `Edge ${last.number} has been cut. This run is on edge ${number}; ` +
                 "what was measured on the old one does not hold for it."
-              : "This is the first edge of this blade here."}
+              : `This is the first edge of ${codeOf(blade)} here.`}
           </p>
           <div className="grid grid-cols-2 gap-3">
             <Field

@@ -16,7 +16,7 @@ type Trial = Schemas["TrialOut"];
  */
 export function VariableHead({ trial, variable }: { trial: Trial; variable: Variable }) {
   const [open, setOpen] = useState(false);
-  const isFactor = variable.factor === trial.factor && variable.kind !== "settled";
+  const isFactor = variable.factors.includes(trial.factor) && variable.kind !== "settled";
   const changed = variable.tolerance !== variable.usual_tolerance;
   const trigger = (
     <button

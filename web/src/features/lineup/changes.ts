@@ -17,11 +17,12 @@ export const takeFromShelf = (
   trialId: string,
   bladeId: string,
   role: Schemas["BladeOut"]["role"] = "",
+  arms: string[] | null = null,
 ) =>
   body(
     api.PUT("/api/trials/{trial_id}/places/{blade_id}", {
       params: { path: { trial_id: trialId, blade_id: bladeId } },
-      body: { role },
+      body: { role, arms },
     }),
   );
 

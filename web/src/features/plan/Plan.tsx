@@ -171,6 +171,7 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
         <h1 className="answer min-w-0 max-w-4xl basis-[32rem] grow" data-testid="plan-says">
           {says(found)}
         </h1>
+        {found.one_blade ? <p className="mt-1 max-w-3xl text-ink-2">{found.one_blade}</p> : null}
         <div className="flex gap-3 print:hidden">
           <Button
             kind={changed ? "next" : "plain"}
@@ -359,8 +360,9 @@ function says(found: Found): string {
       : found.edges_for_wanted <= edges
         ? `That is enough for the ${wanted} % wanted.`
         : `For the ${wanted} % wanted it takes ${found.edges_for_wanted}.`;
+  const each = found.one_blade ? "an arm" : "a blade";
   return (
-    `${plural(edges, "edge")} a blade can show a difference of ` +
+    `${plural(edges, "edge")} ${each} can show a difference of ` +
     `${Math.round(found.shows_percent)} %. ${need}`
   );
 }

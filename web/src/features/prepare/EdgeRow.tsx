@@ -152,7 +152,7 @@ function MeasuredCell({
         aria-invalid={Boolean(wrong)}
         inputMode="decimal"
         value={text}
-        placeholder={name === "micro_bevel_side_deg" ? "none" : ""}
+        placeholder={name === "micro_bevel_side_deg" ? "0 = none" : ""}
         onChange={(e) => setTyped({ text: e.target.value })}
         onBlur={keep}
         onKeyDown={(e) => (e.key === "Enter" ? e.currentTarget.blur() : undefined)}

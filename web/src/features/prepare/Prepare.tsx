@@ -159,11 +159,11 @@ function MakeEdges({
   const [left, setLeft] = useState<readonly string[]>([]);
   const [writing, setWriting] = useState(false);
   const recipe = recipes.find((r) => r.id === recipeId) ?? recipes[0];
-  const chosen = bare.filter((b) => !left.includes(b.id));
+  const chosen = bare.filter((b) => !left.includes(b.arm_id));
   const [ids] = useState(() => new Map<string, string>());
-  const idFor = (bladeId: string) => {
-    const known = ids.get(bladeId) ?? newId();
-    ids.set(bladeId, known);
+  const idFor = (armId: string) => {
+    const known = ids.get(armId) ?? newId();
+    ids.set(armId, known);
     return known;
   };
   const make = useChange(
@@ -210,12 +210,12 @@ function MakeEdges({
             const isBare = bare.includes(blade);
             const last = blade.edges.at(-1);
             return (
-              <li key={blade.id}>
+              <li key={blade.arm_id}>
                 <Tick
                   disabled={!isBare}
-                  checked={isBare && !left.includes(blade.id)}
+                  checked={isBare && !left.includes(blade.arm_id)}
                   onTick={(on) =>
-                    setLeft(on ? left.filter((id) => id !== blade.id) : [...left, blade.id])
+                    setLeft(on ? left.filter((id) => id !== blade.arm_id) : [...left, blade.arm_id])
                   }
                   label={
                     <span className="flex items-center gap-3">
@@ -230,9 +230,7 @@ function MakeEdges({
                         width={220}
                       />
                       <span className="text-note text-ink-2">
-                        {isBare
-                          ? `edge ${(last?.number ?? 0) + 1} next`
-                          : `edge ${last?.number} waits`}
+                        {isBare ? `edge ${blade.next_edge} next` : `edge ${last?.number} waits`}
                       </span>
                     </span>
                   }
@@ -254,7 +252,7 @@ function MakeEdges({
             recipe
               ? make.mutate({
                   recipe_id: recipe.id,
-                  edge_ids: Object.fromEntries(chosen.map((b) => [b.id, idFor(b.id)])),
+                  edge_ids: Object.fromEntries(chosen.map((b) => [b.arm_id, idFor(b.arm_id)])),
                   zones: zonesLike(chosen),
                 })
               : undefined

@@ -33,7 +33,7 @@ export function BladePage() {
   if (quantities.isError)
     return <Failed error={quantities.error} onRetry={() => void quantities.refetch()} />;
   const { blade, runs } = page.data;
-  const own = runs.map((r) => ({ ...r, blade_id: blade.id }));
+  const own = runs.map((r) => ({ ...r, arm_id: blade.arm_id }));
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
       <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-3">

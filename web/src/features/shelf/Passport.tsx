@@ -56,7 +56,7 @@ export function Passport() {
           title={blade.code}
           edgeLengthMm={blade.edge_length_mm}
           edges={stripEdges(
-            runs.map((r) => ({ ...r, blade_id: blade.id })),
+            runs.map((r) => ({ ...r, arm_id: blade.arm_id })),
             blade,
           )}
           width={760}

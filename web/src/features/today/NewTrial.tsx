@@ -16,7 +16,8 @@ const FACTORS: Array<[NonNullable<Schemas["TrialBody"]["factor"]>, string]> = [
   ["steel", "steel"],
   ["heat_treatment", "heat treatment"],
   ["hardness", "hardness"],
-  ["finish", "finish"],
+  ["edge_finish", "edge finish"],
+  ["flat_finish", "flat finish"],
   ["angle", "edge angle"],
   ["geometry", "geometry"],
   ["coating", "coating"],
@@ -85,7 +86,10 @@ export function NewTrial() {
         const place = { params: { path: { ...path, blade_id: known?.id ?? b.id } } };
         if (known)
           await body(
-            api.PUT("/api/trials/{trial_id}/places/{blade_id}", { ...place, body: { role: "" } }),
+            api.PUT("/api/trials/{trial_id}/places/{blade_id}", {
+              ...place,
+              body: { role: "", arms: null },
+            }),
           );
         else
           await body(

@@ -125,10 +125,11 @@ function doNow(trials: readonly TrialToday[]): string {
 const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 function stepAddress(t: TrialToday): string {
-  const { kind, run_id, blade_id } = t.next_step;
+  const { kind, run_id, arm_id } = t.next_step;
   if (kind === "go_on" && run_id) return `/runs/${run_id}`;
   if (kind === "read_verdict") return `/trials/${t.trial.id}/verdict`;
-  return `/trials/${t.trial.id}/line-up${kind === "start_run" ? `?start=${blade_id ?? ""}` : ""}`;
+  const start = kind === "start_run" ? `?start=${encodeURIComponent(arm_id ?? "")}` : "";
+  return `/trials/${t.trial.id}/line-up${start}`;
 }
 
 function TrialEntry({ entry }: { entry: TrialToday }) {
@@ -169,7 +170,7 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
         <ul className="flex flex-col">
           {blades.map((blade) => (
             <li
-              key={blade.id}
+              key={blade.arm_id}
               className={`grid grid-cols-[26px_minmax(0,84px)_minmax(0,1fr)] items-center gap-x-2
                 border-b border-line py-1.5`}
             >
@@ -181,7 +182,7 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
                 </span>
                 <span className="cond block text-note">
                   {lives[blade.code]?.words ??
-                    (runs.some((r) => r.blade_id === blade.id) ? "cut" : "not cut yet")}
+                    (runs.some((r) => r.arm_id === blade.arm_id) ? "cut" : "not cut yet")}
                 </span>
               </div>
               <EdgeStrip

@@ -20,7 +20,7 @@ export function Legend({
     <ul aria-label="Blades and their edges" className="mt-4 border-t border-line">
       {data.blades.map((blade) => (
         <li
-          key={blade.id}
+          key={blade.arm_id}
           className={`flex items-center gap-3 py-1 ${highlighted === blade.code ? "bg-sheet" : ""}`}
           onPointerEnter={() => onHighlight(blade.code)}
           onPointerLeave={() => onHighlight(null)}
