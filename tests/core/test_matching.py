@@ -109,11 +109,13 @@ def test_what_a_mismatch_alone_could_make():
 
 def test_the_line_up_says_it_before_an_edge_is_spent():
     def said(blades):
-        return line_up_words(match(blades, MatchingRule()), (), MatchingRule(), len(blades))
+        return line_up_words(
+            match(blades, MatchingRule()), (), MatchingRule(), len(blades), "blade"
+        )
 
     assert said([]) == "No blade is in this trial yet."
     assert "needs a second" in said([blade("A")])
-    assert said([blade("A"), blade("B")]) == "All 2 blades are matched: what differs is the steel."
+    assert said([blade("A"), blade("B")]) == "Both blades are matched: what differs is the steel."
     assert said([blade("A"), blade("B", thickness=(0.71,))]).startswith(
         "B cannot speak about steel: thickness"
     )

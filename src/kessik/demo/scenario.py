@@ -21,6 +21,7 @@ from kessik.core.shelf.edges import Damage, Edge, Recipe
 from kessik.core.shelf.facts import completed
 from kessik.core.stock import Lot, LotCorrection
 from kessik.core.trials.trial import Plan, Trial
+from kessik.demo.arms_and_blocks import build_arms_and_blocks
 from kessik.demo.blades import (
     RAFT_BLADES,
     RECIPE_STEPS,
@@ -116,6 +117,7 @@ def build(db: Database, today: datetime) -> None:
     for trial_id, blades in ((TRIAL_ID, RAFT_BLADES), (UNFAIR_TRIAL_ID, UNFAIR_BLADES)):
         _cut_all(bench, trial_id, blades, days, rng)
     build_schools(bench, days, lots)
+    build_arms_and_blocks(bench, days, lots)
 
 
 def _lots(db: Database, days: Days) -> dict[str, str]:

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import type { Schemas } from "../api/client";
 import { lineUpQuery } from "../api/queries";
+import { plural } from "../domain/format";
 import { Kbd } from "../ui/Kbd";
 import { CommandLine } from "./CommandLine";
 import { KeyList } from "./KeyList";
@@ -132,20 +133,19 @@ function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
   const counted = lineUp.runs.filter((r) => !r.practice);
   const ended = counted.filter((r) => r.status === "stopped").length;
   const wanted = Math.max(lineUp.blades.length * lineUp.trial.edges_per_blade, 1);
+  const each = lineUp.blades.some((b) => b.arm) ? "arm" : "blade";
   const steps = [
     {
       name: "Line-up",
       to: `/trials/${trialId}/line-up`,
       done: lineUp.blades.length >= 2,
-      says: `${lineUp.blades.length} blades`,
+      says: plural(lineUp.blades.length, each),
     },
     {
       name: "Plan",
       to: `/trials/${trialId}/plan`,
       done: counted.length > 0,
-      says:
-        `${lineUp.trial.edges_per_blade} ` +
-        `${lineUp.trial.edges_per_blade === 1 ? "edge" : "edges"} a blade`,
+      says: `${plural(lineUp.trial.edges_per_blade, "edge")} ${each === "arm" ? "an" : "a"} ${each}`,
     },
     {
       name: "Cut",

@@ -1,5 +1,5 @@
 import { scaleLinear } from "d3-scale";
-import { honest } from "../domain/format";
+import { honest, shortened } from "../domain/format";
 import { markOf, markPath } from "../domain/marks";
 
 export interface Rung {
@@ -26,7 +26,8 @@ interface Props {
 }
 
 const STEP = 74;
-const LEFT = 96;
+const LEAST_LEFT = 96;
+const CODE = 9.6;
 
 /** Lives with their intervals, longest on top; what cannot be told apart is bracketed together. */
 export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHighlight }: Props) {
@@ -35,7 +36,9 @@ export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHigh
     ...rungs.map((r) => (r.high === null ? 1.25 * (r.low ?? 0) : 0)),
     1,
   );
-  const x = scaleLinear([0, top * 1.04], [LEFT, width - 26]);
+  const longest = Math.max(...rungs.map((r) => r.blade.length));
+  const left = Math.min(Math.max(LEAST_LEFT, 40 + CODE * longest), 0.45 * width);
+  const x = scaleLinear([0, top * 1.04], [left, width - 26]);
   const rowOf = (blade: string) => rungs.findIndex((r) => r.blade === blade);
   return (
     <div>
@@ -97,6 +100,7 @@ function RungDrawing({
   x: ReturnType<typeof scaleLinear<number, number>>;
   width: number;
 }) {
+  const left = x(0);
   const look = markOf(rung.mark);
   const ink = rung.ranked ? "var(--ink)" : "var(--ink-2)";
   const { estimate, low, high } = rung;
@@ -106,7 +110,7 @@ function RungDrawing({
     <svg width={width} height={STEP} aria-hidden="true" className="block">
       <path d={markPath(look, 12, 30, 8)} fill={look.colour} opacity={rung.ranked ? 1 : 0.5} />
       <text x={27} y={35} fontSize={17} fontWeight={700} fill={ink}>
-        {rung.blade}
+        {shortened(rung.blade, (left - 40) / CODE)}
       </text>
       <text x={27} y={53} fontSize={13} fill="var(--ink-2)" className="cond">
         {rung.grade ?? "grade not named"}
@@ -115,7 +119,7 @@ function RungDrawing({
         {rung.open ? (
           <>
             <OpenEnd rung={rung} x={x} width={width} />
-            <text x={LEFT + 22} y={59} fontSize={13} fill="var(--ink-2)">
+            <text x={left + 22} y={59} fontSize={13} fill="var(--ink-2)">
               {rung.words}
             </text>
           </>
@@ -160,7 +164,7 @@ function RungDrawing({
             </text>
             {low !== null && high !== null ? (
               <text
-                x={Math.min(Math.max(x(estimate), LEFT + 40), width - 60)}
+                x={Math.min(Math.max(x(estimate), left + 40), width - 60)}
                 y={57}
                 fontSize={13}
                 textAnchor="middle"
@@ -182,19 +186,19 @@ function RungDrawing({
               stroke={look.colour}
               strokeWidth={2}
             />
-            <text x={LEFT + 22} y={59} fontSize={13} fill="var(--ink-2)">
+            <text x={left + 22} y={59} fontSize={13} fill="var(--ink-2)">
               {rung.words}
             </text>
           </>
         ) : (
-          <text x={LEFT} y={35} fontSize={13} fill="var(--ink-2)">
+          <text x={left} y={35} fontSize={13} fill="var(--ink-2)">
             {rung.words}
           </text>
         )}
       </g>
       {rung.ranked ? null : (
-        <text x={LEFT} y={13} fontSize={12} fontWeight={600} fill="var(--rust)">
-          {estimate !== null && x(estimate) < LEFT + 110 ? "" : "not ranked"}
+        <text x={left} y={13} fontSize={12} fontWeight={600} fill="var(--rust)">
+          {estimate !== null && x(estimate) < left + 110 ? "" : "not ranked"}
         </text>
       )}
     </svg>

@@ -61,3 +61,7 @@ export function localTime(date: Date): string {
   const shifted = new Date(date.getTime() + offset * 60_000).toISOString().slice(0, 23);
   return `${shifted}${sign}${part(offset / 60)}:${part(offset % 60)}`;
 }
+
+/** A name cut to so many letters, where it is longer. */
+export const shortened = (name: string, letters: number): string =>
+  name.length <= Math.max(letters, 1) ? name : `${name.slice(0, Math.max(letters - 1, 1))}…`;

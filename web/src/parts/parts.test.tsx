@@ -68,6 +68,7 @@ describe("facts in words", () => {
     usual_high: null,
     decimals: 1,
     suggested: [],
+    zero_is_none: false,
   });
   const measurement = { value: 58.04, words: "" } as Schemas["MeasurementOut"];
 

@@ -79,7 +79,7 @@ def get_line_up(trial_id: Id, store: Store) -> LineUpOut:
     return LineUpOut(
         **line_up_parts(found),  # type: ignore[arg-type]  # names and types are those of the model
         variables=[VariableOut.of_variable(v, state.trial, v.name in recorded) for v in VARIABLES],
-        says=line_up_words(found.cells, found.pending, rule, len(state.blades)),
+        says=line_up_words(found.cells, found.pending, rule, len(state.blades), state.noun),
         next_step=NextStepOut.model_validate(next_step(state)),
     )
 

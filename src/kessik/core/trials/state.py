@@ -83,6 +83,11 @@ class TrialState:
     codes: Mapping[str, str] = field(default_factory=dict)
 
     @property
+    def noun(self) -> str:
+        """What the trial compares: blades, or arms where one carries several."""
+        return "arm" if any(blade.arm for blade in self.blades) else "blade"
+
+    @property
     def is_under_way(self) -> bool:
         """Whether a counted run is begun and not ended."""
         return any(r.state.status in UNDER_WAY and not r.run.practice for r in self.runs)

@@ -157,13 +157,17 @@ def and_words(words: Sequence[str]) -> str:
 
 
 def line_up_words(
-    cells: Sequence[Cell], pending: Sequence[Open], rule: MatchingRule, blades: int
+    cells: Sequence[Cell], pending: Sequence[Open], rule: MatchingRule, blades: int, noun: str
 ) -> str:
-    """What the comparison can and cannot show, before an edge is spent on it."""
+    """What the comparison can and cannot show, before an edge is spent on it; `noun` is what is
+    compared, blade or arm.
+    """
     if blades == 0:
         return "No blade is in this trial yet."
     if blades == 1:
-        return "One blade is in; a comparison needs a second."
+        return (
+            "One blade is in; a comparison needs a second, or two preparations of this one."
+        )
     question = rule.factor.replace("_", " ")
     spoiled = [cell.finding for cell in cells if isinstance(cell.finding, Mismatch)]
     if spoiled:
@@ -176,4 +180,5 @@ def line_up_words(
         lines = open_lines(pending)
         what = "1 thing is" if len(lines) == 1 else f"{len(lines)} things are"
         return f"All that is known is matched; {what} still open."
-    return f"All {blades} blades are matched: what differs is the {question}."
+    all_of_them = f"Both {noun}s" if blades == 2 else f"All {blades} {noun}s"
+    return f"{all_of_them} are matched: what differs is the {question}."

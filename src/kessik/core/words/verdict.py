@@ -23,9 +23,14 @@ def answer_headline(found: Verdict) -> str:
         return WORKING
     rounds = _rounds_words(found) if found.trial.method.cycles else ""
     if not rounds:
-        return headline(found.analysis, found.stage)
+        return _as_sentence(headline(found.analysis, found.stage))
     fair, order = _fair_and_order(found.analysis, found.stage)
-    return f"{rounds} {_ranks(fair, order, '')}".strip()
+    return _as_sentence(f"{rounds} {_ranks(fair, order, '')}".strip())
+
+
+def _as_sentence(text: str) -> str:
+    """With a capital where it begins with a plain word, as arms are often called."""
+    return text[:1].upper() + text[1:] if text.split(" ", 1)[0].isalpha() else text
 
 
 def _rounds_words(found: Verdict) -> str:

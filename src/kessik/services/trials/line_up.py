@@ -93,7 +93,7 @@ def _references(state: TrialState) -> tuple[str, ...]:
     """What is still missing to give a result its place: a low and a high reference. Leaving them
     out is possible.
     """
-    if len(state.blades) < 2:
+    if len({blade.id for blade in state.blades}) < 2:
         return ()
     said = []
     roles = {blade.role for blade in state.blades}

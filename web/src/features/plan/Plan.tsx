@@ -361,8 +361,10 @@ function says(found: Found): string {
         ? `That is enough for the ${wanted} % wanted.`
         : `For the ${wanted} % wanted it takes ${found.edges_for_wanted}.`;
   const each = found.one_blade ? "an arm" : "a blade";
+  const shows = Math.round(found.shows_percent);
+  const short = found.shows_percent > wanted && shows <= wanted;
   return (
     `${plural(edges, "edge")} ${each} can show a difference of ` +
-    `${Math.round(found.shows_percent)} %. ${need}`
+    `${short ? `just over ${shows}` : shows} %. ${need}`
   );
 }

@@ -26,7 +26,7 @@ export function Legend({
           onPointerLeave={() => onHighlight(null)}
         >
           <Mark mark={blade.mark} size={18} />
-          <span className="w-14 shrink-0 text-note font-semibold">{blade.code}</span>
+          <span className="w-16 shrink-0 truncate text-note font-semibold">{blade.code}</span>
           <EdgeStrip
             mark={blade.mark}
             title={blade.code}
