@@ -23,13 +23,13 @@ def test_a_whole_run(hand, run):
     hand.read(run, 154, 0)
     assert hand.plan(run)["plan"]["next_count"] == 2
     at = 0.0
-    for gf in (240, 310, 330, 402):
+    for gf in (240, 310, 350, 470):
         at = hand.cut(run, 2, at)
         state = hand.read(run, gf, at)
         state = hand.plan(run)
     assert state["stages"] == {"keen": 4}
     assert state["confirmation_wanted"]
-    state = hand.read(run, 411, at)
+    state = hand.read(run, 480, at)
     assert state["status"] == "stopped"
     assert state["stopped_by"] == "rule"
     assert state["stages"] == {"keen": 4, "dull": 8}
@@ -39,6 +39,41 @@ def test_a_whole_run(hand, run):
     assert all(
         a["position"] < b["position"] for a, b in zip(whole["log"], whole["log"][1:], strict=False)
     )
+
+
+def resting_edge(hand, run):
+    """Cut an edge that stays just under 400 gf, up to two readings in a row just above it."""
+    at = 0.0
+    hand.read(run, 150, at)
+    for gf in (300, 350, 372, 381, 388, 391):
+        at = hand.cut(run, 2, at)
+        assert hand.read(run, gf, at)["status"] == "cutting"
+    at = hand.cut(run, 2, at)
+    hand.read(run, 412, at)
+    state = hand.read(run, 406, at)
+    assert (state["status"], state["stages"].get("dull")) == ("cutting", None)
+    state = hand.plan(run)
+    assert (state["check_due"], state["readings_wanted"]) == (True, 2)
+    assert "may be resting under it" in state["plan"]["why"]
+    return at
+
+
+@pytest.mark.parametrize(("more", "status"), [((409, 404), "stopped"), ((391, 383), "cutting")])
+def test_an_edge_that_may_be_resting_is_read_twice_more_before_it_is_called_dull(
+    hand, run, more, status
+):
+    at = resting_edge(hand, run)
+    for gf in more:
+        state = hand.read(run, gf, at)
+        if state["status"] == "stopped":
+            break
+    assert (state["status"], "dull" in state["stages"]) == (status, status == "stopped")
+
+
+def test_who_cuts_on_instead_lets_the_next_check_decide(hand, run):
+    at = hand.cut(run, 2, resting_edge(hand, run))
+    hand.read(run, 452, at)
+    assert hand.read(run, 445, at)["status"] == "stopped"
 
 
 def test_the_same_event_twice_is_one_event(hand, run):

@@ -71,7 +71,7 @@ def test_there_are_nine_schools_and_each_says_how_it_ends():
         (DOSE, {"schedule": "every", "every": 60.0}, "every", "the gap is longer than the dose"),
         (LAYERS, {"at": (1.0, 8.0)}, "at", "beyond the dose"),
         (LAYERS, {"at": (4.0, 2.0)}, "at", "rising"),
-        (DOSE, {"recipe": (DosePart("rope", 20.0),)}, "recipe", "adds up to 20"),
+        (DOSE, {"recipe": (DosePart("rope", 20.0),)}, "recipe", "add up to 20"),
         (
             Method(),
             {"stages": (Stage("fine", "shave"),), "ends": (StopRule("stages"),)},

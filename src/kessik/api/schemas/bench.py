@@ -206,6 +206,15 @@ def _bare(planned: CheckPlanned) -> CheckPlanned:
     )
 
 
+class RecipeStepOut(Wire):
+    """One step of a recipe: from which count to which, and what is counted in it."""
+
+    medium: str
+    begins_at: float
+    ends_at: float
+    unit: str
+
+
 class CardOut(Wire):
     """What the bench needs to go on alone while the server is away."""
 
@@ -213,6 +222,7 @@ class CardOut(Wire):
     readings: int
     confirm_above_gf: float | None
     confirm_on_fail: bool
+    recipe: list[RecipeStepOut]
 
     @classmethod
     def of(cls, card: BenchCard, sealed: bool) -> "CardOut":
@@ -222,6 +232,7 @@ class CardOut(Wire):
             readings=card.readings,
             confirm_above_gf=card.confirm_above_gf,
             confirm_on_fail=card.confirm_on_fail,
+            recipe=[RecipeStepOut.model_validate(step) for step in card.recipe],
         )
 
 
@@ -338,7 +349,6 @@ class RunOut(Wire):
     sealed: str
     lot_change: str
     block: int | None
-    recipe_now: str
     blade: BladeAtBench
     edge_id: str
     edge: int
@@ -368,7 +378,6 @@ class RunOut(Wire):
             sealed=view.sealed,
             lot_change=view.run.lot_change,
             block=view.run.block,
-            recipe_now=view.recipe_now,
             blade=BladeAtBench.of(view),
             edge_id=view.edge.id,
             edge=view.edge.number,

@@ -8,6 +8,7 @@ from pydantic import Field
 from kessik.api.schemas.common import Finite, LongText, ShortText, Wire, within
 from kessik.core.limits import most
 from kessik.core.protocols.methods import (
+    START_READINGS,
     CheckKind,
     CheckSpec,
     Confirmation,
@@ -57,6 +58,7 @@ class DosePartBody(Wire):
 
     medium: ShortText
     amount: Annotated[Finite, within("dose")]
+    unit: ShortText = ""
 
 
 class MethodBody(Wire):
@@ -79,6 +81,7 @@ class MethodBody(Wire):
     growth: Finite = 1.5
     at: list[Finite] = Field(default_factory=list, max_length=most("named_counts"))
     stations_mm: list[Finite] = Field(default_factory=list, max_length=most("method_parts"))
+    start_readings: Annotated[int, within("check_readings")] = START_READINGS
     recipe: list[DosePartBody] = Field(default_factory=list, max_length=most("method_parts"))
     spoiled_when: LongText = ""
     cautions: list[LongText] = Field(default_factory=list, max_length=most("method_parts"))

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from kessik.core.protocols.methods import START_READINGS
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import CHECKS_BEYOND_TO_END, checks_beyond
 from kessik.core.sharpness.joint import life_masses, quantiles
@@ -17,7 +18,7 @@ LEAST_STEP_OF_LIFE = 0.10
 NEXT_QUANTILE = 0.05
 BAND = (0.10, 0.90)
 READINGS_IN_BAND = 2
-FIRST_READINGS = 2
+FIRST_READINGS = START_READINGS
 EARLIER_LIMIT_QUANTILE = 0.3
 SHORT_LIFE = 7.0
 LONGEST_TRUSTED = 4.0
@@ -39,7 +40,10 @@ class NextCheck:
 
 
 def next_check(
-    checks: Sequence[Check], limits_gf: Sequence[tuple[str, float]], count: float | None = None
+    checks: Sequence[Check],
+    limits_gf: Sequence[tuple[str, float]],
+    count: float | None = None,
+    first_readings: int = FIRST_READINGS,
 ) -> NextCheck:
     """Where to check next after the force checks so far; limits as (stage, gf) in the order they
     are met.
@@ -49,7 +53,7 @@ def next_check(
     the predicted life ahead.
     """
     if not checks:
-        return NextCheck(0.0, FIRST_READINGS, False, "measure the fresh edge before the first cut")
+        return NextCheck(0.0, first_readings, False, "measure the fresh edge before the first cut")
     last = max(check.count for check in checks)
     here = max(last, count or 0.0)
     end_stage, end_gf = limits_gf[-1]

@@ -1,6 +1,7 @@
 """The bench card: what the screen needs to go on alone while the server is away."""
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from kessik.core.planning.schedule import next_count
@@ -11,17 +12,29 @@ _AHEAD = 60
 
 
 @dataclass(frozen=True)
+class RecipeStep:
+    """One step of a recipe: its medium, the counts it begins and ends at, and what is counted."""
+
+    medium: str
+    begins_at: float
+    ends_at: float
+    unit: str
+
+
+@dataclass(frozen=True)
 class BenchCard:
     """Counts to check at from here, readings each, and what asks for one more reading at the same
     count.
 
     Only the next check is the plan's own; the later ones are a fixed schedule to fall back on.
+    `recipe` holds the steps of a dose of several media.
     """
 
     checks_at: tuple[float, ...]
     readings: int
     confirm_above_gf: float | None
     confirm_on_fail: bool
+    recipe: tuple[RecipeStep, ...] = ()
 
 
 def bench_card(method: Method, state: RunState) -> BenchCard:
@@ -50,7 +63,15 @@ def bench_card(method: Method, state: RunState) -> BenchCard:
         readings=method.readings(asked),
         confirm_above_gf=stage.limit_gf if stage is not None else None,
         confirm_on_fail=stage is not None and stage.limit_gf is None and stage.check == asked,
+        recipe=tuple(_recipe(method)),
     )
+
+
+def _recipe(method: Method) -> Iterator[RecipeStep]:
+    done = 0.0
+    for part in method.recipe:
+        yield RecipeStep(part.medium, done, done + part.amount, part.unit or method.count_unit)
+        done += part.amount
 
 
 def _widened(at: float) -> float:

@@ -3,7 +3,8 @@
 import math
 from collections.abc import Sequence
 
-from kessik.core.planning.adaptive import FIRST_READINGS, NextCheck, next_check
+from kessik.core.planning.adaptive import NextCheck, next_check
+from kessik.core.planning.resting import EXTRA_READINGS, is_to_be_read_again
 from kessik.core.protocols.methods import CHECK_WORDS, Method
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import Progress, assess
@@ -18,11 +19,19 @@ def plan_next(
     cut.
     """
     progress = progress or assess(checks, method, count)
+    if is_to_be_read_again(checks, method, progress):
+        here = max(check.count for check in checks if check.force_gf is not None)
+        passed_gf = method.limit_gf(method.end_stage or "")
+        why = (
+            f"just above {passed_gf:g} gf: the edge may be resting under it; two readings more"
+            " here, or the next check, decide"
+        )
+        return NextCheck(here, EXTRA_READINGS, False, why, None, method.end_stage)
     if progress.met:
         return NextCheck(None, 0, True, method.ends_when(), None, method.end_stage)
     own = [check for check in checks if check.kind == progress.asked]
     if method.schedule == "adaptive":
-        return _at_stations(next_check(own, method.limits_gf, count), method)
+        return _at_stations(next_check(own, method.limits_gf, count, method.start_readings), method)
     wanted = method.readings(progress.asked)
     stage = next((s.name for s in method.stages if s.name not in progress.lost), None)
     last = max((check.count for check in own), default=None)
@@ -83,7 +92,7 @@ def _first(
             " looked at"
         )
         return NextCheck(count, wanted, False, why, None, stage)
-    readings = max(wanted, FIRST_READINGS) if progress.asked == "force" else wanted
+    readings = max(wanted, method.start_readings) if progress.asked == "force" else wanted
     return NextCheck(
         0.0, readings, False, "measure the fresh edge before the first cut", None, stage
     )

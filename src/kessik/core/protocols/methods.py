@@ -28,6 +28,8 @@ CHECK_WORDS = {
     "rank": "effort, ranked", "depth": "depth cut, mm",
 }  # fmt: skip  # a table is read by its rows
 _FORCE_GF = LIMITS["force_gf"]
+START_READINGS = 2
+"""Force readings of the fresh edge, where a method does not say: common practice, no source."""
 
 
 @dataclass(frozen=True)
@@ -76,10 +78,13 @@ class StopRule:
 
 @dataclass(frozen=True)
 class DosePart:
-    """One medium of a written recipe and how much of it is cut, in the method's count unit."""
+    """One medium of a written recipe and how much of it is cut, in a unit of its own where it has
+    one (feet of board, splits of wood), else in the method's.
+    """
 
     medium: str
     amount: float
+    unit: str = ""
 
 
 @dataclass(frozen=True)
@@ -106,6 +111,7 @@ class Method:
     growth: float = 1.5
     at: tuple[float, ...] = ()
     stations_mm: tuple[float, ...] = ()
+    start_readings: int = START_READINGS
     recipe: tuple[DosePart, ...] = ()
     spoiled_when: str = ""
     cautions: tuple[str, ...] = ()
@@ -261,6 +267,7 @@ def _check_numbers(method: Method) -> None:
         check_limit("contact_mm", method.contact_mm, "contact_mm")
     if method.zone_length_mm is not None:
         check_limit("zone_length_mm", method.zone_length_mm, "zone_length_mm")
+    check_limit("check_readings", method.start_readings, "start_readings")
     for station in method.stations_mm:
         check_limit("position_mm", station, "stations_mm")
     if len(set(method.stations_mm)) < len(method.stations_mm):
@@ -347,8 +354,7 @@ def _check_ends(method: Method) -> None:
     total = sum(part.amount for part in method.recipe)
     if method.recipe and (method.dose is None or abs(total - method.dose) > 1e-6 * max(total, 1.0)):
         raise OutOfRangeError(
-            f"the recipe adds up to {total:g} {method.count_unit}, and the dose is"
-            f" {method.dose or 0:g}",
+            f"the steps of the recipe add up to {total:g}, and the dose is {method.dose or 0:g}",
             field="recipe",
         )
 

@@ -129,7 +129,10 @@ SCHOOLS: tuple[Method, ...] = (
         stages=(),
         ends=(StopRule("dose", amount=60),),
         schedule="ends",
-        recipe=(DosePart("rope", 20), DosePart("board", 30), DosePart("abrasive sheet", 10)),
+        recipe=(
+            DosePart("rope", 20), DosePart("board", 30, "ft"),
+            DosePart("abrasive sheet", 10, "strokes"),
+        ),
         spoiled_when=_TAPE,
         cautions=(*_ROPE, "Abrasive paper: eye protection; keep the dust out of the lungs."),
         note="A written recipe over several media, read before and after.",

@@ -239,12 +239,24 @@ def checks_beyond(checks: Sequence[Check], limit_gf: float) -> int:
 
 
 def pair_at_one_count(checks: Sequence[Check], limit_gf: float) -> float | None:
-    """The first count at which two readings in a row are above the limit."""
+    """The first count at which two readings in a row are above the limit; where two more were taken
+    after them, the mean of the four must be, too.
+    """
     for count, group in by_count(checks):
-        above = [check.force_gf is not None and check.force_gf > limit_gf for check in group]
-        if any(first and second for first, second in pairwise(above)):
+        pair = pair_of(group, limit_gf)
+        if pair is None:
+            continue
+        four = group[pair : pair + 4]
+        if len(four) < 4 or mean_force_gf(four) > limit_gf:
             return count
     return None
+
+
+def pair_of(group: Sequence[Check], limit_gf: float) -> int | None:
+    """Where in the readings of one count the first two in a row above the limit begin."""
+    above = [check.force_gf is not None and check.force_gf > limit_gf for check in group]
+    pairs = (i for i, (first, second) in enumerate(pairwise(above)) if first and second)
+    return next(pairs, None)
 
 
 def by_rule(checks: Sequence[Check], limit_gf: float) -> ByRule:

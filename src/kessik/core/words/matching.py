@@ -165,9 +165,7 @@ def line_up_words(
     if blades == 0:
         return "No blade is in this trial yet."
     if blades == 1:
-        return (
-            "One blade is in; a comparison needs a second, or two preparations of this one."
-        )
+        return "One blade is in; a comparison needs a second, or two preparations of this one."
     question = rule.factor.replace("_", " ")
     spoiled = [cell.finding for cell in cells if isinstance(cell.finding, Mismatch)]
     if spoiled:

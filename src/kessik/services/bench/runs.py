@@ -10,6 +10,7 @@ from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeErro
 from kessik.core.limits import LIMITS
 from kessik.core.media import exposure_mm2_per_mm, rope_area_mm2
 from kessik.core.planning.bench_card import BenchCard, bench_card
+from kessik.core.planning.resting import is_to_be_read_again
 from kessik.core.planning.schedule import plan_next
 from kessik.core.protocols.admission import admit
 from kessik.core.protocols.events import (
@@ -76,16 +77,6 @@ class RunView:
     def is_covered(self) -> bool:
         """Whether a code stands for the blade, and how its runs went is hidden."""
         return self.trial.is_blind and not self.run.practice
-
-    @property
-    def recipe_now(self) -> str:
-        """What a recipe says to cut now, in words; empty where the method has none."""
-        done = 0.0
-        for part in self.method.recipe:
-            done += part.amount
-            if self.state.count < done:
-                return f"{part.medium}: {done - self.state.count:g} {self.method.count_unit} to go"
-        return ""
 
     @property
     def card(self) -> BenchCard:
@@ -269,12 +260,16 @@ def _declare(
     if log[-1].kind not in ("reading", "outcome", "strike", "correction"):
         return state
     declared = len(log)
+    checks, progress = state.worked_checks, state.progress
+    waits = not state.has_ended and is_to_be_read_again(checks, method, progress)
     for stage in method.stages:
-        count = state.progress.lost.get(stage.name)
+        if waits and stage.name == method.end_stage:
+            continue
+        count = progress.lost.get(stage.name)
         if state.stages.get(stage.name) != count:
             said = StageLost(stage=stage.name, count=count)
             log.append(_declared(session, run, said, stage.name, server_utc, state, log))
-    if state.rule_met and not state.has_ended:
+    if state.rule_met and not state.has_ended and not waits:
         said_stop = Stop(by="rule", reason=method.ends_when())
         log.append(_declared(session, run, said_stop, "", server_utc, state, log))
     return state if len(log) == declared else fold(log, method, run.worked_mm)

@@ -120,9 +120,10 @@ export function Cut() {
         onRetry={() => void query.refetch()}
       />
     );
-  const unit = run.count_unit;
+  const step = run.card.recipe.find((each) => shown.count < each.ends_at);
+  const unit = step ? "in all" : run.count_unit;
   const wide = width > 860;
-  const byLength = !["cuts", "cycles", "layers", "strokes"].includes(unit);
+  const byLength = !["cuts", "cycles", "layers", "strokes"].includes(run.count_unit);
   const worn = wornShare(run, shown);
   const marks = marksAtBench(run.blade.edge);
   const changeKeys = (chosen: typeof keys) => {
@@ -205,8 +206,11 @@ export function Cut() {
           </button>
           <div className="mt-3 flex flex-wrap items-baseline gap-x-4 text-lead text-ink-2">
             <span>{unit}</span>
-            {run.recipe_now ? (
-              <span className="font-semibold text-ink">{run.recipe_now}</span>
+            {step ? (
+              <span className="font-semibold text-ink">
+                {step.medium}: {counted(shown.count - step.begins_at)} of{" "}
+                {counted(step.ends_at - step.begins_at)} {step.unit}
+              </span>
             ) : null}
             {ended ? null : <HandAndStock run={run} shown={shown} />}
           </div>

@@ -37,7 +37,8 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
       | "every"
       | "growth"
       | "at"
-      | "stations",
+      | "stations"
+      | "startReadings",
   ) => ({
     value: d[name],
     onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
@@ -119,7 +120,7 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
             title="Recipe"
             error={at("recipe")}
             rows={d.recipe}
-            blank={{ medium: "", amount: "" }}
+            blank={{ medium: "", amount: "", unit: "" }}
             add="One more medium"
             onChange={(recipe) => set({ recipe })}
           >
@@ -132,10 +133,15 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
                 />
                 <Field
                   label="Amount"
-                  unit={d.unit}
                   inputMode="decimal"
                   value={part.amount}
                   onChange={(e) => change({ amount: e.target.value })}
+                />
+                <Field
+                  label="Counted in"
+                  value={part.unit}
+                  placeholder={d.unit}
+                  onChange={(e) => change({ unit: e.target.value })}
                 />
               </>
             )}
@@ -193,6 +199,15 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
             <Option value="at">at counts I name</Option>
             <Option value="ends">before and after the dose</Option>
           </Choice>
+          {d.checks.some((c) => c.kind === "force") ? (
+            <Field
+              label="Fresh edge"
+              unit="readings"
+              inputMode="numeric"
+              {...text("startReadings")}
+              error={at("start_readings")}
+            />
+          ) : null}
           {d.schedule === "every" || d.schedule === "geometric" ? (
             <Field
               label={d.schedule === "every" ? "Every" : "First at"}

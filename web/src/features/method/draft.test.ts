@@ -22,6 +22,7 @@ const method: Method = {
   growth: 1.5,
   at: [],
   stations_mm: [],
+  start_readings: 2,
   recipe: [],
   spoiled_when: "",
   cautions: ["Cut away from the body."],

@@ -36,7 +36,8 @@ export interface MethodDraft {
   growth: string;
   at: string;
   stations: string;
-  recipe: Array<{ medium: string; amount: string }>;
+  startReadings: string;
+  recipe: Array<{ medium: string; amount: string; unit: string }>;
   spoiled: string;
   cautions: string;
   note: string;
@@ -77,7 +78,12 @@ export function asDraft(m: Method): MethodDraft {
     growth: text(m.growth ?? 1.5),
     at: (m.at ?? []).join(", "),
     stations: (m.stations_mm ?? []).join(", "),
-    recipe: (m.recipe ?? []).map((p) => ({ medium: p.medium, amount: text(p.amount) })),
+    startReadings: text(m.start_readings ?? 2),
+    recipe: (m.recipe ?? []).map((p) => ({
+      medium: p.medium,
+      amount: text(p.amount),
+      unit: p.unit ?? "",
+    })),
     spoiled: m.spoiled_when ?? "",
     cautions: (m.cautions ?? []).join("\n"),
     note: m.note ?? "",
@@ -138,7 +144,12 @@ export function asMethod(d: MethodDraft): { method: Method } | { unread: string[
     growth: need("growth", d.growth),
     at: d.schedule === "at" ? list("at", d.at) : [],
     stations_mm: list("stations_mm", d.stations),
-    recipe: d.recipe.map((p) => ({ medium: p.medium, amount: need("recipe", p.amount) })),
+    start_readings: Math.round(need("start_readings", d.startReadings)),
+    recipe: d.recipe.map((p) => ({
+      medium: p.medium,
+      amount: need("recipe", p.amount),
+      unit: p.unit.trim(),
+    })),
     spoiled_when: d.spoiled,
     cautions: d.cautions.split("\n").filter((line) => line.trim()),
     note: d.note,
