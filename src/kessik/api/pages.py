@@ -1,6 +1,6 @@
 """A trial's answer as its pages have it: written once when it was worked out, and read after."""
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 from zlib import crc32
 
@@ -28,16 +28,19 @@ from kessik.core.comparison.results import RunResult
 from kessik.core.comparison.sums import stage_sums
 from kessik.core.comparison.variables import BY_NAME
 from kessik.core.comparison.verdict import Comparison
+from kessik.core.sharpness.curves import CurveBand
 from kessik.core.sharpness.life import Life
 from kessik.core.trials.next_step import next_step
 from kessik.core.trials.state import TrialRun
 from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict, band_of
+from kessik.core.trials.ways import keener_on_the_way, ways
 from kessik.core.words.figures import figure_words
 from kessik.core.words.lives import life_words
 from kessik.core.words.matching import open_lines
 from kessik.core.words.notes import lot_factor_words, note_words, oddity_words
 from kessik.core.words.pairs import oriented, pair_words, reason_words, shared_reasons, tag_words
+from kessik.core.words.sentences import as_sentence
 from kessik.core.words.settled import left_out_words
 from kessik.core.words.stages import sum_words
 from kessik.core.words.verdict import (
@@ -46,6 +49,7 @@ from kessik.core.words.verdict import (
     headline,
     with_all_words,
 )
+from kessik.core.words.ways import keener_words, way_words
 from kessik.interchange.analysis_json import comparison_json, life_json
 from kessik.services.trials.answers import Pages
 
@@ -105,6 +109,7 @@ def _sealed_verdict(found: Verdict) -> AnswerOut:
         shared_reasons=[],
         other_stages=[],
         sums=[],
+        ways=[],
         figure_blades=[],
         figure_comparisons=[],
         efforts=None,
@@ -126,6 +131,7 @@ def _open_verdict(found: Verdict) -> AnswerOut:
     results = {result.run.key: result for result in analysis.runs}
     main = _stage_answer(found, stage)
     stages = list(dict.fromkeys(s for result in analysis.runs for s in result.lives))
+    bands = {key: band_of(result, analysis, stage) for key, result in results.items()}
     return AnswerOut(
         trial=TrialOut.of(found.trial),
         blades=[BladeOut.of(blade) for blade in found.blades],
@@ -136,7 +142,9 @@ def _open_verdict(found: Verdict) -> AnswerOut:
         pending=open_lines(analysis.pending),
         notes=[f"{note_words(note)}." for note in analysis.notes],
         runs=[
-            _run_verdict(found, r, results[key]) for r in found.runs if (key := _key(r)) in results
+            _run_verdict(r, results[key], bands[key])
+            for r in found.runs
+            if (key := _key(r)) in results
         ],
         ladder=main.ladder,
         tie_groups=main.tie_groups,
@@ -144,6 +152,7 @@ def _open_verdict(found: Verdict) -> AnswerOut:
         shared_reasons=main.shared_reasons,
         other_stages=[_stage_answer(found, other) for other in stages if other != stage],
         sums=[sum_words(each) for each in stage_sums(analysis)],
+        ways=_ways(found, bands),
         figure_blades=[_rung(found, blade, True) for blade in analysis.blades if blade.figures],
         figure_comparisons=[
             _comparison(c, found.trial.rule, figure_words(c)) for c in analysis.figure_comparisons
@@ -209,8 +218,19 @@ def _life(life: Life, unit: str) -> LifeOut:
     return LifeOut(**life_json(life), words=life_words(life.found, unit))
 
 
-def _run_verdict(found: Verdict, r: TrialRun, result: RunResult) -> RunVerdictOut:
-    band = band_of(result, found.analysis, found.stage)
+def _ways(found: Verdict, bands: Mapping[tuple[str, int, int], CurveBand | None]) -> list[str]:
+    """How good each blade was on the way, and where that says something else than its life."""
+    curves: dict[str, list[CurveBand]] = {}
+    for result in found.analysis.runs:
+        band = bands[result.run.key]
+        if band is not None and not result.left_out:
+            curves.setdefault(result.run.blade, []).append(band)
+    told = [keener_words(each) for each in keener_on_the_way(found, curves)]
+    told += [way_words(each) for each in ways(found, curves)]
+    return [as_sentence(f"{line}.") for line in told]
+
+
+def _run_verdict(r: TrialRun, result: RunResult, band: CurveBand | None) -> RunVerdictOut:
     return RunVerdictOut(
         run=RunBrief.of(r),
         blade=r.blade.code,

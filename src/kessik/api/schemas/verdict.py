@@ -212,6 +212,7 @@ class AnswerOut(Wire):
     shared_reasons: list[str] = Field(description="what holds for every pair, said once")
     other_stages: list[StageAnswerOut]
     sums: list[str] = Field(description="how the stages of each edge and blade make its total")
+    ways: list[str] = Field(description="how good each blade was on the way to its life")
     figure_blades: list[BladeVerdictOut]
     figure_comparisons: list[ComparisonOut]
     efforts: EffortsOut | None

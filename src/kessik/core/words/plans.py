@@ -1,13 +1,14 @@
 """Plans in words."""
 
 from kessik.core.planning.one_blade import OneBladeSaves
+from kessik.core.words.sentences import counted
 
 
 def one_blade_words(found: OneBladeSaves) -> str:
     """What it saves that all arms are on one blade."""
     said = (
         f"{found.blade} carries every arm, so the blade itself cancels:"
-        f" {_edges(found.edges)} an arm find {found.wanted_percent:g} %."
+        f" {counted(found.edges, 'edge')} an arm find {found.wanted_percent:g} %."
     )
     unseen = f"blades that count as matched here may still differ by {found.unseen_percent:.0f} %"
     if found.edges_on_several is None:
@@ -16,9 +17,5 @@ def one_blade_words(found: OneBladeSaves) -> str:
     saved = f"{fewer} more" if fewer else "no more, but their grinds would stand in the answer"
     return (
         f"{said} With a blade for each arm it would take {saved}"
-        f" ({_edges(found.edges_on_several)}): {unseen}."
+        f" ({counted(found.edges_on_several, 'edge')}): {unseen}."
     )
-
-
-def _edges(number: int) -> str:
-    return f"{number} edge{'' if number == 1 else 's'}"

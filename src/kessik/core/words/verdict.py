@@ -12,6 +12,7 @@ from kessik.core.words.figures import figure_headline
 from kessik.core.words.lives import life_words
 from kessik.core.words.matching import and_words, open_lines, what_differs
 from kessik.core.words.pairs import oriented, pair_words, size_words
+from kessik.core.words.sentences import as_sentence, counted
 from kessik.core.words.upkeep import restored_words
 
 WORKING = "Working it out."
@@ -23,14 +24,9 @@ def answer_headline(found: Verdict) -> str:
         return WORKING
     rounds = _rounds_words(found) if found.trial.method.cycles else ""
     if not rounds:
-        return _as_sentence(headline(found.analysis, found.stage))
+        return as_sentence(headline(found.analysis, found.stage))
     fair, order = _fair_and_order(found.analysis, found.stage)
-    return _as_sentence(f"{rounds} {_ranks(fair, order, '')}".strip())
-
-
-def _as_sentence(text: str) -> str:
-    """With a capital where it begins with a plain word, as arms are often called."""
-    return text[:1].upper() + text[1:] if text.split(" ", 1)[0].isalpha() else text
+    return as_sentence(f"{rounds} {_ranks(fair, order, '')}".strip())
 
 
 def _rounds_words(found: Verdict) -> str:
@@ -183,11 +179,6 @@ def _of_what(analysis: TrialAnalysis, codes: Sequence[str]) -> str:
         return f"on {counted(len(codes), 'blade')}"
     arms = f"of {counted(len(codes), 'arm')}"
     return f"{arms} of {bodies.pop()}" if len(bodies) == 1 else f"{arms} on {len(bodies)} blades"
-
-
-def counted(number: int, noun: str) -> str:
-    """So many of a thing."""
-    return f"{number} {noun}{'' if number == 1 else 's'}"
 
 
 def _scopes(pairs: Sequence[Comparison]) -> str:

@@ -85,7 +85,8 @@ function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
     card: {
       checks_at: [4, 8, 12],
       readings: 1,
-      confirm_above_gf: 400, confirm_on_fail: false,
+      confirm_above_gf: 400,
+      confirm_on_fail: false,
       recipe: [],
     },
     pace: { per_minute: null, minutes_without_break: 0, cuts_without_break: 0, hint: "" },

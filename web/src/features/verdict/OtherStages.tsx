@@ -14,24 +14,10 @@ interface Props {
 /** Every other stage in a place of its own, and how the stages add up to the total. */
 export function OtherStages({ data, byForce, highlighted, onHighlight }: Props) {
   const room = useWidth<HTMLDivElement>(480);
-  if (!data.other_stages.length && !data.sums.length) return null;
   return (
     <div ref={room.ref}>
-      {data.sums.length ? (
-        <section
-          aria-label="How the stages add up"
-          className="mt-8 border-t-[1.5px] border-ink pt-3"
-        >
-          <h2 className="text-lead font-bold">How the stages add up</h2>
-          <ul>
-            {data.sums.map((words) => (
-              <li key={words} className="border-b border-line py-1.5">
-                {unbroken(words)}
-              </li>
-            ))}
-          </ul>
-        </section>
-      ) : null}
+      <Lines title="How the stages add up" lines={data.sums} />
+      <Lines title={`On the way to ${data.stage}`} lines={data.ways} />
       {data.other_stages.map((found) => (
         <section
           key={found.stage}
@@ -56,5 +42,21 @@ export function OtherStages({ data, byForce, highlighted, onHighlight }: Props) 
         </section>
       ))}
     </div>
+  );
+}
+
+function Lines({ title, lines }: { title: string; lines: readonly string[] }) {
+  if (!lines.length) return null;
+  return (
+    <section aria-label={title} className="mt-8 border-t-[1.5px] border-ink pt-3">
+      <h2 className="text-lead font-bold">{title}</h2>
+      <ul>
+        {lines.map((words) => (
+          <li key={words} className="border-b border-line py-1.5">
+            {unbroken(words)}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

@@ -1,0 +1,44 @@
+"""Two blades of one life may differ all the way there, and the answer says so."""
+
+import numpy as np
+import pytest
+
+from kessik.core.sharpness.curves import CurveBand
+from kessik.core.sharpness.work import mean_reading_gf
+from tests.api.test_arms import answer_of
+
+
+def curve(force_gf, to=20.0):
+    counts = np.linspace(0, to, 73)
+    force = np.asarray(force_gf(counts), float)
+    return CurveBand(counts, force, force, force)
+
+
+def test_the_mean_reading_is_that_of_the_curve_to_the_count():
+    straight = curve(lambda n: 150 + 10 * n)
+    assert mean_reading_gf([straight], 20) == pytest.approx(250)
+    assert mean_reading_gf([straight], 10) == pytest.approx(200)
+    assert mean_reading_gf([straight, curve(lambda n: 300 + 0 * n)], 10) == pytest.approx(250)
+    # by hand, ∫ 100 + n² over 0 to 20: 100 + 20² / 3
+    assert mean_reading_gf([curve(lambda n: 100 + n**2)], 20) == pytest.approx(233.3, rel=1e-3)
+
+
+def cut_along(hand, edge, exponent):
+    run, at = hand.start(edge), 0.0
+    while True:
+        state = hand.read(run, round(150 + 250 * (at / 20) ** exponent), at)
+        if state["status"] == "stopped":
+            return
+        if not state["confirmation_wanted"]:
+            at = hand.cut(run, 2, at)
+
+
+def test_blades_that_last_alike_are_told_apart_by_the_way_there(hand):
+    (_, early), (_, late) = hand.make_trial("A", "B", every=2)
+    cut_along(hand, early, 0.35)
+    cut_along(hand, late, 1.6)
+    found = answer_of(hand.client, hand.trial)
+    assert found["comparisons"][0]["verdict"] == "not_enough_evidence"
+    assert found["ways"][0].startswith(("A and B are not told", "B and A are not told"))
+    assert "B is the keener" in found["ways"][0]
+    assert [words.split()[0] for words in found["ways"][1:]].count("A") == 1
