@@ -42,3 +42,21 @@ def test_blades_that_last_alike_are_told_apart_by_the_way_there(hand):
     assert found["ways"][0].startswith(("A and B are not told", "B and A are not told"))
     assert "B is the keener" in found["ways"][0]
     assert [words.split()[0] for words in found["ways"][1:]].count("A") == 1
+
+
+def test_a_life_on_one_edge_length_stands_beside_the_life_as_counted(hand):
+    """By hand: 20 cuts on 40 mm cost each millimetre as much as 40 cuts on 80 mm, n · 80 / 40."""
+    (_, long), (_, short) = hand.make_trial("A", "B", every=2, scale_edge_length=True)
+    for edge, to_mm in ((long, 80), (short, 40)):
+        run, at = hand.start(edge, zone_from_mm=0, zone_to_mm=to_mm), 0.0
+        state = {"status": "cutting", "confirmation_wanted": False}
+        while state["status"] != "stopped":
+            state = hand.read(run, round(150 + 250 * (at / 20) ** 0.9), at)
+            at = at if state["confirmation_wanted"] else hand.cut(run, 2, at)
+    found = answer_of(hand.client, hand.trial)
+    first, second = found["ladder"]
+    assert (first["blade"], second["blade"]) == ("B", "A"), "in the order of the scaled lives"
+    on_80 = float(first["on_one_length"]["dull"].split()[0])
+    assert first["on_one_length"]["dull"].endswith("on 80 mm of edge")
+    assert on_80 == pytest.approx(2 * first["lives"]["dull"]["estimate"], abs=0.6)
+    assert second["on_one_length"] == {}

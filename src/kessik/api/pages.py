@@ -21,7 +21,7 @@ from kessik.api.schemas.verdict import (
     UpkeepOut,
 )
 from kessik.core.comparison.analysis import ANALYSIS_VERSION, BladeResult, TrialAnalysis
-from kessik.core.comparison.findings import Reason
+from kessik.core.comparison.findings import OnOneLength, Reason
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.ranking import confounded_blades, ranked, tie_groups
 from kessik.core.comparison.results import RunResult
@@ -36,7 +36,7 @@ from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict, band_of
 from kessik.core.trials.ways import keener_on_the_way, ways
 from kessik.core.words.figures import figure_words
-from kessik.core.words.lives import life_words
+from kessik.core.words.lives import life_words, scaled_words
 from kessik.core.words.matching import open_lines
 from kessik.core.words.notes import lot_factor_words, note_words, oddity_words
 from kessik.core.words.pairs import oriented, pair_words, reason_words, shared_reasons, tag_words
@@ -260,6 +260,16 @@ def _run_verdict(r: TrialRun, result: RunResult, band: CurveBand | None) -> RunV
     )
 
 
+def _on_one_length(analysis: TrialAnalysis, result: BladeResult) -> dict[str, str]:
+    """The lives of a blade on the edge length that ratios are put on, where there is one."""
+    length_mm = next((n.edge_length_mm for n in analysis.notes if isinstance(n, OnOneLength)), None)
+    if length_mm is None:
+        return {}
+    factor, unit = result.length_factor, result.count_unit
+    words = {s: scaled_words(life, factor, length_mm, unit) for s, life in result.lives.items()}
+    return {stage: said for stage, said in words.items() if said}
+
+
 def _rung(found: Verdict, result: BladeResult, is_ranked: bool) -> BladeVerdictOut:
     blade = next(b for b in found.blades if b.code == result.blade)
     return BladeVerdictOut(
@@ -269,6 +279,7 @@ def _rung(found: Verdict, result: BladeResult, is_ranked: bool) -> BladeVerdictO
         edges=result.edges,
         count_unit=result.count_unit,
         lives={stage: _life(life, result.count_unit) for stage, life in result.lives.items()},
+        on_one_length=_on_one_length(found.analysis, result),
         spread_percent=result.spread_percent,
         ranked=is_ranked,
         figures=FigureOut.all(result.figures),

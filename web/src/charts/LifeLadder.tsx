@@ -12,6 +12,8 @@ export interface Rung {
   readonly low: number | null;
   readonly high: number | null;
   readonly edges: number;
+  /** The same life on one edge length, in words. */
+  readonly scaled?: string | undefined;
   /** The side on which the life has no end: it gets an arrow there. */
   readonly open?: "above" | "below" | null;
 }
@@ -51,7 +53,7 @@ export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHigh
             className={`block w-full cursor-pointer text-left
               ${highlighted === rung.blade ? "bg-sheet" : ""}`}
             style={{ height: STEP }}
-            aria-label={`${rung.blade}: ${rung.words}`}
+            aria-label={`${rung.blade}: ${[rung.words, rung.scaled].filter(Boolean).join("; ")}`}
             onPointerEnter={() => onHighlight(rung.blade)}
             onPointerLeave={() => onHighlight(null)}
             onFocus={() => onHighlight(rung.blade)}
@@ -196,6 +198,11 @@ function RungDrawing({
           </text>
         )}
       </g>
+      {rung.scaled ? (
+        <text x={left} y={71} fontSize={12} fill="var(--ink-2)">
+          {rung.scaled}
+        </text>
+      ) : null}
       {rung.ranked ? null : (
         <text x={left} y={13} fontSize={12} fontWeight={600} fill="var(--rust)">
           {estimate !== null && x(estimate) < left + 110 ? "" : "not ranked"}

@@ -116,6 +116,7 @@ class BladeVerdictOut(Wire):
     edges: int
     count_unit: str
     lives: dict[str, LifeOut]
+    on_one_length: dict[str, str] = Field(description="lives on one edge length, in words")
     spread_percent: float | None
     ranked: bool
     figures: list[FigureOut]

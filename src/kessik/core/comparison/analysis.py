@@ -44,13 +44,13 @@ from kessik.core.sharpness.life import (
 from kessik.core.sharpness.outcomes import outcome_lives
 from kessik.core.sharpness.posterior import EdgeLikelihood
 
-ANALYSIS_VERSION = "2"
+ANALYSIS_VERSION = "3"
 
 
 @dataclass(frozen=True)
 class BladeResult:
     """One blade over its edges; lives in the count unit of its runs. `left_out` where none of its
-    edges counts.
+    edges counts; `length_factor` puts lives on the edge length that ratios are put on.
     """
 
     blade: str
@@ -60,6 +60,7 @@ class BladeResult:
     spread_percent: float | None
     left_out: bool = False
     figures: Mapping[str, float] = field(default_factory=dict)
+    length_factor: float = 1.0
 
 
 @dataclass(frozen=True)
@@ -287,6 +288,7 @@ def _blade_result(
     runs: Sequence[RunSeries],
     lives: Mapping[str, Life],
     spread_percent: float | None,
+    length_factor: float,
     left_out: bool,
     figures: Mapping[str, float],
 ) -> BladeResult:
@@ -299,6 +301,7 @@ def _blade_result(
         spread_percent,
         left_out,
         figures,
+        length_factor,
     )
 
 

@@ -57,9 +57,11 @@ class Pooled:
     spreads: Mapping[str, float | None]
     comparisons: tuple[Comparison, ...]
     notes: tuple[Note, ...]
+    length_factors: Mapping[str, float]
 
-    def of(self, code: str) -> tuple[Mapping[str, Life], float | None]:
-        return self.lives[code], self.spreads[code]
+    def of(self, code: str) -> tuple[Mapping[str, Life], float | None, float]:
+        """The lives of a blade, its spread, and the factor that puts them on one edge length."""
+        return self.lives[code], self.spreads[code], self.length_factors.get(code, 1.0)
 
 
 @dataclass(frozen=True)
@@ -90,9 +92,13 @@ class _Group:
         edge length.
         """
         unit = MM_PER_LENGTH.get(run.count_unit, 1.0)
-        if self.reference_mm is None or run.edge_length_used_mm is None:
-            return unit
-        return unit * cuts_at_reference_length(1.0, run.edge_length_used_mm, self.reference_mm)
+        return unit * _length_factor(run, self.reference_mm)
+
+
+def _length_factor(run: RunSeries, reference_mm: float | None) -> float:
+    if reference_mm is None or run.edge_length_used_mm is None:
+        return 1.0
+    return cuts_at_reference_length(1.0, run.edge_length_used_mm, reference_mm)
 
 
 def pooled(
@@ -108,6 +114,7 @@ def pooled(
     comparisons: list[Comparison] = []
     notes: list[Note] = []
     reference_mm = _reference_length_mm(results, rule, notes)
+    factors = {r.run.blade: _length_factor(r.run, reference_mm) for r in reversed(results)}
     for stage in _stages(results, method):
         runs = {
             code: [r for r in results if r.run.blade == code and stage in r.lives]
@@ -125,7 +132,7 @@ def pooled(
             comparisons.extend(
                 _judged(group, ratio, known, rule, found) for ratio in all_ratios(posterior)
             )
-    return Pooled(lives, spreads, tuple(comparisons), tuple(notes))
+    return Pooled(lives, spreads, tuple(comparisons), tuple(notes), factors)
 
 
 def lives_at(lives: Mapping[str, Mapping[str, Life]], stage: str) -> dict[str, Found]:

@@ -39,7 +39,7 @@ def ranked(analysis: TrialAnalysis, stage: str) -> list[BladeResult]:
     """Blades that have a life at the stage, longest first."""
     return sorted(
         (b for b in analysis.blades if stage in b.lives),
-        key=lambda b: -_middle(b.lives[stage].found),
+        key=lambda b: -_middle(b.lives[stage].found) * b.length_factor,
     )
 
 

@@ -1,7 +1,25 @@
 """Lives and sizes in words: every number with the digits that its interval supports."""
 
-from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Found, NotReached
+from kessik.core.sharpness.life import (
+    BeforeFirstCheck,
+    Bracketed,
+    Crossed,
+    Found,
+    Life,
+    NotReached,
+)
 from kessik.core.units import honest
+
+
+def scaled_words(life: Life, factor: float, length_mm: float, count_unit: str) -> str:
+    """A life put on one edge length, to stand beside the life as counted; empty where it is on that
+    length already.
+    """
+    if abs(factor - 1.0) < 1e-9 or not isinstance(life.found, Crossed):
+        return ""
+    found = life.found
+    scaled = Crossed(found.estimate * factor, found.low * factor, found.high * factor)
+    return f"{life_words(scaled, count_unit)} on {length_mm:g} mm of edge"
 
 
 def life_words(found: Found, unit: str) -> str:

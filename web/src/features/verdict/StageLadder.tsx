@@ -31,6 +31,7 @@ export function StageLadder({ stage, ladder, tieGroups, byForce, ...rest }: Prop
           ranked: rung.ranked,
           edges: rung.edges,
           words: life?.words ?? "",
+          scaled: rung.on_one_length[stage],
           estimate: life?.estimate ?? null,
           low: life?.low ?? null,
           high: life?.high ?? null,
