@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from kessik.core.comparison.analysis import analyse
+from kessik.core.comparison.levels import levelled
 from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule
 from kessik.core.comparison.ranking import tie_groups
 from kessik.core.protocols.methods import Method
@@ -217,3 +218,17 @@ def test_edges_that_contradict_each_other_give_a_wide_answer_and_no_breakdown():
         "A's edges 1 and 2 contradict each other; a third edge" in note_words(note)
         for note in analysis.notes
     )
+
+
+def test_the_spread_of_edges_is_that_inside_the_blocks():
+    rng = np.random.default_rng(8)
+    truth = {
+        (blade, edge, edge): level + own + 0.03 * rng.normal()
+        for edge, level in enumerate(rng.normal(0, 0.3, 40))
+        for blade, own in (("A", 3.0), ("B", 3.2))
+    }
+    inside = levelled(truth)
+    for blade in "AB":
+        own = [value for place, value in inside.items() if place[0] == blade]
+        assert np.std(own, ddof=1) == pytest.approx(0.03, rel=0.3)
+    assert levelled({("A", 1, 1): 3.0, ("B", 2, 2): 3.1}) == {}, "nothing tells levels from edges"

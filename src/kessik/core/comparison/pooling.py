@@ -18,6 +18,7 @@ from kessik.core.comparison.findings import (
     StartedDuller,
     UnlikeCounts,
 )
+from kessik.core.comparison.levels import levelled, log_life_of, spread_percent
 from kessik.core.comparison.lives import (
     BladeEdges,
     BladePosterior,
@@ -125,7 +126,7 @@ def pooled(
             posterior = solve([group.edges_of(code) for code in own])
             for solved in posterior.blades:
                 lives[solved.code][stage] = _blade_life(group, posterior, solved)
-                spreads[solved.code] = blade_spread_percent(solved)
+                spreads[solved.code] = _spread(group, solved)
                 notes.extend(_gaps_wanted(group, solved.code))
             notes.extend(_doubts(group, posterior, spreads))
             found = lives_at(lives, stage)
@@ -133,6 +134,25 @@ def pooled(
                 _judged(group, ratio, known, rule, found) for ratio in all_ratios(posterior)
             )
     return Pooled(lives, spreads, tuple(comparisons), tuple(notes), factors)
+
+
+def _spread(group: _Group, solved: BladePosterior) -> float | None:
+    """How far the edges of a blade lie apart, per cent; where blades were cut in blocks, without
+    the levels of those.
+    """
+    if not group.in_blocks or len(group.runs) < 2:
+        return blade_spread_percent(solved)
+    told = {
+        (code, r.run.edge, r.run.block or 0): told
+        for code, own in group.runs.items()
+        for r in own
+        if (told := log_life_of(r.lives[group.stage].life.found)) is not None
+    }
+    inside = levelled({place: log_life for place, (log_life, _) in told.items()})
+    own_places = [place for place in inside if place[0] == solved.code]
+    return spread_percent(
+        [inside[place] for place in own_places], [told[place][1] for place in own_places]
+    )
 
 
 def lives_at(lives: Mapping[str, Mapping[str, Life]], stage: str) -> dict[str, Found]:

@@ -9,6 +9,7 @@ import math
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 
+from kessik.core.comparison.levels import levelled
 from kessik.core.errors import KessikError, StorageError, StoreDamagedError
 from kessik.core.sharpness.life import Bracketed, Crossed
 from kessik.core.trials.state import TrialState
@@ -212,15 +213,17 @@ def lives_of(found: Verdict) -> dict[str, float]:
 
 
 def _repeats(found: Verdict) -> Iterable[tuple[float, ...]]:
-    """Ln lives of the edges of each blade; rounds of one light sharpening may fall off, and are no
-    repeats of one another.
+    """Ln lives of the edges of each blade, without the levels of blocks; rounds of one light
+    sharpening may fall off, and are no repeats of one another.
     """
     if found.trial.method.cycles:
         return []
-    by_blade: dict[str, list[float]] = {}
+    told: dict[tuple[str, int, int], float] = {}
     for result in found.analysis.runs:
-        life = result.lives.get(found.stage)
+        life, run = result.lives.get(found.stage), result.run
         if life is not None and isinstance(life.life.found, Crossed) and not result.left_out:
             log_life = math.log(life.life.found.estimate)
-            by_blade.setdefault(result.run.blade, []).append(log_life)
-    return [tuple(lives) for lives in by_blade.values()]
+            told[run.blade, run.edge, run.block or 0] = log_life
+    blades = list(dict.fromkeys(place[0] for place in told))
+    inside = levelled(told) if len(blades) > 1 else told
+    return [tuple(inside[place] for place in inside if place[0] == blade) for blade in blades]
