@@ -128,7 +128,7 @@ def pooled(
                 lives[solved.code][stage] = _blade_life(group, posterior, solved)
                 spreads[solved.code] = _spread(group, solved)
                 notes.extend(_gaps_wanted(group, solved.code))
-            notes.extend(_doubts(group, posterior, spreads))
+            notes.extend(_doubts(group, posterior))
             found = lives_at(lives, stage)
             comparisons.extend(
                 _judged(group, ratio, known, rule, found) for ratio in all_ratios(posterior)
@@ -222,20 +222,18 @@ def _gaps_wanted(group: _Group, code: str) -> list[Note]:
     ]
 
 
-def _doubts(
-    group: _Group, posterior: LifePosterior, spreads: Mapping[str, float | None]
-) -> list[Note]:
+def _doubts(group: _Group, posterior: LifePosterior) -> list[Note]:
     """What asks why before an answer is believed, blade by blade. Where most blades of a trial in
     blocks differ from block to block, that is the level of the blocks and no blade's fault.
     """
-    found = [_doubts_of(group, solved, spreads[solved.code]) for solved in posterior.blades]
+    found = [_doubts_of(group, solved) for solved in posterior.blades]
     doubted = sum(1 for notes in found if notes)
     if group.in_blocks and 2 * doubted > len(found):
         return []
     return [note for notes in found for note in notes]
 
 
-def _doubts_of(group: _Group, solved: BladePosterior, spread_percent: float | None) -> list[Note]:
+def _doubts_of(group: _Group, solved: BladePosterior) -> list[Note]:
     """Edges that contradict each other, one that is off, or a spread far beyond what re-sharpening
     makes. No edge is ever dropped in silence.
     """
@@ -248,8 +246,9 @@ def _doubts_of(group: _Group, solved: BladePosterior, spread_percent: float | No
         return [Contradicting(stage, code, (edges[0], edges[1]))]
     if odd:
         return [_odd_edge(group, code, edge) for edge in odd]
-    if spread_percent is not None and spread_percent > DOUBTFUL_SPREAD_PERCENT:
-        return [DoubtfulSpread(stage, code, spread_percent)]
+    spread = blade_spread_percent(solved)
+    if spread is not None and spread > DOUBTFUL_SPREAD_PERCENT:
+        return [DoubtfulSpread(stage, code, spread)]
     return []
 
 
