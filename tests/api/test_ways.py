@@ -60,3 +60,24 @@ def test_a_life_on_one_edge_length_stands_beside_the_life_as_counted(hand):
     assert first["on_one_length"]["dull"].endswith("on 80 mm of edge")
     assert on_80 == pytest.approx(2 * first["lives"]["dull"]["estimate"], abs=0.6)
     assert second["on_one_length"] == {}
+
+
+def test_bench_and_answer_give_one_number_for_one_run(hand):
+    (blade, first), _ = hand.make_trial("A", "B", every=2)
+    runs = []
+    for edge, life in ((first, 14), ("edge-two-of-A", 16)):
+        hand.client.put(f"/api/blades/{blade}/edges/{edge}", json={"id": edge})
+        run, at, ended = hand.start(edge), 0.0, False
+        while not ended:
+            state = hand.read(run, round(150 + 250 * (at / life) ** 0.7), at)
+            at = at if state["confirmation_wanted"] else hand.cut(run, 2, at)
+            ended = state["status"] == "stopped"
+        runs.append(run)
+    told = {
+        r["run"]["id"]: r["lives"]["dull"]["words"]
+        for r in answer_of(hand.client, hand.trial)["runs"]
+    }
+    for run in runs:
+        found = hand.client.get(f"/api/runs/{run}").json()["found"]
+        assert f"dull: {told[run]}" in found
+        assert "how the edges of a blade differ is not in it" in found

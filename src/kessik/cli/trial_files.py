@@ -13,6 +13,7 @@ from kessik.cli.options import Dull, Json, Keen
 from kessik.cli.refusals import load, refusing
 from kessik.core.comparison.analysis import TrialAnalysis
 from kessik.core.comparison.matching import FACTORS, MatchingRule
+from kessik.core.comparison.ranking import main_stage
 from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
 from kessik.core.planning.adaptive import next_check
 from kessik.core.protocols.methods import Method, force_limit_rope
@@ -20,6 +21,7 @@ from kessik.core.sharpness.life import force_lives
 from kessik.core.words.lives import life_words
 from kessik.core.words.notes import note_words, oddity_words
 from kessik.core.words.pairs import pair_words
+from kessik.core.words.sentences import as_sentence
 from kessik.core.words.verdict import headline, standing_words, with_all_words
 from kessik.interchange.analysis_json import analysis_json, life_json
 from kessik.interchange.named_files import NamedFile
@@ -147,13 +149,13 @@ def _print_json(answer: dict[str, Any]) -> None:
 
 def _print_trial(name: str, analysis: TrialAnalysis) -> None:
     console = Console(highlight=False)
-    stages = list(dict.fromkeys(stage for run in analysis.runs for stage in run.lives))
-    stage = "dull" if "dull" in stages or not stages else stages[-1]
+    stage = main_stage(analysis)
+    said = as_sentence(headline(analysis, stage))
     console.print(
-        f"\n[bold]{name}[/bold]\n{headline(analysis, stage)}\n{standing_words(analysis, stage)}\n",
+        f"\n[bold]{name}[/bold]\n{said}\n{standing_words(analysis, stage)}\n",
         soft_wrap=True,
     )
-    table = Table("blade", "edge", "run", "readings", "stage", "life")
+    table = Table("blade", "edge", "run", "readings", "stage", "life of this edge")
     for result in analysis.runs:
         for known, life in result.lives.items():
             run = result.run

@@ -20,6 +20,7 @@ from kessik.api.schemas.events import EventBody, EventOut, event_of
 from kessik.core.runs import Run
 from kessik.interchange.log_csv import write_log
 from kessik.services.bench import beside, practice, runs
+from kessik.services.bench.bench import Bench
 from kessik.services.bench.runs import RunView
 from kessik.services.clock import now
 from kessik.services.files.trial_export import slug
@@ -28,13 +29,13 @@ from kessik.services.trials.verdicts import run_words
 router = APIRouter(tags=["bench"])
 
 
-def _out(view: RunView) -> RunOut:
+def _out(bench: Bench, view: RunView) -> RunOut:
     ended = view.state.status in ("stopped", "abandoned")
     hidden = view.is_covered
     found = (
         "The run is kept; what it showed waits until the blades are uncovered." if hidden else None
     )
-    return RunOut.of(view, found or run_words(view) if ended else None)
+    return RunOut.of(view, found or run_words(bench.db, view) if ended else None)
 
 
 @router.put("/trials/{trial_id}/runs/{run_id}")
@@ -55,14 +56,14 @@ def put_run(trial_id: Id, run_id: Id, body: RunBody, bench: AtBench) -> RunOut:
         verifies_run_id=body.verifies_run_id,
         after_strop_of=body.after_strop_of,
     )
-    return _out(runs.start_run(bench, run, body.insist_on_lot))
+    return _out(bench, runs.start_run(bench, run, body.insist_on_lot))
 
 
 @router.get("/runs/{run_id}", response_model=RunOut)
 def get_run(run_id: Id, bench: AtBench) -> Response:
     """A run with its state and log."""
     return Response(
-        _out(runs.run_view(bench, run_id)).model_dump_json(), media_type="application/json"
+        _out(bench, runs.run_view(bench, run_id)).model_dump_json(), media_type="application/json"
     )
 
 

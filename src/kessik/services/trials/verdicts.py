@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 from kessik.core.comparison.analysis import analyse
+from kessik.core.protocols.series import RunSeries
 from kessik.core.shelf.blades import Grade
 from kessik.core.trials.run_series import run_series
 from kessik.core.trials.state import TrialState
@@ -32,11 +33,14 @@ def evidence(session: Session, trial_id: str) -> Evidence:
     return state_of_trial(session, trial_id), grades_by_name(session), lots
 
 
-def run_words(view: RunView) -> str:
-    """What an ended run found, in one sentence."""
-    series = replace(run_series(view.run, view.blade, view.edge, view.state), practice=False)
-    analysis = analyse([series], {}, view.trial.rule, view.method)
-    (result,) = analysis.runs
+def run_words(db: Database, view: RunView) -> str:
+    """What an ended run found, in one sentence; the same figures as in the trial's answer, where
+    the edges of one blade inform each other.
+    """
+    own = replace(run_series(view.run, view.blade, view.edge, view.state), practice=False)
+    sisters = [] if view.run.practice else _sisters(db, view)
+    analysis = analyse([own, *sisters], {}, view.trial.rule, view.method)
+    result = analysis.runs[0]
     if not result.lives and not result.figures:
         return "The run ended without a reading, so nothing can be said of this edge."
     unit = view.run.count_unit
@@ -45,4 +49,16 @@ def run_words(view: RunView) -> str:
     ]
     parts += figures_words(result.figures)
     said = "; ".join(parts)
-    return f"{view.blade.code}, edge {view.edge.number}. {said[:1].upper()}{said[1:]}."
+    alone = ". Of this edge; how the edges of a blade differ is not in it" if result.lives else ""
+    return f"{view.blade.code}, edge {view.edge.number}. {said[:1].upper()}{said[1:]}{alone}."
+
+
+def _sisters(db: Database, view: RunView) -> list[RunSeries]:
+    """The other counted runs of the same arm in the trial."""
+    with db.read() as session:
+        state = state_of_trial(session, view.trial.id)
+    return [
+        run_series(r.run, r.blade, r.edge, r.state)
+        for r in state.runs
+        if r.counts and r.blade.arm_id == view.blade.arm_id and r.run.id != view.run.id
+    ]

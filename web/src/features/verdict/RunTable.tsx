@@ -23,7 +23,7 @@ export function RunTable({ data, highlighted, onHighlight }: Props) {
               "start, gf",
               "end, gf",
               "change on the start",
-              ...data.stages.map((s) => `to ${s}`),
+              ...data.stages.map((s) => `this edge, to ${s}`),
               "by the plain rule",
               "readings",
             ].map((h) => (

@@ -17,7 +17,7 @@ export function StageLadder({ stage, ladder, tieGroups, byForce, ...rest }: Prop
   const unit = ladder[0]?.count_unit ?? "cuts";
   const lives = ladder.map((rung) => rung.lives[stage]);
   const span = lives.some((life) => life?.estimate != null)
-    ? "with 95 % interval"
+    ? "95 % interval of the blade, the spread of its edges in it"
     : "from last pass to first fail";
   return (
     <LifeLadder
