@@ -8,7 +8,7 @@ heavy tails: edges that contradict each other widen an answer instead of spoilin
 edge are one edge.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -185,17 +185,24 @@ class _Edge:
     def given(self, grid: Floats, spread: float, kept: NDArray[np.intp]) -> Floats:
         """Likelihood of the blade's mean for a spread, shape (masters or 1, grid)."""
         if self.bracket is not None:
-            return _chance(self.bracket, grid, spread)
+            return chance(self.bracket, grid, spread)
         rows = self.table[kept] if self.table.shape[0] > 1 else self.table
         return _smoothed(rows, spread / (grid[1] - grid[0]), _window(rows))
 
 
-def _chance(bracket: Bracket, grid: Floats, sd: float) -> Floats:
-    """How likely a life in the bracket is for each mean, one row; an open end takes all there
-    is.
+def chance(
+    bracket: Bracket,
+    grid: Floats,
+    sd: float,
+    cdf: Callable[[Floats], Floats] = scipy.special.ndtr,
+) -> Floats:
+    """How likely a life in (low, high] is for each mean ln life, one row; an open end takes all
+    there is.
+
+    `cdf` is the curve of ln lives around their mean: the normal one, unless another is asked for.
     """
-    below = 0.0 if bracket.low <= 0 else scipy.special.ndtr((np.log(bracket.low) - grid) / sd)
-    upto = 1.0 if bracket.high is None else scipy.special.ndtr((np.log(bracket.high) - grid) / sd)
+    below = 0.0 if bracket.low <= 0 else cdf((np.log(bracket.low) - grid) / sd)
+    upto = 1.0 if bracket.high is None else cdf((np.log(bracket.high) - grid) / sd)
     return np.asarray(np.broadcast_to(upto - below, grid.shape)[None, :])
 
 
