@@ -62,3 +62,26 @@ def test_a_glint_is_put_at_its_place_and_a_run_is_abandoned_only_with_a_reason(p
     person.press(Keys.ENTER)
     person.see("Give a reason to abandon the run")
     assert run_of(person, run)["state"]["status"] == "cutting"
+
+
+def test_looks_made_off_their_schedule_count_and_leave_no_prompt_standing(person, served):
+    """The paper record: hair still passes at 6 ft and fails at 13, paper passes there and fails at
+    18; the schedule wanted looks at 10 and at 20.
+    """
+    hand = served.hand()
+    (_, edge), _ = hand.make_trial("A", "B", school="two_stage_board")
+    run = hand.start(edge)
+    person.open(f"/runs/{run}")
+    person.see("does it cut the hair sample, 2 tries")
+    person.press("p", "p")
+    person.see("Check after 10 more")
+    person.press(*" " * 6, "p", "p")
+    person.see("Check after 4 more")
+    person.press(*" " * 7, "f", "f")
+    person.see("Fine is lost; from here on")
+    person.press("p", "p")
+    person.see("Check after 10 more")
+    person.press(*" " * 5, "f", "f")
+    person.see("To fine: between 6 and 13 ft; to working: between 13 and 18 ft")
+    assert run_of(person, run)["state"]["stages"] == {"fine": 13, "working": 18}
+    assert person.errors() == []
