@@ -122,3 +122,26 @@ def test_a_sealed_bench_card_falls_back_on_a_fixed_schedule_and_tells_the_next_c
     card = hand.client.get(f"/api/runs/{plain}").json()["card"]
     assert card["checks_at"][:4] == [0, 4, 8, 12]
     assert card["confirm_above_gf"] == 400
+
+
+def test_stropping_back_works_by_paper_as_by_force(hand):
+    (_, edge), _ = hand.make_trial("A", "B", school="paper_stop_rope")
+    run = hand.start(edge)
+    for said in ("pass", "pass"):
+        hand.judge(run, said, 0)
+    at = hand.cut(run, 5)
+    for said in ("fail", "fail"):
+        state = hand.judge(run, said, at)
+    assert state["status"] == "stopped"
+    tried = {"check": "paper", "outcome": "pass", "stage": "strop"}
+    early = hand.send(run, "outcome", tried, at=at, seen=10_000)
+    assert early.json()["detail"].startswith("say how many strokes")
+    assert hand.send(run, "strop", {"strokes": 10}, at=at, seen=10_000).status_code == 200
+    for said in ("pass", "fail"):
+        answer = hand.send(run, "outcome", {**tried, "outcome": said}, at=at, seen=10_000)
+        assert answer.status_code == 200
+    found = hand.client.get(f"/api/runs/{run}").json()
+    assert found["abilities_back"] == ["After 10 strokes “slices held paper” in part: 1 of 2 tries"]
+    assert found["state"]["stages"] == {"rough": 5, "working": 5}, "the life stays as it was"
+    (kept,) = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]["upkeep"]
+    assert kept["abilities"][0].startswith("Edge 3. After 10 strokes")

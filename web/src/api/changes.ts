@@ -170,3 +170,11 @@ export const putInstrumentAway = (instrumentId: string) =>
       params: { path: { instrument_id: instrumentId } },
     }),
   );
+
+export const putRun = (trialId: string, run: Schemas["RunBody"]) =>
+  body(
+    api.PUT("/api/trials/{trial_id}/runs/{run_id}", {
+      params: { path: { trial_id: trialId, run_id: run.id } },
+      body: run,
+    }),
+  );

@@ -4,6 +4,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Annotated, Literal
 
+from pydantic import Field
+
 from kessik.api.schemas.common import Id, Place, ShortText, Wire, within
 from kessik.api.schemas.edges import DamageBody, ZoneBody
 from kessik.api.schemas.events import EventOut
@@ -15,6 +17,7 @@ from kessik.core.protocols.events import BenchEvent, CheckPlanned
 from kessik.core.protocols.methods import CHECK_WORDS, CheckKind
 from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState
 from kessik.core.shelf.facts import stations_mm
+from kessik.core.words.upkeep import ability_words
 from kessik.services.bench.beside import BenchNews
 from kessik.services.bench.runs import RunView
 
@@ -363,6 +366,7 @@ class RunOut(Wire):
     pace: PaceOut
     paused_since: str | None
     strop_back: list[StropBackOut]
+    abilities_back: list[str] = Field(description="what the edge does again, in words")
     after_strop_of: str | None
 
     @classmethod
@@ -387,6 +391,9 @@ class RunOut(Wire):
             paused_since=view.paused_since,
             strop_back=(
                 [] if hidden else [StropBackOut.model_validate(test) for test in view.strop_back]
+            ),
+            abilities_back=(
+                [] if hidden else [ability_words(each) for each in view.abilities_back]
             ),
             after_strop_of=view.run.after_strop_of,
             log=[

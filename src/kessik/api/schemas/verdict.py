@@ -15,7 +15,7 @@ from kessik.core.comparison.figures import KINDS
 from kessik.core.comparison.verdict import VerdictWord
 from kessik.core.due import DueKind
 from kessik.core.trials.upkeep import Upkeep
-from kessik.core.words.upkeep import restoring_words, stones_words
+from kessik.core.words.upkeep import ability_words, restoring_words, stones_words
 
 
 class ByRuleOut(Wire):
@@ -166,6 +166,7 @@ class UpkeepOut(Wire):
     restoring: str
     no_longer: bool
     strops: list[StroppedOut]
+    abilities: list[str]
     stones: str
 
     @classmethod
@@ -176,6 +177,7 @@ class UpkeepOut(Wire):
             rounds=[RoundOut.model_validate(each) for each in found.rounds],
             restoring=restoring_words(found.restoring) if found.restoring else "",
             no_longer=found.restoring is not None and found.restoring.standing == "no_longer",
+            abilities=[f"Edge {n}. {ability_words(each)}" for n, each in found.abilities],
             strops=[
                 StroppedOut(edge=each.edge, cutting=each.cutting, **asdict(each.found))
                 for each in found.strops

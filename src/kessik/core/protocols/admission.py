@@ -106,9 +106,9 @@ def _target(target: str, known: Mapping[str, BenchEvent], *, strikes: bool) -> B
 def _admit_after_end(event: BenchEvent, state: RunState, stop_position: int | None) -> None:
     if event.kind == "strop" and state.status != "stopped":
         raise NotAllowedNowError("stropping back is tested once the run has stopped", field="run")
-    if isinstance(event.said, Reading) and event.said.stage == AFTER_STROP:
+    if isinstance(event.said, Reading | Outcome) and event.said.stage == AFTER_STROP:
         if state.status != "stopped" or not state.strops:
-            message = "say how many strokes on the strop went before this reading"
+            message = "say how many strokes on the strop went before this"
             raise NotAllowedNowError(message, field="run")
         return
     unaware = stop_position is not None and event.last_seen_position < stop_position

@@ -92,7 +92,12 @@ def _reading(draft: _Draft, said: Reading, told: _Told) -> None:
 
 def _outcome(draft: _Draft, said: Outcome, told: _Told) -> None:
     draft.goes_on()
-    _look(draft, said, told)
+    if said.stage != AFTER_STROP:
+        _look(draft, said, told)
+    elif draft.strops and not told.struck:
+        last = draft.strops[-1]
+        tried = (said.check, said.outcome)
+        draft.strops[-1] = replace(last, tries=(*last.tries, tried))
 
 
 def _look(draft: _Draft, said: Reading | Outcome, told: _Told) -> None:

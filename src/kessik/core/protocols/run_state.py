@@ -38,13 +38,14 @@ class Plan:
 
 @dataclass(frozen=True)
 class StropTest:
-    """Strokes on the strop after the stop, since the last stones, and the readings in gf that
-    followed them.
+    """Strokes on the strop after the stop, since the last stones, and what followed them: readings
+    in gf, and tries of a check with their outcome.
     """
 
     event_id: str
     strokes: float
     readings_gf: tuple[float, ...] = ()
+    tries: tuple[tuple[str, str], ...] = ()
 
 
 @dataclass(frozen=True)

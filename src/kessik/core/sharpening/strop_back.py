@@ -3,7 +3,7 @@ does.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -52,6 +52,34 @@ def strop_back(
     slopes = (share * start_sd / loss, (1 - share) * end_sd / loss, after_sd / loss)
     half = _Z * math.hypot(*slopes)
     return StropBack(strokes, start, end, after, share, share - half, share + half)
+
+
+@dataclass(frozen=True)
+class AbilityBack:
+    """What an edge does again after so many strokes: of each kind of check how many tries passed,
+    and of how many.
+    """
+
+    strokes: float
+    passed: Mapping[str, tuple[int, int]]
+
+    def does(self, check: str) -> bool | None:
+        """Whether it passes a check again, in one try at least; None where that was not tried."""
+        found = self.passed.get(check)
+        return None if found is None else found[0] > 0
+
+
+def ability_back(strokes: float, tries: Sequence[tuple[str, str]]) -> AbilityBack:
+    """What the tries of checks after so many strokes showed; each a check and its outcome."""
+    checks = dict.fromkeys(check for check, _ in tries)
+    passed = {
+        check: (
+            sum(said == "pass" for kind, said in tries if kind == check),
+            sum(kind == check for kind, _ in tries),
+        )
+        for check in checks
+    }
+    return AbilityBack(strokes, passed)
 
 
 def stones_due(tests: Sequence[StropBack], keen_gf: float | None) -> int | None:

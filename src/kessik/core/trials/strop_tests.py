@@ -2,7 +2,7 @@
 
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState
-from kessik.core.sharpening.strop_back import StropBack, strop_back
+from kessik.core.sharpening.strop_back import AbilityBack, StropBack, ability_back, strop_back
 
 
 def strop_tests(state: RunState, method: Method) -> list[StropBack]:
@@ -18,3 +18,8 @@ def strop_tests(state: RunState, method: Method) -> list[StropBack]:
         for test in state.strops
         if test.readings_gf
     ]
+
+
+def abilities_back(state: RunState) -> list[AbilityBack]:
+    """What an ended edge did again after each stropping, by paper, hair or lamp."""
+    return [ability_back(test.strokes, test.tries) for test in state.strops if test.tries]

@@ -8,11 +8,11 @@ from dataclasses import dataclass
 
 from kessik.core.sharpening.regimes import total_strokes_per_side
 from kessik.core.sharpening.rounds import Restoring, Round, still_restoring
-from kessik.core.sharpening.strop_back import READING_SCATTER, StropBack, stones_due
+from kessik.core.sharpening.strop_back import READING_SCATTER, AbilityBack, StropBack, stones_due
 from kessik.core.sharpness.life import Crossed
 from kessik.core.shelf.blades import Blade
 from kessik.core.trials.state import TrialRun
-from kessik.core.trials.strop_tests import strop_tests
+from kessik.core.trials.strop_tests import abilities_back, strop_tests
 from kessik.core.trials.verdict import Verdict
 
 
@@ -42,7 +42,7 @@ class Stones:
 @dataclass(frozen=True)
 class Upkeep:
     """What one blade asks for: rounds of sharpening with their judgement, strop-backs with when
-    stones were due.
+    stones were due, and by edge what it did again by paper, hair or lamp.
     """
 
     blade: Blade
@@ -50,6 +50,7 @@ class Upkeep:
     restoring: Restoring | None
     strops: tuple[Stropped, ...]
     stones: tuple[Stones, ...]
+    abilities: tuple[tuple[int, AbilityBack], ...] = ()
 
 
 def upkeep(answer: Verdict) -> list[Upkeep]:
@@ -59,10 +60,18 @@ def upkeep(answer: Verdict) -> list[Upkeep]:
         own = [r for r in answer.runs if r.blade.arm_id == blade.arm_id and not r.run.practice]
         rounds = _rounds(answer, own)
         strops = _strops(own)
-        if rounds or strops:
+        abilities = [(r.edge.number, back) for r in own for back in abilities_back(r.state)]
+        if rounds or strops or abilities:
             judged = still_restoring(rounds) if rounds else None
             found.append(
-                Upkeep(blade, tuple(rounds), judged, tuple(strops), _stones(answer, strops))
+                Upkeep(
+                    blade,
+                    tuple(rounds),
+                    judged,
+                    tuple(strops),
+                    _stones(answer, strops),
+                    tuple(abilities),
+                )
             )
     return found
 

@@ -2,7 +2,9 @@
 
 from collections.abc import Sequence
 
+from kessik.core.protocols.methods import CHECK_WORDS
 from kessik.core.sharpening.rounds import FEWEST_ROUNDS, Restoring, Trend
+from kessik.core.sharpening.strop_back import AbilityBack
 from kessik.core.trials.upkeep import Stones
 
 
@@ -46,6 +48,20 @@ def _change(trend: Trend) -> str:
 
 def _signed(value: float) -> str:
     return f"{value:+.0f}".replace("-", "−")
+
+
+def ability_words(found: AbilityBack) -> str:
+    """What the strop brought back of what an edge can do."""
+    said = [
+        f"“{CHECK_WORDS[check]}” {_tries(passed, tries)}"
+        for check, (passed, tries) in found.passed.items()
+    ]
+    return f"After {found.strokes:g} strokes {'; '.join(said)}"
+
+
+def _tries(passed: int, tries: int) -> str:
+    how = "again" if passed == tries else "still not" if passed == 0 else "in part"
+    return f"{how}: {passed} of {tries} {'try' if tries == 1 else 'tries'}"
 
 
 def stones_words(found: Sequence[Stones]) -> str:

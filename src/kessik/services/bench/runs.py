@@ -27,14 +27,14 @@ from kessik.core.protocols.methods import Method
 from kessik.core.protocols.pace import Pace
 from kessik.core.protocols.run_state import RunState
 from kessik.core.runs import Run
-from kessik.core.sharpening.strop_back import StropBack
+from kessik.core.sharpening.strop_back import AbilityBack, StropBack
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.arms import arm_and_edge, arms_of
 from kessik.core.trials.blinding import sealed_run
 from kessik.core.trials.run_admission import _check_zone, _same_steel
 from kessik.core.trials.run_series import edge_length_used_mm
-from kessik.core.trials.strop_tests import strop_tests
+from kessik.core.trials.strop_tests import abilities_back, strop_tests
 from kessik.core.trials.trial import Trial
 from kessik.services.bench.bench import Bench
 from kessik.services.bench.beside import pace_of, paused_since
@@ -87,6 +87,11 @@ class RunView:
     def strop_back(self) -> list[StropBack]:
         """What the strop brought back of what the run lost."""
         return strop_tests(self.state, self.method)
+
+    @property
+    def abilities_back(self) -> list[AbilityBack]:
+        """What the edge does again after the strop, by paper, hair or lamp."""
+        return abilities_back(self.state)
 
     @property
     def pace(self) -> Pace:

@@ -109,6 +109,9 @@ def _strop_rows(trial: Trial, r: TrialRun) -> list[dict[str, Any]]:
             {"check": "force", "value": gf, "unit": "gf", "stage": AFTER_STROP}
             for gf in test.readings_gf
         ]
+        rows += [
+            {"check": check, "outcome": said, "stage": AFTER_STROP} for check, said in test.tries
+        ]
         before = test.strokes
     return [{**own, "seq": len(r.state.checks) + i, **row} for i, row in enumerate(rows, 1)]
 

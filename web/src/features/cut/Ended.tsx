@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { lineUpQuery, runQuery } from "../../api/queries";
 import { buttonLook } from "../../ui/Button";
 import type { Log } from "./bench";
+import { isJudged } from "./benchWords";
 import { CutOn } from "./CutOn";
 import { NextRun } from "./NextRun";
 import { StropBack } from "./StropBack";
@@ -67,9 +68,12 @@ export function Ended({
           Save the log
         </a>
       </p>
-      {run.state.status === "stopped" && run.method.checks.some((c) => c.kind === "force") ? (
+      {run.state.status === "stopped" && run.method.checks.some(canBeStropped) ? (
         <StropBack run={run} hand={hand} field={field} log={log} onVirtual={onVirtual} />
       ) : null}
     </section>
   );
 }
+
+const canBeStropped = (check: Schemas["CheckSpecBody"]) =>
+  check.kind === "force" || isJudged(check.kind);

@@ -1,10 +1,9 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { useChange } from "../../api/changes";
+import { putRun, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
 import { Button, buttonLook } from "../../ui/Button";
-import { putRun } from "../lineup/changes";
 
 /**
  * On with the next of the order, in one press where its edge waits; on the same stretch of edge as

@@ -1,8 +1,11 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import type { PayloadOf } from "../../api/events";
 import { counted, typedNumber } from "../../domain/format";
 import { ReadingField } from "./BenchKeys";
 import type { Log } from "./bench";
+import { isJudged } from "./benchWords";
+import { OUTCOMES, SEEN } from "./LookKeys";
 import type { useHand } from "./useHand";
 
 type Run = Schemas["RunOut"];
@@ -27,7 +30,8 @@ export function StropBack({
   const [strokes, setStrokes] = useState("");
   const value = typedNumber(strokes);
   const fits = typeof value === "number" && Number.isInteger(value) && value >= 1 && value <= 1000;
-  const waitsForReading = run.state.strokes > (run.strop_back.at(-1)?.strokes ?? 0);
+  const byForce = run.method.checks.some((c) => c.kind === "force");
+  const waitsForReading = byForce && run.state.strokes > (run.strop_back.at(-1)?.strokes ?? 0);
   return (
     <section aria-label="Strop-back" className="mt-3">
       <form
@@ -58,7 +62,7 @@ export function StropBack({
         >
           Count the strokes
         </button>
-        {run.state.strokes ? (
+        {run.state.strokes && byForce ? (
           <>
             <ReadingField field={field} hand={hand} due={waitsForReading} />
             {run.practice ? (
@@ -80,7 +84,17 @@ export function StropBack({
           {counted(run.state.strokes)} strokes so far; wipe it and take a reading.
         </p>
       ) : null}
+      {run.state.strokes
+        ? run.method.checks
+            .filter((check) => isJudged(check.kind))
+            .map((check) => <Tries key={check.kind} check={check.kind} log={log} />)
+        : null}
       <ul className="mt-2">
+        {run.abilities_back.map((words) => (
+          <li key={words} data-testid="ability-back">
+            {words}.
+          </li>
+        ))}
         {run.strop_back.map((s) => (
           <li key={s.strokes} data-testid="strop-back">
             After {counted(s.strokes)} strokes {Math.round(s.after_gf)} gf
@@ -93,5 +107,36 @@ export function StropBack({
         ))}
       </ul>
     </section>
+  );
+}
+
+const LOOK: Record<string, string> = {
+  paper: "Held paper",
+  hair_sample: "Hair sample",
+  shave: "Shaving",
+  inspect: "Under the lamp",
+};
+
+type Kind = Schemas["CheckSpecBody"]["kind"];
+
+/** What the edge does again after the strop, by one kind of look. */
+function Tries({ check, log }: { check: Kind; log: Log }) {
+  return (
+    <fieldset className="mt-2 flex flex-wrap items-center gap-1.5">
+      <legend className="float-left mr-2">{LOOK[check] ?? ""}:</legend>
+      {(check === "inspect" ? SEEN : OUTCOMES).map(([, outcome, words]) => (
+        <button
+          key={outcome}
+          type="button"
+          onClick={() =>
+            void log("outcome", { check, outcome, stage: "strop" } as PayloadOf<"outcome">)
+          }
+          className={`min-h-16 min-w-16 cursor-pointer rounded-edge border-[1.5px] border-line px-3
+            font-semibold`}
+        >
+          {words}
+        </button>
+      ))}
+    </fieldset>
   );
 }

@@ -92,6 +92,7 @@ function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
     pace: { per_minute: null, minutes_without_break: 0, cuts_without_break: 0, hint: "" },
     paused_since: null,
     strop_back: [],
+    abilities_back: [],
     after_strop_of: null,
   };
 }

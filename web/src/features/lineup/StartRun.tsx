@@ -1,6 +1,6 @@
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
-import { putEdge, useChange } from "../../api/changes";
+import { putEdge, putRun, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { typedNumber } from "../../domain/format";
@@ -11,7 +11,6 @@ import { Choice, Option } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { Tick } from "../../ui/Tick";
 import { Cautions } from "./Cautions";
-import { putRun } from "./changes";
 
 /**
  * Choose the blade and its edge, and go to the bench. A cut edge is used up: the next run is on the

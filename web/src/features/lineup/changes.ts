@@ -32,11 +32,3 @@ export const dropBlade = (trialId: string, bladeId: string) =>
       params: { path: { trial_id: trialId, blade_id: bladeId } },
     }),
   );
-
-export const putRun = (trialId: string, run: Schemas["RunBody"]) =>
-  body(
-    api.PUT("/api/trials/{trial_id}/runs/{run_id}", {
-      params: { path: { trial_id: trialId, run_id: run.id } },
-      body: run,
-    }),
-  );

@@ -22,7 +22,7 @@ export function Upkeep({ upkeep, unit }: { upkeep: readonly Kept[]; unit: string
               {kept.blade}
             </h3>
             {kept.rounds.length ? <Rounds kept={kept} unit={unit} /> : null}
-            {kept.strops.length ? <Strops kept={kept} /> : null}
+            {kept.strops.length + kept.abilities.length ? <Strops kept={kept} /> : null}
           </article>
         ))}
       </div>
@@ -82,6 +82,9 @@ function Strops({ kept }: { kept: Kept }) {
               </>
             )}
           </li>
+        ))}
+        {kept.abilities.map((words) => (
+          <li key={words}>{words}.</li>
         ))}
       </ul>
       <p className="mt-1 text-ink-2">{sentence(kept.stones)}</p>
