@@ -104,3 +104,17 @@ def test_a_school_is_planned_cut_written_and_read_again_with_the_same_numbers(cl
     again = client.get(f"/api/trials/{made['id']}/verdict").json()["answer"]
     assert told(again) == told(verdict)
     assert {b["blade"] for b in again["ladder"] + again["figure_blades"]} == {"A", "B"}
+
+
+def test_blades_that_take_turns_layer_by_layer_hand_over_to_each_other(hand):
+    (_, thick), (_, thin) = hand.make_trial("A", "B", school="geometry_layers")
+    first = hand.start(thick)
+    path = f"/api/runs/{first}/other-blade"
+    assert hand.client.get(f"/api/runs/{first}").json()["alternates"]
+    turn = hand.client.get(path).json()
+    assert (turn["run_id"], turn["edge_id"], turn["says"]) == (None, thin, "B, its first layer")
+    second = hand.start(thin)
+    assert hand.client.get(path).json()["run_id"] == second
+    assert hand.client.get(f"/api/runs/{second}/other-blade").json()["run_id"] == first
+    hand.send(second, "stop", {"by": "tester", "reason": "the board ran out"})
+    assert hand.client.get(path).json() is None

@@ -9,6 +9,7 @@ from kessik.api.schemas.bench import (
     CHECKS_ACKNOWLEDGED,
     AckOut,
     NewsOut,
+    OtherBladeOut,
     RunBody,
     RunOut,
     StockLeftOut,
@@ -101,6 +102,13 @@ def get_whole_log(run_id: Id, bench: AtBench) -> list[EventOut]:
     """Every event of a run, oldest first."""
     view = runs.run_view(bench, run_id)
     return [EventOut.of(event) for event in seen_events(view.events, bool(view.sealed))]
+
+
+@router.get("/runs/{run_id}/other-blade")
+def get_other_blade(run_id: Id, bench: AtBench) -> OtherBladeOut | None:
+    """The blade that takes its turn after this run's; null where no other has its turn."""
+    found = beside.other(bench, run_id)
+    return OtherBladeOut.of(found) if found else None
 
 
 @router.get("/runs/{run_id}/stock")

@@ -17,6 +17,7 @@ from kessik.core.protocols.events import BenchEvent, CheckPlanned
 from kessik.core.protocols.methods import CHECK_WORDS, CheckKind
 from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState
 from kessik.core.shelf.facts import stations_mm
+from kessik.core.trials.next_step import NextStep, alternates
 from kessik.core.words.upkeep import ability_words
 from kessik.services.bench.beside import BenchNews
 from kessik.services.bench.runs import RunView
@@ -270,6 +271,22 @@ class StropBackOut(Wire):
     high: float | None
 
 
+class OtherBladeOut(Wire):
+    """The blade whose turn it is after this one: its run under way, or the edge that waits for
+    one.
+    """
+
+    says: str
+    run_id: str | None
+    edge_id: str | None
+    zone_from_mm: float | None
+    zone_to_mm: float | None
+
+    @classmethod
+    def of(cls, step: NextStep) -> "OtherBladeOut":
+        return cls(**{name: getattr(step, name) for name in cls.model_fields})
+
+
 class NewsOut(Wire):
     """What changed at a bench since a log position."""
 
@@ -368,6 +385,7 @@ class RunOut(Wire):
     strop_back: list[StropBackOut]
     abilities_back: list[str] = Field(description="what the edge does again, in words")
     after_strop_of: str | None
+    alternates: bool = Field(description="whether blades take turns within one piece")
 
     @classmethod
     def of(cls, view: RunView, found: str | None) -> "RunOut":
@@ -396,6 +414,7 @@ class RunOut(Wire):
                 [] if hidden else [ability_words(each) for each in view.abilities_back]
             ),
             after_strop_of=view.run.after_strop_of,
+            alternates=alternates(view.trial) and not view.run.practice,
             log=[
                 EventOut.of(event)
                 for event in seen_events(view.events[-LOG_SHOWN:], bool(view.sealed))

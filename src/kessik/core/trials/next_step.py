@@ -6,6 +6,7 @@ from typing import Literal
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.state import UNDER_WAY, TrialRun, TrialState
+from kessik.core.trials.trial import Trial
 
 StepKind = Literal["add_blades", "go_on", "start_run", "read_verdict"]
 Zone = tuple[float, float]
@@ -91,3 +92,32 @@ def _zone(arm: Blade, edge: Edge | None, counted: list[TrialRun]) -> Zone | None
     own = [r for r in counted if r.blade.arm_id == arm.arm_id]
     last = (own or counted)[-1:]
     return last[0].run.worked_mm if last else None
+
+
+def other_blade(state: TrialState, run_id: str) -> NextStep | None:
+    """The blade that takes its turn after this run's, where blades alternate layer by layer: its
+    run under way, else a run on its waiting edge; None where no other has its turn.
+    """
+    counted = [r for r in state.runs if not r.run.practice]
+    here = next((r for r in counted if r.run.id == run_id), None)
+    if here is None:
+        return None
+    places = [arm.arm_id for arm in state.blades]
+    after = places.index(here.blade.arm_id) + 1
+    for arm in (*state.blades[after:], *state.blades[: after - 1]):
+        own = [r for r in counted if r.blade.arm_id == arm.arm_id]
+        open_run = next((r for r in own if r.state.status in UNDER_WAY), None)
+        if open_run is not None:
+            says = f"{_shown(state, arm)}, at {open_run.state.count:g}"
+            return NextStep("go_on", says, open_run.run.id, arm.arm_id)
+        edge = _waiting(arm, counted)
+        if edge is not None and len(own) < state.trial.edges_per_blade:
+            zone = _zone(arm, edge, counted) or (None, None)
+            says = f"{_shown(state, arm)}, its first layer"
+            return NextStep("start_run", says, None, arm.arm_id, edge.id, *zone)
+    return None
+
+
+def alternates(trial: Trial) -> bool:
+    """Whether its blades take turns within one piece, so that another is always at hand."""
+    return trial.plan.order_kind == "alternate" or trial.method.count_unit == "layers"

@@ -9,9 +9,11 @@ from kessik.core.protocols.events import BenchEvent, Cut
 from kessik.core.protocols.pace import Pace, pace
 from kessik.core.protocols.run_state import RunState
 from kessik.core.trials.blinding import sealed_run
+from kessik.core.trials.next_step import NextStep, other_blade
 from kessik.services.bench.bench import Bench
 from kessik.services.stock.lots import stocked
 from kessik.services.trials.methods import method_of_run
+from kessik.services.trials.state import state_of_trial
 from kessik.services.trials.trials import get_trial
 
 _LATELY = 600
@@ -108,3 +110,11 @@ def stock_left(bench: Bench, run_id: str) -> list[StockLeft]:
         )
         found.append(StockLeft(known.lot.name, known.lot.unit, known.left, counts, known.is_low))
     return found
+
+
+def other(bench: Bench, run_id: str) -> NextStep | None:
+    """The blade that takes its turn after this run's; UnknownError where there is no such run."""
+    with bench.db.read() as session:
+        run = bench.logs.log(session, run_id).run
+        state = state_of_trial(session, run.trial_id)
+    return other_blade(state, run_id)

@@ -18,6 +18,8 @@ interface Props {
   onSpoiled: () => void;
   onVirtual: () => void;
   onLog: () => void;
+  /** Where blades take turns within one piece of board. */
+  onOther: (() => void) | null;
 }
 
 const READ: Record<string, readonly [string, string]> = {
@@ -92,6 +94,11 @@ function Steady(p: Props) {
       {p.byLength ? (
         <Key onClick={hand.pieces} name={letter("pieces")}>
           {/^\d+$/.test(hand.typed) ? `${hand.typed} pieces` : "5 pieces"}
+        </Key>
+      ) : null}
+      {p.onOther ? (
+        <Key onClick={p.onOther} name={letter("other")}>
+          other blade
         </Key>
       ) : null}
       <Key onClick={hand.takeBack} name="⌫">

@@ -34,6 +34,7 @@ import { RunLog } from "./RunLog";
 import { checkTone, setSound, soundIsOn } from "./sound";
 import { useBenchKeys } from "./useBenchKeys";
 import { useHand } from "./useHand";
+import { useTurns } from "./useTurns";
 
 type Panel = "chart" | "log" | "keys";
 
@@ -66,6 +67,7 @@ export function Cut() {
   }, [due]);
   useBenchLight();
 
+  const turns = useTurns(run);
   const { asked, ended, seeing } = hand;
   const turn = (to: Panel) => setPanel((p) => (p === to ? "chart" : to));
   const takeOver = () => {
@@ -98,6 +100,7 @@ export function Cut() {
           list: () => turn("log"),
           keys: () => turn("keys"),
           pieces: hand.pieces,
+          other: turns.take,
           takeover: takeOver,
           accept,
           sound: () => {
@@ -335,6 +338,7 @@ export function Cut() {
                 onSpoiled={() => void log("spoiled", { cause: "" })}
                 onVirtual={readVirtual}
                 onLog={() => turn("log")}
+                onOther={run.alternates ? turns.take : null}
               />
             )}
           </div>

@@ -31,6 +31,7 @@ export function KeyLine({
     [of("clean", "glint", "roll", "chip", "burr"), "lamp: clean, glint, roll, chip, burr"],
     [of("spoiled"), "the last cut struck tape, a staple, a seam or the board"],
     [of("pieces"), "5 whole pieces at once, or as many as typed before"],
+    [of("other"), "the other blade, where they take turns layer by layer"],
     [of("note"), "note"],
     [of("break"), "break"],
     [of("stop"), "stop"],

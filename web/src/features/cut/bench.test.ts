@@ -93,6 +93,7 @@ function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
     paused_since: null,
     strop_back: [],
     abilities_back: [],
+    alternates: false,
     after_strop_of: null,
   };
 }

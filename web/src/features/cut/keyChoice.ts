@@ -16,6 +16,7 @@ export const ACTIONS: readonly Action[] = [
   { id: "spoiled", key: "x", does: "spoiled cut" },
   { id: "list", key: "l", does: "list of events" },
   { id: "pieces", key: "w", does: "whole pieces" },
+  { id: "other", key: "v", does: "the other blade" },
   { id: "sound", key: "m", does: "sound" },
   { id: "read", key: "r", does: "virtual reading" },
   { id: "takeover", key: "t", does: "count here" },
