@@ -81,3 +81,16 @@ def test_bench_and_answer_give_one_number_for_one_run(hand):
         found = hand.client.get(f"/api/runs/{run}").json()["found"]
         assert f"dull: {told[run]}" in found
         assert "how the edges of a blade differ is not in it" in found
+
+
+def test_the_line_up_counts_what_the_runs_show_as_the_answer_does(hand):
+    (_, long), (_, short) = hand.make_trial("A", "B", every=2)
+    for edge, to_mm in ((long, 80), (short, 40)):
+        run = hand.start(edge, zone_from_mm=0, zone_to_mm=to_mm)
+        hand.read(run, 150, 0)
+        hand.read(run, 200, hand.cut(run, 2))
+    line_up = hand.client.get(f"/api/trials/{hand.trial}/line-up").json()
+    answer = answer_of(hand.client, hand.trial)
+    for cells in (line_up["cells"], answer["cells"]):
+        (own,) = [c for c in cells if (c["variable"], c["blade"]) == ("edge_length_mm", "B")]
+        assert (own["state"], own["shown"]) == ("confounded", "40 mm")

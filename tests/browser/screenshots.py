@@ -8,6 +8,7 @@ from tempfile import TemporaryDirectory
 
 from selenium.webdriver.common.keys import Keys
 
+from kessik.demo.arms_and_blocks import FINISH_TRIAL_ID
 from tests.browser.chromium import chromium, picture, resize
 from tests.browser.conftest import Person
 from tests.serving import Served
@@ -57,6 +58,10 @@ def main():
                 f"{demo.address}/trials/{by_name['Fifty cuts each']['trial']['id']}/verdict",
                 "verdict-dose",
             )
+            take(
+                f"{demo.address}/trials/{FINISH_TRIAL_ID}/verdict",
+                "verdict-one-knife",
+            )
             take(f"{demo.address}/shelf?part=lots", "lots")
             take(f"{trial}/prepare", "edge-preparation")
             take(f"{demo.address}/blades/{entry['blades'][1]['id']}", "blade")
@@ -77,7 +82,6 @@ def main():
             while "Check now" not in bench.text("next"):
                 bench.press(" ")
                 time.sleep(0.5)
-            take_bench(bench, "cut-check-due")
             demo.kill()
             bench.press("3", "4", "2", Keys.ENTER, " ", " ", " ")
             bench.see("Server away")

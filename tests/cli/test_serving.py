@@ -27,14 +27,16 @@ def test_only_with_an_address_is_the_network_answered(tmp_path):
     for port, options in ((alone, ()), (open_port, ("--address", "127.0.0.2"))):
         server = start_server(tmp_path / str(port), port, options=options)
         try:
-            assert httpx2.get(f"http://127.0.0.1:{port}/api/pairing").json()[
+            assert httpx2.get(f"http://127.0.0.1:{port}/api/pairing", timeout=60).json()[
                 "open_to_network"
             ] is bool(options)
             with socket.socket() as probe:
                 answered = probe.connect_ex(("127.0.0.2", port)) == 0
             assert answered is bool(options)
             if options:
-                assert httpx2.get(f"http://127.0.0.2:{port}/api/today").status_code == 401
+                assert (
+                    httpx2.get(f"http://127.0.0.2:{port}/api/today", timeout=60).status_code == 401
+                )
         finally:
             server.kill()
             server.wait()

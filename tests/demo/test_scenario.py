@@ -7,13 +7,15 @@ from datetime import datetime, timedelta, timezone
 import pytest
 
 from kessik.api.pages import pages
+from kessik.core.comparison.findings import Contradicting, OddEdge
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.sharpening.settled import SettledRule
 from kessik.core.shelf.edges import departures_of
 from kessik.core.shelf.facts import settled_edge
 from kessik.core.trials.next_step import next_step
 from kessik.core.words.matching import cell_words, open_lines
-from kessik.core.words.verdict import answer_headline
+from kessik.core.words.verdict import answer_headline, answer_standing
+from kessik.demo.arms_and_blocks import BUNDLES_TRIAL_ID, FINISH_TRIAL_ID
 from kessik.demo.scenario import TRIAL_ID, UNFAIR_TRIAL_ID, build
 from kessik.demo.schools import DEMO_SCHOOLS
 from kessik.services.shelf.blades import the_shelf
@@ -160,7 +162,7 @@ def test_the_plan_of_the_raft_is_short_of_test_line(demo):
     assert [need.lot.kind for need in found.needs] == ["rope", "test_line"]
     assert [work.work.kind for work in found.work] == ["prepare", "verify"]
     assert (found.pace_learned, found.pace.cut_s) == (True, 38.0)
-    assert found.repeats_learned == 3
+    assert found.repeats_learned == 7
 
 
 def test_every_school_has_a_trial_with_an_answer(demo):
@@ -175,3 +177,13 @@ def test_every_school_has_a_trial_with_an_answer(demo):
             or answer.analysis.figure_comparisons
             or answer.analysis.efforts
         )
+
+
+def test_one_knife_in_two_finishes_and_two_blades_in_three_bundles(demo):
+    finishes, bundles = verdict(demo, FINISH_TRIAL_ID), verdict(demo, BUNDLES_TRIAL_ID)
+    assert answer_headline(finishes).startswith("Polished outlasts coarse by")
+    assert "6 runs of 2 arms of AV-02" in answer_standing(finishes)
+    assert {r.run.block for r in bundles.runs} == {1, 2, 3}
+    (pair,) = [c for c in bundles.analysis.comparisons if c.stage == bundles.stage]
+    assert max(pair.ratio, 1 / pair.ratio) == pytest.approx(46 / 37, rel=0.1), "as it was made"
+    assert not [n for n in bundles.analysis.notes if isinstance(n, Contradicting | OddEdge)]

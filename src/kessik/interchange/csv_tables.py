@@ -327,7 +327,8 @@ def _number(column: Column, cell: str, decimal_comma: bool) -> tuple[float | Non
     if column.above is not None and value <= column.above:
         return None, f"{cell}{unit} cannot be; it must be above {plain(column.above)}{unit}"
     if column.low is not None and value < column.low:
-        return None, f"{cell}{unit} cannot be; it must be {plain(column.low)}{unit} or more"
+        none = ", or 0 for none" if column.zero_is_none else ""
+        return None, f"{cell}{unit} cannot be; it must be {plain(column.low)}{unit} or more{none}"
     if column.high is not None and value > column.high:
         return None, f"{cell}{unit} cannot be; it must be {plain(column.high)}{unit} or less"
     return value, ""

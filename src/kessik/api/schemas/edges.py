@@ -99,6 +99,8 @@ class EdgeBody(Wire):
     def changes(self) -> dict[str, Any]:
         """What was sent of the rest, as the record holds it."""
         sent = self.model_dump(include=self.model_fields_set - set(self.stated) - {"id", "number"})
+        if "arm" in sent:
+            sent["arm"] = sent["arm"].strip()
         for name, kind in (("steps", Step), ("damage", Damage), ("zones", Zone)):
             if name in sent:
                 sent[name] = tuple(kind(**item) for item in sent[name])

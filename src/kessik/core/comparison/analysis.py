@@ -22,11 +22,11 @@ from kessik.core.comparison.lives import BladeEdges, EdgeLife, solve
 from kessik.core.comparison.matching import (
     BladeFacts,
     Cell,
-    Fact,
     MatchingRule,
     Variable,
     match,
     not_recorded,
+    shown_by_runs,
 )
 from kessik.core.comparison.pooling import pooled
 from kessik.core.comparison.ratios import all_ratios
@@ -111,7 +111,7 @@ def analyse(
         replace(result, left_out=(left_out or {}).get(run.key[:2]))
         for run, result in zip(counted, _run_results(counted, blades, method), strict=True)
     ]
-    known = {code: _with_runs(facts.get(code), code, results, rule) for code in blades}
+    known = {code: _with_runs(facts.get(code), code, results) for code in blades}
     kept = [result for result in results if not result.left_out]
     ruled = pooled(kept, known, rule, method)
     alike = [result for result in results if result.run.key[:2] not in apart]
@@ -177,20 +177,12 @@ def _left_out_notes(results: Sequence[RunResult]) -> list[Note]:
     return [EdgeLeftOut(blade, edge, why) for (blade, edge), why in edges.items()]
 
 
-def _with_runs(
-    facts: BladeFacts | None, code: str, results: Sequence[RunResult], rule: MatchingRule
-) -> BladeFacts:
-    """The facts of a blade with what its runs show: start readings, and the length of edge they
-    used.
-    """
-    known = facts or BladeFacts(code)
+def _with_runs(facts: BladeFacts | None, code: str, results: Sequence[RunResult]) -> BladeFacts:
+    """The facts of a blade with what its runs show; of edges that count alone."""
     own = [r for r in results if r.run.blade == code and not r.left_out]
-    starts = [Fact(r.start_gf, readings=r.start_readings) for r in own if r.start_gf is not None]
-    edges = {**known.edges, "start_gf": starts} if starts else dict(known.edges)
+    starts = [(r.start_gf, r.start_readings) for r in own if r.start_gf is not None]
     lengths = [r.run.edge_length_used_mm for r in own]
-    if own and None not in lengths:
-        edges["edge_length_mm"] = lengths
-    return replace(known, edges=edges)
+    return shown_by_runs(facts or BladeFacts(code), starts, lengths)
 
 
 def _mean_figures(results: Sequence[RunResult]) -> dict[str, float]:

@@ -4,7 +4,7 @@ may do.
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 import numpy as np
@@ -115,6 +115,22 @@ class Cell:
     standing: Standing | None
     state: MatchState
     finding: Mismatch | Open | None = None
+
+
+def shown_by_runs(
+    known: BladeFacts,
+    starts: Sequence[tuple[float, int]],
+    lengths_mm: Sequence[float | None],
+) -> BladeFacts:
+    """The facts of a blade with what its runs show in place of what was recorded before: the mean
+    force (gf) and number of first readings, and the length of edge that worked.
+    """
+    edges: dict[str, Sequence[EdgeValue]] = dict(known.edges)
+    if starts:
+        edges["start_gf"] = [Fact(start_gf, readings=readings) for start_gf, readings in starts]
+    if lengths_mm and None not in lengths_mm:
+        edges["edge_length_mm"] = lengths_mm
+    return replace(known, edges=edges)
 
 
 def one_body(blades: Sequence[BladeFacts]) -> str:

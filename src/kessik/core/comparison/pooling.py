@@ -18,7 +18,7 @@ from kessik.core.comparison.findings import (
     StartedDuller,
     UnlikeCounts,
 )
-from kessik.core.comparison.levels import levelled, log_life_of, spread_percent
+from kessik.core.comparison.levels import Place, levelled, log_life_of, spread_percent
 from kessik.core.comparison.lives import (
     BladeEdges,
     BladePosterior,
@@ -48,6 +48,9 @@ from kessik.core.units import MM_PER_LENGTH
 
 DOUBTFUL_SPREAD_PERCENT = 15.0
 _SURELY_ODD = 0.5
+_APART_IN_BLOCKS = 0.3
+"""Edges in blocks are asked about that lie so far apart on the log scale: common practice, no
+source."""
 
 
 @dataclass(frozen=True)
@@ -140,8 +143,19 @@ def _spread(group: _Group, solved: BladePosterior) -> float | None:
     """How far the edges of a blade lie apart, per cent; where blades were cut in blocks, without
     the levels of those.
     """
-    if not group.in_blocks or len(group.runs) < 2:
+    inside, errors = _inside_blocks(group)
+    if not inside and not (group.in_blocks and len(group.runs) > 1):
         return blade_spread_percent(solved)
+    own = [place for place in inside if place[0] == solved.code]
+    return spread_percent([inside[place] for place in own], [errors[place] for place in own])
+
+
+def _inside_blocks(group: _Group) -> tuple[dict[Place, float], dict[Place, float]]:
+    """Ln lives of the edges without the levels of their blocks, with their errors; empty where
+    there are no blocks of several blades, or too few edges to tell.
+    """
+    if not group.in_blocks or len(group.runs) < 2:
+        return {}, {}
     told = {
         (code, r.run.edge, r.run.block or 0): told
         for code, own in group.runs.items()
@@ -149,10 +163,7 @@ def _spread(group: _Group, solved: BladePosterior) -> float | None:
         if (told := log_life_of(r.lives[group.stage].life.found)) is not None
     }
     inside = levelled({place: log_life for place, (log_life, _) in told.items()})
-    own_places = [place for place in inside if place[0] == solved.code]
-    return spread_percent(
-        [inside[place] for place in own_places], [told[place][1] for place in own_places]
-    )
+    return inside, {place: error for place, (_, error) in told.items()}
 
 
 def lives_at(lives: Mapping[str, Mapping[str, Life]], stage: str) -> dict[str, Found]:
@@ -223,14 +234,16 @@ def _gaps_wanted(group: _Group, code: str) -> list[Note]:
 
 
 def _doubts(group: _Group, posterior: LifePosterior) -> list[Note]:
-    """What asks why before an answer is believed, blade by blade. Where most blades of a trial in
-    blocks differ from block to block, that is the level of the blocks and no blade's fault.
+    """What asks why before an answer is believed, blade by blade. Where blades were cut in blocks,
+    edges that differ no more than the levels of those are no blade's fault.
     """
-    found = [_doubts_of(group, solved) for solved in posterior.blades]
-    doubted = sum(1 for notes in found if notes)
-    if group.in_blocks and 2 * doubted > len(found):
-        return []
-    return [note for notes in found for note in notes]
+    inside, _ = _inside_blocks(group)
+    found: list[Note] = []
+    for solved in posterior.blades:
+        own = [log_life for place, log_life in inside.items() if place[0] == solved.code]
+        if not own or max(own) - min(own) > _APART_IN_BLOCKS:
+            found.extend(_doubts_of(group, solved))
+    return found
 
 
 def _doubts_of(group: _Group, solved: BladePosterior) -> list[Note]:

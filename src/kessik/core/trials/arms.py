@@ -23,13 +23,13 @@ def arms_of(blades: Sequence[Blade], runs: Sequence[Run]) -> tuple[Blade, ...]:
     preparation that the trial does not state is an arm, too: nothing that was cut is hidden.
     """
     names = {blade.id: _names(blade, runs) for blade in blades}
-    carried = Counter(name for own in names.values() for name in own if name)
+    carried = Counter(name.casefold() for own in names.values() for name in own if name)
     taken = {blade.code.casefold() for blade in blades}
     free_marks = (mark for mark in count(1) if mark not in {blade.mark for blade in blades})
     found = []
     for blade in blades:
         for place, name in enumerate(names[blade.id]):
-            alone = carried[name] == 1 and name.casefold() not in taken
+            alone = carried[name.casefold()] == 1 and name.casefold() not in taken
             arm = replace(
                 blade,
                 code=(name if alone else f"{blade.code} {name}") if name else blade.code,

@@ -185,7 +185,9 @@ def _scopes(pairs: Sequence[Comparison]) -> str:
     """One scope where all pairs share it; else the narrow one, with the pairs that may say more."""
     scopes = list(dict.fromkeys(c.scope for c in pairs))
     wider = [scope for scope in scopes if scope not in (THESE_BLADES, THESE_EDGES)]
-    if len(scopes) == 1 or not wider:
+    if not wider:
+        return THESE_BLADES if THESE_BLADES in scopes else scopes[0]
+    if len(scopes) == 1:
         return scopes[0]
     which = ", ".join(f"{c.a} against {c.b}" for c in pairs if c.scope == wider[0])
     return f"{THESE_BLADES}, and of {wider[0]} only for {which}"

@@ -1,22 +1,23 @@
 """The line-up: whether a trial's comparison will be fair, before an edge is spent on it."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from kessik.core.comparison.findings import Mismatch, Open
 from kessik.core.comparison.matching import (
     BladeFacts,
     Cell,
-    Fact,
     Variable,
     match,
     not_recorded,
     one_body,
+    shown_by_runs,
 )
 from kessik.core.comparison.verdict import open_facts, scope_of
 from kessik.core.comparison.ways_out import WayOut, ways_out
 from kessik.core.trials.blade_facts import blade_facts
 from kessik.core.trials.edges_that_count import edges_in_use
+from kessik.core.trials.run_series import edge_length_used_mm
 from kessik.core.trials.state import TrialState
 from kessik.services.shelf.blades import grades_by_name
 from kessik.services.trials.state import trial_state
@@ -48,7 +49,7 @@ def line_up(db: Database, trial_id: str) -> LineUp:
         grades, used_up = grades_by_name(session), shelf.cut_edges(session)
     runs = [found.run for found in state.runs]
     facts = [
-        _with_starts(
+        _with_runs(
             blade_facts(blade, edges_in_use(blade, runs, used_up), trial.settled_rule, grades),
             state,
         )
@@ -75,18 +76,15 @@ def _ways_out(
             yield found, tuple(ways_out(found, facts, state.trial.rule, cell.blade in cut))
 
 
-def _with_starts(facts: BladeFacts, state: TrialState) -> BladeFacts:
-    """Start readings of runs, where there are any, in place of those taken at the sharpening."""
-    own = [r.start for r in state.runs if r.counts and r.blade.code == facts.code and r.start]
-    if not own or state.sealed:
+def _with_runs(facts: BladeFacts, state: TrialState) -> BladeFacts:
+    """What the runs of a blade show, as its verdict takes it, in place of what was recorded
+    before.
+    """
+    own = [r for r in state.runs if r.counts and r.blade.code == facts.code]
+    if state.sealed:
         return facts
-    return replace(
-        facts,
-        edges={
-            **facts.edges,
-            "start_gf": [Fact(start_gf, readings=readings) for start_gf, readings in own],
-        },
-    )
+    lengths = [edge_length_used_mm(r.run, r.blade) for r in own]
+    return shown_by_runs(facts, [r.start for r in own if r.start], lengths)
 
 
 def _references(state: TrialState) -> tuple[str, ...]:
