@@ -232,3 +232,14 @@ def test_the_spread_of_edges_is_that_inside_the_blocks():
         own = [value for place, value in inside.items() if place[0] == blade]
         assert np.std(own, ddof=1) == pytest.approx(0.03, rel=0.3)
     assert levelled({("A", 1, 1): 3.0, ("B", 2, 2): 3.1}) == {}, "nothing tells levels from edges"
+
+
+def test_neighbours_that_are_alike_do_not_make_the_ends_alike():
+    steps = [
+        edge(code, life, n)
+        for code, life in zip("ABCD", (14, 15.5, 17, 20), strict=True)
+        for n in (1, 2)
+    ]
+    words = headline(analyse(steps, {}, RULE, Method()), "dull")
+    assert words.startswith("D outlasts A by")
+    assert "in the order D, C, B, A neighbours cannot be told apart yet" in words

@@ -78,18 +78,18 @@ export function DecayChart({
   const y = scaleLinear([sharpest, dullest], [PAD.top, height - PAD.bottom]);
   const clip = useId();
   const faded = (blade: string) => highlighted !== null && highlighted !== blade;
-  const ends = spread(
-    lastOfBlades(runs).map((r) => ({
-      run: r,
-      at: y(
-        clamp(
-          r.band?.middle_gf.at(-1) ?? r.readings.at(-1)?.force_gf ?? end ?? dullest,
-          sharpest,
-          dullest,
-        ),
-      ),
-    })),
-    17,
+  const ends = placed(
+    lastOfBlades(runs).map((run) => {
+      const last = run.band?.middle_gf.at(-1) ?? run.readings.at(-1)?.force_gf ?? end ?? dullest;
+      const left = endX(run, x, width);
+      return {
+        run,
+        left,
+        right: left + 24 + LETTER * run.blade.length,
+        at: y(clamp(last, sharpest, dullest)),
+      };
+    }),
+    height - PAD.bottom - 6,
   );
   return (
     <svg
@@ -169,6 +169,9 @@ export function DecayChart({
             fontSize="13"
             fontWeight="700"
             fill="var(--ink)"
+            stroke="var(--paper)"
+            strokeWidth={3}
+            paintOrder="stroke"
             className="cond"
           >
             {run.blade}
@@ -202,14 +205,30 @@ function lastOfBlades(runs: readonly ChartRun[]): ChartRun[] {
   return [...byBlade.values()];
 }
 
-/** Labels that keep at least `gap` px from each other. */
-function spread<T extends { at: number }>(labels: T[], gap: number): T[] {
-  const placed: T[] = [];
-  for (const label of [...labels].sort((a, b) => a.at - b.at)) {
-    const above = placed.at(-1);
-    placed.push(above && label.at - above.at < gap ? { ...label, at: above.at + gap } : label);
+interface EndLabel {
+  readonly run: ChartRun;
+  readonly left: number;
+  readonly right: number;
+  readonly at: number;
+}
+
+const END_GAP = 17;
+const LETTER = 7;
+const MOVED_AT_MOST = 40;
+
+/**
+ * Labels at the ends of their curves, none below the floor or on another; one that would come to
+ * stand far from its curve is left to the ladder.
+ */
+function placed(labels: readonly EndLabel[], floor: number): EndLabel[] {
+  const done: EndLabel[] = [];
+  for (const label of [...labels].sort((a, b) => b.at - a.at)) {
+    let at = Math.min(label.at, floor);
+    const beside = done.filter((d) => d.left < label.right && label.left < d.right);
+    for (const other of beside) if (Math.abs(other.at - at) < END_GAP) at = other.at - END_GAP;
+    if (Math.abs(at - Math.min(label.at, floor)) <= MOVED_AT_MOST) done.push({ ...label, at });
   }
-  return placed;
+  return done;
 }
 
 interface Place {

@@ -132,7 +132,10 @@ def _ranks(fair: Sequence[Comparison], order: Sequence[str], left: str) -> str:
     if len(seen) == 2:
         clause = _pair_clause(by_pair[frozenset(seen)])
     elif len(groups) > 1:
-        clause = ", then ".join(_together(group) for group in groups)
+        clause = ", then ".join(_together(group, by_pair) for group in groups)
+    elif _is_apart(by_pair.get(frozenset((seen[0], seen[-1])))):
+        ends = _pair_clause(by_pair[frozenset((seen[0], seen[-1]))])
+        clause = f"{ends}; in the order {', '.join(seen)} neighbours cannot be told apart yet"
     else:
         clause = f"{and_words(seen)} cannot be told apart yet"
     return f"{clause}{f'; {left}' if left else ''}."
@@ -154,15 +157,24 @@ def _groups(order: Sequence[str], by_pair: Mapping[frozenset[str], Comparison]) 
     groups: list[list[str]] = []
     for code in order:
         pairs = [by_pair.get(frozenset((code, other))) for other in (groups[-1] if groups else [])]
-        if pairs and not all(p is not None and p.verdict in ("longer", "shorter") for p in pairs):
+        if pairs and not all(_is_apart(pair) for pair in pairs):
             groups[-1].append(code)
         else:
             groups.append([code])
     return groups
 
 
-def _together(group: Sequence[str]) -> str:
-    return f"{and_words(group)} together" if len(group) > 1 else group[0]
+def _is_apart(pair: Comparison | None) -> bool:
+    return pair is not None and pair.verdict in ("longer", "shorter")
+
+
+def _together(group: Sequence[str], by_pair: Mapping[frozenset[str], Comparison]) -> str:
+    """A group in words; one whose ends are apart is a chain of neighbours that are not."""
+    if len(group) == 1:
+        return group[0]
+    if _is_apart(by_pair.get(frozenset((group[0], group[-1])))):
+        return f"{', '.join(group)} in this order, neighbours not told apart"
+    return f"{and_words(group)} together"
 
 
 def _first_reason(pairs: Sequence[Comparison], code: str) -> str:
