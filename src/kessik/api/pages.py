@@ -202,7 +202,9 @@ def _comparison(
     del plain["trial"]
     told = oriented(pair)
     order = [told.longer, told.shorter]
-    return ComparisonOut(**plain, words=words, order=order, tag=tag_words(pair))
+    return ComparisonOut(
+        **plain, words=as_sentence(words), order=order, tag=as_sentence(tag_words(pair))
+    )
 
 
 def _place(pair: Comparison, order: Sequence[str]) -> list[int]:

@@ -208,6 +208,7 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
   const [start] = useState(() => ({
     minutes: edge.minutes?.toString() ?? "",
     removed: edge.steel_removed_mm?.toString() ?? "",
+    arm: edge.arm,
     trouble: edge.trouble,
     note: edge.note,
     made_on: edge.made_on,
@@ -226,6 +227,7 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
         id: edge.id,
         minutes: numbers.minutes,
         steel_removed_mm: numbers.removed,
+        arm: typed.arm,
         trouble: typed.trouble,
         note: typed.note,
         made_on: typed.made_on,
@@ -289,6 +291,13 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
         value={typed.trouble}
         onChange={set("trouble")}
         hint="burr that would not leave, steps repeated"
+      />
+      <Field
+        className="col-span-2"
+        label="Prepared as"
+        value={typed.arm}
+        onChange={set("arm")}
+        hint="Where a trial compares several preparations of this blade, such as coarse"
       />
       <LongField label="Note" className="col-span-2" value={typed.note} onChange={set("note")} />
       {edge.lamp_check === "glints" || edge.burr_check === "traces" ? (

@@ -241,8 +241,10 @@ export function Cut() {
               className={`mt-2 flex min-h-6 flex-wrap items-baseline gap-x-4 text-lead
               text-ink-2`}
             >
-              {hand.wrong ? (
-                <span className="font-semibold text-rust">{hand.wrong}</span>
+              {hand.wrong || turns.error ? (
+                <span className="font-semibold text-rust">
+                  {hand.wrong || turns.error?.message}
+                </span>
               ) : seeing ? (
                 <span className="font-semibold text-glint" role="status">
                   A {seeing}: tap the edge strip where it is, or type its mm from the heel and
