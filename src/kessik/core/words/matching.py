@@ -97,7 +97,7 @@ def _open_parts(found: Open) -> tuple[str, str]:
         case "stale":
             return "", expected_words(found.stale) if found.stale else ""
         case "micro_bevel_not_recorded":
-            return "", "whether it has a micro-bevel is not recorded; 0 says that it has none"
+            return "", "whether it has a micro-bevel is not recorded (0 for none)"
         case "usual_hardness_not_known":
             return "", "the usual hardness of its grade is not known"
         case "settled_not_known":
