@@ -54,7 +54,16 @@ TEXT, WHOLE, TEXTS = (
     {"type": "integer"},
     {"type": "array", "items": {"type": "string"}},
 )
-VERDICTS = {"enum": ["longer", "shorter", "too_close", "not_enough_evidence", "confounded"]}
+VERDICTS = {
+    "enum": [
+        "longer",
+        "shorter",
+        "too_close",
+        "not_enough_evidence",
+        "confounded",
+        "both_not_reached",
+    ]
+}
 ANALYSIS = exactly(
     schema={"const": 1},
     analysis=exactly(version=TEXT, keen_gf={"type": "number"}, dull_gf={"type": "number"}),
@@ -68,7 +77,9 @@ ANALYSIS = exactly(
     },
     blades={
         "type": "array",
-        "items": exactly(trial=TEXT, blade=TEXT, edges=WHOLE, life=LIVES, spread_percent=NUMBER),
+        "items": exactly(
+            trial=TEXT, blade=TEXT, edges=WHOLE, life=LIVES, spread_percent=NUMBER, notes=TEXTS
+        ),
     },
     comparisons={
         "type": "array",
@@ -262,3 +273,14 @@ def test_edges_that_the_file_says_do_not_count_are_left_out_of_its_comparison(tm
     assert "A, edge 1 is left out: by the testers word: as the file said" in read.stdout.replace(
         "'", ""
     )
+
+
+def test_edges_that_contradict_each_other_are_named_with_their_blade(tmp_path):
+    rows = ["blade,edge,count,check,outcome"]
+    for edge, life in ((1, 190), (2, 410)):
+        rows += [f"A,{edge},{life - 2},paper,pass", f"A,{edge},{life},paper,fail"]
+    file = tmp_path / "odd.series.csv"
+    file.write_text("\n".join(rows))
+    found = json.loads(call("analyse", file, "--json").stdout)
+    (blade,) = found["blades"]
+    assert any("edges 1 and 2 contradict each other" in note for note in blade["notes"])

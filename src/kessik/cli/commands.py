@@ -67,9 +67,11 @@ class CommandsAsAsked(TyperGroup):
 def loading() -> Iterator[None]:
     """Nothing that is loaded inside becomes garbage, and looking for it would cost a tenth."""
     gc.disable()
-    yield
-    gc.freeze()
-    gc.enable()
+    try:
+        yield
+        gc.freeze()
+    finally:
+        gc.enable()
 
 
 def loaded(name: str) -> TyperCommand:

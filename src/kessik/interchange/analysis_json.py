@@ -8,6 +8,7 @@ from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.verdict import Comparison
 from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Life, NotReached
 from kessik.core.words.matching import open_lines
+from kessik.core.words.notes import note_words
 from kessik.core.words.pairs import reason_words
 
 SCHEMA = 1
@@ -103,6 +104,11 @@ def analysis_json(
                     "edges": blade.edges,
                     "life": {stage: life_json(life) for stage, life in blade.lives.items()},
                     "spread_percent": blade.spread_percent,
+                    "notes": [
+                        note_words(note)
+                        for note in analysis.notes
+                        if getattr(note, "blade", "") == blade.blade
+                    ],
                 }
             )
         comparisons.extend(
