@@ -73,6 +73,8 @@ def keener_on_the_way(found: Verdict, curves: Curves) -> list[KeenerOnTheWay]:
         pair = verdicts.get(frozenset((a, b)))
         if pair is None or pair.ratio is None or pair.verdict == "confounded":
             continue
+        if units[a] != units[b]:  # lengths in other units: their counts do not meet
+            continue
         to_count = min(lives[a], lives[b])
         means = {code: mean_reading_gf(curves[code], to_count) for code in (a, b)}
         keener, other = sorted(means, key=lambda code: means[code])

@@ -39,9 +39,9 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
         usual_hardness_low_hrc: numbers[0] ?? null,
         usual_hardness_high_hrc: numbers[1] ?? null,
       });
-      const arms = typed.arms.split(",").map((name) => name.trim());
-      const stated = arms.length === 1 && !arms[0] ? [] : arms;
-      if (typed.role !== blade.role || stated.join() !== blade.arms.join())
+      // untouched they are not sent: a file may have named an arm with a comma in it
+      const stated = typed.arms === blade.arms.join(", ") ? null : named(typed.arms);
+      if (typed.role !== blade.role || stated)
         await takeFromShelf(trialId, blade.id, typed.role, stated);
     },
     () => setOpen(false),
@@ -130,3 +130,5 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
     </Pop>
   );
 }
+
+const named = (list: string) => (list.trim() ? list.split(",").map((name) => name.trim()) : []);
