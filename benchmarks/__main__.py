@@ -39,6 +39,7 @@ def main() -> None:
     chosen = parser.parse_args()
     if chosen.only in (None, "speed"):
         speed.report_analysis()
+        speed.report_verdict()
         speed.report_first_load()
     if chosen.only in (None, "bench-log"):
         bench_log.report(chosen.events)

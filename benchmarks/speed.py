@@ -2,12 +2,17 @@
 
 import gzip
 import time
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
 from scipy.optimize import curve_fit
 
 from benchmarks.population import draw_bench, run_fixed
+from kessik.core.comparison.analysis import analyse
+from kessik.core.comparison.matching import MatchingRule
+from kessik.core.protocols.methods import Method
+from kessik.core.protocols.series import Check, RunSeries
 from kessik.core.sharpness.joint import life_masses, quantiles
 from kessik.core.sharpness.posterior import ForceReadings, edge_likelihood
 
@@ -73,6 +78,32 @@ def report_analysis() -> None:
     print(
         f"200 runs: {ours:.1f} s; curve_fit with a 200-draw bootstrap: {theirs:.1f} s; ratio"
         f" {ours / theirs:.3f}"
+    )
+
+
+def report_verdict() -> None:
+    """A trial of 12 blades with 4 edges each and two stages: from nothing, and when one check is
+    added to one edge.
+    """
+
+    def run(blade, edge):
+        drawn = run_fixed(draw_bench(10 * blade + edge, (20.0, 30.0)), 1)
+        checks = zip(drawn.counts, drawn.force_gf, strict=True)
+        return RunSeries(
+            f"B{blade}", edge, 1, tuple(Check(float(n), "force", float(f)) for n, f in checks)
+        )
+
+    runs = [run(blade, edge) for blade in range(1, 13) for edge in range(1, 5)]
+    last = runs[-1].checks[-1]
+    further = replace(last, count=last.count + 1.0)
+    longer = [*runs[:-1], replace(runs[-1], checks=(*runs[-1].checks, further))]
+    first, renewed = (
+        timed(lambda given=given: analyse(given, {}, MatchingRule("steel"), Method()), 1)[0]
+        for given in (runs, longer)
+    )
+    print(
+        f"a verdict of 12 x 4, keen and dull: {first:.2f} s from nothing, {renewed:.2f} s after one"
+        " more check (wanted: < 1)"
     )
 
 

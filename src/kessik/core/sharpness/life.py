@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from kessik.core.protocols.series import Check, RunSeries, by_count
 from kessik.core.protocols.stop_rules import ByRule, by_rule, mean_force_gf
 from kessik.core.sharpness.joint import life_masses, quantiles
-from kessik.core.sharpness.posterior import EdgeLikelihood, ForceReadings, edge_likelihood
+from kessik.core.sharpness.posterior import EdgeLikelihood, ForceReadings, known_likelihood
 
 Floats = NDArray[np.float64]
 
@@ -93,7 +93,7 @@ def force_lives(runs: Sequence[RunSeries], stage: str, limit_gf: float) -> list[
         checks = run.force_checks()
         found = _without_curve(checks, limit_gf)
         fitted = bool(checks) and found is None
-        likelihoods.append(edge_likelihood(force_readings(run), limit_gf) if fitted else None)
+        likelihoods.append(known_likelihood(force_readings(run), limit_gf) if fitted else None)
         plain.append(found)
     curves = [likelihood for likelihood in likelihoods if likelihood is not None]
     masses = iter(life_masses(curves)) if curves else iter(())

@@ -6,6 +6,7 @@ the first readings. Cost grows in proportion to the number of readings.
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 import scipy
@@ -29,6 +30,7 @@ _START_NODES = 7
 _READINGS_AT_ONCE = 128  # bounds the memory of a long run
 _LEAST_SHAPE_MASS, _LEAST_SCATTER_MASS = 2e-4, 2e-3
 _LOWEST_LIFE, _HIGHEST_LIFE = 0.25, 16.0
+_EDGES_REMEMBERED = 384
 
 
 def scatter_prior() -> Floats:
@@ -132,6 +134,16 @@ def edge_likelihood(
         None if fall is None else fall.mass(fine),
         share,
     )
+
+
+def known_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
+    """`edge_likelihood`, remembered: a new reading on one edge changes nothing of its sisters."""
+    return _remembered(readings.counts.tobytes(), readings.force_gf.tobytes(), limit_gf)
+
+
+@lru_cache(maxsize=_EDGES_REMEMBERED)
+def _remembered(counts: bytes, force_gf: bytes, limit_gf: float) -> EdgeLikelihood:
+    return edge_likelihood(ForceReadings(np.frombuffer(counts), np.frombuffer(force_gf)), limit_gf)
 
 
 def _fall(
