@@ -6,8 +6,6 @@ from hypothesis import strategies as st
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.hardness import (
-    HRC_HV,
-    USUAL_HRC,
     hrc_from_hv,
     hv_from_hrc,
     indent_depth_mm,
@@ -85,7 +83,3 @@ def test_an_indent_is_as_deep_as_the_scale_says_and_as_wide_as_its_cone():
     assert indent_depth_mm(60) == pytest.approx(0.08)
     assert 0.3 < indent_diameter_mm(60) < 0.5
     assert indent_diameter_mm(20) > indent_diameter_mm(60) > indent_diameter_mm(99.9) > 0
-
-
-def test_usual_ranges_lie_inside_the_scale():
-    assert all(HRC_HV[0][0] < low < high < HRC_HV[-1][0] for low, high in USUAL_HRC.values())

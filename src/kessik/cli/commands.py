@@ -37,6 +37,7 @@ COMMANDS = {
         "trial_files",
         "Where to check an unfinished run next: the last run of the file, by the adaptive rule.",
     ),
+    "assay": ("assays", "What steel it is, as far as the shots of an analyser can tell."),
     "import": (
         "stored_files",
         "Store the trials of files, or blades and edges files on the shelf, all or nothing.",
@@ -78,8 +79,7 @@ def loaded(name: str) -> TyperCommand:
     """The command itself, with its module."""
     with loading():
         module = import_module(f"kessik.cli.{COMMANDS[name][0]}")
-    group = typer.main.get_command(module.app)
-    assert isinstance(group, TyperGroup)
-    command = group.commands[name]
+    found = typer.main.get_command(module.app)
+    command = found.commands[name] if isinstance(found, TyperGroup) else found
     assert isinstance(command, TyperCommand)
     return command

@@ -1,32 +1,19 @@
-"""Hardness: Rockwell C readings summed up with what spoils them, conversion to Vickers, usual
-ranges of grades.
-"""
+"""Hardness: Rockwell C readings summed up with what spoils them, and conversion to Vickers."""
 
 import math
 import statistics
 from bisect import bisect_left
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from kessik.core.errors import OutOfRangeError
-from kessik.core.facts import QUANTITIES, Standing, check_value
+from kessik.core.facts import QUANTITIES, check_value
 
 # ASTM E140, non-austenitic steels; values recalled from memory.
 HRC_HV: tuple[tuple[float, float], ...] = (
     (20, 238), (25, 266), (30, 302), (35, 345), (40, 392), (45, 446), (50, 513),
     (55, 595), (58, 653), (60, 697), (62, 746), (64, 800), (66, 865), (68, 940),
 )  # fmt: skip  # a table is read by its rows
-
-# How these grades are usually hardened for knives, HRC: common practice, from memory, no source.
-USUAL_HRC: Mapping[str, tuple[float, float]] = {
-    "1.4034": (55, 58), "1.4112": (57, 60), "1.4116": (55, 58), "1.4125": (57, 60), "1.2436": (60,
-        63),
-    "1.2379": (59, 62), "1.2363": (59, 62), "1.2842": (58, 62), "1.2510": (58, 62), "1.3344": (63,
-        66),
-    "1.3343": (62, 65), "1.3505": (59, 62), "440A": (55, 57), "440B": (56, 59), "440C": (57, 60),
-    "1095": (58, 62),
-}  # fmt: skip  # a table is read by its rows
-USUAL_STANDING: Standing = "guessed"
 
 FEWEST_READINGS = 3
 _TIP_RADIUS_MM = 0.2

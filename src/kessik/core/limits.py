@@ -68,6 +68,11 @@ _TABLE = (
     Limit("method_parts", "", 0, 20, "a list",
         "checks, stages, ends, stations, media or cautions of a method"),
     Limit("named_counts", "", 0, 50, "a list", "counts that a method names for its checks"),
+    # what a steel is made of
+    Limit("percent", "%", 0, 100, "a content", "mass per cent of one element"),
+    Limit("shots", "", 0, 200, "a list", "shots of one blade, blades of one batch"),
+    Limit("elements", "", 0, 40, "a list", "elements of a shot or of a grade"),
+    Limit("grades_at_once", "", 0, 5000, "a list", "grades of one file"),
     # on the shelf and in plans
     Limit("edge_number", "", 1, 10_000, "an edge number",
         "sharpenings of one blade, counted since new"),

@@ -14,9 +14,10 @@ from kessik.core.comparison.matching import MatchingRule
 from kessik.core.devices import Instrument, ReferenceCheck
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
+from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.runs import Run
-from kessik.core.shelf.blades import Blade, HeatTreatment
+from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Damage, Edge, Recipe
 from kessik.core.shelf.facts import completed
 from kessik.core.stock import Lot, LotCorrection

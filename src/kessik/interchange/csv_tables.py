@@ -31,7 +31,10 @@ Kind = Literal["text", "number", "integer", "yes_no", "time", "day", "choice"]
 
 @dataclass(frozen=True)
 class Column:
-    """One column of a format: how its cells read, and the bounds of its numbers."""
+    """One column of a format: how its cells read, and the bounds of its numbers.
+
+    A required column must be there; its cells must hold something unless they `may_be_empty`.
+    """
 
     name: str
     kind: Kind = "text"
@@ -43,6 +46,7 @@ class Column:
     unit: str = ""
     longest: str = "cell"
     zero_is_none: bool = False
+    may_be_empty: bool = False
 
 
 _UNKNOWN = Column("")
@@ -294,7 +298,8 @@ def _check_header(
 
 def _value(column: Column, cell: str, decimal_comma: bool) -> tuple[Any, str]:
     if cell == "":
-        return None, "this cell is empty and must not be" if column.required else ""
+        wanted = column.required and not column.may_be_empty
+        return None, "this cell is empty and must not be" if wanted else ""
     if len(cell) > most(column.longest):
         return None, LIMITS[column.longest].says(str(len(cell)))
     readers: dict[Kind, Callable[[], tuple[Any, str]]] = {

@@ -17,9 +17,11 @@ from kessik.api.schemas.common import (
 )
 from kessik.api.schemas.edges import EdgeBody, EdgeOut, SettledOut, StepBody, ZoneBody, step_bodies
 from kessik.api.schemas.measurements import MeasurementOut, histories
+from kessik.core.composition.grades import Grade
+from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.limits import most
 from kessik.core.pictures import Shown
-from kessik.core.shelf.blades import Blade, Grade, HeatTreatment
+from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Abrasive, Edge, Recipe
 from kessik.services.shelf.facts import entered
 

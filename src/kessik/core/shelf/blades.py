@@ -5,23 +5,11 @@ from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
 from kessik.core.errors import OutOfRangeError
-from kessik.core.facts import QUANTITIES, Measurement, Standing, check_value, used
+from kessik.core.facts import QUANTITIES, Measurement, check_value, used
+from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.shelf.edges import Edge
 
 Role = Literal["", "low_reference", "high_reference"]
-
-
-@dataclass(frozen=True)
-class HeatTreatment:
-    """How a blade was hardened, as far as it is told; temperatures in °C, times in minutes."""
-
-    austenitising_c: float | None = None
-    soak_minutes: float | None = None
-    quench: str = ""
-    sub_zero_c: float | None = None
-    tempers_c: tuple[float, ...] = ()
-    standing: Standing = "claimed"
-    note: str = ""
 
 
 @dataclass(frozen=True)
@@ -95,17 +83,6 @@ def told_apart(arm_id: str) -> tuple[str, str]:
     """The id of the blade and the name of the arm in the id of an arm."""
     blade_id, _, arm = arm_id.partition("/")
     return blade_id, arm
-
-
-@dataclass(frozen=True)
-class Grade:
-    """A steel designation with how it is usually hardened, as this tester has it."""
-
-    name: str
-    usual_low_hrc: float | None = None
-    usual_high_hrc: float | None = None
-    standing: Standing = "guessed"
-    source: str = ""
 
 
 def check_usual(low: float | None, high: float | None, low_field: str, high_field: str) -> None:

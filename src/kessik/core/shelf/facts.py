@@ -5,12 +5,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
+from kessik.core.composition.grades import Grade, find_grade
 from kessik.core.errors import OutOfRangeError
 from kessik.core.facts import QUANTITIES, Expected, Measurement, check, used
 from kessik.core.geometry import Stations, summarise_stations, thickness_growth_mm
 from kessik.core.hardness import HardnessSummary, summarise
 from kessik.core.sharpening.settled import Settled, SettledRule, settled
-from kessik.core.shelf.blades import Blade, Grade
+from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 
 THICKNESS_SPREAD_MM = 0.05
@@ -120,7 +121,7 @@ def usual_hardness(blade: Blade, grades: Mapping[str, Grade]) -> tuple[float, fl
     low, high = blade.usual_hardness_low_hrc, blade.usual_hardness_high_hrc
     if low is not None and high is not None:
         return low, high
-    known = grades.get((blade.claimed_grade or "").strip())
+    known = find_grade(blade.claimed_grade or "", grades)
     if known is None or known.usual_low_hrc is None or known.usual_high_hrc is None:
         return None
     return known.usual_low_hrc, known.usual_high_hrc

@@ -3,13 +3,14 @@
 from collections.abc import Mapping, Sequence
 
 from kessik.core.comparison.matching import BladeFacts, Fact
+from kessik.core.composition.grades import Grade
+from kessik.core.composition.library import library
 from kessik.core.facts import used
 from kessik.core.sharpening.regimes import final_abrasive
 from kessik.core.sharpening.settled import SettledRule
-from kessik.core.shelf.blades import Blade, Grade
+from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.shelf.facts import expected_thickness, settled_edge, usual_hardness
-from kessik.core.shelf.grades import library
 
 _OWN_WORDS = ("grind", "profile", "finish", "coating", "grip")
 

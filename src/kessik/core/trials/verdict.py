@@ -14,9 +14,10 @@ from kessik.core.comparison.findings import (
 from kessik.core.comparison.lot_factor import LotFactor
 from kessik.core.comparison.ranking import main_stage
 from kessik.core.comparison.results import RunResult
+from kessik.core.composition.grades import Grade
 from kessik.core.sharpness.curves import CurveBand, curve_band
 from kessik.core.sharpness.life import force_readings
-from kessik.core.shelf.blades import Blade, Grade
+from kessik.core.shelf.blades import Blade
 from kessik.core.trials.blade_facts import blade_facts
 from kessik.core.trials.edges_that_count import edges_cut, left_out
 from kessik.core.trials.lot_factors import lots_compared

@@ -6,8 +6,9 @@ from typing import Any
 from uuid import uuid4
 
 from kessik.core.facts import QUANTITIES, Measurement, Standing, used
+from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.sharpening.regimes import Step, final_abrasive
-from kessik.core.shelf.blades import Blade, HeatTreatment
+from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.interchange.csv_tables import Column, Row, write_table
 from kessik.interchange.record_csv import BLADE_COLUMNS, EDGE_COLUMNS

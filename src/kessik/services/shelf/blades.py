@@ -6,15 +6,16 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
+from kessik.core.composition.grades import Grade
+from kessik.core.composition.library import library
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.facts import QUANTITIES, Measurement, Standing
 from kessik.core.limits import check_limit
 from kessik.core.moments import Moment
 from kessik.core.pictures import Shown
-from kessik.core.shelf.blades import Blade, Grade, check_usual
+from kessik.core.shelf.blades import Blade, check_usual
 from kessik.core.shelf.edges import Abrasive, check_edge_facts
 from kessik.core.shelf.facts import completed
-from kessik.core.shelf.grades import library
 from kessik.core.trials.edges_that_count import edge_waits
 from kessik.services.pictures.keeping import hide_pictures, keep_picture
 from kessik.services.shelf.checks import check_blade

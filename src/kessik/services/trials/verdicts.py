@@ -3,8 +3,8 @@
 from dataclasses import replace
 
 from kessik.core.comparison.analysis import analyse
+from kessik.core.composition.grades import Grade
 from kessik.core.protocols.series import RunSeries
-from kessik.core.shelf.blades import Grade
 from kessik.core.trials.run_series import run_series
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.verdict import Verdict, judged

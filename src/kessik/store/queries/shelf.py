@@ -10,10 +10,12 @@ from sqlalchemy import delete, func, select
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
+from kessik.core.composition.grades import Grade
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
+from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.sharpening.regimes import Step
-from kessik.core.shelf.blades import Blade, Grade, HeatTreatment
+from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Abrasive, Damage, Edge, Recipe
 from kessik.store.tables import (
     AbrasiveRow,

@@ -1,0 +1,1 @@
+"""What a steel is made of: grades, shots of an analyser, and what they say of a claim."""

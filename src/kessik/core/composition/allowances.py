@@ -1,0 +1,55 @@
+"""Product-analysis allowances: how far a piece may lie outside the range that its melt was held
+to.
+"""
+
+from collections.abc import Mapping
+
+from kessik.core.composition.grades import Range
+
+# Up to the limit in mass per cent, so much is allowed beyond it. After the product-analysis tables
+# of ASTM A484 and EN 10088; from memory, rounded.
+_STEPS: Mapping[str, tuple[tuple[float, float], ...]] = {
+    "C": ((0.25, 0.01), (0.55, 0.02), (1.0, 0.03), (100.0, 0.04)),
+    "Si": ((0.6, 0.03), (1.0, 0.05), (100.0, 0.10)),
+    "Mn": ((0.9, 0.03), (2.0, 0.04), (100.0, 0.10)),
+    "P": ((100.0, 0.005),),
+    "S": ((0.06, 0.005), (100.0, 0.02)),
+    "Cr": ((1.0, 0.03), (5.0, 0.07), (10.0, 0.10), (15.0, 0.15), (100.0, 0.20)),
+    "Mo": ((0.6, 0.03), (2.0, 0.05), (7.0, 0.10), (100.0, 0.15)),
+    "V": ((0.25, 0.02), (1.0, 0.03), (2.5, 0.05), (100.0, 0.10)),
+    "W": ((1.0, 0.04), (4.0, 0.08), (8.0, 0.10), (100.0, 0.20)),
+    "Ni": ((1.0, 0.03), (5.0, 0.07), (10.0, 0.10), (100.0, 0.15)),
+    "Co": ((1.0, 0.03), (5.0, 0.07), (100.0, 0.15)),
+    "Cu": ((1.0, 0.03), (100.0, 0.10)),
+    "Nb": ((1.0, 0.05), (100.0, 0.10)),
+    "Ti": ((1.0, 0.05), (100.0, 0.10)),
+    "Al": ((0.2, 0.02), (100.0, 0.10)),
+    "N": ((0.2, 0.01), (100.0, 0.03)),
+}
+_OTHERS = ((1.0, 0.03), (100.0, 0.10))
+
+_RESIDUAL = 0.3
+_RESIDUALS = {"Ni": 0.5, "Cu": 0.5}
+"""What a steel may hold of an element its grade does not list, mass per cent; common practice, no
+source."""
+
+
+def allowance_percent(symbol: str, limit_percent: float) -> float:
+    """What a piece may lie beyond a limit of its grade, mass per cent."""
+    steps = _STEPS.get(symbol, _OTHERS)
+    return next(allowed for upto, allowed in steps if limit_percent <= upto)
+
+
+def residual_limit_percent(symbol: str) -> float:
+    """What is let pass of an element that a grade does not list, mass per cent."""
+    return _RESIDUALS.get(symbol, _RESIDUAL)
+
+
+def widened(found: Range | None, symbol: str) -> tuple[float, float]:
+    """The range with its allowances, mass per cent; an open high end is infinite."""
+    if found is None:
+        return 0.0, residual_limit_percent(symbol)
+    low, high = found.low_percent, found.high_percent
+    least = 0.0 if low is None else max(low - allowance_percent(symbol, low), 0.0)
+    most = float("inf") if high is None else high + allowance_percent(symbol, high)
+    return least, most

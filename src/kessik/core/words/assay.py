@@ -1,0 +1,233 @@
+"""What the shots of a blade say of its steel, in words; never that it *is* a grade."""
+
+from collections.abc import Sequence
+
+from kessik.core.composition.candidates import Candidate, Departure
+from kessik.core.composition.claims import Assay
+from kessik.core.composition.elements import ELEMENTS
+from kessik.core.composition.means import ElementMean, Outlier
+from kessik.core.composition.separation import NEVER_APART
+from kessik.core.composition.settling import Settling
+from kessik.core.composition.steels import Steel, steels
+from kessik.core.words.matching import and_words
+from kessik.core.words.sentences import counted
+
+VERDICT_WORDS = {
+    "consistent": "consistent",
+    "undecidable": "undecidable",
+    "excluded": "excluded",
+    "no_claim": "no claim",
+    "not_shot": "not shot",
+}
+METHOD_OF = {
+    "C": "spark emission or combustion analysis",
+    "N": "spark emission or melt extraction",
+    "O": "melt extraction",
+    "B": "spark emission",
+}
+ASSUMPTION = (
+    "Every grade on the shelf is taken as equally likely beforehand, and its melts as lying"
+    " anywhere in its range. The product allowance, the error of the shots and that of the"
+    " calibration are all in."
+)
+_NAMED = 3
+
+
+def element_name(symbol: str) -> str:
+    """The plain name of an element."""
+    return ELEMENTS[symbol].name
+
+
+def verdict_sentence(assay: Assay) -> str:
+    """The verdict in a sentence or two, with the element that decides and by how much."""
+    if assay.verdict == "not_shot":
+        why = "the shots are on the coating" if assay.blade.on_coating else "there are no shots yet"
+        return f"Nothing can be said of the steel: {why}."
+    if assay.verdict == "no_claim":
+        return _search_words(assay)
+    assert assay.claim is not None
+    assert assay.own is not None
+    name = assay.claim.name
+    if assay.verdict == "excluded":
+        why = departure_words(assay.own.excluded_by[0])
+        return f"{name} is excluded: {why}. {_search_words(assay)}"
+    if assay.verdict == "consistent":
+        return (
+            f"Consistent with {name}{_same_words(assay)}: of the"
+            f" {counted(assay.grades_tried, 'grade')} on the shelf no other fits as"
+            f" well{_decides(assay)}."
+        )
+    return _undecidable_words(assay, name, assay.own)
+
+
+def _same_words(assay: Assay) -> str:
+    assert assay.claim is not None
+    own = next(steel for steel in assay.steels_in if assay.own in steel.members)
+    others = [c.grade.name for c in own.members if c.grade != assay.claim]
+    return f" (by other standards {and_words(others)})" if others else ""
+
+
+def _decides(assay: Assay) -> str:
+    """What separates the claim from the nearest grade that is out."""
+    nearest = nearest_out(assay)
+    if nearest is None:
+        return ""
+    departure = nearest.excluded_by[0]
+    return f"; {element_name(departure.element)} rules out {nearest.grade.name}, the nearest"
+
+
+def nearest_out(assay: Assay) -> Candidate | None:
+    """The excluded grade that lies nearest."""
+    out = [c for c in assay.candidates if not c.is_in and not c.is_same_steel]
+    return min(out, key=lambda candidate: candidate.distance, default=None)
+
+
+def _undecidable_words(assay: Assay, name: str, own: Candidate) -> str:
+    if assay.suspicion is not None:
+        return f"Undecidable for {name}: these shots do not look like bare steel."
+    never = [steel for steel in assay.rivals if steel.overlap >= NEVER_APART]
+    better = [steel for steel in assay.rivals if steel not in never]
+    said = []
+    if never:
+        unseen = _unseen_of(assay, never)
+        why = (
+            f", because it does not see {and_words([element_name(e) for e in unseen])}"
+            if unseen
+            else ""
+        )
+        said.append(f"this analyser never separates {name} from {named(never)}{why}")
+    if better:
+        verb = "fits" if len(better) == 1 else "fit"
+        how = "better" if better[0].weight > own.weight else "as well"
+        said.append(f"{named(better)} {verb} {how}")
+    if own.close:
+        said.append(f"{departure_words(own.close[0])}, near enough to take another shot first")
+    return f"Undecidable for {name}: {'; '.join(said)}."
+
+
+def _unseen_of(assay: Assay, never: Sequence[Steel]) -> list[str]:
+    names = {steel.grade.name for steel in never}
+    found = [s.elements for s in assay.settlings if s.rival.name in names]
+    return list(dict.fromkeys(e for each in found for e in each if e in assay.not_seen))
+
+
+def named(found: Sequence[Steel]) -> str:
+    """The first steels of a list by name, and how many more there are."""
+    names = [steel.grade.name for steel in found]
+    more = len(names) - _NAMED
+    if more <= 0:
+        return and_words(names)
+    return f"{', '.join(names[:_NAMED])} and {more} more"
+
+
+def _search_words(assay: Assay) -> str:
+    """What fits, among how many grades it was tried; or what is nearest."""
+    fitting, tried = assay.steels_in, counted(assay.grades_tried, "grade")
+    if not fitting:
+        nearest = steels(assay.candidates, assay.claim)[:_NAMED]
+        return f"No grade of the {tried} on the shelf fits; nearest are {named(nearest)}."
+    if len(fitting) > 1:
+        return (
+            f"Of the {tried} on the shelf {named(fitting)} fit; {fitting[0].grade.name} fits best."
+        )
+    (only,) = fitting
+    others = f" (by other standards {and_words(only.other_names)})" if only.other_names else ""
+    return f"Of the {tried} on the shelf only {only.grade.name}{others} fits."
+
+
+def departure_words(found: Departure) -> str:
+    """How an element lies outside a range."""
+    less = found.z < 0
+    bound = percent(found.low_percent if less else found.high_percent)
+    memory = "; that range is recalled from memory" if found.is_recalled else ""
+    return (
+        f"{element_name(found.element)} reads {percent(found.measured_percent)} % and would have to"
+        f" be {bound} % or {'more' if less else 'less'}, {abs(found.z):.1f} times its error"
+        f" away{memory}"
+    )
+
+
+def percent(value: float) -> str:
+    """A content with honest digits."""
+    if value >= 10:
+        return f"{value:.1f}"
+    return f"{value:.2f}" if value >= 0.1 else f"{value:.3f}"
+
+
+def mean_words(mean: ElementMean) -> str:
+    """What was read of an element."""
+    if not mean.detected:
+        return f"under {percent(mean.limit_percent or 0.0)} %"
+    return f"{percent(mean.percent)} ± {percent(mean.uncertainty_percent)} %"
+
+
+def weight_words(candidate: Candidate, best: float) -> str:
+    """How well a grade fits beside the one that fits best, whose weight is `best`."""
+    if not candidate.is_in:
+        return "excluded"
+    share = candidate.weight / best if best else 0.0
+    if share >= 0.5:
+        return "fits in the middle of its ranges" if share > 0.99 else "fits about as well"
+    if share >= 0.1:
+        return "fits less well"
+    return "fits at the edge of its ranges" if share >= 0.01 else "hardly fits"
+
+
+def settling_words(found: Settling) -> str:
+    """What would separate the claim from one rival."""
+    rival = found.rival.name
+    if found.by == "shots":
+        return f"{found.shots} shots in all would tell it from {rival}."
+    if found.by == "nothing":
+        return f"Nothing in the composition tells it from {rival}."
+    if found.by == "structure":
+        return (
+            f"{rival} has the same composition by another making route; only the structure under a"
+            " microscope tells them apart."
+        )
+    elements = and_words([element_name(symbol) for symbol in found.elements])
+    if found.by == "unseen_element":
+        methods = list(dict.fromkeys(METHOD_OF.get(e, "a laboratory") for e in found.elements))
+        return f"{elements.capitalize()} would tell it from {rival}: {and_words(methods)}."
+    return f"More shots do not tell it from {rival}; a laboratory would, by {elements}."
+
+
+HARDNESS_IS_NONE = (
+    "A hardness after a known treatment does not settle it: too many grades reach the same."
+)
+
+
+def suspicion_words(assay: Assay) -> str:
+    """The question a coating raises; empty where there is none."""
+    if assay.suspicion is None:
+        return ""
+    read = and_words(
+        [f"{element_name(m.element)} at {percent(m.percent)} %" for m in assay.suspicion.elements]
+    )
+    return (
+        f"No bare grade explains {read}: this looks like a coating or a plating. Grind or find a"
+        " bare place and shoot there."
+    )
+
+
+def outlier_words(found: Outlier) -> str:
+    """How a shot stands out."""
+    return (
+        f"Shot {found.shot} reads {percent(found.percent)} % {element_name(found.element)}, the"
+        f" others {percent(found.others_percent)} %; it counts until you strike it out."
+    )
+
+
+def normalised_words(assay: Assay) -> str:
+    """What was done about a file that adds up to 100 %."""
+    if assay.blade.normalised == "yes":
+        return (
+            "The file is normalised to 100 %, so every element reads high by what is not seen."
+            " Each grade is held against the readings less its own carbon and nitrogen."
+        )
+    if assay.blade.normalised == "unknown":
+        return (
+            "Nobody said whether the file is normalised to 100 %: both readings are tried, and a"
+            " grade is excluded only where both exclude it."
+        )
+    return "The file is not normalised: readings stand as they are."
