@@ -266,12 +266,10 @@ def test_the_shelfs_range_of_a_grade_is_what_usual_means(hand):
         )
 
     assert state() == "pending"
-    hand.client.put(
-        "/api/grades", json={"name": "1.2990", "usual_low_hrc": 59, "usual_high_hrc": 61}
-    )
+    hand.client.put("/api/grades/1.2990", json={"usual_low_hrc": 59, "usual_high_hrc": 61})
     assert state() == "matched"
     refused = hand.client.put(
-        "/api/grades", json={"name": "1.2990", "usual_low_hrc": 62, "usual_high_hrc": 61}
+        "/api/grades/1.2990", json={"usual_low_hrc": 62, "usual_high_hrc": 61}
     )
     assert refused.json()["field"] == "usual_low_hrc"
 
@@ -429,14 +427,15 @@ def test_own_abrasives_stand_beside_compounds_and_grades_beside_common_practice(
     made = str(uuid4())
     body = {"id": made, "name": "grey stone of the yard", "kind": "slate", "size_um": 12}
     assert client.put(f"/api/abrasives/{made}", json=body).status_code == 200
-    client.put("/api/grades", json={"name": "1.4034", "usual_low_hrc": 54, "usual_high_hrc": 56})
+    client.put("/api/grades/1.4034", json={"usual_low_hrc": 54, "usual_high_hrc": 56})
     found = client.get("/api/shelf").json()
     assert [a["name"] for a in found["abrasives"]] == ["grey stone of the yard"]
     assert any(c["size_um"] == 1.0 and c["kind"] == "diamond" for c in found["compounds"])
-    own = {g["name"]: g for g in found["grades"]}
+    grades = client.get("/api/grades").json()["grades"]
+    own = {g["name"]: g for g in grades}
     assert (own["1.4034"]["own"], own["1.4034"]["usual_high_hrc"]) == (True, 56)
     assert (own["1.3344"]["own"], own["1.3344"]["standing"]) == (False, "guessed")
-    assert len(found["grades"]) == len({g["name"] for g in found["grades"]})
+    assert len(grades) == len(own)
     assert (
         client.put(f"/api/abrasives/{made}", json={**body, "size_um": -1}).json()["field"]
         == "size_um"

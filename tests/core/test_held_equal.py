@@ -43,7 +43,10 @@ def states(blades, variable, **rule):
 def test_all_known_and_alike_is_matched_throughout():
     cells = match([blade("A"), blade("B")], MatchingRule())
     assert {c.variable for c in cells} == {v.name for v in VARIABLES}
-    assert {c.state for c in cells} == {"matched"}
+    assert {c.state for c in cells if c.variable != "grade"} == {"matched"}
+    assert [c.state for c in cells if c.variable == "grade"] == ["factor", "factor"]
+    same = match([blade("A"), blade("B")], MatchingRule("geometry"))
+    assert {c.state for c in same if c.variable == "grade"} == {"matched"}
 
 
 @pytest.mark.parametrize(

@@ -2,8 +2,11 @@
 mismatch may do.
 """
 
+from dataclasses import replace
+
 import pytest
 
+from kessik.core.comparison.findings import Claimed
 from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule, match
 from kessik.core.words.matching import cell_words, line_up_words
 
@@ -119,3 +122,23 @@ def test_the_line_up_says_it_before_an_edge_is_spent():
     assert said([blade("A"), blade("B", thickness=(0.71,))]).startswith(
         "B cannot speak about steel: thickness"
     )
+
+
+def test_what_an_assay_excludes_is_a_mismatch_and_what_it_leaves_open_is_pending():
+    assayed = {
+        "A": Claimed("1.4034", "consistent"),
+        "B": Claimed("440C", "undecidable", ("440A", "440B")),
+        "F": Claimed("1.2436", "excluded", ("1.2363",)),
+    }
+    facts = [replace(blade(code), grade=c.grade, claim=c) for code, c in assayed.items()]
+    cells = {c.blade: c for c in match(facts, MatchingRule()) if c.variable == "grade"}
+    assert [cells[code].state for code in "ABF"] == ["factor", "pending", "confounded"]
+    assert [cells[code].standing for code in "ABF"] == ["measured_here", "claimed", "claimed"]
+    said = {code: cell_words(cells[code], MatchingRule()) for code in "BF"}
+    assert "excludes 1.2436, which it is sold as; 1.2363 would fit" in said["F"]
+    assert "440A and 440B would fit as well" in said["B"]
+
+
+def test_two_steels_say_nothing_of_geometry():
+    found = states([blade("A"), replace(blade("B"), grade="1.2436")], "grade", factor="geometry")
+    assert found == {"A": "matched", "B": "confounded"}

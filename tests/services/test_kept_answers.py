@@ -32,7 +32,7 @@ CHANGES = {
     ),
     "a run": lambda hand, at: hand.start(at["other"]),
     "how its grade is hardened": lambda hand, at: hand.client.put(
-        "/api/grades", json={"name": "1.4034", "usual_low_hrc": 50, "usual_high_hrc": 51}
+        "/api/grades/1.4034", json={"usual_low_hrc": 50, "usual_high_hrc": 51}
     ),
 }
 

@@ -96,6 +96,9 @@ def test_the_scope_grows_when_the_last_fact_comes_in(hand):
     )
     assert comparison()["verdict"] == "confounded"
     hand.client.patch(path, json={"factor": "hardness"})
+    assert comparison()["verdict"] == "confounded", "two steels say nothing of hardness"
+    for blade in blades.values():
+        hand.client.patch(f"{path}/blades/{blade}", json={"claimed_grade": "1.4034"})
     assert comparison()["verdict"] == "longer"
     assert comparison()["scope"] == "hardness in this steel"
 

@@ -16,9 +16,11 @@ from kessik.api.house import House
 from kessik.api.intake import Intake
 from kessik.api.links import add_links
 from kessik.api.routers import (
+    assays,
     bench,
     edges,
     follow,
+    grades,
     imports,
     instruments,
     methods,
@@ -35,7 +37,7 @@ from kessik.store.database import Database
 
 _PARTS = (
     trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments,
-    pairing, pictures, reckoner,
+    pairing, pictures, reckoner, assays, grades,
 )  # fmt: skip  # names, several a line
 
 

@@ -52,6 +52,7 @@ from kessik.core.words.verdict import (
 from kessik.core.words.ways import keener_words, way_words
 from kessik.interchange.analysis_json import comparison_json, life_json
 from kessik.services.trials.answers import Pages
+from kessik.services.trials.summaries import SHAPE
 
 
 def pages() -> Pages:
@@ -59,7 +60,7 @@ def pages() -> Pages:
     says.
     """
     shapes = [repr(made.model_json_schema()) for made in (AnswerOut, TrialTodayOut)]
-    version = f"{ANALYSIS_VERSION}-{crc32(''.join(shapes).encode()):08x}"
+    version = f"{ANALYSIS_VERSION}-{crc32(''.join([*shapes, SHAPE]).encode()):08x}"
     return Pages(today_line, verdict_page, version)
 
 

@@ -71,6 +71,7 @@ _TABLE = (
     # what a steel is made of
     Limit("percent", "%", 0, 100, "a content", "mass per cent of one element"),
     Limit("shots", "", 0, 200, "a list", "shots of one blade, blades of one batch"),
+    Limit("shot_seconds", "s", 1, 600, "a time", "counting time of one shot"),
     Limit("elements", "", 0, 40, "a list", "elements of a shot or of a grade"),
     Limit("grades_at_once", "", 0, 5000, "a list", "grades of one file"),
     # on the shelf and in plans

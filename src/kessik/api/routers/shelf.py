@@ -1,6 +1,5 @@
 """The shelf: blades, their measurements and photos, recipes, grades and abrasives."""
 
-from dataclasses import asdict
 from typing import Annotated
 
 from fastapi import APIRouter, File, Form, Response, UploadFile
@@ -18,8 +17,6 @@ from kessik.api.schemas.shelf import (
     BladePatch,
     CompoundOut,
     EdgeStandingOut,
-    GradeBody,
-    GradeOut,
     PhotoOut,
     RecipeBody,
     RunOfBladeOut,
@@ -54,12 +51,9 @@ def get_shelf(store: Store) -> ShelfOut:
     with store.read() as session:
         recipes = shelf_queries.all_recipes(session)
         abrasives = shelf_queries.all_abrasives(session)
-        own = {grade.name for grade in shelf_queries.all_grades(session)}
-        grades = sorted(blades.grades_by_name(session).values(), key=lambda grade: grade.name)
     return ShelfOut(
         blades=[_shelved(found) for found in blades.the_shelf(store)],
         recipes=[RecipeBody.of(recipe) for recipe in recipes],
-        grades=[GradeOut(**asdict(grade), own=grade.name in own) for grade in grades],
         abrasives=[AbrasiveBody.of(abrasive) for abrasive in abrasives],
         compounds=[
             CompoundOut(name=n, kind=k, size_um=um, standing=s) for n, k, um, s in COMPOUNDS
@@ -203,12 +197,6 @@ def delete_recipe(recipe_id: Id, store: Store) -> Response:
     with store.write() as session:
         shelf_queries.delete_recipe(session, recipe_id)
     return Response(status_code=204)
-
-
-@router.put("/grades")
-def put_grade(body: GradeBody, store: Store) -> GradeOut:
-    """Keep how a grade is usually hardened."""
-    return GradeOut(**asdict(blades.save_grade(store, body.record())), own=True)
 
 
 @router.put("/abrasives/{abrasive_id}")

@@ -17,7 +17,6 @@ from kessik.api.schemas.common import (
 )
 from kessik.api.schemas.edges import EdgeBody, EdgeOut, SettledOut, StepBody, ZoneBody, step_bodies
 from kessik.api.schemas.measurements import MeasurementOut, histories
-from kessik.core.composition.grades import Grade
 from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.limits import most
 from kessik.core.pictures import Shown
@@ -223,25 +222,6 @@ class ShelvedOut(Wire):
     waiting: bool
 
 
-class GradeBody(Wire):
-    """How a grade is usually hardened."""
-
-    name: ShortText
-    usual_low_hrc: Finite | None = None
-    usual_high_hrc: Finite | None = None
-    standing: StandingName = "guessed"
-    source: ShortText = ""
-
-    def record(self) -> Grade:
-        return Grade(**{**self.model_dump(), "name": self.name.strip()})
-
-
-class GradeOut(GradeBody):
-    """A grade as it stands, and whether the tester set it."""
-
-    own: bool
-
-
 class AbrasiveBody(Wire):
     """An abrasive of the tester's own."""
 
@@ -295,7 +275,6 @@ class ShelfOut(Wire):
 
     blades: list[ShelvedOut]
     recipes: list[RecipeBody]
-    grades: list[GradeOut]
     abrasives: list[AbrasiveBody]
     compounds: list[CompoundOut]
     today: str

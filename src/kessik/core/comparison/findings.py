@@ -9,6 +9,20 @@ from typing import Literal
 from kessik.core.facts import Expected, Standing
 from kessik.core.sharpening.settled import Settled
 
+ClaimStanding = Literal["consistent", "undecidable", "excluded", "away"]
+
+
+@dataclass(frozen=True)
+class Claimed:
+    """What an assay says of the grade a blade is sold as: `fitting` the grades that fit as well, or
+    instead; *away* where it is at the analyser.
+    """
+
+    grade: str
+    standing: ClaimStanding
+    fitting: tuple[str, ...] = ()
+
+
 Unlike = Literal[
     "number",
     "percent",
@@ -20,6 +34,7 @@ Unlike = Literal[
     "lacks_micro_bevel",
     "unusual_hardness",
     "left_out",
+    "claim_excluded",
 ]
 
 
@@ -43,6 +58,7 @@ class Mismatch:
     life_percent: float | None = None
     usual_hrc: tuple[float, float] | None = None
     edges: tuple[tuple[int, Settled], ...] = ()
+    claim: Claimed | None = None
 
 
 OpenKind = Literal[
@@ -53,6 +69,8 @@ OpenKind = Literal[
     "usual_hardness_not_known",
     "settled_not_known",
     "steel_not_named",
+    "claim_undecidable",
+    "claim_away",
 ]
 
 
@@ -66,6 +84,7 @@ class Open:
     standing: Standing | None = None
     stale: Expected | None = None
     edges: tuple[tuple[int, Settled], ...] = ()
+    claim: Claimed | None = None
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from kessik.core.comparison.findings import Mismatch, Open, Unlike
+from kessik.core.comparison.findings import Claimed, Mismatch, Open, OpenKind, Unlike
 from kessik.core.comparison.variables import FACTORS, VARIABLES, Variable
 from kessik.core.facts import MEASURED, Expected, Standing
 from kessik.core.sharpening.settled import Settled
@@ -72,6 +72,7 @@ class BladeFacts:
     own: Mapping[str, Fact] = field(default_factory=dict)
     settled: Sequence[tuple[int, Settled]] = ()
     body: str = ""
+    claim: Claimed | None = None
 
 
 @dataclass(frozen=True)
@@ -172,6 +173,8 @@ def _column(variable: Variable, blades: Sequence[BladeFacts], rule: MatchingRule
     column = _Column(variable, blades, values, facts, rule)
     if variable.of == "blade" and one_body(blades):
         return [column.cell(i, "matched") for i in range(len(blades))]
+    if variable.name == "grade":
+        return _steel(column)
     if rule.factor in variable.factors:
         return [column.cell(i, "factor") for i in range(len(blades))]
     if variable.kind == "micro_bevel":
@@ -244,6 +247,35 @@ class _Column:
             abs(difference) * effect if sized and effect and difference is not None else None,
         )
         return self.cell(i, "confounded", found)
+
+
+def _steel(column: _Column) -> list[Cell]:
+    """The steel that each is sold as: what an assay excludes is a mismatch, and what it leaves open
+    is open, whatever the trial asks.
+    """
+    varies = column.rule.factor in column.variable.factors
+    plain = (
+        [column.cell(i, "factor") for i in range(len(column.blades))]
+        if varies
+        else _against_the_others(column)
+    )
+    return [_as_assayed(column, i, cell) for i, cell in enumerate(plain)]
+
+
+def _as_assayed(column: _Column, i: int, cell: Cell) -> Cell:
+    claim, name = column.blades[i].claim, column.variable.name
+    if claim is None:
+        return replace(cell, standing="claimed") if cell.standing else cell
+    if claim.standing == "excluded":
+        found = Mismatch(column.code(i), name, "claim_excluded", claim.grade, claim=claim)
+        return replace(cell, state="confounded", finding=found, standing="claimed")
+    if claim.standing == "consistent":
+        return replace(cell, standing="measured_here")
+    why: OpenKind = "claim_away" if claim.standing == "away" else "claim_undecidable"
+    if cell.state == "confounded":
+        return replace(cell, standing="claimed")
+    opened = Open(column.code(i), name, why, claim=claim)
+    return replace(cell, state="pending", finding=opened, standing="claimed")
 
 
 def _against_the_others(column: _Column) -> list[Cell]:

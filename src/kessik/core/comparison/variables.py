@@ -58,6 +58,11 @@ class Variable:
 
 VARIABLES: tuple[Variable, ...] = (
     Variable(
+        "grade", "steel", "", "alike", 0.0, 0, ("steel",),
+        "another steel wears in its own way",
+        "The same designation on all; an assay can exclude what one is sold as.", of="blade",
+    ),
+    Variable(
         "side_angle_deg", "side angle", "°", "absolute", 0.5, 1, ("angle",),
         "a steeper edge wears and rolls differently",
         "Set by jig or guide it repeats within half a degree; by hand rarely.", asked=True,

@@ -34,8 +34,9 @@ class Candidate:
     """A grade with its weight of evidence among those still in, 0 where it is out, and what
     excludes it, the worst first; `close` lies outside too, but by less than excludes.
 
-    `distance` is the largest |z|, `overlap` how far it looks like the claim to the analyser, and
-    `is_same_steel` whether another standard only names the claimed steel so.
+    `scale` corrects what was read for what is not seen of it; `distance` is the largest |z|,
+    `overlap` how far it looks like the claim to the analyser, and `is_same_steel` whether another
+    standard only names the claimed steel so.
     """
 
     grade: Grade
@@ -45,6 +46,7 @@ class Candidate:
     close: tuple[Departure, ...]
     overlap: float = 0.0
     is_same_steel: bool = False
+    scale: float = 1.0
 
     @property
     def is_in(self) -> bool:
@@ -78,9 +80,8 @@ def candidates(
     percent = {mean.element: mean.percent for mean in blade.against_grades}
     made = []
     for index in order.tolist():
-        outside = _departures(
-            shelf, index, found.z[:, row, index], found.scale[row, index], percent
-        )
+        z, scale = found.z[:, row, index], float(found.scale[row, index])
+        outside = _departures(shelf, index, z, scale, percent)
         made.append(
             Candidate(
                 table.grades[index],
@@ -90,6 +91,7 @@ def candidates(
                 tuple(d for d in outside if abs(d.z) <= EXCLUDED_Z),
                 1.0 if place is None else float(shelf.overlap[place, index]),
                 table.grades[index].name in same,
+                scale,
             )
         )
     return made

@@ -50,13 +50,20 @@ def settlings(
 def _settling(rival: Steel, claim: Grade, shots: int | None) -> Settling:
     if rival.overlap < SELDOM_APART and shots is not None:
         return Settling(rival.grade, "shots", shots)
-    unseen = separating(claim, rival.grade, seen=False)
+    return separation_of(claim, rival.grade)
+
+
+def separation_of(first: Grade, second: Grade) -> Settling:
+    """What other than more shots separates two grades: an element that is not seen, a laboratory,
+    the structure, or nothing.
+    """
+    unseen = separating(first, second, seen=False)
     if unseen:
-        return Settling(rival.grade, "unseen_element", elements=unseen)
-    seen = separating(claim, rival.grade, seen=True)
-    if not seen and claim.route and rival.grade.route and claim.route != rival.grade.route:
-        return Settling(rival.grade, "structure")
-    return Settling(rival.grade, "laboratory" if seen else "nothing", elements=seen[:3])
+        return Settling(second, "unseen_element", elements=unseen)
+    seen = separating(first, second, seen=True)
+    if not seen and first.route and second.route and first.route != second.route:
+        return Settling(second, "structure")
+    return Settling(second, "laboratory" if seen else "nothing", elements=seen[:3])
 
 
 def _shots_needed(

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 
+from kessik.core.comparison.findings import Claimed
 from kessik.core.comparison.matching import BladeFacts, Fact
 from kessik.core.composition.grades import Grade
 from kessik.core.composition.library import library
@@ -20,6 +21,7 @@ def blade_facts(
     edges: Sequence[Edge],
     rule: SettledRule,
     grades: Mapping[str, Grade] | None = None,
+    claim: Claimed | None = None,
 ) -> BladeFacts:
     """What matching needs to know of a blade and these of its edges."""
     hardness = blade.used("hardness_hrc")
@@ -39,6 +41,7 @@ def blade_facts(
         code=blade.code,
         body=blade.own_code,
         grade=blade.claimed_grade,
+        claim=claim,
         hardness_hrc=Fact(hardness.value, hardness.standing) if hardness else Fact(),
         usual_hardness_hrc=usual_hardness(blade, library(()) if grades is None else grades),
         edges=by_edge,

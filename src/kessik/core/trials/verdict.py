@@ -1,9 +1,11 @@
 """A trial's answer, from the trial as it stands."""
 
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 
 from kessik.core.comparison.analysis import LeftOut, TrialAnalysis, analyse, likelihood_of
 from kessik.core.comparison.findings import (
+    Claimed,
     LotChanged,
     Note,
     NotUnderstood,
@@ -55,11 +57,24 @@ class Verdict:
         return self.state.sealed
 
 
-def judged(state: TrialState, grades: dict[str, Grade], lots: dict[str, str]) -> Verdict:
+@dataclass(frozen=True)
+class Evidence:
+    """All that an answer rests on: the trial as it stands, grades by name, names of lots by id, and
+    what assays say of the claims for its blades, by the id of the blade.
+    """
+
+    state: TrialState
+    grades: Mapping[str, Grade]
+    lots: Mapping[str, str]
+    claims: Mapping[str, Claimed] = field(default_factory=dict)
+
+
+def judged(known: Evidence) -> Verdict:
     """The answer of a trial as it stands; the one slow step, and no store is held meanwhile."""
-    analysis = _analysed(state, grades)
-    stage = main_stage(analysis)
-    return Verdict(state, analysis, stage, tuple(lots_compared(state.runs, analysis, stage, lots)))
+    analysis = _analysed(known)
+    stage, runs = main_stage(analysis), known.state.runs
+    lots = lots_compared(runs, analysis, stage, known.lots)
+    return Verdict(known.state, analysis, stage, tuple(lots))
 
 
 def unanswered(state: TrialState) -> Verdict:
@@ -68,7 +83,8 @@ def unanswered(state: TrialState) -> Verdict:
     return Verdict(state, nothing, "", is_worked_out=False)
 
 
-def _analysed(state: TrialState, grades: dict[str, Grade]) -> TrialAnalysis:
+def _analysed(known: Evidence) -> TrialAnalysis:
+    state, grades, claims = known.state, known.grades, known.claims
     trial, blades = state.trial, state.blades
     counted = [r for r in state.runs if r.counts]
     apart = _other_versions(state, counted)
@@ -77,7 +93,8 @@ def _analysed(state: TrialState, grades: dict[str, Grade]) -> TrialAnalysis:
     for b in blades:
         cut = edges_cut(b, [r.run for r in counted])
         counting = [edge for edge in cut if (b.code, edge.number) not in out]
-        facts[b.code] = blade_facts(b, counting or cut, trial.settled_rule, grades)
+        rule, claim = trial.settled_rule, claims.get(b.id)
+        facts[b.code] = blade_facts(b, counting or cut, rule, grades, claim)
     named = {r.run.id: (r.edge.number, r.run.number) for r in counted}
     series = [
         replace(

@@ -82,6 +82,17 @@ def nearest_out(assay: Assay) -> Candidate | None:
     return min(out, key=lambda candidate: candidate.distance, default=None)
 
 
+def deciding(assay: Assay) -> str:
+    """The element that decides, or would, by its name; empty where none does."""
+    if assay.own is not None and assay.own.excluded_by:
+        return element_name(assay.own.excluded_by[0].element)
+    if assay.verdict == "undecidable":
+        found = next((s.elements for s in assay.settlings if s.elements), ())
+        return element_name(found[0]) if found else ""
+    nearest = nearest_out(assay) if assay.verdict == "consistent" else None
+    return element_name(nearest.excluded_by[0].element) if nearest else ""
+
+
 def _undecidable_words(assay: Assay, name: str, own: Candidate) -> str:
     if assay.suspicion is not None:
         return f"Undecidable for {name}: these shots do not look like bare steel."
@@ -190,6 +201,18 @@ def settling_words(found: Settling) -> str:
         methods = list(dict.fromkeys(METHOD_OF.get(e, "a laboratory") for e in found.elements))
         return f"{elements.capitalize()} would tell it from {rival}: {and_words(methods)}."
     return f"More shots do not tell it from {rival}; a laboratory would, by {elements}."
+
+
+def separated_words(found: Settling) -> str:
+    """What separates two grades, in a few words."""
+    if found.by == "nothing":
+        return "nothing in the composition"
+    if found.by == "structure":
+        return "the structure under a microscope"
+    elements = and_words([element_name(symbol) for symbol in found.elements])
+    if found.by == "unseen_element":
+        return f"{elements}, which this analyser does not see"
+    return elements
 
 
 HARDNESS_IS_NONE = (

@@ -28,6 +28,8 @@ def mismatch_words(found: Mismatch, factor: str) -> str:
         return f"{differs}; it is left out of the answer under the rule"
     if found.how == "unusual_hardness":
         return f"{differs}; this blade is not what a user gets"
+    if found.how == "claim_excluded":
+        return f"{differs}; {found.blade}'s result speaks of this blade, not of {found.value}"
     size = (
         f"; this mismatch alone could make {found.life_percent:.0f} % of life"
         if found.life_percent is not None
@@ -67,6 +69,15 @@ def what_differs(found: Mismatch) -> str:
             return f"its grade is usually hardened to {low:g} to {high:g} HRC"
         case "left_out":
             return _edges_words(found.edges)
+        case "claim_excluded":
+            fitting = found.claim.fitting if found.claim else ()
+            instead = f"; {_named(fitting)} would fit" if fitting else "; nothing on the shelf fits"
+            return f"the assay excludes {found.value}, which it is sold as{instead}"
+
+
+def _named(grades: Sequence[str]) -> str:
+    """The first of several grades by name."""
+    return and_words(grades) if len(grades) < 4 else f"{', '.join(grades[:2])} and others"
 
 
 def _shown(variable: Variable, value: float | str | None) -> str:
@@ -94,6 +105,12 @@ def _open_parts(found: Open) -> tuple[str, str]:
             return label, f" is only {(found.standing or 'claimed').replace('_', ' ')}"
         case "steel_not_named":
             return "steel", " is not named"
+        case "claim_away":
+            return "steel", " is at the analyser"
+        case "claim_undecidable":
+            fitting = found.claim.fitting if found.claim else ()
+            rest = f"; {_named(fitting)} would fit as well" if fitting else ""
+            return "", f"the assay leaves the claimed steel undecided{rest}"
         case "stale":
             return "", expected_words(found.stale) if found.stale else ""
         case "micro_bevel_not_recorded":

@@ -1,19 +1,15 @@
-"""The shelf: blades made, changed, archived; their measurements and photos; grades and
-abrasives.
-"""
+"""The shelf: blades made, changed, archived; their measurements and photos; abrasives."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
-from kessik.core.composition.grades import Grade
-from kessik.core.composition.library import library
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.facts import QUANTITIES, Measurement, Standing
 from kessik.core.limits import check_limit
 from kessik.core.moments import Moment
 from kessik.core.pictures import Shown
-from kessik.core.shelf.blades import Blade, check_usual
+from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Abrasive, check_edge_facts
 from kessik.core.shelf.facts import completed
 from kessik.core.trials.edges_that_count import edge_waits
@@ -228,21 +224,6 @@ def remove_photo(db: Database, blade_id: str, content_hash: str) -> None:
     with db.read() as session:
         shown = pictures.shown_by(session, "blade", blade_id)
     hide_pictures(db, [each for each in shown if each.picture.hash == content_hash])
-
-
-def grades_by_name(session: Session) -> dict[str, Grade]:
-    """The library of grades, with the tester's own word over it."""
-    return library(shelf.all_grades(session))
-
-
-def save_grade(db: Database, grade: Grade) -> Grade:
-    """Keep how a grade is usually hardened."""
-    if not grade.name.strip():
-        raise OutOfRangeError("name the grade by its designation", field="name")
-    check_usual(grade.usual_low_hrc, grade.usual_high_hrc, "usual_low_hrc", "usual_high_hrc")
-    with db.write() as session:
-        shelf.save_grade(session, grade)
-    return grade
 
 
 def save_abrasive(db: Database, abrasive: Abrasive) -> Abrasive:

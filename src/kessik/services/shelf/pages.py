@@ -9,7 +9,8 @@ from kessik.core.shelf.edges import Edge, Recipe, departures_of
 from kessik.core.shelf.facts import settled_edge, usual_hardness
 from kessik.core.trials.state import TrialRun, covered
 from kessik.core.trials.trial import Trial
-from kessik.services.shelf.blades import grades_by_name, shelved
+from kessik.services.assays.grades import grades_by_name
+from kessik.services.shelf.blades import shelved
 from kessik.services.trials.state import trial_state
 from kessik.store.database import Database
 from kessik.store.queries import pictures, shelf

@@ -12,13 +12,14 @@ from dataclasses import dataclass
 from kessik.core.comparison.levels import levelled
 from kessik.core.errors import KessikError, StorageError, StoreDamagedError
 from kessik.core.sharpness.life import Bracketed, Crossed
+from kessik.core.trials.points import points_of
 from kessik.core.trials.state import TrialState
-from kessik.core.trials.verdict import Verdict, judged, unanswered
+from kessik.core.trials.verdict import Evidence, Verdict, judged, unanswered
 from kessik.services.trials.past import pace_of
 from kessik.services.trials.plans import dated_work_of
 from kessik.services.trials.state import trial_state
 from kessik.services.trials.summaries import Summary, written
-from kessik.services.trials.verdicts import Evidence, evidence
+from kessik.services.trials.verdicts import evidence
 from kessik.store.database import Database
 from kessik.store.queries import answers
 from kessik.store.queries.answers import KeptAnswer, KeptPage, Page
@@ -91,7 +92,7 @@ class Answers:
             answers.keep(session, made)
 
     def _made(self, trial_id: str, revision: int, known: Evidence) -> KeptAnswer:
-        found = judged(*known)
+        found = judged(known)
         summary = written(summary_of(found, self._work(found), pace_of(self._db, found.state)))
         pages = self._pages.today(found), self._pages.verdict(found)
         sealed, under_way = bool(found.sealed), found.state.is_under_way
@@ -197,6 +198,7 @@ def summary_of(
         {r.run.id: (r.state.count, len(r.state.checks)) for r in ended},
         tuple(work),
         pace_s,
+        points_of(found),
     )
 
 

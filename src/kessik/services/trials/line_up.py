@@ -19,7 +19,8 @@ from kessik.core.trials.blade_facts import blade_facts
 from kessik.core.trials.edges_that_count import edges_in_use
 from kessik.core.trials.run_series import edge_length_used_mm
 from kessik.core.trials.state import TrialState
-from kessik.services.shelf.blades import grades_by_name
+from kessik.services.assays.grades import grades_by_name
+from kessik.services.assays.verdicts import claims_of
 from kessik.services.trials.state import trial_state
 from kessik.store.database import Database
 from kessik.store.queries import shelf
@@ -47,10 +48,17 @@ def line_up(db: Database, trial_id: str) -> LineUp:
     trial, blades = state.trial, state.blades
     with db.read() as session:
         grades, used_up = grades_by_name(session), shelf.cut_edges(session)
+        claims = claims_of(session, [blade.id for blade in blades])
     runs = [found.run for found in state.runs]
     facts = [
         _with_runs(
-            blade_facts(blade, edges_in_use(blade, runs, used_up), trial.settled_rule, grades),
+            blade_facts(
+                blade,
+                edges_in_use(blade, runs, used_up),
+                trial.settled_rule,
+                grades,
+                claims.get(blade.id),
+            ),
             state,
         )
         for blade in blades

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 
 from pydantic import TypeAdapter, ValidationError
 
+from kessik.core.trials.points import BladePoint
 from kessik.store.database import Database, Session
 from kessik.store.queries import answers
 
@@ -13,7 +14,7 @@ class Summary:
     """What other pages learn of a trial: lives by blade, ln lives of the edges of each blade, and
     by run that ended its count and how often it was checked; `work` is
     planned work, each with its day and in words, `pace_s` the seconds that a cut and a reading
-    take.
+    take, and `points` the life of each blade with its bounds.
     """
 
     stage: str = ""
@@ -22,9 +23,12 @@ class Summary:
     used: dict[str, tuple[float, int]] = field(default_factory=dict)
     work: tuple[tuple[str, str], ...] = ()
     pace_s: tuple[float | None, float | None] = (None, None)
+    points: tuple[BladePoint, ...] = ()
 
 
 _SUMMARY = TypeAdapter(Summary)
+SHAPE = repr(_SUMMARY.json_schema())
+"""What a kept summary holds; answers of another shape are renewed."""
 
 
 def written(summary: Summary) -> str:

@@ -3,15 +3,14 @@
 from dataclasses import replace
 
 from kessik.core.comparison.analysis import analyse
-from kessik.core.composition.grades import Grade
 from kessik.core.protocols.series import RunSeries
 from kessik.core.trials.run_series import run_series
-from kessik.core.trials.state import TrialState
-from kessik.core.trials.verdict import Verdict, judged
+from kessik.core.trials.verdict import Evidence, Verdict, judged
 from kessik.core.words.figures import figures_words
 from kessik.core.words.lives import life_words
+from kessik.services.assays.grades import grades_by_name
+from kessik.services.assays.verdicts import claims_of
 from kessik.services.bench.runs import RunView
-from kessik.services.shelf.blades import grades_by_name
 from kessik.services.trials.state import state_of_trial
 from kessik.store.database import Database, Session
 from kessik.store.queries import stock
@@ -20,17 +19,16 @@ from kessik.store.queries import stock
 def verdict(db: Database, trial_id: str) -> Verdict:
     """Analyse a trial; UnknownError where there is none."""
     with db.read() as session:
-        state, grades, lots = evidence(session, trial_id)
-    return judged(state, grades, lots)
-
-
-Evidence = tuple[TrialState, dict[str, Grade], dict[str, str]]
+        known = evidence(session, trial_id)
+    return judged(known)
 
 
 def evidence(session: Session, trial_id: str) -> Evidence:
-    """All that an answer rests on: the trial as it stands, grades by name, names of lots by id."""
+    """All that an answer rests on, in one state of the data."""
+    state = state_of_trial(session, trial_id)
     lots = {lot.id: lot.name for lot in stock.all_lots(session)}
-    return state_of_trial(session, trial_id), grades_by_name(session), lots
+    claims = claims_of(session, [blade.id for blade in state.blades])
+    return Evidence(state, grades_by_name(session), lots, claims)
 
 
 def run_words(db: Database, view: RunView) -> str:

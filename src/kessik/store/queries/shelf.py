@@ -1,4 +1,4 @@
-"""Blades with their edges and measurements, recipes, abrasives and grades."""
+"""Blades with their edges and measurements, recipes and abrasives."""
 
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
@@ -10,7 +10,6 @@ from sqlalchemy import delete, func, select
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
-from kessik.core.composition.grades import Grade
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
 from kessik.core.heat_treatment import HeatTreatment
@@ -19,12 +18,13 @@ from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Abrasive, Damage, Edge, Recipe
 from kessik.store.tables import (
     AbrasiveRow,
+    BatchBladeRow,
     BladeRow,
     EdgeRow,
-    GradeRow,
     MeasurementRow,
     RecipeRow,
     RunRow,
+    ShotRow,
     TrialBladeRow,
 )
 from kessik.store.tables.base import Base
@@ -128,7 +128,7 @@ def find_measurement(
 
 def delete_blade(session: Session, blade_id: str) -> None:
     """Take a blade off the shelf with all that is known of it; only where it has no runs."""
-    for table in (MeasurementRow, EdgeRow, TrialBladeRow):
+    for table in (MeasurementRow, EdgeRow, TrialBladeRow, BatchBladeRow, ShotRow):
         session.execute(delete(table).where(table.blade_id == blade_id))
     session.execute(delete(BladeRow).where(BladeRow.id == blade_id))
     session.flush()
@@ -224,18 +224,6 @@ def save_abrasive(session: Session, abrasive: Abrasive) -> None:
 
 def delete_abrasive(session: Session, abrasive_id: str) -> None:
     session.execute(delete(AbrasiveRow).where(AbrasiveRow.id == abrasive_id))
-
-
-def all_grades(session: Session) -> list[Grade]:
-    rows = session.scalars(select(GradeRow).order_by(GradeRow.name))
-    return [
-        Grade(**{field.name: getattr(row, field.name) for field in fields(Grade)}) for row in rows
-    ]
-
-
-def save_grade(session: Session, grade: Grade) -> None:
-    session.merge(GradeRow(**asdict(grade)))
-    session.flush()
 
 
 def measurement_of(row: MeasurementRow) -> Measurement:

@@ -1,6 +1,7 @@
 """Typed tables."""
 
 from kessik.store.tables.answers import AnswerRow, RevisionRow
+from kessik.store.tables.assays import BatchBladeRow, BatchRow, ShotRow
 from kessik.store.tables.base import Base
 from kessik.store.tables.bench import EventRow, RunRow
 from kessik.store.tables.instruments import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
@@ -20,6 +21,8 @@ __all__ = [
     "AbrasiveRow",
     "AnswerRow",
     "Base",
+    "BatchBladeRow",
+    "BatchRow",
     "BladeRow",
     "EdgeRow",
     "EventRow",
@@ -37,6 +40,7 @@ __all__ = [
     "RevisionRow",
     "RunRow",
     "ShotFileRow",
+    "ShotRow",
     "TrialBladeRow",
     "TrialRow",
 ]

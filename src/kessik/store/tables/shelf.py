@@ -113,7 +113,7 @@ class AbrasiveRow(Base):
 
 
 class GradeRow(Base):
-    """A steel designation with how it is usually hardened."""
+    """A steel designation: what it is made of and how it is usually hardened."""
 
     __tablename__ = "grade"
     __table_args__ = STRICT
@@ -123,3 +123,8 @@ class GradeRow(Base):
     usual_high_hrc: Mapped[float | None] = mapped_column(REAL)
     standing: Mapped[str] = mapped_column(Text)
     source: Mapped[str] = mapped_column(Text)
+    also: Mapped[list[str]] = mapped_column(JsonText, default=list)
+    standard: Mapped[str] = mapped_column(Text, default="")
+    route: Mapped[str] = mapped_column(Text, default="")
+    ranges: Mapped[list[dict[str, Any]]] = mapped_column(JsonText, default=list)
+    equivalents: Mapped[list[dict[str, Any]]] = mapped_column(JsonText, default=list)

@@ -1,0 +1,110 @@
+"""The assay: batches, shots, and what they say of claims."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, File, Form, Query, Response, UploadFile
+
+from kessik.api.dependencies import Store
+from kessik.api.schemas.assays import (
+    AssayOut,
+    AssayPlaceOut,
+    BatchBody,
+    BatchOut,
+    BatchPatch,
+    LifeLineOut,
+    ShotBody,
+    ShotOut,
+    StandInShotBody,
+    TakenOut,
+)
+from kessik.api.schemas.common import Id, ShortText
+from kessik.api.schemas.instruments import WaitingShotsOut
+from kessik.api.schemas.shelf import StruckBody
+from kessik.core.composition.shots import Shot
+from kessik.core.limits import most
+from kessik.interchange.named_files import NamedFile
+from kessik.services.assays import batches, shots
+from kessik.services.assays.verdicts import assay_place, assayed_blade
+from kessik.services.clock import local_day, now
+from kessik.services.devices.shots import waiting_shots
+from kessik.services.trials.lives_of_blades import life_lines_of
+
+router = APIRouter(tags=["assays"])
+
+
+@router.get("/assays")
+def get_assays(store: Store) -> AssayPlaceOut:
+    """Every batch, every blade that was shot or is to be, and the files that wait."""
+    waiting = [WaitingShotsOut.of(each) for each in waiting_shots(store)]
+    return AssayPlaceOut.of(assay_place(store), waiting)
+
+
+@router.put("/batches/{batch_id}")
+def put_batch(batch_id: Id, body: BatchBody, store: Store) -> BatchOut:
+    """Keep a new batch under a client-made id; the same id twice is one."""
+    return BatchOut.of(batches.make_batch(store, body.record(batch_id), now()))
+
+
+@router.patch("/batches/{batch_id}")
+def patch_batch(batch_id: Id, body: BatchPatch, store: Store) -> BatchOut:
+    """Change what is said of a batch, or which blades are in it."""
+    return BatchOut.of(batches.change_batch(store, batch_id, body.changes()))
+
+
+@router.delete("/batches/{batch_id}", status_code=204)
+def delete_batch(batch_id: Id, store: Store) -> Response:
+    """Take a batch away; its blades and their shots stay."""
+    batches.delete_batch(store, batch_id)
+    return Response(status_code=204)
+
+
+@router.post("/shot-imports")
+def post_shot_import(
+    store: Store,
+    files: Annotated[list[UploadFile], File(max_length=most("files"))],
+    batch_id: Annotated[ShortText, Form()] = "",
+) -> TakenOut:
+    """Keep the shots of result files, all or nothing; the same file twice is kept once."""
+    named = [
+        NamedFile((file.filename or "file.shots.csv")[:200], file.file.read()) for file in files
+    ]
+    return TakenOut.of(shots.import_shots(store, named, batch_id, now()))
+
+
+@router.post("/waiting-shots/{shots_id}/taken")
+def post_waiting_taken(shots_id: Id, store: Store, batch_id: ShortText = "") -> TakenOut:
+    """Use the shots that an analyser's folder brought."""
+    return TakenOut.of(shots.take_waiting(store, shots_id, batch_id, now()))
+
+
+@router.get("/blades/{blade_id}/assay")
+def get_blade_assay(
+    blade_id: Id, store: Store, corrected: Annotated[bool, Query()] = True
+) -> AssayOut:
+    """What the shots of a blade say of its claim; the correction for the unseen can be switched
+    off.
+    """
+    found, shelf = assayed_blade(store, blade_id, corrected=corrected)
+    lives = life_lines_of(store, [blade_id]).get(blade_id, [])
+    said = [LifeLineOut(trial_id=line.trial_id, says=line.says) for line in lives]
+    return AssayOut.of(found, shelf, said)
+
+
+@router.put("/blades/{blade_id}/shots/{shot_id}")
+def put_shot(blade_id: Id, shot_id: Id, body: ShotBody, store: Store) -> ShotOut:
+    """Keep a shot under a client-made id; the same request twice keeps one."""
+    return ShotOut.of(shots.put_shot(store, body.record(shot_id, blade_id), now()))
+
+
+@router.put("/blades/{blade_id}/shots/{shot_id}/struck")
+def put_shot_struck(blade_id: Id, shot_id: Id, body: StruckBody, store: Store) -> ShotOut:
+    """Leave a shot out with a reason, or let it count again; it stays visible."""
+    return ShotOut.of(shots.strike_shot(store, blade_id, shot_id, body.reason, now()))
+
+
+@router.put("/blades/{blade_id}/stand-in-shots/{shot_id}")
+def put_stand_in_shot(blade_id: Id, shot_id: Id, body: StandInShotBody, store: Store) -> ShotOut:
+    """A shot of the simulated analyser, kept like any other."""
+    day = local_day(now()).isoformat()
+    blank = Shot(shot_id, blade_id, body.name, (), "bare", on=day, batch_id=body.batch_id)
+    return ShotOut.of(shots.shoot_with_stand_in(store, blank, body.asked(), now()))

@@ -1,0 +1,1 @@
+"""What blades are made of: grades, batches, shots, and what they say."""

@@ -1,0 +1,50 @@
+"""The tester's own grades."""
+
+from dataclasses import asdict
+from typing import Any
+
+from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
+
+from kessik.core.composition.grades import Equivalent, Grade, Range
+from kessik.store.tables import GradeRow
+
+_PLAIN = ("name", "usual_low_hrc", "usual_high_hrc", "standing", "source", "standard", "route")
+
+
+def all_grades(session: Session) -> list[Grade]:
+    """Every grade that the tester said something of."""
+    return [_grade(row) for row in session.scalars(select(GradeRow).order_by(GradeRow.name))]
+
+
+def find_grade(session: Session, name: str) -> Grade | None:
+    row = session.get(GradeRow, name)
+    return _grade(row) if row else None
+
+
+def save_grade(session: Session, grade: Grade) -> None:
+    plain: dict[str, Any] = {name: getattr(grade, name) for name in _PLAIN}
+    lists = {
+        "also": list(grade.also),
+        "ranges": [asdict(found) for found in grade.ranges],
+        "equivalents": [asdict(found) for found in grade.equivalents],
+    }
+    session.merge(GradeRow(**plain, **lists))
+    session.flush()
+
+
+def delete_grade(session: Session, name: str) -> bool:
+    """Take away what the tester said of a grade; whether there was anything."""
+    was_there = session.get(GradeRow, name) is not None
+    session.execute(delete(GradeRow).where(GradeRow.name == name))
+    return was_there
+
+
+def _grade(row: GradeRow) -> Grade:
+    plain: dict[str, Any] = {name: getattr(row, name) for name in _PLAIN}
+    return Grade(
+        **plain,
+        also=tuple(row.also),
+        ranges=tuple(Range(**found) for found in row.ranges),
+        equivalents=tuple(Equivalent(**found) for found in row.equivalents),
+    )
