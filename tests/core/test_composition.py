@@ -40,8 +40,8 @@ def test_a_blade_that_is_not_what_it_was_sold_as_is_excluded_and_named():
     assert found.verdict == "excluded"
     assert found.own.excluded_by[0].element == "Cr"
     said = verdict_sentence(found)
-    assert said.startswith("1.2436 is excluded: chromium reads 5.20 % and would have to be 10.8 %")
-    assert "recalled from memory" in said
+    assert said.startswith("1.2436 is excluded: chromium reads 5.20 %")
+    assert "times its error below the least, 10.8 % (from memory)" in said
     assert "only 1.2363 (by other standards SKD12 and A2) fits" in said
 
 
@@ -170,7 +170,7 @@ def test_confirming_a_grade_is_one_act_and_ends_the_recalling():
     assert not held.is_recalled
     assert OURS["1.2436"].is_recalled
     shelf = GradeShelf.of(library([held]))
-    assert "recalled" not in verdict_sentence(judge(shots(LOW_ALLOY), held, shelf))
+    assert "from memory" not in verdict_sentence(judge(shots(LOW_ALLOY), held, shelf))
 
 
 def test_what_the_library_promises():

@@ -29,6 +29,7 @@ class BuiltPages:
         if wanted is not None:
             lasting = _LASTING if path.startswith("assets/") else "no-cache"
             return FileResponse(wanted, headers={"Cache-Control": lasting})
-        if not self.are_built or "." in path.rsplit("/", 1)[-1]:
+        is_file = path.startswith("assets/") or ("." in path and "/" not in path)
+        if not self.are_built or is_file:
             return None
         return FileResponse(self._files["index.html"], headers={"Cache-Control": "no-cache"})

@@ -21,7 +21,7 @@ from kessik.core.words.assay import (
     mean_words,
     normalised_words,
     outlier_words,
-    settling_words,
+    settling_lines,
     suspicion_words,
     verdict_sentence,
     weight_words,
@@ -88,7 +88,7 @@ def _print(found: Mapping[str, Assay]) -> None:
         for line in (suspicion_words(each), *map(outlier_words, each.outliers)):
             if line:
                 console.print(line, markup=False, highlight=False)
-        for line in map(settling_words, each.settlings[:_LINES]):
+        for line in settling_lines(each.settlings):
             console.print(line, markup=False, highlight=False)
         console.print(normalised_words(each), markup=False, highlight=False)
         console.print(_means(each))

@@ -23,6 +23,7 @@ from kessik.core.shelf.facts import completed
 from kessik.core.stock import Lot, LotCorrection
 from kessik.core.trials.trial import Plan, Trial
 from kessik.demo.arms_and_blocks import build_arms_and_blocks
+from kessik.demo.assays import build_assays
 from kessik.demo.blades import (
     RAFT_BLADES,
     RECIPE_STEPS,
@@ -119,6 +120,7 @@ def build(db: Database, today: datetime) -> None:
         _cut_all(bench, trial_id, blades, days, rng)
     build_schools(bench, days, lots)
     build_arms_and_blocks(bench, days, lots)
+    build_assays(db, days)
 
 
 def _lots(db: Database, days: Days) -> dict[str, str]:

@@ -76,8 +76,60 @@ export const putRecipe = (recipe: Schemas["RecipeBody"]) =>
 export const deleteRecipe = (recipeId: string) =>
   body(api.DELETE("/api/recipes/{recipe_id}", { params: { path: { recipe_id: recipeId } } }));
 
-export const putGrade = (grade: Schemas["GradeBody"]) =>
-  body(api.PUT("/api/grades", { body: grade }));
+export const putGrade = ({ name, grade }: { name: string; grade: Schemas["GradeBody"] }) =>
+  body(api.PUT("/api/grades/{name}", { params: { path: { name } }, body: grade }));
+
+export const confirmGrade = ({ name, source }: { name: string; source: string }) =>
+  body(
+    api.PUT("/api/grade-confirmations/{name}", { params: { path: { name } }, body: { source } }),
+  );
+
+export const deleteGrade = (name: string) =>
+  body(api.DELETE("/api/grades/{name}", { params: { path: { name } } }));
+
+export const putBatch = (id: string, batch: Schemas["BatchBody"]) =>
+  body(api.PUT("/api/batches/{batch_id}", { params: { path: { batch_id: id } }, body: batch }));
+
+export const patchBatch = (id: string, change: Schemas["BatchPatch"]) =>
+  body(api.PATCH("/api/batches/{batch_id}", { params: { path: { batch_id: id } }, body: change }));
+
+export const deleteBatch = (id: string) =>
+  body(api.DELETE("/api/batches/{batch_id}", { params: { path: { batch_id: id } } }));
+
+export const putShot = (bladeId: string, shotId: string, shot: Schemas["ShotBody"]) =>
+  body(
+    api.PUT("/api/blades/{blade_id}/shots/{shot_id}", {
+      params: { path: { blade_id: bladeId, shot_id: shotId } },
+      body: shot,
+    }),
+  );
+
+export const strikeShot = (bladeId: string, shotId: string, reason: string) =>
+  body(
+    api.PUT("/api/blades/{blade_id}/shots/{shot_id}/struck", {
+      params: { path: { blade_id: bladeId, shot_id: shotId } },
+      body: { reason },
+    }),
+  );
+
+export const putStandInShot = (
+  bladeId: string,
+  shotId: string,
+  asked: Schemas["StandInShotBody"],
+) =>
+  body(
+    api.PUT("/api/blades/{blade_id}/stand-in-shots/{shot_id}", {
+      params: { path: { blade_id: bladeId, shot_id: shotId } },
+      body: asked,
+    }),
+  );
+
+export const takeWaitingShots = (shotsId: string, batchId: string) =>
+  body(
+    api.POST("/api/waiting-shots/{shots_id}/taken", {
+      params: { path: { shots_id: shotsId }, query: { batch_id: batchId } },
+    }),
+  );
 
 export const putAbrasive = (abrasive: Schemas["AbrasiveBody"]) =>
   body(

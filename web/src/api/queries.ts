@@ -110,3 +110,67 @@ export const pairingQuery = queryOptions({
   queryKey: ["pairing"],
   queryFn: () => body(api.GET("/api/pairing")),
 });
+
+export const assaysQuery = queryOptions({
+  queryKey: ["assays"],
+  queryFn: () => body(api.GET("/api/assays")),
+});
+
+export const bladeAssayQuery = (bladeId: string, corrected: boolean) =>
+  queryOptions({
+    queryKey: ["blade-assay", bladeId, corrected],
+    queryFn: () =>
+      body(
+        api.GET("/api/blades/{blade_id}/assay", {
+          params: { path: { blade_id: bladeId }, query: { corrected } },
+        }),
+      ),
+  });
+
+export const gradesQuery = queryOptions({
+  queryKey: ["grades"],
+  queryFn: () => body(api.GET("/api/grades")),
+});
+
+export const gradeQuery = (name: string) =>
+  queryOptions({
+    queryKey: ["grade", name],
+    queryFn: () => body(api.GET("/api/grades/{name}", { params: { path: { name } } })),
+  });
+
+export const gradesAlikeQuery = queryOptions({
+  queryKey: ["grades-alike"],
+  queryFn: () => body(api.GET("/api/grades-alike")),
+});
+
+export const batchQuery = (batchId: string) =>
+  queryOptions({
+    queryKey: ["batch", batchId],
+    queryFn: () =>
+      body(api.GET("/api/batches/{batch_id}", { params: { path: { batch_id: batchId } } })),
+  });
+
+export const sideBySideQuery = (first: string, second: string) =>
+  queryOptions({
+    queryKey: ["side-by-side", first, second],
+    queryFn: () => body(api.GET("/api/side-by-side", { params: { query: { first, second } } })),
+  });
+
+export const performanceQuery = (asked: {
+  method: string;
+  against: string;
+  of: "life" | "strokes" | "minutes";
+}) =>
+  queryOptions({
+    queryKey: ["performance", asked],
+    queryFn: () => body(api.GET("/api/performance", { params: { query: asked } })),
+  });
+
+export const assayOffersQuery = (trialId: string) =>
+  queryOptions({
+    queryKey: ["assay-offers", trialId],
+    queryFn: () =>
+      body(
+        api.GET("/api/trials/{trial_id}/assay-offers", { params: { path: { trial_id: trialId } } }),
+      ),
+  });

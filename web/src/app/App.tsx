@@ -24,6 +24,28 @@ const Reckoner = lazy(() =>
 const Devices = lazy(() =>
   import("../features/devices/Devices").then((m) => ({ default: m.Devices })),
 );
+const Assay = lazy(() => import("../features/assay/Assay").then((m) => ({ default: m.Assay })));
+const BladeAssay = lazy(() =>
+  import("../features/assay/BladeAssay").then((m) => ({ default: m.BladeAssay })),
+);
+const BatchSheet = lazy(() =>
+  import("../features/assay/BatchSheet").then((m) => ({ default: m.BatchSheet })),
+);
+const SideBySide = lazy(() =>
+  import("../features/assay/SideBySide").then((m) => ({ default: m.SideBySide })),
+);
+const Performance = lazy(() =>
+  import("../features/assay/Performance").then((m) => ({ default: m.Performance })),
+);
+const Standing = lazy(() =>
+  import("../features/assay/Standing").then((m) => ({ default: m.Standing })),
+);
+const GradePage = lazy(() =>
+  import("../features/shelf/GradePage").then((m) => ({ default: m.GradePage })),
+);
+const GradesAlike = lazy(() =>
+  import("../features/shelf/GradesAlike").then((m) => ({ default: m.GradesAlike })),
+);
 const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: m.Plan })));
 const MethodPage = lazy(() =>
   import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })),
@@ -57,6 +79,14 @@ export function App() {
                 <Route path="/trials/:trialId/prepare" element={<Prepare />} />
                 <Route path="/shelf" element={<Shelf />} />
                 <Route path="/blades/:bladeId" element={<BladePage />} />
+                <Route path="/assay" element={<Assay />} />
+                <Route path="/assay/blades/:bladeId" element={<BladeAssay />} />
+                <Route path="/assay/batches/:batchId/sheet" element={<BatchSheet />} />
+                <Route path="/assay/claims" element={<SideBySide />} />
+                <Route path="/assay/performance" element={<Performance />} />
+                <Route path="/assay/standing" element={<Standing />} />
+                <Route path="/grades/:name" element={<GradePage />} />
+                <Route path="/grades-alike" element={<GradesAlike />} />
                 <Route path="/devices" element={<Devices />} />
                 <Route path="/reckoner" element={<Reckoner />} />
                 <Route path="*" element={<Nowhere />} />

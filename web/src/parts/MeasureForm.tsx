@@ -24,6 +24,7 @@ const BLANK = {
   unit: "mm" as "mm" | "thou",
   stations: "",
   readings: "",
+  places: "",
   block: "",
   blockReadings: "",
   spacing: "",
@@ -131,6 +132,12 @@ export function MeasureForm({
       ) : null}
       {isHardness && typed.readings.trim() ? (
         <div className="grid grid-cols-2 gap-x-3 gap-y-2 border-l-4 border-line pl-3">
+          <Field
+            label="at, mm from the heel, in that order"
+            placeholder="10 48 86"
+            className="col-span-2"
+            {...field("places", "places_mm")}
+          />
           <Field label="Test block says" unit="HRC" inputMode="decimal" {...field("block")} />
           <Field label="read on it that day" placeholder="59.8 60.1" {...field("blockReadings")} />
           <Field label="Indents apart" unit="mm" inputMode="decimal" {...field("spacing")} />
@@ -213,7 +220,7 @@ function readForm(quantity: Quantity, typed: Typed) {
     if (value === undefined) wrong.set(name, `“${typed[name]}” is not a number`);
     return value ?? null;
   };
-  const numbers = (name: "readings" | "blockReadings") => {
+  const numbers = (name: "readings" | "blockReadings" | "places") => {
     const values = typedNumbers(typed[name]);
     if (!values) wrong.set(name, "numbers with spaces between them can be read here");
     return values ?? [];
@@ -236,6 +243,7 @@ function readForm(quantity: Quantity, typed: Typed) {
     details: {
       stations: stations ?? [],
       readings: numbers("readings"),
+      places_mm: numbers("places"),
       block_nominal_hrc: number("block"),
       block_readings: numbers("blockReadings"),
       spacing_mm: number("spacing"),

@@ -1,6 +1,7 @@
 """The assay: batches, shots, and what they say of claims."""
 
-from typing import Annotated
+from typing import Annotated, Literal
+from urllib.parse import quote
 
 from fastapi import APIRouter, File, Form, Query, Response, UploadFile
 
@@ -11,9 +12,13 @@ from kessik.api.schemas.assays import (
     BatchBody,
     BatchOut,
     BatchPatch,
+    BatchSheetOut,
     LifeLineOut,
+    OfferOut,
+    PerformanceOut,
     ShotBody,
     ShotOut,
+    SideBySideOut,
     StandInShotBody,
     TakenOut,
 )
@@ -23,13 +28,18 @@ from kessik.api.schemas.shelf import StruckBody
 from kessik.core.composition.shots import Shot
 from kessik.core.limits import most
 from kessik.interchange.named_files import NamedFile
-from kessik.services.assays import batches, shots
-from kessik.services.assays.verdicts import assay_place, assayed_blade
+from kessik.services.assays import batches, sheets, shots
+from kessik.services.assays.offers import assay_offers
+from kessik.services.assays.performance import performance
+from kessik.services.assays.side_by_side import side_by_side
+from kessik.services.assays.verdicts import assay_place, assayed_blade, batch_to_hand_over
 from kessik.services.clock import local_day, now
 from kessik.services.devices.shots import waiting_shots
 from kessik.services.trials.lives_of_blades import life_lines_of
 
 router = APIRouter(tags=["assays"])
+Yield = Literal["life", "strokes", "minutes"]
+_XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
 @router.get("/assays")
@@ -58,6 +68,31 @@ def delete_batch(batch_id: Id, store: Store) -> Response:
     return Response(status_code=204)
 
 
+@router.get("/batches/{batch_id}")
+def get_batch(batch_id: Id, store: Store) -> BatchSheetOut:
+    """A batch to hand over."""
+    batch, blades, shelf = batch_to_hand_over(store, batch_id)
+    return BatchSheetOut(
+        batch=BatchOut.of(batch),
+        blades=[AssayOut.of(found, shelf, []) for found in blades],
+        today=local_day(now()).isoformat(),
+    )
+
+
+@router.get("/batches/{batch_id}/shots.csv")
+def get_batch_shots(batch_id: Id, store: Store) -> Response:
+    """The shots of a batch as `*.shots.csv`."""
+    batch, text = sheets.batch_shots_csv(store, batch_id)
+    return _file(text.encode(), "text/csv; charset=utf-8", f"{batch.name}.shots.csv")
+
+
+@router.get("/batches/{batch_id}/sheet.xlsx")
+def get_batch_sheet(batch_id: Id, store: Store) -> Response:
+    """The batch as a workbook."""
+    batch, book = sheets.batch_xlsx(store, batch_id)
+    return _file(book, _XLSX, f"{batch.name}.xlsx")
+
+
 @router.post("/shot-imports")
 def post_shot_import(
     store: Store,
@@ -75,6 +110,26 @@ def post_shot_import(
 def post_waiting_taken(shots_id: Id, store: Store, batch_id: ShortText = "") -> TakenOut:
     """Use the shots that an analyser's folder brought."""
     return TakenOut.of(shots.take_waiting(store, shots_id, batch_id, now()))
+
+
+@router.get("/performance")
+def get_performance(
+    store: Store, method: ShortText = "", against: ShortText = "", of: Yield = "life"
+) -> PerformanceOut:
+    """What blades are made of against how they did; what is not named is the first there is."""
+    return PerformanceOut.of(performance(store, method, against, of))
+
+
+@router.get("/trials/{trial_id}/assay-offers")
+def get_assay_offers(trial_id: Id, store: Store) -> list[OfferOut]:
+    """The blades of a trial whose life asks for an assay."""
+    return [OfferOut.model_validate(offer) for offer in assay_offers(store, trial_id)]
+
+
+@router.get("/side-by-side")
+def get_side_by_side(store: Store, first: Id, second: Id) -> SideBySideOut:
+    """Two blades as their makers tell of them, side by side."""
+    return SideBySideOut.of(side_by_side(store, first, second))
 
 
 @router.get("/blades/{blade_id}/assay")
@@ -108,3 +163,9 @@ def put_stand_in_shot(blade_id: Id, shot_id: Id, body: StandInShotBody, store: S
     day = local_day(now()).isoformat()
     blank = Shot(shot_id, blade_id, body.name, (), "bare", on=day, batch_id=body.batch_id)
     return ShotOut.of(shots.shoot_with_stand_in(store, blank, body.asked(), now()))
+
+
+def _file(data: bytes, media_type: str, name: str) -> Response:
+    """A file to save, under a name that may hold any letters."""
+    headers = {"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"}
+    return Response(data, media_type=media_type, headers=headers)

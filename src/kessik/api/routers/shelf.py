@@ -126,6 +126,7 @@ def _page(found: BladePage) -> BladePageOut:
         photos=[PhotoOut.of(photo) for photo in found.photos],
         recipes=[RecipeBody.of(recipe) for recipe in found.recipes],
         settled_rule=rule_words(found.settled_rule),
+        hardening=list(found.hardening),
     )
 
 

@@ -1,18 +1,21 @@
 """Batches, shots and what they say, over the wire."""
 
 import math
+from collections.abc import Sequence
 from typing import Literal
 
 from pydantic import Field
 
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
 from kessik.api.schemas.instruments import WaitingShotsOut
+from kessik.core.composition.allowances import residual_limit_percent
 from kessik.core.composition.batches import Batch
 from kessik.core.composition.candidates import Candidate, Departure
 from kessik.core.composition.elements import visibility
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.means import ElementMean
 from kessik.core.composition.shots import ElementReading, Shot
+from kessik.core.composition.table import is_compared
 from kessik.core.limits import most
 from kessik.core.words.assay import (
     ASSUMPTION,
@@ -23,12 +26,16 @@ from kessik.core.words.assay import (
     element_name,
     normalised_words,
     outlier_words,
-    settling_words,
+    place_headline,
+    range_words,
+    settling_lines,
     suspicion_words,
     verdict_sentence,
     weight_words,
 )
+from kessik.services.assays.performance import Performance
 from kessik.services.assays.shots import StandInShot, Taken
+from kessik.services.assays.side_by_side import SideBySide, Told
 from kessik.services.assays.verdicts import AssayedBlade, AssayPlace
 
 SurfaceName = Literal["", "bare", "coated"]
@@ -160,6 +167,35 @@ class TakenOut(Wire):
         return cls.model_validate(taken)
 
 
+class GaugeOut(Wire):
+    """The element that decides: what the claim promises and what was read, mass per cent."""
+
+    element: str
+    name: str
+    visible: VisibilityName
+    low_percent: float | None
+    high_percent: float | None
+    percent: float | None
+    uncertainty_percent: float | None
+
+    @classmethod
+    def of(cls, found: AssayedBlade) -> "GaugeOut | None":
+        symbol, claim = deciding(found.assay), found.assay.claim
+        if not symbol:
+            return None
+        slot = claim.range_of(symbol) if claim else None
+        mean = next((m for m in found.assay.blade.means if m.element == symbol), None)
+        return cls(
+            element=symbol,
+            name=element_name(symbol),
+            visible=visibility(symbol),
+            low_percent=slot.low_percent if slot else None,
+            high_percent=slot.high_percent if slot else None,
+            percent=mean.percent if mean else None,
+            uncertainty_percent=mean.uncertainty_percent if mean else None,
+        )
+
+
 class AssayLineOut(Wire):
     """A blade at the assay in one line."""
 
@@ -175,7 +211,7 @@ class AssayLineOut(Wire):
     verdict: ClaimVerdictName
     word: str
     sentence: str
-    deciding: str
+    gauge: GaugeOut | None
 
     @classmethod
     def of(cls, found: AssayedBlade) -> "AssayLineOut":
@@ -193,13 +229,14 @@ class AssayLineOut(Wire):
             verdict=assay.verdict,
             word=VERDICT_WORDS[assay.verdict],
             sentence=_sentence(found),
-            deciding=deciding(assay),
+            gauge=GaugeOut.of(found),
         )
 
 
 class AssayPlaceOut(Wire):
     """Batches, blades at the assay, and files of shots that wait."""
 
+    headline: str
     batches: list[BatchOut]
     blades: list[AssayLineOut]
     waiting: list[WaitingShotsOut]
@@ -208,6 +245,7 @@ class AssayPlaceOut(Wire):
     @classmethod
     def of(cls, place: AssayPlace, waiting: list[WaitingShotsOut]) -> "AssayPlaceOut":
         return cls(
+            headline=place_headline([found.assay for found in place.blades]),
             batches=[BatchOut.of(batch) for batch in place.batches],
             blades=[AssayLineOut.of(found) for found in place.blades],
             waiting=waiting,
@@ -245,6 +283,7 @@ class SlotOut(Wire):
     low_percent: float | None
     high_percent: float | None
     is_recalled: bool
+    is_residual: bool = Field(description="not listed: what is let pass of it")
 
 
 class CandidateOut(Wire):
@@ -261,7 +300,9 @@ class CandidateOut(Wire):
     excluded_by: list[DepartureOut]
 
     @classmethod
-    def of(cls, found: Candidate, best: float, claim: str) -> "CandidateOut":
+    def of(cls, found: Candidate, best: float, claim: str, read: Sequence[str]) -> "CandidateOut":
+        listed = {r.element for r in found.grade.ranges}
+        residuals = [symbol for symbol in read if symbol not in listed and is_compared(symbol)]
         return cls(
             grade=found.grade.name,
             also=list(found.grade.also),
@@ -276,8 +317,19 @@ class CandidateOut(Wire):
                     low_percent=r.low_percent,
                     high_percent=r.high_percent,
                     is_recalled=r.is_recalled,
+                    is_residual=False,
                 )
                 for r in found.grade.ranges
+            ]
+            + [
+                SlotOut(
+                    element=symbol,
+                    low_percent=None,
+                    high_percent=residual_limit_percent(symbol),
+                    is_recalled=False,
+                    is_residual=True,
+                )
+                for symbol in residuals
             ],
             excluded_by=[DepartureOut.of(departure) for departure in found.excluded_by],
         )
@@ -339,7 +391,8 @@ class AssayOut(Wire):
         claim = assay.claim.name if assay.claim else ""
         best = max((candidate.weight for candidate in assay.candidates), default=0.0)
         notes = [suspicion_words(assay), *map(outlier_words, assay.outliers)]
-        settled = [settling_words(each) for each in assay.settlings]
+        settled = settling_lines(assay.settlings)
+        read = [mean.element for mean in assay.blade.means]
         return cls(
             line=AssayLineOut.of(found),
             claim=claim or None,
@@ -347,7 +400,7 @@ class AssayOut(Wire):
             normalised=assay.blade.normalised,
             elements=_elements(found),
             shots=[ShotOut.of(shot) for shot in found.shots],
-            candidates=[CandidateOut.of(c, best, claim) for c in assay.candidates[:_SLOTS]],
+            candidates=[CandidateOut.of(c, best, claim, read) for c in assay.candidates[:_SLOTS]],
             not_seen=list(assay.not_seen),
             not_separable_from=[grade.name for grade in assay.not_separable],
             grades_tried=len(shelf.table.grades),
@@ -373,3 +426,129 @@ def _sentence(found: AssayedBlade) -> str:
     if found.unknown_claim:
         return f"No grade on the shelf is called “{found.unknown_claim}”: add it. {said}"
     return said
+
+
+class BatchSheetOut(Wire):
+    """A batch to hand over: its blades with what their shots say."""
+
+    batch: BatchOut
+    blades: list[AssayOut]
+    today: str
+
+
+class OfferOut(Wire):
+    """A blade whose life is far below its grade's usual."""
+
+    blade_id: str
+    says: str
+
+
+class PointOut(Wire):
+    """A blade: what it is made of against how it did."""
+
+    blade_id: str
+    code: str
+    mark: int
+    x: float
+    y: float
+    low: float | None
+    high: float | None
+    counts: bool
+    x_from: str
+
+
+class AgainstOut(Wire):
+    """Something that lives can be held against."""
+
+    name: str
+    label: str
+    unit: str
+
+
+class PerformanceOut(Wire):
+    """Composition against performance, over trials of one method."""
+
+    methods: list[str]
+    variables: list[AgainstOut]
+    method: str
+    against: str
+    unit: str
+    points: list[PointOut]
+    says: str
+    travels: str
+
+    @classmethod
+    def of(cls, found: Performance) -> "PerformanceOut":
+        return cls(
+            methods=list(found.methods),
+            variables=[AgainstOut(name=n, label=lab, unit=u) for n, lab, u in found.variables],
+            method=found.method,
+            against=found.against,
+            unit=found.unit,
+            points=[PointOut.model_validate(point) for point in found.points],
+            says=found.says,
+            travels=found.travels,
+        )
+
+
+class ToldOut(Wire):
+    """What is told of one blade."""
+
+    id: str
+    code: str
+    mark: int
+    claim: str
+    hardness: str
+    hardening: str
+    lives: list[str]
+
+    @classmethod
+    def of(cls, found: Told) -> "ToldOut":
+        return cls(
+            id=found.blade.id,
+            code=found.blade.code,
+            mark=found.blade.mark,
+            claim=found.blade.claimed_grade or "",
+            hardness=found.hardness,
+            hardening=found.hardening,
+            lives=list(found.lives),
+        )
+
+
+class DiffersOut(Wire):
+    """An element in which two recipes differ."""
+
+    element: str
+    first: str
+    second: str
+    says: str
+
+
+class SideBySideOut(Wire):
+    """Two blades as their makers tell of them."""
+
+    first: ToldOut
+    second: ToldOut
+    differs: list[DiffersOut]
+    warnings: list[str]
+    standing: str
+    equal_comparison: str
+
+    @classmethod
+    def of(cls, found: SideBySide) -> "SideBySideOut":
+        return cls(
+            first=ToldOut.of(found.first),
+            second=ToldOut.of(found.second),
+            differs=[
+                DiffersOut(
+                    element=d.element,
+                    first=range_words(d.first),
+                    second=range_words(d.second),
+                    says=d.says,
+                )
+                for d in found.differs
+            ],
+            warnings=list(found.warnings),
+            standing=found.standing,
+            equal_comparison=found.equal_comparison,
+        )

@@ -47,6 +47,7 @@ class DetailsBody(Wire):
 
     stations: list[StationBody] = Field(default_factory=list, max_length=most("readings_listed"))
     readings: list[Finite] = Field(default_factory=list, max_length=most("readings_listed"))
+    places_mm: list[Finite] = Field(default_factory=list, max_length=most("readings_listed"))
     block_nominal_hrc: Finite | None = None
     block_readings: list[Finite] = Field(default_factory=list, max_length=most("readings_listed"))
     after_change: bool = False

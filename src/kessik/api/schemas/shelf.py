@@ -329,6 +329,7 @@ class BladePageOut(Wire):
     photos: list[PhotoOut]
     recipes: list[RecipeBody]
     settled_rule: str
+    hardening: list[str] = Field(description="what its heat treatment risks, and is taught of it")
 
 
 class TrialName(Wire):

@@ -80,15 +80,16 @@ def judge(
     """
     cells = match(facts, rule)
     # an edge that does not count is left out of the answer, so it cannot confound it
-    confounded = [
-        found
-        for cell in cells
-        if isinstance(found := cell.finding, Mismatch) and found.how != "left_out"
-    ]
+    mismatches = [cell.finding for cell in cells if isinstance(cell.finding, Mismatch)]
+    # what blades are sold as is a name: where steels are compared, they differ by whatever it is
+    misnamed = [m for m in mismatches if m.how == "claim_excluded" and rule.factor == "steel"]
+    confounded = [m for m in mismatches if m.how != "left_out" and m not in misnamed]
     pending = open_facts(cells, facts, rule)
     word, reasons = _word(ratio)
     if confounded:
         word, reasons = "confounded", list(confounded)
+    else:
+        reasons.extend(misnamed)
     if edges < 2:
         reasons.append(OneEdgeEach())
     more = None
@@ -103,7 +104,7 @@ def judge(
         at.low if at.low > 0 else None,
         at.high if math.isfinite(at.high) else None,
         word,
-        scope_of(rule, bool(pending), word == "confounded", one_body(facts)),
+        scope_of(rule, bool(pending or misnamed), word == "confounded", one_body(facts)),
         pending,
         tuple(reasons),
         more,

@@ -13,6 +13,7 @@ _M7C3_MOST = 2.0 / 3.0
 practice, no source."""
 STAINLESS_CR_PERCENT, STAINLESS_C_PERCENT = 10.5, 1.2
 KNIFE_STAINLESS_CR_PERCENT = 12.0
+DISSOLVED_C_PERCENT = 0.6
 _RICH_IN_CARBON_PERCENT = 0.3
 
 Stainless = Literal["yes", "no", "perhaps"]
@@ -65,6 +66,17 @@ def derived(percent: Mapping[str, float]) -> Derived:
         left > _RICH_IN_CARBON_PERCENT,
         content["N"] > 0,
     )
+
+
+def dissolved_for_teaching(percent: Mapping[str, float]) -> dict[str, float]:
+    """What a usual hardening might dissolve, mass per cent: carbon up to 0.6 %, the rest bound in
+    carbides with their chromium; for teaching, never for a result.
+    """
+    left = max(percent.get("C", 0.0) - carbon_in_mc(percent), 0.0)
+    carbon = min(left, DISSOLVED_C_PERCENT)
+    chromium = chromium_in_solution(percent.get("Cr", 0.0), left - carbon)[0]
+    others = {symbol: percent.get(symbol, 0.0) for symbol in ("Mn", "Ni", "Mo")}
+    return {**others, "C": carbon, "Cr": chromium}
 
 
 def of_grade(grade: Grade) -> Derived:

@@ -106,19 +106,32 @@ def weighted_mean(values: Sequence[float], errors: Sequence[float]) -> tuple[flo
 
 
 def outliers(shots: Sequence[Shot]) -> tuple[Outlier, ...]:
-    """The shots that stand out from their sisters, one element each: the one they stand out most
-    in. Two shots that differ are both named.
+    """The shots that stand out from their sisters, the worst first, each by the element it does so
+    most in. Of two that differ nobody knows which is right: both are named.
     """
+    found: list[Outlier] = []
+    rest = list(shots)
+    while len(rest) > 1:
+        apart = _standing_out(rest)
+        if not apart:
+            break
+        if len(rest) == 2:
+            found.extend(apart)
+            break
+        worst = max(apart, key=lambda outlier: abs(outlier.z))
+        found.append(worst)
+        rest = [shot for shot in rest if shot.id != worst.shot_id]
+    return tuple(found)
+
+
+def _standing_out(shots: Sequence[Shot]) -> list[Outlier]:
     found = []
     for shot in shots:
         others = [other for other in shots if other.id != shot.id]
         apart = [o for r in shot.readings if (o := _apart(shot, r, others)) is not None]
         if apart:
-            found.append(max(apart, key=lambda o: abs(o.z)))
-    if len(found) > 1 and len(shots) > 2:
-        worst = max(abs(o.z) for o in found)
-        found = [o for o in found if abs(o.z) >= 0.5 * worst]
-    return tuple(found)
+            found.append(max(apart, key=lambda outlier: abs(outlier.z)))
+    return found
 
 
 def _apart(shot: Shot, reading: ElementReading, others: Sequence[Shot]) -> Outlier | None:

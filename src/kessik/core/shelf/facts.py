@@ -25,6 +25,7 @@ def completed(measurement: Measurement, blade: Blade, on: str) -> Measurement:
     value = measurement.value
     if measurement.quantity == "hardness_hrc" and details.get("readings"):
         value = hardness_summary(details, blade).mean_hrc
+        _check_places(details, blade.edge_length_mm)
     elif measurement.quantity == "thickness_behind_edge_mm" and details.get("stations"):
         value = _stations_mean(details["stations"], blade.edge_length_mm)
     elif measurement.quantity == "start_gf" and details.get("readings"):
@@ -36,6 +37,23 @@ def completed(measurement: Measurement, blade: Blade, on: str) -> Measurement:
     made = replace(measurement, value=value, words=measurement.words.strip(), recorded_utc=on)
     check(made)
     return made
+
+
+def _check_places(details: Mapping[str, Any], edge_length_mm: float | None) -> None:
+    """Places of hardness readings, mm from the heel: one for each reading, on the blade."""
+    places = details.get("places_mm") or ()
+    if places and len(places) != len(details["readings"]):
+        raise OutOfRangeError(
+            f"{len(places)} places for {len(details['readings'])} readings; give one for each, or"
+            " none",
+            field="places_mm",
+        )
+    for place in places:
+        if place < 0 or (edge_length_mm is not None and place > edge_length_mm):
+            end = "the blade" if edge_length_mm is None else f"the {edge_length_mm:g} mm of edge"
+            raise OutOfRangeError(
+                f"a reading at {place:g} mm lies beyond {end}", field="places_mm", value=place
+            )
 
 
 def hardness_summary(details: Mapping[str, Any], blade: Blade) -> HardnessSummary:

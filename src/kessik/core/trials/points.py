@@ -23,6 +23,16 @@ class BladePoint:
     high: float | None = None
 
 
+FAR_BELOW = 0.7
+"""A life is far below the usual where all of its interval lies under so much of it: common
+practice, no source."""
+
+
+def is_far_below(point: BladePoint, usual: float) -> bool:
+    """Whether a life lies far below what is usual, whatever its own error."""
+    return point.high is not None and point.high < FAR_BELOW * usual
+
+
 def points_of(found: Verdict) -> tuple[BladePoint, ...]:
     """A point for each arm that was cut; none while the answer is hidden."""
     if found.sealed:

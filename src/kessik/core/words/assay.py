@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from kessik.core.composition.candidates import Candidate, Departure
 from kessik.core.composition.claims import Assay
 from kessik.core.composition.elements import ELEMENTS
+from kessik.core.composition.grades import Range
 from kessik.core.composition.means import ElementMean, Outlier
 from kessik.core.composition.separation import NEVER_APART
 from kessik.core.composition.settling import Settling
@@ -83,14 +84,28 @@ def nearest_out(assay: Assay) -> Candidate | None:
 
 
 def deciding(assay: Assay) -> str:
-    """The element that decides, or would, by its name; empty where none does."""
+    """The symbol of the element that decides, or would; empty where none does."""
     if assay.own is not None and assay.own.excluded_by:
-        return element_name(assay.own.excluded_by[0].element)
+        return assay.own.excluded_by[0].element
     if assay.verdict == "undecidable":
-        found = next((s.elements for s in assay.settlings if s.elements), ())
-        return element_name(found[0]) if found else ""
+        return next((s.elements[0] for s in assay.settlings if s.elements), "")
     nearest = nearest_out(assay) if assay.verdict == "consistent" else None
-    return element_name(nearest.excluded_by[0].element) if nearest else ""
+    return nearest.excluded_by[0].element if nearest else ""
+
+
+def place_headline(assays: Sequence[Assay]) -> str:
+    """How the claims stand, in a sentence."""
+    shot = [assay for assay in assays if assay.verdict != "not_shot"]
+    if not assays:
+        return "No blade has been shot yet."
+    if not shot:
+        return f"{counted(len(assays), 'blade')} to be shot."
+    order = ("excluded", "undecidable", "consistent", "no_claim")
+    counts = [(sum(1 for a in shot if a.verdict == v), VERDICT_WORDS[v]) for v in order]
+    said = ", ".join(f"{many} {word}" for many, word in counts if many)
+    waiting = len(assays) - len(shot)
+    rest = f"; {waiting} to be shot" if waiting else ""
+    return f"{counted(len(shot), 'blade')} shot: {said}{rest}."
 
 
 def _undecidable_words(assay: Assay, name: str, own: Candidate) -> str:
@@ -148,13 +163,13 @@ def _search_words(assay: Assay) -> str:
 
 def departure_words(found: Departure) -> str:
     """How an element lies outside a range."""
-    less = found.z < 0
+    less, away = found.z < 0, abs(found.z)
     bound = percent(found.low_percent if less else found.high_percent)
-    memory = "; that range is recalled from memory" if found.is_recalled else ""
+    times = f"{away:.0f}" if away >= 9.5 else f"{away:.1f}"
     return (
-        f"{element_name(found.element)} reads {percent(found.measured_percent)} % and would have to"
-        f" be {bound} % or {'more' if less else 'less'}, {abs(found.z):.1f} times its error"
-        f" away{memory}"
+        f"{element_name(found.element)} reads {percent(found.measured_percent)} %, {times} times"
+        f" its error {'below the least' if less else 'above the most'}, {bound} %"
+        f"{' (from memory)' if found.is_recalled else ''}"
     )
 
 
@@ -163,6 +178,18 @@ def percent(value: float) -> str:
     if value >= 10:
         return f"{value:.1f}"
     return f"{value:.2f}" if value >= 0.1 else f"{value:.3f}"
+
+
+def range_words(found: Range | None) -> str:
+    """What a grade promises of an element."""
+    if found is None:
+        return "not listed"
+    low, high = found.low_percent, found.high_percent
+    if low is None and high is None:
+        return "any"
+    if low is None or high is None:
+        return f"at least {low:g} %" if high is None else f"at most {high:g} %"
+    return f"{low:g} to {high:g} %"
 
 
 def mean_words(mean: ElementMean) -> str:
@@ -184,23 +211,38 @@ def weight_words(candidate: Candidate, best: float) -> str:
     return "fits at the edge of its ranges" if share >= 0.01 else "hardly fits"
 
 
-def settling_words(found: Settling) -> str:
-    """What would separate the claim from one rival."""
-    rival = found.rival.name
+def settling_lines(found: Sequence[Settling]) -> list[str]:
+    """What would separate the claim from its rivals, one line for those that the same would."""
+    by_means: dict[tuple[object, ...], list[str]] = {}
+    for each in found:
+        means = (each.by, each.shots, each.elements)
+        by_means.setdefault(means, []).append(each.rival.name)
+    first = {(each.by, each.shots, each.elements): each for each in reversed(found)}
+    return [_settling_words(first[means], _names(rivals)) for means, rivals in by_means.items()]
+
+
+def _names(rivals: Sequence[str]) -> str:
+    more = len(rivals) - 2 * _NAMED
+    if more <= 0:
+        return and_words(rivals)
+    return f"{', '.join(rivals[: 2 * _NAMED])} and {more} more"
+
+
+def _settling_words(found: Settling, rivals: str) -> str:
     if found.by == "shots":
-        return f"{found.shots} shots in all would tell it from {rival}."
+        return f"{found.shots} shots in all would tell it from {rivals}."
     if found.by == "nothing":
-        return f"Nothing in the composition tells it from {rival}."
+        return f"Nothing in the composition tells it from {rivals}."
     if found.by == "structure":
         return (
-            f"{rival} has the same composition by another making route; only the structure under a"
-            " microscope tells them apart."
+            f"The composition of {rivals} is the same by another making route; only the structure"
+            " under a microscope tells them apart."
         )
     elements = and_words([element_name(symbol) for symbol in found.elements])
     if found.by == "unseen_element":
         methods = list(dict.fromkeys(METHOD_OF.get(e, "a laboratory") for e in found.elements))
-        return f"{elements.capitalize()} would tell it from {rival}: {and_words(methods)}."
-    return f"More shots do not tell it from {rival}; a laboratory would, by {elements}."
+        return f"{elements.capitalize()} would tell it from {rivals}: {and_words(methods)}."
+    return f"More shots do not tell it from {rivals}; a laboratory would, by {elements}."
 
 
 def separated_words(found: Settling) -> str:

@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from kessik.core.composition.derived import (
+    DISSOLVED_C_PERCENT,
     KNIFE_STAINLESS_CR_PERCENT,
     STAINLESS_C_PERCENT,
     STAINLESS_CR_PERCENT,
@@ -86,6 +87,13 @@ def effects_of(grade: Grade) -> list[Effect]:
     ]
 
 
+def effect_of(symbol: str) -> str:
+    """What an element does in a blade, with where that stops being true; empty for one without
+    much of a say.
+    """
+    return " ".join(_EFFECTS.get(symbol, ()))
+
+
 def derived_notes(found: Derived, martensite: Martensite) -> list[str]:
     """What the derived figures say, and where they stop saying it."""
     low, high = found.chromium_in_solution
@@ -108,16 +116,22 @@ def derived_notes(found: Derived, martensite: Martensite) -> list[str]:
         if found.nitrogen_counted
         else "Without nitrogen the PREN may be low: an analyser in air does not see it."
     )
-    outside = " and ".join(ELEMENTS[symbol].name for symbol in martensite.outside)
-    if outside:
-        notes.append(
-            f"The start of martensite is for teaching: the formula was made for up to"
-            f" {ANDREWS_C_PERCENT:g} % carbon and {ANDREWS_CR_PERCENT:g} % chromium dissolved, and"
-            f" {outside} would be beyond that if all were dissolved."
-        )
-    else:
-        notes.append(
-            "The start of martensite is for teaching, as if everything were dissolved; no result"
-            " rests on it."
-        )
+    notes.append(martensite_words(martensite))
     return notes
+
+
+def martensite_words(found: Martensite) -> str:
+    """Start of martensite and retained austenite, with where the formula stops holding."""
+    said = (
+        f"For teaching: hardened so that {DISSOLVED_C_PERCENT:g} % carbon at most is dissolved,"
+        f" martensite would start at about {found.ms_c:.0f} °C, and about"
+        f" {found.retained_percent:.0f} % austenite be left at {found.at_c:.0f} °C."
+    )
+    outside = " and ".join(ELEMENTS[symbol].name for symbol in found.outside)
+    if not outside:
+        return f"{said} No result rests on it."
+    return (
+        f"{said} The formula was made for up to {ANDREWS_C_PERCENT:g} % carbon and"
+        f" {ANDREWS_CR_PERCENT:g} % chromium dissolved; {outside} lies beyond. No result rests"
+        " on it."
+    )

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from kessik.core.composition.derived import Derived, of_grade
+from kessik.core.composition.derived import Derived, dissolved_for_teaching, of_grade
 from kessik.core.composition.elements import Visibility, visibility
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.grades import Grade, find_grade
@@ -75,10 +75,8 @@ def grade_page(db: Database, name: str) -> GradePage:
         own = [b for b in shelf.all_blades(session) if _is_of(b, grade, library.grades)]
         shots = assays.shots_by_blade(session, [blade.id for blade in own])
     lives = life_lines_of(db, [blade.id for blade in own])
-    figures, start = (
-        of_grade(grade),
-        martensite({r.element: r.middle_percent for r in grade.ranges}),
-    )
+    middles = {found.element: found.middle_percent for found in grade.ranges}
+    figures, start = of_grade(grade), martensite(dissolved_for_teaching(middles))
     return GradePage(
         grade,
         grade.name in library.own,

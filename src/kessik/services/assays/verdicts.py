@@ -69,10 +69,18 @@ def assayed_blade(
 
 def assayed_batch(db: Database, batch_id: str) -> tuple[Batch, list[AssayedBlade]]:
     """A batch with its blades in their order."""
+    batch, blades, _ = batch_to_hand_over(db, batch_id)
+    return batch, blades
+
+
+def batch_to_hand_over(db: Database, batch_id: str) -> tuple[Batch, list[AssayedBlade], GradeShelf]:
+    """A batch with its blades in their order, and the grades they were held against."""
     with db.read() as session:
         batch = get_batch(session, batch_id)
-        found = assays_of(session, batch.blade_ids)
-    return batch, [found[blade_id] for blade_id in batch.blade_ids]
+        shots = assays.shots_by_blade(session, batch.blade_ids)
+        blades = [get_blade(session, blade_id) for blade_id in batch.blade_ids]
+        ready = grade_shelf(session)
+    return batch, judged(blades, shots, ready), ready
 
 
 def assays_of(session: Session, blade_ids: Sequence[str]) -> dict[str, AssayedBlade]:

@@ -1,7 +1,11 @@
 """A blade's own page: its facts, edges, runs, trials and pictures."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
+from kessik.core.composition.derived import dissolved_for_teaching
+from kessik.core.composition.grades import Grade, find_grade
+from kessik.core.heat_treatment import martensite, own_warnings
 from kessik.core.pictures import Shown
 from kessik.core.sharpening.settled import Settled, SettledRule
 from kessik.core.shelf.blades import Blade
@@ -9,6 +13,9 @@ from kessik.core.shelf.edges import Edge, Recipe, departures_of
 from kessik.core.shelf.facts import settled_edge, usual_hardness
 from kessik.core.trials.state import TrialRun, covered
 from kessik.core.trials.trial import Trial
+from kessik.core.words.elements import martensite_words
+from kessik.core.words.performance import caveat_words
+from kessik.core.words.sentences import as_sentence
 from kessik.services.assays.grades import grades_by_name
 from kessik.services.shelf.blades import shelved
 from kessik.services.trials.state import trial_state
@@ -28,6 +35,7 @@ class BladePage:
     photos: tuple[Shown, ...]
     recipes: tuple[Recipe, ...]
     settled_rule: SettledRule
+    hardening: tuple[str, ...]
 
 
 def blade_page(db: Database, blade_id: str) -> BladePage:
@@ -59,4 +67,16 @@ def blade_page(db: Database, blade_id: str) -> BladePage:
         tuple(photos),
         tuple(recipes),
         rule,
+        tuple(_hardening(blade, grades)),
     )
+
+
+def _hardening(blade: Blade, grades: Mapping[str, Grade]) -> list[str]:
+    """What its heat treatment risks, by its claimed grade; and what is taught of such a steel."""
+    grade = find_grade(blade.claimed_grade or "", grades)
+    if grade is None or not grade.ranges:
+        return []
+    warned = own_warnings(blade.heat_treatment, grade.middle("Cr"))
+    middles = {found.element: found.middle_percent for found in grade.ranges}
+    taught = martensite_words(martensite(dissolved_for_teaching(middles)))
+    return [*(as_sentence(f"{caveat_words(caveat)}.") for caveat in warned), taught]

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { patchBlade, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
+import { AssayWord } from "../../parts/AssayWord";
 import { Button } from "../../ui/Button";
 import { Choice, Option } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
@@ -20,7 +21,15 @@ const ROLES: ReadonlyArray<readonly [Blade["role"], string]> = [
 /**
  * The blade's code, claimed steel, how that is usually hardened, and what it is in the trial for.
  */
-export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade }) {
+export function GradeEditor({
+  trialId,
+  blade,
+  cell,
+}: {
+  trialId: string;
+  blade: Blade;
+  cell: Schemas["CellOut"] | undefined;
+}) {
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState({
     code: blade.own_code,
@@ -77,7 +86,11 @@ export function GradeEditor({ trialId, blade }: { trialId: string; blade: Blade 
     </button>
   );
   return (
-    <Pop open={open} onOpenChange={setOpen} trigger={trigger}>
+    <Pop open={open} onOpenChange={setOpen} trigger={trigger} tip={cell?.says ?? ""}>
+      <div className="mb-3 border-b border-line pb-3">
+        {cell?.says ? <p className="mb-1 text-note font-medium">{cell.says}</p> : null}
+        <AssayWord bladeId={blade.id} />
+      </div>
       <form onSubmit={submit} className="flex flex-col gap-3" noValidate>
         <Field label="Steel, by its designation" {...field("grade", "claimed_grade")} autoFocus />
         <Field label="Blade code" {...field("code", "code")} />

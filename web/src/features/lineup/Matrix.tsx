@@ -33,10 +33,14 @@ function columns(lineUp: LineUpData, all: boolean) {
   };
 }
 
-/** The steel has a column of its own; where another was asked for, it is hatched like any. */
-function steelLook(lineUp: LineUpData, code: string): string {
-  const cell = lineUp.cells.find((c) => c.blade === code && c.variable === "grade");
-  return cell ? LOOK[cell.state] : "";
+/** The steel has a column of its own; what an assay excludes or leaves open shows there, too. */
+function steelCell(lineUp: LineUpData, code: string) {
+  return lineUp.cells.find((c) => c.blade === code && c.variable === "grade");
+}
+
+function steelLook(cell: ReturnType<typeof steelCell>, varies: boolean): string {
+  const frame = varies ? LOOK.factor : "";
+  return cell && cell.state !== "factor" ? `${frame} ${LOOK[cell.state]}` : frame;
 }
 
 /**
@@ -143,8 +147,12 @@ export function Matrix({
                     </div>
                   </div>
                 </th>
-                <td className={`px-1 ${steelVaries ? LOOK.factor : steelLook(lineUp, blade.code)}`}>
-                  <GradeEditor trialId={trial.id} blade={blade} />
+                <td className={`px-1 ${steelLook(steelCell(lineUp, blade.code), steelVaries)}`}>
+                  <GradeEditor
+                    trialId={trial.id}
+                    blade={blade}
+                    cell={steelCell(lineUp, blade.code)}
+                  />
                 </td>
                 {shown.map((v) => {
                   const cell = cells.find((c) => c.blade === blade.code && c.variable === v.name);

@@ -8,6 +8,7 @@ import { EdgeStrip } from "../../charts/EdgeStrip";
 import { day, plural } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { fullCuts, stripEdges } from "../../domain/strips";
+import { AssayWord } from "../../parts/AssayWord";
 import { EdgeCard } from "../../parts/EdgeCard";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
@@ -66,13 +67,33 @@ export function BladePage() {
       <div className="grid gap-x-12 gap-y-8 pt-5 bench:grid-cols-[1.1fr_1fr]">
         <Facts page={page.data} quantities={quantities.data} />
         <div className="flex flex-col gap-7">
+          <section aria-label="Its steel">
+            <h2 className="text-lead font-bold">What steel it is</h2>
+            <AssayWord bladeId={blade.id} />
+          </section>
           <AboutBlade blade={blade} />
+          <Hardening page={page.data} />
           <Photos blade={blade} photos={page.data.photos} />
           <RunsOfBlade runs={runs} trials={page.data.trials} />
         </div>
       </div>
       <Edges page={page.data} quantities={quantities.data} />
     </div>
+  );
+}
+
+/** What its hardening risks, and what is taught of such a steel; no result rests on it. */
+function Hardening({ page }: { page: Schemas["BladePageOut"] }) {
+  if (page.hardening.length === 0) return null;
+  return (
+    <section aria-label="Its hardening">
+      <h2 className="text-lead font-bold">What its hardening risks</h2>
+      <ul className="mt-1 flex flex-col gap-1">
+        {page.hardening.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

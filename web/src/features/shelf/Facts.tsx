@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { HardnessMap } from "../../charts/HardnessMap";
 import { FactHistory, factWords } from "../../parts/FactHistory";
 import { MeasureForm } from "../../parts/MeasureForm";
 import { standingWords } from "../../parts/standings";
@@ -100,6 +101,16 @@ function Fact({
           <span className="block">
             its grade is usually {usual[0]} to {usual[1]} HRC
           </span>
+        ) : null}
+        {inUse?.details.places_mm?.length ? (
+          <HardnessMap
+            places={inUse.details.places_mm}
+            readings={(inUse.details.readings ?? []).map(
+              (hrc) => hrc + (inUse.hardness?.correction_hrc ?? 0),
+            )}
+            lengthMm={blade.edge_length_mm}
+            width={300}
+          />
         ) : null}
         {warnings.map((w) => (
           <span key={w} className="block border-l-4 border-glint pl-2">

@@ -1,85 +1,141 @@
-import { type FormEvent, useState } from "react";
-import { putGrade, useChange } from "../../api/changes";
-import { Refused, type Schemas } from "../../api/client";
-import { typedNumber } from "../../domain/format";
-import { standingWords } from "../../parts/standings";
-import { Button } from "../../ui/Button";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { gradesQuery } from "../../api/queries";
+import { Button, buttonLook } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { Sheet } from "../../ui/Sheet";
+import { Failed, Waiting } from "../../ui/State";
+import { BringGrades } from "./BringGrades";
+import { GradeForm } from "./GradeForm";
 
-/** How grades are usually hardened: it decides what “as usually hardened” means in a trial. */
-export function Grades({ grades }: { grades: Schemas["GradeOut"][] }) {
-  const [typed, setTyped] = useState({ name: "", low: "", high: "", source: "" });
-  const save = useChange(putGrade, () => setTyped({ name: "", low: "", high: "", source: "" }));
-  const refused = save.error instanceof Refused ? save.error : null;
-  const numbers = { low: typedNumber(typed.low), high: typedNumber(typed.high) };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (Object.values(numbers).includes(undefined)) return;
-    save.mutate({
-      name: typed.name,
-      usual_low_hrc: numbers.low ?? null,
-      usual_high_hrc: numbers.high ?? null,
-      source: typed.source,
-      standing: "measured_elsewhere",
-    });
-  };
-  const field = (name: keyof typeof typed, wire: string = name) => ({
-    value: typed[name],
-    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
-    error:
-      name in numbers && numbers[name as "low" | "high"] === undefined
-        ? `“${typed[name]}” is not a number`
-        : refused?.at(wire),
-  });
+type Grade = Schemas["GradeOut"];
+
+const SHOWN_FIRST = ["C", "Cr", "Mo", "W", "V", "Co", "Mn", "N"];
+
+/** The library of grades: what each promises, how it is made and usually hardened. */
+export function Grades() {
+  const found = useQuery(gradesQuery);
+  const [search, setSearch] = useSearchParams();
+  const [wanted, setWanted] = useState("");
+  if (found.isPending) return <Waiting what="the grades" />;
+  if (found.isError) return <Failed error={found.error} onRetry={() => void found.refetch()} />;
+  const grades = found.data.grades.filter((grade) => matches(grade, wanted));
+  const close = () => setSearch({ part: "grades" });
   return (
-    <div className="grid gap-x-12 gap-y-6 pt-4 bench:grid-cols-2">
-      <table className="h-fit w-full border-collapse">
+    <div className="pt-4">
+      <div className="flex flex-wrap items-end justify-between gap-4">
+        <Field
+          label="Find a grade, a standard or an element"
+          value={wanted}
+          onChange={(e) => setWanted(e.target.value)}
+          className="w-80"
+        />
+        <span className="flex flex-wrap gap-3">
+          <Link className={buttonLook("quiet")} to="/grades-alike">
+            Which look alike
+          </Link>
+          <a className={buttonLook("quiet")} href="/api/grades.csv" download>
+            Export
+          </a>
+          <Button onClick={() => setSearch({ part: "grades", bring: "grades" })}>
+            Import grades
+          </Button>
+          <Button onClick={() => setSearch({ part: "grades", new: "grade" })}>New grade</Button>
+        </span>
+      </div>
+      <table className="mt-4 w-full border-collapse">
         <thead>
           <tr className="border-b-[1.5px] border-ink text-left text-note text-ink-2">
-            <th className="py-1 font-medium">grade</th>
-            <th className="py-1 font-medium">usually hardened to</th>
-            <th className="py-1 font-medium">how that is known</th>
+            <th className="py-1 pr-4 font-medium">grade</th>
+            <th className="pr-4 font-medium">mass per cent, middle of each range</th>
+            <th className="pr-4 font-medium">usually hardened to</th>
+            <th className="font-medium">by, and how it is known</th>
           </tr>
         </thead>
         <tbody>
-          {grades.map((g) => (
-            <tr key={g.name} className="border-b border-line">
-              <th scope="row" className="py-1.5 text-left">
-                {g.name}
-              </th>
-              <td>
-                {g.usual_low_hrc !== null && g.usual_high_hrc !== null
-                  ? `${g.usual_low_hrc} to ${g.usual_high_hrc} HRC`
-                  : "not known"}
-              </td>
-              <td className="text-note text-ink-2">
-                {g.own ? "yours" : standingWords(g.standing ?? "guessed")}
-                {g.source ? `: ${g.source}` : ""}
-              </td>
-            </tr>
+          {grades.map((grade) => (
+            <Row key={grade.name} grade={grade} />
           ))}
         </tbody>
       </table>
-      <form onSubmit={submit} noValidate className="grid h-fit grid-cols-2 gap-3">
-        <h2 className="col-span-2 text-lead font-bold">As you have it</h2>
-        <Field label="Grade, by its designation" className="col-span-2" {...field("name")} />
-        <Field
-          label="Usually from"
-          unit="HRC"
-          inputMode="decimal"
-          {...field("low", "usual_low_hrc")}
-        />
-        <Field label="to" unit="HRC" inputMode="decimal" {...field("high", "usual_high_hrc")} />
-        <Field label="Where that is from" className="col-span-2" {...field("source")} />
-        <Button
-          kind="next"
-          type="submit"
-          className="col-span-2 justify-self-start"
-          disabled={save.isPending}
-        >
-          Keep it
-        </Button>
-      </form>
+      {grades.length === 0 ? <p className="mt-3 text-ink-2">No grade is called so.</p> : null}
+      <Sheet
+        open={search.get("new") === "grade"}
+        onOpenChange={(o) => (o ? null : close())}
+        title="New grade"
+        note="Your shelf may hold any name; the library's own goes by standard designations."
+      >
+        <GradeForm grade={undefined} onDone={close} />
+      </Sheet>
+      <Sheet
+        open={search.get("bring") === "grades"}
+        onOpenChange={(o) => (o ? null : close())}
+        title="Import grades"
+        note="One row an element a grade (*.grades.csv), all of it or nothing."
+      >
+        <BringGrades />
+      </Sheet>
     </div>
   );
+}
+
+function Row({ grade }: { grade: Grade }) {
+  const low = grade.usual_low_hrc;
+  return (
+    <tr className="border-b border-line align-baseline">
+      <th scope="row" className="py-1.5 pr-4 text-left whitespace-nowrap">
+        <Link
+          className="underline decoration-line underline-offset-4 hover:decoration-ink"
+          to={`/grades/${encodeURIComponent(grade.name)}`}
+        >
+          {grade.name}
+        </Link>
+        <span className="cond ml-2 text-note font-normal text-ink-2">{grade.also?.[0]}</span>
+      </th>
+      <td className="pr-4 text-note">{shortly(grade)}</td>
+      <td className="pr-4 whitespace-nowrap">
+        {low == null ? (
+          <span className="text-ink-2">not known</span>
+        ) : (
+          `${low} to ${grade.usual_high_hrc} HRC`
+        )}
+      </td>
+      <td className="text-note text-ink-2">
+        {[
+          grade.own ? "yours" : "",
+          grade.standard,
+          grade.route === "ingot" ? "" : words(grade.route),
+        ]
+          .filter(Boolean)
+          .join(", ")}
+        {grade.is_recalled ? ", from memory" : ""}
+      </td>
+    </tr>
+  );
+}
+
+export function words(route: Grade["route"]): string {
+  return (route ?? "").replace("_", "-");
+}
+
+function matches(grade: Grade, wanted: string): boolean {
+  const text = [grade.name, ...(grade.also ?? []), grade.standard, grade.route]
+    .join(" ")
+    .toLowerCase();
+  const elements = grade.ranges?.map((r) => r.element.toLowerCase()) ?? [];
+  const word = wanted.trim().toLowerCase();
+  return word === "" || text.includes(word) || elements.includes(word);
+}
+
+/** The elements that make a grade what it is. */
+function shortly(grade: Grade): string {
+  const told = SHOWN_FIRST.flatMap((element) => {
+    const range = grade.ranges?.find((r) => r.element === element);
+    if (!range?.low_percent) return [];
+    const middle = (range.low_percent + (range.high_percent ?? range.low_percent)) / 2;
+    return [`${element} ${Number(middle.toPrecision(3))}`];
+  });
+  return told.join(", ") || "not known";
 }

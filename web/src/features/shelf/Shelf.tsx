@@ -116,7 +116,7 @@ function PartOfShelf({
   if (part === "instruments") return <Instruments />;
   if (part === "recipes") return <Recipes recipes={shelf.recipes} />;
   if (part === "abrasives") return <Abrasives shelf={shelf} />;
-  if (part === "grades") return <Grades grades={shelf.grades} />;
+  if (part === "grades") return <Grades />;
   const away = shelf.blades.filter(({ blade }) => blade.archived_utc);
   return (
     <>

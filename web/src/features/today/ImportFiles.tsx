@@ -2,9 +2,10 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import { sendForm } from "../../api/changes";
-import { api, body, Refused, type Schemas } from "../../api/client";
+import { api, body, type Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
 import { LIMITS } from "../../domain/limits.gen";
+import { Faults } from "../../parts/Faults";
 import { Button, buttonLook } from "../../ui/Button";
 
 const ASKED_EVERY_MS = 250;
@@ -87,36 +88,6 @@ function Progress({ id }: { id: string }) {
       <Button kind="plain" type="button" onClick={() => cancel.mutate()}>
         Cancel the import
       </Button>
-    </div>
-  );
-}
-
-function Faults({ error }: { error: Error }) {
-  const refused = error instanceof Refused ? error.problem : null;
-  const faults = refused?.faults ?? [];
-  const count = refused?.fault_count ?? faults.length;
-  return (
-    <div role="alert" className="border-l-4 border-rust bg-rust-soft px-4 py-3">
-      <p className="font-semibold">
-        {faults.length
-          ? `Nothing was imported: ${count.toLocaleString("en")} to put right.`
-          : error.message}
-      </p>
-      {count > faults.length ? (
-        <p className="text-note">The first {faults.length} of them:</p>
-      ) : null}
-      <ul className="mt-2 flex max-h-96 flex-col gap-2 overflow-y-auto">
-        {faults.map((f) => (
-          <li key={`${f.file}:${f.line}:${f.column}:${f.message}`} className="text-note">
-            <b>
-              {f.file}, line {f.line}
-              {f.column ? `, ${f.column}` : ""}
-            </b>
-            <br />
-            {f.message}
-          </li>
-        ))}
-      </ul>
     </div>
   );
 }

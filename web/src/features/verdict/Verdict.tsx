@@ -9,6 +9,7 @@ import { buttonLook } from "../../ui/Button";
 import { Failed, Waiting, WorkingOut } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
 import { useWidth } from "../../ui/useWidth";
+import { AssayOffers } from "./AssayOffers";
 import { Figures } from "./Figures";
 import { Legend } from "./Legend";
 import { OtherStages } from "./OtherStages";
@@ -50,6 +51,7 @@ export function Verdict() {
           {note}
         </p>
       ))}
+      {data.sealed ? null : <AssayOffers trialId={trialId} />}
       {data.lot_factors.map((words) => (
         <p key={words} className="mt-1 text-note">
           {unbroken(words)}

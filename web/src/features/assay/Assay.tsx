@@ -1,0 +1,99 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useSearchParams } from "react-router";
+import { assaysQuery } from "../../api/queries";
+import { Button, buttonLook } from "../../ui/Button";
+import { Sheet } from "../../ui/Sheet";
+import { Failed, Waiting } from "../../ui/State";
+import { BatchForm } from "./BatchForm";
+import { BladeRows } from "./BladeRows";
+import { BringShots } from "./BringShots";
+import { Parcel } from "./Parcel";
+import { WaitingFiles } from "./WaitingFiles";
+
+/** What steel it is, as far as anyone can tell: parcels of blades, each claim with its verdict. */
+export function Assay() {
+  const place = useQuery(assaysQuery);
+  const [search, setSearch] = useSearchParams();
+  if (place.isPending) return <Waiting what="the assay" />;
+  if (place.isError) return <Failed error={place.error} onRetry={() => void place.refetch()} />;
+  const { data } = place;
+  const close = () => setSearch({});
+  const batch = data.batches.find((b) => b.id === search.get("batch"));
+  const placed = new Set(data.batches.flatMap((b) => b.blade_ids ?? []));
+  const loose = data.blades.filter((blade) => !placed.has(blade.id));
+  return (
+    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+      <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
+        <h1 className="answer max-w-4xl">{data.headline}</h1>
+        <div className="flex flex-wrap gap-3">
+          <Button onClick={() => setSearch({ bring: "shots" })}>Bring in shots</Button>
+          <Button
+            kind={data.batches.length ? "plain" : "next"}
+            onClick={() => setSearch({ new: "batch" })}
+          >
+            New batch
+          </Button>
+        </div>
+      </div>
+      <p className="mt-2 max-w-3xl text-note text-ink-2">
+        X-ray sources give ionising radiation: only licensed or trained hands, under local radiation
+        rules, and never a sample held by hand. Claims are tried among {data.grades} grades.
+      </p>
+      {data.waiting.length ? <WaitingFiles place={data} /> : null}
+      {data.batches.map((each) => (
+        <Parcel
+          key={each.id}
+          batch={each}
+          place={data}
+          onChange={(id) => setSearch({ batch: id })}
+        />
+      ))}
+      {loose.length ? (
+        <section aria-label="Blades in no batch" className="mt-8">
+          <h2 className="text-lead font-bold">In no batch</h2>
+          <BladeRows blades={loose} />
+        </section>
+      ) : null}
+      {data.blades.length === 0 && data.batches.length === 0 ? <Empty /> : null}
+      <nav aria-label="About the assay" className="mt-9 flex flex-wrap gap-3 pb-6">
+        <Link className={buttonLook("quiet")} to="/grades-alike">
+          Which grades look alike
+        </Link>
+        <Link className={buttonLook("quiet")} to="/assay/claims">
+          Lay two makers' sheets side by side
+        </Link>
+        <Link className={buttonLook("quiet")} to="/assay/performance">
+          Composition against lives
+        </Link>
+        <Link className={buttonLook("quiet")} to="/assay/standing">
+          Why a sheet is no measurement
+        </Link>
+      </nav>
+      <Sheet
+        open={search.get("new") === "batch" || batch !== undefined}
+        onOpenChange={(o) => (o ? null : close())}
+        title={batch ? "Change the batch" : "New batch"}
+        note="Blades that go to the analyser together, as they come in the post."
+      >
+        <BatchForm batch={batch} onDone={close} />
+      </Sheet>
+      <Sheet
+        open={search.get("bring") === "shots"}
+        onOpenChange={(o) => (o ? null : close())}
+        title="Bring in shots"
+        note="One row an element a shot; a blade that is not on the shelf yet is put there."
+      >
+        <BringShots batches={data.batches} />
+      </Sheet>
+    </div>
+  );
+}
+
+function Empty() {
+  return (
+    <p className="mt-8 max-w-2xl text-ink-2">
+      Make a batch of the blades you send to someone with an analyser, or bring in a file of shots.
+      Each claim then gets a verdict with its doubt: consistent, undecidable or excluded.
+    </p>
+  );
+}

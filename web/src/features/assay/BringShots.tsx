@@ -1,0 +1,85 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { Link } from "react-router";
+import { sendForm } from "../../api/changes";
+import type { Schemas } from "../../api/client";
+import { plural } from "../../domain/format";
+import { Faults } from "../../parts/Faults";
+import { Button, buttonLook } from "../../ui/Button";
+import { Choice, Option } from "../../ui/Choice";
+
+/** A file of shots: all of it or nothing, and every fault by its line. */
+export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][] }) {
+  const queries = useQueryClient();
+  const [files, setFiles] = useState<File[]>([]);
+  const [batch, setBatch] = useState(batches[0]?.id ?? "");
+  const read = useMutation({
+    mutationFn: () => send(files, batch),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!read.isPending) read.mutate();
+  };
+  return (
+    <form onSubmit={submit} className="flex flex-col gap-4">
+      <label className="flex flex-col gap-1">
+        <span className="text-note font-medium text-ink-2">Files (*.shots.csv)</span>
+        <input
+          type="file"
+          multiple
+          accept=".csv,text/csv"
+          onChange={(e) => setFiles([...(e.target.files ?? [])])}
+          className={`min-h-11 rounded-edge border-[1.5px] border-line bg-sheet p-2 file:mr-3
+            file:min-h-8 file:cursor-pointer file:rounded-edge file:border file:border-ink
+            file:px-3 file:font-semibold`}
+        />
+      </label>
+      <Choice label="Into the batch" value={batch} onPick={setBatch}>
+        <Option value="">no batch</Option>
+        {batches.map((b) => (
+          <Option key={b.id} value={b.id}>
+            {b.name}
+          </Option>
+        ))}
+      </Choice>
+      <Button kind="next" type="submit" disabled={files.length === 0}>
+        {read.isPending ? "Reading …" : "Read the shots"}
+      </Button>
+      {read.error ? <Faults error={read.error} /> : null}
+      {read.data ? <Taken taken={read.data} /> : null}
+      <p className="text-note text-ink-2">
+        Columns: blade, shot, element, percent, plus_minus; and if known detected (no: percent is
+        the limit of detection), surface (bare, coated) and normalised (yes, no, unknown).
+      </p>
+    </form>
+  );
+}
+
+function Taken({ taken }: { taken: Schemas["TakenOut"] }) {
+  return (
+    <div role="status" className="flex flex-col gap-2">
+      <p className="font-semibold">
+        {plural(taken.shots, "shot")} of {plural(taken.blade_ids.length, "blade")} kept.
+        {taken.new_codes.length ? ` New on the shelf: ${taken.new_codes.join(", ")}.` : ""}
+      </p>
+      {taken.blade_ids.length === 1 ? (
+        <Link className={buttonLook()} to={`/assay/blades/${taken.blade_ids[0]}`}>
+          Read what they say
+        </Link>
+      ) : null}
+      <ul className="text-note text-ink-2">
+        {taken.notes.map((note) => (
+          <li key={note}>{note}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function send(files: readonly File[], batchId: string): Promise<Schemas["TakenOut"]> {
+  const form = new FormData();
+  for (const file of files) form.append("files", file, file.name);
+  form.append("batch_id", batchId);
+  return sendForm<Schemas["TakenOut"]>("/api/shot-imports", form);
+}

@@ -1,0 +1,85 @@
+import { useQuery } from "@tanstack/react-query";
+import { useSearchParams } from "react-router";
+import { performanceQuery } from "../../api/queries";
+import { YieldChart } from "../../charts/YieldChart";
+import { Choice, Option } from "../../ui/Choice";
+import { Failed, Waiting } from "../../ui/State";
+import { useWidth } from "../../ui/useWidth";
+
+type Yield = "life" | "strokes" | "minutes";
+
+const YIELDS: readonly (readonly [Yield, string])[] = [
+  ["life", "life"],
+  ["strokes", "strokes to sharpen"],
+  ["minutes", "minutes to sharpen"],
+];
+
+/** What blades are made of against how they did, over the tester's own trials of one method. */
+export function Performance() {
+  const [search, setSearch] = useSearchParams();
+  const of = YIELDS.find(([name]) => name === search.get("of"))?.[0] ?? "life";
+  const asked = {
+    method: search.get("method") ?? "",
+    against: search.get("against") ?? "",
+    of,
+  };
+  const found = useQuery(performanceQuery(asked));
+  const { ref, width } = useWidth<HTMLDivElement>(1000);
+  if (found.isPending) return <Waiting what="the lives" />;
+  if (found.isError) return <Failed error={found.error} onRetry={() => void found.refetch()} />;
+  const { data } = found;
+  const pick = (change: Partial<typeof asked>) =>
+    setSearch({ method: data.method, against: data.against, of, ...change });
+  const variable = data.variables.find((v) => v.name === data.against);
+  return (
+    <div className="mx-auto max-w-[1280px] px-4 pt-6 pb-8 bench:px-7" ref={ref}>
+      <h1 className="answer max-w-4xl">
+        {data.methods.length
+          ? data.says
+          : "No trial has a life yet that could be held against steel."}
+      </h1>
+      {data.travels ? <p className="mt-2 max-w-4xl text-ink-2">{data.travels}</p> : null}
+      {data.methods.length ? (
+        <>
+          <div className="mt-4 grid max-w-4xl gap-4 bench:grid-cols-[1.6fr_1fr_1fr]">
+            <Choice
+              label="Trials of one method"
+              value={data.method}
+              onPick={(method) => pick({ method })}
+            >
+              {data.methods.map((name) => (
+                <Option key={name} value={name}>
+                  {name}
+                </Option>
+              ))}
+            </Choice>
+            <Choice label="What of the blade" value={of} onPick={(to) => pick({ of: to as Yield })}>
+              {YIELDS.map(([name, label]) => (
+                <Option key={name} value={name}>
+                  {label}
+                </Option>
+              ))}
+            </Choice>
+            <Choice label="against" value={data.against} onPick={(against) => pick({ against })}>
+              {data.variables.map((v) => (
+                <Option key={v.name} value={v.name}>
+                  {v.label}
+                </Option>
+              ))}
+            </Choice>
+          </div>
+          <YieldChart
+            points={data.points}
+            xLabel={`${variable?.label ?? data.against}${variable?.unit ? `, ${variable.unit}` : ""}`}
+            yLabel={`${YIELDS.find(([name]) => name === of)?.[1]}, ${data.unit}`}
+            width={Math.min(width - 8, 1100)}
+          />
+          <p className="max-w-3xl text-note text-ink-2">
+            Hollow marks are only claimed: they are shown and count for nothing. Whiskers are 95 %
+            intervals of a life. What goes together in a few blades need not be cause and effect.
+          </p>
+        </>
+      ) : null}
+    </div>
+  );
+}

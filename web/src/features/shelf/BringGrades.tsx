@@ -1,0 +1,56 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { sendForm } from "../../api/changes";
+import type { Schemas } from "../../api/client";
+import { plural } from "../../domain/format";
+import { Faults } from "../../parts/Faults";
+import { Button } from "../../ui/Button";
+
+/** Files of grades onto the shelf, as the tester's own. */
+export function BringGrades() {
+  const queries = useQueryClient();
+  const [files, setFiles] = useState<File[]>([]);
+  const read = useMutation({
+    mutationFn: () => send(files),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!read.isPending) read.mutate();
+  };
+  return (
+    <form onSubmit={submit} className="flex flex-col gap-4">
+      <label className="flex flex-col gap-1">
+        <span className="text-note font-medium text-ink-2">Files (*.grades.csv)</span>
+        <input
+          type="file"
+          multiple
+          accept=".csv,text/csv"
+          onChange={(e) => setFiles([...(e.target.files ?? [])])}
+          className={`min-h-11 rounded-edge border-[1.5px] border-line bg-sheet p-2 file:mr-3
+            file:min-h-8 file:cursor-pointer file:rounded-edge file:border file:border-ink
+            file:px-3 file:font-semibold`}
+        />
+      </label>
+      <Button kind="next" type="submit" disabled={files.length === 0}>
+        {read.isPending ? "Reading …" : "Read the grades"}
+      </Button>
+      {read.error ? <Faults error={read.error} /> : null}
+      {read.data ? (
+        <p role="status" className="font-semibold">
+          {plural(read.data.grades.length, "grade")} kept: {read.data.grades.join(", ")}
+        </p>
+      ) : null}
+      <p className="text-note text-ink-2">
+        Columns: grade, element; and if known standard, min_percent, max_percent (empty is open),
+        standing, source, route.
+      </p>
+    </form>
+  );
+}
+
+function send(files: readonly File[]): Promise<Schemas["KeptGradesOut"]> {
+  const form = new FormData();
+  for (const file of files) form.append("files", file, file.name);
+  return sendForm<Schemas["KeptGradesOut"]>("/api/grade-imports", form);
+}
