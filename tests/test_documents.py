@@ -4,7 +4,7 @@ import re
 from importlib import import_module
 from pathlib import Path
 
-from kessik.interchange import record_csv, series_csv, shots_csv
+from kessik.interchange import grades_csv, record_csv, series_csv, shots_csv
 from kessik.interchange.log_csv import HEADER as LOG_COLUMNS
 
 ROOT = Path(__file__).parents[1]
@@ -14,6 +14,7 @@ FORMATS = {
     "*.blades.csv": [column.name for column in record_csv.BLADE_COLUMNS],
     "*.edges.csv": [column.name for column in record_csv.EDGE_COLUMNS],
     "*.shots.csv": [column.name for column in shots_csv.COLUMNS],
+    "*.grades.csv": [column.name for column in grades_csv.COLUMNS],
     "*.log.csv": list(LOG_COLUMNS),
 }
 

@@ -56,7 +56,15 @@ def filled(database, hand, tmp_path):
     ).json()["hash"]
     camera = {"id": "camera-01", "kind": "camera", "name": "Lamp", "address": str(tmp_path)}
     assert hand.client.put("/api/instruments/camera-01", json=camera).status_code == 200
+    batch = {"name": "Spring post", "blade_ids": [blade], "sent_on": "2026-05-04"}
+    assert hand.client.put("/api/batches/batch-01", json=batch).status_code == 200
+    readings = [{"element": "Cr", "percent": 12.0, "plus_minus_percent": 0.1}]
+    shot = {"name": "1", "readings": readings, "batch_id": "batch-01"}
+    assert hand.client.put(f"/api/blades/{blade}/shots/shot-0001", json=shot).status_code == 200
     ids = {
+        "batch_id": "batch-01",
+        "shot_id": "shot-0001",
+        "name": "1.2436",
         "trial_id": hand.trial,
         "run_id": run,
         "blade_id": blade,
@@ -93,6 +101,7 @@ def test_nothing_sent_breaks_what_is_kept(filled):
     for operation in operations_of(app):
         fuzz(operation, ids)
     pages = ["/api/today", "/api/shelf", "/api/lots", "/api/instruments", "/api/methods"]
+    pages += ["/api/assays", "/api/grades", "/api/grades-alike", "/api/performance"]
     trials = [t["trial"]["id"] for t in hand.client.get("/api/today").json()["trials"]]
     assert hand.client.get("/api/today").json()["failed"] == []
     for trial in trials[:3]:

@@ -213,12 +213,18 @@ def weight_words(candidate: Candidate, best: float) -> str:
 
 def settling_lines(found: Sequence[Settling]) -> list[str]:
     """What would separate the claim from its rivals, one line for those that the same would."""
-    by_means: dict[tuple[object, ...], list[str]] = {}
+    groups: list[list[Settling]] = []
     for each in found:
-        means = (each.by, each.shots, each.elements)
-        by_means.setdefault(means, []).append(each.rival.name)
-    first = {(each.by, each.shots, each.elements): each for each in reversed(found)}
-    return [_settling_words(first[means], _names(rivals)) for means, rivals in by_means.items()]
+        own = next((g for g in groups if _by_the_same(g[0], each)), None)
+        if own is None:
+            groups.append([each])
+        else:
+            own.append(each)
+    return [_settling_words(g[0], _names([each.rival.name for each in g])) for g in groups]
+
+
+def _by_the_same(one: Settling, other: Settling) -> bool:
+    return (one.by, one.shots, one.elements) == (other.by, other.shots, other.elements)
 
 
 def _names(rivals: Sequence[str]) -> str:

@@ -28,7 +28,10 @@ def travel_words(x: str, others: Sequence[str]) -> str:
     if not others:
         return ""
     named = ", ".join(others[:5]) + (" and others" if len(others) > 5 else "")
-    return f"{as_sentence(x)} travels with {named} over these blades: what looks like its doing may be theirs."
+    return (
+        f"{as_sentence(x)} travels with {named} over these blades: what looks like its doing may"
+        " be theirs."
+    )
 
 
 def caveat_words(found: Caveat) -> str:
