@@ -8,7 +8,18 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 import argparse
 
-from benchmarks import bench_log, intake, line_up, lives, pass_fail, ratios, scale, schedules, speed
+from benchmarks import (
+    assays,
+    bench_log,
+    intake,
+    line_up,
+    lives,
+    pass_fail,
+    ratios,
+    scale,
+    schedules,
+    speed,
+)
 
 
 def main() -> None:
@@ -33,6 +44,7 @@ def main() -> None:
             "cliffs",
             "schedules",
             "scale",
+            "assays",
         ),
         help="one part",
     )
@@ -47,6 +59,8 @@ def main() -> None:
         intake.report()
     if chosen.only in (None, "scale"):
         scale.report()
+    if chosen.only in (None, "assays"):
+        assays.report(max(chosen.edges // 15, 4))
     if chosen.only in (None, "line-up"):
         line_up.report()
     if chosen.only in (None, "lives"):

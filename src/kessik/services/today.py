@@ -4,6 +4,7 @@ from collections.abc import Callable
 from datetime import date
 
 from kessik.core.due import Due
+from kessik.services.assays.waiting import batches_away, claims_excluded
 from kessik.services.devices.waiting import shots_to_use
 from kessik.services.shelf.waiting import hardness_to_measure, loans
 from kessik.services.stock.waiting import low_lots
@@ -15,6 +16,8 @@ WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (
     planned_work,
     low_lots,
     shots_to_use,
+    batches_away,
+    claims_excluded,
     hardness_to_measure,
 )
 """A new area adds its own here."""

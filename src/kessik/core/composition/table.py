@@ -22,6 +22,8 @@ _EVENLY = 12.0**-0.5
 _LEAST_SPREAD = 0.02
 _OPEN_ABOVE = 0.3
 _ANYTHING = 5.0
+_ALLOWANCE_USED = 0.5
+"""How much of the product allowance pieces use, as a share: common practice, no source."""
 _BALANCE, _DIRT = "Fe", frozenset({"Cl", "K", "Ca"})
 _TRAMP = {"P": 0.02, "S": 0.02}
 _RESIDUAL_SHARE = 0.25
@@ -102,7 +104,7 @@ def melts(found: Range | None, symbol: str) -> tuple[float, float]:
     high = found.high_percent if found.high_percent is not None else (1 + _OPEN_ABOVE) * low
     if found.high_percent is None and not low:
         return _ANYTHING, _ANYTHING
-    width = high - low + allowance_percent(symbol, high)
+    width = high - low + _ALLOWANCE_USED * allowance_percent(symbol, high)
     return 0.5 * (low + high), max(width * _EVENLY, _LEAST_SPREAD * high)
 
 

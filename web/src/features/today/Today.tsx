@@ -86,6 +86,13 @@ export function Today() {
   );
 }
 
+function whereTo(due: Schemas["DueOut"]): string {
+  if (due.kind === "shots" || due.kind === "batch") return "/assay";
+  if (due.kind === "assay") return `/assay/blades/${due.blade_id}`;
+  if (due.trial_id) return `/trials/${due.trial_id}/plan`;
+  return due.blade_id ? `/blades/${due.blade_id}` : "/shelf?part=lots";
+}
+
 /** Planned work, loans to give back, lots running low, and facts still to be found out. */
 function Waits({ due }: { due: Schemas["DueOut"][] }) {
   if (due.length === 0) return null;
@@ -94,13 +101,7 @@ function Waits({ due }: { due: Schemas["DueOut"][] }) {
       {due.map((d) => (
         <li key={`${d.kind}${d.blade_id}${d.trial_id}${d.says}`}>
           <Link
-            to={
-              d.trial_id
-                ? `/trials/${d.trial_id}/plan`
-                : d.blade_id
-                  ? `/blades/${d.blade_id}`
-                  : `/shelf?part=${d.kind === "shots" ? "instruments" : "lots"}`
-            }
+            to={whereTo(d)}
             className={`flex min-h-9 items-center gap-2 underline decoration-line
               underline-offset-4 hover:decoration-ink ${d.overdue ? "font-bold text-rust" : ""}`}
           >
