@@ -32,9 +32,14 @@ def worked_out(address):
         time.sleep(0.5)
 
 
+def assayed(address):
+    with urllib.request.urlopen(f"{address}/api/assays") as answer:
+        return json.loads(answer.read())["blades"]
+
+
 def main():
     with TemporaryDirectory(ignore_cleanup_errors=True) as folder, chromium() as driver:
-        demo, empty = Served(Path(folder) / "demo", "demo"), Served(Path(folder) / "empty")
+        demo = Served(Path(folder) / "demo", "demo")
         try:
             today = worked_out(demo.address)
             by_name = {t["trial"]["name"]: t for t in today["trials"]}
@@ -42,12 +47,9 @@ def main():
             trial = f"{demo.address}/trials/{entry['trial']['id']}"
             run = next(r["id"] for r in entry["runs"] if r["status"] == "paused")
 
-            def take(address, name, click=None):
+            def take(address, name):
                 driver.get(address)
                 time.sleep(2)
-                if click:
-                    driver.find_element("xpath", f'//button[.="{click}"]').click()
-                    time.sleep(0.5)
                 picture(driver, FOLDER / f"{name}.png")
 
             take(demo.address, "today")
@@ -62,15 +64,18 @@ def main():
                 f"{demo.address}/trials/{FINISH_TRIAL_ID}/verdict",
                 "verdict-one-knife",
             )
-            take(f"{demo.address}/shelf?part=lots", "lots")
-            take(f"{trial}/prepare", "edge-preparation")
             take(f"{demo.address}/blades/{entry['blades'][1]['id']}", "blade")
             take(f"{demo.address}/shelf", "shelf")
             take(f"{demo.address}/reckoner", "reckoner")
             take(f"{trial}/verdict", "verdict")
-            take(f"{trial}/verdict", "verdict-table", click="Table")
-            take(f"{demo.address}/shelf?part=instruments", "instruments")
-            take(empty.address, "first-start")
+            blades = {b["code"]: b["id"] for b in assayed(demo.address)}
+            take(f"{demo.address}/assay", "assay")
+            take(f"{demo.address}/assay/blades/{blades['AV-06']}", "assay-excluded")
+            take(f"{demo.address}/assay/blades/{blades['AV-01']}", "assay-undecidable")
+            take(f"{demo.address}/grades/1.2436", "grade")
+            pair = f"first={blades['AV-01']}&second={blades['AV-05']}"
+            take(f"{demo.address}/assay/claims?{pair}", "assay-side-by-side")
+            take(f"{demo.address}/assay/performance", "assay-performance")
             bench = Person(driver, demo.address)
             bench.open(f"/runs/{run}")
             bench.see("On a break")
@@ -88,12 +93,8 @@ def main():
             take_bench(bench, "cut-server-away")
             demo.start()
             bench.see("all on disk", seconds=60)
-            bench.press("s", "for the day", Keys.ENTER)
-            bench.see("Strop it back")
-            take_bench(bench, "cut-stopped")
         finally:
             demo.kill()
-            empty.kill()
 
 
 if __name__ == "__main__":

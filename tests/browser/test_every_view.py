@@ -42,6 +42,13 @@ def views(demo):
         "/shelf?new=blade": "Put it on the shelf",
         f"/blades/{entry['blades'][0]['id']}": "Does it count?",
         f"/blades/{entry['blades'][0]['id']}/passport": "how it is known",
+        "/assay": "6 blades shot: 1 excluded",
+        f"/assay/blades/{entry['blades'][0]['id']}": "Weight of evidence",
+        "/assay/claims": "Not an equal comparison",
+        "/assay/performance": "Trials of one method",
+        "/assay/standing": "A sheet sells.",
+        "/grades/1.2436": "What it promises",
+        "/grades-alike": "have a double that no analyser",
         "/reckoner": "What comes out of two figures",
     }
 

@@ -182,6 +182,22 @@ export const deletePhoto = (bladeId: string, hash: string) =>
   );
 
 /** Files go as a form; the answer or the refusal is read as everywhere. */
+/**
+ * Files as a form to send, read now: one that was changed on the disk since it was chosen cannot be
+ * read any more, and is not sent as nothing.
+ */
+export async function formOf(files: readonly File[]): Promise<FormData> {
+  const form = new FormData();
+  for (const file of files) {
+    try {
+      form.append("files", new Blob([await file.arrayBuffer()]), file.name);
+    } catch {
+      throw new Error(`${file.name} was changed since it was chosen: choose it again.`);
+    }
+  }
+  return form;
+}
+
 export async function sendForm<T>(address: string, form: FormData): Promise<T> {
   let answer: Response;
   try {

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
-import { sendForm } from "../../api/changes";
+import { formOf, sendForm } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
 import { Faults } from "../../parts/Faults";
@@ -77,9 +77,8 @@ function Taken({ taken }: { taken: Schemas["TakenOut"] }) {
   );
 }
 
-function send(files: readonly File[], batchId: string): Promise<Schemas["TakenOut"]> {
-  const form = new FormData();
-  for (const file of files) form.append("files", file, file.name);
+async function send(files: readonly File[], batchId: string): Promise<Schemas["TakenOut"]> {
+  const form = await formOf(files);
   form.append("batch_id", batchId);
   return sendForm<Schemas["TakenOut"]>("/api/shot-imports", form);
 }

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { sendForm } from "../../api/changes";
+import { formOf, sendForm } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
 import { Faults } from "../../parts/Faults";
@@ -49,8 +49,7 @@ export function BringGrades() {
   );
 }
 
-function send(files: readonly File[]): Promise<Schemas["KeptGradesOut"]> {
-  const form = new FormData();
-  for (const file of files) form.append("files", file, file.name);
+async function send(files: readonly File[]): Promise<Schemas["KeptGradesOut"]> {
+  const form = await formOf(files);
   return sendForm<Schemas["KeptGradesOut"]>("/api/grade-imports", form);
 }

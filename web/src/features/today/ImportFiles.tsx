@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
-import { sendForm } from "../../api/changes";
+import { formOf, sendForm } from "../../api/changes";
 import { api, body, type Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
 import { LIMITS } from "../../domain/limits.gen";
@@ -114,9 +114,8 @@ function Made({ made }: { made: Schemas["ImportOut"] }) {
   );
 }
 
-function send(files: readonly File[], id: string): Promise<Schemas["ImportOut"]> {
-  const form = new FormData();
-  for (const file of files) form.append("files", file, file.name);
+async function send(files: readonly File[], id: string): Promise<Schemas["ImportOut"]> {
+  const form = await formOf(files);
   form.append("import_id", id);
   return sendForm<Schemas["ImportOut"]>("/api/imports", form);
 }
