@@ -35,7 +35,7 @@ def report(draws: int) -> None:
     for normalise in (False, True):
         report_accuracy(draws, normalise)
     report_differences()
-    groups = groups_never_apart(SHELF.overlap)
+    groups = groups_never_apart(SHELF.all_overlaps())
     alike = sum(len(group) for group in groups)
     print(f"never told apart: {alike} of {len(GRADES)} grades, in {len(groups)} groups")
     report_speed()

@@ -18,22 +18,20 @@ def workbook(sheets: Iterable[tuple[str, Sequence[str], Iterable[Sequence[Cell]]
     book.remove(book.active)
     for name, header, rows in sheets:
         sheet = book.create_sheet(name)
-        _append(sheet, header)
+        for number, row in enumerate((header, *rows), 1):
+            _write(sheet, number, row)
         for cell in sheet[1]:
             cell.font = Font(bold=True)
-        for row in rows:
-            _append(sheet, row)
         sheet.freeze_panes = "B2"
     out = BytesIO()
     book.save(out)
     return out.getvalue()
 
 
-def _append(sheet: Worksheet, values: Sequence[Cell]) -> None:
-    row = sheet.max_row + 1 if sheet.max_row > 1 or sheet["A1"].value is not None else 1
+def _write(sheet: Worksheet, number: int, values: Sequence[Cell]) -> None:
     for column, value in enumerate(values, 1):
         if value is None:
             continue
-        cell = sheet.cell(row=row, column=column, value=value)
+        cell = sheet.cell(row=number, column=column, value=value)
         if isinstance(value, str):
             cell.data_type = "s"

@@ -64,17 +64,18 @@ def candidates(
     """The grades of the shelf for one assay: those still in by their weight, then the others by
     how far they lie from what was read.
 
-    With `nearest` only so many of the others, and the claim; all the same where none is in.
+    With `nearest` only so many of the others, and the claim.
     """
     table = shelf.table
     worst = found.worst[row]
     weight = weights(found.log_weight[row], worst <= EXCLUDED_Z)
     same = _same_steel(claim)
     place = None if claim is None else table.place(claim.name)
+    alike = None if claim is None else shelf.overlap_with(claim.name)
     misfit = np.square(found.z[:, row]).sum(axis=0)
     order = np.lexsort((misfit, -weight))
     is_in = int(np.count_nonzero(worst <= EXCLUDED_Z))
-    if nearest is not None and is_in:
+    if nearest is not None:
         far = order[is_in + nearest :]
         order = np.concatenate([order[: is_in + nearest], far[far == place]])
     percent = {mean.element: mean.percent for mean in blade.against_grades}
@@ -89,7 +90,7 @@ def candidates(
                 float(worst[index]),
                 tuple(d for d in outside if abs(d.z) > EXCLUDED_Z),
                 tuple(d for d in outside if abs(d.z) <= EXCLUDED_Z),
-                1.0 if place is None else float(shelf.overlap[place, index]),
+                1.0 if alike is None else float(alike[index]),
                 table.grades[index].name in same,
                 scale,
             )

@@ -3,11 +3,14 @@
 import difflib
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import takewhile
+
+import numpy as np
 
 from kessik.core.composition.grades import Grade, find_grade
 from kessik.core.composition.means import Calibration
-from kessik.core.composition.separation import overlaps
+from kessik.core.composition.separation import looks_variance, overlaps
 from kessik.core.composition.table import Floats, GradeTable, grade_table
 from kessik.core.errors import UnknownError
 
@@ -16,22 +19,29 @@ _NAMES_SUGGESTED = 3
 
 @dataclass(frozen=True)
 class GradeShelf:
-    """Grades by their names, as a table, and how far every two of them look alike."""
+    """Grades by their names, as a table, and the calibration of the analyser they are read by."""
 
     grades: Mapping[str, Grade]
     table: GradeTable
-    overlap: Floats
     calibration: Calibration
 
     @classmethod
     def of(
-        cls,
-        grades: Mapping[str, Grade],
-        calibration: Calibration | None = None,
+        cls, grades: Mapping[str, Grade], calibration: Calibration | None = None
     ) -> "GradeShelf":
-        used = calibration or Calibration()
-        table = grade_table(grades)
-        return cls(grades, table, overlaps(table, used), used)
+        return cls(grades, grade_table(grades), calibration or Calibration())
+
+    @cached_property
+    def _variance(self) -> Floats:
+        return looks_variance(self.table, self.calibration)
+
+    def overlap_with(self, name: str) -> Floats:
+        """How far a grade looks like every other to the analyser, shape (grades,)."""
+        return np.asarray(overlaps(self.table, self._variance, [self.table.place(name)])[0])
+
+    def all_overlaps(self) -> Floats:
+        """How far every two grades look alike, shape (grades, grades)."""
+        return overlaps(self.table, self._variance, range(len(self.table.grades)))
 
     def claimed(self, claim: str, field: str = "claim") -> Grade:
         """The grade of a claim; UnknownError with the nearest names where no grade with a

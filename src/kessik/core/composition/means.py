@@ -6,8 +6,13 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from kessik.core.composition.elements import visibility
 from kessik.core.composition.shots import ElementReading, Shot
+
+Floats = NDArray[np.float64]
 
 _OUTLYING = 4.0
 _SCATTER_OF_SHOTS = 0.01
@@ -109,44 +114,61 @@ def outliers(shots: Sequence[Shot]) -> tuple[Outlier, ...]:
     """The shots that stand out from their sisters, the worst first, each by the element it does so
     most in. Of two that differ nobody knows which is right: both are named.
     """
+    read = _Read.of(shots)
+    rest = list(range(len(shots)))
     found: list[Outlier] = []
-    rest = list(shots)
     while len(rest) > 1:
-        apart = _standing_out(rest)
-        if not apart:
+        z, others = read.apart(rest)
+        worst_of = np.abs(z).max(axis=1, initial=0.0)
+        standing_out = np.flatnonzero(worst_of >= _OUTLYING)
+        if not standing_out.size:
             break
-        if len(rest) == 2:
-            found.extend(apart)
-            break
-        worst = max(apart, key=lambda outlier: abs(outlier.z))
-        found.append(worst)
-        rest = [shot for shot in rest if shot.id != worst.shot_id]
+        worst = int(worst_of.argmax())
+        named = standing_out.tolist() if len(rest) == 2 else [worst]
+        found.extend(read.outlier(rest[row], z[row], others[row]) for row in named)
+        rest = [] if len(rest) == 2 else rest[:worst] + rest[worst + 1 :]
     return tuple(found)
 
 
-def _standing_out(shots: Sequence[Shot]) -> list[Outlier]:
-    found = []
-    for shot in shots:
-        others = [other for other in shots if other.id != shot.id]
-        apart = [o for r in shot.readings if (o := _apart(shot, r, others)) is not None]
-        if apart:
-            found.append(max(apart, key=lambda outlier: abs(outlier.z)))
-    return found
+@dataclass(frozen=True)
+class _Read:
+    """Shots as arrays: content and weight 1/u², 0 where nothing was found, both of shape (shots,
+    elements).
+    """
 
+    shots: tuple[Shot, ...]
+    elements: tuple[str, ...]
+    percent: Floats
+    weight: Floats
 
-def _apart(shot: Shot, reading: ElementReading, others: Sequence[Shot]) -> Outlier | None:
-    beside = [
-        r
-        for other in others
-        if (r := other.reading_of(reading.element)) and r.detected and r.plus_minus_percent
-    ]
-    if not beside or not reading.detected or not reading.plus_minus_percent:
-        return None
-    mean, error = weighted_mean(
-        [r.percent for r in beside], [r.plus_minus_percent or 1.0 for r in beside]
-    )
-    own = math.hypot(reading.plus_minus_percent, error, _SCATTER_OF_SHOTS * mean)
-    z = (reading.percent - mean) / own
-    if abs(z) < _OUTLYING:
-        return None
-    return Outlier(shot.id, shot.name, reading.element, reading.percent, mean, z)
+    @classmethod
+    def of(cls, shots: Sequence[Shot]) -> "_Read":
+        elements = tuple(dict.fromkeys(r.element for shot in shots for r in shot.readings))
+        column = {symbol: place for place, symbol in enumerate(elements)}
+        percent = np.zeros((len(shots), len(elements)))
+        weight = np.zeros_like(percent)
+        for row, shot in enumerate(shots):
+            for r in shot.readings:
+                if r.detected and r.plus_minus_percent:
+                    percent[row, column[r.element]] = r.percent
+                    weight[row, column[r.element]] = r.plus_minus_percent**-2
+        return cls(tuple(shots), elements, percent, weight)
+
+    def apart(self, rows: Sequence[int]) -> tuple[Floats, Floats]:
+        """How far each shot lies from the weighted mean of the others, in standard errors, and that
+        mean, both of shape (rows, elements); 0 where one side found nothing.
+        """
+        x, w = self.percent[list(rows)], self.weight[list(rows)]
+        others = w.sum(axis=0) - w
+        known = (w > 0) & (others > 1e-12)
+        safe = np.where(known, others, 1.0)
+        mean = np.where(known, ((w * x).sum(axis=0) - w * x) / safe, 0.0)
+        own = np.where(known, w, 1.0)
+        error = np.sqrt(1.0 / own + 1.0 / safe + (_SCATTER_OF_SHOTS * mean) ** 2)
+        return np.where(known, (x - mean) / error, 0.0), mean
+
+    def outlier(self, row: int, z: Floats, others: Floats) -> Outlier:
+        place = int(np.abs(z).argmax())
+        shot = self.shots[row]
+        percent, mean = float(self.percent[row, place]), float(others[place])
+        return Outlier(shot.id, shot.name, self.elements[place], percent, mean, float(z[place]))

@@ -1,6 +1,6 @@
 """Which grades an analyser can tell apart at all, however many shots are taken."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -28,26 +28,36 @@ class Difference:
     separates: bool
 
 
-def overlaps(table: GradeTable, calibration: Calibration) -> Floats:
-    """How far every two grades look alike to an analyser with no shot error left, between 0 and 1,
-    shape (grades, grades).
+def looks_variance(table: GradeTable, calibration: Calibration) -> Floats:
+    """How widely each grade's content of each element is read with no shot error left, shape
+    (grades, elements), mass per cent squared.
+    """
+    times = [calibration.poorly_seen if visibility(s) == "poorly" else 1.0 for s in table.elements]
+    share = calibration.relative * table.centre
+    floor = np.array(times) * np.maximum(calibration.absolute_percent, share)
+    return np.asarray(table.spread**2 + floor**2)
+
+
+def overlaps(table: GradeTable, variance: Floats, places: Sequence[int]) -> Floats:
+    """How far these grades look like every other, between 0 and 1, shape (places, grades).
 
     References
     ----------
     [1] A. Bhattacharyya, On a measure of divergence between two populations, 1943; from memory:
     the coefficient of two normal distributions, multiplied over the elements.
     """
-    floor = np.vectorize(calibration.floor_percent)(
-        np.broadcast_to(np.array(table.elements), table.centre.shape), table.centre
-    )
-    variance = table.spread**2 + floor**2
-    log_overlap = np.zeros((len(table.grades), len(table.grades)))
-    for column in range(len(table.elements)):
-        v, c = variance[:, column], table.centre[:, column]
-        both = v[:, None] + v[None, :]
-        log_overlap += 0.5 * np.log(2.0 * np.sqrt(v[:, None] * v[None, :]) / both)
-        log_overlap -= (c[:, None] - c[None, :]) ** 2 / (4.0 * both)
-    return np.asarray(np.exp(log_overlap))
+    rows = list(places)
+    v, c = variance.astype(np.float32), table.centre.astype(np.float32)
+    half_logs = 0.25 * np.log(v).sum(axis=1)
+    log_overlap = half_logs[rows, None] + half_logs[None, :] + 0.5 * np.log(2.0) * v.shape[1]
+    for column in range(v.shape[1]):
+        both = v[rows, column, None] + v[None, :, column]
+        apart = c[rows, column, None] - c[None, :, column]
+        np.square(apart, out=apart)
+        apart /= 4.0 * both
+        np.log(both, out=both)
+        log_overlap -= 0.5 * both + apart
+    return np.asarray(np.exp(log_overlap), dtype=np.float64)
 
 
 def groups_never_apart(overlap: Floats) -> list[list[int]]:

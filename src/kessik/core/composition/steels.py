@@ -44,12 +44,15 @@ def steels(candidates: Sequence[Candidate], claim: Grade | None) -> list[Steel]:
     in the claim's own standard, else by its European one.
     """
     groups: list[list[Candidate]] = []
+    of_name: dict[str, list[Candidate]] = {}
     for candidate in candidates:
-        own = next((g for g in groups if _is_same(candidate, g)), None)
+        own = of_name.get(candidate.grade.name)
         if own is None:
-            groups.append([candidate])
-        else:
-            own.append(candidate)
+            own = []
+            groups.append(own)
+        own.append(candidate)
+        for name in (candidate.grade.name, *_same_names(candidate.grade)):
+            of_name.setdefault(name, own)
     standard = claim.standard if claim and claim.standard else _SPEAKS_FIRST
     return [
         Steel(tuple(sorted(group, key=lambda c: not c.grade.standard.startswith(standard))))
@@ -57,6 +60,5 @@ def steels(candidates: Sequence[Candidate], claim: Grade | None) -> list[Steel]:
     ]
 
 
-def _is_same(candidate: Candidate, group: Sequence[Candidate]) -> bool:
-    names = {e.name for e in candidate.grade.equivalents if e.nearness == "same"}
-    return any(member.grade.name in names for member in group)
+def _same_names(grade: Grade) -> list[str]:
+    return [other.name for other in grade.equivalents if other.nearness == "same"]

@@ -7,9 +7,8 @@ from typing import Any
 from kessik.core.composition.batches import Batch, check_batch
 from kessik.core.errors import UnknownError
 from kessik.core.moments import Moment
-from kessik.services.shelf.blades import get_blade
 from kessik.store.database import Database, Session
-from kessik.store.queries import assays
+from kessik.store.queries import assays, shelf
 
 
 def get_batch(session: Session, batch_id: str) -> Batch:
@@ -52,8 +51,9 @@ def with_blades(session: Session, batch: Batch, blade_ids: list[str]) -> Batch:
 
 
 def _saved(session: Session, batch: Batch) -> Batch:
-    for blade_id in batch.blade_ids:
-        get_blade(session, blade_id)
+    there = shelf.known_ids(session, batch.blade_ids)
+    if any(blade_id not in there for blade_id in batch.blade_ids):
+        raise UnknownError("there is no such blade", field="blade_ids")
     tidy = replace(batch, name=batch.name.strip())
     assays.save_batch(session, tidy)
     return tidy

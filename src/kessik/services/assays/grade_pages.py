@@ -104,7 +104,7 @@ def confusion(db: Database) -> tuple[list[Alike], int]:
     ready = GradeShelf.of(whole_library(db).grades)
     groups = [
         [ready.table.grades[place] for place in places]
-        for places in groups_never_apart(ready.overlap)
+        for places in groups_never_apart(ready.all_overlaps())
     ]
     return [_alike(group) for group in groups], len(ready.table.grades)
 
@@ -124,7 +124,7 @@ def _is_of(blade: Blade, grade: Grade, grades: Mapping[str, Grade]) -> bool:
 def _neighbours(grade: Grade, ready: GradeShelf) -> tuple[Neighbour, ...]:
     if not grade.ranges:
         return ()
-    overlap = ready.overlap[ready.table.place(grade.name)]
+    overlap = ready.overlap_with(grade.name)
     order = sorted(range(overlap.size), key=lambda place: -float(overlap[place]))
     others = [place for place in order if ready.table.grades[place].name != grade.name]
     return tuple(

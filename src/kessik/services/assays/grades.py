@@ -1,7 +1,8 @@
 """The library of grades with the tester's own: kept, confirmed, imported."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.grades import Grade, check_ranges, confirmed, find_grade, name_key
@@ -38,7 +39,12 @@ def whole_library(db: Database) -> Library:
 
 def grade_shelf(session: Session) -> GradeShelf:
     """The library made ready to hold shots against."""
-    return GradeShelf.of(grades_by_name(session))
+    return _made_ready(tuple(grades.all_grades(session)))
+
+
+@lru_cache(maxsize=2)
+def _made_ready(own: tuple[Grade, ...]) -> GradeShelf:
+    return GradeShelf.of(library(own))
 
 
 def get_grade(known: dict[str, Grade], name: str) -> Grade:
@@ -53,7 +59,7 @@ def save_grade(db: Database, grade: Grade) -> Grade:
     """Keep what the tester says of a grade; what it leaves open stays as the library has it."""
     checked = _checked(grade)
     with db.write() as session:
-        _refuse_taken_name(session, checked)
+        _refuse_taken_name(checked, _names_taken(grades.all_grades(session)))
         there = grades.find_grade(session, checked.name)
         if there is not None and not checked.ranges:
             checked = replace(checked, ranges=there.ranges)
@@ -83,16 +89,20 @@ def import_grades(db: Database, files: Sequence[NamedFile]) -> tuple[list[str], 
     found = [grade for own, _, _ in read for grade in own]
     if len(found) > most("grades_at_once"):
         raise OutOfRangeError(LIMITS["grades_at_once"].says(str(len(found))), field="file")
+    with db.read() as session:
+        there = grades.all_grades(session)
+    taken = _names_taken(there)
+    for grade in found:
+        _refuse_taken_name(grade, taken)
+    own = {grade.name: grade for grade in there}
+    rows = grades.rows_of([_over(own.get(grade.name), grade) for grade in found])
     with db.write() as session:
-        for grade in found:
-            _refuse_taken_name(session, grade)
-            grades.save_grade(session, _over_what_was_said(session, grade))
+        grades.save_rows(session, rows)
     return [grade.name for grade in found], [note for *_, notes in read for note in notes]
 
 
-def _over_what_was_said(session: Session, grade: Grade) -> Grade:
+def _over(there: Grade | None, grade: Grade) -> Grade:
     """A file says nothing of hardness: what was said of it stays."""
-    there = grades.find_grade(session, grade.name)
     if there is None:
         return grade
     return replace(
@@ -112,12 +122,16 @@ def _checked(grade: Grade) -> Grade:
     return replace(grade, name=grade.name.strip(), ranges=check_ranges(grade.ranges))
 
 
-def _refuse_taken_name(session: Session, grade: Grade) -> None:
-    """A shelf has one grade of a name, however it is spelled."""
-    key = name_key(grade.name)
-    for other in {**our_grades(), **{g.name: g for g in grades.all_grades(session)}}.values():
-        if other.name != grade.name and key in {name_key(n) for n in (other.name, *other.also)}:
-            raise ConflictError(
-                f"“{grade.name}” is another name of {other.name}; change that one",
-                field="name",
-            )
+def _names_taken(own: Sequence[Grade]) -> dict[str, str]:
+    """Every name on the shelf, however it is spelled, with the grade that bears it."""
+    known = {**our_grades(), **{grade.name: grade for grade in own}}
+    return {name_key(name): g.name for g in known.values() for name in (g.name, *g.also)}
+
+
+def _refuse_taken_name(grade: Grade, taken: Mapping[str, str]) -> None:
+    """A shelf has one grade of a name."""
+    bearer = taken.get(name_key(grade.name), grade.name)
+    if bearer != grade.name:
+        raise ConflictError(
+            f"“{grade.name}” is another name of {bearer}; change that one", field="name"
+        )

@@ -1,11 +1,12 @@
 """Shots kept: typed, from files, from the analyser's folder, or from its stand-in."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from uuid import uuid4
 
 import numpy as np
 
+from kessik.core.composition.batches import Batch
 from kessik.core.composition.grades import Grade
 from kessik.core.composition.shots import Shot, check_readings
 from kessik.core.errors import (
@@ -28,7 +29,8 @@ from kessik.interchange.shots_csv import read_shots, shots_of
 from kessik.services.assays.batches import get_batch, with_blades
 from kessik.services.assays.grades import get_grade, grades_by_name
 from kessik.services.clock import local_day
-from kessik.services.shelf.blades import get_blade, insert_blade
+from kessik.services.shelf.blades import get_blade, refuse_taken_code
+from kessik.services.shelf.checks import check_new_blades
 from kessik.store.database import Database, Session
 from kessik.store.queries import assays, shelf
 from kessik.store.queries import shots as waiting
@@ -94,21 +96,19 @@ def import_shots(db: Database, files: Sequence[NamedFile], batch_id: str, now: M
     tables = [read_shots(file.name, file.data) for file in files]
     together([table.faults for table in tables]).refuse()
     found = [shot for table in tables for shot in shots_of(table.rows, table.file)]
-    with db.write() as session:
-        return replace(
-            _take(session, found, batch_id, now),
-            notes=tuple(note for table in tables for note in table.notes),
-        )
+    notes = tuple(note for table in tables for note in table.notes)
+    return replace(_take(db, found, batch_id, now), notes=notes)
 
 
 def take_waiting(db: Database, shots_id: str, batch_id: str, now: Moment) -> Taken:
     """Keep shots that an analyser's folder brought; they wait no more."""
-    with db.write() as session:
+    with db.read() as session:
         file = next((f for f in waiting.waiting(session) if f.id == shots_id), None)
-        if file is None:
-            raise UnknownError("there are no such shots", field="shots")
-        rows = [Row(line, dict(values), {}) for line, values in enumerate(file.rows, 2)]
-        taken = _take(session, shots_of(rows, file.name), batch_id, now)
+    if file is None:
+        raise UnknownError("there are no such shots", field="shots")
+    rows = [Row(line, dict(values), {}) for line, values in enumerate(file.rows, 2)]
+    taken = _take(db, shots_of(rows, file.name), batch_id, now)
+    with db.write() as session:
         waiting.remove(session, shots_id)
     return taken
 
@@ -140,32 +140,45 @@ def _checked(shot: Shot) -> Shot:
     return replace(shot, name=shot.name.strip(), readings=check_readings(shot.readings))
 
 
-def _take(session: Session, found: Sequence[Shot], batch_id: str, now: Moment) -> Taken:
-    by_code = {b.code.casefold(): b for b in shelf.all_blades(session) if not b.archived_utc}
-    new: list[str] = []
-    for code in dict.fromkeys(shot.blade_id for shot in found):
-        if code.casefold() not in by_code:
-            made = insert_blade(session, Blade(str(uuid4()), code))
-            by_code[code.casefold()] = made
-            new.append(made.code)
-    batch = get_batch(session, batch_id) if batch_id else None
-    own = [
-        replace(
-            shot,
-            blade_id=by_code[shot.blade_id.casefold()].id,
-            batch_id=batch_id,
-            analyser=batch.analyser if batch else "",
-            operator=batch.operator if batch else "",
-            on=batch.back_on if batch and batch.back_on else local_day(now).isoformat(),
-        )
-        for shot in found
-    ]
-    _refuse_too_many(session, own)
-    assays.save_shots(session, own, now.utc)
-    blade_ids = list(dict.fromkeys(shot.blade_id for shot in own))
-    if batch is not None:
-        with_blades(session, batch, blade_ids)
-    return Taken(len(own), tuple(blade_ids), tuple(new), ())
+def _take(db: Database, found: Sequence[Shot], batch_id: str, now: Moment) -> Taken:
+    """All is worked out before the write lock is taken; blades that came meanwhile are refused as
+    their code would be.
+    """
+    with db.read() as session:
+        known = {b.code.casefold(): b.id for b in shelf.all_blades(session) if not b.archived_utc}
+        batch = get_batch(session, batch_id) if batch_id else None
+    codes = {shot.blade_id.casefold(): shot.blade_id for shot in reversed(found)}
+    new = [Blade(str(uuid4()), code) for key, code in codes.items() if key not in known]
+    new.reverse()
+    check_new_blades(new)
+    ids = {**known, **{blade.code.casefold(): blade.id for blade in new}}
+    own = [_of_blade(shot, ids, batch, now) for shot in found]
+    rows = assays.shot_rows(own, now.utc)
+    with db.write() as session:
+        for blade in new[:1]:
+            refuse_taken_code(session, blade)
+        marks = shelf.next_marks(session, len(new))
+        marked = [replace(blade, mark=mark) for blade, mark in zip(new, marks, strict=True)]
+        shelf.save_whole_blades(session, marked)
+        _refuse_too_many(session, own)
+        assays.save_shot_rows(session, rows)
+        blade_ids = list(dict.fromkeys(shot.blade_id for shot in own))
+        if batch is not None:
+            with_blades(session, get_batch(session, batch.id), blade_ids)
+    return Taken(len(own), tuple(blade_ids), tuple(blade.code for blade in new), ())
+
+
+def _of_blade(shot: Shot, ids: Mapping[str, str], batch: Batch | None, now: Moment) -> Shot:
+    """A shot of a file as one of the blade whose code it names, and of the batch."""
+    day = batch.back_on if batch and batch.back_on else local_day(now).isoformat()
+    return replace(
+        shot,
+        blade_id=ids[shot.blade_id.casefold()],
+        batch_id=batch.id if batch else "",
+        analyser=batch.analyser if batch else "",
+        operator=batch.operator if batch else "",
+        on=day,
+    )
 
 
 def _refuse_too_many(session: Session, shots: Sequence[Shot]) -> None:

@@ -1,11 +1,12 @@
 """Batches and shots."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict
 from typing import Any
 
 from sqlalchemy import delete, select
+from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
 from kessik.core.composition.batches import Batch
@@ -81,17 +82,33 @@ def find_shot(session: Session, shot_id: str) -> Shot | None:
 
 def save_shots(session: Session, shots: Sequence[Shot], now_utc: str) -> None:
     """Insert or update shots; one that is there keeps the time it was recorded at."""
-    for shot in shots:
-        there = session.get(ShotRow, shot.id)
-        session.merge(
-            ShotRow(
-                **{name: getattr(shot, name) for name in _SHOT_PLAIN},
-                made_on=shot.on,
-                readings=[asdict(reading) for reading in shot.readings],
-                recorded_utc=there.recorded_utc if there else now_utc,
-            )
-        )
-    session.flush()
+    save_shot_rows(session, shot_rows(shots, now_utc))
+
+
+def shot_rows(shots: Sequence[Shot], now_utc: str) -> list[dict[str, Any]]:
+    """Shots as the table has them: made before the write lock is taken."""
+    return [
+        {
+            **{name: getattr(shot, name) for name in _SHOT_PLAIN},
+            "made_on": shot.on,
+            "readings": [asdict(reading) for reading in shot.readings],
+            "recorded_utc": now_utc,
+        }
+        for shot in shots
+    ]
+
+
+def save_shot_rows(session: Session, rows: Sequence[Mapping[str, Any]]) -> None:
+    """Insert or update many shots in one statement."""
+    if not rows:
+        return
+    statement = sqlite.insert(ShotRow)
+    kept = ("id", "recorded_utc")
+    changed = {name: statement.excluded[name] for name in rows[0] if name not in kept}
+    session.execute(
+        statement.on_conflict_do_update(index_elements=["id"], set_=changed), list(rows)
+    )
+    session.expire_all()
 
 
 def _batch(row: BatchRow, blade_ids: Sequence[str]) -> Batch:

@@ -1,9 +1,11 @@
 """The tester's own grades."""
 
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 from typing import Any
 
 from sqlalchemy import delete, select
+from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
 from kessik.core.composition.grades import Equivalent, Grade, Range
@@ -23,14 +25,34 @@ def find_grade(session: Session, name: str) -> Grade | None:
 
 
 def save_grade(session: Session, grade: Grade) -> None:
+    save_rows(session, rows_of([grade]))
+
+
+def rows_of(found: Sequence[Grade]) -> list[dict[str, Any]]:
+    """Grades as the table has them: made before the write lock is taken."""
+    return [_row(grade) for grade in found]
+
+
+def save_rows(session: Session, rows: Sequence[Mapping[str, Any]]) -> None:
+    """Insert or update many grades in one statement."""
+    if not rows:
+        return
+    statement = sqlite.insert(GradeRow)
+    changed = {name: statement.excluded[name] for name in rows[0] if name != "name"}
+    session.execute(
+        statement.on_conflict_do_update(index_elements=["name"], set_=changed), list(rows)
+    )
+    session.expire_all()
+
+
+def _row(grade: Grade) -> dict[str, Any]:
     plain: dict[str, Any] = {name: getattr(grade, name) for name in _PLAIN}
     lists = {
         "also": list(grade.also),
         "ranges": [asdict(found) for found in grade.ranges],
         "equivalents": [asdict(found) for found in grade.equivalents],
     }
-    session.merge(GradeRow(**plain, **lists))
-    session.flush()
+    return {**plain, **lists}
 
 
 def delete_grade(session: Session, name: str) -> bool:

@@ -54,6 +54,12 @@ def find_blade(session: Session, blade_id: str) -> Blade | None:
     return whole_blades(session, [row])[0] if row and row.arriving is None else None
 
 
+def known_ids(session: Session, ids: Iterable[str]) -> set[str]:
+    """Those of these ids that are blades on the shelf."""
+    wanted = select(BladeRow.id).where(BladeRow.arriving.is_(None), BladeRow.id.in_(list(ids)))
+    return set(session.scalars(wanted))
+
+
 def whole_blades(session: Session, rows: Sequence[BladeRow]) -> list[Blade]:
     """Blades of these rows with all their edges and measurements."""
     ids = [row.id for row in rows]
