@@ -7,6 +7,8 @@ from uuid import uuid4
 import openpyxl
 import pytest
 
+from tests.services.test_what_comes_next import cut_run
+
 LOW_ALLOY = {"Cr": 5.2, "Mo": 1.0, "V": 0.23, "Mn": 0.55, "Si": 0.3, "Fe": 91.6}
 STAINLESS = {"Cr": 16.9, "Mo": 0.5, "Mn": 0.5, "Si": 0.5, "Fe": 80.5}
 
@@ -261,3 +263,50 @@ def test_an_unknown_claim_is_said_and_the_shelf_is_searched_all_the_same(client,
     said = assay(client, blade)["line"]["sentence"]
     assert said.startswith("No grade on the shelf is called “Voe Wonder”: add it.")
     assert "only 1.2363" in said
+
+
+def test_a_life_far_below_its_grades_usual_offers_the_assay(hand):
+    hand.make_trial(schedule="every", every=2)
+    ids = {}
+    for code, life in (("A", 30), ("B", 32), ("C", 10)):
+        ids[code], edge = hand.add_blade(code, claimed_grade="1.2436")
+        cut_run(hand, edge, life)
+    path = f"/api/trials/{hand.trial}"
+    assert hand.client.get(f"{path}/verdict").json()["working_out"] == 0
+    (offer,) = hand.client.get(f"{path}/assay-offers").json()
+    assert offer["blade_id"] == ids["C"]
+    assert "where 1.2436 usually gives about 31" in offer["says"]
+    shoot(hand.client, ids["C"], LOW_ALLOY, normalised="no")
+    assert hand.client.get(f"{path}/assay-offers").json() == [], "it was shot"
+
+
+def test_composition_stands_against_lives_one_point_a_blade_and_claims_count_for_nothing(hand):
+    hand.make_trial(schedule="every", every=2)
+    sold = {"A": ("1.4034", 12, 13.4), "B": ("1.2436", 30, 12.0), "C": ("1.4112", 20, None)}
+    for code, (grade, life, chromium) in sold.items():
+        blade, edge = hand.add_blade(code, claimed_grade=grade, hardness_hrc=58)
+        cut_run(hand, edge, life)
+        if chromium:
+            shoot(hand.client, blade, {"Cr": chromium, "Fe": 80.0}, normalised="no")
+    hand.client.get(f"/api/trials/{hand.trial}/verdict")
+    found = hand.client.get("/api/performance?against=Cr").json()
+    counts = {p["code"]: p["counts"] for p in found["points"]}
+    assert counts == {"A": True, "B": True, "C": False}
+    assert found["says"].startswith("2 blades of known chromium: too few")
+    assert found["points"][0]["low"] < found["points"][0]["y"] < found["points"][0]["high"]
+
+
+def test_shots_and_grades_come_in_by_the_common_door_too_and_all_or_nothing(client):
+    shots = file_of(("AV-09", 1, "Cr", 12, 0.1, "bare", "no"))["files"]
+    grades = "g.grades.csv", b"grade,element,max_percent\nVoe,Cr,13\n"
+
+    def bring(*files):
+        return client.post("/api/imports", files=[("files", file) for file in files])
+
+    spoiled = "g.grades.csv", b"grade,element,max_percent\nVoe,Qq,13\n"
+    assert bring(shots, spoiled).json()["faults"][0]["column"] == "element"
+    assert client.get("/api/assays").json()["blades"] == []
+    found = bring(shots, grades).json()
+    assert found["blades"] == ["AV-09"]
+    assert "grades kept: Voe" in found["notes"]
+    assert bring(shots, ("x.series.csv", b"blade,count,check\n")).status_code == 422

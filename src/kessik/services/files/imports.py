@@ -24,6 +24,7 @@ from kessik.interchange.method_json import MethodFile
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.record_csv import RUN_COLUMNS
 from kessik.interchange.series_events import IMPORT, RunToLog, log_of_rows
+from kessik.services.files.other_files import import_others, is_other
 from kessik.services.files.record_files import import_onto_shelf
 from kessik.services.files.trial_files import RULE, RUN_FIELDS, ReadRun, ReadTrial, read_files
 from kessik.services.files.work import REMOVES, STORES, Work
@@ -65,6 +66,9 @@ def import_files(
     The same `import_id` twice is one import.
     """
     work = work or Work()
+    if any(is_other(file) for file in files):
+        brought = import_others(db, files, now)
+        return Imported((), brought.blades, brought.notes)
     read = read_files(files, work)
     if not read.trials:
         return Imported((), tuple(import_onto_shelf(db, read.blades, read.edges, now)), read.notes)

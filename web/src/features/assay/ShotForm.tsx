@@ -29,6 +29,7 @@ export function ShotForm({
   const [text, setText] = useState("");
   const [surface, setSurface] = useState<Surface>("bare");
   const [normalised, setNormalised] = useState<Normalised>("unknown");
+  const [by, setBy] = useState({ on: "", analyser: "", operator: "" });
   const save = useChange((shot: Schemas["ShotBody"]) => putShot(bladeId, id, shot), onDone);
   const refused = save.error instanceof Refused ? save.error : null;
   const lines = readLines(text);
@@ -36,7 +37,7 @@ export function ShotForm({
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (wrong) return;
-    save.mutate({ name, surface, normalised, readings: lines.map(reading) });
+    save.mutate({ name, surface, normalised, readings: lines.map(reading), ...by });
   };
   return (
     <>
@@ -70,6 +71,24 @@ export function ShotForm({
           value={text}
           onChange={(e) => setText(e.target.value)}
           error={wrong?.wrong ?? lineRefusal(refused, lines)}
+        />
+        <Field
+          label="Day"
+          type="date"
+          value={by.on}
+          onChange={(e) => setBy({ ...by, on: e.target.value })}
+          error={refused?.at("on")}
+        />
+        <Field
+          label="In whose hands"
+          value={by.operator}
+          onChange={(e) => setBy({ ...by, operator: e.target.value })}
+        />
+        <Field
+          label="Analyser"
+          className="col-span-2"
+          value={by.analyser}
+          onChange={(e) => setBy({ ...by, analyser: e.target.value })}
         />
         {save.error && !refused?.problem.field ? (
           <p role="alert" className="col-span-2 text-rust">

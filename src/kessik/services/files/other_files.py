@@ -1,0 +1,53 @@
+"""Files of shots and of grades among what is brought in: for the assay, and for the shelf."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from kessik.core.errors import Fault, RefusedFileError
+from kessik.core.moments import Moment
+from kessik.interchange.faults import together
+from kessik.interchange.grades_csv import read_grades
+from kessik.interchange.named_files import NamedFile
+from kessik.interchange.shots_csv import read_shots
+from kessik.services.assays.grades import import_grades
+from kessik.services.assays.shots import import_shots
+from kessik.services.shelf.blades import the_shelf
+from kessik.store.database import Database
+
+SHOTS, GRADES = ".shots.csv", ".grades.csv"
+
+
+@dataclass(frozen=True)
+class Brought:
+    """The codes of the blades that were shot, and what was noticed."""
+
+    blades: tuple[str, ...]
+    notes: tuple[str, ...]
+
+
+def is_other(file: NamedFile) -> bool:
+    """Whether a file holds shots or grades."""
+    return file.name.lower().endswith((SHOTS, GRADES))
+
+
+def import_others(db: Database, files: Sequence[NamedFile], now: Moment) -> Brought:
+    """Keep shots and grades, all or nothing; they do not come together with series."""
+    rest = [file for file in files if not is_other(file)]
+    if rest:
+        said = "bring in shots and grades by themselves, apart from series, blades and edges"
+        raise RefusedFileError([Fault(rest[0].name, 1, "", said)])
+    shots = [file for file in files if file.name.lower().endswith(SHOTS)]
+    grades = [file for file in files if file.name.lower().endswith(GRADES)]
+    found = [read_shots(file.name, file.data).faults for file in shots]
+    found += [read_grades(file.name, file.data)[1] for file in grades]
+    together(found).refuse()
+    notes: list[str] = []
+    if grades:
+        names, said_of = import_grades(db, grades)
+        notes += [f"grades kept: {', '.join(names)}", *said_of]
+    if not shots:
+        return Brought((), tuple(notes))
+    taken = import_shots(db, shots, "", now)
+    codes = {each.blade.id: each.blade.code for each in the_shelf(db)}
+    notes += [f"shots kept: {taken.shots}", *taken.notes]
+    return Brought(tuple(codes[i] for i in taken.blade_ids), tuple(notes))
