@@ -193,3 +193,15 @@ def test_derived_figures_say_where_chromium_is():
     assert plain.chromium_in_solution == pytest.approx((13.5 - 2 / 3 * 10.1 * 0.45, 13.5), abs=0.02)
     vanadium = derived({"C": 2.3, "Cr": 14.0, "V": 9.0})
     assert vanadium.carbon_in_mc == pytest.approx(9.0 / 4.24, abs=0.01)
+
+
+def test_carbon_read_by_another_method_decides_between_grades_that_shots_never_separate():
+    stainless = shots({"Cr": 16.9, "Mo": 0.5, "Mn": 0.5, "Si": 0.5, "Fe": 80.5})
+    assert judge(stainless, OURS["440C"], SHELF).verdict == "undecidable"
+    burnt = shot({"C": 1.02}, "combustion", analyser="combustion, works laboratory")
+    low = shot({"C": 0.66}, "combustion")
+    found = judge([*stainless, burnt], OURS["440C"], SHELF)
+    assert {"440A", "440B"}.isdisjoint(steel.grade.name for steel in found.rivals)
+    assert "C" not in found.not_seen
+    assert judge([*stainless, low], OURS["440C"], SHELF).verdict == "excluded"
+    assert judge([*stainless, low], OURS["440A"], SHELF).own.is_in

@@ -18,6 +18,7 @@ from kessik.core.words.verdict import answer_headline, answer_standing
 from kessik.demo.arms_and_blocks import BUNDLES_TRIAL_ID, FINISH_TRIAL_ID
 from kessik.demo.scenario import TRIAL_ID, UNFAIR_TRIAL_ID, build
 from kessik.demo.schools import DEMO_SCHOOLS
+from kessik.services.assays.verdicts import assay_place
 from kessik.services.shelf.blades import the_shelf
 from kessik.services.today import what_waits
 from kessik.services.trials.answers import Answers
@@ -66,10 +67,11 @@ def test_the_unfair_blade_is_flagged_and_left_out_of_the_ranking(answer):
 
 
 def test_the_pending_hardness_is_named_and_shrinks_the_scope(answer):
-    assert open_lines(answer.analysis.pending) == ["hardness of AV-05 is only claimed"]
+    claim, hardness = open_lines(answer.analysis.pending)
+    assert hardness == "hardness of AV-05 is only claimed"
+    assert claim.startswith("AV-01: the assay leaves the claimed steel undecided")
     scopes = {(c.a, c.b): c.scope for c in answer.analysis.comparisons if c.stage == "dull"}
-    assert scopes["AV-01", "AV-02"] == "the steel as usually hardened"
-    assert scopes["AV-01", "AV-05"] == "these blades"
+    assert {scopes["AV-01", "AV-02"], scopes["AV-02", "AV-05"]} == {"these blades"}
 
 
 def test_the_order_of_the_blades_is_the_true_one(answer):
@@ -99,7 +101,8 @@ def test_it_is_the_same_every_time_whichever_day_it_is_built(answer, built_demo)
 def test_the_trial_kept_unfair_on_purpose_is_flagged_for_both_its_faults(demo):
     found = line_up(demo, UNFAIR_TRIAL_ID)
     spoiled = {(c.blade, c.variable) for c in found.cells if c.state == "confounded"}
-    assert spoiled == {("AV-04", "thickness_behind_edge_mm"), ("AV-04", "hardness_hrc")}
+    both = {("AV-04", "thickness_behind_edge_mm"), ("AV-04", "hardness_hrc")}
+    assert spoiled == {*both, ("AV-06", "grade")}, "and one is not what it was sold as"
     values = {(c.blade, c.variable): c.value for c in found.cells}
     assert values["AV-06", "hardness_hrc"] - values["AV-04", "hardness_hrc"] == pytest.approx(
         3, abs=0.2
@@ -137,6 +140,7 @@ def test_six_blades_stand_on_the_shelf_with_their_marks_and_loans(demo):
         ("loan", False),
         ("loan", False),
         ("stock", False),
+        ("assay", False),
         ("hardness", False),
     ]
     hardness = shelved[0].blade.used("hardness_hrc")
@@ -187,3 +191,13 @@ def test_one_knife_in_two_finishes_and_two_blades_in_three_bundles(demo):
     (pair,) = [c for c in bundles.analysis.comparisons if c.stage == bundles.stage]
     assert max(pair.ratio, 1 / pair.ratio) == pytest.approx(46 / 37, rel=0.1), "as it was made"
     assert not [n for n in bundles.analysis.notes if isinstance(n, Contradicting | OddEdge)]
+
+
+def test_the_assay_catches_the_blade_that_is_not_what_it_was_sold_as(demo):
+    said = {found.blade.code: found for found in assay_place(demo).blades}
+    assert len(said) == 6
+    assert {code for code, each in said.items() if each.assay.verdict == "excluded"} == {"AV-06"}
+    (fitting,) = said["AV-06"].assay.steels_in
+    assert fitting.grade.name == "1.2363"
+    assert said["AV-01"].assay.outliers[0].shot == "3", "that one slipped"
+    assert said["AV-04"].assay.blade.on_coating == 1

@@ -37,7 +37,7 @@ COMMANDS = {
         "trial_files",
         "Where to check an unfinished run next: the last run of the file, by the adaptive rule.",
     ),
-    "assay": ("assays", "What steel it is, as far as the shots of an analyser can tell."),
+    "assay": ("assays", "What steel it is, as far as shots of an analyser can tell."),
     "import": (
         "stored_files",
         "Store the trials of files, or blades and edges files on the shelf, all or nothing.",

@@ -132,12 +132,6 @@ export function MeasureForm({
       ) : null}
       {isHardness && typed.readings.trim() ? (
         <div className="grid grid-cols-2 gap-x-3 gap-y-2 border-l-4 border-line pl-3">
-          <Field
-            label="at, mm from the heel, in that order"
-            placeholder="10 48 86"
-            className="col-span-2"
-            {...field("places", "places_mm")}
-          />
           <Field label="Test block says" unit="HRC" inputMode="decimal" {...field("block")} />
           <Field label="read on it that day" placeholder="59.8 60.1" {...field("blockReadings")} />
           <Field label="Indents apart" unit="mm" inputMode="decimal" {...field("spacing")} />
@@ -146,6 +140,12 @@ export function MeasureForm({
             unit="mm"
             inputMode="decimal"
             {...field("fromEdge")}
+          />
+          <Field
+            label="Read at, mm from the heel, in their order"
+            placeholder="10 48 86"
+            className="col-span-2"
+            {...field("places", "places_mm")}
           />
           <Tick
             label="first after a change of anvil or indenter"

@@ -4,6 +4,7 @@ to.
 
 from collections.abc import Mapping
 
+from kessik.core.composition.elements import visibility
 from kessik.core.composition.grades import Range
 
 # Up to the limit in mass per cent, so much is allowed beyond it. After the product-analysis tables
@@ -46,9 +47,12 @@ def residual_limit_percent(symbol: str) -> float:
 
 
 def widened(found: Range | None, symbol: str) -> tuple[float, float]:
-    """The range with its allowances, mass per cent; an open high end is infinite."""
+    """The range with its allowances, mass per cent; an open high end is infinite. Carbon and its
+    like, where a grade does not list them, may be anything.
+    """
     if found is None:
-        return 0.0, residual_limit_percent(symbol)
+        is_seen = visibility(symbol) != "not_seen"
+        return 0.0, residual_limit_percent(symbol) if is_seen else float("inf")
     low, high = found.low_percent, found.high_percent
     least = 0.0 if low is None else max(low - allowance_percent(symbol, low), 0.0)
     most = float("inf") if high is None else high + allowance_percent(symbol, high)

@@ -71,7 +71,7 @@ def candidates(
     weight = weights(found.log_weight[row], worst <= EXCLUDED_Z)
     same = _same_steel(claim)
     place = None if claim is None else table.place(claim.name)
-    alike = None if claim is None else shelf.overlap_with(claim.name)
+    alike = None if claim is None else shelf.overlap_with(claim.name, blade.read_otherwise)
     misfit = np.square(found.z[:, row]).sum(axis=0)
     order = np.lexsort((misfit, -weight))
     is_in = int(np.count_nonzero(worst <= EXCLUDED_Z))

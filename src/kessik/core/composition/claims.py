@@ -6,7 +6,7 @@ from typing import Literal
 
 from kessik.core.composition.candidates import Candidate, candidates
 from kessik.core.composition.coatings import Suspicion, coating_suspicion
-from kessik.core.composition.elements import ELEMENTS, visibility
+from kessik.core.composition.elements import visibility
 from kessik.core.composition.fit import fits
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.grades import Grade
@@ -102,7 +102,7 @@ def _assay(
         tuple(found),
         tuple(rivals),
         tuple(never),
-        _not_seen(claim),
+        _not_seen(claim, blade),
         len(shelf.table.grades),
         suspicion,
         settlings(blade, claim, rivals, shelf) if claim and asks else (),
@@ -141,8 +141,8 @@ def _verdict(
     return "undecidable" if rivals or own.close else "consistent"
 
 
-def _not_seen(claim: Grade | None) -> tuple[str, ...]:
+def _not_seen(claim: Grade | None, blade: Held) -> tuple[str, ...]:
     """What the analyser cannot see, the claim's own elements first."""
     own = [r.element for r in claim.ranges] if claim else []
     unseen = [symbol for symbol in (*own, *_ALWAYS_SAID) if visibility(symbol) == "not_seen"]
-    return tuple(symbol for symbol in dict.fromkeys(unseen) if symbol in ELEMENTS)
+    return tuple(s for s in dict.fromkeys(unseen) if s not in blade.read_otherwise)

@@ -1,7 +1,7 @@
 """The grades of a shelf made ready for many assays."""
 
 import difflib
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import takewhile
@@ -35,9 +35,12 @@ class GradeShelf:
     def _variance(self) -> Floats:
         return looks_variance(self.table, self.calibration)
 
-    def overlap_with(self, name: str) -> Floats:
-        """How far a grade looks like every other to the analyser, shape (grades,)."""
-        return np.asarray(overlaps(self.table, self._variance, [self.table.place(name)])[0])
+    def overlap_with(self, name: str, also: Collection[str] = ()) -> Floats:
+        """How far a grade looks like every other to the analyser, shape (grades,); `also` names the
+        elements that another method has read.
+        """
+        place = self.table.place(name)
+        return np.asarray(overlaps(self.table, self._variance, [place], also)[0])
 
     def all_overlaps(self) -> Floats:
         """How far every two grades look alike, shape (grades, grades)."""

@@ -22,6 +22,12 @@ class Held:
     against_grades: tuple[ElementMean, ...]
     normalised: Normalised
 
+    @property
+    def read_otherwise(self) -> frozenset[str]:
+        """What no analyser in air sees and another method has read: carbon by combustion, say."""
+        found = (mean.element for mean in self.means if mean.detected)
+        return frozenset(symbol for symbol in found if visibility(symbol) == "not_seen")
+
 
 def held(shots: Sequence[Shot], elements: Sequence[str], calibration: Calibration) -> Held:
     """Sum up the shots of one blade; shots of unlike files are taken as nobody knows whether they

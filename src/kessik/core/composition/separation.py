@@ -1,6 +1,6 @@
 """Which grades an analyser can tell apart at all, however many shots are taken."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -38,8 +38,11 @@ def looks_variance(table: GradeTable, calibration: Calibration) -> Floats:
     return np.asarray(table.spread**2 + floor**2)
 
 
-def overlaps(table: GradeTable, variance: Floats, places: Sequence[int]) -> Floats:
-    """How far these grades look like every other, between 0 and 1, shape (places, grades).
+def overlaps(
+    table: GradeTable, variance: Floats, places: Sequence[int], also: Collection[str] = ()
+) -> Floats:
+    """How far these grades look like every other, between 0 and 1, shape (places, grades): by what
+    an analyser sees, and by the elements `also` known from another method.
 
     References
     ----------
@@ -47,7 +50,8 @@ def overlaps(table: GradeTable, variance: Floats, places: Sequence[int]) -> Floa
     the coefficient of two normal distributions, multiplied over the elements.
     """
     rows = list(places)
-    v, c = variance.astype(np.float32), table.centre.astype(np.float32)
+    columns = [i for i, symbol in enumerate(table.elements) if _is_known(symbol, also)]
+    v, c = (each[:, columns].astype(np.float32) for each in (variance, table.centre))
     half_logs = 0.25 * np.log(v).sum(axis=1)
     log_overlap = half_logs[rows, None] + half_logs[None, :] + 0.5 * np.log(2.0) * v.shape[1]
     for column in range(v.shape[1]):
@@ -58,6 +62,10 @@ def overlaps(table: GradeTable, variance: Floats, places: Sequence[int]) -> Floa
         np.log(both, out=both)
         log_overlap -= 0.5 * both + apart
     return np.asarray(np.exp(log_overlap), dtype=np.float64)
+
+
+def _is_known(symbol: str, also: Collection[str]) -> bool:
+    return visibility(symbol) != "not_seen" or symbol in also
 
 
 def groups_never_apart(overlap: Floats) -> list[list[int]]:
@@ -107,8 +115,11 @@ def _span(found: Range | None, symbol: str) -> tuple[float, float]:
     return low or 0.0, high if high is not None else centre + 2 * spread
 
 
-def separating(first: Grade, second: Grade, *, seen: bool) -> tuple[str, ...]:
+def separating(
+    first: Grade, second: Grade, *, seen: bool, also: Collection[str] = ()
+) -> tuple[str, ...]:
     """The elements whose content would separate two grades, among those that an analyser in air
-    sees, or among those it does not.
+    sees or that are `also` known, or among the others.
     """
-    return tuple(d.element for d in differences(first, second) if d.separates and d.is_seen == seen)
+    found = [d.element for d in differences(first, second) if d.separates]
+    return tuple(symbol for symbol in found if _is_known(symbol, also) == seen)

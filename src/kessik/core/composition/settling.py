@@ -2,7 +2,7 @@
 nothing in the composition at all.
 """
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -43,24 +43,24 @@ def settlings(
     blade: Held, claim: Grade, rivals: Sequence[Steel], shelf: GradeShelf
 ) -> tuple[Settling, ...]:
     """What would separate the claim from each of its rivals."""
-    shots = _shots_needed(blade, claim, rivals, shelf)
-    return tuple(_settling(rival, claim, shots.get(rival.grade.name)) for rival in rivals)
+    shots, known = _shots_needed(blade, claim, rivals, shelf), blade.read_otherwise
+    return tuple(_settling(rival, claim, shots.get(rival.grade.name), known) for rival in rivals)
 
 
-def _settling(rival: Steel, claim: Grade, shots: int | None) -> Settling:
+def _settling(rival: Steel, claim: Grade, shots: int | None, known: Collection[str]) -> Settling:
     if rival.overlap < SELDOM_APART and shots is not None:
         return Settling(rival.grade, "shots", shots)
-    return separation_of(claim, rival.grade)
+    return separation_of(claim, rival.grade, known)
 
 
-def separation_of(first: Grade, second: Grade) -> Settling:
+def separation_of(first: Grade, second: Grade, known: Collection[str] = ()) -> Settling:
     """What other than more shots separates two grades: an element that is not seen, a laboratory,
-    the structure, or nothing.
+    the structure, or nothing; `known` are the elements that another method has read.
     """
-    unseen = separating(first, second, seen=False)
+    unseen = separating(first, second, seen=False, also=known)
     if unseen:
         return Settling(second, "unseen_element", elements=unseen)
-    seen = separating(first, second, seen=True)
+    seen = separating(first, second, seen=True, also=known)
     if not seen and first.route and second.route and first.route != second.route:
         return Settling(second, "structure")
     return Settling(second, "laboratory" if seen else "nothing", elements=seen[:3])

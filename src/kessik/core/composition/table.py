@@ -24,7 +24,7 @@ _OPEN_ABOVE = 0.3
 _ANYTHING = 5.0
 _ALLOWANCE_USED = 0.5
 """How much of the product allowance pieces use, as a share: common practice, no source."""
-_BALANCE, _DIRT = "Fe", frozenset({"Cl", "K", "Ca"})
+_BALANCE, _NEVER_COMPARED = "Fe", frozenset({"Cl", "K", "Ca", "H", "O"})
 _TRAMP = {"P": 0.02, "S": 0.02}
 _RESIDUAL_SHARE = 0.25
 """Where in its limit a residual usually lies: common practice, no source."""
@@ -67,10 +67,10 @@ class GradeTable:
 
 
 def is_compared(symbol: str) -> bool:
-    """Whether an element tells grades apart for an analyser: it is seen, and neither the balance
-    nor dirt.
+    """Whether an element tells grades apart where it was read: neither the balance, nor dirt, nor
+    what no method of the trade reads.
     """
-    return symbol != _BALANCE and symbol not in _DIRT and visibility(symbol) != "not_seen"
+    return symbol != _BALANCE and symbol not in _NEVER_COMPARED
 
 
 COMPARED = tuple(symbol for symbol in ELEMENTS if is_compared(symbol))
@@ -97,6 +97,8 @@ def melts(found: Range | None, symbol: str) -> tuple[float, float]:
     """Centre and standard deviation of what melts of a grade hold of an element, mass per cent: as
     much as if every content in the range were equally likely.
     """
+    if found is None and visibility(symbol) == "not_seen":
+        return _ANYTHING, _ANYTHING
     if found is None:
         usual = _TRAMP.get(symbol, _RESIDUAL_SHARE * residual_limit_percent(symbol))
         return usual, usual

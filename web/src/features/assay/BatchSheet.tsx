@@ -40,32 +40,35 @@ export function BatchSheet() {
         <Blade key={blade.line.id} blade={blade} shared={shared} />
       ))}
       <h2 className="mt-6 text-lead font-bold">Means, mass per cent</h2>
-      <table className="w-full border-collapse text-note">
-        <thead>
-          <tr className="border-b border-ink text-right">
-            <th className="py-1 text-left font-medium">blade</th>
-            {elements.map((e) => (
-              <th key={e} className="px-1 font-medium">
-                {e}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {blades.map((blade) => (
-            <tr key={blade.line.id} className="border-b border-line text-right">
-              <th scope="row" className="py-1 text-left">
-                {blade.line.code}
-              </th>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by keyboard */}
+      <section className="overflow-x-auto" aria-label="Means" tabIndex={0}>
+        <table className="w-full border-collapse text-note">
+          <thead>
+            <tr className="border-b border-ink text-right">
+              <th className="py-1 text-left font-medium">blade</th>
               {elements.map((e) => (
-                <td key={e} className="px-1">
-                  {content(blade, e)}
-                </td>
+                <th key={e} className="px-1 font-medium">
+                  {e}
+                </th>
               ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {blades.map((blade) => (
+              <tr key={blade.line.id} className="border-b border-line text-right">
+                <th scope="row" className="py-1 text-left">
+                  {blade.line.code}
+                </th>
+                {elements.map((e) => (
+                  <td key={e} className="px-1">
+                    {content(blade, e)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
       <p className="mt-4 text-note text-ink-2">
         What this does not show: carbon, nitrogen, boron and oxygen, which no analyser in air sees;
         what lies under a coating; how a blade was hardened. A verdict speaks of the claim among the
@@ -101,7 +104,7 @@ function Blade({ blade, shared }: { blade: Out; shared: string }) {
 
 function content(blade: Out, element: string): string {
   const found = blade.elements.find((e) => e.element === element);
-  if (!found || found.visible === "not_seen") return "";
+  if (!found) return "";
   if (found.limit_percent !== null) return `< ${found.limit_percent.toFixed(2)}`;
   return found.percent === null ? "" : found.percent.toFixed(found.percent >= 10 ? 1 : 2);
 }

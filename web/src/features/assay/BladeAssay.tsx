@@ -109,7 +109,7 @@ function Elements({ data, laid }: { data: Out; laid: readonly string[] }) {
           </abbr>
           <RangeRule
             name={element.name}
-            isSeen={element.visible !== "not_seen"}
+            isSeen={element.visible !== "not_seen" || element.percent !== null}
             slots={slotsOf(element.element, ordered)}
             pins={pinsOf(element.element, data.shots, ordered[0]?.scale ?? 1)}
             mean={element.percent === null ? null : element.percent * (ordered[0]?.scale ?? 1)}
@@ -154,7 +154,7 @@ function pinsOf(element: string, shots: Out["shots"], scale: number): Pin[] {
 }
 
 function readWords(element: Out["elements"][number], scale: number): string {
-  if (element.visible === "not_seen") return "not seen";
+  if (element.visible === "not_seen" && element.percent === null) return "not seen";
   if (element.limit_percent !== null) return `under ${element.limit_percent.toFixed(3)} %`;
   if (element.percent === null) return "not read";
   const read = element.percent * scale;

@@ -85,7 +85,8 @@ export function ShotForm({
           onChange={(e) => setBy({ ...by, operator: e.target.value })}
         />
         <Field
-          label="Analyser"
+          label="Analyser, or another method"
+          hint="Carbon by combustion or spark emission is a shot of its own"
           className="col-span-2"
           value={by.analyser}
           onChange={(e) => setBy({ ...by, analyser: e.target.value })}

@@ -70,11 +70,13 @@ function Laid({ first, second }: { first: string; second: string }) {
           <tr className="border-b-[1.5px] border-ink text-left align-bottom">
             <th />
             {[data.first, data.second].map((told) => (
-              <th key={told.id} scope="col" className="w-1/4 py-2 pr-6 font-normal">
+              <th key={told.id} scope="col" className="w-1/2 py-2 pr-6 font-normal bench:w-1/4">
                 <Told told={told} />
               </th>
             ))}
-            <th className="py-2 text-note font-medium text-ink-2">what more of it is held to do</th>
+            <th className="py-2 text-note font-medium text-ink-2 max-bench:hidden">
+              what more of it is held to do
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -85,7 +87,7 @@ function Laid({ first, second }: { first: string; second: string }) {
               </th>
               <td>{row.first}</td>
               <td>{row.second}</td>
-              <td className="text-note text-ink-2">{row.says}</td>
+              <td className="text-note text-ink-2 max-bench:hidden">{row.says}</td>
             </tr>
           ))}
         </tbody>

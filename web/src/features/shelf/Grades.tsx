@@ -30,7 +30,7 @@ export function Grades() {
           label="Find a grade, a standard or an element"
           value={wanted}
           onChange={(e) => setWanted(e.target.value)}
-          className="w-80"
+          className="w-80 max-w-full"
         />
         <span className="flex flex-wrap gap-3">
           <Link className={buttonLook("quiet")} to="/grades-alike">
@@ -45,21 +45,23 @@ export function Grades() {
           <Button onClick={() => setSearch({ part: "grades", new: "grade" })}>New grade</Button>
         </span>
       </div>
-      <table className="mt-4 w-full border-collapse">
-        <thead>
-          <tr className="border-b-[1.5px] border-ink text-left text-note text-ink-2">
-            <th className="py-1 pr-4 font-medium">grade</th>
-            <th className="pr-4 font-medium">mass per cent, middle of each range</th>
-            <th className="pr-4 font-medium">usually hardened to</th>
-            <th className="font-medium">by, and how it is known</th>
-          </tr>
-        </thead>
-        <tbody>
-          {grades.map((grade) => (
-            <Row key={grade.name} grade={grade} />
-          ))}
-        </tbody>
-      </table>
+      <div className="mt-4 overflow-x-auto">
+        <table className="w-full border-collapse">
+          <thead>
+            <tr className="border-b-[1.5px] border-ink text-left text-note text-ink-2">
+              <th className="py-1 pr-4 font-medium">grade</th>
+              <th className="pr-4 font-medium">mass per cent, middle of each range</th>
+              <th className="pr-4 font-medium">usually hardened to</th>
+              <th className="font-medium">by, and how it is known</th>
+            </tr>
+          </thead>
+          <tbody>
+            {grades.map((grade) => (
+              <Row key={grade.name} grade={grade} />
+            ))}
+          </tbody>
+        </table>
+      </div>
       {grades.length === 0 ? <p className="mt-3 text-ink-2">No grade is called so.</p> : null}
       <Sheet
         open={search.get("new") === "grade"}
