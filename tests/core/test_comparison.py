@@ -2,10 +2,13 @@
 answer.
 """
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
 from kessik.core.comparison.analysis import analyse
+from kessik.core.comparison.findings import Claimed
 from kessik.core.comparison.levels import levelled
 from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule
 from kessik.core.comparison.ranking import tie_groups
@@ -243,3 +246,14 @@ def test_neighbours_that_are_alike_do_not_make_the_ends_alike():
     words = headline(analyse(steps, {}, RULE, Method()), "dull")
     assert words.startswith("D outlasts A by")
     assert "in the order D, C, B, A neighbours cannot be told apart yet" in words
+
+
+def test_an_excluded_claim_takes_the_name_away_where_steels_are_compared_and_fairness_elsewhere():
+    sold = Claimed("1.2436", "excluded", ("1.2363",))
+    known = MATCHED | {"B": replace(facts("B", grade="1.2436"), claim=sold)}
+    found = dull(trial({"A": 20, "B": 30}, known))["A", "B"]
+    assert (found.verdict, found.scope) == ("longer", "these blades")
+    assert "B's result speaks of this blade, not of 1.2436" in reason_words(found.reasons[-1], RULE)
+    same = {"A": facts("A", grade="1.2436"), "B": known["B"]}
+    elsewhere = dull(trial({"A": 20, "B": 30}, same, MatchingRule("angle")))["A", "B"]
+    assert elsewhere.verdict == "confounded"

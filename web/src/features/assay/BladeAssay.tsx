@@ -28,7 +28,7 @@ export function BladeAssay() {
   const { data } = found;
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
-      <div className="flex items-start justify-between gap-8">
+      <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-3 bench:flex-nowrap">
         <div>
           <p className="flex items-center gap-3 text-lead font-bold">
             <Mark mark={data.line.mark} size={28} />
