@@ -14,16 +14,14 @@ from kessik.api.schemas.assays import (
     BatchPatch,
     BatchSheetOut,
     LifeLineOut,
-    OfferOut,
-    PerformanceOut,
     ShotBody,
     ShotOut,
-    SideBySideOut,
     StandInShotBody,
     TakenOut,
 )
 from kessik.api.schemas.common import Id, ShortText
 from kessik.api.schemas.instruments import WaitingShotsOut
+from kessik.api.schemas.performance import OfferOut, PerformanceOut, SideBySideOut
 from kessik.api.schemas.shelf import StruckBody
 from kessik.core.composition.shots import Shot
 from kessik.core.limits import most

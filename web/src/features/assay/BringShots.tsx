@@ -7,6 +7,7 @@ import { plural } from "../../domain/format";
 import { Faults } from "../../parts/Faults";
 import { Button, buttonLook } from "../../ui/Button";
 import { Choice, Option } from "../../ui/Choice";
+import { FilePick } from "../../ui/FilePick";
 
 /** A file of shots: all of it or nothing, and every fault by its line. */
 export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][] }) {
@@ -23,18 +24,7 @@ export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-4">
-      <label className="flex flex-col gap-1">
-        <span className="text-note font-medium text-ink-2">Files (*.shots.csv)</span>
-        <input
-          type="file"
-          multiple
-          accept=".csv,text/csv"
-          onChange={(e) => setFiles([...(e.target.files ?? [])])}
-          className={`min-h-11 rounded-edge border-[1.5px] border-line bg-sheet p-2 file:mr-3
-            file:min-h-8 file:cursor-pointer file:rounded-edge file:border file:border-ink
-            file:px-3 file:font-semibold`}
-        />
-      </label>
+      <FilePick label="Files (*.shots.csv)" onPick={setFiles} />
       <Choice label="Into the batch" value={batch} onPick={setBatch}>
         <Option value="">no batch</Option>
         {batches.map((b) => (

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
 import { Faults } from "../../parts/Faults";
 import { Button } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
 
 /** Files of grades onto the shelf, as the tester's own. */
 export function BringGrades() {
@@ -20,18 +21,7 @@ export function BringGrades() {
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-4">
-      <label className="flex flex-col gap-1">
-        <span className="text-note font-medium text-ink-2">Files (*.grades.csv)</span>
-        <input
-          type="file"
-          multiple
-          accept=".csv,text/csv"
-          onChange={(e) => setFiles([...(e.target.files ?? [])])}
-          className={`min-h-11 rounded-edge border-[1.5px] border-line bg-sheet p-2 file:mr-3
-            file:min-h-8 file:cursor-pointer file:rounded-edge file:border file:border-ink
-            file:px-3 file:font-semibold`}
-        />
-      </label>
+      <FilePick label="Files (*.grades.csv)" onPick={setFiles} />
       <Button kind="next" type="submit" disabled={files.length === 0}>
         {read.isPending ? "Reading …" : "Read the grades"}
       </Button>

@@ -7,6 +7,7 @@ import { newId } from "../../domain/ids";
 import { LIMITS } from "../../domain/limits.gen";
 import { Faults } from "../../parts/Faults";
 import { Button, buttonLook } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
 
 const ASKED_EVERY_MS = 250;
 
@@ -31,25 +32,13 @@ export function ImportFiles() {
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-4">
-      <label className="flex flex-col gap-1">
-        <span className="text-note font-medium text-ink-2">Files (CSV)</span>
-        <input
-          type="file"
-          multiple
-          accept=".csv,text/csv"
-          onChange={(e) => setFiles([...(e.target.files ?? [])])}
-          aria-invalid={Boolean(tooLarge)}
-          className={`min-h-11 rounded-edge border-[1.5px] border-line bg-sheet p-2 file:mr-3
-            file:min-h-8 file:cursor-pointer file:rounded-edge file:border file:border-ink
-            file:px-3 file:font-semibold`}
-        />
-        {tooLarge ? (
-          <span role="alert" className="font-medium text-rust">
-            {tooLarge.name} has {(tooLarge.size / 1e6).toFixed(0)} MB; up to {LIMITS.file_mb.most}{" "}
-            MB can be read: split it by trial
-          </span>
-        ) : null}
-      </label>
+      <FilePick label="Files (CSV)" onPick={setFiles} isWrong={Boolean(tooLarge)} />
+      {tooLarge ? (
+        <span role="alert" className="font-medium text-rust">
+          {tooLarge.name} has {(tooLarge.size / 1e6).toFixed(0)} MB; up to {LIMITS.file_mb.most} MB
+          can be read: split it by trial
+        </span>
+      ) : null}
       <Button kind="next" type="submit" disabled={files.length === 0 || Boolean(tooLarge)}>
         {read.isPending ? "Reading …" : "Read and import"}
       </Button>
