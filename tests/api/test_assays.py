@@ -7,8 +7,11 @@ from uuid import uuid4
 import openpyxl
 import pytest
 
+from kessik.interchange.shots_csv import read_shots
+from kessik.services.devices.shots import keep_shots
 from tests.services.test_what_comes_next import cut_run
 
+HEAD = "blade,shot,element,percent,plus_minus\n"
 LOW_ALLOY = {"Cr": 5.2, "Mo": 1.0, "V": 0.23, "Mn": 0.55, "Si": 0.3, "Fe": 91.6}
 STAINLESS = {"Cr": 16.9, "Mo": 0.5, "Mn": 0.5, "Si": 0.5, "Fe": 80.5}
 
@@ -310,3 +313,20 @@ def test_shots_and_grades_come_in_by_the_common_door_too_and_all_or_nothing(clie
     assert found["blades"] == ["AV-09"]
     assert "grades kept: Voe" in found["notes"]
     assert bring(shots, ("x.series.csv", b"blade,count,check\n")).status_code == 422
+
+
+def test_shots_from_the_analysers_folder_are_taken_into_a_batch_and_wait_no_more(client, database):
+    text = HEAD + "AV-09,1,Cr,12,0.1\nAV-09,1,V,0.2,0.02\n"
+    table = read_shots("a.shots.csv", text.encode())
+    keep_shots(database, "xrf-0001", "a.shots.csv", table, "2026-05-04T00:00:00+00:00")
+    (file,) = client.get("/api/assays").json()["waiting"]
+    batch = new_id()
+    body = {"name": "Post", "analyser": "X1", "operator": "Operator 2", "back_on": "2026-05-03"}
+    client.put(f"/api/batches/{batch}", json=body)
+    path = f"/api/waiting-shots/{file['id']}/taken"
+    assert client.post(f"{path}?batch_id={batch}").json()["new_codes"] == ["AV-09"]
+    place = client.get("/api/assays").json()
+    assert (place["waiting"], place["blades"][0]["shots"]) == ([], 1)
+    shot = assay(client, place["blades"][0]["id"])["shots"][0]
+    assert (shot["on"], shot["analyser"], shot["operator"]) == ("2026-05-03", "X1", "Operator 2")
+    assert client.post(path).status_code == 404, "once"
