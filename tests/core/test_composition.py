@@ -205,3 +205,5 @@ def test_carbon_read_by_another_method_decides_between_grades_that_shots_never_s
     assert "C" not in found.not_seen
     assert judge([*stainless, low], OURS["440C"], SHELF).verdict == "excluded"
     assert judge([*stainless, low], OURS["440A"], SHELF).own.is_in
+    beside = replace(burnt, normalised="unknown")
+    assert judge([*stainless, beside], OURS["440C"], SHELF).blade.normalised == "no"

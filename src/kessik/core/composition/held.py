@@ -35,11 +35,16 @@ def held(shots: Sequence[Shot], elements: Sequence[str], calibration: Calibratio
     """
     counted = tuple(shot for shot in shots if shot.counts)
     means = element_means(counted, calibration)
-    modes = {shot.normalised for shot in counted}
+    modes = {shot.normalised for shot in counted if _is_of_an_analyser(shot)}
     normalised: Normalised = modes.pop() if len(modes) == 1 else "unknown"
     on_coating = sum(1 for shot in shots if shot.surface == "coated" and not shot.struck)
     every = (*means, *_passed_over(means, elements))
     return Held(counted, on_coating, means, every, normalised)
+
+
+def _is_of_an_analyser(shot: Shot) -> bool:
+    """Carbon by combustion comes alone, and says nothing of how a file of shots was made."""
+    return any(visibility(reading.element) != "not_seen" for reading in shot.readings)
 
 
 def _passed_over(means: Sequence[ElementMean], elements: Sequence[str]) -> list[ElementMean]:
