@@ -74,6 +74,10 @@ _TABLE = (
     Limit("shot_seconds", "s", 1, 600, "a time", "counting time of one shot"),
     Limit("elements", "", 0, 40, "a list", "elements of a shot or of a grade"),
     Limit("grades_at_once", "", 0, 5000, "a list", "grades of one file"),
+    # what rusted
+    Limit("rust_threshold", "", 0.1, 0.9, "a threshold",
+        "share of a pixel that rust covers where it counts as rusted", 0.5),
+    Limit("least_spot_px", "px", 1, 50, "a smallest spot", "spots smaller across are dust", 3),
     # on the shelf and in plans
     Limit("edge_number", "", 1, 10_000, "an edge number",
         "sharpenings of one blade, counted since new"),

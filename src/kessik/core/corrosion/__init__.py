@@ -1,0 +1,1 @@
+"""Corrosion: brine, soaks and their looks, rust from photographs, ratings and ranking."""

@@ -1,0 +1,1 @@
+"""Rust from a photograph: arrays in, areas with their intervals out."""

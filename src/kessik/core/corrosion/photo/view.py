@@ -1,0 +1,94 @@
+"""A blade cut out of its picture, in linear light, small enough to work on."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy import ndimage
+
+from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE, Array
+from kessik.core.errors import OutOfRangeError
+
+Bools = NDArray[np.bool_]
+_WORK_PX = 1600
+"""About how many pixels along the blade are worked on: more tell nothing more of its area."""
+LEAST_MASK_PX = 400
+_RIM_PX = 2
+"""The outer pixels of a blade are part background; they take the colour of the nearest inside."""
+
+
+@dataclass(frozen=True)
+class View:
+    """The blade alone: `light` of shape (h, w, 3), white at 1; `mask` where it is steel to be
+    judged, `counted` the share of each pixel's parts that count; `step` picture pixels a pixel,
+    `corner` (x, y) of the cut in the picture; `burnt` where the camera was blinded.
+    """
+
+    light: Array
+    mask: Bools
+    step: int
+    corner: tuple[int, int]
+    burnt_share: float
+
+    @property
+    def shape(self) -> tuple[int, int]:
+        return self.mask.shape[0], self.mask.shape[1]
+
+
+def cut_out(rgb: NDArray[np.uint8], mask: Bools, white: tuple[float, float, float]) -> View:
+    """The blade under `mask` in a picture of shape (h, w, 3), sRGB; `white` is the linear light of
+    the card. OutOfRangeError where the mask is empty, too small or not of the picture's size.
+    """
+    if mask.shape != rgb.shape[:2]:
+        raise OutOfRangeError(
+            f"the mask has {mask.shape[1]} × {mask.shape[0]} pixels, the picture"
+            f" {rgb.shape[1]} × {rgb.shape[0]}; draw it on this picture",
+            field="mask",
+        )
+    rows, columns = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
+    if rows.size == 0 or int(mask.sum()) < LEAST_MASK_PX:
+        raise OutOfRangeError(
+            "hardly any of the blade lies in the mask; draw it around the blade, at least"
+            f" {LEAST_MASK_PX} pixels of it",
+            field="mask",
+        )
+    top, left = int(rows[0]), int(columns[0])
+    height, width = int(rows[-1]) + 1 - top, int(columns[-1]) + 1 - left
+    step = max(1, round(max(height, width) / _WORK_PX))
+    cut = (slice(top, top + height), slice(left, left + width))
+    inside = _reduced(mask[cut].astype(np.float32), step) > 0.5
+    if not inside.any():
+        raise OutOfRangeError("the mask is too thin to measure in", field="mask")
+    part = rgb[cut]
+    channels = [_reduced(LIGHT_OF_CODE[part[..., c]], step) / white[c] for c in range(3)]
+    burnt = float((part[mask[cut]] >= 254).all(axis=-1).mean())
+    light = _without_rim(np.stack(channels, axis=-1).astype(np.float32), inside)
+    return View(light, inside, step, (left, top), burnt)
+
+
+def reduced_like(view: View, mask: Bools) -> Bools:
+    """Another mask of the whole picture, as the view sees it."""
+    left, top = view.corner
+    height, width = view.shape
+    cut = mask[top : top + height * view.step, left : left + width * view.step]
+    return _reduced(cut.astype(np.float32), view.step)[:height, :width] > 0.5
+
+
+def _reduced(plane: Array, step: int) -> Array:
+    """Means of blocks of step × step pixels; what hangs over is repeated from the border."""
+    if step == 1:
+        return np.ascontiguousarray(plane, np.float32)
+    height, width = plane.shape
+    over = ((0, -height % step), (0, -width % step))
+    padded = np.pad(plane, over, mode="edge")
+    blocks = padded.reshape(padded.shape[0] // step, step, padded.shape[1] // step, step)
+    return np.asarray(blocks.mean(axis=(1, 3), dtype=np.float32))
+
+
+def _without_rim(light: Array, inside: Bools) -> Array:
+    """Outside and the outer pixels take the nearest colour from well inside."""
+    core = ndimage.binary_erosion(inside, iterations=_RIM_PX, border_value=0)
+    if not core.any():
+        core = inside
+    nearest = ndimage.distance_transform_edt(~core, return_distances=False, return_indices=True)
+    return np.asarray(light[nearest[0], nearest[1]])
