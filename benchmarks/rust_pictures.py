@@ -53,6 +53,10 @@ class Scene:
     jpeg_quality: int | None = 88
     steel: float = 0.42
     black_spots: bool = False
+    feather_px: float = 0.0
+    thinnest: float = 1.0
+    noise: float = 1.0
+    mask_off_px: int = 0
 
 
 @dataclass
@@ -190,6 +194,13 @@ def take(scene: Scene) -> Taken:
     fine = np.asarray(_blade(scene)) > 127
     spots = _spots(scene, rng, fine)
     alphas = [_coarse(each) for each in spots]
+    if scene.feather_px:
+        alphas = [ndimage.gaussian_filter(each, scene.feather_px) for each in alphas]
+    if scene.thinnest < 1:
+        cover = scene.thinnest + (1 - scene.thinnest) * (
+            0.5 + 0.5 * np.tanh(_noise(rng, shape, 40))
+        )
+        alphas = [each * cover for each in alphas]
     blade = _coarse(fine)
 
     def colour_of(reflectance: NDArray[np.float64]) -> Array:
@@ -208,8 +219,9 @@ def take(scene: Scene) -> Taken:
     if "logo" in scene.traps:
         body, logo = _with_logo(rng, body, shape, colour_of)
     if scene.black_spots:
-        dark = _coarse(_spots(
-            Scene(scene.seed + 1, 0.01, spot_px=(8, 20), tones=("ochre",)), rng, fine)[0])
+        dark = _coarse(
+            _spots(Scene(scene.seed + 1, 0.01, spot_px=(8, 20), tones=("ochre",)), rng, fine)[0]
+        )
         body = body * (1 - 0.9 * dark[..., None])
     wood = colour_of(_rise(0.12, 0.38, 570, 45)) * (1 + 0.06 * _noise(rng, shape, 40)[..., None])
     picture = wood * (1 - blade[..., None]) + body * blade[..., None]
@@ -222,6 +234,8 @@ def take(scene: Scene) -> Taken:
     picture = picture * _light(scene, rng, shape)
     rgb = _developed(scene, rng, picture)
     true = _coarse(sum(spots))
+    if scene.mask_off_px:
+        mask = np.roll(mask, (scene.mask_off_px, scene.mask_off_px), (0, 1))
     if "handle" in scene.traps:
         true[:, : int(0.13 * width)] = 0
     white = (int(0.5 * width), int(0.07 * height))
@@ -243,6 +257,7 @@ def _light(scene: Scene, rng: np.random.Generator, shape: tuple[int, int]) -> Ar
 
 def _trapped(scene, rng, steel, colour_of, shape):
     """Steel with what is not rust upon it."""
+
     def patch(size: float, share: float, soft: float) -> Array:
         field_ = _noise(rng, shape, size)
         level = np.quantile(field_, 1 - share)
@@ -294,7 +309,9 @@ def _developed(scene: Scene, rng: np.random.Generator, picture: Array) -> NDArra
     """Lens blur, exposure, sensor noise, sRGB, JPEG."""
     soft = ndimage.gaussian_filter(picture, (0.7, 0.7, 0))
     exposed = soft * (0.78 / np.quantile(soft, 0.995))
-    noisy = exposed + rng.normal(size=soft.shape) * (0.002 + 0.006 * np.sqrt(np.abs(exposed)))
+    noisy = exposed + rng.normal(size=soft.shape) * scene.noise * (
+        0.002 + 0.006 * np.sqrt(np.abs(exposed))
+    )
     coded = colour.cctf_encoding(np.clip(noisy, 0, 1), function="sRGB")
     rgb = np.asarray(np.clip(np.round(coded * 255), 0, 255), np.uint8)
     if scene.jpeg_quality is None:

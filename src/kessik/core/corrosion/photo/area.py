@@ -13,14 +13,16 @@ from kessik.core.corrosion.photo.view import Bools, View, cut_out, reduced_like
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import check_limit
 
-Doubt = Literal["too_fine", "dark_steel", "black", "tint", "salt", "burnt", "small", "no_card"]
+Doubt = Literal[
+    "too_fine", "dark_steel", "black", "tint", "salt", "burnt", "small", "no_card", "wide_mask"
+]
 """What stands against an area read from colour; words for it are in `core.words`."""
 
 THRESHOLDS = tuple(round(0.1 + 0.02 * n, 2) for n in range(41))
 """The places of the slider."""
-_UNSURE, _BORDER = 0.18, 0.12
+_UNSURE, _UNSURE_ABOVE, _BORDER = 0.18, 0.22, 0.12
 _LEAST_DOUBT_PERCENT = 0.02
-_FINE_PX = 5.0
+_FINE_PX, _MANY, _MOST_FINE = 5.0, 12, 0.35
 _DARK_STEEL = 0.11
 _BLIND: tuple[Doubt, ...] = ("dark_steel", "too_fine")
 
@@ -103,6 +105,7 @@ def measure(
     view = cut_out(rgb, mask, white or (1.0, 1.0, 1.0))
     classes = classify(view, choices.least_spot_px)
     counted = view.mask if excluded is None else view.mask & ~reduced_like(view, excluded)
+    counted = counted & ~classes.beyond
     if not counted.any():
         raise OutOfRangeError("nothing of the blade is left to count", field="excluded")
     strength, doubtful = classes.strength, classes.doubtful
@@ -116,9 +119,7 @@ def measure(
     return _area(maps, classes, choices, has_card=white is not None, by_hand=by_hand), maps
 
 
-def _area(
-    maps: Maps, classes: Classes, choices: Choices, *, has_card: bool, by_hand: bool
-) -> Area:
+def _area(maps: Maps, classes: Classes, choices: Choices, *, has_card: bool, by_hand: bool) -> Area:
     whole = int(maps.counted.sum())
     inside = np.sort(maps.strength[maps.counted])
 
@@ -134,8 +135,9 @@ def _area(
     border = _BORDER * percent(spots & ~ndimage.binary_erosion(spots))
     low = min(percent_above(min(at + _UNSURE, 0.97)), rust - border)
     low -= percent(spots & classes.weak)
-    high = max(percent_above(max(at - _UNSURE, 0.03)), rust + border)
-    high += percent(maps.doubtful | classes.specks) + _LEAST_DOUBT_PERCENT
+    high = max(percent_above(max(at - _UNSURE_ABOVE, 0.03)), rust + border)
+    around = ndimage.binary_dilation(classes.specks) & ~spots
+    high += percent(maps.doubtful | around) + _LEAST_DOUBT_PERCENT
     doubts = _doubts(maps, classes, spots, rust, has_card=has_card)
     is_blind = any(doubt in _BLIND for doubt in doubts) and not by_hand
     return Area(
@@ -164,6 +166,7 @@ def _doubts(
         ("tint", percent(classes.smooth) > 2.0),
         ("salt", percent(classes.lighter) > 0.4),
         ("burnt", maps.view.burnt_share > 0.05),
+        ("wide_mask", int(classes.beyond.sum()) > 0.005 * int(maps.view.mask.sum())),
         ("small", whole < 20_000),
         ("no_card", not has_card),
     ]
@@ -173,8 +176,6 @@ def _doubts(
 def _is_too_fine(spots: Bools, specks: Bools) -> bool:
     """Whether most of what rusted is in spots a few pixels across."""
     labels, count = ndimage.label(spots | specks, np.ones((3, 3), bool))
-    if count == 0:
-        return False
     area = np.bincount(labels.ravel(), minlength=count + 1)[1:]
     fine = area < np.pi / 4 * _FINE_PX**2
-    return bool(area[fine].sum() > 0.5 * area.sum() and fine.sum() >= 5)
+    return bool(fine.sum() >= _MANY and area[fine].sum() > _MOST_FINE * area.sum())

@@ -27,6 +27,8 @@ _DARK_SEED = 0.35
 _WARM_FOR_DARK = 0.13
 _WARM_AS_A_WHOLE = 0.10
 _BLACK = 0.55
+_OUTSIDE_PX, _ALIKE, _STRIP_PX = 12, 0.6, 40
+_SPECK_WARM, _SPECK_DARK, _SPECK_PX2 = 0.2, 0.55, 16
 _COOL, _LIGHTER = 0.07, 0.35
 _LIGHT_SHOWS = 0.2
 _NARROW_PX, _WIDE_PX = 14.0, 34.0
@@ -42,8 +44,8 @@ class Classes:
     """Maps of one blade, each of the view's shape: `strength` of rust in each pixel of accepted
     spots (0 to 1, half of the pixel at 0.5), `weak` spots whose colour hardly stands out, `specks`
     too small to be kept, `doubtful` dark spots without colour, `smooth` warm areas without borders,
-    `stain` the blue-grey of patina, `lighter` grains on the steel; and the steel they were held
-    against.
+    `stain` the blue-grey of patina, `lighter` grains on the steel, `beyond` the blade where the mask
+    is too wide; and the steel they were held against.
     """
 
     strength: Array
@@ -53,6 +55,7 @@ class Classes:
     smooth: Bools
     stain: Bools
     lighter: Bools
+    beyond: Bools
     steel: Steel
 
 
@@ -67,7 +70,8 @@ def classify(view: View, least_spot_px: float) -> Classes:
     warm_for_dark = ndimage.gaussian_filter(steel.warmth, 1.5) > max(_WARM_FOR_DARK, 2.5 * noise)
     seeds = ((steel.warmth > seed) | (dark_enough & warm_for_dark)) & view.mask
     body = (steel.warmth > grow) | (dark_enough & (steel.warmth > 0.5 * _WARM_FOR_DARK))
-    spots, count = ndimage.label(body & view.mask, _ALL)
+    beyond = _beyond_the_blade(view)
+    spots, count = ndimage.label(body & view.mask & ~beyond, _ALL)
     strength = np.maximum(steel.warmth, 0) + 0.5 * np.maximum(steel.darkness, 0)
     sharp = _sharp_spots(spots, count, seeds, strength, view.mask) & _coloured(spots, count, steel)
     large = np.bincount(spots.ravel(), minlength=count + 1) >= np.pi / 4 * least_spot_px**2
@@ -78,9 +82,12 @@ def classify(view: View, least_spot_px: float) -> Classes:
     cool = ndimage.gaussian_filter(_relative_warmth(tones, view), 2.0) < -max(_COOL, 3 * noise)
     stain = cool & view.mask & ~rust & ~black
     lighter = (steel.darkness < -_LIGHTER) & (np.abs(steel.warmth) < _WARM_SEED) & view.mask
-    strength = _strengths(view, steel, rust)
-    specks = (sharp & ~large)[spots]
-    return Classes(strength, weak, specks, black, smooth_warm & ~rust, stain, lighter, steel)
+    strength = np.where(beyond, np.float32(0), _strengths(view, steel, rust))
+    apart = ~ndimage.binary_dilation(rust | black, _ALL, iterations=_MIXED_PX + 1)
+    specks = _specks(steel, view.mask & apart)
+    return Classes(
+        strength, weak, specks, black, smooth_warm & ~rust, stain, lighter, beyond, steel
+    )
 
 
 def clean_steel(view: View, tones: Tones) -> tuple[Steel, Bools]:
@@ -159,6 +166,30 @@ def _sharp_spots(spots: Labels, count: int, seeds: Bools, strength: Array, mask:
     return np.concatenate([[False], seeded & steep & ~strip])
 
 
+def _beyond_the_blade(view: View) -> Bools:
+    """Pixels along the mask's rim that look like what is outside: a mask drawn too wide."""
+    near = ndimage.distance_transform_cdt(view.mask, "chessboard")
+    far_out = ~ndimage.binary_dilation(view.mask, _ALL, iterations=_OUTSIDE_PX // 2)
+    nothing = np.zeros_like(view.mask)
+    if not far_out.any():
+        return nothing
+    nearest = ndimage.distance_transform_edt(~far_out, return_distances=False, return_indices=True)
+    shallow = view.mask & (near <= _OUTSIDE_PX)
+    rows, columns = nearest[0][shallow], nearest[1][shallow]
+    apart = np.zeros(rows.shape, np.float32)
+    for c in range(3):
+        logs = ndimage.gaussian_filter(np.log(np.maximum(view.raw[..., c], 0) + 0.01), 1.0)
+        apart += np.abs(logs[shallow] - logs[rows, columns])
+    alike = nothing.copy()
+    alike[shallow] = apart < _ALIKE
+    parts, count = ndimage.label(alike, _ALL)
+    touching = np.bincount(parts[(near == 1) & alike], minlength=count + 1)
+    strip = touching >= _STRIP_PX
+    strip[0] = False
+    wide = ndimage.binary_dilation(strip[parts], _ALL, iterations=_MIXED_PX)
+    return np.asarray(wide & shallow)
+
+
 def _coloured(spots: Labels, count: int, steel: Steel) -> Bools:
     """Of each label: whether it is warm as a whole; specks of colour in black are noise."""
     if count == 0:
@@ -177,6 +208,16 @@ def _black(steel: Steel, rust: Bools, mask: Bools, least_px: float) -> Bools:
     large = area >= np.pi / 4 * least_px**2
     large[0] = False
     return np.asarray(large[parts])
+
+
+def _specks(steel: Steel, where: Bools) -> Bools:
+    """Points of a few pixels that stand out from the steel: too fine for their size to be read."""
+    warm = steel.warmth > max(_SPECK_WARM, 6 * steel.warmth_noise)
+    dark = steel.darkness > max(_SPECK_DARK, 8 * steel.darkness_noise)
+    parts, count = ndimage.label((warm | dark) & where, _ALL)
+    small = np.bincount(parts.ravel(), minlength=count + 1) < _SPECK_PX2
+    small[0] = False
+    return np.asarray(small[parts])
 
 
 def _weak(spots: Labels, kept: Bools, steel: Steel) -> Bools:

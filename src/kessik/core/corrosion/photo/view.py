@@ -13,6 +13,8 @@ Bools = NDArray[np.bool_]
 _WORK_PX = 1600
 """About how many pixels along the blade are worked on: more tell nothing more of its area."""
 LEAST_MASK_PX = 400
+_AROUND_PX = 14
+"""What is looked at around the blade, in worked pixels."""
 _RIM_PX = 2
 """The outer pixels of a blade are part background; they take the colour of the nearest inside."""
 
@@ -20,11 +22,12 @@ _RIM_PX = 2
 @dataclass(frozen=True)
 class View:
     """The blade alone: `light` of shape (h, w, 3), white at 1; `mask` where it is steel to be
-    judged, `counted` the share of each pixel's parts that count; `step` picture pixels a pixel,
-    `corner` (x, y) of the cut in the picture; `burnt` where the camera was blinded.
+    judged; `raw` the light as it is, outside of the blade, too; `step` picture pixels a pixel,
+    `corner` (x, y) of the cut in the picture; `burnt_share` of the blade blinded the camera.
     """
 
     light: Array
+    raw: Array
     mask: Bools
     step: int
     corner: tuple[int, int]
@@ -52,9 +55,11 @@ def cut_out(rgb: NDArray[np.uint8], mask: Bools, white: tuple[float, float, floa
             f" {LEAST_MASK_PX} pixels of it",
             field="mask",
         )
-    top, left = int(rows[0]), int(columns[0])
-    height, width = int(rows[-1]) + 1 - top, int(columns[-1]) + 1 - left
-    step = max(1, round(max(height, width) / _WORK_PX))
+    along = max(int(rows[-1] - rows[0]), int(columns[-1] - columns[0])) + 1
+    step = max(1, round(along / _WORK_PX))
+    top, left = (max(0, int(first[0]) - _AROUND_PX * step) for first in (rows, columns))
+    height = min(int(rows[-1]) + 1 + _AROUND_PX * step, mask.shape[0]) - top
+    width = min(int(columns[-1]) + 1 + _AROUND_PX * step, mask.shape[1]) - left
     cut = (slice(top, top + height), slice(left, left + width))
     inside = _reduced(mask[cut].astype(np.float32), step) > 0.5
     if not inside.any():
@@ -62,8 +67,8 @@ def cut_out(rgb: NDArray[np.uint8], mask: Bools, white: tuple[float, float, floa
     part = rgb[cut]
     channels = [_reduced(LIGHT_OF_CODE[part[..., c]], step) / white[c] for c in range(3)]
     burnt = float((part[mask[cut]] >= 254).all(axis=-1).mean())
-    light = _without_rim(np.stack(channels, axis=-1).astype(np.float32), inside)
-    return View(light, inside, step, (left, top), burnt)
+    raw = np.stack(channels, axis=-1).astype(np.float32)
+    return View(_without_rim(raw, inside), raw, inside, step, (left, top), burnt)
 
 
 def reduced_like(view: View, mask: Bools) -> Bools:
