@@ -38,6 +38,7 @@ COMMANDS = {
         "Where to check an unfinished run next: the last run of the file, by the adaptive rule.",
     ),
     "assay": ("assays", "What steel it is, as far as shots of an analyser can tell."),
+    "rust": ("rust", "How much of a blade has rusted, measured in a photograph."),
     "import": (
         "stored_files",
         "Store the trials of files, or blades and edges files on the shelf, all or nothing.",

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-ShownBy = Literal["blade", "event"]
+ShownBy = Literal["blade", "event", "soak", "look"]
 
 
 @dataclass(frozen=True)
@@ -22,7 +22,8 @@ class Picture:
 
 @dataclass(frozen=True)
 class Shown:
-    """A picture as something shows it: a blade on its page, or a look in the bench log."""
+    """A picture as something shows it: a blade on its page, a look in the bench log, a soak
+    or a look of it."""
 
     picture: Picture
     shown_by: ShownBy

@@ -18,7 +18,7 @@ from kessik.interchange.picture_privacy import without_place
 _MEDIA_TYPES = {"JPEG": "image/jpeg", "PNG": "image/png", "WEBP": "image/webp"}
 _ORIENTATION, _CHANGED, _TIMES_IFD, _TAKEN = 0x0112, 0x0132, 0x8769, 0x9003
 _TURNS = {3: 180, 4: 180, 5: 90, 6: 90, 7: 270, 8: 270}
-_UNREADABLE = (
+UNREADABLE = (
     UnidentifiedImageError, OSError, SyntaxError, ValueError, IndexError,
     Image.DecompressionBombError, EOFError,
 )  # fmt: skip  # what Pillow raises over spoiled pictures
@@ -71,7 +71,7 @@ def decode_photo(data: bytes) -> DecodedPicture:
             turned_deg = _TURNS.get(image.getexif().get(_ORIENTATION, 1), 0)
             upright = ImageOps.exif_transpose(image).convert("RGB")
             return DecodedPicture(np.asarray(upright, dtype=np.uint8), turned_deg, _taken_at(image))
-    except _UNREADABLE as wrong:
+    except UNREADABLE as wrong:
         raise _refused("this picture cannot be read any more") from wrong
 
 
@@ -106,7 +106,7 @@ def read_photo(data: bytes) -> ReadPicture:
             if _TURNS.get(image.getexif().get(_ORIENTATION, 1), 0) in (90, 270):
                 width, height = height, width
         kept = without_place(data, kind)
-    except _UNREADABLE as wrong:
+    except UNREADABLE as wrong:
         message = "this is not a whole picture that can be read; JPEG, PNG and WebP can"
         raise _refused(message) from wrong
     if kind not in _MEDIA_TYPES:

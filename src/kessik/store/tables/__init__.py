@@ -14,6 +14,7 @@ from kessik.store.tables.shelf import (
     MeasurementRow,
     RecipeRow,
 )
+from kessik.store.tables.soaks import CouponRow, LookRow, SoakActRow, SoakRow
 from kessik.store.tables.stock import LotCorrectionRow, LotRow
 from kessik.store.tables.trials import MethodRow, TrialBladeRow, TrialRow
 
@@ -24,10 +25,12 @@ __all__ = [
     "BatchBladeRow",
     "BatchRow",
     "BladeRow",
+    "CouponRow",
     "EdgeRow",
     "EventRow",
     "GradeRow",
     "InstrumentRow",
+    "LookRow",
     "LotCorrectionRow",
     "LotRow",
     "MeasurementRow",
@@ -41,6 +44,8 @@ __all__ = [
     "RunRow",
     "ShotFileRow",
     "ShotRow",
+    "SoakActRow",
+    "SoakRow",
     "TrialBladeRow",
     "TrialRow",
 ]

@@ -44,8 +44,8 @@ class Classes:
     """Maps of one blade, each of the view's shape: `strength` of rust in each pixel of accepted
     spots (0 to 1, half of the pixel at 0.5), `weak` spots whose colour hardly stands out, `specks`
     too small to be kept, `doubtful` dark spots without colour, `smooth` warm areas without borders,
-    `stain` the blue-grey of patina, `lighter` grains on the steel, `beyond` the blade where the mask
-    is too wide; and the steel they were held against.
+    `stain` the blue-grey of patina, `lighter` grains on the steel, `beyond` the blade where the
+    mask is too wide; and the steel they were held against.
     """
 
     strength: Array
@@ -72,7 +72,7 @@ def classify(view: View, least_spot_px: float) -> Classes:
     body = (steel.warmth > grow) | (dark_enough & (steel.warmth > 0.5 * _WARM_FOR_DARK))
     beyond = _beyond_the_blade(view)
     spots, count = ndimage.label(body & view.mask & ~beyond, _ALL)
-    strength = np.maximum(steel.warmth, 0) + 0.5 * np.maximum(steel.darkness, 0)
+    strength = _strength_of(steel)
     sharp = _sharp_spots(spots, count, seeds, strength, view.mask) & _coloured(spots, count, steel)
     large = np.bincount(spots.ravel(), minlength=count + 1) >= np.pi / 4 * least_spot_px**2
     kept = sharp & large
@@ -82,12 +82,17 @@ def classify(view: View, least_spot_px: float) -> Classes:
     cool = ndimage.gaussian_filter(_relative_warmth(tones, view), 2.0) < -max(_COOL, 3 * noise)
     stain = cool & view.mask & ~rust & ~black
     lighter = (steel.darkness < -_LIGHTER) & (np.abs(steel.warmth) < _WARM_SEED) & view.mask
-    strength = np.where(beyond, np.float32(0), _strengths(view, steel, rust))
+    strength = np.where(beyond, 0, _strengths(view, steel, rust)).astype(np.float32)
     apart = ~ndimage.binary_dilation(rust | black, _ALL, iterations=_MIXED_PX + 1)
     specks = _specks(steel, view.mask & apart)
     return Classes(
         strength, weak, specks, black, smooth_warm & ~rust, stain, lighter, beyond, steel
     )
+
+
+def _strength_of(steel: Steel) -> Array:
+    total = np.maximum(steel.warmth, 0) + 0.5 * np.maximum(steel.darkness, 0)
+    return np.asarray(total, np.float32)
 
 
 def clean_steel(view: View, tones: Tones) -> tuple[Steel, Bools]:

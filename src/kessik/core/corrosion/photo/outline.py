@@ -1,6 +1,7 @@
 """Where the blade is in a picture: proposed from the picture, for a hand to put right."""
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -108,7 +109,7 @@ def _sections(mask: Bools) -> list[tuple[float, float]]:
     across = -(x - axis.centre[0]) * sin + (y - axis.centre[1]) * cos
     edges = np.linspace(along.min(), along.max(), _SECTIONS + 1)
     upper, lower = [], []
-    for start, end in zip(edges[:-1], edges[1:], strict=True):
+    for start, end in pairwise(edges):
         inside = across[(along >= start) & (along <= end)]
         if inside.size:
             upper.append(((start + end) / 2, float(inside.min())))

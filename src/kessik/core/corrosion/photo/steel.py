@@ -1,7 +1,7 @@
 """What the clean steel looks like, all over the blade, so that rust can be told from light.
 
-Shading, shadow and the slope of light fall out of ratios of channels; what is left, warm reflections
-and thin films, is smooth, and rust has borders.
+Shading, shadow and the slope of light fall out of ratios of channels; what is left, warm
+reflections and thin films, is smooth, and rust has borders.
 """
 
 from dataclasses import dataclass

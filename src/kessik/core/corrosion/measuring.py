@@ -1,0 +1,69 @@
+"""How an area was read off a picture: every choice, so that anyone can do it again."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from kessik.core.corrosion.photo.outline import Outline
+from kessik.core.errors import OutOfRangeError
+from kessik.core.limits import check_limit, most
+
+BrushKind = Literal["rust", "clean"]
+METHOD_VERSION = 1
+"""Rises when the same choices would give another area."""
+
+
+@dataclass(frozen=True)
+class Stroke:
+    """A stroke of the brush: what it says, how wide, and where it went, in picture pixels."""
+
+    kind: BrushKind
+    width_px: float
+    points: Outline
+
+
+@dataclass(frozen=True)
+class Measuring:
+    """The choices of one measurement, in picture pixels: the blade's outline, the card (None where
+    there is none), outlines that do not count, the brush, and where the slider stood.
+    """
+
+    outline: Outline
+    white_point: tuple[float, float] | None = None
+    left_out: tuple[Outline, ...] = ()
+    strokes: tuple[Stroke, ...] = ()
+    threshold: float = 0.5
+    least_spot_px: float = 3.0
+    version: int = METHOD_VERSION
+
+
+def check_measuring(measuring: Measuring, width_px: int, height_px: int) -> None:
+    """Refuse an outline that is none or lies outside the picture, and a card outside of it."""
+    check_outline(measuring.outline, width_px, height_px, "outline")
+    for each in measuring.left_out:
+        check_outline(each, width_px, height_px, "left_out")
+    if sum(len(stroke.points) for stroke in measuring.strokes) > most("brush_points"):
+        raise OutOfRangeError("the brush went through too many points", field="strokes")
+    check_limit("rust_threshold", measuring.threshold, "threshold")
+    check_limit("least_spot_px", measuring.least_spot_px, "least_spot_px")
+    if measuring.white_point is not None:
+        x, y = measuring.white_point
+        if not (0 <= x < width_px and 0 <= y < height_px):
+            raise OutOfRangeError(
+                f"the card at {x:.0f}, {y:.0f} lies outside of a picture of {width_px} ×"
+                f" {height_px} pixels",
+                field="white_point",
+            )
+
+
+def check_outline(outline: Outline, width_px: int, height_px: int, field: str) -> None:
+    """Refuse fewer than three corners, and an outline that lies wholly outside the picture."""
+    if len(outline) < 3:
+        raise OutOfRangeError("draw around the blade first: an outline has three corners or more",
+                              field=field)  # fmt: skip
+    if len(outline) > most("corners"):
+        raise OutOfRangeError(f"an outline has up to {most('corners')} corners", field=field)
+    if not any(0 <= x <= width_px and 0 <= y <= height_px for x, y in outline):
+        raise OutOfRangeError(
+            f"this outline lies outside of the picture, which has {width_px} × {height_px} pixels",
+            field=field,
+        )

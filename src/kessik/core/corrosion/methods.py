@@ -1,0 +1,145 @@
+"""Methods of a soak: medium, how it is put on, when it is looked at and tended, and what it is read
+on. All of common practice, no source, but for the salt spray.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from kessik.core.corrosion.brine import check_salt
+from kessik.core.errors import OutOfRangeError
+from kessik.core.limits import check_limit, most
+
+Scale = Literal["rust", "discolouration"]
+TendKind = Literal[
+    "sprayed", "sprayed_fresh", "wiped_on", "film_broken", "topped_up", "turned", "dampened",
+]  # fmt: skip
+Stage = Literal["as_found", "rinsed", "wiped", "scoured"]
+STAGES: tuple[Stage, ...] = ("as_found", "rinsed", "wiped", "scoured")
+
+
+@dataclass(frozen=True)
+class Tending:
+    """Something done to the coupons again and again: every so many hours, between two hours."""
+
+    kind: TendKind
+    every_h: float
+    from_h: float = 0.0
+    until_h: float | None = None
+
+    def hours(self, end_h: float) -> tuple[float, ...]:
+        """When it is due, up to an end."""
+        last = end_h if self.until_h is None else min(self.until_h, end_h)
+        count = int((last - self.from_h) / self.every_h + 1e-9)
+        return tuple(self.from_h + n * self.every_h for n in range(1, count + 1))
+
+
+@dataclass(frozen=True)
+class SoakMethod:
+    """How blades are exposed: `hours` in all, looks at `look_h` in `stages`, what is done between
+    (`tending`), strength of the brine, and what the looks are read on.
+
+    `needed_grade` is the ISO 10289 grade that the baseline has to come down to for the soak to have
+    been severe enough.
+    """
+
+    key: str
+    name: str
+    medium: str
+    hours: float
+    look_h: tuple[float, ...]
+    stages: tuple[Stage, ...] = ("as_found", "wiped")
+    tending: tuple[Tending, ...] = ()
+    scale: Scale = "rust"
+    salt_percent: float | None = None
+    needed_grade: int = 6
+    steps: tuple[str, ...] = ()
+    cautions: tuple[str, ...] = ()
+    source: str = "common practice, no source"
+
+
+_GLOVES = "Gloves and eye protection; keep brine off sockets and tools."
+_ACID = "Acid food pastes irritate eyes and skin: gloves, air, and never mix cleaners to wash up."
+_CABINET = "A spray cabinet is run by its own instructions and by those trained on it."
+
+METHODS: tuple[SoakMethod, ...] = (
+    SoakMethod(
+        "salt_pack", "Salt pack overnight", "wet salt under a saturated cloth", 12, (12,),
+        steps=("Lay the blades flat, sides marked.", "Strew salt, lay a cloth wetted to dripping"
+               " over it.", "Cover against drying; look in the morning."),
+        salt_percent=26.4, cautions=(_GLOVES,),
+    ),
+    SoakMethod(
+        "wiped", "Brine wiped on", "brine, wiped on at intervals", 48, (12, 24, 48),
+        tending=(Tending("wiped_on", 6),), salt_percent=3.5, cautions=(_GLOVES,),
+        steps=("Wipe every blade with the same wet cloth, the same strokes.",
+               "Let it dry upright between."),
+    ),
+    SoakMethod(
+        "fresh_then_brine", "Fresh water, then brine", "sprayed: fresh water first, then brine",
+        144, (24, 48, 72, 96, 120, 144),
+        tending=(Tending("sprayed_fresh", 12, 0, 72), Tending("sprayed", 12, 72)),
+        salt_percent=3.5, cautions=(_GLOVES,),
+        steps=("Three days of fresh water sort out what rusts at all.",
+               "Three days of brine sort the rest."),
+    ),
+    SoakMethod(
+        "immersed", "In strong brine for weeks", "immersed in strong brine", 504,
+        (24, 72, 168, 336, 504),
+        tending=(Tending("film_broken", 24), Tending("topped_up", 72)), salt_percent=20,
+        cautions=(_GLOVES,), stages=("as_found", "rinsed", "wiped"),
+        steps=("Hang the blades free of each other and of the jar.",
+               "Break the film on the surface each day, so that air gets in.",
+               "Top up with plain water to the mark: the salt stays."),
+    ),
+    SoakMethod(
+        "acid_paste", "Acid food paste overnight", "mustard and vinegar paste", 10, (10,),
+        stages=("as_found", "rinsed"), scale="discolouration", cautions=(_ACID,), needed_grade=9,
+        steps=("Smear both sides as thick as a coin.", "Read how far it discoloured, and count"
+               " single dark spots."),
+    ),
+    SoakMethod(
+        "brine_overnight", "5 % brine overnight", "in 5 % brine to the ricasso", 14, (14,),
+        stages=("as_found", "rinsed", "wiped"), salt_percent=5, cautions=(_GLOVES,),
+        steps=("Mix 52.6 g of salt in 1 kg of water.", "Stand the blades upright, not touching."),
+    ),
+    SoakMethod(
+        "damp_wrap", "Damp wrap in a closed box", "wrapped in damp cloth, in a closed box", 48,
+        (12, 24, 48), tending=(Tending("dampened", 24),), salt_percent=3.5, cautions=(_GLOVES,),
+        steps=("Wring the cloth out; it is damp, not wet.", "Turn the box over at each look."),
+    ),
+    SoakMethod(
+        "salt_spray", "Neutral salt spray", "cabinet, 50 g/L at 35 °C", 96, (2, 6, 24, 48, 96),
+        salt_percent=4.84, cautions=(_CABINET, _GLOVES),
+        steps=("50 ± 5 g/L, 35 ± 2 °C, pH 6.5 to 7.2.", "1.5 ± 0.5 mL/h on 80 cm²."),
+        source="ISO 9227, neutral salt spray; its limits from memory",
+    ),
+)  # fmt: skip  # a method is read as one card
+BY_KEY = {method.key: method for method in METHODS}
+
+
+def check_method(method: SoakMethod) -> None:
+    """Refuse a method without a name, whose looks lie outside of it, or with brine that cannot
+    be.
+    """
+    if not method.name.strip():
+        raise OutOfRangeError("name the method", field="name")
+    check_limit("soak_hours", method.hours, "hours")
+    if len(method.look_h) > most("soak_looks") or len(method.tending) > most("soak_looks"):
+        raise OutOfRangeError("a method has up to 200 looks", field="look_h")
+    if list(method.look_h) != sorted(set(method.look_h)):
+        raise OutOfRangeError("put the looks in order, each hour once", field="look_h")
+    for hour in method.look_h:
+        if not 0 < hour <= method.hours:
+            raise OutOfRangeError(
+                f"a look at {hour:g} h lies outside of a soak of {method.hours:g} h",
+                field="look_h",
+                value=hour,
+            )
+    if not method.stages or len(set(method.stages)) < len(method.stages):
+        raise OutOfRangeError("a look has at least one stage, each once", field="stages")
+    for each in method.tending:
+        check_limit("soak_hours", each.every_h, "tending")
+    if method.salt_percent is not None:
+        check_salt(method.salt_percent)
+    if not 0 <= method.needed_grade <= 10:
+        raise OutOfRangeError("a grade of ISO 10289 is 0 to 10", field="needed_grade")

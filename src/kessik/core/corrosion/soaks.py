@@ -1,0 +1,222 @@
+"""Soaks: what is exposed, under what, and what was done and seen on the way."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from kessik.core.corrosion.methods import SoakMethod, Stage, TendKind, check_method
+from kessik.core.errors import OutOfRangeError
+from kessik.core.limits import LIMITS, check_limit, most
+from kessik.core.moments import Moment
+
+Side = Literal["left", "right", "both"]
+Role = Literal["", "baseline", "reference"]
+ActKind = Literal[TendKind, "measured", "dried", "resumed", "prolonged", "worn", "note", "ended"]
+Region = Literal[
+    "", "edge", "bevel", "flat", "spine", "worn", "etched_mark", "hardware", "smear"
+]  # fmt: skip
+STEEL_REGIONS: tuple[Region, ...] = ("", "edge", "bevel", "flat", "spine", "worn")
+"""Where rust is the steel's own; elsewhere it is recorded and does not count."""
+Discolouration = Literal["none", "haze", "tint", "dark", "spots"]
+DISCOLOURATIONS: tuple[Discolouration, ...] = ("none", "haze", "tint", "dark", "spots")
+How = Literal["photo", "brush", "grade", "spots", "typed"]
+
+
+@dataclass(frozen=True)
+class Coupon:
+    """One thing exposed: a blade or a piece of steel, or one side of it, under a preparation.
+
+    `arm` names what was done to it that the soak compares; `exposed_before` what this side went
+    through already, in words.
+    """
+
+    id: str
+    name: str
+    blade_id: str = ""
+    side: Side = "both"
+    arm: str = ""
+    role: Role = ""
+    oil: str = ""
+    coating: str = ""
+    flat_finish: str = ""
+    polished_before: str = ""
+    degreased_with: str = ""
+    exposed_before: str = ""
+
+
+@dataclass(frozen=True)
+class Soak:
+    """One exposure of several coupons under one method, with the question that was written first;
+    not started while `started` is None.
+    """
+
+    id: str
+    name: str
+    question: str
+    factor: str
+    method: SoakMethod
+    coupons: tuple[Coupon, ...] = ()
+    salt: str = ""
+    water: str = ""
+    note: str = ""
+    let_go: tuple[str, ...] = ()
+    started: Moment | None = None
+    created_utc: str = ""
+
+    def coupon(self, coupon_id: str) -> Coupon | None:
+        return next((each for each in self.coupons if each.id == coupon_id), None)
+
+
+@dataclass(frozen=True)
+class Act:
+    """Something done to a soak or to one of its coupons, at `clock_h` hours after the start.
+
+    `prolonged` has the new whole time in `amount`, `worn` the count of cuts, splits or scratches
+    (`said` tells which), `measured` what was measured: pH, salt in per cent, °C.
+    """
+
+    id: str
+    kind: ActKind
+    at: Moment
+    clock_h: float = 0.0
+    coupon_id: str = ""
+    amount: float | None = None
+    ph: float | None = None
+    salt_percent: float | None = None
+    temperature_c: float | None = None
+    said: str = ""
+    struck: str = ""
+
+
+@dataclass(frozen=True)
+class Look:
+    """One observation of a coupon: a side in a stage, whole or a region of it, at `clock_h` hours
+    after the start.
+
+    Areas are per cent of what counts. `rust_low` and `rust_high` bound the area, `rust_percent` is
+    None where only the bounds are known. A look without an area may hold a discolouration alone.
+    """
+
+    id: str
+    coupon_id: str
+    side: Side
+    stage: Stage
+    at: Moment
+    clock_h: float = 0.0
+    region: Region = ""
+    rust_percent: float | None = None
+    rust_low: float | None = None
+    rust_high: float | None = None
+    stain_percent: float | None = None
+    pits: int | None = None
+    deepest_pit_mm: float | None = None
+    discolouration: Discolouration | None = None
+    gone_matte: bool = False
+    pivot: str = ""
+    lock: str = ""
+    handle: str = ""
+    how: How = "typed"
+    said: str = ""
+    picture: str = ""
+    note: str = ""
+    struck: str = ""
+
+    @property
+    def counts(self) -> bool:
+        """Whether it speaks of the steel."""
+        return not self.struck and self.region in STEEL_REGIONS
+
+    @property
+    def has_area(self) -> bool:
+        return self.rust_low is not None and self.rust_high is not None
+
+
+def check_soak(soak: Soak) -> None:
+    """Refuse a soak without name or question, with a coupon twice, or two baselines of one name."""
+    if not soak.name.strip():
+        raise OutOfRangeError("name the soak", field="name")
+    if not soak.question.strip():
+        raise OutOfRangeError("write the question first: one, in a sentence", field="question")
+    check_method(soak.method)
+    if len(soak.coupons) > most("soak_coupons"):
+        raise OutOfRangeError(LIMITS["soak_coupons"].says(str(len(soak.coupons))), field="coupons")
+    seen: set[tuple[str, str]] = set()
+    for coupon in soak.coupons:
+        if not coupon.name.strip():
+            raise OutOfRangeError("a coupon needs a name or a blade", field="coupons")
+        key = (coupon.name.strip().casefold(), coupon.side)
+        if key in seen or (key[0], "both") in seen or (coupon.side == "both" and _names(seen, key)):
+            raise OutOfRangeError(
+                f"{coupon.name} stands twice with that side; one side is exposed once",
+                field="coupons",
+                value=coupon.name,
+            )
+        seen.add(key)
+
+
+def _names(seen: set[tuple[str, str]], key: tuple[str, str]) -> bool:
+    return any(name == key[0] for name, _ in seen)
+
+
+def checked_look(look: Look, others: list[Look]) -> Look:
+    """The look; OutOfRangeError where it cannot be, or stands there already: one stage of one side
+    is looked at once.
+    """
+    if look.clock_h < 0:
+        raise OutOfRangeError(
+            "this look is from before the soak began; put right its time or the start", field="at"
+        )
+    for name in ("rust_percent", "rust_low", "rust_high", "stain_percent"):
+        value = getattr(look, name)
+        if value is not None:
+            check_limit("rust_percent", value, name)
+    if look.pits is not None:
+        check_limit("pits", look.pits, "pits")
+    if look.deepest_pit_mm is not None:
+        check_limit("pit_mm", look.deepest_pit_mm, "deepest_pit_mm")
+    low, best, high = look.rust_low, look.rust_percent, look.rust_high
+    if low is not None and high is not None and low > high:
+        raise OutOfRangeError(f"the least, {low:g} %, is above the most, {high:g} %",
+                              field="rust_low")  # fmt: skip
+    below = low is not None and best is not None and best < low
+    above = high is not None and best is not None and best > high
+    if below or above:
+        raise OutOfRangeError(
+            f"{best} % lies outside its own interval", field="rust_percent", value=best
+        )
+    for other in others:
+        if other.id != look.id and not other.struck and _same_place(look, other):
+            raise OutOfRangeError(
+                f"there is a look of this side, {look.stage.replace('_', ' ')}, at that time"
+                " already: strike it out first, or choose another stage",
+                field="stage",
+            )
+    return look
+
+
+SAME_LOOK_H = 0.5
+"""Looks within half an hour belong together."""
+
+
+def _same_place(one: Look, other: Look) -> bool:
+    same = (one.coupon_id, one.side, one.stage, one.region) == (
+        other.coupon_id, other.side, other.stage, other.region,
+    )  # fmt: skip
+    return same and abs(one.clock_h - other.clock_h) < SAME_LOOK_H
+
+
+def check_act(act: Act) -> None:
+    """Refuse an act before the start, or without what its kind needs."""
+    if act.clock_h < 0:
+        raise OutOfRangeError("this is from before the soak began", field="at")
+    if act.ph is not None:
+        check_limit("ph", act.ph, "ph")
+    if act.temperature_c is not None:
+        check_limit("brine_c", act.temperature_c, "temperature_c")
+    if act.kind == "prolonged":
+        if act.amount is None:
+            raise OutOfRangeError("say to how many hours in all it is prolonged", field="amount")
+        check_limit("soak_hours", act.amount, "amount")
+    if act.kind == "worn" and not act.coupon_id:
+        raise OutOfRangeError("say which coupon was worn", field="coupon_id")
+    if act.kind in ("ended", "dried") and not act.said.strip():
+        raise OutOfRangeError("say why, in a few words", field="said")

@@ -1,0 +1,232 @@
+"""Soaks in words: what was answered, why no more can be said, and what stands against a picture."""
+
+from collections.abc import Mapping, Sequence
+
+from kessik.core.corrosion.answer import SoakAnswer, Validity
+from kessik.core.corrosion.course import Bounds, FirstRust
+from kessik.core.corrosion.fairness import NAMES, Held
+from kessik.core.corrosion.methods import Stage
+from kessik.core.corrosion.photo.area import Doubt
+from kessik.core.corrosion.ratings import Rating, Standard
+from kessik.core.corrosion.soaks import Discolouration, Soak
+from kessik.core.words.matching import and_words
+from kessik.core.words.sentences import as_sentence
+
+STAGE_WORDS: dict[Stage, str] = {
+    "as_found": "as found", "rinsed": "rinsed", "wiped": "wiped", "scoured": "scoured",
+}  # fmt: skip
+DEED_WORDS = {
+    "look": "look", "end": "end", "sprayed": "spray with brine", "sprayed_fresh":
+    "spray with fresh water", "wiped_on": "wipe brine on", "film_broken": "break the film",
+    "topped_up": "top up with plain water", "turned": "turn over", "dampened": "dampen the cloth",
+}  # fmt: skip
+DISCOLOURED_WORDS: dict[Discolouration, str] = {
+    "none": "unchanged", "haze": "a haze", "tint": "tinted", "dark": "dark", "spots":
+    "single dark spots",
+}  # fmt: skip
+DOUBT_WORDS: dict[Doubt, str] = {
+    "too_fine": "The spots are too fine to be measured here: move closer, or count them.",
+    "dark_steel": "The steel is too dark for its colour to be told from rust: mark the rust with"
+    " the brush.",
+    "black": "There are dark places without colour: black rust, an etched mark or a pit in"
+    " shadow. Leave marks out, or settle it with the brush; they count in the upper bound only.",
+    "tint": "Part of the steel is tinted without a border: straw, oil or a warm reflection. It is"
+    " not counted as rust.",
+    "salt": "There are light grains on the steel: rust may lie under a crust of salt. Rinse and"
+    " look again.",
+    "burnt": "Part of the blade blinded the camera: turn the light, and take it again.",
+    "small": "The blade is small in this picture: move closer.",
+    "no_card": "No white card was pointed out, so colours lean on the steel being grey.",
+    "wide_mask": "The mask reaches past the blade; what looks like the ground was left out."
+    " Nudge it.",
+}  # fmt: skip
+
+
+def percent_words(value: float) -> str:
+    """An area with honest digits."""
+    if value < 0.005:
+        return "0"
+    return f"{value:.2f}" if value < 1 else f"{value:.1f}" if value < 20 else f"{value:.0f}"
+
+
+def area_words(area: Bounds) -> str:
+    """An area with its bounds, once."""
+    low, high = percent_words(area.low), percent_words(area.high)
+    if low == high:
+        return f"{low} %"
+    span = f"{low} to {high} %"
+    return span if area.best is None else f"{percent_words(area.best)} %, {span}"
+
+
+def hours_words(hours: float) -> str:
+    """Hours of a soak, in days from three on."""
+    if hours < 1:
+        return f"{60 * hours:.0f} min"
+    if hours < 72:
+        return f"{hours:.3g} h"
+    days = hours / 24
+    return f"{days:.3g} days"
+
+
+def soak_headline(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> str:
+    """The answer in a sentence or two."""
+    if soak.method.scale == "discolouration":
+        return _discoloured(answer, names)
+    standings = {s.coupon_id: s for s in answer.ranking.standings}
+    if not standings:
+        return "Nothing has been looked at yet."
+    severity = answer.validity.severity
+    if severity == "not_enough":
+        why = validity_words(answer.validity, names)
+        return f"Not severe enough to tell: {why} Nothing is ranked."
+    if len(standings) == 1:
+        only = next(iter(standings.values()))
+        return f"{as_sentence(names[only.coupon_id])}: {area_words(only.area)} rusted."
+    clean = [names[i] for i, s in standings.items() if s.is_clean]
+    places = [[names[i] for i in place] for place in answer.ranking.places]
+    if len(clean) == len(standings):
+        return f"None of the {len(clean)} rusted in {hours_words(answer.hours)}."
+    if len(places) == 1:
+        return f"{and_words(places[0])} share a place: this soak cannot tell them apart."
+    order = ", then ".join(
+        f"{and_words(place)} together" if len(place) > 1 else place[0] for place in places
+    )
+    said = f"Least rust first: {order}."
+    if clean:
+        said += f" {as_sentence(and_words(clean))} did not rust."
+    return said
+
+
+def _discoloured(answer: SoakAnswer, names: Mapping[str, str]) -> str:
+    if not answer.discoloured:
+        return "Nothing has been looked at yet."
+    told = [
+        f"{and_words([names[i] for i in coupons])} {DISCOLOURED_WORDS[word]}"
+        for word, coupons in answer.discoloured
+    ]
+    return f"By discolouration, the least first: {'; '.join(told)}. This says nothing of rust."
+
+
+def validity_words(found: Validity, names: Mapping[str, str]) -> str:
+    """Whether the baseline rusted enough."""
+    needed = f"more than {percent_words(found.needed_percent)} %"
+    if found.severity == "no_baseline":
+        return "No coupon is the baseline that must rust, so nobody knows whether this was severe."
+    name = names[found.baseline_id]
+    if found.area is None:
+        return f"The baseline, {name}, has not been looked at yet."
+    area = area_words(found.area)
+    match found.severity:
+        case "enough":
+            return f"The baseline, {name}, rusted ({area}; {needed} was asked for)."
+        case "not_enough":
+            return f"the baseline, {name}, rusted {area}, and {needed} was asked for."
+    return f"The baseline, {name}, rusted {area}: perhaps not {needed}, as was asked for."
+
+
+def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
+    """Why no more can be said, each reason once."""
+    said = []
+    if answer.validity.severity != "not_enough" and soak.method.scale == "rust":
+        said.append(validity_words(answer.validity, names))
+    if answer.validity.reference_rusted:
+        said.append("The reference that should not rust did: look at its finish, and at the brine.")
+    said += [held_words(each, names) for each in answer.confounded]
+    for each in answer.held:
+        if each.status == "pending":
+            said.append(f"{as_sentence(NAMES[each.variable])} is not known of all: it may differ.")
+    if answer.one_side_each and len(answer.ranking.standings) > 1:
+        said.append(
+            "One side each is an anecdote: expose both, or another coupon, before it is believed."
+        )
+    shared = [place for place in answer.ranking.places if len(place) > 1]
+    chains = [tie for tie in answer.ranking.ties if not any(set(tie) == set(p) for p in shared)]
+    said += [
+        f"{and_words([names[i] for i in tie])} cannot be told apart, closer than what sides of one"
+        " coupon differ by."
+        for tie in chains
+    ]
+    said += _by_hand(answer, names)
+    return said
+
+
+def _by_hand(answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
+    said = []
+    for course in answer.courses:
+        if course.elsewhere:
+            where = and_words([region.replace("_", " ") for region in course.elsewhere])
+            said.append(f"{names[course.coupon_id]} rusted at its {where}, too: not its steel's.")
+        if course.gone_matte:
+            said.append(f"{names[course.coupon_id]} has gone matte.")
+    return said
+
+
+def held_words(held: Held, names: Mapping[str, str]) -> str:
+    """What differs besides the factor."""
+    groups: dict[str, list[str]] = {}
+    for coupon_id, value in held.values.items():
+        groups.setdefault(value or "none", []).append(names[coupon_id])
+    told = "; ".join(f"{value}: {and_words(coupons)}" for value, coupons in groups.items())
+    return (
+        f"{as_sentence(NAMES[held.variable])} differs, too ({told}): part of this may be its doing."
+    )
+
+
+def superficial_words(area: Bounds) -> str:
+    """How much of what was found wiped off."""
+    if area.high <= 0.02:
+        return "nothing wiped off"
+    return f"{area_words(area)} wiped off: superficial"
+
+
+def first_words(first: FirstRust) -> str:
+    """When rust was first seen, between looks."""
+    if first.by_h is None:
+        return f"no rust by {hours_words(first.after_h)}" if first.after_h else "not looked at"
+    if first.after_h == 0:
+        return f"rust by {hours_words(first.by_h)}"
+    return f"first rust between {hours_words(first.after_h)} and {hours_words(first.by_h)}"
+
+
+def doubts_words(doubts: Sequence[Doubt]) -> list[str]:
+    """What stands against an area read from a picture."""
+    return [DOUBT_WORDS[doubt] for doubt in doubts]
+
+
+def coating_words(answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
+    """The two parts of a coating trial, kept apart, and which coating held both."""
+    if not answer.worn:
+        return []
+    said = []
+    marks = {w.coupon_id: sum(n for what, n in w.counts if "scratch" in what) for w in answer.worn}
+    counted = {i: n for i, n in marks.items() if n > 0}
+    if counted:
+        order = sorted(marks, key=lambda i: marks[i])
+        told = ", ".join(f"{names[i]} {marks[i]:g}" for i in order)
+        said.append(f"Worn: fewest scratches first, {told}.")
+    rusted_at_wear = [c for c in answer.courses if c.worn_percent and c.worn_percent.low > 0.02]
+    if rusted_at_wear:
+        told = ", ".join(
+            f"{names[c.coupon_id]} {area_words(c.worn_percent)}"
+            for c in rusted_at_wear
+            if c.worn_percent
+        )
+        said.append(f"Where it was worn it rusted: {told}.")
+    return said
+
+
+STANDARD_WORDS: dict[Standard, str] = {
+    "iso_10289": "ISO 10289", "astm_d610": "ASTM D610", "iso_4628_3": "ISO 4628-3",
+}  # fmt: skip
+BORROWED = "These grades are borrowed from standards that were written for coatings."
+
+
+def rating_words(rating: Rating) -> str:
+    """A grade, or between which grades it lies."""
+    prefix = "Ri " if rating.standard == "iso_4628_3" else ""
+    name = STANDARD_WORDS[rating.standard]
+    if rating.is_one:
+        return f"{name}: {prefix}{rating.worst}"
+    low, high = sorted((rating.worst, rating.best))
+    span = f"{prefix}{low} to {high}"
+    return f"{name}: {span}" if rating.grade is None else f"{name}: {prefix}{rating.grade} ({span})"

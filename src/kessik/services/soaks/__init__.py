@@ -1,0 +1,1 @@
+"""Soaks: kept, tended, looked at, measured from pictures, and answered."""

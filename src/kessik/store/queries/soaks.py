@@ -1,0 +1,211 @@
+"""Soaks, coupons, acts and looks."""
+
+from collections import defaultdict
+from collections.abc import Iterable
+from dataclasses import asdict, replace
+from typing import Any
+
+from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
+
+from kessik.core.corrosion.measuring import Measuring, Stroke
+from kessik.core.corrosion.methods import SoakMethod, Tending
+from kessik.core.corrosion.soaks import Act, Coupon, Look, Soak
+from kessik.core.moments import Moment
+from kessik.store.tables import CouponRow, LookRow, SoakActRow, SoakRow
+
+_COLUMNS = {"id", "at", "struck", "clock_h", "coupon_id"}
+
+
+def all_soaks(session: Session) -> list[Soak]:
+    """Every soak, the newest first."""
+    coupons: dict[str, list[Coupon]] = defaultdict(list)
+    for row in session.scalars(select(CouponRow).order_by(CouponRow.soak_id, CouponRow.place)):
+        coupons[row.soak_id].append(_coupon(row))
+    rows = session.scalars(select(SoakRow).order_by(SoakRow.created_utc.desc(), SoakRow.id))
+    return [_soak(row, coupons[row.id]) for row in rows]
+
+
+def find_soak(session: Session, soak_id: str) -> Soak | None:
+    row = session.get(SoakRow, soak_id)
+    if row is None:
+        return None
+    placed = select(CouponRow).where(CouponRow.soak_id == soak_id).order_by(CouponRow.place)
+    return _soak(row, [_coupon(coupon) for coupon in session.scalars(placed)])
+
+
+def soaks_of_blade(session: Session, blade_id: str) -> list[Soak]:
+    """Every soak that a blade is in, the newest first."""
+    ids = select(CouponRow.soak_id).where(CouponRow.blade_id == blade_id).distinct()
+    rows = session.scalars(
+        select(SoakRow).where(SoakRow.id.in_(ids)).order_by(SoakRow.created_utc.desc())
+    )
+    found = [find_soak(session, row.id) for row in rows.all()]
+    return [soak for soak in found if soak is not None]
+
+
+def save_soak(session: Session, soak: Soak) -> None:
+    """Insert or update a soak with its coupons; those that are left out of it go."""
+    session.merge(
+        SoakRow(
+            id=soak.id,
+            name=soak.name,
+            question=soak.question,
+            factor=soak.factor,
+            method=asdict(soak.method),
+            salt=soak.salt,
+            water=soak.water,
+            note=soak.note,
+            let_go=list(soak.let_go),
+            started_utc=soak.started.utc if soak.started else "",
+            started_offset=soak.started.offset_minutes if soak.started else 0,
+            created_utc=soak.created_utc,
+        )
+    )
+    session.flush()
+    kept = [coupon.id for coupon in soak.coupons]
+    session.execute(
+        delete(CouponRow).where(CouponRow.soak_id == soak.id, CouponRow.id.not_in(kept))
+    )
+    for place, coupon in enumerate(soak.coupons):
+        said = {k: v for k, v in asdict(coupon).items() if k not in ("id", "blade_id")}
+        session.merge(
+            CouponRow(
+                id=coupon.id,
+                soak_id=soak.id,
+                blade_id=coupon.blade_id or None,
+                place=place,
+                said=said,
+            )
+        )
+    session.flush()
+
+
+def delete_soak(session: Session, soak_id: str) -> None:
+    """Take a soak away with everything in it."""
+    for table in (LookRow, SoakActRow, CouponRow):
+        session.execute(delete(table).where(table.soak_id == soak_id))
+    session.execute(delete(SoakRow).where(SoakRow.id == soak_id))
+
+
+def acts_by_soak(session: Session, soak_ids: Iterable[str]) -> dict[str, list[Act]]:
+    """What was done, in the order of its true time."""
+    found: dict[str, list[Act]] = defaultdict(list)
+    wanted = select(SoakActRow).where(SoakActRow.soak_id.in_(list(soak_ids)))
+    for row in session.scalars(wanted.order_by(SoakActRow.at_utc, SoakActRow.recorded_utc)):
+        at = Moment(row.at_utc, row.at_offset)
+        found[row.soak_id].append(Act(id=row.id, at=at, struck=row.struck, **row.said))
+    return found
+
+
+def find_act(session: Session, act_id: str) -> tuple[str, Act] | None:
+    """An act with the id of its soak."""
+    row = session.get(SoakActRow, act_id)
+    if row is None:
+        return None
+    at = Moment(row.at_utc, row.at_offset)
+    return row.soak_id, Act(id=row.id, at=at, struck=row.struck, **row.said)
+
+
+def save_act(session: Session, soak_id: str, act: Act, now_utc: str) -> None:
+    """Insert or update an act; one that is there keeps the time it was recorded at."""
+    said = {k: v for k, v in asdict(act).items() if k not in _COLUMNS - {"coupon_id"}}
+    there = session.get(SoakActRow, act.id)
+    recorded = there.recorded_utc if there else now_utc
+    session.merge(
+        SoakActRow(
+            id=act.id,
+            soak_id=soak_id,
+            at_utc=act.at.utc,
+            at_offset=act.at.offset_minutes,
+            said=said,
+            struck=act.struck,
+            recorded_utc=recorded,
+        )
+    )
+    session.flush()
+
+
+def looks_by_soak(session: Session, soak_ids: Iterable[str]) -> dict[str, list[Look]]:
+    """The looks, in the order of their true time."""
+    found: dict[str, list[Look]] = defaultdict(list)
+    columns = (
+        LookRow.id, LookRow.soak_id, LookRow.coupon_id, LookRow.at_utc, LookRow.at_offset,
+        LookRow.said, LookRow.struck,
+    )  # fmt: skip  # not how they were measured: a list has no use for it
+    wanted = select(*columns).where(LookRow.soak_id.in_(list(soak_ids)))
+    for row in session.execute(wanted.order_by(LookRow.at_utc, LookRow.recorded_utc)):
+        found[row.soak_id].append(_look(row))
+    return found
+
+
+def find_look(session: Session, look_id: str) -> tuple[str, Look, Measuring | None] | None:
+    """A look with the id of its soak, and how it was measured."""
+    row = session.get(LookRow, look_id)
+    return None if row is None else (row.soak_id, _look(row), _measuring(row.measuring))
+
+
+def save_look(
+    session: Session, soak_id: str, look: Look, measuring: Measuring | None, now_utc: str
+) -> None:
+    """Insert or update a look; one that is there keeps the time it was recorded at."""
+    said = {k: v for k, v in asdict(look).items() if k not in _COLUMNS}
+    there = session.get(LookRow, look.id)
+    session.merge(
+        LookRow(
+            id=look.id,
+            soak_id=soak_id,
+            coupon_id=look.coupon_id,
+            at_utc=look.at.utc,
+            at_offset=look.at.offset_minutes,
+            said=said,
+            measuring=asdict(measuring) if measuring else None,
+            struck=look.struck,
+            recorded_utc=there.recorded_utc if there else now_utc,
+        )
+    )
+    session.flush()
+
+
+def _soak(row: SoakRow, coupons: list[Coupon]) -> Soak:
+    method = dict(row.method)
+    tending = tuple(Tending(**each) for each in method.pop("tending", ()))
+    listed: dict[str, Any] = {k: tuple(v) if isinstance(v, list) else v for k, v in method.items()}
+    started = Moment(row.started_utc, row.started_offset) if row.started_utc else None
+    return Soak(
+        row.id, row.name, row.question, row.factor, SoakMethod(tending=tending, **listed),
+        tuple(coupons), row.salt, row.water, row.note, tuple(row.let_go), started,
+        row.created_utc,
+    )  # fmt: skip
+
+
+def _coupon(row: CouponRow) -> Coupon:
+    return Coupon(id=row.id, blade_id=row.blade_id or "", **row.said)
+
+
+def _look(row: Any) -> Look:  # noqa: ANN401 - a row of a table, or of some of its columns
+    at = Moment(row.at_utc, row.at_offset)
+    look = Look(id=row.id, coupon_id=row.coupon_id, at=at, struck=row.struck, **row.said)
+    return replace(look, clock_h=0.0)
+
+
+def _measuring(kept: dict[str, Any] | None) -> Measuring | None:
+    if not kept:
+        return None
+    strokes = tuple(
+        Stroke(each["kind"], each["width_px"], _outline(each["points"])) for each in kept["strokes"]
+    )
+    white = kept["white_point"]
+    return Measuring(
+        _outline(kept["outline"]),
+        None if white is None else (white[0], white[1]),
+        tuple(_outline(each) for each in kept["left_out"]),
+        strokes,
+        kept["threshold"],
+        kept["least_spot_px"],
+        kept["version"],
+    )
+
+
+def _outline(corners: list[list[float]]) -> tuple[tuple[float, float], ...]:
+    return tuple((x, y) for x, y in corners)
