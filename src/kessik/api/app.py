@@ -29,6 +29,7 @@ from kessik.api.routers import (
     plans,
     reckoner,
     shelf,
+    soaks,
     stock,
     trials,
     verdicts,
@@ -37,7 +38,7 @@ from kessik.store.database import Database
 
 _PARTS = (
     trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments,
-    pairing, pictures, reckoner, assays, grades,
+    pairing, pictures, reckoner, assays, grades, soaks,
 )  # fmt: skip  # names, several a line
 
 

@@ -25,7 +25,14 @@ WRITES_AT_ONCE = 16
 """Requests that write at once; the others wait without a thread, so that reading never
 waits for writing."""
 _READING = frozenset({"GET", "HEAD", "OPTIONS"})
-_FORMS = ("/api/imports", "/api/shot-imports", "/api/grade-imports", "/photos")
+_FORMS = (
+    "/api/imports",
+    "/api/shot-imports",
+    "/api/grade-imports",
+    "/photos",
+    "/pictures",
+    "/look-imports",
+)
 _PAIR = "/pair"
 _LARGEST = 2**53
 _DRAINED_BYTES, _DRAINED_S = 100_000_000, 5.0

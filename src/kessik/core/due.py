@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-DueKind = Literal["loan", "hardness", "work", "stock", "shots", "batch", "assay"]
+DueKind = Literal["loan", "hardness", "work", "stock", "shots", "batch", "assay", "soak"]
 
 
 @dataclass(frozen=True)
@@ -17,6 +17,7 @@ class Due:
     mark: int | None = None
     on: str = ""
     overdue: bool = False
+    soak_id: str = ""
 
 
 def when(days: int) -> str:

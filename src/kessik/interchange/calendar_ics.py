@@ -9,16 +9,18 @@ from icalendar import Calendar, Event
 
 @dataclass(frozen=True)
 class CalendarEntry:
-    """Something to do on a day."""
+    """Something to do on a day, or at a moment."""
 
     id: str
-    on: date
+    on: date | datetime
     summary: str
     description: str = ""
 
 
 def write_calendar(name: str, entries: Sequence[CalendarEntry], made_utc: str) -> bytes:
-    """The calendar's text; entries last the whole day, so that no clock is promised."""
+    """The calendar's text; work lasts the whole day, so that no clock is promised; what has its
+    hour, a quarter of one.
+    """
     calendar = Calendar()
     calendar.add("prodid", "-//Kessik//Plan//EN")
     calendar.add("version", "2.0")
@@ -28,7 +30,8 @@ def write_calendar(name: str, entries: Sequence[CalendarEntry], made_utc: str) -
         event.add("uid", f"{entry.id}@kessik")
         event.add("dtstamp", datetime.fromisoformat(made_utc))
         event.add("dtstart", entry.on)
-        event.add("dtend", entry.on + timedelta(days=1))
+        lasts = timedelta(minutes=15) if isinstance(entry.on, datetime) else timedelta(days=1)
+        event.add("dtend", entry.on + lasts)
         event.add("summary", entry.summary)
         if entry.description:
             event.add("description", entry.description)

@@ -7,11 +7,13 @@ from kessik.core.due import Due
 from kessik.services.assays.waiting import batches_away, claims_excluded
 from kessik.services.devices.waiting import shots_to_use
 from kessik.services.shelf.waiting import hardness_to_measure, loans
+from kessik.services.soaks.waiting import soak_duties
 from kessik.services.stock.waiting import low_lots
 from kessik.services.trials.waiting import planned_work
 from kessik.store.database import Database
 
 WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (
+    soak_duties,
     loans,
     planned_work,
     low_lots,

@@ -1,11 +1,11 @@
 """The assay: batches, shots, and what they say of claims."""
 
 from typing import Annotated, Literal
-from urllib.parse import quote
 
 from fastapi import APIRouter, File, Form, Query, Response, UploadFile
 
 from kessik.api.dependencies import Store
+from kessik.api.downloads import attached
 from kessik.api.schemas.assays import (
     AssayOut,
     AssayPlaceOut,
@@ -81,14 +81,14 @@ def get_batch(batch_id: Id, store: Store) -> BatchSheetOut:
 def get_batch_shots(batch_id: Id, store: Store) -> Response:
     """The shots of a batch as `*.shots.csv`."""
     batch, text = sheets.batch_shots_csv(store, batch_id)
-    return _file(text.encode(), "text/csv; charset=utf-8", f"{batch.name}.shots.csv")
+    return attached(text.encode(), "text/csv; charset=utf-8", f"{batch.name}.shots.csv")
 
 
 @router.get("/batches/{batch_id}/sheet.xlsx")
 def get_batch_sheet(batch_id: Id, store: Store) -> Response:
     """The batch as a workbook."""
     batch, book = sheets.batch_xlsx(store, batch_id)
-    return _file(book, _XLSX, f"{batch.name}.xlsx")
+    return attached(book, _XLSX, f"{batch.name}.xlsx")
 
 
 @router.post("/shot-imports")
@@ -161,9 +161,3 @@ def put_stand_in_shot(blade_id: Id, shot_id: Id, body: StandInShotBody, store: S
     day = local_day(now()).isoformat()
     blank = Shot(shot_id, blade_id, body.name, (), "bare", on=day, batch_id=body.batch_id)
     return ShotOut.of(shots.shoot_with_stand_in(store, blank, body.asked(), now()))
-
-
-def _file(data: bytes, media_type: str, name: str) -> Response:
-    """A file to save, under a name that may hold any letters."""
-    headers = {"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"}
-    return Response(data, media_type=media_type, headers=headers)

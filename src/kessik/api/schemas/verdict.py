@@ -276,6 +276,7 @@ class DueOut(Wire):
     says: str
     blade_id: str
     trial_id: str
+    soak_id: str
     mark: int | None
     on: str
     overdue: bool

@@ -17,7 +17,7 @@ from kessik.services.pictures.keeping import hide_pictures, keep_picture
 from kessik.services.shelf.checks import check_blade
 from kessik.services.shelf.facts import restated
 from kessik.store.database import Database, Session
-from kessik.store.queries import pictures, shelf
+from kessik.store.queries import pictures, shelf, soaks
 
 STATED = ("hardness_hrc", "edge_length_mm")
 
@@ -149,6 +149,11 @@ def delete_blade(db: Database, blade_id: str) -> None:
         if shelf.runs_by_blade(session).get(blade_id):
             raise NotAllowedNowError(
                 f"{blade.code} has runs, and they stay in the record; archive it instead",
+                field="blade",
+            )
+        if soaks.soaks_of_blade(session, blade_id):
+            raise NotAllowedNowError(
+                f"{blade.code} is in a soak, which stays in the record; archive it instead",
                 field="blade",
             )
         shown = pictures.shown_by(session, "blade", blade_id)

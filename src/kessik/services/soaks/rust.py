@@ -1,7 +1,7 @@
 """Rust measured in a picture, by the choices of a tester or by those proposed."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -94,8 +94,13 @@ def proposed_outline(picture: DecodedPicture) -> tuple[Point, ...]:
         raise OutOfRangeError(
             "no blade stands out from the ground in this picture: draw its outline", field="mask"
         )
-    width, height = picture.size_px
-    return tuple((min(max(x, 0.0), width - 1.0), min(max(y, 0.0), height - 1.0)) for x, y in found)
+    return kept_inside(found, picture.size_px)
+
+
+def kept_inside(outline: Sequence[Point], size_px: tuple[int, int]) -> tuple[Point, ...]:
+    """Corners moved to the border of the picture where they lie outside."""
+    right, bottom = size_px[0] - 1.0, size_px[1] - 1.0
+    return tuple((min(max(x, 0.0), right), min(max(y, 0.0), bottom)) for x, y in outline)
 
 
 def overlay_of(
@@ -131,11 +136,6 @@ def map_codes(reading: RustReading, before: Bools | None = None) -> NDArray[np.u
     earlier = np.zeros_like(kinds) if before is None else before.astype(np.uint8) * 255
     strength = np.where(maps.counted, maps.strength * 255, 0).astype(np.uint8)
     return np.stack([strength, kinds, earlier], axis=-1)
-
-
-def moved(measuring: Measuring, outline: Sequence[Point]) -> Measuring:
-    """The choices of an earlier look for a later picture: another outline, nothing drawn on it."""
-    return replace(measuring, outline=tuple(outline), strokes=(), left_out=())
 
 
 def _paint(measuring: Measuring, size: tuple[int, int]) -> Paint | None:

@@ -42,6 +42,15 @@ def show_if_kept(
         session.execute(insert(PictureUseRow).values(**values, caption="", added_utc=added_utc))
 
 
+def show_again(
+    session: Session, content_hash: str, shown_by: ShownBy, owner_id: str, added_utc: str
+) -> None:
+    """Say that something shows a picture, where it may be said already."""
+    values = {"shown_by": shown_by, "owner_id": owner_id, "hash": content_hash}
+    row = insert_or(PictureUseRow).values(**values, caption="", added_utc=added_utc)
+    session.execute(row.on_conflict_do_nothing())
+
+
 def hide(session: Session, shown: Shown) -> None:
     """That it is shown there no more."""
     session.execute(

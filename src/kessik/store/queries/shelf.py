@@ -54,6 +54,12 @@ def find_blade(session: Session, blade_id: str) -> Blade | None:
     return whole_blades(session, [row])[0] if row and row.arriving is None else None
 
 
+def blades_by_id(session: Session, ids: Iterable[str]) -> list[Blade]:
+    """Those of these blades that are on the shelf."""
+    wanted = select(BladeRow).where(BladeRow.arriving.is_(None), BladeRow.id.in_(list(ids)))
+    return whole_blades(session, session.scalars(wanted).all())
+
+
 def known_ids(session: Session, ids: Iterable[str]) -> set[str]:
     """Those of these ids that are blades on the shelf."""
     wanted = select(BladeRow.id).where(BladeRow.arriving.is_(None), BladeRow.id.in_(list(ids)))

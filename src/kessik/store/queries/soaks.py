@@ -17,6 +17,11 @@ from kessik.store.tables import CouponRow, LookRow, SoakActRow, SoakRow
 _COLUMNS = {"id", "at", "struck", "clock_h", "coupon_id"}
 
 
+def soak_of_coupon(session: Session, coupon_id: str) -> str | None:
+    """The id of the soak that a coupon is in."""
+    return session.scalar(select(CouponRow.soak_id).where(CouponRow.id == coupon_id))
+
+
 def all_soaks(session: Session) -> list[Soak]:
     """Every soak, the newest first."""
     coupons: dict[str, list[Coupon]] = defaultdict(list)

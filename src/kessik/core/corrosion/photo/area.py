@@ -1,7 +1,7 @@
 """The rusted share of a blade, with its interval and what stands against it."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,9 +15,10 @@ from kessik.core.limits import check_limit
 
 Doubt = Literal[
     "too_fine", "dark_steel", "black", "tint", "salt", "burnt", "small", "no_card", "wide_mask"
-]
+]  # fmt: skip
 """What stands against an area read from colour; words for it are in `core.words`."""
 
+DOUBTS: tuple[Doubt, ...] = get_args(Doubt)
 THRESHOLDS = tuple(round(0.1 + 0.02 * n, 2) for n in range(41))
 """The places of the slider."""
 _UNSURE, _UNSURE_ABOVE, _BORDER = 0.18, 0.22, 0.12

@@ -1,0 +1,211 @@
+"""Soaks: what is exposed, what was done to it, and what was seen."""
+
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, File, Response, UploadFile
+
+from kessik.api.dependencies import Store
+from kessik.api.downloads import attached
+from kessik.api.schemas.common import Id, PictureHash, ShortText
+from kessik.api.schemas.shelf import PhotoOut, StruckBody
+from kessik.api.schemas.soaks import (
+    ActBody,
+    AtBody,
+    LookBody,
+    MeasuringBody,
+    SoakBody,
+    SoakMethodBody,
+    SoakPatch,
+)
+from kessik.api.schemas.soaks_out import (
+    ActOut,
+    LookMeasuringOut,
+    LookOut,
+    OutlineOut,
+    RustOut,
+    SoakLineOut,
+    SoakOut,
+    method_out,
+)
+from kessik.core.corrosion.methods import METHODS
+from kessik.core.limits import most
+from kessik.interchange.masks import jpeg_of
+from kessik.interchange.named_files import NamedFile
+from kessik.services.clock import now
+from kessik.services.soaks import files, pictures, soaks
+from kessik.services.soaks.sheets import (
+    all_sheets,
+    sheets_of_blade,
+    soak_calendar,
+    soak_sheet,
+)
+from kessik.services.soaks.sheets import measured_look as kept_measuring
+
+router = APIRouter(tags=["soaks"])
+_STRIP_PX = 640
+
+
+@router.get("/soaks")
+def get_soaks(store: Store) -> list[SoakLineOut]:
+    """Every soak in a line, the newest first."""
+    return [SoakLineOut.of(sheet) for sheet in all_sheets(store, now())]
+
+
+@router.get("/soak-methods")
+def get_soak_methods() -> list[SoakMethodBody]:
+    """The methods that are there to be copied and changed."""
+    return [method_out(method) for method in METHODS]
+
+
+@router.put("/soaks/{soak_id}")
+def put_soak(soak_id: Id, body: SoakBody, store: Store) -> SoakOut:
+    """Keep a new soak under a client-made id; the same id twice is one."""
+    soaks.make_soak(store, body.record(soak_id), now())
+    return SoakOut.of(soak_sheet(store, soak_id, now()))
+
+
+@router.patch("/soaks/{soak_id}")
+def patch_soak(soak_id: Id, body: SoakPatch, store: Store) -> SoakOut:
+    """Change what is said of a soak."""
+    soaks.change_soak(store, soak_id, body.changes())
+    return SoakOut.of(soak_sheet(store, soak_id, now()))
+
+
+@router.delete("/soaks/{soak_id}", status_code=204)
+def delete_soak(soak_id: Id, store: Store) -> Response:
+    """Take away a soak without looks."""
+    soaks.delete_soak(store, soak_id)
+    return Response(status_code=204)
+
+
+@router.get("/soaks/{soak_id}")
+def get_soak(soak_id: Id, store: Store) -> SoakOut:
+    """A soak, whole."""
+    return SoakOut.of(soak_sheet(store, soak_id, now()))
+
+
+@router.put("/soaks/{soak_id}/started")
+def put_started(soak_id: Id, body: AtBody, store: Store) -> SoakOut:
+    """Say when it began."""
+    soaks.start_soak(store, soak_id, body.moment(), now())
+    return SoakOut.of(soak_sheet(store, soak_id, now()))
+
+
+@router.put("/soaks/{soak_id}/acts/{act_id}")
+def put_act(soak_id: Id, act_id: Id, body: ActBody, store: Store) -> ActOut:
+    """Keep something that was done, at its true time; the same request twice keeps one."""
+    act = soaks.put_act(store, soak_id, body.record(act_id), now())
+    return ActOut.of(act, [])
+
+
+@router.put("/soaks/{soak_id}/acts/{act_id}/struck")
+def put_act_struck(soak_id: Id, act_id: Id, body: StruckBody, store: Store) -> ActOut:
+    """Say that it was not so, with a reason, or that it was."""
+    return ActOut.of(soaks.strike_act(store, soak_id, act_id, body.reason, now()), [])
+
+
+@router.put("/soaks/{soak_id}/looks/{look_id}")
+def put_look(soak_id: Id, look_id: Id, body: LookBody, store: Store) -> LookOut:
+    """Keep a look, or what is put right in it."""
+    measuring = body.measuring.record() if body.measuring else None
+    look = soaks.put_look(store, soak_id, body.record(look_id), measuring, now())
+    return LookOut.of(look, [])
+
+
+@router.put("/soaks/{soak_id}/looks/{look_id}/struck")
+def put_look_struck(soak_id: Id, look_id: Id, body: StruckBody, store: Store) -> LookOut:
+    """Leave a look out with a reason, or let it count again."""
+    return LookOut.of(soaks.strike_look(store, soak_id, look_id, body.reason, now()), [])
+
+
+@router.get("/soaks/{soak_id}/looks/{look_id}/measuring")
+def get_look_measuring(soak_id: Id, look_id: Id, store: Store) -> LookMeasuringOut:
+    """How a look was measured: everything needed to do it again."""
+    look, measuring = kept_measuring(store, soak_id, look_id)
+    return LookMeasuringOut.of(look, measuring)
+
+
+@router.get(
+    "/soaks/{soak_id}/looks/{look_id}/strip",
+    responses={200: {"content": {"image/jpeg": {}}}},
+    response_class=Response,
+)
+def get_look_strip(soak_id: Id, look_id: Id, store: Store) -> Response:
+    """The blade of a look, cut out of its picture, rust laid over it."""
+    kept_measuring(store, soak_id, look_id)
+    strip = jpeg_of(pictures.look_strip(store, look_id), _STRIP_PX)
+    return Response(strip, media_type="image/jpeg", headers={"Cache-Control": "private, no-cache"})
+
+
+@router.post("/soaks/{soak_id}/pictures")
+def post_pictures(
+    soak_id: Id,
+    store: Store,
+    photos: Annotated[list[UploadFile], File(max_length=most("files"))],
+) -> list[PhotoOut]:
+    """Lay pictures on a soak's time line, without their place of taking."""
+    shown = pictures.add_pictures(store, soak_id, [each.file.read() for each in photos], now())
+    return [PhotoOut.of(each) for each in shown]
+
+
+@router.delete("/soaks/{soak_id}/pictures/{content_hash}", status_code=204)
+def delete_picture(soak_id: Id, content_hash: PictureHash, store: Store) -> Response:
+    """Take a picture off the time line that no look was read from."""
+    pictures.remove_picture(store, soak_id, content_hash)
+    return Response(status_code=204)
+
+
+@router.get("/pictures/{content_hash}/outline")
+def get_outline(content_hash: PictureHash, store: Store, look_id: ShortText = "") -> OutlineOut:
+    """The blade's outline: proposed, or carried over from an earlier look."""
+    if look_id:
+        found = pictures.outline_carried(store, content_hash, look_id)
+    else:
+        found = pictures.outline_in(store, content_hash)
+    width, height = found.size_px
+    return OutlineOut(
+        outline=list(found.outline),
+        white_point=found.white_point,
+        likeness=found.likeness,
+        width_px=width,
+        height_px=height,
+    )
+
+
+@router.post("/pictures/{content_hash}/rust")
+def post_rust(
+    content_hash: PictureHash, body: MeasuringBody, store: Store, earlier_look: ShortText = ""
+) -> RustOut:
+    """Measure rust in a picture; nothing is kept."""
+    measuring = body.record()
+    reading, new = pictures.measured_rust(store, content_hash, measuring, earlier_look)
+    return RustOut.of(reading, measuring.threshold, new)
+
+
+@router.get("/soaks/{soak_id}/looks.csv")
+def get_looks_csv(soak_id: Id, store: Store) -> Response:
+    """The looks of a soak as `*.looks.csv`."""
+    soak, text = files.looks_csv(store, soak_id, now())
+    return attached(text.encode(), "text/csv; charset=utf-8", f"{soak.name}.looks.csv")
+
+
+@router.post("/soaks/{soak_id}/look-imports")
+def post_look_import(
+    soak_id: Id, store: Store, file: Annotated[UploadFile, File()]
+) -> dict[Literal["looks"], int]:
+    """Keep the looks of a file, all or nothing; the same file twice is kept once."""
+    named = NamedFile((file.filename or "file.looks.csv")[:200], file.file.read())
+    return {"looks": files.import_looks(store, soak_id, named, now())}
+
+
+@router.get("/soaks/{soak_id}/calendar.ics")
+def get_soak_calendar(soak_id: Id, store: Store) -> Response:
+    """What is still to be done, as iCalendar."""
+    soak, text = soak_calendar(store, soak_id, now())
+    return attached(text, "text/calendar; charset=utf-8", f"{soak.name}.ics")
+
+
+@router.get("/blades/{blade_id}/soaks")
+def get_blade_soaks(blade_id: Id, store: Store) -> list[SoakOut]:
+    """The soaks that a blade is in, whole."""
+    return [SoakOut.of(sheet) for sheet in sheets_of_blade(store, blade_id, now())]

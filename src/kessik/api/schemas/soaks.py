@@ -1,0 +1,247 @@
+"""Soaks over the wire: what is sent."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from kessik.api.schemas.common import Finite, Id, LongText, PictureHash, ShortText, Wire, within
+from kessik.core.corrosion.measuring import Measuring, Stroke
+from kessik.core.corrosion.methods import SoakMethod, Tending
+from kessik.core.corrosion.soaks import Act, Coupon, Look, Soak
+from kessik.core.limits import most
+from kessik.core.moments import Moment
+
+StageName = Literal["as_found", "rinsed", "wiped", "scoured"]
+SideName = Literal["left", "right", "both"]
+RoleName = Literal["", "baseline", "reference"]
+ScaleName = Literal["rust", "discolouration"]
+TendName = Literal[
+    "sprayed", "sprayed_fresh", "wiped_on", "film_broken", "topped_up", "turned", "dampened"
+]  # fmt: skip
+ActName = Literal[
+    "sprayed", "sprayed_fresh", "wiped_on", "film_broken", "topped_up", "turned", "dampened",
+    "measured", "dried", "resumed", "prolonged", "worn", "note", "ended",
+]  # fmt: skip
+RegionName = Literal[
+    "", "edge", "bevel", "flat", "spine", "worn", "etched_mark", "hardware", "smear"
+]  # fmt: skip
+DiscolouredName = Literal["none", "haze", "tint", "dark", "spots"]
+HowName = Literal["photo", "brush", "grade", "spots", "typed"]
+SoakFactor = Literal[
+    "steel", "heat_treatment", "flat_finish", "coating", "oil", "polished_before",
+    "degreased_with", "exposed_before",
+]  # fmt: skip
+Percent = Annotated[Finite, within("rust_percent")]
+Hours = Annotated[Finite, Field(ge=0, le=20_000)]
+Corner = Annotated[list[Finite], Field(min_length=2, max_length=2)]
+Corners = Annotated[list[Corner], Field(max_length=most("corners"))]
+StrokePoints = Annotated[list[Corner], Field(max_length=most("brush_points"))]
+Time = Annotated[str, Field(min_length=10, max_length=40)]
+
+
+class AtBody(Wire):
+    """A moment: UTC by ISO 8601, with the offset it was told in."""
+
+    at_utc: Time
+    offset_minutes: Annotated[int, Field(ge=-1440, le=1440)] = 0
+
+    def moment(self) -> Moment:
+        return Moment(self.at_utc, self.offset_minutes)
+
+
+class TendingBody(Wire):
+    """What is done to the coupons again and again."""
+
+    kind: TendName
+    every_h: Annotated[Finite, within("soak_hours")]
+    from_h: Hours = 0
+    until_h: Hours | None = None
+
+    def record(self) -> Tending:
+        return Tending(**self.model_dump())
+
+
+class SoakMethodBody(Wire):
+    """How blades are exposed, looked at and tended."""
+
+    key: ShortText
+    name: ShortText
+    medium: ShortText
+    hours: Annotated[Finite, within("soak_hours")]
+    look_h: Annotated[list[Hours], Field(max_length=most("soak_looks"))]
+    stages: Annotated[list[StageName], Field(min_length=1, max_length=4)]
+    tending: list[TendingBody] = Field(default_factory=list, max_length=20)
+    scale: ScaleName = "rust"
+    salt_percent: Finite | None = None
+    needed_grade: Annotated[int, Field(ge=0, le=10)] = 6
+    steps: list[LongText] = Field(default_factory=list, max_length=20)
+    cautions: list[LongText] = Field(default_factory=list, max_length=20)
+    source: ShortText = ""
+
+    def record(self) -> SoakMethod:
+        lists = {"look_h", "stages", "tending", "steps", "cautions"}
+        return SoakMethod(
+            **self.model_dump(exclude=lists),
+            look_h=tuple(self.look_h),
+            stages=tuple(self.stages),
+            tending=tuple(each.record() for each in self.tending),
+            steps=tuple(self.steps),
+            cautions=tuple(self.cautions),
+        )
+
+
+class CouponBody(Wire):
+    """One thing exposed."""
+
+    id: Id
+    name: ShortText
+    blade_id: ShortText = ""
+    side: SideName = "both"
+    arm: ShortText = ""
+    role: RoleName = ""
+    oil: ShortText = ""
+    coating: ShortText = ""
+    flat_finish: ShortText = ""
+    polished_before: ShortText = ""
+    degreased_with: ShortText = ""
+    exposed_before: ShortText = ""
+
+    def record(self) -> Coupon:
+        return Coupon(**self.model_dump())
+
+
+class SoakBody(Wire):
+    """One exposure, with its question written first."""
+
+    name: ShortText
+    question: LongText
+    factor: SoakFactor
+    method: SoakMethodBody
+    coupons: list[CouponBody] = Field(default_factory=list, max_length=most("soak_coupons"))
+    salt: ShortText = ""
+    water: ShortText = ""
+    note: LongText = ""
+    let_go: list[ShortText] = Field(default_factory=list, max_length=20)
+
+    def record(self, soak_id: str) -> Soak:
+        return Soak(
+            id=soak_id,
+            name=self.name,
+            question=self.question,
+            factor=self.factor,
+            method=self.method.record(),
+            coupons=tuple(each.record() for each in self.coupons),
+            salt=self.salt,
+            water=self.water,
+            note=self.note,
+            let_go=tuple(self.let_go),
+        )
+
+
+class SoakPatch(Wire):
+    """What is said of a soak, to change; what is not sent stays."""
+
+    name: ShortText | None = None
+    question: LongText | None = None
+    factor: SoakFactor | None = None
+    method: SoakMethodBody | None = None
+    coupons: Annotated[list[CouponBody], Field(max_length=most("soak_coupons"))] | None = None
+    salt: ShortText | None = None
+    water: ShortText | None = None
+    note: LongText | None = None
+    let_go: Annotated[list[ShortText], Field(max_length=20)] | None = None
+
+    def changes(self) -> dict[str, object]:
+        plain = self.model_dump(exclude_unset=True, exclude={"method", "coupons", "let_go"})
+        changed: dict[str, object] = {k: v for k, v in plain.items() if v is not None}
+        if self.method is not None:
+            changed["method"] = self.method.record()
+        if self.coupons is not None:
+            changed["coupons"] = tuple(each.record() for each in self.coupons)
+        if self.let_go is not None:
+            changed["let_go"] = tuple(self.let_go)
+        return changed
+
+
+class ActBody(AtBody):
+    """Something done to a soak or to a coupon."""
+
+    kind: ActName
+    coupon_id: ShortText = ""
+    amount: Finite | None = None
+    ph: Annotated[Finite, within("ph")] | None = None
+    salt_percent: Percent | None = None
+    temperature_c: Finite | None = None
+    said: LongText = ""
+
+    def record(self, act_id: str) -> Act:
+        plain = self.model_dump(exclude={"at_utc", "offset_minutes"})
+        return Act(id=act_id, at=self.moment(), **plain)
+
+
+class StrokeBody(Wire):
+    """A stroke of the brush, in picture pixels."""
+
+    kind: Literal["rust", "clean"]
+    width_px: Annotated[Finite, Field(gt=0, le=4000)]
+    points: StrokePoints
+
+    def record(self) -> Stroke:
+        return Stroke(self.kind, self.width_px, _corners(self.points))
+
+
+class MeasuringBody(Wire):
+    """The choices of one measurement, in picture pixels."""
+
+    outline: Corners
+    white_point: Corner | None = None
+    left_out: list[Corners] = Field(default_factory=list, max_length=40)
+    strokes: list[StrokeBody] = Field(default_factory=list, max_length=400)
+    threshold: Annotated[Finite, within("rust_threshold")] = 0.5
+    least_spot_px: Annotated[Finite, within("least_spot_px")] = 3.0
+
+    def record(self) -> Measuring:
+        white = None if self.white_point is None else (self.white_point[0], self.white_point[1])
+        return Measuring(
+            _corners(self.outline),
+            white,
+            tuple(_corners(each) for each in self.left_out),
+            tuple(stroke.record() for stroke in self.strokes),
+            self.threshold,
+            self.least_spot_px,
+        )
+
+
+class LookBody(AtBody):
+    """One observation of a side in a stage; where it is measured, the area is read off the
+    picture.
+    """
+
+    coupon_id: Id
+    side: SideName
+    stage: StageName
+    region: RegionName = ""
+    rust_percent: Percent | None = None
+    rust_low: Percent | None = None
+    rust_high: Percent | None = None
+    stain_percent: Percent | None = None
+    pits: Annotated[int, within("pits")] | None = None
+    deepest_pit_mm: Annotated[Finite, within("pit_mm")] | None = None
+    discolouration: DiscolouredName | None = None
+    gone_matte: bool = False
+    pivot: ShortText = ""
+    lock: ShortText = ""
+    handle: ShortText = ""
+    how: HowName = "typed"
+    said: ShortText = ""
+    picture: PictureHash | Literal[""] = ""
+    note: LongText = ""
+    measuring: MeasuringBody | None = None
+
+    def record(self, look_id: str) -> Look:
+        plain = self.model_dump(exclude={"at_utc", "offset_minutes", "measuring"})
+        return Look(id=look_id, at=self.moment(), **plain)
+
+
+def _corners(corners: list[list[float]]) -> tuple[tuple[float, float], ...]:
+    return tuple((x, y) for x, y in corners)

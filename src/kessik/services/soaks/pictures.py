@@ -1,0 +1,166 @@
+"""Pictures of a soak: laid on its time line, measured, and compared with the look before."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy import ndimage
+
+from kessik.core.corrosion.measuring import Measuring, check_outline
+from kessik.core.corrosion.photo.registration import Laid, lay_over
+from kessik.core.corrosion.photo.view import Bools
+from kessik.core.errors import NotAllowedNowError, UnknownError
+from kessik.core.moments import Moment
+from kessik.core.pictures import Shown
+from kessik.interchange.masks import mask_of_outlines
+from kessik.interchange.photos import DecodedPicture, decode_photo
+from kessik.services.pictures.keeping import hide_pictures, keep_picture, picture_file
+from kessik.services.soaks.rust import (
+    Point,
+    RustReading,
+    overlay_of,
+    proposed_outline,
+    read_rust,
+)
+from kessik.services.soaks.soaks import get_soak
+from kessik.store.database import Database
+from kessik.store.queries import pictures, soaks
+
+_SAME_BORDER_PX = 2
+"""Rust this close to where rust was is not new: registration is no better."""
+
+
+@dataclass(frozen=True)
+class Outlined:
+    """Where the blade is in a picture; `likeness` where it was carried over from an earlier one."""
+
+    outline: tuple[Point, ...]
+    white_point: Point | None
+    likeness: float | None
+    size_px: tuple[int, int]
+
+
+@dataclass(frozen=True)
+class NewRust:
+    """What was rust at the look before, in the view of this one."""
+
+    before: Bools
+
+    def percent(self, reading: RustReading, threshold: float) -> float:
+        """Rust that was not there, per cent of what counts."""
+        maps = reading.maps
+        new = (maps.strength > threshold) & maps.counted & ~self.before
+        return 100 * float(new.sum()) / max(int(maps.counted.sum()), 1)
+
+
+def add_pictures(db: Database, soak_id: str, files: Sequence[bytes], now: Moment) -> list[Shown]:
+    """Keep pictures on a soak's time line; RefusedFileError where one is no picture, and then none
+    of them is taken. The same picture twice is one.
+    """
+    with db.read() as session:
+        get_soak(session, soak_id)
+    kept = [keep_picture(db, data, now.utc) for data in files]
+    shown = [Shown(picture, "soak", soak_id, "", now.utc) for picture in kept]
+    with db.write() as session:
+        get_soak(session, soak_id)
+        for each in shown:
+            pictures.keep(session, each.picture)
+            pictures.show(session, each)
+    return shown
+
+
+def remove_picture(db: Database, soak_id: str, content_hash: str) -> None:
+    """Take a picture off a soak's time line; one that a look was read from stays."""
+    with db.read() as session:
+        get_soak(session, soak_id)
+        looks = soaks.looks_by_soak(session, [soak_id])[soak_id]
+        shown = pictures.shown_by(session, "soak", soak_id)
+    if any(look.picture == content_hash for look in looks):
+        raise NotAllowedNowError("a look was read from this picture: it stays", field="picture")
+    hide_pictures(db, [each for each in shown if each.picture.hash == content_hash])
+
+
+def outline_in(db: Database, content_hash: str) -> Outlined:
+    """The blade's outline as it is proposed; OutOfRangeError where none stands out."""
+    picture = _decoded(db, content_hash)
+    return Outlined(proposed_outline(picture), None, None, picture.size_px)
+
+
+def outline_carried(db: Database, content_hash: str, look_id: str) -> Outlined:
+    """The outline of an earlier look, carried over to a picture; NotAllowedNowError where the two
+    pictures cannot be laid over each other.
+    """
+    earlier, measuring = _earlier(db, look_id)
+    picture = _decoded(db, content_hash)
+    laid = _laid(earlier, measuring, picture)
+    if laid is None:
+        raise NotAllowedNowError(
+            "these two pictures cannot be laid over each other; draw the outline anew",
+            field="outline",
+        )
+    width, height = picture.size_px
+    carried = laid.carried(measuring.outline)
+    inside = tuple(
+        (min(max(x, 0.0), width - 1.0), min(max(y, 0.0), height - 1.0)) for x, y in carried
+    )
+    white = None if measuring.white_point is None else laid.carried((measuring.white_point,))[0]
+    if white is not None and not (0 <= white[0] < width and 0 <= white[1] < height):
+        white = None
+    return Outlined(inside, white, laid.likeness, picture.size_px)
+
+
+def measured_rust(
+    db: Database, content_hash: str, measuring: Measuring, earlier_look: str = ""
+) -> tuple[RustReading, NewRust | None]:
+    """Measure without keeping anything; with what is new since an earlier look where one is named
+    and can be laid over.
+    """
+    picture = _decoded(db, content_hash)
+    check_outline(measuring.outline, *picture.size_px, "outline")
+    reading = read_rust(picture, measuring)
+    if not earlier_look:
+        return reading, None
+    earlier, before = _earlier(db, earlier_look)
+    laid = _laid(earlier, before, picture)
+    if laid is None:
+        return reading, None
+    old = read_rust(earlier, before)
+    return reading, NewRust(_carried_rust(old, before.threshold, laid, reading))
+
+
+def look_strip(db: Database, look_id: str) -> NDArray[np.uint8]:
+    """The blade of a look cut out, with rust laid over it; UnknownError where it has no picture."""
+    picture, measuring = _earlier(db, look_id)
+    return overlay_of(picture.rgb, read_rust(picture, measuring), measuring.threshold)
+
+
+def _carried_rust(old: RustReading, threshold: float, laid: Laid, new: RustReading) -> Bools:
+    view, there = old.maps.view, new.maps.view
+    rust = ndimage.binary_dilation(old.maps.strength > threshold, iterations=_SAME_BORDER_PX)
+    inverse = np.linalg.inv(np.asarray(laid.turn))
+    rows, columns = np.indices(there.shape)
+    x = (columns + 0.5) * there.step + there.corner[0] - laid.shift[0]
+    y = (rows + 0.5) * there.step + there.corner[1] - laid.shift[1]
+    from_x = (inverse[0, 0] * x + inverse[0, 1] * y - view.corner[0]) / view.step - 0.5
+    from_y = (inverse[1, 0] * x + inverse[1, 1] * y - view.corner[1]) / view.step - 0.5
+    found = ndimage.map_coordinates(rust.astype(np.float32), [from_y, from_x], order=1)
+    return np.asarray(found > 0.5)
+
+
+def _laid(earlier: DecodedPicture, measuring: Measuring, later: DecodedPicture) -> Laid | None:
+    mask = mask_of_outlines([measuring.outline], earlier.size_px)
+    return lay_over(earlier.rgb, mask, later.rgb)
+
+
+def _earlier(db: Database, look_id: str) -> tuple[DecodedPicture, Measuring]:
+    with db.read() as session:
+        found = soaks.find_look(session, look_id)
+    if found is None or found[2] is None or not found[1].picture:
+        raise UnknownError("that look was not measured in a picture", field="look")
+    return _decoded(db, found[1].picture), found[2]
+
+
+def _decoded(db: Database, content_hash: str) -> DecodedPicture:
+    _, path = picture_file(db, content_hash)
+    return decode_photo(path.read_bytes())

@@ -1,0 +1,145 @@
+"""A soak opened: everything of it from one snapshot, with what it answers and what is due."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from kessik.core.corrosion.answer import SoakAnswer, soak_answer
+from kessik.core.corrosion.fairness import Specimen
+from kessik.core.corrosion.measuring import Measuring
+from kessik.core.corrosion.soaks import Act, Look, Soak
+from kessik.core.corrosion.timing import Duty, duties, ended_clock_h, next_duties
+from kessik.core.errors import UnknownError
+from kessik.core.moments import Moment
+from kessik.core.pictures import Shown
+from kessik.core.shelf.blades import Blade
+from kessik.core.words.soaks import DEED_WORDS
+from kessik.interchange.calendar_ics import CalendarEntry, write_calendar
+from kessik.services.soaks.soaks import act_with_clock, clock_h, get_soak, with_clock
+from kessik.store.database import Database, Session
+from kessik.store.queries import pictures, shelf, soaks
+
+
+@dataclass(frozen=True)
+class SoakSheet:
+    """All of one soak; `clock_h` is now, by the clock since the start."""
+
+    soak: Soak
+    blades: dict[str, Blade]
+    acts: tuple[Act, ...]
+    looks: tuple[Look, ...]
+    waiting: tuple[Shown, ...]
+    duties: tuple[Duty, ...]
+    answer: SoakAnswer
+    clock_h: float
+
+    @property
+    def names(self) -> dict[str, str]:
+        """What each coupon is called: with its side or arm where its name alone is not enough."""
+        return coupon_names(self.soak)
+
+    @property
+    def is_open(self) -> bool:
+        return self.soak.started is not None and ended_clock_h(self.acts) is None
+
+    @property
+    def next(self) -> list[Duty]:
+        return next_duties(self.duties) if self.is_open else []
+
+
+def coupon_names(soak: Soak) -> dict[str, str]:
+    """Names of coupons by id: a name that stands twice carries its side or its arm."""
+    names = [coupon.name for coupon in soak.coupons]
+    found = {}
+    for coupon in soak.coupons:
+        more = ""
+        if names.count(coupon.name) > 1:
+            more = coupon.arm or coupon.side
+        found[coupon.id] = f"{coupon.name} {more}".strip()
+    return found
+
+
+def soak_sheet(db: Database, soak_id: str, now: Moment) -> SoakSheet:
+    """One soak with its answer."""
+    with db.read() as session:
+        soak = get_soak(session, soak_id)
+        waiting = pictures.shown_by(session, "soak", soak_id)
+        return _sheets(session, [soak], now, {soak_id: waiting})[0]
+
+
+def all_sheets(db: Database, now: Moment) -> list[SoakSheet]:
+    """Every soak with its answer, the newest first."""
+    with db.read() as session:
+        return _sheets(session, soaks.all_soaks(session), now, {})
+
+
+def sheets_of_blade(db: Database, blade_id: str, now: Moment) -> list[SoakSheet]:
+    """The soaks that a blade is in."""
+    with db.read() as session:
+        return _sheets(session, soaks.soaks_of_blade(session, blade_id), now, {})
+
+
+def _sheets(
+    session: Session, found: Sequence[Soak], now: Moment, waiting: dict[str, list[Shown]]
+) -> list[SoakSheet]:
+    ids = [soak.id for soak in found]
+    acts, looks = soaks.acts_by_soak(session, ids), soaks.looks_by_soak(session, ids)
+    wanted = {coupon.blade_id for soak in found for coupon in soak.coupons if coupon.blade_id}
+    blades = {blade.id: blade for blade in shelf.blades_by_id(session, sorted(wanted))}
+    return [
+        _sheet(
+            soak,
+            blades,
+            tuple(act_with_clock(soak, act) for act in acts[soak.id]),
+            tuple(with_clock(soak, look) for look in looks[soak.id]),
+            tuple(waiting.get(soak.id, ())),
+            now,
+        )
+        for soak in found
+    ]
+
+
+def _sheet(
+    soak: Soak, blades: dict[str, Blade], acts: tuple[Act, ...], looks: tuple[Look, ...],
+    waiting: tuple[Shown, ...], now: Moment,
+) -> SoakSheet:  # fmt: skip
+    hour = clock_h(soak.started, now) if soak.started else 0.0
+    specimens = []
+    for coupon in soak.coupons:
+        blade = blades.get(coupon.blade_id)
+        steel = (blade.claimed_grade or "") if blade else ""
+        specimens.append(Specimen(coupon, steel, blade.heat_treatment if blade else None))
+    used = {look.picture for look in looks}
+    return SoakSheet(
+        soak,
+        {i: blades[i] for i in {c.blade_id for c in soak.coupons} if i in blades},
+        acts,
+        looks,
+        tuple(shown for shown in waiting if shown.picture.hash not in used),
+        tuple(duties(soak, acts, looks)) if soak.started else (),
+        soak_answer(soak, specimens, acts, looks, hour),
+        hour,
+    )
+
+
+def measured_look(db: Database, soak_id: str, look_id: str) -> tuple[Look, Measuring | None]:
+    """A look of a soak with how it was measured; UnknownError where there is none."""
+    with db.read() as session:
+        found = soaks.find_look(session, look_id)
+    if found is None or found[0] != soak_id:
+        raise UnknownError("there is no such look", field="look")
+    return found[1], found[2]
+
+
+def soak_calendar(db: Database, soak_id: str, now: Moment) -> tuple[Soak, bytes]:
+    """Looks and interventions that are still to come, as iCalendar at their hours."""
+    sheet = soak_sheet(db, soak_id, now)
+    entries = []
+    if sheet.soak.started is not None and sheet.is_open:
+        begun = datetime.fromisoformat(sheet.soak.started.utc)
+        for place, duty in enumerate(sheet.duties):
+            if duty.done_h is None:
+                at = begun + timedelta(hours=duty.clock_due_h)
+                said = f"{sheet.soak.name}: {DEED_WORDS[duty.what]} at {duty.due_h:g} h"
+                entries.append(CalendarEntry(f"{soak_id}-{place}", at, said))
+    return sheet.soak, write_calendar(sheet.soak.name, entries, now.utc)

@@ -1,0 +1,36 @@
+"""What waits of soaks: looks and interventions, at their hour."""
+
+from datetime import date, datetime, timedelta
+
+from kessik.core.corrosion.timing import next_duties
+from kessik.core.due import Due
+from kessik.core.moments import Moment
+from kessik.core.words.soaks import DEED_WORDS, hours_words
+from kessik.services.clock import local_day, now
+from kessik.services.soaks.sheets import all_sheets
+from kessik.store.database import Database
+
+
+def soak_duties(db: Database, _day: date) -> list[Due]:
+    """The next look and the next intervention of every soak that goes on."""
+    found = []
+    for sheet in all_sheets(db, now()):
+        if not sheet.is_open or sheet.soak.started is None:
+            continue
+        for duty in next_duties(sheet.duties)[:2]:
+            left_h = duty.clock_due_h - sheet.clock_h
+            when = f"due in {hours_words(left_h)}"
+            if left_h < 0:
+                when = f"due since {hours_words(-left_h)}"
+            at = datetime.fromisoformat(sheet.soak.started.utc) + timedelta(hours=duty.clock_due_h)
+            moment = Moment(at.isoformat(), sheet.soak.started.offset_minutes)
+            found.append(
+                Due(
+                    "soak",
+                    f"{sheet.soak.name}: {DEED_WORDS[duty.what]}, {when}",
+                    soak_id=sheet.soak.id,
+                    on=local_day(moment).isoformat(),
+                    overdue=left_h < -1,
+                )
+            )
+    return found
