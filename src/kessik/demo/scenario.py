@@ -36,6 +36,7 @@ from kessik.demo.cutting import TrueBlade, cut_run, demo_id, strop_back
 from kessik.demo.days import Days
 from kessik.demo.pictures import blade_picture
 from kessik.demo.schools import build_schools
+from kessik.demo.soaks import build_soaks
 from kessik.instruments.virtual_bench.true_decay import true_edge
 from kessik.services.bench.bench import Bench
 from kessik.services.devices.instruments import record_check, save_instrument
@@ -121,6 +122,7 @@ def build(db: Database, today: datetime) -> None:
     build_schools(bench, days, lots)
     build_arms_and_blocks(bench, days, lots)
     build_assays(db, days)
+    build_soaks(db, days)
 
 
 def _lots(db: Database, days: Days) -> dict[str, str]:

@@ -16,6 +16,7 @@ from kessik.core.corrosion.course import (
     superficial,
 )
 from kessik.core.corrosion.fairness import Held, Specimen, fairness
+from kessik.core.corrosion.levels import LevelPair, level_pairs
 from kessik.core.corrosion.methods import STAGES, Stage
 from kessik.core.corrosion.ranking import Ranking, mean_area, rank
 from kessik.core.corrosion.ratings import area_of
@@ -78,6 +79,7 @@ class SoakAnswer:
     held: tuple[Held, ...]
     discoloured: tuple[tuple[Discolouration, tuple[str, ...]], ...] = ()
     worn: tuple[Worn, ...] = ()
+    levels: tuple[LevelPair, ...] = ()
 
     @property
     def confounded(self) -> tuple[Held, ...]:
@@ -103,16 +105,19 @@ def soak_answer(
     courses = tuple(_course(coupon, own, acts) for coupon, own in by_coupon.items())
     stage = _stage_to_judge([p for course in courses for p in course.points])
     finals = {c.coupon_id: final_points(c.points, stage) if stage else [] for c in courses}
+    ranking = rank({coupon: points for coupon, points in finals.items() if points})
+    standings = {standing.coupon_id: standing for standing in ranking.standings}
     return SoakAnswer(
         exposure_h(clock_h, acts),
         whole_hours(soak, acts),
         stage,
         courses,
         _validity(soak, finals),
-        rank({coupon: points for coupon, points in finals.items() if points}),
+        ranking,
         fairness(soak, specimens),
         _discoloured(by_coupon),
         _worn(acts),
+        level_pairs(soak.factor, specimens, standings),
     )
 
 

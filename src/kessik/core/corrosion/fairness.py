@@ -61,14 +61,15 @@ class Held:
 def fairness(soak: Soak, specimens: Sequence[Specimen]) -> tuple[Held, ...]:
     """Every variable held against the factor; nothing is said of a soak of one coupon."""
     found = []
-    factor = {each.coupon.id: _value(soak.factor, each) for each in specimens}
+    factor = {each.coupon.id: value_of(soak.factor, each) for each in specimens}
     for variable in VARIABLES:
-        values = {each.coupon.id: _value(variable, each) for each in specimens}
+        values = {each.coupon.id: value_of(variable, each) for each in specimens}
         found.append(_held(variable, soak, values, factor))
     return tuple(found)
 
 
-def _value(variable: str, specimen: Specimen) -> str:
+def value_of(variable: str, specimen: Specimen) -> str:
+    """What a coupon has of a variable, in words; empty where none, or not known."""
     match variable:
         case "steel":
             return specimen.steel.strip()

@@ -5,6 +5,7 @@ from collections.abc import Mapping, Sequence
 from kessik.core.corrosion.answer import SoakAnswer, Validity
 from kessik.core.corrosion.course import Bounds, FirstRust
 from kessik.core.corrosion.fairness import NAMES, Held
+from kessik.core.corrosion.levels import LevelPair
 from kessik.core.corrosion.methods import Stage
 from kessik.core.corrosion.photo.area import Doubt
 from kessik.core.corrosion.ratings import Rating, Standard
@@ -83,18 +84,49 @@ def soak_headline(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> s
         only = next(iter(standings.values()))
         return f"{as_sentence(names[only.coupon_id])}: {area_words(only.area)} rusted."
     clean = [names[i] for i, s in standings.items() if s.is_clean]
+    if answer.levels and len(clean) < len(standings):
+        return " ".join(level_words(pair, soak.factor) for pair in answer.levels[:3])
     places = [[names[i] for i in place] for place in answer.ranking.places]
     if len(clean) == len(standings):
         return f"None of the {len(clean)} rusted in {hours_words(answer.hours)}."
     if len(places) == 1:
         return f"{and_words(places[0])} share a place: this soak cannot tell them apart."
-    order = ", then ".join(
-        f"{and_words(place)} together" if len(place) > 1 else place[0] for place in places
-    )
-    said = f"Least rust first: {order}."
+    said = f"Least rust first: {order_words(answer, names)}."
     if clean:
         said += f" {as_sentence(and_words(clean))} did not rust."
     return said
+
+
+_WITHOUT = {
+    "oil": "dry", "coating": "uncoated", "polished_before": "as it was", "exposed_before": "new",
+    "flat_finish": "unknown finish", "degreased_with": "not degreased",
+}  # fmt: skip
+
+
+def level_words(pair: LevelPair, factor: str) -> str:
+    """What one level of the factor did beside another."""
+    first, second = (
+        (f"oiled with {level}" if factor == "oil" else level) if level else _WITHOUT[factor]
+        for level in (pair.first, pair.second)
+    )
+    on = f"all {pair.pairs}" if pair.apart == pair.pairs else f"{pair.apart} of {pair.pairs}"
+    pairs = "the one pair" if pair.pairs == 1 else f"{on} pairs"
+    match pair.told:
+        case "less":
+            return f"{as_sentence(first)} rusted less than {second}, told apart on {pairs}."
+        case "more":
+            return f"{as_sentence(second)} rusted less than {first}, told apart on {pairs}."
+        case "mixed":
+            return f"{as_sentence(first)} against {second}: one way here and the other there."
+    return f"{as_sentence(first)} and {second} cannot be told apart by this soak."
+
+
+def order_words(answer: SoakAnswer, names: Mapping[str, str]) -> str:
+    """All coupons in order, those that share a place together."""
+    places = [[names[i] for i in place] for place in answer.ranking.places]
+    return ", then ".join(
+        f"{and_words(place)} together" if len(place) > 1 else place[0] for place in places
+    )
 
 
 def _discoloured(answer: SoakAnswer, names: Mapping[str, str]) -> str:
@@ -141,11 +173,13 @@ def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> li
         )
     shared = [place for place in answer.ranking.places if len(place) > 1]
     chains = [tie for tie in answer.ranking.ties if not any(set(tie) == set(p) for p in shared)]
-    said += [
-        f"{and_words([names[i] for i in tie])} cannot be told apart, closer than what sides of one"
-        " coupon differ by."
-        for tie in chains
-    ]
+    if chains:
+        told = "; ".join(and_words([names[i] for i in tie]) for tie in chains)
+        said.append(
+            f"Not told apart, being closer than what sides of one coupon differ by: {told}."
+        )
+    if answer.levels and len(answer.ranking.places) > 1:
+        said.append(f"All coupons, least rust first: {order_words(answer, names)}.")
     said += _by_hand(answer, names)
     return said
 
