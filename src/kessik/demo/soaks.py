@@ -86,6 +86,7 @@ def _salt_pack(db: Database, days: Days) -> None:
             seen.append(_Seen(coupon, side, "as_found", 12, bit, bloom, is_photo=both))
             seen.append(_Seen(coupon, side, "wiped", 12, bit, is_photo=shown))
     _keep(db, soak, begun, seen, days)
+    _act(db, soak, "ended", _after(begun, 12.4), days, said="looked at and wiped")
 
 
 def _brine(db: Database, days: Days) -> None:
@@ -107,13 +108,15 @@ def _brine(db: Database, days: Days) -> None:
                 rust_low=low, rust_high=high, how="grade", said=f"iso_10289 {grade}",
             )  # fmt: skip
             put_look(db, soak.id, look, None, days.moment(0, 23))
+    _act(db, soak, "ended", _after(begun, 14.5), days, said="looked at and wiped")
     _act(db, soak, "measured", begun, days, ph=6.9, salt_percent=5.0, temperature_c=18.0)
 
 
 def _damp_wrap(db: Database, days: Days) -> None:
     coupons = []
-    for code in ("AV-01", "AV-03", "AV-04"):
-        for side, oil in zip(_SIDES, ("camellia oil", ""), strict=True):
+    for place, code in enumerate(("AV-01", "AV-02", "AV-03", "AV-04")):
+        oils = ("camellia oil", "") if place % 3 == 0 else ("", "camellia oil")
+        for side, oil in zip(_SIDES, oils, strict=True):
             role = _role(code) if not oil else ""
             arm = "oiled" if oil else "dry"
             coupons.append(_coupon("damp wrap", code, side=side, oil=oil, arm=arm, role=role))
@@ -129,12 +132,14 @@ def _damp_wrap(db: Database, days: Days) -> None:
         days.moment(0, 0).offset_minutes,
     )
     _begin(db, soak, begun, days)
-    truly = {"AV-01": (0.0, 0.5), "AV-03": (0.6, 5.5), "AV-04": (1.6, 11.0)}
+    truly = {"AV-01": (0.0, 0.5), "AV-02": (0.0, 0.4), "AV-03": (0.6, 5.5), "AV-04": (1.6, 11.0)}
     seen = []
     for coupon in coupons:
         full = truly[coupon.name][0 if coupon.oil else 1]
         for hours, share in ((12, 0.18), (24, 0.5)):
-            shown = coupon.name != "AV-03"
+            shown = coupon.name in ("AV-01", "AV-04") and not (
+                coupon.oil and coupon.name == "AV-01"
+            )
             seen.append(_Seen(coupon, coupon.side, "as_found", hours, share * full, is_photo=shown))
     _keep(db, soak, begun, seen, days)
     _act(db, soak, "dampened", _after(begun, 25.5), days)
@@ -174,6 +179,7 @@ def _coatings(db: Database, days: Days) -> None:
         for side, share in zip(_SIDES, (0.9, 1.1), strict=True):
             _typed(db, soak, coupon, side, at, area * share, days)
         _typed(db, soak, coupon, "both", at, worn[arm] * (0.4 if coupon.oil else 1), days, "worn")
+    _act(db, soak, "ended", _after(begun, 14.5), days, said="looked at and wiped")
 
 
 def _typed(

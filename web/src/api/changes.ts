@@ -186,11 +186,11 @@ export const deletePhoto = (bladeId: string, hash: string) =>
  * Files as a form to send, read now: one that was changed on the disk since it was chosen cannot be
  * read any more, and is not sent as nothing.
  */
-export async function formOf(files: readonly File[]): Promise<FormData> {
+export async function formOf(files: readonly File[], field = "files"): Promise<FormData> {
   const form = new FormData();
   for (const file of files) {
     try {
-      form.append("files", new Blob([await file.arrayBuffer()]), file.name);
+      form.append(field, new Blob([await file.arrayBuffer()]), file.name);
     } catch {
       throw new Error(`${file.name} was changed since it was chosen: choose it again.`);
     }

@@ -174,3 +174,51 @@ export const assayOffersQuery = (trialId: string) =>
         api.GET("/api/trials/{trial_id}/assay-offers", { params: { path: { trial_id: trialId } } }),
       ),
   });
+
+export const soaksQuery = queryOptions({
+  queryKey: ["soaks"],
+  queryFn: () => body(api.GET("/api/soaks")),
+  refetchInterval: 60_000,
+});
+
+export const soakQuery = (soakId: string) =>
+  queryOptions({
+    queryKey: ["soak", soakId],
+    queryFn: () => body(api.GET("/api/soaks/{soak_id}", { params: { path: { soak_id: soakId } } })),
+    refetchInterval: 60_000,
+  });
+
+export const soakTableQuery = queryOptions({
+  queryKey: ["soaks-side-by-side"],
+  queryFn: () => body(api.GET("/api/soaks-side-by-side")),
+});
+
+export const soakGradesQuery = queryOptions({
+  queryKey: ["soak-grades"],
+  queryFn: () => body(api.GET("/api/soak-grades")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const soakMethodsQuery = queryOptions({
+  queryKey: ["soak-methods"],
+  queryFn: () => body(api.GET("/api/soak-methods")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const bladeSoaksQuery = (bladeId: string) =>
+  queryOptions({
+    queryKey: ["blade-soaks", bladeId],
+    queryFn: () =>
+      body(api.GET("/api/blades/{blade_id}/soaks", { params: { path: { blade_id: bladeId } } })),
+  });
+
+export const measuringQuery = (soakId: string, lookId: string) =>
+  queryOptions({
+    queryKey: ["measuring", soakId, lookId],
+    queryFn: () =>
+      body(
+        api.GET("/api/soaks/{soak_id}/looks/{look_id}/measuring", {
+          params: { path: { soak_id: soakId, look_id: lookId } },
+        }),
+      ),
+  });

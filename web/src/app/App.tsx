@@ -46,6 +46,13 @@ const GradePage = lazy(() =>
 const GradesAlike = lazy(() =>
   import("../features/shelf/GradesAlike").then((m) => ({ default: m.GradesAlike })),
 );
+const Soaks = lazy(() => import("../features/soak/Soaks").then((m) => ({ default: m.Soaks })));
+const SoakPage = lazy(() =>
+  import("../features/soak/SoakPage").then((m) => ({ default: m.SoakPage })),
+);
+const LookPage = lazy(() =>
+  import("../features/soak/LookPage").then((m) => ({ default: m.LookPage })),
+);
 const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: m.Plan })));
 const MethodPage = lazy(() =>
   import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })),
@@ -85,6 +92,9 @@ export function App() {
                 <Route path="/assay/claims" element={<SideBySide />} />
                 <Route path="/assay/performance" element={<Performance />} />
                 <Route path="/assay/standing" element={<Standing />} />
+                <Route path="/soak" element={<Soaks />} />
+                <Route path="/soak/:soakId" element={<SoakPage />} />
+                <Route path="/soak/:soakId/look" element={<LookPage />} />
                 <Route path="/grades/:name" element={<GradePage />} />
                 <Route path="/grades-alike" element={<GradesAlike />} />
                 <Route path="/devices" element={<Devices />} />

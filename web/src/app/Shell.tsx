@@ -11,6 +11,7 @@ import { type PlaceKey, useKeys } from "./keys";
 
 const PLACES = [
   ["/", "Today"],
+  ["/soak", "Soak"],
   ["/assay", "Assay"],
   ["/shelf", "Shelf"],
   ["/reckoner", "Reckoner"],
@@ -29,6 +30,7 @@ export function Shell() {
     { key: "?", does: "Show these keys", run: () => setListing(true) },
     { key: "t", does: "Go to Today", run: () => navigate("/") },
     { key: "s", does: "Go to the shelf", run: () => navigate("/shelf") },
+    { key: "o", does: "Go to the soaks", run: () => navigate("/soak") },
     { key: "a", does: "Go to the assay", run: () => navigate("/assay") },
     { key: "d", does: "Let a phone or another device in", run: () => navigate("/devices") },
     { key: "r", does: "Go to the reckoner", run: () => navigate("/reckoner") },

@@ -1,12 +1,14 @@
-/** Files chosen from this device, CSV. */
+/** Files chosen from this device, CSV unless told otherwise. */
 export function FilePick({
   label,
   onPick,
   isWrong = false,
+  accept = ".csv,text/csv",
 }: {
   label: string;
   onPick: (files: File[]) => void;
   isWrong?: boolean;
+  accept?: string;
 }) {
   return (
     <label className="flex flex-col gap-1">
@@ -14,7 +16,7 @@ export function FilePick({
       <input
         type="file"
         multiple
-        accept=".csv,text/csv"
+        accept={accept}
         onChange={(e) => onPick([...(e.target.files ?? [])])}
         aria-invalid={isWrong}
         className={`min-h-11 rounded-edge border-[1.5px] border-line bg-sheet p-2 file:mr-3

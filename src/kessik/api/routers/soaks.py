@@ -7,7 +7,7 @@ from fastapi import APIRouter, File, Response, UploadFile
 from kessik.api.dependencies import Store
 from kessik.api.downloads import attached
 from kessik.api.schemas.common import Id, PictureHash, ShortText
-from kessik.api.schemas.shelf import PhotoOut, StruckBody
+from kessik.api.schemas.shelf import StruckBody
 from kessik.api.schemas.soaks import (
     ActBody,
     AtBody,
@@ -19,17 +19,20 @@ from kessik.api.schemas.soaks import (
 )
 from kessik.api.schemas.soaks_out import (
     ActOut,
+    GradeInWordsOut,
     LookMeasuringOut,
     LookOut,
     OutlineOut,
+    PlaceTableOut,
     RustOut,
     SoakLineOut,
     SoakOut,
+    SoakPictureOut,
     method_out,
 )
 from kessik.core.corrosion.methods import METHODS
+from kessik.core.corrosion.quick import grades_in_words
 from kessik.core.limits import most
-from kessik.interchange.masks import jpeg_of
 from kessik.interchange.named_files import NamedFile
 from kessik.services.clock import now
 from kessik.services.soaks import files, pictures, soaks
@@ -40,9 +43,9 @@ from kessik.services.soaks.sheets import (
     soak_sheet,
 )
 from kessik.services.soaks.sheets import measured_look as kept_measuring
+from kessik.services.soaks.side_by_side import place_table
 
 router = APIRouter(tags=["soaks"])
-_STRIP_PX = 640
 
 
 @router.get("/soaks")
@@ -51,10 +54,22 @@ def get_soaks(store: Store) -> list[SoakLineOut]:
     return [SoakLineOut.of(sheet) for sheet in all_sheets(store, now())]
 
 
+@router.get("/soaks-side-by-side")
+def get_soaks_side_by_side(store: Store) -> PlaceTableOut:
+    """The places of blades from one soak to the next."""
+    return PlaceTableOut.of(place_table(all_sheets(store, now())))
+
+
 @router.get("/soak-methods")
 def get_soak_methods() -> list[SoakMethodBody]:
     """The methods that are there to be copied and changed."""
     return [method_out(method) for method in METHODS]
+
+
+@router.get("/soak-grades")
+def get_soak_grades() -> list[GradeInWordsOut]:
+    """The grades of ISO 10289 in words, for a look without a camera."""
+    return [GradeInWordsOut.model_validate(grade) for grade in grades_in_words()]
 
 
 @router.put("/soaks/{soak_id}")
@@ -115,7 +130,7 @@ def put_look(soak_id: Id, look_id: Id, body: LookBody, store: Store) -> LookOut:
 @router.put("/soaks/{soak_id}/looks/{look_id}/struck")
 def put_look_struck(soak_id: Id, look_id: Id, body: StruckBody, store: Store) -> LookOut:
     """Leave a look out with a reason, or let it count again."""
-    return LookOut.of(soaks.strike_look(store, soak_id, look_id, body.reason, now()), [])
+    return LookOut.of(soaks.strike_look(store, soak_id, look_id, body.reason), [])
 
 
 @router.get("/soaks/{soak_id}/looks/{look_id}/measuring")
@@ -132,8 +147,7 @@ def get_look_measuring(soak_id: Id, look_id: Id, store: Store) -> LookMeasuringO
 )
 def get_look_strip(soak_id: Id, look_id: Id, store: Store) -> Response:
     """The blade of a look, cut out of its picture, rust laid over it."""
-    kept_measuring(store, soak_id, look_id)
-    strip = jpeg_of(pictures.look_strip(store, look_id), _STRIP_PX)
+    strip = pictures.look_strip(store, soak_id, look_id)
     return Response(strip, media_type="image/jpeg", headers={"Cache-Control": "private, no-cache"})
 
 
@@ -142,10 +156,10 @@ def post_pictures(
     soak_id: Id,
     store: Store,
     photos: Annotated[list[UploadFile], File(max_length=most("files"))],
-) -> list[PhotoOut]:
+) -> list[SoakPictureOut]:
     """Lay pictures on a soak's time line, without their place of taking."""
     shown = pictures.add_pictures(store, soak_id, [each.file.read() for each in photos], now())
-    return [PhotoOut.of(each) for each in shown]
+    return [SoakPictureOut.of(each) for each in shown]
 
 
 @router.delete("/soaks/{soak_id}/pictures/{content_hash}", status_code=204)
@@ -164,8 +178,8 @@ def get_outline(content_hash: PictureHash, store: Store, look_id: ShortText = ""
         found = pictures.outline_in(store, content_hash)
     width, height = found.size_px
     return OutlineOut(
-        outline=list(found.outline),
-        white_point=found.white_point,
+        outline=[list(corner) for corner in found.outline],
+        white_point=list(found.white_point) if found.white_point else None,
         likeness=found.likeness,
         width_px=width,
         height_px=height,

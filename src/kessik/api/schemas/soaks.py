@@ -1,12 +1,16 @@
 """Soaks over the wire: what is sent."""
 
+from dataclasses import replace
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from kessik.api.schemas.common import Finite, Id, LongText, PictureHash, ShortText, Wire, within
+from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.measuring import Measuring, Stroke
 from kessik.core.corrosion.methods import SoakMethod, Tending
+from kessik.core.corrosion.quick import area_of_spots
+from kessik.core.corrosion.ratings import area_of
 from kessik.core.corrosion.soaks import Act, Coupon, Look, Soak
 from kessik.core.limits import most
 from kessik.core.moments import Moment
@@ -212,6 +216,21 @@ class MeasuringBody(Wire):
         )
 
 
+class SpotsBody(Wire):
+    """Spots counted by eye: how many, how large across, on a side of what area."""
+
+    count: Annotated[int, within("pits")]
+    size_mm: Finite
+    side_cm2: Finite
+
+    def bounds(self) -> Bounds:
+        return area_of_spots(self.count, self.size_mm, self.side_cm2)
+
+    @property
+    def says(self) -> str:
+        return f"{self.count} spots of {self.size_mm:g} mm on {self.side_cm2:g} cm²"
+
+
 class LookBody(AtBody):
     """One observation of a side in a stage; where it is measured, the area is read off the
     picture.
@@ -237,10 +256,22 @@ class LookBody(AtBody):
     picture: PictureHash | Literal[""] = ""
     note: LongText = ""
     measuring: MeasuringBody | None = None
+    spots: SpotsBody | None = None
+    grade: Annotated[int, Field(ge=0, le=10)] | None = None
 
     def record(self, look_id: str) -> Look:
-        plain = self.model_dump(exclude={"at_utc", "offset_minutes", "measuring"})
-        return Look(id=look_id, at=self.moment(), **plain)
+        plain = self.model_dump(exclude={"at_utc", "offset_minutes", "measuring", "spots", "grade"})
+        look = Look(id=look_id, at=self.moment(), **plain)
+        if self.grade is not None:
+            low, high = area_of("iso_10289", self.grade)
+            said = f"ISO 10289 grade {self.grade}"
+            return replace(look, rust_percent=None, rust_low=low, rust_high=high, how="grade",
+                           said=said)  # fmt: skip
+        if self.spots is not None:
+            area = self.spots.bounds()
+            return replace(look, rust_percent=None, rust_low=area.low, rust_high=area.high,
+                           how="spots", said=self.spots.says)  # fmt: skip
+        return look
 
 
 def _corners(corners: list[list[float]]) -> tuple[tuple[float, float], ...]:

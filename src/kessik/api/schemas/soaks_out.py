@@ -7,7 +7,6 @@ from dataclasses import asdict
 from typing import Literal
 
 from kessik.api.schemas.common import Wire
-from kessik.api.schemas.shelf import PhotoOut
 from kessik.api.schemas.soaks import (
     ActName,
     CouponBody,
@@ -29,6 +28,7 @@ from kessik.core.corrosion.photo.area import DOUBTS
 from kessik.core.corrosion.ratings import ratings
 from kessik.core.corrosion.soaks import Act, Look
 from kessik.core.corrosion.timing import Duty, exposure_h
+from kessik.core.pictures import Shown
 from kessik.core.words.soaks import (
     BORROWED,
     DEED_WORDS,
@@ -39,6 +39,8 @@ from kessik.core.words.soaks import (
     doubts_words,
     first_words,
     held_words,
+    kept_words,
+    place_words,
     rating_words,
     soak_headline,
     soak_reasons,
@@ -48,6 +50,7 @@ from kessik.interchange.masks import png_of
 from kessik.services.soaks.pictures import NewRust
 from kessik.services.soaks.rust import RustReading, map_codes
 from kessik.services.soaks.sheets import SoakSheet
+from kessik.services.soaks.side_by_side import Placed, PlaceTable
 
 SeverityName = Literal["enough", "perhaps", "not_enough", "no_baseline", "not_looked_at"]
 HeldStatus = Literal["matched", "factor", "confounded", "pending", "let_go"]
@@ -236,6 +239,13 @@ class StandingOut(Wire):
     sides: int
 
 
+class DiscolouredOut(Wire):
+    """Coupons that discoloured alike."""
+
+    word: str
+    coupon_ids: list[str]
+
+
 class SoakAnswerOut(Wire):
     """What a soak says so far."""
 
@@ -243,12 +253,13 @@ class SoakAnswerOut(Wire):
     reasons: list[str]
     coatings: list[str]
     severity: SeverityName
+    needed_percent: float
     hours: float
     whole_h: float
     judged_stage: str
     standings: list[StandingOut]
     ties: list[list[str]]
-    discoloured: list[tuple[str, list[str]]]
+    discoloured: list[DiscolouredOut]
     courses: list[CourseOut]
     held: list[HeldOut]
     borrowed: str
@@ -261,12 +272,16 @@ class SoakAnswerOut(Wire):
             reasons=soak_reasons(sheet.soak, answer, names),
             coatings=coating_words(answer, names),
             severity=answer.validity.severity,
+            needed_percent=answer.validity.needed_percent,
             hours=answer.hours,
             whole_h=answer.whole_h,
             judged_stage=STAGE_WORDS[answer.stage] if answer.stage else "",
             standings=_standings(answer),
             ties=[list(tie) for tie in answer.ranking.ties],
-            discoloured=[(DISCOLOURED_WORDS[w], list(ids)) for w, ids in answer.discoloured],
+            discoloured=[
+                DiscolouredOut(word=DISCOLOURED_WORDS[w], coupon_ids=list(ids))
+                for w, ids in answer.discoloured
+            ],
             courses=[CourseOut.of(course) for course in answer.courses],
             held=[HeldOut.of(held, names) for held in answer.held],
             borrowed=BORROWED,
@@ -279,6 +294,29 @@ class CouponOut(CouponBody):
     called: str
     steel: str
     mark: int
+
+
+class SoakPictureOut(Wire):
+    """A picture on a soak's time line; `taken_at` is its camera's own time, empty where it told
+    none.
+    """
+
+    hash: str
+    taken_at: str
+    added_utc: str
+    width_px: int
+    height_px: int
+
+    @classmethod
+    def of(cls, shown: Shown) -> "SoakPictureOut":
+        picture = shown.picture
+        return cls(
+            hash=picture.hash,
+            taken_at=picture.taken_at,
+            added_utc=shown.added_utc,
+            width_px=picture.width_px,
+            height_px=picture.height_px,
+        )
 
 
 class SoakLineOut(Wire):
@@ -295,8 +333,9 @@ class SoakLineOut(Wire):
     whole_h: float
     headline: str
     coupons: list[CouponOut]
-    next: DutyOut | None
+    waiting: list[DutyOut]
     clock_h: float
+    duties: list[DutyOut]
 
     @classmethod
     def of(cls, sheet: SoakSheet) -> "SoakLineOut":
@@ -313,8 +352,9 @@ class SoakLineOut(Wire):
             whole_h=sheet.answer.whole_h,
             headline=soak_headline(soak, sheet.answer, sheet.names),
             coupons=_coupons(sheet),
-            next=DutyOut.of(sheet.next[0]) if sheet.next else None,
+            waiting=[DutyOut.of(duty) for duty in sheet.next],
             clock_h=sheet.clock_h,
+            duties=[DutyOut.of(duty) for duty in sheet.duties],
         )
 
 
@@ -330,8 +370,7 @@ class SoakOut(SoakLineOut):
     created_utc: str
     acts: list[ActOut]
     looks: list[LookOut]
-    pictures: list[PhotoOut]
-    duties: list[DutyOut]
+    pictures: list[SoakPictureOut]
     answer: SoakAnswerOut
 
     @classmethod
@@ -349,10 +388,58 @@ class SoakOut(SoakLineOut):
             created_utc=soak.created_utc,
             acts=[ActOut.of(act, sheet.acts) for act in sheet.acts],
             looks=[LookOut.of(look, sheet.acts) for look in sheet.looks],
-            pictures=[PhotoOut.of(shown) for shown in sheet.waiting],
-            duties=[DutyOut.of(duty) for duty in sheet.duties],
+            pictures=[SoakPictureOut.of(shown) for shown in sheet.waiting],
             answer=SoakAnswerOut.of(sheet),
         )
+
+
+class PlacedOut(Wire):
+    """A blade's place in a soak."""
+
+    place_says: str
+    area: str
+
+
+class PlaceRowOut(Wire):
+    """A blade's places, soak by soak."""
+
+    blade: str
+    places: list[PlacedOut | None]
+
+
+class PlaceTableOut(Wire):
+    """Places from soak to soak, and whether they are kept."""
+
+    soaks: list[SoakLineOut]
+    rows: list[PlaceRowOut]
+    says: str
+
+    @classmethod
+    def of(cls, table: PlaceTable) -> "PlaceTableOut":
+        return cls(
+            soaks=[SoakLineOut.of(sheet) for sheet in table.soaks],
+            rows=[
+                PlaceRowOut(blade=name, places=[_placed(each) for each in places])
+                for name, places in table.rows
+            ],
+            says=kept_words(table.kept),
+        )
+
+
+class GradeInWordsOut(Wire):
+    """A grade of ISO 10289, the areas that have it, and what they look like."""
+
+    grade: int
+    above_percent: float
+    up_to_percent: float
+    looks_like: str
+
+
+class AreaAtOut(Wire):
+    """The area at a place of the slider."""
+
+    threshold: float
+    percent: float
 
 
 class RustOut(Wire):
@@ -365,11 +452,12 @@ class RustOut(Wire):
     says: str
     ratings: list[str]
     doubts: list[str]
-    by_threshold: list[tuple[float, float]]
+    by_threshold: list[AreaAtOut]
     new_percent: float | None
-    corner: tuple[int, int]
-    step: int
-    size: tuple[int, int]
+    left_px: int
+    top_px: int
+    width_px: int
+    height_px: int
     map_png: str
     """Red the strength of rust, green the kind, blue what was rust at the look before."""
 
@@ -387,11 +475,12 @@ class RustOut(Wire):
             says=area_words(Bounds(area.low, area.high, area.rust_percent)),
             ratings=[rating_words(each) for each in reading.ratings],
             doubts=doubts_words(area.doubts),
-            by_threshold=list(area.by_threshold),
+            by_threshold=[AreaAtOut(threshold=t, percent=p) for t, p in area.by_threshold],
             new_percent=new.percent(reading, threshold) if new else None,
-            corner=maps.view.corner,
-            step=maps.view.step,
-            size=(width, height),
+            left_px=maps.view.corner[0],
+            top_px=maps.view.corner[1],
+            width_px=width * maps.view.step,
+            height_px=height * maps.view.step,
             map_png="data:image/png;base64," + base64.b64encode(png_of(codes)).decode(),
         )
 
@@ -401,8 +490,8 @@ class OutlineOut(Wire):
     where the earlier look had one.
     """
 
-    outline: list[tuple[float, float]]
-    white_point: tuple[float, float] | None
+    outline: list[list[float]]
+    white_point: list[float] | None
     likeness: float | None
     width_px: int
     height_px: int
@@ -442,6 +531,13 @@ def _coupons(sheet: SoakSheet) -> list[CouponOut]:
             )
         )
     return found
+
+
+def _placed(found: Placed | None) -> PlacedOut | None:
+    if found is None:
+        return None
+    says = place_words(found.place, is_shared=found.is_shared)
+    return PlacedOut(place_says=says, area=area_words(found.standing.area))
 
 
 def _standings(answer: SoakAnswer) -> list[StandingOut]:

@@ -8,10 +8,11 @@ from kessik.core.corrosion.fairness import NAMES, Held
 from kessik.core.corrosion.levels import LevelPair
 from kessik.core.corrosion.methods import Stage
 from kessik.core.corrosion.photo.area import Doubt
+from kessik.core.corrosion.places import Kept
 from kessik.core.corrosion.ratings import Rating, Standard
 from kessik.core.corrosion.soaks import Discolouration, Soak
 from kessik.core.words.matching import and_words
-from kessik.core.words.sentences import as_sentence
+from kessik.core.words.sentences import as_sentence, counted
 
 STAGE_WORDS: dict[Stage, str] = {
     "as_found": "as found", "rinsed": "rinsed", "wiped": "wiped", "scoured": "scoured",
@@ -109,8 +110,9 @@ def level_words(pair: LevelPair, factor: str) -> str:
         (f"oiled with {level}" if factor == "oil" else level) if level else _WITHOUT[factor]
         for level in (pair.first, pair.second)
     )
-    on = f"all {pair.pairs}" if pair.apart == pair.pairs else f"{pair.apart} of {pair.pairs}"
-    pairs = "the one pair" if pair.pairs == 1 else f"{on} pairs"
+    pairs = f"{pair.apart} of {pair.pairs} pairs"
+    if pair.apart == pair.pairs:
+        pairs = {1: "the one pair", 2: "both pairs"}.get(pair.pairs, f"all {pair.pairs} pairs")
     match pair.told:
         case "less":
             return f"{as_sentence(first)} rusted less than {second}, told apart on {pairs}."
@@ -167,7 +169,8 @@ def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> li
     for each in answer.held:
         if each.status == "pending":
             said.append(f"{as_sentence(NAMES[each.variable])} is not known of all: it may differ.")
-    if answer.one_side_each and len(answer.ranking.standings) > 1:
+    in_pairs = max((pair.pairs for pair in answer.levels), default=0)
+    if answer.one_side_each and len(answer.ranking.standings) > 1 and in_pairs < 3:
         said.append(
             "One side each is an anecdote: expose both, or another coupon, before it is believed."
         )
@@ -220,6 +223,27 @@ def first_words(first: FirstRust) -> str:
     if first.after_h == 0:
         return f"rust by {hours_words(first.by_h)}"
     return f"first rust between {hours_words(first.after_h)} and {hours_words(first.by_h)}"
+
+
+def kept_words(kept: Kept) -> str:
+    """Whether blades keep their places from soak to soak."""
+    if kept.pairs == 0:
+        return "No two blades were told apart in two soaks, so nothing can be said of their places."
+    pairs = counted(kept.pairs, "pair")
+    if not kept.swaps:
+        told = "was" if kept.pairs == 1 else "were"
+        return f"Every blade keeps its place: {pairs} {told} told apart in more than one soak."
+    swapped = "; ".join(
+        f"{s.one} rusted less than {s.other} in {s.better_in} and more in {s.worse_in}"
+        for s in kept.swaps[:4]
+    )
+    return f"Places change with the medium: {swapped}."
+
+
+def place_words(place: int, *, is_shared: bool) -> str:
+    """A place, from the least rust on."""
+    ordinal = {1: "1st", 2: "2nd", 3: "3rd"}.get(place, f"{place}th")
+    return f"{ordinal}, shared" if is_shared else ordinal
 
 
 def doubts_words(doubts: Sequence[Doubt]) -> list[str]:

@@ -123,13 +123,13 @@ def _cloud(rng: np.random.Generator, size: float) -> Array:
 
 
 def _brushed(rng: np.random.Generator) -> Array:
-    lines = ndimage.gaussian_filter1d(rng.normal(size=(HEIGHT_PX, WIDTH_PX)), 22, axis=1)
+    lines = ndimage.uniform_filter1d(rng.normal(size=(HEIGHT_PX, WIDTH_PX)), 70, axis=1)
     return np.asarray(lines / lines.std(), np.float32)
 
 
 def _ground(rng: np.random.Generator) -> Array:
     """The bench, and the handle on it."""
-    grain = ndimage.gaussian_filter1d(rng.normal(size=(HEIGHT_PX, WIDTH_PX)), 40, axis=1)
+    grain = ndimage.uniform_filter1d(rng.normal(size=(HEIGHT_PX, WIDTH_PX)), 130, axis=1)
     bench = _BENCH * (1 + 0.10 * (grain / grain.std()) + 0.05 * _cloud(rng, 90))[..., None]
     sheet = Image.new("L", (WIDTH_PX, HEIGHT_PX), 0)
     ImageDraw.Draw(sheet).rounded_rectangle((30, 88, 222, 256), 34, fill=255)

@@ -4,7 +4,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy import ndimage
 
 from kessik.core.corrosion.measuring import Measuring, check_outline
@@ -19,7 +18,6 @@ from kessik.services.pictures.keeping import hide_pictures, keep_picture, pictur
 from kessik.services.soaks.rust import (
     Point,
     RustReading,
-    overlay_of,
     proposed_outline,
     read_rust,
 )
@@ -129,10 +127,15 @@ def measured_rust(
     return reading, NewRust(_carried_rust(old, before.threshold, laid, reading))
 
 
-def look_strip(db: Database, look_id: str) -> NDArray[np.uint8]:
-    """The blade of a look cut out, with rust laid over it; UnknownError where it has no picture."""
-    picture, measuring = _earlier(db, look_id)
-    return overlay_of(picture.rgb, read_rust(picture, measuring), measuring.threshold)
+def look_strip(db: Database, soak_id: str, look_id: str) -> bytes:
+    """The blade of a look cut out, with rust laid over it, as a small JPEG; UnknownError where it
+    was not measured in a picture.
+    """
+    with db.read() as session:
+        strip = soaks.find_strip(session, soak_id, look_id)
+    if strip is None:
+        raise UnknownError("that look was not measured in a picture", field="look")
+    return strip
 
 
 def _carried_rust(old: RustReading, threshold: float, laid: Laid, new: RustReading) -> Bools:

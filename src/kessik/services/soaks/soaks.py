@@ -10,11 +10,15 @@ from kessik.core.corrosion.soaks import Act, Look, Soak, check_act, check_soak, 
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.limits import LIMITS
 from kessik.core.moments import Moment
+from kessik.interchange.masks import jpeg_of
 from kessik.interchange.photos import decode_photo
 from kessik.services.pictures.keeping import picture_file
-from kessik.services.soaks.rust import read_rust
+from kessik.services.soaks.rust import overlay_of, read_rust
 from kessik.store.database import Database, Session
 from kessik.store.queries import pictures, shelf, soaks
+
+STRIP_PX = 480
+"""How wide the small picture of a look is."""
 
 
 def get_soak(session: Session, soak_id: str) -> Soak:
@@ -118,8 +122,10 @@ def put_look(
     """Keep a look, or what was put right in it; where it was measured, its area is read from its
     picture here.
     """
+    measured = None
     if measuring is not None:
-        look = _measured(db, look, measuring)
+        look, strip = _measured(db, look, measuring)
+        measured = (measuring, strip)
     with db.write() as session:
         soak = get_soak(session, soak_id)
         if soak.coupon(look.coupon_id) is None:
@@ -133,13 +139,13 @@ def put_look(
         whole = checked_look(timed, [with_clock(soak, other) for other in others])
         if kept is not None:
             whole = replace(whole, struck=kept[1].struck)
-        soaks.save_look(session, soak_id, whole, measuring, now.utc)
+        soaks.save_look(session, soak_id, whole, measured, now.utc)
         if whole.picture:
             pictures.show_again(session, whole.picture, "look", whole.id, now.utc)
         return whole
 
 
-def strike_look(db: Database, soak_id: str, look_id: str, reason: str, now: Moment) -> Look:
+def strike_look(db: Database, soak_id: str, look_id: str, reason: str) -> Look:
     """Leave a look out with a reason, or let it count again; it stays visible."""
     with db.write() as session:
         soak = get_soak(session, soak_id)
@@ -150,7 +156,7 @@ def strike_look(db: Database, soak_id: str, look_id: str, reason: str, now: Mome
         if not struck.struck:
             others = soaks.looks_by_soak(session, [soak_id])[soak_id]
             checked_look(struck, [with_clock(soak, other) for other in others])
-        soaks.save_look(session, soak_id, struck, kept[2], now.utc)
+        soaks.strike_look(session, look_id, struck.struck)
         return struck
 
 
@@ -169,12 +175,15 @@ def act_with_clock(soak: Soak, act: Act) -> Act:
     return replace(act, clock_h=clock_h(soak.started, act.at) if soak.started else 0.0)
 
 
-def _measured(db: Database, look: Look, measuring: Measuring) -> Look:
+def _measured(db: Database, look: Look, measuring: Measuring) -> tuple[Look, bytes]:
     if not look.picture:
         raise OutOfRangeError("a measurement belongs to a picture", field="picture")
     _, path = picture_file(db, look.picture)
-    area = read_rust(decode_photo(path.read_bytes()), measuring).area
-    return replace(
+    picture = decode_photo(path.read_bytes())
+    reading = read_rust(picture, measuring)
+    strip = jpeg_of(overlay_of(picture.rgb, reading, measuring.threshold), STRIP_PX)
+    area = reading.area
+    read = replace(
         look,
         rust_percent=area.rust_percent,
         rust_low=area.low,
@@ -183,6 +192,7 @@ def _measured(db: Database, look: Look, measuring: Measuring) -> Look:
         how="brush" if measuring.strokes else "photo",
         said=" ".join(area.doubts),
     )
+    return read, strip
 
 
 def _begun(soak: Soak) -> Moment:

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from dataclasses import asdict, replace
 from typing import Any
 
-from sqlalchemy import delete, select
+from sqlalchemy import delete, select, update
 from sqlalchemy.orm import Session
 
 from kessik.core.corrosion.measuring import Measuring, Stroke
@@ -151,9 +151,15 @@ def find_look(session: Session, look_id: str) -> tuple[str, Look, Measuring | No
 
 
 def save_look(
-    session: Session, soak_id: str, look: Look, measuring: Measuring | None, now_utc: str
+    session: Session,
+    soak_id: str,
+    look: Look,
+    measured: tuple[Measuring, bytes] | None,
+    now_utc: str,
 ) -> None:
-    """Insert or update a look; one that is there keeps the time it was recorded at."""
+    """Insert or update a look, with how it was measured and its strip; one that is there keeps the
+    time it was recorded at.
+    """
     said = {k: v for k, v in asdict(look).items() if k not in _COLUMNS}
     there = session.get(LookRow, look.id)
     session.merge(
@@ -164,12 +170,24 @@ def save_look(
             at_utc=look.at.utc,
             at_offset=look.at.offset_minutes,
             said=said,
-            measuring=asdict(measuring) if measuring else None,
+            measuring=asdict(measured[0]) if measured else None,
+            strip=measured[1] if measured else None,
             struck=look.struck,
             recorded_utc=there.recorded_utc if there else now_utc,
         )
     )
     session.flush()
+
+
+def strike_look(session: Session, look_id: str, reason: str) -> None:
+    """Say why a look is left out; empty where it counts."""
+    session.execute(update(LookRow).where(LookRow.id == look_id).values(struck=reason))
+
+
+def find_strip(session: Session, soak_id: str, look_id: str) -> bytes | None:
+    """The small picture of a look, where it was measured."""
+    wanted = select(LookRow.strip).where(LookRow.id == look_id, LookRow.soak_id == soak_id)
+    return session.scalar(wanted)
 
 
 def _soak(row: SoakRow, coupons: list[Coupon]) -> Soak:

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from sqlalchemy import ForeignKey, Integer, Text
+from sqlalchemy import ForeignKey, Integer, LargeBinary, Text
 from sqlalchemy.orm import Mapped, mapped_column
 
 from kessik.store.tables.base import STRICT, Base, JsonText
@@ -58,7 +58,8 @@ class SoakActRow(Base):
 
 class LookRow(Base):
     """One look; kept for good, struck out at most. `measuring` is how its area was read off a
-    picture, so that anyone can do it again.
+    picture, so that anyone can do it again; `strip` a small picture of the blade with its
+    rust.
     """
 
     __tablename__ = "soak_look"
@@ -71,5 +72,6 @@ class LookRow(Base):
     at_offset: Mapped[int] = mapped_column(Integer)
     said: Mapped[dict[str, Any]] = mapped_column(JsonText)
     measuring: Mapped[dict[str, Any] | None] = mapped_column(JsonText)
+    strip: Mapped[bytes | None] = mapped_column(LargeBinary)
     struck: Mapped[str] = mapped_column(Text)
     recorded_utc: Mapped[str] = mapped_column(Text)

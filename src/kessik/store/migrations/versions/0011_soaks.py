@@ -22,7 +22,8 @@ _STEPS = (
     "CREATE INDEX ix_soak_act_soak_id ON soak_act (soak_id)",
     "CREATE TABLE soak_look (id TEXT PRIMARY KEY NOT NULL, soak_id TEXT NOT NULL,"
     " coupon_id TEXT NOT NULL, at_utc TEXT NOT NULL, at_offset INTEGER NOT NULL,"
-    " said TEXT NOT NULL, measuring TEXT, struck TEXT NOT NULL, recorded_utc TEXT NOT NULL,"
+    " said TEXT NOT NULL, measuring TEXT, strip BLOB, struck TEXT NOT NULL,"
+    " recorded_utc TEXT NOT NULL,"
     " FOREIGN KEY(soak_id) REFERENCES soak (id),"
     " FOREIGN KEY(coupon_id) REFERENCES soak_coupon (id)) STRICT",
     "CREATE INDEX ix_soak_look_soak_id ON soak_look (soak_id)",

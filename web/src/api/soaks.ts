@@ -1,0 +1,73 @@
+import { formOf, sendForm } from "./changes";
+import { api, body, type Schemas } from "./client";
+
+/** What is changed in soaks, and measured in their pictures. */
+
+const at = (soakId: string) => ({ params: { path: { soak_id: soakId } } });
+
+export const putSoak = (id: string, soak: Schemas["SoakBody"]) =>
+  body(api.PUT("/api/soaks/{soak_id}", { ...at(id), body: soak }));
+
+export const patchSoak = (id: string, change: Schemas["SoakPatch"]) =>
+  body(api.PATCH("/api/soaks/{soak_id}", { ...at(id), body: change }));
+
+export const deleteSoak = (id: string) => body(api.DELETE("/api/soaks/{soak_id}", at(id)));
+
+export const startSoak = (id: string, moment: Schemas["AtBody"]) =>
+  body(api.PUT("/api/soaks/{soak_id}/started", { ...at(id), body: moment }));
+
+export const putAct = (soakId: string, actId: string, act: Schemas["ActBody"]) =>
+  body(
+    api.PUT("/api/soaks/{soak_id}/acts/{act_id}", {
+      params: { path: { soak_id: soakId, act_id: actId } },
+      body: act,
+    }),
+  );
+
+export const strikeAct = (soakId: string, actId: string, reason: string) =>
+  body(
+    api.PUT("/api/soaks/{soak_id}/acts/{act_id}/struck", {
+      params: { path: { soak_id: soakId, act_id: actId } },
+      body: { reason },
+    }),
+  );
+
+export const putLook = (soakId: string, lookId: string, look: Schemas["LookBody"]) =>
+  body(
+    api.PUT("/api/soaks/{soak_id}/looks/{look_id}", {
+      params: { path: { soak_id: soakId, look_id: lookId } },
+      body: look,
+    }),
+  );
+
+export const strikeLook = (soakId: string, lookId: string, reason: string) =>
+  body(
+    api.PUT("/api/soaks/{soak_id}/looks/{look_id}/struck", {
+      params: { path: { soak_id: soakId, look_id: lookId } },
+      body: { reason },
+    }),
+  );
+
+export async function addPictures(soakId: string, files: readonly File[]) {
+  const form = await formOf(files, "photos");
+  return sendForm<Schemas["SoakPictureOut"][]>(`/api/soaks/${soakId}/pictures`, form);
+}
+
+export const outlineOf = (hash: string, lookId = "") =>
+  body(
+    api.GET("/api/pictures/{content_hash}/outline", {
+      params: { path: { content_hash: hash }, query: { look_id: lookId } },
+    }),
+  );
+
+export const measureRust = (
+  hash: string,
+  measuring: Schemas["MeasuringBody"],
+  earlierLook: string,
+) =>
+  body(
+    api.POST("/api/pictures/{content_hash}/rust", {
+      params: { path: { content_hash: hash }, query: { earlier_look: earlierLook } },
+      body: measuring,
+    }),
+  );

@@ -1,0 +1,158 @@
+import { scaleLinear, scaleLog } from "d3-scale";
+import { line } from "d3-shape";
+import { markOf, markPath } from "../domain/marks";
+
+export interface CoursePoint {
+  readonly hours: number;
+  readonly stage: string;
+  readonly low: number;
+  readonly middle: number;
+  readonly high: number;
+}
+
+export interface Course {
+  readonly id: string;
+  readonly name: string;
+  readonly mark: number;
+  readonly points: readonly CoursePoint[];
+}
+
+const LEAST = 0.01;
+const LEFT = 58;
+
+/**
+ * Rusted area along the hours, on a scale of ten times: a line through what was found, its interval
+ * as a band, and a hollow mark for what was left after wiping.
+ */
+export function RustCourse({
+  courses,
+  whole,
+  needed,
+  width,
+}: {
+  courses: readonly Course[];
+  whole: number;
+  needed: number | null;
+  width: number;
+}) {
+  const height = 300;
+  const x = scaleLinear([0, Math.max(whole, 1)], [LEFT, width - 104]);
+  const y = scaleLog([100, LEAST], [12, height - 34]);
+  const at = (area: number) => y(Math.max(area, LEAST));
+  const ends = spread(
+    courses.flatMap((course) => {
+      const last =
+        course.points.filter((p) => p.stage === "as_found").at(-1) ?? course.points.at(-1);
+      return last ? [{ course, y: at(last.middle) }] : [];
+    }),
+  );
+  return (
+    <svg
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-label={courses.map(said).join("; ") || "no area yet"}
+      className="block max-w-full"
+    >
+      {[100, 10, 1, 0.1, 0.01].map((area) => (
+        <g key={area}>
+          <line x1={LEFT} x2={width - 104} y1={y(area)} y2={y(area)} stroke="var(--line)" />
+          <text x={LEFT - 8} y={y(area) + 4} fontSize={13} textAnchor="end" fill="var(--ink-2)">
+            {area === LEAST ? "none" : `${area} %`}
+          </text>
+        </g>
+      ))}
+      {x.ticks(Math.max(3, Math.floor(width / 140))).map((hour) => (
+        <text
+          key={hour}
+          x={x(hour)}
+          y={height - 12}
+          fontSize={13}
+          textAnchor="middle"
+          fill="var(--ink-2)"
+        >
+          {hour} h
+        </text>
+      ))}
+      {needed ? (
+        <line
+          x1={LEFT}
+          x2={width - 104}
+          y1={at(needed)}
+          y2={at(needed)}
+          stroke="var(--rust)"
+          strokeDasharray="2 5"
+          strokeWidth={1.5}
+        />
+      ) : null}
+      {courses.map((course) => {
+        const look = markOf(course.mark);
+        const found = course.points.filter((p) => p.stage === "as_found");
+        const left = course.points.filter((p) => p.stage === "wiped" || p.stage === "scoured");
+        const path = line<CoursePoint>(
+          (p) => x(p.hours),
+          (p) => at(p.middle),
+        );
+        const band = [
+          ...found.map((p) => `${x(p.hours)},${at(p.high)}`),
+          ...[...found].reverse().map((p) => `${x(p.hours)},${at(p.low)}`),
+        ].join(" ");
+        return (
+          <g key={course.id} data-testid={`course-${course.name}`}>
+            <polygon points={band} fill={look.colour} opacity={0.14} />
+            <path d={path([...found]) ?? ""} fill="none" stroke={look.colour} strokeWidth={2} />
+            {found.map((p) => (
+              <path
+                key={`f${p.hours}-${p.middle}`}
+                d={markPath(look, x(p.hours), at(p.middle), 5)}
+                fill={look.colour}
+              />
+            ))}
+            {left.map((p) => (
+              <g key={`w${p.hours}-${p.middle}`} stroke={look.colour} fill="var(--paper)">
+                <line
+                  x1={x(p.hours) + 11}
+                  x2={x(p.hours) + 11}
+                  y1={at(p.low)}
+                  y2={at(p.high)}
+                  strokeWidth={1.5}
+                />
+                <path d={markPath(look, x(p.hours) + 11, at(p.middle), 4.5)} strokeWidth={1.6} />
+              </g>
+            ))}
+          </g>
+        );
+      })}
+      {ends.map(({ course, y: end }) => (
+        <text
+          key={course.id}
+          x={width - 74}
+          y={end + 4}
+          fontSize={13}
+          fill={markOf(course.mark).colour}
+        >
+          {course.name}
+        </text>
+      ))}
+    </svg>
+  );
+}
+
+/** Labels moved apart, in their order. */
+function spread<T extends { y: number }>(labels: T[]): T[] {
+  const sorted = [...labels].sort((a, b) => a.y - b.y);
+  let last = -100;
+  return sorted.map((label) => {
+    const y = Math.max(label.y, last + 15);
+    last = y;
+    return { ...label, y };
+  });
+}
+
+function said(course: Course): string {
+  const points = course.points.map(
+    (p) => `${p.middle.toFixed(2)} % ${p.stage.replace("_", " ")} at ${p.hours} h`,
+  );
+  return `${course.name}: ${points.join(", ") || "not looked at"}`;
+}

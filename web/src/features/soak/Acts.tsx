@@ -1,0 +1,64 @@
+import { useChange } from "../../api/changes";
+import { strikeAct } from "../../api/soaks";
+import { Button } from "../../ui/Button";
+import { useUndo } from "../../ui/Undo";
+import { actName, type Soak } from "./soak";
+
+/** What was done, at its true hour; an entry can be struck out and put back. */
+export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
+  const undo = useUndo();
+  const strike = useChange(({ id, reason }: { id: string; reason: string }) =>
+    strikeAct(soak.id, id, reason),
+  );
+  const names = new Map(soak.coupons.map((coupon) => [coupon.id, coupon.called]));
+  return (
+    <section aria-label="What was done" className="mt-8 border-t-[1.5px] border-ink pt-3">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+        <h2 className="text-lead font-bold">What was done</h2>
+        <Button onClick={onAdd}>Note what was done</Button>
+      </div>
+      <ul className="mt-2 columns-1 gap-x-10 bench:columns-2">
+        {soak.acts.map((act) => (
+          <li
+            key={act.id}
+            className="flex break-inside-avoid items-center justify-between gap-3 border-t
+              border-line py-1"
+          >
+            <span className={act.struck ? "text-ink-2 line-through" : ""}>
+              <span className="mr-3 inline-block min-w-14 text-note text-ink-2">
+                {act.exposure_h.toFixed(1)} h
+              </span>
+              {[names.get(act.coupon_id), actName(act.kind), ...figures(act)]
+                .filter(Boolean)
+                .join(", ")}
+            </span>
+            <Button
+              kind="quiet"
+              onClick={() => {
+                const reason = act.struck ? "" : "was not so";
+                strike.mutate({ id: act.id, reason });
+                undo(act.struck ? "It counts again." : "Struck out; it stays visible.", () =>
+                  strike.mutate({ id: act.id, reason: act.struck }),
+                );
+              }}
+            >
+              {act.struck ? "put back" : "strike"}
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {soak.acts.length === 0 ? <p className="text-ink-2">Nothing yet.</p> : null}
+    </section>
+  );
+}
+
+function figures(act: Soak["acts"][number]): string[] {
+  const found: string[] = [];
+  if (act.ph !== null) found.push(`pH ${act.ph}`);
+  if (act.salt_percent !== null) found.push(`${act.salt_percent} % salt`);
+  if (act.temperature_c !== null) found.push(`${act.temperature_c} °C`);
+  if (act.amount !== null)
+    found.push(act.kind === "prolonged" ? `to ${act.amount} h` : `${act.amount}`);
+  if (act.said) found.push(act.said);
+  return found;
+}

@@ -1,0 +1,123 @@
+import { type Course, RustCourse } from "../../charts/RustCourse";
+import { Mark } from "../../ui/Mark";
+import { useWidth } from "../../ui/useWidth";
+import { type Coupon, type Soak, STAGES } from "./soak";
+
+/** What the soak says: the order with shared places, the curves, and why no more can be said. */
+export function Answer({ soak }: { soak: Soak }) {
+  const { ref, width } = useWidth<HTMLDivElement>(620);
+  const { answer } = soak;
+  const by = new Map(soak.coupons.map((coupon, place) => [coupon.id, { coupon, place }]));
+  return (
+    <section aria-label="Answer" className="mt-8 border-t-[1.5px] border-ink pt-3">
+      <div className="grid gap-x-10 gap-y-6 bench:grid-cols-[minmax(0,1fr)_minmax(320px,440px)]">
+        <div ref={ref}>
+          <h2 className="text-lead font-bold">Rusted area along the hours</h2>
+          <p className="text-note text-ink-2">
+            Line and band: as found. Hollow marks beside: after wiping.
+          </p>
+          <RustCourse
+            courses={soak.coupons.map((coupon, place) => course(soak, coupon, place))}
+            whole={soak.whole_h}
+            needed={needed(soak)}
+            width={width}
+          />
+        </div>
+        <div>
+          <h2 className="text-lead font-bold">
+            Least rust first{answer.judged_stage ? `, ${answer.judged_stage}` : ""}
+          </h2>
+          <ol className="mt-1">
+            {answer.standings.map((standing, i) => {
+              const found = by.get(standing.coupon_id);
+              const before = answer.standings[i - 1];
+              return (
+                <li
+                  key={standing.coupon_id}
+                  className={`grid grid-cols-[2.2rem_1.5rem_1fr_auto] items-center gap-x-2 py-1
+                    ${before?.place === standing.place ? "" : "border-t border-line"}`}
+                >
+                  <span className="font-semibold text-ink-2">
+                    {before?.place === standing.place ? "" : standing.place}
+                  </span>
+                  <Mark
+                    mark={found?.coupon.blade_id ? found.coupon.mark : (found?.place ?? 0)}
+                    size={18}
+                  />
+                  <span className="font-semibold">{found?.coupon.called}</span>
+                  <span className="text-note">{standing.area.says}</span>
+                  <span className="col-span-2 col-start-3 text-note text-ink-2">
+                    {aside(soak, standing.coupon_id)}
+                  </span>
+                </li>
+              );
+            })}
+          </ol>
+          {answer.standings.length === 0 ? (
+            <p className="text-ink-2">Nothing is ranked.</p>
+          ) : (
+            <p className="mt-1 text-note text-ink-2">Who stands under one number shares a place.</p>
+          )}
+          {answer.discoloured.length ? (
+            <dl className="mt-3 text-note">
+              {answer.discoloured.map(({ word, coupon_ids: ids }) => (
+                <div key={word} className="flex gap-2">
+                  <dt className="min-w-28 text-ink-2">{word}</dt>
+                  <dd>{ids.map((id) => by.get(id)?.coupon.called).join(", ")}</dd>
+                </div>
+              ))}
+            </dl>
+          ) : null}
+          <ul className="mt-4 flex flex-col gap-2">
+            {[...answer.coatings, ...answer.reasons].map((reason) => (
+              <li key={reason} className="border-l-4 border-line pl-3">
+                {reason}
+              </li>
+            ))}
+          </ul>
+          <p className="mt-3 text-note text-ink-2">{answer.borrowed}</p>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function aside(soak: Soak, couponId: string): string {
+  const found = soak.answer.courses.find((c) => c.coupon_id === couponId);
+  if (!found) return "";
+  const pits = found.pits ? `${found.pits} pits` : "";
+  return [found.first, found.superficial, pits].filter(Boolean).join(" · ");
+}
+
+/** The area from which on the baseline has rusted enough: the edge of its grade. */
+function needed(soak: Soak): number | null {
+  return soak.how.scale === "rust" ? soak.answer.needed_percent : null;
+}
+
+function course(soak: Soak, coupon: Coupon, place: number): Course {
+  const found = soak.answer.courses.find((c) => c.coupon_id === coupon.id);
+  const groups = new Map<string, { hours: number; stage: string; areas: number[][] }>();
+  for (const point of found?.points ?? []) {
+    const key = `${point.hours}|${point.stage}`;
+    const group = groups.get(key) ?? { hours: point.hours, stage: point.stage, areas: [] };
+    const middle = point.area.best ?? (point.area.low + point.area.high) / 2;
+    group.areas.push([point.area.low, middle, point.area.high]);
+    groups.set(key, group);
+  }
+  const order = STAGES.map(([stage]) => stage as string);
+  const points = [...groups.values()]
+    .sort((a, b) => a.hours - b.hours || order.indexOf(a.stage) - order.indexOf(b.stage))
+    .map(({ hours, stage, areas }) => ({
+      hours,
+      stage,
+      low: Math.min(...areas.map((a) => a[0] ?? 0)),
+      middle: areas.reduce((sum, a) => sum + (a[1] ?? 0), 0) / areas.length,
+      high: Math.max(...areas.map((a) => a[2] ?? 0)),
+    }));
+  return {
+    id: coupon.id,
+    name: coupon.called,
+    mark: coupon.blade_id ? coupon.mark : place,
+    points,
+  };
+}

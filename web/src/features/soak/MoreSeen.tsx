@@ -1,0 +1,61 @@
+import { useState } from "react";
+import type { Refused } from "../../api/client";
+import { typedNumber } from "../../domain/format";
+import { Field } from "../../ui/Field";
+import { Tick } from "../../ui/Tick";
+import type { Seen } from "./seen";
+
+/** What else was seen: pits, stain, moving parts, a satin gone matte. */
+export function MoreSeen({
+  seen,
+  refused,
+  onSeen,
+}: {
+  seen: Seen;
+  refused: Refused | null;
+  onSeen: (seen: Seen) => void;
+}) {
+  const [typed, setTyped] = useState({
+    pits: said(seen.pits),
+    deepest_pit_mm: said(seen.deepest_pit_mm),
+    stain_percent: said(seen.stain_percent),
+  });
+  const number = (name: keyof typeof typed) => ({
+    value: typed[name],
+    inputMode: "decimal" as const,
+    error:
+      refused?.at(name) ??
+      (typedNumber(typed[name]) === undefined ? `“${typed[name]}” is not a number` : undefined),
+    onChange: (e: { target: { value: string } }) => {
+      setTyped({ ...typed, [name]: e.target.value });
+      const value = typedNumber(e.target.value) ?? null;
+      onSeen({ ...seen, [name]: name === "pits" && value !== null ? Math.round(value) : value });
+    },
+  });
+  const text = (name: "pivot" | "lock" | "handle") => ({
+    value: seen[name],
+    onChange: (e: { target: { value: string } }) => onSeen({ ...seen, [name]: e.target.value }),
+  });
+  return (
+    <details className="mt-5 max-w-3xl border-t border-line pt-2">
+      <summary className="min-h-11 cursor-pointer font-semibold">
+        Pits, stain, pivot, lock, handle
+      </summary>
+      <div className="grid grid-cols-3 gap-3">
+        <Field label="Pits" {...number("pits")} />
+        <Field label="Deepest" unit="mm" {...number("deepest_pit_mm")} />
+        <Field label="Stained" unit="%" {...number("stain_percent")} />
+        <Field label="Pivot" {...text("pivot")} />
+        <Field label="Lock" {...text("lock")} />
+        <Field label="Handle" {...text("handle")} />
+        <Tick
+          label="The satin has gone matte"
+          checked={seen.gone_matte}
+          onTick={(on) => onSeen({ ...seen, gone_matte: on })}
+        />
+      </div>
+    </details>
+  );
+}
+
+const said = (value: number | null) => (value === null ? "" : String(value));

@@ -1,0 +1,164 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { useChange } from "../../api/changes";
+import { soakQuery } from "../../api/queries";
+import { deleteSoak, startSoak } from "../../api/soaks";
+import { SoakRuler } from "../../charts/SoakRuler";
+import { Button, buttonLook } from "../../ui/Button";
+import { Field } from "../../ui/Field";
+import { Sheet } from "../../ui/Sheet";
+import { Failed, Waiting } from "../../ui/State";
+import { useWidth } from "../../ui/useWidth";
+import { ActForm } from "./ActForm";
+import { Acts } from "./Acts";
+import { Answer } from "./Answer";
+import { Fairness } from "./Fairness";
+import { SoakForm } from "./SoakForm";
+import { type ActKind, hoursSaid, moment, type Soak, typedMoment } from "./soak";
+import { Wall } from "./Wall";
+
+/** One soak: its answer, what is due, the coupons along time, and everything that was done. */
+export function SoakPage() {
+  const { soakId = "" } = useParams();
+  const soak = useQuery(soakQuery(soakId));
+  if (soak.isPending) return <Waiting what="the soak" />;
+  if (soak.isError) return <Failed error={soak.error} onRetry={() => void soak.refetch()} />;
+  return <Opened soak={soak.data} />;
+}
+
+type Open = "change" | "act" | ActKind | null;
+
+function Opened({ soak }: { soak: Soak }) {
+  const [open, setOpen] = useState<Open>(null);
+  const { ref, width } = useWidth<HTMLDivElement>(1200);
+  const kind = open && open !== "change" ? (open === "act" ? "note" : open) : "note";
+  return (
+    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+      <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
+        <div className="max-w-4xl">
+          <p className="text-note text-ink-2">
+            {soak.name} · {soak.question}
+          </p>
+          <h1 className="answer mt-1">{soak.started_utc ? soak.headline : "Not begun yet."}</h1>
+        </div>
+        {soak.is_open ? <Due soak={soak} onDo={setOpen} /> : null}
+      </div>
+      {soak.started_utc ? (
+        <div ref={ref} className="mt-4">
+          <SoakRuler whole={soak.whole_h} now={soak.hours} duties={soak.duties} width={width} />
+        </div>
+      ) : (
+        <Begin soak={soak} />
+      )}
+      {soak.looks.length ? <Wall soak={soak} /> : null}
+      {soak.looks.length ? <Answer soak={soak} /> : null}
+      <Fairness soak={soak} />
+      {soak.started_utc ? <Acts soak={soak} onAdd={() => setOpen("act")} /> : null}
+      <nav aria-label="More of this soak" className="mt-8 flex flex-wrap gap-x-4 pb-8">
+        <Button kind="quiet" onClick={() => setOpen("change")}>
+          Change the soak
+        </Button>
+        {soak.started_utc ? (
+          <>
+            <a className={buttonLook("quiet")} href={`/api/soaks/${soak.id}/looks.csv`} download>
+              Looks as a file
+            </a>
+            <a className={buttonLook("quiet")} href={`/api/soaks/${soak.id}/calendar.ics`} download>
+              Calendar of what is due
+            </a>
+          </>
+        ) : null}
+        <TakeAway soak={soak} />
+      </nav>
+      <Sheet
+        open={open === "change"}
+        onOpenChange={(o) => (o ? null : setOpen(null))}
+        title="Change the soak"
+        wide
+      >
+        <SoakForm soak={soak} onDone={() => setOpen(null)} />
+      </Sheet>
+      <Sheet
+        open={open !== null && open !== "change"}
+        onOpenChange={(o) => (o ? null : setOpen(null))}
+        title="What was done"
+        note="At its true time: a late one is recorded as late."
+      >
+        <ActForm key={kind} soak={soak} first={kind} onDone={() => setOpen(null)} />
+      </Sheet>
+    </div>
+  );
+}
+
+/** What is due next, counted down, and the way to do it. */
+function Due({ soak, onDo }: { soak: Soak; onDo: (kind: ActKind) => void }) {
+  const next = soak.waiting.slice(0, 2);
+  return (
+    <ul className="flex flex-wrap gap-x-8 gap-y-3">
+      {next.map((duty) => {
+        const left = duty.clock_due_h - soak.clock_h;
+        return (
+          <li key={duty.what} className="flex flex-col items-start gap-2">
+            <span className="text-note text-ink-2">
+              {duty.says}, {left < 0 ? "due since" : "in"}
+            </span>
+            <span className={`answer ${left < 0 ? "text-rust" : ""}`}>{hoursSaid(left)}</span>
+            {duty.what === "look" ? (
+              <Link className={buttonLook("next")} to={`/soak/${soak.id}/look`}>
+                Look now
+              </Link>
+            ) : (
+              <Button onClick={() => onDo(duty.what as ActKind)}>Done just now</Button>
+            )}
+          </li>
+        );
+      })}
+      {next.length === 0 ? (
+        <li>
+          <Button kind="next" onClick={() => onDo("ended")}>
+            End the soak
+          </Button>
+        </li>
+      ) : null}
+    </ul>
+  );
+}
+
+function Begin({ soak }: { soak: Soak }) {
+  const [at, setAt] = useState(() => typedMoment(new Date()));
+  const start = useChange((typed: string) => startSoak(soak.id, moment(typed)));
+  return (
+    <div className="mt-5 flex flex-wrap items-end gap-3">
+      <Field
+        label="It began"
+        type="datetime-local"
+        value={at}
+        onChange={(e) => setAt(e.target.value)}
+        error={start.error?.message}
+      />
+      <Button kind="next" disabled={start.isPending} onClick={() => start.mutate(at)}>
+        Begin the soak
+      </Button>
+      <ul className="w-full text-note text-ink-2">
+        {[...(soak.how.steps ?? []), ...(soak.how.cautions ?? [])].map((step) => (
+          <li key={step}>{step}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function TakeAway({ soak }: { soak: Soak }) {
+  const navigate = useNavigate();
+  const remove = useChange(
+    () => deleteSoak(soak.id),
+    () => navigate("/soak"),
+  );
+  if (soak.looks.length) return null;
+  return (
+    <Button kind="quiet" onClick={() => remove.mutate(undefined)}>
+      Take it away
+    </Button>
+  );
+}

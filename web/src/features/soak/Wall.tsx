@@ -1,0 +1,121 @@
+import { Link } from "react-router";
+import { Mark } from "../../ui/Mark";
+import { AreaBar } from "./AreaBar";
+import { type Coupon, type Look, lookHours, type Soak, stageName } from "./soak";
+
+/** Coupons along time: a row a coupon, a column a look; each side and stage as it was seen. */
+export function Wall({ soak }: { soak: Soak }) {
+  const hours = lookHours(soak.looks);
+  return (
+    <section aria-label="Coupons along time" className="mt-5">
+      <div className="overflow-x-auto">
+        <table className="w-full border-collapse">
+          <thead>
+            <tr className="text-left text-note text-ink-2">
+              <th className="pr-4 pb-1 font-medium">coupon</th>
+              {hours.map((hour) => (
+                <th key={hour} className="pb-1 pr-4 font-medium">
+                  {hour < 72 ? `${hour.toFixed(0)} h` : `${(hour / 24).toFixed(1)} days`}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {soak.coupons.map((coupon, place) => (
+              <Row key={coupon.id} soak={soak} coupon={coupon} place={place} hours={hours} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+function Row({
+  soak,
+  coupon,
+  place,
+  hours,
+}: {
+  soak: Soak;
+  coupon: Coupon;
+  place: number;
+  hours: readonly number[];
+}) {
+  const own = soak.looks.filter((look) => look.coupon_id === coupon.id);
+  return (
+    <tr className="border-t border-line align-top">
+      <th scope="row" className="py-2 pr-4 text-left font-semibold whitespace-nowrap">
+        <span className="flex items-center gap-2">
+          <Mark mark={coupon.blade_id ? coupon.mark : place} size={18} />
+          {coupon.called}
+        </span>
+        <span className="cond block text-note font-normal text-ink-2">
+          {[coupon.steel, coupon.role === "baseline" ? "must rust" : "", coupon.oil]
+            .filter(Boolean)
+            .join(" · ")}
+        </span>
+      </th>
+      {hours.map((hour) => (
+        <td key={hour} className="py-2 pr-4">
+          <div className="flex flex-col gap-1">
+            {own
+              .filter((look) => Math.abs(look.exposure_h - hour) <= 0.5)
+              .map((look) => (
+                <Seen key={look.id} soak={soak} look={look} />
+              ))}
+          </div>
+        </td>
+      ))}
+    </tr>
+  );
+}
+
+function Seen({ soak, look }: { soak: Soak; look: Look }) {
+  const where = [look.side === "both" ? "" : look.side, stageName(look.stage)]
+    .filter(Boolean)
+    .join(" ");
+  const region = look.region ? `, ${look.region.replace("_", " ")}` : "";
+  const read = look.picture && (look.how === "photo" || look.how === "brush");
+  return (
+    <Link
+      to={`/soak/${soak.id}/look?look=${look.id}`}
+      aria-label={`${where}${region}: ${look.area_says || (look.discolouration ?? "seen")}`}
+      className={`grid grid-cols-[auto_1fr] items-center gap-x-3 rounded-edge hover:bg-kraft/40
+        ${look.struck ? "opacity-45 line-through" : ""}`}
+    >
+      {read ? (
+        <img
+          src={`/api/soaks/${soak.id}/looks/${look.id}/strip`}
+          alt=""
+          loading="lazy"
+          width={190}
+          height={38}
+          className="h-[38px] w-[190px] rounded-edge object-fill"
+        />
+      ) : (
+        <AreaBar look={look} />
+      )}
+      <span className="cond text-note whitespace-nowrap">
+        <span className="text-ink-2">
+          {where}
+          {region}
+        </span>{" "}
+        <span className="font-semibold">{short(look)}</span>
+      </span>
+    </Link>
+  );
+}
+
+/** The area alone; its interval stands on the page of the look. */
+function short(look: Look): string {
+  if (look.rust_percent !== null) return `${honestPercent(look.rust_percent)} %`;
+  if (look.rust_low !== null && look.rust_high !== null)
+    return `${honestPercent(look.rust_low)} to ${honestPercent(look.rust_high)} %`;
+  return look.discolouration ?? "";
+}
+
+function honestPercent(value: number): string {
+  if (value < 0.005) return "0";
+  return value < 1 ? value.toFixed(2) : value < 20 ? value.toFixed(1) : value.toFixed(0);
+}
