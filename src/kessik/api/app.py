@@ -18,6 +18,7 @@ from kessik.api.links import add_links
 from kessik.api.routers import (
     assays,
     bench,
+    brine,
     edges,
     follow,
     grades,
@@ -38,7 +39,7 @@ from kessik.store.database import Database
 
 _PARTS = (
     trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments,
-    pairing, pictures, reckoner, assays, grades, soaks,
+    pairing, pictures, reckoner, brine, assays, grades, soaks,
 )  # fmt: skip  # names, several a line
 
 

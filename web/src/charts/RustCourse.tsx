@@ -19,6 +19,7 @@ export interface Course {
 
 const LEAST = 0.01;
 const LEFT = 58;
+const PER_LETTER = 7.2;
 
 /**
  * Rusted area along the hours, on a scale of ten times: a line through what was found, its interval
@@ -36,7 +37,8 @@ export function RustCourse({
   width: number;
 }) {
   const height = 300;
-  const x = scaleLinear([0, Math.max(whole, 1)], [LEFT, width - 104]);
+  const right = 34 + PER_LETTER * Math.max(6, ...courses.map((c) => c.name.length));
+  const x = scaleLinear([0, Math.max(whole, 1)], [LEFT, width - right]);
   const y = scaleLog([100, LEAST], [12, height - 34]);
   const at = (area: number) => y(Math.max(area, LEAST));
   const ends = spread(
@@ -57,7 +59,7 @@ export function RustCourse({
     >
       {[100, 10, 1, 0.1, 0.01].map((area) => (
         <g key={area}>
-          <line x1={LEFT} x2={width - 104} y1={y(area)} y2={y(area)} stroke="var(--line)" />
+          <line x1={LEFT} x2={width - right} y1={y(area)} y2={y(area)} stroke="var(--line)" />
           <text x={LEFT - 8} y={y(area) + 4} fontSize={13} textAnchor="end" fill="var(--ink-2)">
             {area === LEAST ? "none" : `${area} %`}
           </text>
@@ -78,7 +80,7 @@ export function RustCourse({
       {needed ? (
         <line
           x1={LEFT}
-          x2={width - 104}
+          x2={width - right}
           y1={at(needed)}
           y2={at(needed)}
           stroke="var(--rust)"
@@ -127,7 +129,7 @@ export function RustCourse({
       {ends.map(({ course, y: end }) => (
         <text
           key={course.id}
-          x={width - 74}
+          x={width - right + 30}
           y={end + 4}
           fontSize={13}
           fill={markOf(course.mark).colour}

@@ -19,6 +19,7 @@ from kessik.api.schemas.soaks import (
 )
 from kessik.api.schemas.soaks_out import (
     ActOut,
+    BladeSoakOut,
     GradeInWordsOut,
     LookMeasuringOut,
     LookOut,
@@ -220,6 +221,11 @@ def get_soak_calendar(soak_id: Id, store: Store) -> Response:
 
 
 @router.get("/blades/{blade_id}/soaks")
-def get_blade_soaks(blade_id: Id, store: Store) -> list[SoakOut]:
-    """The soaks that a blade is in, whole."""
-    return [SoakOut.of(sheet) for sheet in sheets_of_blade(store, blade_id, now())]
+def get_blade_soaks(blade_id: Id, store: Store) -> list[BladeSoakOut]:
+    """What soaks say of a blade, a line a coupon."""
+    return [
+        BladeSoakOut.of(sheet, coupon.id)
+        for sheet in sheets_of_blade(store, blade_id, now())
+        for coupon in sheet.soak.coupons
+        if coupon.blade_id == blade_id
+    ]

@@ -19,7 +19,7 @@ from kessik.api.schemas.soaks import (
     SoakMethodBody,
     StageName,
 )
-from kessik.core.corrosion.answer import Course, SoakAnswer
+from kessik.core.corrosion.answer import Course, SoakAnswer, Worn
 from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.fairness import NAMES, Held
 from kessik.core.corrosion.measuring import Measuring
@@ -36,6 +36,7 @@ from kessik.core.words.soaks import (
     STAGE_WORDS,
     area_words,
     coating_words,
+    conditions_words,
     doubts_words,
     first_words,
     held_words,
@@ -239,6 +240,16 @@ class StandingOut(Wire):
     sides: int
 
 
+class WornOut(Wire):
+    """The wear part of a coating trial: what a coupon went through, and its rust where it was
+    worn.
+    """
+
+    coupon_id: str
+    counts: list[str]
+    rust_where_worn: str
+
+
 class DiscolouredOut(Wire):
     """Coupons that discoloured alike."""
 
@@ -252,6 +263,7 @@ class SoakAnswerOut(Wire):
     headline: str
     reasons: list[str]
     coatings: list[str]
+    worn: list[WornOut]
     severity: SeverityName
     needed_percent: float
     hours: float
@@ -270,7 +282,8 @@ class SoakAnswerOut(Wire):
         return cls(
             headline=soak_headline(sheet.soak, answer, names),
             reasons=soak_reasons(sheet.soak, answer, names),
-            coatings=coating_words(answer, names),
+            coatings=coating_words(sheet.soak, answer),
+            worn=[_worn(answer, worn) for worn in answer.worn],
             severity=answer.validity.severity,
             needed_percent=answer.validity.needed_percent,
             hours=answer.hours,
@@ -390,6 +403,44 @@ class SoakOut(SoakLineOut):
             looks=[LookOut.of(look, sheet.acts) for look in sheet.looks],
             pictures=[SoakPictureOut.of(shown) for shown in sheet.waiting],
             answer=SoakAnswerOut.of(sheet),
+        )
+
+
+class BladeSoakOut(Wire):
+    """What a soak says of one blade, with the conditions it was got under."""
+
+    soak_id: str
+    name: str
+    on: str
+    called: str
+    place_says: str
+    area: str
+    conditions: str
+    superficial: str
+    first: str
+
+    @classmethod
+    def of(cls, sheet: SoakSheet, coupon_id: str) -> "BladeSoakOut":
+        answer, soak = sheet.answer, sheet.soak
+        coupon = soak.coupon(coupon_id)
+        course = next(c for c in answer.courses if c.coupon_id == coupon_id)
+        standing = next((s for s in _standings(answer) if s.coupon_id == coupon_id), None)
+        shared = [p for p in answer.ranking.places if coupon_id in p]
+        says = ""
+        if standing is not None:
+            of = len(answer.ranking.standings)
+            place = place_words(standing.place, is_shared=len(shared[0]) > 1)
+            says = f"{place}, of {of}"
+        return cls(
+            soak_id=soak.id,
+            name=soak.name,
+            on=soak.started.utc[:10] if soak.started else "",
+            called=sheet.names[coupon_id],
+            place_says=says,
+            area=standing.area.says if standing else "",
+            conditions=conditions_words(soak, coupon, answer),
+            superficial=superficial_words(course.superficial) if course.superficial else "",
+            first=first_words(course.first),
         )
 
 
@@ -538,6 +589,15 @@ def _placed(found: Placed | None) -> PlacedOut | None:
         return None
     says = place_words(found.place, is_shared=found.is_shared)
     return PlacedOut(place_says=says, area=area_words(found.standing.area))
+
+
+def _worn(answer: SoakAnswer, worn: Worn) -> WornOut:
+    course = next(c for c in answer.courses if c.coupon_id == worn.coupon_id)
+    return WornOut(
+        coupon_id=worn.coupon_id,
+        counts=[f"{number:g} {what}" for what, number in worn.counts],
+        rust_where_worn=area_words(course.worn_percent) if course.worn_percent else "",
+    )
 
 
 def _standings(answer: SoakAnswer) -> list[StandingOut]:

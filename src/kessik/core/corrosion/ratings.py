@@ -69,6 +69,8 @@ def grade_of(standard: Standard, rust_percent: float) -> int:
 
 def ratings(rust_percent: float | None, low: float, high: float) -> tuple[Rating, ...]:
     """The grades by every standard, of an area with its bounds in per cent."""
+    if low > high:
+        raise OutOfRangeError(f"the least, {low:g} %, is above the most, {high:g} %", field="low")
     return tuple(
         Rating(
             standard,

@@ -10,7 +10,7 @@ from kessik.core.corrosion.methods import Stage
 from kessik.core.corrosion.photo.area import Doubt
 from kessik.core.corrosion.places import Kept
 from kessik.core.corrosion.ratings import Rating, Standard
-from kessik.core.corrosion.soaks import Discolouration, Soak
+from kessik.core.corrosion.soaks import Coupon, Discolouration, Soak
 from kessik.core.words.matching import and_words
 from kessik.core.words.sentences import as_sentence, counted
 
@@ -86,7 +86,7 @@ def soak_headline(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> s
         return f"{as_sentence(names[only.coupon_id])}: {area_words(only.area)} rusted."
     clean = [names[i] for i, s in standings.items() if s.is_clean]
     if answer.levels and len(clean) < len(standings):
-        return " ".join(level_words(pair, soak.factor) for pair in answer.levels[:3])
+        return levels_words(answer.levels, soak.factor)
     places = [[names[i] for i in place] for place in answer.ranking.places]
     if len(clean) == len(standings):
         return f"None of the {len(clean)} rusted in {hours_words(answer.hours)}."
@@ -106,10 +106,7 @@ _WITHOUT = {
 
 def level_words(pair: LevelPair, factor: str) -> str:
     """What one level of the factor did beside another."""
-    first, second = (
-        (f"oiled with {level}" if factor == "oil" else level) if level else _WITHOUT[factor]
-        for level in (pair.first, pair.second)
-    )
+    first, second = level_name(pair.first, factor), level_name(pair.second, factor)
     pairs = f"{pair.apart} of {pair.pairs} pairs"
     if pair.apart == pair.pairs:
         pairs = {1: "the one pair", 2: "both pairs"}.get(pair.pairs, f"all {pair.pairs} pairs")
@@ -121,6 +118,30 @@ def level_words(pair: LevelPair, factor: str) -> str:
         case "mixed":
             return f"{as_sentence(first)} against {second}: one way here and the other there."
     return f"{as_sentence(first)} and {second} cannot be told apart by this soak."
+
+
+def levels_words(pairs: Sequence[LevelPair], factor: str) -> str:
+    """What the levels of the factor did: in one row where they have an order, else pair by pair."""
+    levels = list(dict.fromkeys([level for p in pairs for level in (p.first, p.second)]))
+    better = dict.fromkeys(levels, 0)
+    for pair in pairs:
+        if pair.told in ("less", "more"):
+            better[pair.first if pair.told == "less" else pair.second] += 1
+    is_row = sorted(better.values()) == list(range(len(levels)))
+    if len(levels) < 3 or not is_row:
+        return " ".join(level_words(pair, factor) for pair in pairs[:3])
+    row = sorted(levels, key=lambda level: -better[level])
+    names = [level_name(level, factor) for level in row]
+    of = max(pair.pairs for pair in pairs)
+    on = {1: "one coupon of each", 2: "both coupons of each"}.get(of, f"up to {of} coupons of each")
+    return f"Least rust first: {', then '.join(names)}, by {on}."
+
+
+def level_name(level: str, factor: str) -> str:
+    """A level of the factor as it is called."""
+    if not level:
+        return _WITHOUT[factor]
+    return f"oiled with {level}" if factor == "oil" else level
 
 
 def order_words(answer: SoakAnswer, names: Mapping[str, str]) -> str:
@@ -181,8 +202,6 @@ def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> li
         said.append(
             f"Not told apart, being closer than what sides of one coupon differ by: {told}."
         )
-    if answer.levels and len(answer.ranking.places) > 1:
-        said.append(f"All coupons, least rust first: {order_words(answer, names)}.")
     said += _by_hand(answer, names)
     return said
 
@@ -246,31 +265,52 @@ def place_words(place: int, *, is_shared: bool) -> str:
     return f"{ordinal}, shared" if is_shared else ordinal
 
 
+def conditions_words(soak: Soak, coupon: Coupon | None, answer: SoakAnswer) -> str:
+    """What a result was got under, in one line."""
+    salt = soak.method.salt_percent
+    parts = [
+        soak.method.medium,
+        "" if salt is None else f"{salt:g} % salt",
+        hours_words(min(answer.hours, answer.whole_h)),
+        STAGE_WORDS[answer.stage] if answer.stage else "",
+    ]
+    if coupon is not None:
+        parts += [
+            coupon.flat_finish,
+            f"oiled with {coupon.oil}" if coupon.oil else "dry",
+            coupon.coating,
+            coupon.exposed_before,
+        ]
+    return ", ".join(part for part in parts if part)
+
+
 def doubts_words(doubts: Sequence[Doubt]) -> list[str]:
     """What stands against an area read from a picture."""
     return [DOUBT_WORDS[doubt] for doubt in doubts]
 
 
-def coating_words(answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
-    """The two parts of a coating trial, kept apart, and which coating held both."""
-    if not answer.worn:
+def coating_words(soak: Soak, answer: SoakAnswer) -> list[str]:
+    """Which coating held both parts of a coating trial, wear and rust, which are kept apart."""
+    if soak.factor != "coating" or not answer.worn or not answer.ranking.standings:
         return []
-    said = []
-    marks = {w.coupon_id: sum(n for what, n in w.counts if "scratch" in what) for w in answer.worn}
-    counted = {i: n for i, n in marks.items() if n > 0}
-    if counted:
-        order = sorted(marks, key=lambda i: marks[i])
-        told = ", ".join(f"{names[i]} {marks[i]:g}" for i in order)
-        said.append(f"Worn: fewest scratches first, {told}.")
-    rusted_at_wear = [c for c in answer.courses if c.worn_percent and c.worn_percent.low > 0.02]
-    if rusted_at_wear:
-        told = ", ".join(
-            f"{names[c.coupon_id]} {area_words(c.worn_percent)}"
-            for c in rusted_at_wear
-            if c.worn_percent
-        )
-        said.append(f"Where it was worn it rusted: {told}.")
-    return said
+    scratched: dict[str, list[float]] = {}
+    rusted: dict[str, list[float]] = {}
+    by_id = {s.coupon_id: s.area.middle for s in answer.ranking.standings}
+    for worn in answer.worn:
+        coupon = soak.coupon(worn.coupon_id)
+        marks = [n for what, n in worn.counts if "scratch" in what]
+        if coupon is None or not marks or worn.coupon_id not in by_id:
+            continue
+        scratched.setdefault(coupon.coating, []).append(sum(marks))
+        rusted.setdefault(coupon.coating, []).append(by_id[worn.coupon_id])
+    if len(scratched) < 2:
+        return []
+    fewest = min(scratched, key=lambda c: sum(scratched[c]) / len(scratched[c]))
+    least = min(rusted, key=lambda c: sum(rusted[c]) / len(rusted[c]))
+    names = [level_name(c, "coating") for c in (fewest, least)]
+    if fewest == least:
+        return [f"{as_sentence(names[0])} held both: the fewest scratches, and the least rust."]
+    return [f"None held both: {names[0]} was scratched least, {names[1]} rusted least."]
 
 
 STANDARD_WORDS: dict[Standard, str] = {

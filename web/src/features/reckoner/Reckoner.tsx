@@ -1,4 +1,5 @@
 import { Bevels } from "./Bevels";
+import { Brine, BrineChange, Conditions, RustRatings } from "./Brine";
 import { Abrasive, Convex, Exposure, Growth, Hardness, Length } from "./Small";
 
 const PLACES = [
@@ -9,6 +10,8 @@ const PLACES = [
   ["exposure", "Exposure"],
   ["abrasive", "Abrasives"],
   ["hardness", "Hardness"],
+  ["brine", "Brine"],
+  ["ratings", "Ratings of rust"],
 ] as const;
 
 /**
@@ -40,6 +43,10 @@ export function Reckoner() {
         <Convex />
         <Exposure />
         <Abrasive />
+        <Brine />
+        <BrineChange />
+        <Conditions />
+        <RustRatings />
       </div>
     </div>
   );

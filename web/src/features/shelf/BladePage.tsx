@@ -10,6 +10,7 @@ import { newId } from "../../domain/ids";
 import { fullCuts, stripEdges } from "../../domain/strips";
 import { AssayWord } from "../../parts/AssayWord";
 import { EdgeCard } from "../../parts/EdgeCard";
+import { RustWord } from "../../parts/RustWord";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Failed, Waiting } from "../../ui/State";
@@ -70,6 +71,10 @@ export function BladePage() {
           <section aria-label="Its steel">
             <h2 className="text-lead font-bold">What steel it is</h2>
             <AssayWord bladeId={blade.id} />
+          </section>
+          <section aria-label="Its rust">
+            <h2 className="text-lead font-bold">How it rusts</h2>
+            <RustWord bladeId={blade.id} />
           </section>
           <AboutBlade blade={blade} />
           <Hardening page={page.data} />

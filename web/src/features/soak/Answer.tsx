@@ -7,21 +7,30 @@ import { type Coupon, type Soak, STAGES } from "./soak";
 export function Answer({ soak }: { soak: Soak }) {
   const { ref, width } = useWidth<HTMLDivElement>(620);
   const { answer } = soak;
+  const hasCourse = soak.answer.courses.some(
+    (c) => new Set(c.points.map((p) => Math.round(p.hours))).size > 1,
+  );
   const by = new Map(soak.coupons.map((coupon, place) => [coupon.id, { coupon, place }]));
   return (
     <section aria-label="Answer" className="mt-8 border-t-[1.5px] border-ink pt-3">
       <div className="grid gap-x-10 gap-y-6 bench:grid-cols-[minmax(0,1fr)_minmax(320px,440px)]">
         <div ref={ref}>
-          <h2 className="text-lead font-bold">Rusted area along the hours</h2>
-          <p className="text-note text-ink-2">
-            Line and band: as found. Hollow marks beside: after wiping.
-          </p>
-          <RustCourse
-            courses={soak.coupons.map((coupon, place) => course(soak, coupon, place))}
-            whole={soak.whole_h}
-            needed={needed(soak)}
-            width={width}
-          />
+          <WornTable soak={soak} />
+          {hasCourse ? (
+            <>
+              <h2 className="text-lead font-bold">Rusted area along the hours</h2>
+              <p className="text-note text-ink-2">
+                Line and band: as found. Hollow marks beside: after wiping.
+              </p>
+              <RustCourse
+                courses={soak.coupons.map((coupon, place) => course(soak, coupon, place))}
+                whole={soak.whole_h}
+                needed={needed(soak)}
+                width={width}
+              />
+            </>
+          ) : null}
+          <Reasons soak={soak} />
         </div>
         <div>
           <h2 className="text-lead font-bold">
@@ -68,17 +77,55 @@ export function Answer({ soak }: { soak: Soak }) {
               ))}
             </dl>
           ) : null}
-          <ul className="mt-4 flex flex-col gap-2">
-            {[...answer.coatings, ...answer.reasons].map((reason) => (
-              <li key={reason} className="border-l-4 border-line pl-3">
-                {reason}
-              </li>
-            ))}
-          </ul>
           <p className="mt-3 text-note text-ink-2">{answer.borrowed}</p>
         </div>
       </div>
     </section>
+  );
+}
+
+/** Why no more can be said, each reason once. */
+function Reasons({ soak }: { soak: Soak }) {
+  const { answer } = soak;
+  return (
+    <ul className="mt-4 flex max-w-2xl flex-col gap-2">
+      {[...answer.coatings, ...answer.reasons].map((reason) => (
+        <li key={reason} className="border-l-4 border-line pl-3">
+          {reason}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The wear part of a coating trial, beside its rust where it was worn. */
+function WornTable({ soak }: { soak: Soak }) {
+  const { worn } = soak.answer;
+  if (worn.length === 0) return null;
+  return (
+    <>
+      <h2 className="text-lead font-bold">Worn first</h2>
+      <table className="mt-1 mb-6 border-collapse">
+        <thead>
+          <tr className="text-left text-note text-ink-2">
+            <th className="pr-6 font-medium">coupon</th>
+            <th className="pr-6 font-medium">went through, and got</th>
+            <th className="font-medium">rusted where it was worn</th>
+          </tr>
+        </thead>
+        <tbody>
+          {worn.map((each) => (
+            <tr key={each.coupon_id} className="border-t border-line">
+              <th className="py-1 pr-6 text-left font-semibold">
+                {soak.coupons.find((c) => c.id === each.coupon_id)?.called}
+              </th>
+              <td className="py-1 pr-6">{each.counts.join(", ")}</td>
+              <td className="py-1">{each.rust_where_worn || "not looked at"}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
   );
 }
 

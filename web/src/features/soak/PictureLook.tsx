@@ -114,7 +114,7 @@ export function PictureLook({
               </span>
               <input
                 type="range"
-                className="w-full"
+                className="w-full accent-next"
                 min={0.1}
                 max={0.9}
                 step={0.02}
@@ -187,7 +187,10 @@ function backOne(measuring: Measuring, tool: Tool): Measuring {
   return { ...measuring, strokes: measuring.strokes.slice(0, -1) };
 }
 
-/** The measurement of what is chosen, a moment after the last change; the slider needs none. */
+/**
+ * The measurement of what is chosen, a moment after the last change, then what is new since the look
+ * before; the slider needs neither.
+ */
 function useRust(hash: string, measuring: Measuring, earlierLook: string) {
   const [found, setFound] = useState<{ rust: Rust; map: RustMap } | null>(null);
   const [says, setSays] = useState("");
@@ -207,9 +210,10 @@ function useRust(hash: string, measuring: Measuring, earlierLook: string) {
       setWorks(true);
       try {
         const sent = { ...chosen, threshold: threshold.current };
-        const rust = await measureRust(hash, sent, earlierLook);
-        const map = await readMap(rust);
-        if (latest.current === asked) {
+        for (const earlier of earlierLook ? ["", earlierLook] : [""]) {
+          const rust = await measureRust(hash, sent, earlier);
+          const map = await readMap(rust);
+          if (latest.current !== asked) return;
           setFound({ rust, map });
           setSays("");
         }

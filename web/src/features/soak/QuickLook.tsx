@@ -73,7 +73,9 @@ function Grades({ busy, onKeep }: { busy: boolean; onKeep: Keep }) {
               className="grid min-h-11 w-full cursor-pointer grid-cols-[3rem_3.5rem_1fr_auto]
                 items-center gap-3 border-t border-line text-left hover:bg-kraft/40"
             >
-              <Kbd>{each.grade === 10 ? "c" : each.grade}</Kbd>
+              <span>
+                <Kbd>{each.grade === 10 ? "c" : each.grade}</Kbd>
+              </span>
               <span className="font-semibold">{each.grade}</span>
               <span>{each.looks_like}</span>
               <span className="text-note text-ink-2">

@@ -5,6 +5,7 @@ import { useChange } from "../../api/changes";
 import { soakQuery } from "../../api/queries";
 import { deleteSoak, startSoak } from "../../api/soaks";
 import { SoakRuler } from "../../charts/SoakRuler";
+import { unbroken } from "../../domain/format";
 import { Button, buttonLook } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Sheet } from "../../ui/Sheet";
@@ -36,11 +37,13 @@ function Opened({ soak }: { soak: Soak }) {
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
       <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
-        <div className="max-w-4xl">
+        <div className="min-w-0 max-w-3xl flex-1 basis-[420px]">
           <p className="text-note text-ink-2">
             {soak.name} · {soak.question}
           </p>
-          <h1 className="answer mt-1">{soak.started_utc ? soak.headline : "Not begun yet."}</h1>
+          <h1 className="answer mt-1">
+            {soak.started_utc ? unbroken(soak.headline) : "Not begun yet."}
+          </h1>
         </div>
         {soak.is_open ? <Due soak={soak} onDo={setOpen} /> : null}
       </div>

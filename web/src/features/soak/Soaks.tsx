@@ -3,7 +3,7 @@ import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { soaksQuery } from "../../api/queries";
 import { SoakRuler } from "../../charts/SoakRuler";
-import { day } from "../../domain/format";
+import { day, unbroken } from "../../domain/format";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Sheet } from "../../ui/Sheet";
@@ -91,7 +91,9 @@ function SoakRow({ soak }: { soak: Line }) {
               {soak.started_utc ? `, begun ${day(soak.started_utc)}` : ", not begun"}
             </span>
           </h2>
-          <p className="mt-1 text-lead">{soak.started_utc ? soak.headline : soak.question}</p>
+          <p className="mt-1 text-lead">
+            {soak.started_utc ? unbroken(soak.headline) : soak.question}
+          </p>
           <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-note">
             {soak.coupons.map((coupon, place) => (
               <li key={coupon.id} className="flex items-center gap-1">

@@ -88,6 +88,7 @@ export function Today() {
 
 function whereTo(due: Schemas["DueOut"]): string {
   if (due.kind === "shots" || due.kind === "batch") return "/assay";
+  if (due.soak_id) return `/soak/${due.soak_id}`;
   if (due.kind === "assay") return `/assay/blades/${due.blade_id}`;
   if (due.trial_id) return `/trials/${due.trial_id}/plan`;
   return due.blade_id ? `/blades/${due.blade_id}` : "/shelf?part=lots";

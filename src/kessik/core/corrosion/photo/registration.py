@@ -14,11 +14,11 @@ from numpy.typing import NDArray
 from scipy import fft, ndimage
 
 from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE, LUMINANCE, Array, Doubles
-from kessik.core.corrosion.photo.outline import Axis, Outline, axis_of, blade_in
+from kessik.core.corrosion.photo.outline import Outline, axis_of, blade_in
 from kessik.core.corrosion.photo.view import Bools
 
 _SMALL_PX = 480
-_FINE_PX = 640
+_FINE_PX = 560
 _OUTLINE_PX = 4
 """Around the blade, so that its outline is part of what is compared."""
 _LEAST_LIKENESS = 0.06
@@ -49,25 +49,32 @@ def lay_over(earlier: NDArray[np.uint8], mask: Bools, later: NDArray[np.uint8]) 
     Both pictures are sRGB of shape (h, w, 3), the mask of the earlier one's shape.
     """
     step = max(1, max(*earlier.shape[:2], *later.shape[:2]) // _SMALL_PX)
-    found = blade_in(later[::step, ::step])
     before = mask[::step, ::step]
-    if found is None or not before.any():
+    if not before.any():
         return None
-    one, other = axis_of(before), axis_of(found)
-    scale = np.sqrt(float(found.sum()) / float(before.sum()))
-    if not 0.5 < scale < 2:
-        return None
-    tries = [_by_axes(one, other, scale, step, flip) for flip in (0.0, np.pi)]
+    found, found_before = blade_in(later[::step, ::step]), blade_in(earlier[::step, ::step])
+    tries = [_laid(np.eye(2), np.zeros(2), 0.0)]
+    if found is not None:
+        same = [m for m in (before, found_before) if m is not None]
+        tries += [each for m in same for each in _by_axes(m, found, step)]
     fine = max(1, max(*earlier.shape[:2], *later.shape[:2]) // _FINE_PX)
     pair = _Pair(_relief(earlier, fine), mask[::fine, ::fine], _relief(later, fine), fine)
     best = pair.refined(max(map(pair.shifted, tries), key=lambda laid: laid.likeness))
     return best if best.likeness >= _LEAST_LIKENESS else None
 
 
-def _by_axes(one: Axis, other: Axis, scale: float, step: int, flip: float) -> Laid:
-    turn = _turn(other.angle_rad - one.angle_rad + flip, scale)
-    shift = np.asarray(other.centre) * step - turn @ (np.asarray(one.centre) * step)
-    return _laid(turn, shift, 0.0)
+def _by_axes(before: Bools, found: Bools, step: int) -> list[Laid]:
+    """Either way round, so that the axes of both shapes agree; none where their sizes do not."""
+    scale = np.sqrt(float(found.sum()) / float(before.sum()))
+    if not 0.5 < scale < 2:
+        return []
+    one, other = axis_of(before), axis_of(found)
+    laid = []
+    for flip in (0.0, np.pi):
+        turn = _turn(other.angle_rad - one.angle_rad + flip, scale)
+        shift = np.asarray(other.centre) * step - turn @ (np.asarray(one.centre) * step)
+        laid.append(_laid(turn, shift, 0.0))
+    return laid
 
 
 def _turn(angle_rad: float, scale: float) -> Doubles:
