@@ -48,7 +48,7 @@ from kessik.core.words.soaks import (
     superficial_words,
 )
 from kessik.interchange.masks import png_of
-from kessik.services.soaks.pictures import NewRust
+from kessik.services.soaks.pictures import Since
 from kessik.services.soaks.rust import RustReading, map_codes
 from kessik.services.soaks.sheets import SoakSheet
 from kessik.services.soaks.side_by_side import Placed, PlaceTable
@@ -505,6 +505,7 @@ class RustOut(Wire):
     doubts: list[str]
     by_threshold: list[AreaAtOut]
     new_percent: float | None
+    colour_step: float | None
     left_px: int
     top_px: int
     width_px: int
@@ -513,7 +514,7 @@ class RustOut(Wire):
     """Red the strength of rust, green the kind, blue what was rust at the look before."""
 
     @classmethod
-    def of(cls, reading: RustReading, threshold: float, new: NewRust | None) -> "RustOut":
+    def of(cls, reading: RustReading, threshold: float, new: Since | None) -> "RustOut":
         area, maps = reading.area, reading.maps
         before = new.before if new else None
         codes = map_codes(reading, before)
@@ -527,6 +528,7 @@ class RustOut(Wire):
             ratings=[rating_words(each) for each in reading.ratings],
             doubts=doubts_words(area.doubts),
             by_threshold=[AreaAtOut(threshold=t, percent=p) for t, p in area.by_threshold],
+            colour_step=new.colour_step if new else None,
             new_percent=new.percent(reading, threshold) if new else None,
             left_px=maps.view.corner[0],
             top_px=maps.view.corner[1],

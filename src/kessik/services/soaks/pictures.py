@@ -7,6 +7,7 @@ import numpy as np
 from scipy import ndimage
 
 from kessik.core.corrosion.measuring import Measuring, check_outline
+from kessik.core.corrosion.photo.colour import colour_difference, lab
 from kessik.core.corrosion.photo.registration import Laid, lay_over
 from kessik.core.corrosion.photo.view import Bools
 from kessik.core.errors import NotAllowedNowError, UnknownError
@@ -40,10 +41,13 @@ class Outlined:
 
 
 @dataclass(frozen=True)
-class NewRust:
-    """What was rust at the look before, in the view of this one."""
+class Since:
+    """Beside the look before: what was rust then, in the view of this one, and how far the steel's
+    own colour has moved since (CIEDE2000; about 1 is just seen).
+    """
 
     before: Bools
+    colour_step: float
 
     def percent(self, reading: RustReading, threshold: float) -> float:
         """Rust that was not there, per cent of what counts."""
@@ -110,7 +114,7 @@ def outline_carried(db: Database, content_hash: str, look_id: str) -> Outlined:
 
 def measured_rust(
     db: Database, content_hash: str, measuring: Measuring, earlier_look: str = ""
-) -> tuple[RustReading, NewRust | None]:
+) -> tuple[RustReading, Since | None]:
     """Measure without keeping anything; with what is new since an earlier look where one is named
     and can be laid over.
     """
@@ -124,7 +128,9 @@ def measured_rust(
     if laid is None:
         return reading, None
     old = read_rust(earlier, before)
-    return reading, NewRust(_carried_rust(old, before.threshold, laid, reading))
+    return reading, Since(
+        _carried_rust(old, before.threshold, laid, reading), _colour_step(old, reading)
+    )
 
 
 def look_strip(db: Database, soak_id: str, look_id: str) -> bytes:
@@ -149,6 +155,11 @@ def _carried_rust(old: RustReading, threshold: float, laid: Laid, new: RustReadi
     from_y = (inverse[1, 0] * x + inverse[1, 1] * y - view.corner[1]) / view.step - 0.5
     found = ndimage.map_coordinates(rust.astype(np.float32), [from_y, from_x], order=1)
     return np.asarray(found > 0.5)
+
+
+def _colour_step(old: RustReading, new: RustReading) -> float:
+    one, other = (lab(np.asarray(each.maps.steel_light)) for each in (old, new))
+    return float(colour_difference(one, other))
 
 
 def _laid(earlier: DecodedPicture, measuring: Measuring, later: DecodedPicture) -> Laid | None:

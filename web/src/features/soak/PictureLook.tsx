@@ -131,6 +131,12 @@ export function PictureLook({
                   colour="#e0a800"
                 />
               ) : null}
+              {rust.colour_step !== null ? (
+                <Line
+                  name="the steel's own colour moved"
+                  value={`ΔE ${rust.colour_step.toFixed(1)}`}
+                />
+              ) : null}
               {rust.ratings.map((rating) => {
                 const [name = "", grade = ""] = rating.split(": ");
                 return <Line key={name} name={name} value={grade} />;

@@ -70,7 +70,8 @@ class Area:
 @dataclass(frozen=True)
 class Maps:
     """Where it was measured: `strength` of rust from 0 to 1, a pixel counts from the threshold on;
-    `stain`, `doubtful` and what is `counted`, all of the view's shape.
+    `stain`, `doubtful` and what is `counted`, all of the view's shape. `level` is how light the
+    steel is, `steel_light` its usual colour in linear light, white at 1.
     """
 
     view: View
@@ -79,6 +80,7 @@ class Maps:
     doubtful: Bools
     counted: Bools
     level: float
+    steel_light: tuple[float, float, float]
 
 
 def measure(
@@ -114,10 +116,17 @@ def measure(
         rust, clean = reduced_like(view, paint.rust), reduced_like(view, paint.clean)
         strength = np.where(rust, np.float32(1), np.where(clean, np.float32(0), strength))
         doubtful = doubtful & ~rust & ~clean
-    maps = Maps(view, strength, classes.stain & ~(strength > choices.threshold), doubtful, counted,
-                classes.steel.level)  # fmt: skip
+    stain = classes.stain & ~(strength > choices.threshold)
+    usual = _usual_light(view, counted & ~(strength > 0))
+    maps = Maps(view, strength, stain, doubtful, counted, classes.steel.level, usual)
     by_hand = paint is not None and paint.is_used
     return _area(maps, classes, choices, has_card=white is not None, by_hand=by_hand), maps
+
+
+def _usual_light(view: View, steel: Bools) -> tuple[float, float, float]:
+    part = view.light[steel if steel.any() else view.mask]
+    red, green, blue = (float(v) for v in np.median(part, axis=0))
+    return red, green, blue
 
 
 def _area(maps: Maps, classes: Classes, choices: Choices, *, has_card: bool, by_hand: bool) -> Area:
@@ -163,7 +172,7 @@ def _doubts(
     said: list[tuple[Doubt, bool]] = [
         ("dark_steel", maps.level < _DARK_STEEL),
         ("too_fine", _is_too_fine(spots, classes.specks & maps.counted)),
-        ("black", percent(maps.doubtful) > max(0.3 * rust, 0.15)),
+        ("black", percent(maps.doubtful) > max(0.1 * rust, 0.15)),
         ("tint", percent(classes.smooth) > 2.0),
         ("salt", percent(classes.lighter) > 0.4),
         ("burnt", maps.view.burnt_share > 0.05),
