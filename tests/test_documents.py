@@ -4,7 +4,7 @@ import re
 from importlib import import_module
 from pathlib import Path
 
-from kessik.interchange import grades_csv, record_csv, series_csv, shots_csv
+from kessik.interchange import grades_csv, looks_csv, record_csv, series_csv, shots_csv
 from kessik.interchange.log_csv import HEADER as LOG_COLUMNS
 
 ROOT = Path(__file__).parents[1]
@@ -15,6 +15,7 @@ FORMATS = {
     "*.edges.csv": [column.name for column in record_csv.EDGE_COLUMNS],
     "*.shots.csv": [column.name for column in shots_csv.COLUMNS],
     "*.grades.csv": [column.name for column in grades_csv.COLUMNS],
+    "*.looks.csv": [column.name for column in looks_csv.COLUMNS],
     "*.log.csv": list(LOG_COLUMNS),
 }
 

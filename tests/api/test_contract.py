@@ -61,7 +61,21 @@ def filled(database, hand, tmp_path):
     readings = [{"element": "Cr", "percent": 12.0, "plus_minus_percent": 0.1}]
     shot = {"name": "1", "readings": readings, "batch_id": "batch-01"}
     assert hand.client.put(f"/api/blades/{blade}/shots/shot-0001", json=shot).status_code == 200
+    method = hand.client.get("/api/soak-methods").json()[0]
+    coupons = [{"id": "coupon-01", "name": "A"}, {"id": "coupon-02", "name": "B"}]
+    soak = {"name": "Pack", "question": "Which?", "factor": "steel", "method": method}
+    put = hand.client.put
+    assert put("/api/soaks/soak-0001", json={**soak, "coupons": coupons}).status_code == 200
+    begun = {"at_utc": "2026-05-04T08:00:00+00:00"}
+    assert put("/api/soaks/soak-0001/started", json=begun).status_code == 200
+    seen = {"coupon_id": "coupon-01", "side": "left", "stage": "wiped", "grade": 7, **begun}
+    assert put("/api/soaks/soak-0001/looks/look-0001", json=seen).status_code == 200
+    done = {"kind": "note", "said": "begun", **begun}
+    assert put("/api/soaks/soak-0001/acts/act-00001", json=done).status_code == 200
     ids = {
+        "soak_id": "soak-0001",
+        "look_id": "look-0001",
+        "act_id": "act-00001",
         "batch_id": "batch-01",
         "shot_id": "shot-0001",
         "name": "1.2436",
@@ -102,6 +116,7 @@ def test_nothing_sent_breaks_what_is_kept(filled):
         fuzz(operation, ids)
     pages = ["/api/today", "/api/shelf", "/api/lots", "/api/instruments", "/api/methods"]
     pages += ["/api/assays", "/api/grades", "/api/grades-alike", "/api/performance"]
+    pages += ["/api/soaks", "/api/soaks-side-by-side"]
     trials = [t["trial"]["id"] for t in hand.client.get("/api/today").json()["trials"]]
     assert hand.client.get("/api/today").json()["failed"] == []
     for trial in trials[:3]:

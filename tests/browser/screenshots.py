@@ -9,6 +9,7 @@ from tempfile import TemporaryDirectory
 from selenium.webdriver.common.keys import Keys
 
 from kessik.demo.arms_and_blocks import FINISH_TRIAL_ID
+from kessik.demo.soaks import COATINGS_ID, DAMP_WRAP_ID, SALT_PACK_ID
 from tests.browser.chromium import chromium, picture, resize
 from tests.browser.conftest import Person
 from tests.serving import Served
@@ -37,6 +38,13 @@ def assayed(address):
         return json.loads(answer.read())["blades"]
 
 
+def measured(address):
+    """The look of the damp wrap with the most to see: the baseline's last, in a picture."""
+    with urllib.request.urlopen(f"{address}/api/soaks/{DAMP_WRAP_ID}") as answer:
+        looks = json.loads(answer.read())["looks"]
+    return max((x for x in looks if x["how"] == "photo"), key=lambda x: x["rust_percent"])["id"]
+
+
 def main():
     with TemporaryDirectory(ignore_cleanup_errors=True) as folder, chromium() as driver:
         demo = Served(Path(folder) / "demo", "demo")
@@ -47,19 +55,15 @@ def main():
             trial = f"{demo.address}/trials/{entry['trial']['id']}"
             run = next(r["id"] for r in entry["runs"] if r["status"] == "paused")
 
-            def take(address, name):
+            def take(address, name, seconds=2):
                 driver.get(address)
-                time.sleep(2)
+                time.sleep(seconds)
                 picture(driver, FOLDER / f"{name}.png")
 
             take(demo.address, "today")
             take(f"{trial}/line-up", "line-up")
             take(f"{trial}/plan", "plan")
             take(f"{trial}/method", "method")
-            take(
-                f"{demo.address}/trials/{by_name['Fifty cuts each']['trial']['id']}/verdict",
-                "verdict-dose",
-            )
             take(
                 f"{demo.address}/trials/{FINISH_TRIAL_ID}/verdict",
                 "verdict-one-knife",
@@ -72,10 +76,11 @@ def main():
             take(f"{demo.address}/assay", "assay")
             take(f"{demo.address}/assay/blades/{blades['AV-06']}", "assay-excluded")
             take(f"{demo.address}/assay/blades/{blades['AV-01']}", "assay-undecidable")
-            take(f"{demo.address}/grades/1.2436", "grade")
-            pair = f"first={blades['AV-01']}&second={blades['AV-05']}"
-            take(f"{demo.address}/assay/claims?{pair}", "assay-side-by-side")
-            take(f"{demo.address}/assay/performance", "assay-performance")
+            take(f"{demo.address}/soak/{SALT_PACK_ID}", "soak")
+            take(f"{demo.address}/soak/{COATINGS_ID}", "soak-coatings")
+            look = measured(demo.address)
+            take(f"{demo.address}/soak/{DAMP_WRAP_ID}/look?look={look}", "soak-look", 6)
+            take(f"{demo.address}/reckoner#brine", "brine")
             bench = Person(driver, demo.address)
             bench.open(f"/runs/{run}")
             bench.see("On a break")

@@ -8,13 +8,21 @@ from pathlib import Path
 
 import pytest
 
+from kessik.demo.soaks import COATINGS_ID, DAMP_WRAP_ID, SALT_PACK_ID
 from tests.browser.chromium import chromium
 from tests.browser.conftest import Person
 
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
+def looks_of(demo):
+    """A look of the salt pack by each way it was read."""
+    with urllib.request.urlopen(f"{demo.address}/api/soaks/{SALT_PACK_ID}") as answer:
+        return {look["how"]: look["id"] for look in json.loads(answer.read())["looks"]}
+
+
 def views(demo):
+    looks = looks_of(demo)
     with urllib.request.urlopen(demo.address + "/api/today") as answer:
         by_name = {t["trial"]["name"]: t for t in json.loads(answer.read())["trials"]}
     entry = by_name["Raft rope, before the season"]
@@ -49,6 +57,13 @@ def views(demo):
         "/assay/standing": "A sheet sells.",
         "/grades/1.2436": "What it promises",
         "/grades-alike": "have a double that no analyser",
+        "/soak": "From one medium to the next",
+        "/soak?new=soak": "The question, in one sentence",
+        f"/soak/{SALT_PACK_ID}": "AV-02 and AV-01 together",
+        f"/soak/{DAMP_WRAP_ID}": "Look now",
+        f"/soak/{DAMP_WRAP_ID}/look": "How much of this side has rusted",
+        f"/soak/{SALT_PACK_ID}/look?look={looks['photo']}": "counts from",
+        f"/soak/{COATINGS_ID}": "held both",
         "/reckoner": "What comes out of two figures",
     }
 

@@ -20,6 +20,7 @@ from kessik.instruments.virtual_bench.soaked_blade import (
     SoakedSide,
     photograph,
 )
+from kessik.interchange.named_files import NamedFile
 from kessik.services.soaks.pictures import add_pictures
 from kessik.services.soaks.soaks import make_soak, put_act, put_look, start_soak
 from kessik.store.database import Database
@@ -231,7 +232,9 @@ def _keep(db: Database, soak: Soak, begun: Moment, seen: Sequence[_Seen], days: 
         drawn = list(pool.map(lambda each: photograph(_side(soak, each, begun)), shown))
     hashes = {}
     for each, data in zip(shown, drawn, strict=True):
-        (kept,) = add_pictures(db, soak.id, [data], _after(begun, each.hours))
+        (kept,) = add_pictures(
+            db, soak.id, [NamedFile("look.jpg", data)], _after(begun, each.hours)
+        )
         hashes[each] = kept.picture.hash
     for each in seen:
         moved = _moved(each)

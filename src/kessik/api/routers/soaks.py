@@ -159,7 +159,8 @@ def post_pictures(
     photos: Annotated[list[UploadFile], File(max_length=most("files"))],
 ) -> list[SoakPictureOut]:
     """Lay pictures on a soak's time line, without their place of taking."""
-    shown = pictures.add_pictures(store, soak_id, [each.file.read() for each in photos], now())
+    named = [NamedFile((each.filename or "picture")[:200], each.file.read()) for each in photos]
+    shown = pictures.add_pictures(store, soak_id, named, now())
     return [SoakPictureOut.of(each) for each in shown]
 
 

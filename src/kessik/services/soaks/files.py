@@ -10,7 +10,7 @@ from kessik.interchange.csv_tables import Row
 from kessik.interchange.looks_csv import look_of, read_looks, write_looks
 from kessik.interchange.named_files import NamedFile
 from kessik.services.soaks.sheets import coupon_names, soak_sheet
-from kessik.services.soaks.soaks import clock_h, put_look
+from kessik.services.soaks.soaks import clock_h, keep_look
 from kessik.store.database import Database
 
 
@@ -57,13 +57,14 @@ def import_looks(db: Database, soak_id: str, file: NamedFile, now: Moment) -> in
         looks.append((row, look_of(row, coupon_id, at, soak_id)))
     if faults:
         raise RefusedFileError(faults)
-    for row, look in looks:
-        try:
-            put_look(db, soak_id, look, None, now)
-        except KessikError as wrong:
-            raise RefusedFileError(
-                [Fault(file.name, row.line, wrong.field or "", wrong.message)]
-            ) from wrong
+    with db.write() as session:
+        for row, look in looks:
+            try:
+                keep_look(session, sheet.soak, look, None, now)
+            except KessikError as wrong:
+                raise RefusedFileError(
+                    [Fault(file.name, row.line, wrong.field or "", wrong.message)]
+                ) from wrong
     return len(looks)
 
 

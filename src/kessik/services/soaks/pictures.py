@@ -1,7 +1,7 @@
 """Pictures of a soak: laid on its time line, measured, and compared with the look before."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from scipy import ndimage
@@ -10,11 +10,12 @@ from kessik.core.corrosion.measuring import Measuring, check_outline
 from kessik.core.corrosion.photo.colour import colour_difference, lab
 from kessik.core.corrosion.photo.registration import Laid, lay_over
 from kessik.core.corrosion.photo.view import Bools
-from kessik.core.errors import NotAllowedNowError, UnknownError
+from kessik.core.errors import NotAllowedNowError, RefusedFileError, UnknownError
 from kessik.core.moments import Moment
 from kessik.core.pictures import Shown
 from kessik.interchange.masks import mask_of_outlines
-from kessik.interchange.photos import DecodedPicture, decode_photo
+from kessik.interchange.named_files import NamedFile
+from kessik.interchange.photos import DecodedPicture, decode_photo, read_photo
 from kessik.services.pictures.keeping import hide_pictures, keep_picture, picture_file
 from kessik.services.soaks.rust import (
     Point,
@@ -56,13 +57,17 @@ class Since:
         return 100 * float(new.sum()) / max(int(maps.counted.sum()), 1)
 
 
-def add_pictures(db: Database, soak_id: str, files: Sequence[bytes], now: Moment) -> list[Shown]:
+def add_pictures(
+    db: Database, soak_id: str, files: Sequence[NamedFile], now: Moment
+) -> list[Shown]:
     """Keep pictures on a soak's time line; RefusedFileError where one is no picture, and then none
     of them is taken. The same picture twice is one.
     """
     with db.read() as session:
         get_soak(session, soak_id)
-    kept = [keep_picture(db, data, now.utc) for data in files]
+    for file in files:
+        _look_through(file)
+    kept = [keep_picture(db, file.data, now.utc) for file in files]
     shown = [Shown(picture, "soak", soak_id, "", now.utc) for picture in kept]
     with db.write() as session:
         get_soak(session, soak_id)
@@ -70,6 +75,15 @@ def add_pictures(db: Database, soak_id: str, files: Sequence[bytes], now: Moment
             pictures.keep(session, each.picture)
             pictures.show(session, each)
     return shown
+
+
+def _look_through(file: NamedFile) -> None:
+    """Refuse a file that is no picture by its name."""
+    try:
+        read_photo(file.data)
+    except RefusedFileError as wrong:
+        said = f"{file.name}: {wrong.faults[0].message}"
+        raise RefusedFileError([replace(wrong.faults[0], message=said)]) from wrong
 
 
 def remove_picture(db: Database, soak_id: str, content_hash: str) -> None:

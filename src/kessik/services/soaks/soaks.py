@@ -127,22 +127,32 @@ def put_look(
         look, strip = _measured(db, look, measuring)
         measured = (measuring, strip)
     with db.write() as session:
-        soak = get_soak(session, soak_id)
-        if soak.coupon(look.coupon_id) is None:
-            raise UnknownError("there is no such coupon in this soak", field="coupon_id")
-        kept = soaks.find_look(session, look.id)
-        if kept is not None and kept[0] != soak_id:
-            raise ConflictError("this look belongs to another soak", field="look")
-        timed = replace(look, clock_h=clock_h(_begun(soak), look.at))
-        _not_in_the_future(look.at, now)
-        others = soaks.looks_by_soak(session, [soak_id])[soak_id]
-        whole = checked_look(timed, [with_clock(soak, other) for other in others])
-        if kept is not None:
-            whole = replace(whole, struck=kept[1].struck)
-        soaks.save_look(session, soak_id, whole, measured, now.utc)
-        if whole.picture:
-            pictures.show_again(session, whole.picture, "look", whole.id, now.utc)
-        return whole
+        return keep_look(session, get_soak(session, soak_id), look, measured, now)
+
+
+def keep_look(
+    session: Session,
+    soak: Soak,
+    look: Look,
+    measured: tuple[Measuring, bytes] | None,
+    now: Moment,
+) -> Look:
+    """Check a look against those that are there, and keep it."""
+    if soak.coupon(look.coupon_id) is None:
+        raise UnknownError("there is no such coupon in this soak", field="coupon_id")
+    kept = soaks.find_look(session, look.id)
+    if kept is not None and kept[0] != soak.id:
+        raise ConflictError("this look belongs to another soak", field="look")
+    timed = replace(look, clock_h=clock_h(_begun(soak), look.at))
+    _not_in_the_future(look.at, now)
+    others = soaks.looks_by_soak(session, [soak.id])[soak.id]
+    whole = checked_look(timed, [with_clock(soak, other) for other in others])
+    if kept is not None:
+        whole = replace(whole, struck=kept[1].struck)
+    soaks.save_look(session, soak.id, whole, measured, now.utc)
+    if whole.picture:
+        pictures.show_again(session, whole.picture, "look", whole.id, now.utc)
+    return whole
 
 
 def strike_look(db: Database, soak_id: str, look_id: str, reason: str) -> Look:
