@@ -16,6 +16,7 @@ from benchmarks import (
     lives,
     pass_fail,
     ratios,
+    rust,
     scale,
     schedules,
     speed,
@@ -45,6 +46,7 @@ def main() -> None:
             "schedules",
             "scale",
             "assays",
+            "rust",
         ),
         help="one part",
     )
@@ -61,6 +63,8 @@ def main() -> None:
         scale.report()
     if chosen.only in (None, "assays"):
         assays.report(max(chosen.edges // 15, 4))
+    if chosen.only in (None, "rust"):
+        rust.report(max(chosen.edges // 50, 8))
     if chosen.only in (None, "line-up"):
         line_up.report()
     if chosen.only in (None, "lives"):

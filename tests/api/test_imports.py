@@ -91,7 +91,7 @@ def test_bad_settings_of_an_import(client, form, field):
 def test_a_file_beyond_all_bounds_is_refused_before_it_is_read(client):
     answer = post(client, ("large.series.csv", HEADER.encode() + b"A,0,force,150\n" * 3_600_000))
     assert (answer.status_code, answer.json()["field"]) == (413, "file")
-    assert "at most 26 MB" in answer.json()["detail"]
+    assert "at most 42 MB" in answer.json()["detail"]
 
 
 def test_a_form_without_files(client):

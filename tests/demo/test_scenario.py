@@ -135,6 +135,8 @@ def test_six_blades_stand_on_the_shelf_with_their_marks_and_loans(demo):
     waits = what_waits(demo, TODAY.date())
     assert [(due.kind, due.overdue) for due in waits] == [
         ("loan", True),
+        ("soak", True),
+        ("soak", True),
         ("work", False),
         ("work", False),
         ("loan", False),

@@ -145,9 +145,9 @@ _TABLE = (
     Limit("files", "files", 1, 20, "an import", "files that come in one go"),
     Limit("faults_listed", "", 1, 100, "a list", "faults told one by one; of the rest the number",
         100),
-    Limit("picture_mb", "MB", 0, 60, "a picture", "size of one picture"),
+    Limit("picture_mb", "MB", 0, 40, "a picture", "size of one picture"),
     Limit("picture_megapixels", "megapixels", 0, 80, "a picture", "extent of one picture"),
-    Limit("upload_mb", "MB", 0, 62, "an upload", "all files of one request together"),
+    Limit("upload_mb", "MB", 0, 42, "an upload", "all files of one request together"),
     Limit("request_kb", "kB", 0, 1000, "a request", "a request that brings no file"),
     Limit("nesting", "levels", 0, 24, "nesting", "brackets within brackets in a request"),
 )  # fmt: skip  # a table is read by its rows

@@ -71,3 +71,18 @@ export const measureRust = (
       body: measuring,
     }),
   );
+
+export const takeFromCamera = (soakId: string) =>
+  body(api.POST("/api/soaks/{soak_id}/camera-pictures", at(soakId)));
+
+export const removePicture = (soakId: string, hash: string) =>
+  body(
+    api.DELETE("/api/soaks/{soak_id}/pictures/{content_hash}", {
+      params: { path: { soak_id: soakId, content_hash: hash } },
+    }),
+  );
+
+export async function importLooks(soakId: string, file: File) {
+  const form = await formOf([file], "file");
+  return sendForm<Schemas["TakenLooksOut"]>(`/api/soaks/${soakId}/look-imports`, form);
+}

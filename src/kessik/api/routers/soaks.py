@@ -1,6 +1,6 @@
 """Soaks: what is exposed, what was done to it, and what was seen."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import APIRouter, File, Response, UploadFile
 
@@ -29,6 +29,8 @@ from kessik.api.schemas.soaks_out import (
     SoakLineOut,
     SoakOut,
     SoakPictureOut,
+    TakenLooksOut,
+    TakenPicturesOut,
     method_out,
 )
 from kessik.core.corrosion.methods import METHODS
@@ -161,7 +163,14 @@ def post_pictures(
     """Lay pictures on a soak's time line, without their place of taking."""
     named = [NamedFile((each.filename or "picture")[:200], each.file.read()) for each in photos]
     shown = pictures.add_pictures(store, soak_id, named, now())
-    return [SoakPictureOut.of(each) for each in shown]
+    soak = soak_sheet(store, soak_id, now()).soak
+    return [SoakPictureOut.of(each, soak) for each in shown]
+
+
+@router.post("/soaks/{soak_id}/camera-pictures")
+def post_camera_pictures(soak_id: Id, store: Store) -> TakenPicturesOut:
+    """Lay what a camera wrote, and nothing shows yet, on the time line."""
+    return TakenPicturesOut(pictures=pictures.take_from_camera(store, soak_id, now()))
 
 
 @router.delete("/soaks/{soak_id}/pictures/{content_hash}", status_code=204)
@@ -208,10 +217,10 @@ def get_looks_csv(soak_id: Id, store: Store) -> Response:
 @router.post("/soaks/{soak_id}/look-imports")
 def post_look_import(
     soak_id: Id, store: Store, file: Annotated[UploadFile, File()]
-) -> dict[Literal["looks"], int]:
+) -> TakenLooksOut:
     """Keep the looks of a file, all or nothing; the same file twice is kept once."""
     named = NamedFile((file.filename or "file.looks.csv")[:200], file.file.read())
-    return {"looks": files.import_looks(store, soak_id, named, now())}
+    return TakenLooksOut(looks=files.import_looks(store, soak_id, named, now()))
 
 
 @router.get("/soaks/{soak_id}/calendar.ics")

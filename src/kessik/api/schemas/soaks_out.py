@@ -26,7 +26,7 @@ from kessik.core.corrosion.measuring import Measuring
 from kessik.core.corrosion.methods import SoakMethod
 from kessik.core.corrosion.photo.area import DOUBTS
 from kessik.core.corrosion.ratings import ratings
-from kessik.core.corrosion.soaks import Act, Look
+from kessik.core.corrosion.soaks import Act, Look, Soak
 from kessik.core.corrosion.timing import Duty, exposure_h
 from kessik.core.pictures import Shown
 from kessik.core.words.soaks import (
@@ -52,6 +52,7 @@ from kessik.services.soaks.pictures import Since
 from kessik.services.soaks.rust import RustReading, map_codes
 from kessik.services.soaks.sheets import SoakSheet
 from kessik.services.soaks.side_by_side import Placed, PlaceTable
+from kessik.services.soaks.soaks import picture_clock_h
 
 SeverityName = Literal["enough", "perhaps", "not_enough", "no_baseline", "not_looked_at"]
 HeldStatus = Literal["matched", "factor", "confounded", "pending", "let_go"]
@@ -317,19 +318,34 @@ class SoakPictureOut(Wire):
     hash: str
     taken_at: str
     added_utc: str
+    clock_h: float | None
     width_px: int
     height_px: int
 
     @classmethod
-    def of(cls, shown: Shown) -> "SoakPictureOut":
+    def of(cls, shown: Shown, soak: Soak) -> "SoakPictureOut":
         picture = shown.picture
+        begun = soak.started
         return cls(
+            clock_h=picture_clock_h(begun, picture.taken_at) if begun else None,
             hash=picture.hash,
             taken_at=picture.taken_at,
             added_utc=shown.added_utc,
             width_px=picture.width_px,
             height_px=picture.height_px,
         )
+
+
+class TakenPicturesOut(Wire):
+    """How many pictures were laid on the time line."""
+
+    pictures: int
+
+
+class TakenLooksOut(Wire):
+    """How many looks of a file were kept."""
+
+    looks: int
 
 
 class SoakLineOut(Wire):
@@ -401,7 +417,7 @@ class SoakOut(SoakLineOut):
             created_utc=soak.created_utc,
             acts=[ActOut.of(act, sheet.acts) for act in sheet.acts],
             looks=[LookOut.of(look, sheet.acts) for look in sheet.looks],
-            pictures=[SoakPictureOut.of(shown) for shown in sheet.waiting],
+            pictures=[SoakPictureOut.of(shown, soak) for shown in sheet.waiting],
             answer=SoakAnswerOut.of(sheet),
         )
 

@@ -23,7 +23,7 @@ from kessik.services.soaks.rust import (
     proposed_outline,
     read_rust,
 )
-from kessik.services.soaks.soaks import get_soak
+from kessik.services.soaks.soaks import get_soak, picture_clock_h
 from kessik.store.database import Database
 from kessik.store.queries import pictures, soaks
 
@@ -75,6 +75,24 @@ def add_pictures(
             pictures.keep(session, each.picture)
             pictures.show(session, each)
     return shown
+
+
+def take_from_camera(db: Database, soak_id: str, now: Moment) -> int:
+    """Lay the pictures that a camera wrote, and that nothing shows yet, on a soak's time line; how
+    many. Those whose own time is before the soak began stay where they are.
+    """
+    with db.write() as session:
+        soak = get_soak(session, soak_id)
+        if soak.started is None:
+            raise NotAllowedNowError("this soak has not begun; start it first", field="soak")
+        taken = 0
+        for picture in pictures.all_unshown(session):
+            hours = picture_clock_h(soak.started, picture.taken_at)
+            if hours is not None and hours < 0:
+                continue
+            pictures.show(session, Shown(picture, "soak", soak_id, "", now.utc))
+            taken += 1
+        return taken
 
 
 def _look_through(file: NamedFile) -> None:

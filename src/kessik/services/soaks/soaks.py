@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import replace
-from datetime import datetime
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from kessik.core.corrosion.measuring import Measuring
@@ -173,6 +173,17 @@ def strike_look(db: Database, soak_id: str, look_id: str, reason: str) -> Look:
 def clock_h(begun: Moment, at: Moment) -> float:
     """Hours by the clock from one moment to another."""
     return (_seconds(at) - _seconds(begun)) / 3600
+
+
+def picture_clock_h(begun: Moment, taken_at: str) -> float | None:
+    """Hours from the start to a camera's own time, which has no zone and is taken as the zone the
+    soak was begun in; None where the camera told no time.
+    """
+    if not taken_at:
+        return None
+    local = datetime.fromisoformat(taken_at).replace(tzinfo=UTC)
+    taken = local - timedelta(minutes=begun.offset_minutes)
+    return (taken.timestamp() - _seconds(begun)) / 3600
 
 
 def with_clock(soak: Soak, look: Look) -> Look:

@@ -87,6 +87,12 @@ def unshown(session: Session, before_utc: str) -> list[str]:
     return list(session.scalars(found))
 
 
+def all_unshown(session: Session) -> list[Picture]:
+    """The pictures that nothing shows, in the order of their camera's own time."""
+    found = select(PictureRow).where(~_IS_SHOWN).order_by(PictureRow.taken_at, PictureRow.hash)
+    return [_picture(row) for row in session.scalars(found)]
+
+
 def forget_unshown(session: Session, hashes: Collection[str]) -> list[str]:
     """Forget those of some pictures that nothing shows; their hashes."""
     gone = list(

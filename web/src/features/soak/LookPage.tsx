@@ -16,6 +16,7 @@ import { MoreSeen } from "./MoreSeen";
 import type { Measuring } from "./PictureBoard";
 import { PictureLook } from "./PictureLook";
 import { QuickLook } from "./QuickLook";
+import { refusedPictures } from "./refused";
 import { emptySeen, type Seen, seenOf } from "./seen";
 import { type Look, moment, REGIONS, SIDES, type Soak, stageName, typedMoment } from "./soak";
 
@@ -57,7 +58,7 @@ function Looking({
     side: look?.side ?? ((search.get("side") as Look["side"]) || first.side),
     stage: look?.stage ?? ((search.get("stage") as Look["stage"]) || first.stage),
     region: look?.region ?? "",
-    at: look ? typedMoment(new Date(look.at_utc)) : typedMoment(new Date()),
+    at: typedMoment(look ? new Date(look.at_utc) : atHour(soak, search.get("h"))),
   });
   const [hash, setHash] = useState(look?.picture ?? search.get("picture") ?? "");
   const [way, setWay] = useState<"eye" | "picture">(hash ? "picture" : "eye");
@@ -228,6 +229,12 @@ function Looking({
   );
 }
 
+/** The moment at an hour of the soak; now where none is named. */
+function atHour(soak: Soak, hours: string | null): Date {
+  if (hours === null || !soak.started_utc) return new Date();
+  return new Date(new Date(soak.started_utc).getTime() + Number(hours) * 3_600_000);
+}
+
 const AT_FIELDS = [
   "stage",
   "at",
@@ -341,7 +348,7 @@ function ChoosePicture({ soak, onPick }: { soak: Soak; onPick: (hash: string) =>
       />
       {add.error ? (
         <p role="alert" className="mt-1 font-medium text-rust">
-          {add.error.message}
+          {refusedPictures(add.error)}
         </p>
       ) : null}
       {add.isPending ? <p className="mt-1 text-ink-2">Keeping them …</p> : null}

@@ -3,11 +3,13 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useChange } from "../../api/changes";
 import { soakQuery } from "../../api/queries";
-import { deleteSoak, startSoak } from "../../api/soaks";
+import { deleteSoak, importLooks, startSoak } from "../../api/soaks";
 import { SoakRuler } from "../../charts/SoakRuler";
-import { unbroken } from "../../domain/format";
+import { plural, unbroken } from "../../domain/format";
+import { Faults } from "../../parts/Faults";
 import { Button, buttonLook } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { FilePick } from "../../ui/FilePick";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
@@ -17,6 +19,7 @@ import { Answer } from "./Answer";
 import { Fairness } from "./Fairness";
 import { SoakForm } from "./SoakForm";
 import { type ActKind, hoursSaid, moment, type Soak, typedMoment } from "./soak";
+import { TimeLine } from "./TimeLine";
 import { Wall } from "./Wall";
 
 /** One soak: its answer, what is due, the coupons along time, and everything that was done. */
@@ -56,6 +59,7 @@ function Opened({ soak }: { soak: Soak }) {
       )}
       {soak.looks.length ? <Wall soak={soak} /> : null}
       {soak.looks.length ? <Answer soak={soak} /> : null}
+      {soak.started_utc ? <TimeLine soak={soak} /> : null}
       <Fairness soak={soak} />
       {soak.started_utc ? <Acts soak={soak} onAdd={() => setOpen("act")} /> : null}
       <nav aria-label="More of this soak" className="mt-8 flex flex-wrap gap-x-4 pb-8">
@@ -72,6 +76,7 @@ function Opened({ soak }: { soak: Soak }) {
             </a>
           </>
         ) : null}
+        {soak.started_utc ? <BringLooks soak={soak} /> : null}
         <TakeAway soak={soak} />
       </nav>
       <Sheet
@@ -149,6 +154,30 @@ function Begin({ soak }: { soak: Soak }) {
         ))}
       </ul>
     </div>
+  );
+}
+
+/** Looks of a file, all or nothing; the same file twice is kept once. */
+function BringLooks({ soak }: { soak: Soak }) {
+  const [kept, setKept] = useState<number | null>(null);
+  const bring = useChange(async (file: File) => {
+    setKept((await importLooks(soak.id, file)).looks);
+  });
+  return (
+    <details className="w-full max-w-xl">
+      <summary className="min-h-11 cursor-pointer font-semibold">Bring in looks</summary>
+      <FilePick
+        label="A looks file, CSV: one row a look"
+        onPick={(files) => (files[0] ? bring.mutate(files[0]) : undefined)}
+        isWrong={Boolean(bring.error)}
+      />
+      {bring.error ? <Faults error={bring.error} /> : null}
+      {kept !== null && !bring.error ? (
+        <p role="status" className="mt-1">
+          {plural(kept, "look")} kept.
+        </p>
+      ) : null}
+    </details>
   );
 }
 

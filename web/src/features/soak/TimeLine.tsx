@@ -1,0 +1,76 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { useChange } from "../../api/changes";
+import { addPictures, removePicture, takeFromCamera } from "../../api/soaks";
+import { Button } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
+import { refusedPictures } from "./refused";
+import type { Soak } from "./soak";
+
+/** Pictures laid on the time line by their own times, that no look was read from yet. */
+export function TimeLine({ soak }: { soak: Soak }) {
+  const add = useChange((files: File[]) => addPictures(soak.id, files));
+  const [taken, setTaken] = useState<number | null>(null);
+  const camera = useChange(async () => {
+    setTaken((await takeFromCamera(soak.id)).pictures);
+  });
+  const remove = useChange((hash: string) => removePicture(soak.id, hash));
+  const pictures = [...soak.pictures].sort((a, b) => (a.clock_h ?? 1e9) - (b.clock_h ?? 1e9));
+  const error = add.error ?? camera.error ?? remove.error;
+  return (
+    <section aria-label="Pictures not read yet" className="mt-8 border-t-[1.5px] border-ink pt-3">
+      <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-2">
+        <h2 className="text-lead font-bold">
+          Pictures on the time line{pictures.length ? ", not read yet" : ""}
+        </h2>
+        <div className="flex flex-wrap items-end gap-3">
+          <FilePick
+            label="From a folder, each at its own time"
+            accept="image/jpeg,image/png,image/webp"
+            onPick={(files) => (files.length ? add.mutate(files) : undefined)}
+            isWrong={Boolean(add.error)}
+          />
+          <Button disabled={camera.isPending} onClick={() => camera.mutate(undefined)}>
+            Take in the camera's
+          </Button>
+        </div>
+      </div>
+      {error ? (
+        <p role="alert" className="mt-1 font-medium text-rust">
+          {refusedPictures(error)}
+        </p>
+      ) : null}
+      {taken === 0 ? (
+        <p role="status" className="mt-1 text-ink-2">
+          The camera has written nothing new.
+        </p>
+      ) : null}
+      <ul className="mt-3 flex flex-wrap gap-3">
+        {pictures.map((picture) => (
+          <li key={picture.hash} className="rounded-edge border border-line p-1">
+            <Link to={`/soak/${soak.id}/look?picture=${picture.hash}${hourOf(picture.clock_h)}`}>
+              <img
+                src={`/api/pictures/${picture.hash}`}
+                alt={`The blade ${told(picture.clock_h)}`}
+                width={180}
+                height={64}
+                loading="lazy"
+                className="h-16 w-45 object-cover"
+              />
+            </Link>
+            <span className="flex items-center justify-between gap-2 text-note">
+              {told(picture.clock_h)}
+              <Button kind="quiet" onClick={() => remove.mutate(picture.hash)}>
+                take off
+              </Button>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const told = (hours: number | null) =>
+  hours === null ? "no time in it" : `at ${hours.toFixed(1)} h`;
+const hourOf = (hours: number | null) => (hours === null ? "" : `&h=${hours.toFixed(3)}`);
