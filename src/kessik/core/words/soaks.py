@@ -64,8 +64,11 @@ def hours_words(hours: float) -> str:
     """Hours of a soak, in days from three on."""
     if hours < 1:
         return f"{60 * hours:.0f} min"
+    if hours < 10:
+        whole, minutes = divmod(round(60 * hours), 60)
+        return f"{whole} h {minutes} min" if minutes else f"{whole} h"
     if hours < 72:
-        return f"{hours:.3g} h"
+        return f"{hours:.0f} h"
     days = hours / 24
     return f"{days:.3g} days"
 
