@@ -8,6 +8,15 @@ from kessik.api.dependencies import Store
 from kessik.api.downloads import attached
 from kessik.api.schemas.common import Id, PictureHash, ShortText
 from kessik.api.schemas.shelf import StruckBody
+from kessik.api.schemas.soak_pictures_out import (
+    GradeInWordsOut,
+    LookMeasuringOut,
+    OutlineOut,
+    RustOut,
+    SoakPictureOut,
+    TakenLooksOut,
+    TakenPicturesOut,
+)
 from kessik.api.schemas.soaks import (
     ActBody,
     AtBody,
@@ -20,17 +29,10 @@ from kessik.api.schemas.soaks import (
 from kessik.api.schemas.soaks_out import (
     ActOut,
     BladeSoakOut,
-    GradeInWordsOut,
-    LookMeasuringOut,
     LookOut,
-    OutlineOut,
     PlaceTableOut,
-    RustOut,
     SoakLineOut,
     SoakOut,
-    SoakPictureOut,
-    TakenLooksOut,
-    TakenPicturesOut,
     method_out,
 )
 from kessik.core.corrosion.methods import METHODS

@@ -4,21 +4,21 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { measuringQuery, soakQuery } from "../../api/queries";
-import { addPictures, putLook, strikeLook } from "../../api/soaks";
+import { putLook, strikeLook } from "../../api/soaks";
 import { newId } from "../../domain/ids";
 import { Button, buttonLook } from "../../ui/Button";
 import { Choice, Option } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
-import { FilePick } from "../../ui/FilePick";
 import { Failed, Waiting } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
+import { ChoosePicture } from "./ChoosePicture";
 import { MoreSeen } from "./MoreSeen";
 import type { Measuring } from "./PictureBoard";
 import { PictureLook } from "./PictureLook";
 import { QuickLook } from "./QuickLook";
-import { refusedPictures } from "./refused";
 import { emptySeen, type Seen, seenOf } from "./seen";
 import { type Look, moment, REGIONS, SIDES, type Soak, stageName, typedMoment } from "./soak";
+import { earlierLook, firstOpen, following, sideOf } from "./turns";
 
 /** One look: whose, in which stage, and what was seen, by eye or in a picture. */
 export function LookPage() {
@@ -250,68 +250,6 @@ const AT_FIELDS = [
   "stain_percent",
 ];
 
-type Whose = { coupon: string; side: Look["side"]; stage: Look["stage"] };
-
-/** Sides of a coupon that are looked at. */
-function sides(soak: Soak, couponId: string): Look["side"][] {
-  const coupon = soak.coupons.find((each) => each.id === couponId);
-  return coupon?.side && coupon.side !== "both" ? [coupon.side] : ["left", "right"];
-}
-
-const sideOf = (soak: Soak, couponId: string, wanted: Look["side"]) => {
-  const own = sides(soak, couponId);
-  return own.includes(wanted) ? wanted : (own[0] ?? "both");
-};
-
-const isSeenNow = (soak: Soak, whose: Whose) =>
-  soak.looks.some(
-    (look) =>
-      !look.struck &&
-      look.coupon_id === whose.coupon &&
-      look.side === whose.side &&
-      look.stage === whose.stage &&
-      Math.abs(look.clock_h - soak.clock_h) < 0.5,
-  );
-
-const turns = (soak: Soak, stage: Look["stage"]): Whose[] =>
-  soak.coupons.flatMap((c) => sides(soak, c.id).map((side) => ({ coupon: c.id, side, stage })));
-
-/** The first side that has not been looked at now, stage by stage. */
-function firstOpen(soak: Soak): Whose {
-  const all = soak.how.stages.flatMap((stage) => turns(soak, stage));
-  const stage = soak.how.stages[0] ?? "as_found";
-  return (
-    all.find((whose) => !isSeenNow(soak, whose)) ??
-    all[0] ?? { coupon: soak.coupons[0]?.id ?? "", side: "both", stage }
-  );
-}
-
-/** The side after this one, of the same stage; null after the last. */
-function following(soak: Soak, whose: Whose): (Whose & { says: string }) | null {
-  const all = turns(soak, whose.stage);
-  const here = all.findIndex((t) => t.coupon === whose.coupon && t.side === whose.side);
-  const next = all.slice(here + 1).find((turn) => !isSeenNow(soak, turn));
-  if (!next) return null;
-  const name = soak.coupons.find((c) => c.id === next.coupon)?.called ?? "";
-  return { ...next, says: next.side === "both" ? name : `${name} ${next.side}` };
-}
-
-/** The last look at this side before, in a picture: its outline can be carried over. */
-function earlierLook(soak: Soak, whose: Whose & { at: string }, id: string): string {
-  const now = new Date(whose.at).getTime();
-  const before = soak.looks.filter(
-    (look) =>
-      look.id !== id &&
-      !look.struck &&
-      look.coupon_id === whose.coupon &&
-      look.side === whose.side &&
-      look.picture &&
-      (look.how === "photo" || look.how === "brush") &&
-      new Date(look.at_utc).getTime() <= now + 60_000,
-  );
-  return before.sort((a, b) => a.clock_h - b.clock_h).at(-1)?.id ?? "";
-}
-
 function Pictured({
   hash,
   measuring,
@@ -331,55 +269,4 @@ function Pictured({
   }, [hash]);
   if (!size) return <p className="text-ink-2">Reading the picture …</p>;
   return <PictureLook {...{ hash, size, measuring, onChange }} earlierLook={earlier} />;
-}
-
-function ChoosePicture({ soak, onPick }: { soak: Soak; onPick: (hash: string) => void }) {
-  const add = useChange(async (files: File[]) => {
-    const made = await addPictures(soak.id, files);
-    if (made[0] && made.length === 1) onPick(made[0].hash);
-  });
-  return (
-    <div className="max-w-3xl">
-      <FilePick
-        label="Pictures of this look, JPEG, PNG or WebP; where they were taken is left out"
-        accept="image/jpeg,image/png,image/webp"
-        onPick={(files) => (files.length ? add.mutate(files) : undefined)}
-        isWrong={Boolean(add.error)}
-      />
-      {add.error ? (
-        <p role="alert" className="mt-1 font-medium text-rust">
-          {refusedPictures(add.error)}
-        </p>
-      ) : null}
-      {add.isPending ? <p className="mt-1 text-ink-2">Keeping them …</p> : null}
-      {soak.pictures.length ? (
-        <>
-          <h2 className="mt-4 text-lead font-bold">On the time line, not read yet</h2>
-          <ul className="mt-2 flex flex-wrap gap-3">
-            {soak.pictures.map((picture) => (
-              <li key={picture.hash}>
-                <button
-                  type="button"
-                  className="cursor-pointer rounded-edge border-[1.5px] border-line p-1 text-left"
-                  onClick={() => onPick(picture.hash)}
-                >
-                  <img
-                    src={`/api/pictures/${picture.hash}`}
-                    alt=""
-                    width={200}
-                    height={80}
-                    loading="lazy"
-                    className="h-20 w-50 object-cover"
-                  />
-                  <span className="text-note">
-                    {picture.taken_at.replace("T", " ") || "no time in it"}
-                  </span>
-                </button>
-              </li>
-            ))}
-          </ul>
-        </>
-      ) : null}
-    </div>
-  );
 }

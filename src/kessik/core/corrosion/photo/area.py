@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from scipy import ndimage
 
 from kessik.core.corrosion.photo.classes import Classes, classify
-from kessik.core.corrosion.photo.colour import Array
+from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE, Array
 from kessik.core.corrosion.photo.view import Bools, View, cut_out, reduced_like
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import check_limit
@@ -24,7 +24,7 @@ THRESHOLDS = tuple(round(0.1 + 0.02 * n, 2) for n in range(41))
 _UNSURE, _UNSURE_ABOVE, _BORDER = 0.18, 0.22, 0.12
 _LEAST_DOUBT_PERCENT = 0.02
 _FINE_PX, _MANY, _MOST_FINE = 5.0, 12, 0.35
-_DARK_STEEL = 0.11
+_DARK_STEEL, _TINTED = 0.11, 0.05
 _BLIND: tuple[Doubt, ...] = ("dark_steel", "too_fine")
 
 
@@ -105,7 +105,7 @@ def measure(
     choices = choices or Choices()
     check_limit("rust_threshold", choices.threshold, "threshold")
     check_limit("least_spot_px", choices.least_spot_px, "least_spot_px")
-    view = cut_out(rgb, mask, white or (1.0, 1.0, 1.0))
+    view = cut_out(rgb, mask, white or _brightest(rgb))
     classes = classify(view, choices.least_spot_px)
     counted = view.mask if excluded is None else view.mask & ~reduced_like(view, excluded)
     counted = counted & ~classes.beyond
@@ -121,6 +121,14 @@ def measure(
     maps = Maps(view, strength, stain, doubtful, counted, classes.steel.level, usual)
     by_hand = paint is not None and paint.is_used
     return _area(maps, classes, choices, has_card=white is not None, by_hand=by_hand), maps
+
+
+def _brightest(rgb: NDArray[np.uint8]) -> tuple[float, float, float]:
+    """Where there is no card: the light of the brightest hundredth of the picture, as a grey."""
+    step = max(1, max(rgb.shape[:2]) // 400)
+    green = LIGHT_OF_CODE[rgb[::step, ::step, 1]]
+    level = max(float(np.percentile(green, 99)), 0.05)
+    return level, level, level
 
 
 def _usual_light(view: View, steel: Bools) -> tuple[float, float, float]:
@@ -172,15 +180,20 @@ def _doubts(
     said: list[tuple[Doubt, bool]] = [
         ("dark_steel", maps.level < _DARK_STEEL),
         ("too_fine", _is_too_fine(spots, classes.specks & maps.counted)),
-        ("black", percent(maps.doubtful) > max(0.1 * rust, 0.15)),
-        ("tint", percent(classes.smooth) > 2.0),
-        ("salt", percent(classes.lighter) > 0.4),
+        ("black", percent(maps.doubtful) > max(0.03 * rust, 0.15)),
+        ("tint", _most_tinted(maps, classes) > _TINTED),
+        ("salt", percent(classes.lighter) > 0.12),
         ("burnt", maps.view.burnt_share > 0.05),
         ("wide_mask", int(classes.beyond.sum()) > 0.005 * int(maps.view.mask.sum())),
         ("small", whole < 20_000),
         ("no_card", not has_card),
     ]
     return tuple(doubt for doubt, is_so in said if is_so)
+
+
+def _most_tinted(maps: Maps, classes: Classes) -> float:
+    """How warm the steel itself is in its warmest parts, beside its usual colour."""
+    return float(np.percentile(classes.steel.film[maps.view.mask], 97))
 
 
 def _is_too_fine(spots: Bools, specks: Bools) -> bool:

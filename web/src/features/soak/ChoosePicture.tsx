@@ -1,0 +1,57 @@
+import { useChange } from "../../api/changes";
+import { addPictures } from "../../api/soaks";
+import { FilePick } from "../../ui/FilePick";
+import { refusedPictures } from "./refused";
+import type { Soak } from "./soak";
+
+/** A picture for a look: from this device, or from those on the time line. */
+export function ChoosePicture({ soak, onPick }: { soak: Soak; onPick: (hash: string) => void }) {
+  const add = useChange(async (files: File[]) => {
+    const made = await addPictures(soak.id, files);
+    if (made[0] && made.length === 1) onPick(made[0].hash);
+  });
+  return (
+    <div className="max-w-3xl">
+      <FilePick
+        label="Pictures of this look, JPEG, PNG or WebP; where they were taken is left out"
+        accept="image/jpeg,image/png,image/webp"
+        onPick={(files) => (files.length ? add.mutate(files) : undefined)}
+        isWrong={Boolean(add.error)}
+      />
+      {add.error ? (
+        <p role="alert" className="mt-1 font-medium text-rust">
+          {refusedPictures(add.error)}
+        </p>
+      ) : null}
+      {add.isPending ? <p className="mt-1 text-ink-2">Keeping them …</p> : null}
+      {soak.pictures.length ? (
+        <>
+          <h2 className="mt-4 text-lead font-bold">On the time line, not read yet</h2>
+          <ul className="mt-2 flex flex-wrap gap-3">
+            {soak.pictures.map((picture) => (
+              <li key={picture.hash}>
+                <button
+                  type="button"
+                  className="cursor-pointer rounded-edge border-[1.5px] border-line p-1 text-left"
+                  onClick={() => onPick(picture.hash)}
+                >
+                  <img
+                    src={`/api/pictures/${picture.hash}`}
+                    alt=""
+                    width={200}
+                    height={80}
+                    loading="lazy"
+                    className="h-20 w-50 object-cover"
+                  />
+                  <span className="text-note">
+                    {picture.taken_at.replace("T", " ") || "no time in it"}
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
+    </div>
+  );
+}
