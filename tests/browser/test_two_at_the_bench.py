@@ -98,6 +98,7 @@ def test_a_phone_is_let_in_by_the_code_the_laptop_shows(tmp_path):
                 Person(other, f"http://127.0.0.2:{bench.port}"),
             )
             laptop.open("/devices")
+            laptop.see("Show a code")
             laptop.tab_to("Show a code")
             laptop.press(Keys.ENTER)
             laptop.see("works once")

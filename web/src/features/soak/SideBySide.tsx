@@ -10,7 +10,8 @@ export function SideBySide({ soaks }: { soaks: readonly Schemas["SoakLineOut"][]
     <section aria-label="Place by place" className="mt-10 border-t-[1.5px] border-ink pt-3 pb-8">
       <h2 className="text-lead font-bold">From one medium to the next</h2>
       <p className="mt-1 max-w-3xl">{table.data.says}</p>
-      <div className="mt-3 overflow-x-auto">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by keyboard */}
+      <section className="mt-3 overflow-x-auto" aria-label="Places" tabIndex={0}>
         <table className="min-w-[560px] border-collapse">
           <thead>
             <tr className="text-left text-note text-ink-2">
@@ -42,7 +43,7 @@ export function SideBySide({ soaks }: { soaks: readonly Schemas["SoakLineOut"][]
             ))}
           </tbody>
         </table>
-      </div>
+      </section>
     </section>
   );
 }
