@@ -55,80 +55,82 @@ export function CouponRows({
           {error}
         </p>
       ) : null}
-      <div className="overflow-x-auto">
-        <table className="w-full min-w-[960px] border-collapse">
-          <thead>
-            <tr className="text-left text-note text-ink-2">
-              <th className="font-medium">name</th>
-              <th className="font-medium">side</th>
-              <th className="font-medium">role</th>
-              {SAID.map(([name, label]) => (
-                <th key={name} className="font-medium">
-                  {label}
-                </th>
-              ))}
-              <th>
-                <span className="sr-only">take out</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {coupons.map((coupon, place) => (
-              <tr key={coupon.id}>
-                <td className="min-w-24 pr-1">
-                  <input
-                    aria-label={`Name of coupon ${place + 1}`}
-                    className={CELL}
-                    value={coupon.name}
-                    onChange={(e) => change(coupon.id, { name: e.target.value })}
-                  />
-                </td>
-                <td className="pr-1">
-                  <CellChoice
-                    says={`Side of coupon ${place + 1}`}
-                    value={coupon.side ?? "both"}
-                    onPick={(v) => change(coupon.id, { side: v as Draft["side"] })}
-                  >
-                    <Option value="both">both</Option>
-                    <Option value="left">left</Option>
-                    <Option value="right">right</Option>
-                  </CellChoice>
-                </td>
-                <td className="pr-1">
-                  <CellChoice
-                    says={`Role of coupon ${place + 1}`}
-                    value={coupon.role ?? ""}
-                    onPick={(v) => change(coupon.id, { role: v as Draft["role"] })}
-                  >
-                    <Option value="">one of them</Option>
-                    <Option value="baseline">must rust</Option>
-                    <Option value="reference">should not</Option>
-                  </CellChoice>
-                </td>
+      {coupons.length ? (
+        <div className="overflow-x-auto">
+          <table className="w-full min-w-[960px] border-collapse">
+            <thead>
+              <tr className="text-left text-note text-ink-2">
+                <th className="font-medium">name</th>
+                <th className="font-medium">side</th>
+                <th className="font-medium">role</th>
                 {SAID.map(([name, label]) => (
-                  <td key={name} className="min-w-24 pr-1">
+                  <th key={name} className="font-medium">
+                    {label}
+                  </th>
+                ))}
+                <th>
+                  <span className="sr-only">take out</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {coupons.map((coupon, place) => (
+                <tr key={coupon.id}>
+                  <td className="min-w-24 pr-1">
                     <input
-                      aria-label={`${label} of coupon ${place + 1}`}
+                      aria-label={`Name of coupon ${place + 1}`}
                       className={CELL}
-                      value={coupon[name] ?? ""}
-                      onChange={(e) => change(coupon.id, { [name]: e.target.value })}
+                      value={coupon.name}
+                      onChange={(e) => change(coupon.id, { name: e.target.value })}
                     />
                   </td>
-                ))}
-                <td>
-                  <Button
-                    kind="quiet"
-                    aria-label={`Take coupon ${place + 1} out`}
-                    onClick={() => onChange(coupons.filter((c) => c.id !== coupon.id))}
-                  >
-                    out
-                  </Button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+                  <td className="pr-1">
+                    <CellChoice
+                      says={`Side of coupon ${place + 1}`}
+                      value={coupon.side ?? "both"}
+                      onPick={(v) => change(coupon.id, { side: v as Draft["side"] })}
+                    >
+                      <Option value="both">both</Option>
+                      <Option value="left">left</Option>
+                      <Option value="right">right</Option>
+                    </CellChoice>
+                  </td>
+                  <td className="pr-1">
+                    <CellChoice
+                      says={`Role of coupon ${place + 1}`}
+                      value={coupon.role ?? ""}
+                      onPick={(v) => change(coupon.id, { role: v as Draft["role"] })}
+                    >
+                      <Option value="">one of them</Option>
+                      <Option value="baseline">must rust</Option>
+                      <Option value="reference">should not</Option>
+                    </CellChoice>
+                  </td>
+                  {SAID.map(([name, label]) => (
+                    <td key={name} className="min-w-24 pr-1">
+                      <input
+                        aria-label={`${label} of coupon ${place + 1}`}
+                        className={CELL}
+                        value={coupon[name] ?? ""}
+                        onChange={(e) => change(coupon.id, { [name]: e.target.value })}
+                      />
+                    </td>
+                  ))}
+                  <td>
+                    <Button
+                      kind="quiet"
+                      aria-label={`Take coupon ${place + 1} out`}
+                      onClick={() => onChange(coupons.filter((c) => c.id !== coupon.id))}
+                    >
+                      out
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      ) : null}
       <div className="mt-2 flex flex-wrap gap-2">
         {here.map((blade) => (
           <Button key={blade.id} onClick={() => add({ name: blade.code, blade_id: blade.id })}>
