@@ -59,7 +59,7 @@ def test_no_acknowledged_cut_is_lost_when_the_server_is_killed(tmp_path):
     base = f"http://127.0.0.1:{port}/api"
     trial, blade, edge, run, device = (str(uuid4()) for _ in range(5))
     server = start_server(tmp_path, port)
-    with httpx2.Client(timeout=10) as link:
+    with httpx2.Client(timeout=60) as link:
         link.put(f"{base}/trials/{trial}", json={"id": trial, "name": "kill"})
         edges = [{"id": edge, "number": 1}]
         link.put(
@@ -74,7 +74,7 @@ def test_no_acknowledged_cut_is_lost_when_the_server_is_killed(tmp_path):
     events = [(str(uuid4()), n) for n in range(1, 61)]
     acknowledged = set()
     for kill_after in (7, 19, 34):
-        with httpx2.Client(timeout=5) as link:
+        with httpx2.Client(timeout=60) as link:
             for event_id, n in events[:kill_after]:
                 body = {
                     "kind": "cut",
@@ -93,7 +93,7 @@ def test_no_acknowledged_cut_is_lost_when_the_server_is_killed(tmp_path):
         server.wait()
         server = start_server(tmp_path, port)
     try:
-        log = httpx2.get(f"{base}/runs/{run}").json()
+        log = httpx2.get(f"{base}/runs/{run}", timeout=60).json()
         cuts = [e["id"] for e in log["log"] if e["kind"] == "cut"]
         assert log["state"]["count"] == 34
         assert set(cuts) == acknowledged
