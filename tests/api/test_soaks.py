@@ -183,6 +183,26 @@ def test_looks_go_out_and_come_back_the_same(soaking):
     assert refused.json()["faults"][0]["column"] == "stage"
 
 
+def test_looks_come_in_with_other_files_by_the_name_of_their_soak(soaking):
+    soaking.ok(soaking.look("A", **area(1.2)))
+    text = soaking.client.get(f"/api/soaks/{soaking.id}/looks.csv").text
+    twin = Soaking(soaking.client)
+    renamed = {"name": "Brine again"}
+    soaking.ok(soaking.client.patch(f"/api/soaks/{twin.id}", json=renamed))
+    both = text + text.splitlines()[1].replace("Brine", "Brine again", 1) + "\n"
+
+    def bring(content):
+        files = [("files", ("a.looks.csv", content.encode()))]
+        return soaking.client.post("/api/imports", files=files)
+
+    faulty = bring(both.replace("Brine again,A", "Nowhere,A").replace("Brine,A", "Brine,Z"))
+    assert faulty.status_code == 422
+    assert twin.sheet()["looks"] == []
+    notes = soaking.ok(bring(both))["notes"]
+    assert notes == ["looks kept in Brine: 1", "looks kept in Brine again: 1"]
+    assert len(twin.sheet()["looks"]) == 1
+
+
 def test_the_page_of_a_blade_tells_its_rust_with_the_conditions(client):
     blade = new_id()
     made = {"id": blade, "code": "AV-01", "claimed_grade": "1.4034"}
@@ -197,6 +217,11 @@ def test_the_page_of_a_blade_tells_its_rust_with_the_conditions(client):
     assert line["place_says"] == "1st, of 2"
     assert "5 % salt" in line["conditions"]
     assert "satin, dry" in line["conditions"]
+    trial = new_id()
+    soaking.ok(client.put(f"/api/trials/{trial}", json={"id": trial, "name": "Rope"}))
+    soaking.ok(client.put(f"/api/trials/{trial}/places/{blade}", json={}))
+    (beside,) = client.get(f"/api/trials/{trial}/soaks").json()
+    assert beside["soaks"] == [line]
     gone = client.delete(f"/api/blades/{blade}")
     assert gone.status_code == 409
     assert "is in a soak" in gone.json()["detail"]

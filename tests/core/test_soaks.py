@@ -10,9 +10,18 @@ from kessik.core.corrosion.answer import soak_answer
 from kessik.core.corrosion.fairness import Specimen, fairness
 from kessik.core.corrosion.methods import BY_KEY, METHODS, Tending, check_method
 from kessik.core.corrosion.places import kept_places
-from kessik.core.corrosion.soaks import Act, Coupon, Look, Soak, check_soak, checked_look
+from kessik.core.corrosion.soaks import (
+    Act,
+    Coupon,
+    Look,
+    Soak,
+    check_soak,
+    checked_look,
+    own_methods,
+)
 from kessik.core.corrosion.timing import duties, exposure_h, next_duties
 from kessik.core.errors import OutOfRangeError
+from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.moments import Moment
 from kessik.core.words.soaks import soak_headline, soak_reasons
 
@@ -203,3 +212,28 @@ def test_what_cannot_be_is_refused_at_its_field(make):
     with pytest.raises(OutOfRangeError) as refused:
         make()
     assert refused.value.field
+
+
+def test_hardening_that_costs_stainlessness_is_warned_of_once_for_all_it_is_true_of():
+    hot = HeatTreatment(austenitising_c=1060, tempers_c=(520,))
+    cool = HeatTreatment(austenitising_c=1060, sub_zero_c=-80, tempers_c=(180,))
+    soak = soak_of(coupon("A"), coupon("B"), coupon("D", "baseline"))
+    specimens = [
+        Specimen(replace(c, blade_id=c.id), "1.4112", treatment, 17.5)
+        for c, treatment in zip(soak.coupons, (hot, cool, hot), strict=True)
+    ]
+    answer = soak_answer(soak, specimens, (), PAPER, 14.0)
+    reasons = soak_reasons(soak, answer, {c.id: c.name for c in soak.coupons})
+    assert "A and D: tempered at 520 °C: secondary hardening costs stainlessness." in reasons
+    assert sum("the hot temper costs stainlessness" in reason for reason in reasons) == 1
+    assert sum("sub-zero" in reason or "below zero" in reason for reason in reasons) == 1
+
+
+def test_a_method_that_was_changed_is_offered_again_once():
+    changed = replace(BY_KEY["wiped"], hours=72.0)
+    named = replace(changed, name="Wiped at the shed")
+    made = [soak_of(), *(replace(soak_of(), method=m) for m in (changed, changed, named))]
+    assert [m.name for m in own_methods(made)] == [
+        "Brine wiped on, as in Brine",
+        "Wiped at the shed",
+    ]

@@ -4,7 +4,9 @@ from collections.abc import Callable
 from datetime import date
 
 from kessik.core.due import Due
+from kessik.core.moments import Moment
 from kessik.services.assays.waiting import batches_away, claims_excluded
+from kessik.services.clock import local_day
 from kessik.services.devices.waiting import shots_to_use
 from kessik.services.shelf.waiting import hardness_to_measure, loans
 from kessik.services.soaks.waiting import soak_duties
@@ -13,7 +15,6 @@ from kessik.services.trials.waiting import planned_work
 from kessik.store.database import Database
 
 WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (
-    soak_duties,
     loans,
     planned_work,
     low_lots,
@@ -22,10 +23,11 @@ WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (
     claims_excluded,
     hardness_to_measure,
 )
-"""A new area adds its own here."""
+"""By the day. A new area adds its own here; soaks count hours, and stand by themselves."""
 
 
-def what_waits(db: Database, day: date) -> list[Due]:
+def what_waits(db: Database, now: Moment) -> list[Due]:
     """What has a day first, soonest before later; then the rest, area by area."""
-    found = [due for waiting in WAITING for due in waiting(db, day)]
+    day = local_day(now)
+    found = soak_duties(db, now) + [due for waiting in WAITING for due in waiting(db, day)]
     return sorted(found, key=lambda due: (not due.on, due.on))

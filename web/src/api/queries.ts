@@ -212,6 +212,13 @@ export const bladeSoaksQuery = (bladeId: string) =>
       body(api.GET("/api/blades/{blade_id}/soaks", { params: { path: { blade_id: bladeId } } })),
   });
 
+export const trialSoaksQuery = (trialId: string) =>
+  queryOptions({
+    queryKey: ["trial-soaks", trialId],
+    queryFn: () =>
+      body(api.GET("/api/trials/{trial_id}/soaks", { params: { path: { trial_id: trialId } } })),
+  });
+
 export const measuringQuery = (soakId: string, lookId: string) =>
   queryOptions({
     queryKey: ["measuring", soakId, lookId],

@@ -1,15 +1,44 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { bladeSoaksQuery } from "../api/queries";
+import type { Schemas } from "../api/client";
+import { bladeSoaksQuery, trialSoaksQuery } from "../api/queries";
+import { Mark } from "../ui/Mark";
 
 /** How a blade did in soaks: its place, its area, and the conditions both were got under. */
 export function RustWord({ bladeId }: { bladeId: string }) {
   const soaks = useQuery(bladeSoaksQuery(bladeId));
   if (!soaks.data) return null;
   if (soaks.data.length === 0) return <p className="text-ink-2">In no soak yet.</p>;
+  return <SoakLines soaks={soaks.data} />;
+}
+
+/** What soaks say of the blades of a trial, beside what its cuts say; nothing where they were in
+ *  none.
+ */
+export function RustOfTrial({ trialId }: { trialId: string }) {
+  const blades = useQuery(trialSoaksQuery(trialId));
+  if (!blades.data?.length) return null;
+  return (
+    <section aria-label="Rust of these blades" className="mt-8 border-t-[1.5px] border-ink pt-3">
+      <h2 className="text-lead font-bold">Rust of these blades</h2>
+      <div className="mt-1 grid gap-x-10 gap-y-4 bench:grid-cols-3">
+        {blades.data.map((blade) => (
+          <div key={blade.blade_id}>
+            <h3 className="flex items-center gap-2 font-semibold">
+              <Mark mark={blade.mark} size={18} /> {blade.code}
+            </h3>
+            <SoakLines soaks={blade.soaks} />
+          </div>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function SoakLines({ soaks }: { soaks: readonly Schemas["BladeSoakOut"][] }) {
   return (
     <ul>
-      {soaks.data.map((soak) => (
+      {soaks.map((soak) => (
         <li key={`${soak.soak_id}-${soak.called}`} className="mt-2">
           <Link
             to={`/soak/${soak.soak_id}`}

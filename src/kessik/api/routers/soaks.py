@@ -28,6 +28,7 @@ from kessik.api.schemas.soaks import (
 )
 from kessik.api.schemas.soaks_out import (
     ActOut,
+    BladeInSoaksOut,
     BladeSoakOut,
     LookOut,
     PlaceTableOut,
@@ -35,7 +36,6 @@ from kessik.api.schemas.soaks_out import (
     SoakOut,
     method_out,
 )
-from kessik.core.corrosion.methods import METHODS
 from kessik.core.corrosion.quick import grades_in_words
 from kessik.core.limits import most
 from kessik.interchange.named_files import NamedFile
@@ -43,9 +43,11 @@ from kessik.services.clock import now
 from kessik.services.soaks import files, pictures, soaks
 from kessik.services.soaks.sheets import (
     all_sheets,
-    sheets_of_blade,
+    sheets_of_blades,
     soak_calendar,
+    soak_methods,
     soak_sheet,
+    soaks_beside_trial,
 )
 from kessik.services.soaks.sheets import measured_look as kept_measuring
 from kessik.services.soaks.side_by_side import place_table
@@ -66,9 +68,9 @@ def get_soaks_side_by_side(store: Store) -> PlaceTableOut:
 
 
 @router.get("/soak-methods")
-def get_soak_methods() -> list[SoakMethodBody]:
-    """The methods that are there to be copied and changed."""
-    return [method_out(method) for method in METHODS]
+def get_soak_methods(store: Store) -> list[SoakMethodBody]:
+    """The methods that are there to be copied and changed: shipped, and of earlier soaks."""
+    return [method_out(method) for method in soak_methods(store)]
 
 
 @router.get("/soak-grades")
@@ -235,9 +237,19 @@ def get_soak_calendar(soak_id: Id, store: Store) -> Response:
 @router.get("/blades/{blade_id}/soaks")
 def get_blade_soaks(blade_id: Id, store: Store) -> list[BladeSoakOut]:
     """What soaks say of a blade, a line a coupon."""
+    sheets = sheets_of_blades(store, [blade_id], now()).get(blade_id, [])
+    return BladeSoakOut.of_blade(blade_id, sheets)
+
+
+@router.get("/trials/{trial_id}/soaks")
+def get_trial_soaks(trial_id: Id, store: Store) -> list[BladeInSoaksOut]:
+    """What soaks say of the blades of a trial; nothing while the trial is blind."""
     return [
-        BladeSoakOut.of(sheet, coupon.id)
-        for sheet in sheets_of_blade(store, blade_id, now())
-        for coupon in sheet.soak.coupons
-        if coupon.blade_id == blade_id
+        BladeInSoaksOut(
+            blade_id=blade.id,
+            code=blade.code,
+            mark=blade.mark,
+            soaks=BladeSoakOut.of_blade(blade.id, sheets),
+        )
+        for blade, sheets in soaks_beside_trial(store, trial_id, now())
     ]

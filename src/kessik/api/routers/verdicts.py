@@ -8,7 +8,7 @@ from fastapi import APIRouter, Response
 from kessik.api.dependencies import Kept, Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.verdict import DueOut, FailedTrialOut, TodayOut, VerdictOut
-from kessik.services.clock import local_day, now
+from kessik.services.clock import now
 from kessik.services.today import what_waits
 
 router = APIRouter(tags=["verdict"])
@@ -20,7 +20,7 @@ def get_today(store: Store, kept: Kept) -> Response:
     """Every trial with its one-line answer and the next thing to do, and what waits."""
     found = kept.todays()
     failed = [FailedTrialOut(trial_id=i, name=n, why=w).model_dump() for i, n, w in found.failed]
-    due = [DueOut.model_validate(d).model_dump() for d in what_waits(store, local_day(now()))]
+    due = [DueOut.model_validate(d).model_dump() for d in what_waits(store, now())]
     return _spliced(
         {
             "trials": f"[{','.join(found.lines)}]",

@@ -260,6 +260,25 @@ class BladeSoakOut(Wire):
             first=first_words(course.first),
         )
 
+    @classmethod
+    def of_blade(cls, blade_id: str, sheets: Sequence[SoakSheet]) -> "list[BladeSoakOut]":
+        """A line a coupon that was made of the blade."""
+        return [
+            cls.of(sheet, coupon.id)
+            for sheet in sheets
+            for coupon in sheet.soak.coupons
+            if coupon.blade_id == blade_id
+        ]
+
+
+class BladeInSoaksOut(Wire):
+    """A blade of a trial with what soaks say of it."""
+
+    blade_id: str
+    code: str
+    mark: int
+    soaks: list[BladeSoakOut]
+
 
 class PlacedOut(Wire):
     """A blade's place in a soak."""

@@ -15,7 +15,13 @@ from kessik.core.corrosion.course import (
     points_of,
     superficial,
 )
-from kessik.core.corrosion.fairness import Held, Specimen, fairness
+from kessik.core.corrosion.fairness import (
+    Hardened,
+    Held,
+    Specimen,
+    fairness,
+    hardening_warnings,
+)
 from kessik.core.corrosion.levels import LevelPair, level_pairs
 from kessik.core.corrosion.methods import STAGES, Stage
 from kessik.core.corrosion.ranking import Ranking, mean_area, rank
@@ -80,6 +86,7 @@ class SoakAnswer:
     discoloured: tuple[tuple[Discolouration, tuple[str, ...]], ...] = ()
     worn: tuple[Worn, ...] = ()
     levels: tuple[LevelPair, ...] = ()
+    hardened: tuple[Hardened, ...] = ()
 
     @property
     def confounded(self) -> tuple[Held, ...]:
@@ -118,6 +125,7 @@ def soak_answer(
         _discoloured(by_coupon),
         _worn(acts),
         level_pairs(soak.factor, specimens, standings),
+        hardening_warnings(specimens),
     )
 
 

@@ -5,10 +5,11 @@ Variables and their defaults: common practice, no source.
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from itertools import combinations
 from typing import Literal
 
 from kessik.core.corrosion.soaks import Coupon, Soak
-from kessik.core.heat_treatment import HeatTreatment
+from kessik.core.heat_treatment import Caveat, HeatTreatment, own_warnings, unequal
 
 Variable = Literal[
     "steel", "heat_treatment", "flat_finish", "coating", "oil", "side", "degreased_with",
@@ -46,6 +47,7 @@ class Specimen:
     coupon: Coupon
     steel: str = ""
     treatment: HeatTreatment | None = None
+    chromium_percent: float | None = None
 
 
 @dataclass(frozen=True)
@@ -56,6 +58,34 @@ class Held:
     status: Status
     values: Mapping[str, str]
     odd: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Hardened:
+    """A warning from how coupons were hardened: of these, by id, and what."""
+
+    coupon_ids: tuple[str, ...]
+    caveat: Caveat
+
+
+def hardening_warnings(specimens: Sequence[Specimen]) -> tuple[Hardened, ...]:
+    """What hardening does to rust: unequal between blades of one steel or of several, and what one
+    blade's own risks; each said once for all coupons it is true of.
+    """
+    of_blade = {each.coupon.blade_id: each for each in specimens if each.coupon.blade_id}
+    told = [each for each in of_blade.values() if each.treatment and each.treatment.is_told]
+    found: dict[Caveat, dict[str, None]] = {}
+    for one, other in combinations(told, 2):
+        for caveat in unequal(one.treatment or HeatTreatment(), other.treatment or HeatTreatment()):
+            is_same_steel = one.steel.casefold() == other.steel.casefold()
+            if caveat.what == "unequal_austenitising" and not is_same_steel:
+                continue  # every steel has its own
+            same = Caveat(caveat.what, tuple(sorted(caveat.values)))
+            found.setdefault(same, {}).update({one.coupon.id: None, other.coupon.id: None})
+    for each in told:
+        for caveat in own_warnings(each.treatment or HeatTreatment(), each.chromium_percent):
+            found.setdefault(caveat, {})[each.coupon.id] = None
+    return tuple(Hardened(tuple(ids), caveat) for caveat, ids in found.items())
 
 
 def fairness(soak: Soak, specimens: Sequence[Specimen]) -> tuple[Held, ...]:

@@ -122,7 +122,7 @@ def check_method(method: SoakMethod) -> None:
     be.
     """
     if not method.name.strip():
-        raise OutOfRangeError("name the method", field="name")
+        raise OutOfRangeError("name the method", field="method.name")
     check_limit("soak_hours", method.hours, "hours")
     if len(method.look_h) > most("soak_looks") or len(method.tending) > most("soak_looks"):
         raise OutOfRangeError("a method has up to 200 looks", field="look_h")
@@ -139,6 +139,8 @@ def check_method(method: SoakMethod) -> None:
         raise OutOfRangeError("a look has at least one stage, each once", field="stages")
     for each in method.tending:
         check_limit("soak_hours", each.every_h, "tending")
+        if each.until_h is not None and each.until_h < each.from_h:
+            raise OutOfRangeError("what is done until an hour begins before it", field="tending")
     if method.salt_percent is not None:
         check_salt(method.salt_percent)
     if not 0 <= method.needed_grade <= 10:

@@ -1,9 +1,10 @@
 """Soaks: what is exposed, under what, and what was done and seen on the way."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from typing import Literal
 
-from kessik.core.corrosion.methods import SoakMethod, Stage, TendKind, check_method
+from kessik.core.corrosion.methods import METHODS, SoakMethod, Stage, TendKind, check_method
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit, most
 from kessik.core.moments import Moment
@@ -128,6 +129,22 @@ class Look:
     @property
     def has_area(self) -> bool:
         return self.rust_low is not None and self.rust_high is not None
+
+
+def own_methods(kept: Sequence[Soak]) -> list[SoakMethod]:
+    """Methods that soaks were changed to, each once, in the order of the soaks; one that kept the
+    name it was copied from is called after its soak.
+    """
+    shipped = {method.name.casefold(): method for method in METHODS}
+    found: dict[SoakMethod, SoakMethod] = {}
+    for soak in kept:
+        method = replace(soak.method, key="")
+        origin = shipped.get(method.name.casefold())
+        if origin is not None and method == replace(origin, key=""):
+            continue
+        name = method.name if origin is None else f"{method.name}, as in {soak.name}"
+        found.setdefault(method, replace(method, key=f"soak:{soak.id}", name=name))
+    return list(found.values())
 
 
 def check_soak(soak: Soak) -> None:

@@ -12,6 +12,7 @@ from kessik.core.corrosion.places import Kept
 from kessik.core.corrosion.ratings import Rating, Standard
 from kessik.core.corrosion.soaks import Coupon, Discolouration, Soak
 from kessik.core.words.matching import and_words
+from kessik.core.words.performance import caveat_words
 from kessik.core.words.sentences import as_sentence, counted
 
 STAGE_WORDS: dict[Stage, str] = {
@@ -194,6 +195,9 @@ def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> li
         if each.status == "pending":
             said.append(f"{as_sentence(NAMES[each.variable])} is not known of all: it may differ.")
     in_pairs = max((pair.pairs for pair in answer.levels), default=0)
+    for hardened in answer.hardened:
+        whose = and_words([names[i] for i in hardened.coupon_ids])
+        said.append(f"{whose}: {caveat_words(hardened.caveat)}.")
     if answer.one_side_each and len(answer.ranking.standings) > 1 and in_pairs < 3:
         said.append(
             "One side each is an anecdote: expose both, or another coupon, before it is believed."

@@ -151,7 +151,7 @@ def delete_blade(db: Database, blade_id: str) -> None:
                 f"{blade.code} has runs, and they stay in the record; archive it instead",
                 field="blade",
             )
-        if soaks.soaks_of_blade(session, blade_id):
+        if soaks.soaks_of_blades(session, [blade_id]):
             raise NotAllowedNowError(
                 f"{blade.code} is in a soak, which stays in the record; archive it instead",
                 field="blade",

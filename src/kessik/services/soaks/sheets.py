@@ -1,13 +1,15 @@
 """A soak opened: everything of it from one snapshot, with what it answers and what is due."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from kessik.core.composition.grades import find_grade
 from kessik.core.corrosion.answer import SoakAnswer, soak_answer
 from kessik.core.corrosion.fairness import Specimen
 from kessik.core.corrosion.measuring import Measuring
-from kessik.core.corrosion.soaks import Act, Look, Soak
+from kessik.core.corrosion.methods import METHODS, SoakMethod
+from kessik.core.corrosion.soaks import Act, Look, Soak, own_methods
 from kessik.core.corrosion.timing import Duty, duties, ended_clock_h, next_duties
 from kessik.core.errors import UnknownError
 from kessik.core.moments import Moment
@@ -15,7 +17,9 @@ from kessik.core.pictures import Shown
 from kessik.core.shelf.blades import Blade
 from kessik.core.words.soaks import DEED_WORDS
 from kessik.interchange.calendar_ics import CalendarEntry, write_calendar
+from kessik.services.assays.grades import grades_by_name
 from kessik.services.soaks.soaks import act_with_clock, clock_h, get_soak, with_clock
+from kessik.services.trials.state import trial_state
 from kessik.store.database import Database, Session
 from kessik.store.queries import pictures, shelf, soaks
 
@@ -73,10 +77,36 @@ def all_sheets(db: Database, now: Moment) -> list[SoakSheet]:
         return _sheets(session, soaks.all_soaks(session), now, {})
 
 
-def sheets_of_blade(db: Database, blade_id: str, now: Moment) -> list[SoakSheet]:
-    """The soaks that a blade is in."""
+def sheets_of_blades(
+    db: Database, blade_ids: Sequence[str], now: Moment
+) -> dict[str, list[SoakSheet]]:
+    """The soaks of several blades, by blade; those in none are left out."""
     with db.read() as session:
-        return _sheets(session, soaks.soaks_of_blade(session, blade_id), now, {})
+        sheets = _sheets(session, soaks.soaks_of_blades(session, blade_ids), now, {})
+    found: dict[str, list[SoakSheet]] = {}
+    for sheet in sheets:
+        for blade_id in dict.fromkeys(c.blade_id for c in sheet.soak.coupons):
+            if blade_id in blade_ids:
+                found.setdefault(blade_id, []).append(sheet)
+    return found
+
+
+def soaks_beside_trial(
+    db: Database, trial_id: str, now: Moment
+) -> list[tuple[Blade, list[SoakSheet]]]:
+    """The blades of a trial that were in a soak, with those; none while the trial is blind."""
+    state = trial_state(db, trial_id)
+    if state.sealed:
+        return []
+    found = sheets_of_blades(db, [blade.id for blade in state.blades], now)
+    return [(blade, found[blade.id]) for blade in state.blades if blade.id in found]
+
+
+def soak_methods(db: Database) -> list[SoakMethod]:
+    """The methods to copy and change: those that ship, and those that soaks were changed to."""
+    with db.read() as session:
+        kept = soaks.all_soaks(session)
+    return [*METHODS, *own_methods(kept)]
 
 
 def _sheets(
@@ -86,6 +116,7 @@ def _sheets(
     acts, looks = soaks.acts_by_soak(session, ids), soaks.looks_by_soak(session, ids)
     wanted = {coupon.blade_id for soak in found for coupon in soak.coupons if coupon.blade_id}
     blades = {blade.id: blade for blade in shelf.blades_by_id(session, sorted(wanted))}
+    chromium = _chromium_of(session, blades.values())
     return [
         _sheet(
             soak,
@@ -94,21 +125,35 @@ def _sheets(
             tuple(with_clock(soak, look) for look in looks[soak.id]),
             tuple(waiting.get(soak.id, ())),
             now,
+            chromium,
         )
         for soak in found
     ]
 
 
+def _chromium_of(session: Session, blades: Iterable[Blade]) -> dict[str, float]:
+    """The middle of the chromium range of every grade that is claimed and known, per cent."""
+    grades = grades_by_name(session)
+    found = {}
+    for name in {blade.claimed_grade for blade in blades if blade.claimed_grade}:
+        grade = find_grade(name, grades)
+        middle = grade.middle("Cr") if grade else None
+        if middle is not None:
+            found[name] = middle
+    return found
+
+
 def _sheet(
     soak: Soak, blades: dict[str, Blade], acts: tuple[Act, ...], looks: tuple[Look, ...],
-    waiting: tuple[Shown, ...], now: Moment,
+    waiting: tuple[Shown, ...], now: Moment, chromium: Mapping[str, float],
 ) -> SoakSheet:  # fmt: skip
     hour = clock_h(soak.started, now) if soak.started else 0.0
     specimens = []
     for coupon in soak.coupons:
         blade = blades.get(coupon.blade_id)
         steel = (blade.claimed_grade or "") if blade else ""
-        specimens.append(Specimen(coupon, steel, blade.heat_treatment if blade else None))
+        treatment = blade.heat_treatment if blade else None
+        specimens.append(Specimen(coupon, steel, treatment, chromium.get(steel)))
     used = {look.picture for look in looks}
     return SoakSheet(
         soak,

@@ -1,20 +1,20 @@
 """What waits of soaks: looks and interventions, at their hour."""
 
-from datetime import date, datetime, timedelta
+from datetime import datetime, timedelta
 
 from kessik.core.corrosion.timing import next_duties
 from kessik.core.due import Due
 from kessik.core.moments import Moment
 from kessik.core.words.soaks import DEED_WORDS, hours_words
-from kessik.services.clock import local_day, now
+from kessik.services.clock import local_day
 from kessik.services.soaks.sheets import all_sheets
 from kessik.store.database import Database
 
 
-def soak_duties(db: Database, _day: date) -> list[Due]:
+def soak_duties(db: Database, now: Moment) -> list[Due]:
     """The next look and the next intervention of every soak that goes on."""
     found = []
-    for sheet in all_sheets(db, now()):
+    for sheet in all_sheets(db, now):
         if not sheet.is_open or sheet.soak.started is None:
             continue
         for duty in next_duties(sheet.duties)[:2]:

@@ -39,9 +39,9 @@ def find_soak(session: Session, soak_id: str) -> Soak | None:
     return _soak(row, [_coupon(coupon) for coupon in session.scalars(placed)])
 
 
-def soaks_of_blade(session: Session, blade_id: str) -> list[Soak]:
-    """Every soak that a blade is in, the newest first."""
-    ids = select(CouponRow.soak_id).where(CouponRow.blade_id == blade_id).distinct()
+def soaks_of_blades(session: Session, blade_ids: Iterable[str]) -> list[Soak]:
+    """Every soak that one of the blades is in, the newest first."""
+    ids = select(CouponRow.soak_id).where(CouponRow.blade_id.in_(list(blade_ids))).distinct()
     rows = session.scalars(
         select(SoakRow).where(SoakRow.id.in_(ids)).order_by(SoakRow.created_utc.desc())
     )

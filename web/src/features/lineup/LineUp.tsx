@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useParams, useSearchParams } from "react-router";
 import { lineUpQuery } from "../../api/queries";
 import { unbroken } from "../../domain/format";
+import { RustOfTrial } from "../../parts/RustWord";
 import { Button, buttonLook } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
@@ -49,6 +50,9 @@ export function LineUp() {
       <div className="grid gap-x-12 gap-y-8 px-4 pt-5 bench:grid-cols-[1fr_380px] bench:px-7">
         <Consequences lineUp={data} />
         <TrialMethod lineUp={data} />
+      </div>
+      <div className="px-4 bench:px-7">
+        <RustOfTrial trialId={trialId} />
       </div>
       <Sheet
         open={starting !== null && data.blades.length > 0}

@@ -5,15 +5,14 @@ import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { shelfQuery, soakMethodsQuery } from "../../api/queries";
 import { patchSoak, putSoak } from "../../api/soaks";
-import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
 import { Choice, Option } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
 import { CouponRows } from "./CouponRows";
+import { MethodEditor } from "./MethodEditor";
 import { type Coupon, type Draft, FACTORS, type Soak } from "./soak";
-
-type Method = Schemas["SoakMethodBody"];
+import { type Method, readMethod, type TypedMethod, typedMethod, unread } from "./typedMethod";
 
 /** What is asked, under which method, of which coupons. */
 export function SoakForm({ soak, onDone }: { soak: Soak | undefined; onDone: () => void }) {
@@ -30,7 +29,9 @@ export function SoakForm({ soak, onDone }: { soak: Soak | undefined; onDone: () 
   });
   const [factor, setFactor] = useState<Soak["factor"]>(soak?.factor ?? "steel");
   const [picked, setPicked] = useState<Method | undefined>(soak?.how);
-  const [typed, setTyped] = useState({ hours: "", look_h: "", needed: "" });
+  const [changed, setChanged] = useState<TypedMethod>();
+  const [isOpen, setOpen] = useState(false);
+  const [asked, setAsked] = useState(false);
   const [coupons, setCoupons] = useState<readonly Draft[]>(soak?.coupons.map(draft) ?? []);
   const save = useChange(
     (body: Schemas["SoakBody"]) => (soak ? patchSoak(id, body) : putSoak(id, body)),
@@ -41,10 +42,15 @@ export function SoakForm({ soak, onDone }: { soak: Soak | undefined; onDone: () 
   );
   const refused = save.error instanceof Refused ? save.error : null;
   const method = picked ?? methods.data?.[0];
-  const whole = { ...method, ...changed(typed) } as Method;
+  const typed = changed ?? (method ? typedMethod(method) : undefined);
+  const cannotRead = typed ? unread(typed) : {};
+  const wrong = (name: string) => (asked ? cannotRead[name] : undefined) ?? refused?.at(name);
+  const set = (part: Partial<TypedMethod>) => (typed ? setChanged({ ...typed, ...part }) : null);
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (!method) return;
+    setAsked(true);
+    if (!method || !typed || Object.keys(cannotRead).length) return;
+    const whole = readMethod(method, typed);
     save.mutate({ ...said, factor, method: whole, coupons: [...coupons] });
   };
   const field = (name: keyof typeof said) => ({
@@ -79,10 +85,10 @@ export function SoakForm({ soak, onDone }: { soak: Soak | undefined; onDone: () 
         error={refused?.at("method")}
         onPick={(key) => {
           setPicked(methods.data?.find((m) => m.key === key));
-          setTyped({ hours: "", look_h: "", needed: "" });
+          setChanged(undefined);
         }}
       >
-        {(methods.data ?? []).map((m) => (
+        {choices(methods.data ?? [], soak?.how).map((m) => (
           <Option key={m.key} value={m.key}>
             {m.name}
           </Option>
@@ -92,22 +98,34 @@ export function SoakForm({ soak, onDone }: { soak: Soak | undefined; onDone: () 
         label="Lasts"
         unit="h"
         inputMode="decimal"
-        value={typed.hours || String(method?.hours ?? "")}
-        onChange={(e) => setTyped({ ...typed, hours: e.target.value })}
-        error={refused?.at("hours") ?? notNumber(typed.hours)}
+        value={typed?.hours ?? ""}
+        onChange={(e) => set({ hours: e.target.value })}
+        error={wrong("hours")}
       />
       <Field
         label="Looks at"
         unit="h"
-        value={typed.look_h || (method?.look_h ?? []).join(" ")}
-        onChange={(e) => setTyped({ ...typed, look_h: e.target.value })}
-        error={refused?.at("look_h")}
+        value={typed?.look_h ?? ""}
+        onChange={(e) => set({ look_h: e.target.value })}
+        error={wrong("look_h")}
       />
-      {method ? (
-        <p className="text-note text-ink-2 bench:col-span-6">
-          {[method.medium, ...(method.steps ?? []), ...(method.cautions ?? [])].join(" · ")}
-          {` (${method.source})`}
-        </p>
+      {method && typed ? (
+        <div className="bench:col-span-6">
+          <p className="text-note text-ink-2">
+            {[typed.medium, ...typed.steps.split("\n"), ...(method.cautions ?? [])]
+              .filter(Boolean)
+              .join(" · ")}
+            {` (${method.source})`}
+          </p>
+          <Button kind="quiet" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+            {isOpen ? "The method is as I want it" : "Change more of this method"}
+          </Button>
+        </div>
+      ) : null}
+      {typed && (isOpen || HIDDEN.some((name) => wrong(name))) ? (
+        <div className="bench:col-span-6">
+          <MethodEditor typed={typed} wrong={wrong} onChange={setChanged} />
+        </div>
       ) : null}
       <Field label="Salt" className="bench:col-span-2" {...field("salt")} />
       <Field label="Water" className="bench:col-span-2" {...field("water")} />
@@ -116,9 +134,9 @@ export function SoakForm({ soak, onDone }: { soak: Soak | undefined; onDone: () 
         hint="ISO 10289, 10 is clean"
         inputMode="numeric"
         className="bench:col-span-2"
-        value={typed.needed || String(method?.needed_grade ?? 6)}
-        onChange={(e) => setTyped({ ...typed, needed: e.target.value })}
-        error={refused?.at("needed_grade")}
+        value={typed?.needed_grade ?? ""}
+        onChange={(e) => set({ needed_grade: e.target.value })}
+        error={wrong("needed_grade")}
       />
       <CouponRows
         coupons={coupons}
@@ -141,24 +159,24 @@ export function SoakForm({ soak, onDone }: { soak: Soak | undefined; onDone: () 
   );
 }
 
-const AT_FIELDS = ["name", "question", "method", "hours", "look_h", "needed_grade", "coupons"];
+const HIDDEN = ["method.name", "salt_percent", "stages", "tending"];
+const AT_FIELDS = [
+  "name",
+  "question",
+  "method",
+  "hours",
+  "look_h",
+  "needed_grade",
+  "coupons",
+  ...HIDDEN,
+];
 const shown = (refused: Refused | null) =>
   refused !== null && AT_FIELDS.includes(refused.problem.field ?? "");
 
-function notNumber(text: string): string | undefined {
-  return typedNumber(text) === undefined ? `“${text}” is not a number` : undefined;
-}
-
-/** What was typed over the method's own. */
-function changed(typed: { hours: string; look_h: string; needed: string }): Partial<Method> {
-  const found: Partial<Method> = {};
-  const hours = typedNumber(typed.hours);
-  if (hours) found.hours = hours;
-  const looks = typed.look_h.split(/[\s;]+/).flatMap((text) => typedNumber(text) ?? []);
-  if (typed.look_h.trim()) found.look_h = looks;
-  const needed = typedNumber(typed.needed);
-  if (needed !== null && needed !== undefined) found.needed_grade = Math.round(needed);
-  return found;
+/** The methods on offer; one that a soak goes by already stands first. */
+function choices(offered: readonly Method[], own: Method | undefined): readonly Method[] {
+  const isThere = !own || offered.some((method) => method.key === own.key);
+  return own && !isThere ? [own, ...offered] : offered;
 }
 
 function draft(coupon: Coupon): Draft {

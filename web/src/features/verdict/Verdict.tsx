@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { verdictQuery } from "../../api/queries";
 import { type ChartRun, DecayChart, limitsOf } from "../../charts/DecayChart";
 import { day, unbroken } from "../../domain/format";
+import { RustOfTrial } from "../../parts/RustWord";
 import { buttonLook } from "../../ui/Button";
 import { Failed, Waiting, WorkingOut } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
@@ -147,6 +148,7 @@ export function Verdict() {
           />
         </>
       )}
+      {data.sealed ? null : <RustOfTrial trialId={trialId} />}
     </div>
   );
 }
