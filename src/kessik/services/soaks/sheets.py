@@ -155,12 +155,13 @@ def _sheet(
         treatment = blade.heat_treatment if blade else None
         specimens.append(Specimen(coupon, steel, treatment, chromium.get(steel)))
     used = {look.picture for look in looks}
+    still = [shown for shown in waiting if shown.picture.hash not in used]
     return SoakSheet(
         soak,
         {i: blades[i] for i in {c.blade_id for c in soak.coupons} if i in blades},
         acts,
         looks,
-        tuple(shown for shown in waiting if shown.picture.hash not in used),
+        tuple(sorted(still, key=lambda shown: shown.picture.taken_at or shown.picture.added_utc)),
         tuple(duties(soak, acts, looks)) if soak.started else (),
         soak_answer(soak, specimens, acts, looks, hour),
         hour,

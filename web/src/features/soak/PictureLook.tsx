@@ -78,6 +78,7 @@ export function PictureLook({
             Brush, {brushPx} px
             <input
               type="range"
+              className="accent-next"
               min={2}
               max={60}
               value={brushPx}
