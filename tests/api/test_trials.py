@@ -26,6 +26,7 @@ def test_from_nothing_to_a_line_up(hand):
         "trials": [],
         "failed": [],
         "due": [],
+        "archived": {},
         "working_out": 0,
     }
     hand.make_trial()

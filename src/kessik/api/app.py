@@ -26,9 +26,11 @@ from kessik.api.routers import (
     instruments,
     methods,
     pairing,
+    paper,
     pictures,
     plans,
     reckoner,
+    record,
     shelf,
     soaks,
     stock,
@@ -40,6 +42,7 @@ from kessik.store.database import Database
 _PARTS = (
     trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments,
     pairing, pictures, reckoner, brine, assays, grades, soaks,
+    paper, record,
 )  # fmt: skip  # names, several a line
 
 

@@ -8,6 +8,7 @@ from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
 from kessik.api.schemas.verdict import (
     AnswerOut,
+    ArmMarkOut,
     BandOut,
     BladeVerdictOut,
     ComparisonOut,
@@ -17,6 +18,7 @@ from kessik.api.schemas.verdict import (
     ReadingOut,
     RunVerdictOut,
     StageAnswerOut,
+    TrialHeadOut,
     TrialTodayOut,
     UpkeepOut,
 )
@@ -65,22 +67,45 @@ def pages() -> Pages:
 
 
 def today_line(found: Verdict) -> str:
-    """A trial at the front door, as JSON."""
-    hidden = bool(found.sealed)
+    """A trial at the front door, as JSON; a finished one in a line."""
+    hidden, step = bool(found.sealed), next_step(found.state)
+    finished = step.kind == "read_verdict" and found.is_worked_out
+    shows_runs = not hidden and not finished
     line = TrialTodayOut(
-        trial=TrialOut.of(found.trial),
-        blades=[BladeOut.of(blade) for blade in found.blades],
+        trial=_head(found),
+        is_finished=finished,
+        last_cut_utc=max((r.run.started.utc for r in found.runs), default=""),
+        arms=[
+            ArmMarkOut(code=b.code, mark=b.mark, steel=b.claimed_grade or "") for b in found.blades
+        ],
+        blades=[] if finished else [BladeOut.of(blade) for blade in found.blades],
         headline=found.sealed or answer_headline(found),
         standing="" if hidden else answer_standing(found),
-        runs=[] if hidden else [RunBrief.of(r) for r in found.runs],
+        runs=[RunBrief.of(r) for r in found.runs] if shows_runs else [],
         lives={
             b.blade: _life(b.lives[found.stage], b.count_unit)
             for b in found.analysis.blades
-            if found.stage in b.lives and not hidden
+            if found.stage in b.lives and shows_runs
         },
-        next_step=NextStepOut.model_validate(next_step(found.state)),
+        next_step=NextStepOut.model_validate(step),
     )
     return line.model_dump_json()
+
+
+def _head(found: Verdict) -> TrialHeadOut:
+    trial = found.trial
+    return TrialHeadOut(
+        id=trial.id,
+        name=trial.name,
+        question=trial.question,
+        created_utc=trial.created.utc,
+        source=trial.source,
+        factor=trial.rule.factor,
+        medium=trial.medium,
+        school=trial.method.school,
+        method_name=trial.method.name,
+        ends_when=trial.method.ends_when(),
+    )
 
 
 def verdict_page(found: Verdict) -> str:

@@ -12,7 +12,8 @@ from kessik.core.stock import Booking
 class Run:
     """One edge (or zone) cut under one method; `block` and `round` as the plan numbers them.
 
-    `arm` where it was cut as another arm than its edge was prepared for.
+    `arm` where it was cut as another arm than its edge was prepared for; `from_paper` when its
+    record was entered, where it was cut and written down before.
     """
 
     id: str
@@ -36,6 +37,7 @@ class Run:
     lot_change: str = ""
     after_strop_of: str | None = None
     bookings: tuple[Booking, ...] = ()
+    from_paper: str = ""
     other: Mapping[str, Any] = field(default_factory=dict)
 
     @property

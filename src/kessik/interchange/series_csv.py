@@ -17,7 +17,7 @@ from kessik.interchange.series_events import FORCE, said_of_row
 CHECKS = (
     "force", "paper", "shave", "hair_sample", "inspect", "effort", "rank", "depth", "dose_start",
     "dose_end", "strop",
-    "stop",
+    "stop", "written",
 )  # fmt: skip  # a table is read by its rows
 COUNT_UNITS = ("cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes")
 

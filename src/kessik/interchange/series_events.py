@@ -11,6 +11,7 @@ from kessik.core.protocols.events import (
     DOSE_CHECKS,
     INSPECTED,
     SAID,
+    WRITTEN,
     BenchEvent,
     Cut,
     Outcome,
@@ -47,7 +48,9 @@ def said_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Said:
         return read_said(
             "strop", {"strokes": _needed(value, "a strop needs its strokes here"), **kept}
         )
-    if check in JUDGED:
+    if check == WRITTEN and not values["stage"]:
+        raise OutOfRangeError("a written result says of which stage it is", field="stage")
+    if check in (*JUDGED, WRITTEN):
         return read_said(
             "outcome", {"check": check, "outcome": _outcome(check, values["outcome"]), **kept}
         )
@@ -103,6 +106,14 @@ class RunToLog:
     started_utc: str
 
 
+def counted_up(count: float, to: float) -> Iterator[float]:
+    """What was cut from one count to another, in amounts that one event may hold."""
+    while to - count >= _LEAST:
+        amount = min(to - count, _MOST_AT_ONCE)
+        yield amount
+        count += amount
+
+
 def log_of_rows(
     run: RunToLog, rows: Iterable[tuple[Mapping[str, Any], Said]]
 ) -> Iterator[BenchEvent]:
@@ -129,8 +140,7 @@ def log_of_rows(
     yield event(Start())
     for values, said in rows:
         time = values["time"]
-        while values["count"] - count >= _LEAST:
-            amount = min(values["count"] - count, _MOST_AT_ONCE)
+        for amount in counted_up(count, values["count"]):
             yield event(Cut(amount=amount), time)
             count = values["count"] if amount < _MOST_AT_ONCE else count + amount
         of_strop = AFTER_STROP in (values["check"], values["stage"])

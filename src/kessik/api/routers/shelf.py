@@ -1,6 +1,7 @@
 """The shelf: blades, their measurements and photos, recipes, grades and abrasives."""
 
 from typing import Annotated
+from uuid import uuid4
 
 from fastapi import APIRouter, File, Form, Response, UploadFile
 
@@ -31,6 +32,7 @@ from kessik.core.words.settled import rule_words, settled_words
 from kessik.services.clock import local_day, now
 from kessik.services.files.shelf_rows import blades_csv, edges_csv
 from kessik.services.files.trial_export import zipped
+from kessik.services.record import bin as the_bin
 from kessik.services.shelf import blades
 from kessik.services.shelf.pages import BladePage, blade_page
 from kessik.services.shelf.sharpenings import save_recipe
@@ -144,8 +146,9 @@ def put_archived(blade_id: Id, body: ArchivedBody, store: Store) -> BladeOut:
 
 @router.delete("/blades/{blade_id}", status_code=204)
 def delete_blade(blade_id: Id, store: Store) -> Response:
-    """Take a blade without runs off the shelf for good."""
-    blades.delete_blade(store, blade_id)
+    """Put a blade without runs into the bin."""
+    blades.check_deletable(store, blade_id)
+    the_bin.take_away(store, str(uuid4()), "blade", blade_id, "", now())
     return Response(status_code=204)
 
 

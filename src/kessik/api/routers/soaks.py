@@ -1,6 +1,7 @@
 """Soaks: what is exposed, what was done to it, and what was seen."""
 
 from typing import Annotated
+from uuid import uuid4
 
 from fastapi import APIRouter, File, Response, UploadFile
 
@@ -40,6 +41,7 @@ from kessik.core.corrosion.quick import grades_in_words
 from kessik.core.limits import most
 from kessik.interchange.named_files import NamedFile
 from kessik.services.clock import now
+from kessik.services.record import bin as the_bin
 from kessik.services.soaks import files, pictures, soaks
 from kessik.services.soaks.sheets import (
     all_sheets,
@@ -95,8 +97,8 @@ def patch_soak(soak_id: Id, body: SoakPatch, store: Store) -> SoakOut:
 
 @router.delete("/soaks/{soak_id}", status_code=204)
 def delete_soak(soak_id: Id, store: Store) -> Response:
-    """Take away a soak without looks."""
-    soaks.delete_soak(store, soak_id)
+    """Put a soak into the bin, with its looks."""
+    the_bin.take_away(store, str(uuid4()), "soak", soak_id, "", now())
     return Response(status_code=204)
 
 

@@ -4,7 +4,14 @@ from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
-from kessik.api.schemas.shelf import BladeBody, BladeOut, BladePatch, PreparationBody, PreparedOut
+from kessik.api.schemas.shelf import (
+    ArchivedBody,
+    BladeBody,
+    BladeOut,
+    BladePatch,
+    PreparationBody,
+    PreparedOut,
+)
 from kessik.api.schemas.trials import (
     LineUpOut,
     NextStepOut,
@@ -60,8 +67,15 @@ def put_trial(trial_id: Id, body: TrialBody, store: Store) -> TrialOut:
 
 @router.patch("/trials/{trial_id}")
 def patch_trial(trial_id: Id, body: TrialPatch, store: Store) -> TrialOut:
-    """Change settings; which edges count is fixed once a counted run has begun."""
-    return TrialOut.of(trials.change_trial(store, trial_id, body.changes()))
+    """Change settings, each with a trace; which edges count is fixed once a counted run began."""
+    return TrialOut.of(trials.change_trial(store, trial_id, body.changes(), now(), body.reason))
+
+
+@router.put("/trials/{trial_id}/archived", status_code=204)
+def put_trial_archived(trial_id: Id, body: ArchivedBody, store: Store) -> Response:
+    """Put a trial into the archive, or take it out."""
+    trials.put_trial_away(store, trial_id, body.archived, now())
+    return Response(status_code=204)
 
 
 @router.put("/trials/{trial_id}/cautions")

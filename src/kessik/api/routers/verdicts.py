@@ -10,6 +10,7 @@ from kessik.api.schemas.common import Id
 from kessik.api.schemas.verdict import DueOut, FailedTrialOut, TodayOut, VerdictOut
 from kessik.services.clock import now
 from kessik.services.today import what_waits
+from kessik.services.trials.trials import archived_trials
 
 router = APIRouter(tags=["verdict"])
 _JSON = "application/json"
@@ -24,6 +25,7 @@ def get_today(store: Store, kept: Kept) -> Response:
     return _spliced(
         {
             "trials": f"[{','.join(found.lines)}]",
+            "archived": json.dumps(archived_trials(store)),
             "failed": json.dumps(failed),
             "due": json.dumps(due),
             "working_out": json.dumps(found.behind),

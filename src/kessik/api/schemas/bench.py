@@ -15,6 +15,7 @@ from kessik.core.planning.bench_card import BenchCard
 from kessik.core.protocols.counting import amount_of
 from kessik.core.protocols.events import BenchEvent, CheckPlanned
 from kessik.core.protocols.methods import CHECK_WORDS, CheckKind
+from kessik.core.protocols.put_right import put_right_by
 from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState
 from kessik.core.shelf.facts import stations_mm
 from kessik.core.trials.next_step import NextStep, alternates
@@ -375,6 +376,10 @@ class RunOut(Wire):
     state: StateOut
     log: list[EventOut]
     earlier_events: int
+    put_right: dict[str, str] = Field(
+        description="by the id of an event, the strike or correction in force on it"
+    )
+    from_paper: str
     zone_from_mm: float | None
     zone_to_mm: float | None
     exposure_per_cut_mm2_per_mm: float | None
@@ -414,6 +419,8 @@ class RunOut(Wire):
                 [] if hidden else [ability_words(each) for each in view.abilities_back]
             ),
             after_strop_of=view.run.after_strop_of,
+            put_right={target: event.id for target, event in put_right_by(view.events).items()},
+            from_paper=view.run.from_paper,
             alternates=alternates(view.trial) and not view.run.practice,
             log=[
                 EventOut.of(event)

@@ -340,7 +340,7 @@ class TrialName(Wire):
 
 
 class ArchivedBody(Wire):
-    """Whether a blade is archived."""
+    """Whether something is archived."""
 
     archived: bool
 

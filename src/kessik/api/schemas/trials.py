@@ -2,17 +2,18 @@
 
 from collections.abc import Sequence
 from dataclasses import asdict
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import FactorName, Finite, Id, LongText, ShortText, Wire, within
+from kessik.api.schemas.common import Day, FactorName, Finite, Id, LongText, ShortText, Wire, within
 from kessik.api.schemas.methods import MethodBody, MethodOut
 from kessik.api.schemas.shelf import BladeOut, Patch
 from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.matching import Cell, MatchingRule, Variable
 from kessik.core.comparison.ways_out import WayKind, WayOut
 from kessik.core.limits import most
+from kessik.core.moments import Moment
 from kessik.core.trials.state import TrialRun, covered
 from kessik.core.trials.trial import Trial
 from kessik.core.words.matching import (
@@ -71,6 +72,16 @@ class TrialPatch(Patch):
     edges_per_blade: Annotated[int, within("edges_per_blade")] | None = None
     medium: ShortText | None = None
     rope_diameter_mm: Finite | None = None
+    created_on: Day | None = None
+    reason: LongText = ""
+
+    def changes(self) -> dict[str, Any]:
+        found = super().changes()
+        found.pop("reason", None)
+        day = found.pop("created_on", None)
+        if day:
+            found["created"] = Moment(f"{day}T12:00:00.000+00:00")
+        return found
 
 
 class TrialOut(Wire):

@@ -240,10 +240,36 @@ class VerdictOut(Wire):
     working_out: int
 
 
-class TrialTodayOut(Wire):
-    """A trial at the front door."""
+class TrialHeadOut(Wire):
+    """What a trial is, in a line."""
 
-    trial: TrialOut
+    id: str
+    name: str
+    question: str
+    created_utc: str
+    source: str
+    factor: str
+    medium: str
+    school: str
+    method_name: str
+    ends_when: str
+
+
+class ArmMarkOut(Wire):
+    """A blade or arm as a line of a list shows it."""
+
+    code: str
+    mark: int
+    steel: str
+
+
+class TrialTodayOut(Wire):
+    """A trial at the front door; one that is finished is told in a line, without what was cut."""
+
+    trial: TrialHeadOut
+    is_finished: bool
+    last_cut_utc: str
+    arms: list[ArmMarkOut]
     blades: list[BladeOut]
     headline: str
     standing: str
@@ -253,9 +279,10 @@ class TrialTodayOut(Wire):
 
 
 class TodayOut(Wire):
-    """The front door."""
+    """The front door; `archived` names the trials that were put away, and since when."""
 
     trials: list[TrialTodayOut]
+    archived: dict[str, str]
     failed: list["FailedTrialOut"]
     due: list["DueOut"]
     working_out: int

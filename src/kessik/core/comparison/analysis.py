@@ -233,8 +233,9 @@ def _run_results(
                 if life is not None:
                     lives[run.key][stage] = life
         for run in own:
-            order = [s.name for s in method.stages if s.limit_gf is None] or LOST_IN_ORDER
             judged = run.outcomes(method.stages)
+            named = [s.name for s in method.stages if s.limit_gf is None or s.name in judged]
+            order = named or LOST_IN_ORDER
             for stage, found in outcome_lives(judged, order, run.check_every).items():
                 lives[run.key][stage] = RunLife(_by_the_method(run, found, method), None)
     return [
@@ -247,9 +248,9 @@ def _by_the_method(run: RunSeries, life: Life, method: Method) -> Life:
     stage.
     """
     named = next((s for s in method.stages if s.name == life.stage and s.limit_gf is None), None)
-    if named is None:
-        return life
     counting = [check for check in run.checks if not check.struck and not run.is_control(check)]
+    if named is None or all(check.kind != named.check for check in counting):
+        return life
     rule = ByRule(lost_at(counting, named, method), named.words(), life.by_rule.schedule)
     return replace(life, by_rule=rule)
 

@@ -262,6 +262,23 @@ class SpoiledCuts:
 
 
 @dataclass(frozen=True)
+class PutRightLater:
+    """Events of an edge's run were corrected or struck out after it was over."""
+
+    blade: str
+    edge: int
+    events: int
+
+
+@dataclass(frozen=True)
+class FromPaper:
+    """Runs that were written down before and entered later, of how many in all."""
+
+    runs: int
+    of: int
+
+
+@dataclass(frozen=True)
 class NotUnderstood:
     """Events of a run that nobody understands, left out of every sum."""
 
@@ -298,6 +315,8 @@ Note = (
     | UnlikeCounts
     | SpoiledCuts
     | NotUnderstood
+    | PutRightLater
+    | FromPaper
     | LotChanged
     | VersionsPooled
 )

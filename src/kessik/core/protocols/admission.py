@@ -21,6 +21,8 @@ from kessik.core.protocols.events import (
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState
 
+TAKEN_BACK_ONLY = frozenset({"strike", "correction", "stop", "abandon"})
+"""What is put back as it was, or reopened; never made into something else."""
 CORRECTABLE = frozenset({"cut", "reading", "outcome", "note", "spoiled", "accept", "strop"})
 ENDING_MOVES = frozenset({"stop", "pause", "resume", "takeover", "accept"})
 _OF_A_RUN_UNDER_WAY = frozenset({"cut", "reading", "outcome", "spoiled"})
@@ -49,7 +51,8 @@ def admit(
         case Strike(target=target):
             _target(target, known, strikes=True)
         case Correction(target=target, becomes=becomes):
-            aimed = _target(target, known, strikes=becomes is None)
+            back = becomes is None
+            aimed = _target(target, known, strikes=back, takes_back=back)
             if becomes is not None and not isinstance(aimed.said, NotUnderstood):
                 changed = corrected(aimed.said, becomes)
                 if isinstance(changed, Cut):
@@ -85,14 +88,22 @@ def _admit_acceptance(
             raise UnknownError("a cut to accept is not in this run", field="targets")
 
 
-def _target(target: str, known: Mapping[str, BenchEvent], *, strikes: bool) -> BenchEvent:
+def _target(
+    target: str,
+    known: Mapping[str, BenchEvent],
+    *,
+    strikes: bool,
+    takes_back: bool = False,
+) -> BenchEvent:
     """The event a correction points at; one that nobody understands can only be struck out or taken
-    back.
+    back, and a strike, a correction or an end only taken back.
     """
     found = known.get(target)
     if found is None:
         raise UnknownError("the event this points at is not in this run", field="target")
     if strikes and isinstance(found.said, NotUnderstood):
+        return found
+    if takes_back and found.kind in TAKEN_BACK_ONLY:
         return found
     if isinstance(found.said, NotUnderstood):
         raise NotAllowedNowError(

@@ -39,7 +39,9 @@ INSPECTED = ("clean", "glint", "roll", "chip", "burr")
 SAID = ("pass", "fail", "doubt")
 DOSE_CHECKS = ("dose_start", "dose_end")
 READ_CHECKS = ("force", "effort", "rank", "depth", *DOSE_CHECKS)
-JUDGED_CHECKS = tuple(kind for kind in CHECK_KINDS if kind in JUDGED)
+WRITTEN = "written"
+"""A stage that a paper record says held or was gone, whatever it was judged by."""
+JUDGED_CHECKS = (*(kind for kind in CHECK_KINDS if kind in JUDGED), WRITTEN)
 KNOWN_STAGES = ("keen", "dull", "fine", "working", "deformation", AFTER_STROP)
 _LIMIT_OF_CHECK = {"effort": "effort", "rank": "rank", "depth": "depth_mm"}
 

@@ -32,6 +32,7 @@ from kessik.core.protocols.events import (
     corrected,
 )
 from kessik.core.protocols.methods import Method
+from kessik.core.protocols.put_right import corrected_after_stop, in_force
 from kessik.core.protocols.run_state import (
     LoggedCheck,
     Plan,
@@ -171,6 +172,7 @@ def fold(
     """The state of a run after its events, in log order; `worked_mm` is the zone it cuts with, from
     heel to tip.
     """
+    whole, events = events, in_force(events)
     changes, unread = _changes(events)
     counting = count_cuts(events, changes)
     struck = {e.said.target for e in events if isinstance(e.said, Strike)}
@@ -191,10 +193,11 @@ def fold(
     bare = _bare(draft, counting, worked_mm)
     known = replace(
         bare,
-        position=max((event.position for event in events), default=0),
+        position=max((event.position for event in whole), default=0),
         withdrawn=frozenset(gone),
         not_understood=left_out,
-        rewritten_at=max((e.position for e in events if e.kind in _REWRITING), default=0),
+        rewritten_at=max((e.position for e in whole if e.kind in _REWRITING), default=0),
+        put_right_after_stop=corrected_after_stop(whole),
     )
     return _finished(known, draft, method)
 

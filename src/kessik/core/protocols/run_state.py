@@ -81,6 +81,7 @@ class RunState:
     not_understood: tuple[BenchEvent, ...] = ()
     rewritten_at: int = 0
     reopened: bool = False
+    put_right_after_stop: int = 0
 
     @property
     def rule_met(self) -> bool:

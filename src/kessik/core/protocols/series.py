@@ -130,4 +130,4 @@ def outcome_of(check: str, said: str | None) -> Outcome | None:
         return (
             "fail" if said in DEFORMED or said == "fail" else "doubt" if said == "doubt" else "pass"
         )
-    return said if check in JUDGED else None  # type: ignore[return-value]  # checked on entry
+    return said if check in (*JUDGED, "written") else None  # type: ignore[return-value]  # checked on entry

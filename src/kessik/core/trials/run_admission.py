@@ -7,7 +7,7 @@ from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 
 
-def _same_steel(run: Run, other: Run) -> bool:
+def same_steel(run: Run, other: Run) -> bool:
     """Whether two runs share a stretch of their edge; a run without a zone takes all of it."""
     mine, theirs = (
         (
@@ -20,7 +20,8 @@ def _same_steel(run: Run, other: Run) -> bool:
     return mine is None or theirs is None or mine.overlaps(theirs)
 
 
-def _check_zone(run: Run, blade: Blade, edge: Edge) -> None:
+def check_zone(run: Run, blade: Blade, edge: Edge) -> None:
+    """Refuse a zone that cannot be on the edge, or that reaches into its control."""
     start, end = run.zone_from_mm, run.zone_to_mm
     if (start is None) != (end is None):
         raise OutOfRangeError("give both ends of the zone, or neither", field="zone_to_mm")

@@ -6,9 +6,11 @@ from dataclasses import dataclass, field, replace
 from kessik.core.comparison.analysis import LeftOut, TrialAnalysis, analyse, likelihood_of
 from kessik.core.comparison.findings import (
     Claimed,
+    FromPaper,
     LotChanged,
     Note,
     NotUnderstood,
+    PutRightLater,
     SpoiledCuts,
     UnlikeMethod,
     VersionsPooled,
@@ -105,7 +107,11 @@ def _analysed(known: Evidence) -> TrialAnalysis:
     ]
     analysis = analyse(series, facts, trial.rule, trial.method, out, apart)
     noted = [note for r in counted for note in _run_notes(r)]
-    return replace(analysis, notes=(*analysis.notes, *noted, *_pooled_versions(state, counted)))
+    noted += _pooled_versions(state, counted)
+    written = sum(1 for r in counted if r.run.from_paper)
+    if written:
+        noted.append(FromPaper(written, len(counted)))
+    return replace(analysis, notes=(*analysis.notes, *noted))
 
 
 def _run_notes(r: TrialRun) -> list[Note]:
@@ -114,6 +120,8 @@ def _run_notes(r: TrialRun) -> list[Note]:
     found: list[Note] = [LotChanged(blade, edge, r.run.lot_change)] if r.run.lot_change else []
     if r.state.spoiled:
         found.append(SpoiledCuts(blade, edge, tuple(r.state.spoiled)))
+    if r.state.put_right_after_stop:
+        found.append(PutRightLater(blade, edge, r.state.put_right_after_stop))
     if r.state.not_understood:
         found.append(NotUnderstood(blade, edge, len(r.state.not_understood)))
     return found

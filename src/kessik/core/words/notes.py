@@ -4,6 +4,7 @@ from kessik.core.comparison.findings import (
     Contradicting,
     DoubtfulSpread,
     EdgeLeftOut,
+    FromPaper,
     GapNotKnown,
     LotChanged,
     Note,
@@ -12,6 +13,7 @@ from kessik.core.comparison.findings import (
     Oddity,
     OnOneLength,
     PercentMisleads,
+    PutRightLater,
     SpoiledCuts,
     UnlikeCounts,
     Verified,
@@ -119,6 +121,13 @@ def note_words(note: Note) -> str:
         case NotUnderstood(blade, edge, events):
             many = "1 event is" if events == 1 else f"{events} events are"
             return f"{blade}, edge {edge}: {many} not understood and left out of every sum"
+        case PutRightLater(blade, edge, events):
+            many = "1 entry" if events == 1 else f"{events} entries"
+            return f"{blade}, edge {edge}: corrected after the stop ({many})"
+        case FromPaper(runs, of):
+            told = "all runs are" if runs == of else f"{runs} of {of} runs are"
+            told = "the one run is" if of == 1 else told
+            return f"{told} from paper, each as wide as the gap of its checks"
         case LotChanged(blade, edge, says):
             return f"{blade}, edge {edge}: {says}"
         case VersionsPooled(numbers):

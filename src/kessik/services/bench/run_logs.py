@@ -41,7 +41,7 @@ class _Kept:
 
 @dataclass(frozen=True)
 class RunLog:
-    """A run, which never changes once started, with its events in log order and by id."""
+    """A run as it is kept, with its events in log order and by id."""
 
     run: Run
     events: tuple[BenchEvent, ...]
@@ -82,6 +82,18 @@ class RunLogs:
             while len(self._logs) > _KEPT:
                 self._logs.popitem(last=False)
             return RunLog(kept.run, tuple(kept.events), kept.by_id)
+
+    def forget(self, run_id: str) -> None:
+        """Read a run anew when it is asked for next: what is said of it has changed."""
+        with self._lock:
+            self._logs.pop(run_id, None)
+            self._states.pop(run_id, None)
+
+    def forget_all(self) -> None:
+        """Read every run anew: some may be gone, or back."""
+        with self._lock:
+            self._logs.clear()
+            self._states.clear()
 
     def state(self, log: RunLog, method: Method) -> RunState:
         """The run's state after its log; folded anew only where the log has grown."""

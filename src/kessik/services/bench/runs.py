@@ -17,6 +17,7 @@ from kessik.core.protocols.events import (
     SERVER_KINDS,
     BenchEvent,
     CheckPlanned,
+    Correction,
     Said,
     StageLost,
     Start,
@@ -32,7 +33,7 @@ from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.arms import arm_and_edge, arms_of
 from kessik.core.trials.blinding import sealed_run
-from kessik.core.trials.run_admission import _check_zone, _same_steel
+from kessik.core.trials.run_admission import check_zone, same_steel
 from kessik.core.trials.run_series import edge_length_used_mm
 from kessik.core.trials.strop_tests import abilities_back, strop_tests
 from kessik.core.trials.trial import Trial
@@ -163,7 +164,7 @@ def _check_start(session: Session, run: Run) -> int:
     if blade is None:
         raise UnknownError("this edge does not belong to a blade of the trial", field="edge_id")
     edge = next(e for e in blade.edges if e.id == run.edge_id)
-    _check_zone(run, blade, edge)
+    check_zone(run, blade, edge)
     if blade.arms and edge.arm not in blade.arms and not run.practice:
         raise NotAllowedNowError(
             f"this trial compares {blade.code} as {', '.join(blade.arms)}; say at edge"
@@ -176,7 +177,7 @@ def _check_start(session: Session, run: Run) -> int:
     if not run.practice:
         before = _stropped(session, run, earlier)
         for other in earlier:
-            if not other.practice and _same_steel(run, other) and other.id not in before:
+            if not other.practice and same_steel(run, other) and other.id not in before:
                 message = "this edge has been cut already; sharpen the blade and record a new edge"
                 raise NotAllowedNowError(message, field="edge_id")
     return sum(1 for other in earlier if other.trial_id == run.trial_id) + 1
@@ -264,6 +265,8 @@ def _declare(
     """Log the stages and the stop that the facts now show; only the server declares them."""
     if log[-1].kind not in ("reading", "outcome", "strike", "correction"):
         return state
+    if _reopens(log):
+        return state
     declared = len(log)
     checks, progress = state.worked_checks, state.progress
     waits = not state.has_ended and is_to_be_read_again(checks, method, progress)
@@ -278,6 +281,14 @@ def _declare(
         said_stop = Stop(by="rule", reason=method.ends_when())
         log.append(_declared(session, run, said_stop, "", server_utc, state, log))
     return state if len(log) == declared else fold(log, method, run.worked_mm)
+
+
+def _reopens(log: Sequence[BenchEvent]) -> bool:
+    """Whether the last event takes back the stop before it: the rule is asked at the next look."""
+    said = log[-1].said
+    if not isinstance(said, Correction):
+        return False
+    return any(e.id == said.target and e.kind in ("stop", "abandon") for e in log)
 
 
 def _declared(

@@ -142,9 +142,9 @@ def archive_blade(db: Database, blade_id: str, archived: bool, now: Moment) -> B
     return changed
 
 
-def delete_blade(db: Database, blade_id: str) -> None:
-    """Take a blade that has no runs off the shelf for good."""
-    with db.write() as session:
+def check_deletable(db: Database, blade_id: str) -> None:
+    """Refuse to take a blade away in passing that something hangs on."""
+    with db.read() as session:
         blade = get_blade(session, blade_id)
         if shelf.runs_by_blade(session).get(blade_id):
             raise NotAllowedNowError(
@@ -156,9 +156,6 @@ def delete_blade(db: Database, blade_id: str) -> None:
                 f"{blade.code} is in a soak, which stays in the record; archive it instead",
                 field="blade",
             )
-        shown = pictures.shown_by(session, "blade", blade_id)
-        shelf.delete_blade(session, blade_id)
-    hide_pictures(db, shown)
 
 
 def measure(

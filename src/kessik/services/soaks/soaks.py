@@ -77,17 +77,6 @@ def start_soak(db: Database, soak_id: str, at: Moment, now: Moment) -> Soak:
         return _saved(session, replace(soak, started=at))
 
 
-def delete_soak(db: Database, soak_id: str) -> None:
-    """Take away a soak that has no looks yet."""
-    with db.write() as session:
-        get_soak(session, soak_id)
-        if soaks.looks_by_soak(session, [soak_id])[soak_id]:
-            raise NotAllowedNowError(
-                "this soak has looks, which are kept; end it with a reason instead", field="soak"
-            )
-        soaks.delete_soak(session, soak_id)
-
-
 def put_act(db: Database, soak_id: str, act: Act, now: Moment) -> Act:
     """Keep something that was done, at its true time."""
     with db.write() as session:

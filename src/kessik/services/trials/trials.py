@@ -5,6 +5,7 @@ from dataclasses import replace
 from typing import Any
 
 from kessik.core.errors import ConflictError, NotAllowedNowError, UnknownError
+from kessik.core.keeping import Trace
 from kessik.core.moments import Moment
 from kessik.core.shelf.blades import Blade, Role, told_apart
 from kessik.core.trials.arms import check_arms
@@ -12,7 +13,7 @@ from kessik.core.trials.trial import Trial, check_trial
 from kessik.services.shelf.blades import apply_changes, get_blade, insert_blade
 from kessik.services.trials.methods import with_version
 from kessik.store.database import Database, Session
-from kessik.store.queries import bench_log, trials
+from kessik.store.queries import bench_log, traces, trials
 
 _RULE = ("factor", "hardness_reading", "tolerances", "effects", "let_go", "scale_edge_length")
 _SETTLED = {
@@ -44,9 +45,11 @@ def make_trial(db: Database, trial: Trial) -> Trial:
     return made
 
 
-def change_trial(db: Database, trial_id: str, changes: Mapping[str, Any]) -> Trial:
-    """Change some of a trial's settings; which edges count is fixed once a counted run has
-    begun.
+def change_trial(
+    db: Database, trial_id: str, changes: Mapping[str, Any], now: Moment, reason: str = ""
+) -> Trial:
+    """Change some of a trial's settings, each with a trace; which edges count is fixed once a
+    counted run has begun.
     """
     with db.write() as session:
         trial = get_trial(session, trial_id)
@@ -60,7 +63,40 @@ def change_trial(db: Database, trial_id: str, changes: Mapping[str, Any]) -> Tri
             )
         check_trial(changed)
         trials.save_trial(session, changed)
+        for what in changes:
+            was, becomes = _told(trial, what), _told(changed, what)
+            if was != becomes:
+                key = f"{trial_id}:{what}:{now.utc}"
+                made = Trace(
+                    key, "trial", trial_id, trial_id, what, was, becomes, reason.strip(), now.utc
+                )
+                traces.add(session, made)
     return changed
+
+
+def _told(trial: Trial, what: str) -> object:
+    """What a trial says at a field that can be changed, as plain JSON."""
+    if what == "created":
+        return trial.created.utc[:10]
+    if what in _RULE:
+        found = getattr(trial.rule, what)
+        return list(found) if isinstance(found, tuple) else found
+    if what in _SETTLED:
+        return getattr(trial.settled_rule, _SETTLED[what])
+    return getattr(trial, what)
+
+
+def put_trial_away(db: Database, trial_id: str, archived: bool, now: Moment) -> None:
+    """Put a trial into the archive, or take it out."""
+    with db.write() as session:
+        get_trial(session, trial_id)
+        traces.put_away(session, "trial", trial_id, now.utc if archived else None)
+
+
+def archived_trials(db: Database) -> dict[str, str]:
+    """The trials that were put away: since when, by id."""
+    with db.read() as session:
+        return traces.archived(session, "trial")
 
 
 def see_cautions(db: Database, trial_id: str, seen_utc: str | None) -> Trial:

@@ -5,7 +5,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict
 from typing import Any
 
-from sqlalchemy import Table, bindparam, func, select
+from sqlalchemy import Table, bindparam, func, insert, select
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
@@ -79,34 +79,49 @@ def find_run(session: Session, run_id: str) -> Run | None:
 
 
 def add_run(session: Session, run: Run) -> None:
-    session.add(
-        RunRow(
-            id=run.id,
-            trial_id=run.trial_id,
-            edge_id=run.edge_id,
-            number=run.number,
-            practice=run.practice,
-            practice_seed=run.practice_seed,
-            count_unit=run.count_unit,
-            zone_from_mm=run.zone_from_mm,
-            zone_to_mm=run.zone_to_mm,
-            edge_length_used_mm=run.edge_length_used_mm,
-            started_utc=run.started.utc,
-            started_offset_minutes=run.started.offset_minutes,
-            method_id=run.method_id or None,
-            block=run.block,
-            check_every=run.check_every,
-            arm=run.arm,
-            round=run.round,
-            operator=run.operator,
-            verifies_run_id=run.verifies_run_id,
-            lot_change=run.lot_change,
-            after_strop_of=run.after_strop_of,
-            bookings=[asdict(booking) for booking in run.bookings],
-            other=dict(run.other),
-        )
-    )
+    session.add(RunRow(**_run_columns(run)))
     session.flush()
+
+
+def add_runs(session: Session, runs: Sequence[Run]) -> None:
+    """Add many runs at once."""
+    if runs:
+        session.execute(insert(RunRow), [_run_columns(run) for run in runs])
+
+
+def save_run(session: Session, run: Run) -> None:
+    """Change what is said of a run; its log stays."""
+    session.merge(RunRow(**_run_columns(run)))
+    session.flush()
+
+
+def _run_columns(run: Run) -> dict[str, Any]:
+    return {
+        "id": run.id,
+        "trial_id": run.trial_id,
+        "edge_id": run.edge_id,
+        "number": run.number,
+        "practice": run.practice,
+        "practice_seed": run.practice_seed,
+        "count_unit": run.count_unit,
+        "zone_from_mm": run.zone_from_mm,
+        "zone_to_mm": run.zone_to_mm,
+        "edge_length_used_mm": run.edge_length_used_mm,
+        "started_utc": run.started.utc,
+        "started_offset_minutes": run.started.offset_minutes,
+        "method_id": run.method_id or None,
+        "block": run.block,
+        "check_every": run.check_every,
+        "arm": run.arm,
+        "round": run.round,
+        "operator": run.operator,
+        "verifies_run_id": run.verifies_run_id,
+        "lot_change": run.lot_change,
+        "after_strop_of": run.after_strop_of,
+        "bookings": [asdict(booking) for booking in run.bookings],
+        "from_paper": run.from_paper,
+        "other": dict(run.other),
+    }
 
 
 def events_of(session: Session, run_id: str, after: int = 0) -> list[BenchEvent]:
@@ -264,5 +279,6 @@ def _run(row: RunRow) -> Run:
         lot_change=row.lot_change,
         after_strop_of=row.after_strop_of,
         bookings=tuple(Booking(**booking) for booking in row.bookings),
+        from_paper=row.from_paper,
         other=row.other,
     )

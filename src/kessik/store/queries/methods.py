@@ -68,6 +68,12 @@ def is_used(session: Session, method_id: str, besides_trial: str) -> bool:
     return session.scalars(others.limit(1)).first() is not None
 
 
+def runs_under(session: Session, line_id: str) -> bool:
+    """Whether a run was cut under any version of a line."""
+    found = select(RunRow.id).join(MethodRow, MethodRow.id == RunRow.method_id)
+    return session.scalars(found.where(MethodRow.line_id == line_id).limit(1)).first() is not None
+
+
 def rename_number(session: Session, method_id: str) -> None:
     """Free the number of a version that is about to be replaced."""
     row = session.get_one(MethodRow, method_id)

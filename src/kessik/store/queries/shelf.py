@@ -18,13 +18,11 @@ from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Abrasive, Damage, Edge, Recipe
 from kessik.store.tables import (
     AbrasiveRow,
-    BatchBladeRow,
     BladeRow,
     EdgeRow,
     MeasurementRow,
     RecipeRow,
     RunRow,
-    ShotRow,
     TrialBladeRow,
 )
 from kessik.store.tables.base import Base
@@ -136,14 +134,6 @@ def find_measurement(
     """A measurement with the blade and the edge it belongs to."""
     row = session.get(MeasurementRow, measurement_id)
     return (row.blade_id, row.edge_id, measurement_of(row)) if row else None
-
-
-def delete_blade(session: Session, blade_id: str) -> None:
-    """Take a blade off the shelf with all that is known of it; only where it has no runs."""
-    for table in (MeasurementRow, EdgeRow, TrialBladeRow, BatchBladeRow, ShotRow):
-        session.execute(delete(table).where(table.blade_id == blade_id))
-    session.execute(delete(BladeRow).where(BladeRow.id == blade_id))
-    session.flush()
 
 
 def runs_by_blade(session: Session) -> dict[str, int]:

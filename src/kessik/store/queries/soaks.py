@@ -86,13 +86,6 @@ def save_soak(session: Session, soak: Soak) -> None:
     session.flush()
 
 
-def delete_soak(session: Session, soak_id: str) -> None:
-    """Take a soak away with everything in it."""
-    for table in (LookRow, SoakActRow, CouponRow):
-        session.execute(delete(table).where(table.soak_id == soak_id))
-    session.execute(delete(SoakRow).where(SoakRow.id == soak_id))
-
-
 def acts_by_soak(session: Session, soak_ids: Iterable[str]) -> dict[str, list[Act]]:
     """What was done, in the order of its true time."""
     found: dict[str, list[Act]] = defaultdict(list)

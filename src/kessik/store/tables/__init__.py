@@ -17,13 +17,16 @@ from kessik.store.tables.shelf import (
 from kessik.store.tables.soaks import CouponRow, LookRow, SoakActRow, SoakRow
 from kessik.store.tables.stock import LotCorrectionRow, LotRow
 from kessik.store.tables.trials import MethodRow, TrialBladeRow, TrialRow
+from kessik.store.tables.upkeep import ArchivedRow, BinRow, SheetReadingRow, TraceRow
 
 __all__ = [
     "AbrasiveRow",
     "AnswerRow",
+    "ArchivedRow",
     "Base",
     "BatchBladeRow",
     "BatchRow",
+    "BinRow",
     "BladeRow",
     "CouponRow",
     "EdgeRow",
@@ -42,10 +45,12 @@ __all__ = [
     "ReferenceCheckRow",
     "RevisionRow",
     "RunRow",
+    "SheetReadingRow",
     "ShotFileRow",
     "ShotRow",
     "SoakActRow",
     "SoakRow",
+    "TraceRow",
     "TrialBladeRow",
     "TrialRow",
 ]

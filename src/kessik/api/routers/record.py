@@ -1,0 +1,71 @@
+"""What is put right later: the record of a trial, its runs, and the bin."""
+
+from fastapi import APIRouter, Response
+
+from kessik.api.dependencies import AtBench, Store
+from kessik.api.schemas.common import Id
+from kessik.api.schemas.record import (
+    BinnedName,
+    BinnedOut,
+    HangsOnOut,
+    RunPatch,
+    TakeAwayBody,
+    TrialRecordOut,
+)
+from kessik.services.clock import now
+from kessik.services.record import bin as the_bin
+from kessik.services.record.runs import change_run
+from kessik.services.record.trials import trial_record
+
+router = APIRouter(tags=["record"])
+
+
+@router.get("/trials/{trial_id}/record")
+def get_record(trial_id: Id, store: Store) -> TrialRecordOut:
+    """Every run of a trial, and every trace of what was put right."""
+    return TrialRecordOut.of(trial_record(store, trial_id))
+
+
+@router.patch("/runs/{run_id}", status_code=204)
+def patch_run(run_id: Id, body: RunPatch, bench: AtBench) -> Response:
+    """Put right what is said of a run; its log stays as it is. The same `trace_id` twice is one
+    change.
+    """
+    change_run(bench, run_id, body.changes(), body.reason, body.trace_id, now())
+    return Response(status_code=204)
+
+
+@router.get("/bin")
+def get_bin(store: Store) -> list[BinnedOut]:
+    """What was taken away, the newest first."""
+    return [BinnedOut.of(entry) for entry in the_bin.in_bin(store)]
+
+
+@router.get("/hangs-on/{kind}/{owner_id}")
+def get_hangs_on(kind: BinnedName, owner_id: Id, store: Store) -> HangsOnOut:
+    """What would go into the bin with a thing."""
+    name, holds = the_bin.hangs_on(store, kind, owner_id)
+    return HangsOnOut(name=name, holds=holds)
+
+
+@router.put("/bin/{bin_id}")
+def put_into_bin(bin_id: Id, body: TakeAwayBody, bench: AtBench) -> BinnedOut:
+    """Put a thing into the bin with all that hangs on it, under a client-made id."""
+    entry = the_bin.take_away(bench.db, bin_id, body.kind, body.owner_id, body.reason, now())
+    bench.logs.forget_all()
+    return BinnedOut.of(entry)
+
+
+@router.put("/bin/{bin_id}/brought-back")
+def put_brought_back(bin_id: Id, bench: AtBench) -> BinnedOut:
+    """Bring a thing back whole."""
+    entry = the_bin.bring_back(bench.db, bin_id)
+    bench.logs.forget_all()
+    return BinnedOut.of(entry)
+
+
+@router.delete("/bin/{bin_id}", status_code=204)
+def delete_for_good(bin_id: Id, store: Store) -> Response:
+    """Let a thing go for good."""
+    the_bin.forget(store, bin_id)
+    return Response(status_code=204)

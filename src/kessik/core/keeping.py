@@ -1,0 +1,37 @@
+"""What is kept of things that were changed, put away or taken away."""
+
+from dataclasses import dataclass
+from typing import Any, Literal
+
+BIN_DAYS = 30
+"""How long what was taken away can be brought back."""
+Archived = Literal["trial", "method"]
+Binned = Literal["trial", "run", "blade", "lot", "method", "soak"]
+
+
+@dataclass(frozen=True)
+class Trace:
+    """One change of a trial or of one of its runs: what it was, what it is since, and why."""
+
+    id: str
+    kind: Literal["trial", "run"]
+    owner_id: str
+    trial_id: str
+    what: str
+    was: Any
+    becomes: Any
+    reason: str
+    made_utc: str
+
+
+@dataclass(frozen=True)
+class InBin:
+    """Something that was taken away, with what went with it, in words."""
+
+    id: str
+    kind: Binned
+    owner_id: str
+    name: str
+    holds: tuple[str, ...]
+    reason: str
+    binned_utc: str

@@ -1,0 +1,55 @@
+"""What was put right in a log and put back again: which strikes and corrections are in force.
+
+An undo is one more event, so that what was done and undone stays to be seen.
+"""
+
+from collections.abc import Sequence
+from typing import TypeGuard
+
+from kessik.core.protocols.events import Abandon, BenchEvent, Correction, Stop, Strike
+
+PUTS_RIGHT = ("strike", "correction")
+
+
+def put_back(events: Sequence[BenchEvent]) -> frozenset[str]:
+    """The ids of strikes and corrections that a later correction took back."""
+    puts_right = {event.id for event in events if event.kind in PUTS_RIGHT}
+    gone: set[str] = set()
+    for event in reversed(events):  # what came last is in force, an undo of an undo, too
+        said = event.said
+        if isinstance(said, Correction) and said.becomes is None and event.id not in gone:
+            gone |= {said.target} & puts_right
+    return frozenset(gone)
+
+
+def in_force(events: Sequence[BenchEvent]) -> Sequence[BenchEvent]:
+    """The log without strikes and corrections that were taken back."""
+    if not any(isinstance(e.said, Correction) and e.said.becomes is None for e in events):
+        return events
+    gone = put_back(events)
+    return [event for event in events if event.id not in gone] if gone else events
+
+
+def put_right_by(events: Sequence[BenchEvent]) -> dict[str, BenchEvent]:
+    """The last strike or correction in force on each event, by the id of that."""
+    return {
+        event.said.target: event
+        for event in in_force(events)
+        if isinstance(event.said, Strike | Correction)
+    }
+
+
+def corrected_after_stop(events: Sequence[BenchEvent]) -> int:
+    """How many events were struck or corrected after the run was first over, and still are."""
+    over = next((e.position for e in events if isinstance(e.said, Stop | Abandon)), None)
+    if over is None:
+        return 0
+    changed = (event.said for event in in_force(events) if event.position > over)
+    return len({said.target for said in changed if _says_another(said)})
+
+
+def _says_another(said: object) -> TypeGuard[Strike | Correction]:
+    """Whether it changes what was found, and not a picture of it alone."""
+    if isinstance(said, Correction):
+        return said.becomes is None or set(said.becomes) != {"picture"}
+    return isinstance(said, Strike)

@@ -1,0 +1,86 @@
+"""Cells of a paper record: numbers as people write them, and lives as brackets."""
+
+import math
+import re
+from dataclasses import dataclass
+
+from kessik.core.errors import OutOfRangeError
+
+_NUMBER = r"\d+(?:[.,]\d+)?"
+_BRACKET = re.compile(rf"({_NUMBER})\s*(?:-|–|\.\.|to)\s*({_NUMBER})")
+_OPEN = re.compile(rf">\s*({_NUMBER})|({_NUMBER})\s*\+")
+_LONGEST = 40
+
+
+@dataclass(frozen=True)
+class Written:
+    """A life as it was written: still there at `held`, gone at `gone`; None where not said."""
+
+    held: float | None
+    gone: float | None
+
+    @property
+    def latest(self) -> float:
+        """The last count that was looked at."""
+        return self.gone if self.gone is not None else self.held or 0.0
+
+    def after(self, start: "Written") -> "Written":
+        """The same as a length that begins where another ends; as wide as both."""
+        first = start.held if start.held is not None else start.gone or 0.0
+        held = None if self.held is None else first + self.held
+        gone = None if self.gone is None else (start.gone or first) + self.gone
+        return Written(held, gone)
+
+
+def number_in(text: str, key: str) -> float | None:
+    """A number with a point or a comma; None of an empty cell, OutOfRangeError of letters."""
+    plain = text.strip().replace("\u2009", "").replace("\u00a0", "")
+    if not plain:
+        return None
+    try:
+        found = float(plain.replace(",", "."))
+    except ValueError:
+        found = math.nan
+    if not math.isfinite(found):
+        raise OutOfRangeError(f"“{_short(text)}” is not a number", field=key)
+    if found < 0:
+        raise OutOfRangeError(f"{found:g} is below nothing", field=key, value=found)
+    return found
+
+
+def whole_in(text: str, key: str) -> int | None:
+    """A whole number from 1 on; None of an empty cell."""
+    found = number_in(text, key)
+    if found is None:
+        return None
+    if found != int(found) or found < 1:
+        raise OutOfRangeError(f"“{_short(text)}” is no whole number from 1 on", field=key)
+    return int(found)
+
+
+def life_in(text: str, key: str) -> Written | None:
+    """A life: `60` gone at, `48-60` between, `>60` still there; None of an empty cell."""
+    plain = text.strip()
+    if not plain:
+        return None
+    bracket, is_open = _BRACKET.fullmatch(plain), _OPEN.fullmatch(plain)
+    if bracket:
+        held, gone = (number_in(part, key) or 0.0 for part in bracket.groups())
+        if held >= gone:
+            raise OutOfRangeError(
+                f"still there at {held:g} and gone at {gone:g} cannot both be; the last pass comes"
+                " first",
+                field=key,
+            )
+        return Written(held, gone)
+    if is_open:
+        return Written(number_in(is_open[1] or is_open[2], key), None)
+    found = number_in(plain, key)
+    if found == 0:
+        raise OutOfRangeError("gone at 0: nothing was cut then", field=key)
+    return Written(None, found)
+
+
+def _short(text: str) -> str:
+    plain = text.strip()
+    return plain if len(plain) <= _LONGEST else f"{plain[:_LONGEST]}…"

@@ -1,0 +1,1 @@
+"""Results that exist already, on paper or in a spreadsheet."""

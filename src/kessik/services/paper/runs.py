@@ -1,0 +1,239 @@
+"""Finished runs from paper kept in a trial: all of them, or none with every slip told."""
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from uuid import NAMESPACE_URL, uuid5
+
+from kessik.core.errors import Fault
+from kessik.core.moments import Moment
+from kessik.core.protocols.events import BenchEvent, Cut, Said, Start, Stop
+from kessik.core.runs import Run
+from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.edges import Edge
+from kessik.core.trials.paper.columns import PaperColumn, paper_columns
+from kessik.core.trials.paper.lines import PaperLine, PaperRun, Slip, read_line
+from kessik.core.trials.state import TrialState
+from kessik.interchange.faults import Faults
+from kessik.interchange.series_events import counted_up
+from kessik.services.trials.state import state_of_trial, trial_state
+from kessik.services.trials.trials import get_trial
+from kessik.store.database import Database, Session
+from kessik.store.queries import bench_log, shelf
+
+PAPER = "paper"
+
+
+@dataclass(frozen=True)
+class PaperForm:
+    """What the lines of a trial hold, its arms with their next edges, and the unit counted in."""
+
+    columns: tuple[PaperColumn, ...]
+    arms: tuple[tuple[str, int], ...]
+    count_unit: str
+    check_every: float | None
+
+
+@dataclass(frozen=True)
+class Entered:
+    """By whom and for which day lines were entered."""
+
+    by: str
+    cut_on: str
+    now: Moment
+
+    @property
+    def started(self) -> Moment:
+        """The day it was cut, where it is known."""
+        if not self.cut_on:
+            return self.now
+        return Moment(f"{self.cut_on}T12:00:00+00:00", self.now.offset_minutes)
+
+
+def paper_form(db: Database, trial_id: str) -> PaperForm:
+    """What may be written down for a trial."""
+    state = trial_state(db, trial_id)
+    method = state.trial.method
+    arms = tuple((_shown_code(arm, state), _next_edge(arm, state)) for arm in state.blades)
+    every = method.every if method.schedule == "every" else None
+    return PaperForm(tuple(paper_columns(method)), arms, method.count_unit, every)
+
+
+def keep_lines(
+    db: Database, trial_id: str, lines: Sequence[PaperLine], entered: Entered
+) -> list[str]:
+    """Keep lines as ended runs, all or none; returns their ids. A line kept before is kept once.
+
+    RefusedFileError names every slip by the number of its line and the key of its column.
+    """
+    with db.read() as session:
+        state = state_of_trial(session, trial_id)
+        cut = shelf.cut_edges(session)
+    known = {r.run.id for r in state.runs}
+    made = made_runs(state, cut, [line for line in lines if line.id not in known], entered)
+    with db.write() as session:
+        get_trial(session, trial_id)
+        keep_made(session, made, entered.now)
+    return [line.id for line in lines]
+
+
+@dataclass(frozen=True)
+class Made:
+    """Runs with their logs, and the edges that were not on the shelf yet."""
+
+    runs: tuple[Run, ...]
+    edges: tuple[Edge, ...]
+    logs: Mapping[str, Sequence[BenchEvent]]
+
+
+def made_runs(
+    state: TrialState,
+    cut: frozenset[str] | set[str],
+    lines: Sequence[PaperLine],
+    entered: Entered,
+    file_name: str = PAPER,
+    numbers: Sequence[int] = (),
+) -> Made:
+    """Lines as runs of a trial; `cut` are the edges that were cut already, `numbers` the rows that
+    lines stand in, where those are not 1, 2, 3.
+    """
+    at = numbers or range(1, len(lines) + 1)
+    faults = Faults()
+    by_code = {_shown_code(arm, state).casefold(): arm for arm in state.blades}
+    used: dict[tuple[str, int], int] = {}
+    read: list[tuple[PaperRun, Blade, Edge]] = []
+    new: dict[str, Edge] = {}
+    for line, number in zip(lines, at, strict=True):
+        found, slips = read_line(line, state.trial.method)
+        arm = by_code.get(line.text("blade").casefold())
+        edge_number = found.edge if found else 0
+        if arm is None and line.text("blade"):
+            slips.append(Slip("blade", _no_such(line.text("blade"), state)))
+        if found and arm:
+            slips += _taken(arm, edge_number, cut, used)
+            used.setdefault((arm.id, edge_number), number)
+        for slip in slips:
+            faults.add(Fault(file_name, number, slip.key, slip.message))
+        if found and arm and not slips:
+            edge = arm.edge(edge_number) or _new_edge(arm, edge_number)
+            if arm.edge(edge_number) is None:
+                new[edge.id] = edge
+            read.append((found, arm, edge))
+    faults.found().refuse()
+    verified = _named_runs(state, read)
+    runs = []
+    for found, arm, edge in read:
+        target = verified.get((arm.id, *found.verifies)) if found.verifies else None
+        if found.verifies and target is None:
+            row = at[[line.id for line in lines].index(found.id)]
+            said = f"there is no run of edge {found.verifies[0]} of {arm.own_code} to verify"
+            faults.add(Fault(file_name, row, "verifies", said))
+        runs.append(_run(state, found, arm, edge, target, entered))
+    faults.found().refuse()
+    logs = {found.id: list(_log(found, entered)) for found, _, _ in read}
+    return Made(tuple(runs), tuple(new.values()), logs)
+
+
+def keep_made(session: Session, made: Made, now: Moment) -> None:
+    """Keep what was made in the transaction of the session."""
+    for edge in made.edges:
+        shelf.save_edge(session, edge)
+    bench_log.add_runs(session, made.runs)
+    rows = [
+        row for run in made.runs for row in bench_log.rows_of(run.id, made.logs[run.id], now.utc)
+    ]
+    if rows:
+        bench_log.append_rows(session, rows)
+
+
+def _run(
+    state: TrialState, found: PaperRun, arm: Blade, edge: Edge, target: str | None, by: Entered
+) -> Run:
+    other = {"note": found.note} if found.note else {}
+    return Run(
+        id=found.id,
+        trial_id=state.trial.id,
+        edge_id=edge.id,
+        number=1 + sum(1 for r in state.runs if r.run.edge_id == edge.id),
+        started=by.started,
+        arm=arm.arm if arm.arm != edge.arm else "",
+        count_unit=state.trial.method.count_unit,
+        edge_length_used_mm=state.trial.method.zone_length_mm,
+        method_id=state.trial.method_id,
+        block=found.block,
+        round=found.block if state.trial.method.cycles else None,
+        check_every=found.check_every,
+        operator=by.by.strip(),
+        verifies_run_id=target,
+        from_paper=by.now.utc,
+        other=other,
+    )
+
+
+def _log(found: PaperRun, entered: Entered) -> Iterator[BenchEvent]:
+    """The log of a run: what its line says, with what was cut in between counted up."""
+    sequence, count = 0, 0.0
+
+    def event(said: Said) -> BenchEvent:
+        nonlocal sequence
+        sequence += 1
+        key = f"{found.id}-{sequence}"
+        return BenchEvent(key, said, f"{PAPER}:{found.id}", sequence, 0, count, entered.now.utc)
+
+    yield event(Start())
+    for at, said in found.log:
+        for amount in counted_up(count, at):
+            yield event(Cut(amount=amount))
+            count += amount
+        yield event(said)
+    yield event(Stop(by=PAPER))
+
+
+def _next_edge(arm: Blade, state: TrialState) -> int:
+    cut = [r.edge.number for r in state.runs if r.blade.id == arm.id and not r.run.practice]
+    waiting = [edge.number for edge in arm.own_edges if edge.number not in cut]
+    return min(waiting, default=1 + max((e.number for e in arm.edges), default=0))
+
+
+def _new_edge(arm: Blade, number: int) -> Edge:
+    made = str(uuid5(NAMESPACE_URL, f"kessik:edge:{arm.id}:{number}"))
+    return Edge(made, arm.id, number, arm=arm.arm)
+
+
+def _taken(
+    arm: Blade, number: int, cut: frozenset[str] | set[str], used: Mapping[tuple[str, int], int]
+) -> list[Slip]:
+    if arm.archived_utc:
+        return [Slip("blade", f"{arm.own_code} is archived; take it out of the archive first")]
+    edge = arm.edge(number)
+    if edge is not None and edge.id in cut:
+        said = f"edge {number} of {arm.own_code} has been cut already, and an edge is cut once"
+        return [Slip("edge", f"{said}; the next free number is {_free(arm, cut)}")]
+    if (arm.id, number) in used:
+        said = f"edge {number} of {arm.own_code} stands in line {used[arm.id, number]} already"
+        return [Slip("edge", said)]
+    return []
+
+
+def _free(arm: Blade, cut: frozenset[str] | set[str]) -> int:
+    return 1 + max((edge.number for edge in arm.edges if edge.id in cut), default=0)
+
+
+def _no_such(code: str, state: TrialState) -> str:
+    known = ", ".join(_shown_code(arm, state) for arm in state.blades)
+    if state.trial.is_blind:
+        return f"this trial is blind: write the code of the blade, {known}, or uncover it first"
+    return f"there is no {code} in this trial; {known or 'no blade'} is"
+
+
+def _shown_code(arm: Blade, state: TrialState) -> str:
+    """The code a line names a blade or arm by: while the trial is blind the one that was drawn."""
+    return state.codes.get(arm.arm_id, arm.code)
+
+
+def _named_runs(
+    state: TrialState, read: Sequence[tuple[PaperRun, Blade, Edge]]
+) -> dict[tuple[str, int, int], str]:
+    """Ids of runs by blade, edge and number, those just read among them."""
+    named = {(r.blade.id, r.edge.number, r.run.number): r.run.id for r in state.runs}
+    fresh = {(arm.id, edge.number, 1): found.id for found, arm, edge in read}
+    return {**fresh, **named}

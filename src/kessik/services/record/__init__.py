@@ -1,0 +1,1 @@
+"""What is put right later: runs, trials, the archive and the bin."""

@@ -1,0 +1,173 @@
+"""The bin: what hangs on a thing is named before it goes, and all of it comes back whole."""
+
+from collections.abc import Callable, Mapping
+from datetime import datetime, timedelta
+
+from kessik.core.errors import NotAllowedNowError, UnknownError
+from kessik.core.keeping import BIN_DAYS, Binned, InBin
+from kessik.core.moments import Moment
+from kessik.core.words.sentences import counted
+from kessik.services.shelf.blades import get_blade, refuse_taken_code
+from kessik.services.soaks.soaks import get_soak
+from kessik.services.trials.trials import get_trial
+from kessik.store.database import Database, Session
+from kessik.store.queries import bench_log, binning, methods, shelf, soaks, stock, trials
+
+
+def hangs_on(db: Database, kind: Binned, owner_id: str) -> tuple[str, list[str]]:
+    """What a thing is called, and what would go with it, in words."""
+    with db.read() as session:
+        return _LOOKS[kind](session, owner_id)
+
+
+def take_away(
+    db: Database, bin_id: str, kind: Binned, owner_id: str, reason: str, now: Moment
+) -> InBin:
+    """Put a thing into the bin with all that hangs on it; the same id twice is once."""
+    with db.write() as session:
+        known = binning.find_binned(session, bin_id)
+        if known is not None:
+            return known
+        name, holds = _LOOKS[kind](session, owner_id)
+        entry = InBin(bin_id, kind, owner_id, name, tuple(holds), reason.strip(), now.utc)
+        binning.take_away(session, entry)
+    return entry
+
+
+def in_bin(db: Database) -> list[InBin]:
+    """What lies in the bin, the newest first."""
+    with db.read() as session:
+        return binning.all_binned(session)
+
+
+def bring_back(db: Database, bin_id: str) -> InBin:
+    """Bring a thing back whole."""
+    with db.write() as session:
+        entry = _entry(session, bin_id)
+        binning.bring_back(session, bin_id)
+        if entry.kind == "blade":
+            blade = get_blade(session, entry.owner_id)
+            if blade.archived_utc is None:
+                refuse_taken_code(session, blade)
+    return entry
+
+
+def forget(db: Database, bin_id: str) -> None:
+    """Let a thing go for good."""
+    with db.write() as session:
+        _entry(session, bin_id)
+        binning.forget(session, bin_id)
+
+
+def empty_old(db: Database, now: datetime) -> None:
+    """Let go for good what has lain in the bin for its days."""
+    until = (now - timedelta(days=BIN_DAYS)).isoformat()
+    for entry in in_bin(db):
+        if entry.binned_utc < until:
+            forget(db, entry.id)
+
+
+def _entry(session: Session, bin_id: str) -> InBin:
+    found = binning.find_binned(session, bin_id)
+    if found is None:
+        raise UnknownError("it is not in the bin; it may be back already", field="bin")
+    return found
+
+
+def _trial(session: Session, trial_id: str) -> tuple[str, list[str]]:
+    trial = get_trial(session, trial_id)
+    runs = len(bench_log.runs_of(session, trial_id))
+    blades = len(trials.blades_of(session, trial_id))
+    stays = f"{counted(blades, 'blade')} in it stay on the shelf" if blades else ""
+    return trial.name, [said for said in (counted(runs, "run") if runs else "", stays) if said]
+
+
+def _run(session: Session, run_id: str) -> tuple[str, list[str]]:
+    run = bench_log.find_run(session, run_id)
+    if run is None:
+        raise UnknownError("there is no such run", field="run")
+    later = [r for r in bench_log.runs_on_edge(session, run.edge_id) if r.after_strop_of == run_id]
+    if later:
+        raise NotAllowedNowError(
+            "this edge was cut again after it was stropped back; take that run away first",
+            field="run",
+        )
+    trial = get_trial(session, run.trial_id)
+    events = [counted(len(bench_log.events_of(session, run_id)), "event")]
+    if trial.is_blind and not run.practice:
+        return f"a run in {trial.name}", events
+    blades = trials.blades_of(session, run.trial_id)
+    named = next(
+        (f"{b.code}, edge {e.number}" for b in blades for e in b.edges if e.id == run.edge_id),
+        "a run",
+    )
+    return f"{named}, run {run.number} in {trial.name}", events
+
+
+def _blade(session: Session, blade_id: str) -> tuple[str, list[str]]:
+    blade = get_blade(session, blade_id)
+    runs = shelf.runs_by_blade(session).get(blade_id, 0)
+    places = len(shelf.trials_of_blades(session).get(blade_id, ()))
+    soaked = len(soaks.soaks_of_blades(session, [blade_id]))
+    told = (
+        (len(blade.edges), "edge"), (len(blade.measurements), "measurement"), (runs, "run"),
+        (places, "place in a trial"), (soaked, "soak, which keeps the coupon without the blade"),
+    )  # fmt: skip
+    return blade.code, [_some(number, noun) for number, noun in told if number]
+
+
+def _some(number: int, noun: str) -> str:
+    if number == 1:
+        return f"1 {noun}"
+    head, _, rest = noun.partition(" ")
+    head, comma = (head[:-1], ",") if head.endswith(",") else (head, "")
+    return f"{number} {head}s{comma}{f' {rest}' if rest else ''}"
+
+
+def _lot(session: Session, lot_id: str) -> tuple[str, list[str]]:
+    lot = stock.find_lot(session, lot_id)
+    if lot is None:
+        raise UnknownError("there is no such lot", field="lot")
+    took = [
+        run
+        for run in bench_log.all_runs(session)
+        if any(booking.lot_id == lot_id for booking in run.bookings)
+    ]
+    said = f"{counted(len(took), 'run')} took from it and will not say which lot it was"
+    return lot.name, [said] if took else []
+
+
+def _method(session: Session, line_id: str) -> tuple[str, list[str]]:
+    lines = [v for v in methods.newest_versions(session) if v.line_id == line_id]
+    if not lines:
+        raise UnknownError("there is no such method", field="method")
+    using = [t.name for t in trials.all_trials(session) if _goes_by(session, t.method_id, line_id)]
+    if using or methods.runs_under(session, line_id):
+        named = f"{', '.join(using[:3])} goes by it" if using else "runs were cut under it"
+        raise NotAllowedNowError(
+            f"{named}, and a result is nothing without its method; archive it instead",
+            field="method",
+        )
+    return lines[0].method.name, []
+
+
+def _goes_by(session: Session, method_id: str, line_id: str) -> bool:
+    version = methods.find_version(session, method_id)
+    return version is not None and version.line_id == line_id
+
+
+def _soak(session: Session, soak_id: str) -> tuple[str, list[str]]:
+    soak = get_soak(session, soak_id)
+    looks = len(soaks.looks_by_soak(session, [soak_id])[soak_id])
+    told = ((len(soak.coupons), "coupon"), (looks, "look"))
+    return soak.name, [_some(number, noun) for number, noun in told if number]
+
+
+_LOOKS: Mapping[Binned, Callable[[Session, str], tuple[str, list[str]]]] = {
+    "trial": _trial,
+    "run": _run,
+    "blade": _blade,
+    "lot": _lot,
+    "method": _method,
+    "soak": _soak,
+}

@@ -1,0 +1,175 @@
+"""The bin: what is taken away leaves its tables as the rows that it was, and comes back as them."""
+
+import base64
+import json
+import zlib
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from sqlalchemy import delete, select, text
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session, defer
+
+from kessik.core.errors import ConflictError
+from kessik.core.keeping import Binned, InBin
+from kessik.store.tables import Base, BinRow
+
+_RUNS_OF_TRIAL = "(SELECT id FROM run WHERE trial_id = :id)"
+_RUNS_OF_BLADE = (
+    "(SELECT run.id FROM run JOIN edge ON edge.id = run.edge_id WHERE edge.blade_id = :id)"
+)
+_OWNED: Mapping[Binned, Sequence[tuple[str, str]]] = {
+    "run": (("event", "run_id = :id"), ("run", "id = :id")),
+    "trial": (
+        ("event", f"run_id IN {_RUNS_OF_TRIAL}"),
+        ("run", "trial_id = :id"),
+        ("trial_blade", "trial_id = :id"),
+        ("archived", "kind = 'trial' AND owner_id = :id"),
+        ("trial", "id = :id"),
+    ),
+    "blade": (
+        ("event", f"run_id IN {_RUNS_OF_BLADE}"),
+        ("run", f"id IN {_RUNS_OF_BLADE}"),
+        ("measurement", "blade_id = :id"),
+        ("assay_shot", "blade_id = :id"),
+        ("assay_blade", "blade_id = :id"),
+        ("trial_blade", "blade_id = :id"),
+        ("edge", "blade_id = :id"),
+        ("blade", "id = :id"),
+    ),
+    "lot": (("lot_correction", "lot_id = :id"), ("lot", "id = :id")),
+    "method": (
+        ("archived", "kind = 'method' AND owner_id = :id"),
+        ("method", "line_id = :id"),
+    ),
+    "soak": (
+        ("soak_look", "soak_id = :id"),
+        ("soak_act", "soak_id = :id"),
+        ("soak_coupon", "soak_id = :id"),
+        ("soak", "id = :id"),
+    ),
+}
+"""What goes with a thing, in the order in which rows can leave their tables."""
+_SHOWS = ("event", "blade", "soak_look", "soak")
+_BYTES = "base64:"
+
+
+def take_away(session: Session, entry: InBin) -> None:
+    """Move a thing, whole, out of its tables into the bin."""
+    session.execute(text("PRAGMA defer_foreign_keys = ON"))
+    rows = {table: _rows(session, table, where, entry) for table, where in _OWNED[entry.kind]}
+    coupons: list[str] = []
+    if entry.kind == "blade":
+        found = session.execute(
+            text("SELECT id FROM soak_coupon WHERE blade_id = :id"), {"id": entry.owner_id}
+        )
+        coupons = [row[0] for row in found]
+        session.execute(
+            text("UPDATE soak_coupon SET blade_id = NULL WHERE blade_id = :id"),
+            {"id": entry.owner_id},
+        )
+    content = json.dumps({"rows": rows, "coupons": coupons}, separators=(",", ":")).encode()
+    session.add(
+        BinRow(
+            id=entry.id,
+            kind=entry.kind,
+            owner_id=entry.owner_id,
+            name=entry.name,
+            holds=list(entry.holds),
+            reason=entry.reason,
+            binned_utc=entry.binned_utc,
+            content=zlib.compress(content),
+        )
+    )
+    session.flush()
+    for table, where in _OWNED[entry.kind]:
+        session.execute(text(f"DELETE FROM {table} WHERE {where}"), {"id": entry.owner_id})
+
+
+def bring_back(session: Session, bin_id: str) -> None:
+    """Put a thing back as it was; ConflictError where what it belongs to is gone, or its place was
+    taken meanwhile.
+    """
+    row = session.get_one(BinRow, bin_id)
+    kind: Binned = row.kind  # type: ignore[assignment]  # checked on entry
+    content = json.loads(zlib.decompress(row.content))
+    session.execute(text("PRAGMA defer_foreign_keys = ON"))
+    try:
+        for table, _ in reversed(_OWNED[kind]):
+            _insert(session, table, content["rows"].get(table, []))
+        for coupon in content["coupons"]:
+            session.execute(
+                text("UPDATE soak_coupon SET blade_id = :blade WHERE id = :id"),
+                {"blade": row.owner_id, "id": coupon},
+            )
+        session.delete(row)
+        session.flush()
+        broken = session.execute(text("PRAGMA foreign_key_check")).first()
+    except IntegrityError as taken:
+        raise ConflictError(
+            "its place was taken meanwhile: something of the same name or number is there",
+            field="bin",
+        ) from taken
+    if broken is not None:
+        raise ConflictError(
+            "what it belongs to is in the bin, too; bring that back first", field="bin"
+        )
+
+
+def all_binned(session: Session) -> list[InBin]:
+    """What lies in the bin, the newest first."""
+    found = select(BinRow).options(defer(BinRow.content)).order_by(BinRow.binned_utc.desc())
+    return [_entry(row) for row in session.scalars(found)]
+
+
+def find_binned(session: Session, bin_id: str) -> InBin | None:
+    row = session.get(BinRow, bin_id)
+    return _entry(row) if row else None
+
+
+def forget(session: Session, bin_id: str) -> None:
+    """Let a thing go for good, and what it showed of pictures."""
+    row = session.get_one(BinRow, bin_id)
+    rows = json.loads(zlib.decompress(row.content))["rows"]
+    owners = [each["id"] for table in _SHOWS for each in rows.get(table, [])]
+    for owner in owners:
+        session.execute(text("DELETE FROM picture_use WHERE owner_id = :id"), {"id": owner})
+    session.execute(delete(BinRow).where(BinRow.id == bin_id))
+
+
+def _entry(row: BinRow) -> InBin:
+    kind: Binned = row.kind  # type: ignore[assignment]  # checked on entry
+    return InBin(row.id, kind, row.owner_id, row.name, tuple(row.holds), row.reason, row.binned_utc)
+
+
+def _rows(session: Session, table: str, where: str, entry: InBin) -> list[dict[str, Any]]:
+    found = session.execute(
+        text(f"SELECT * FROM {table} WHERE {where} ORDER BY rowid"), {"id": entry.owner_id}
+    )
+    return [{name: _as_json(value) for name, value in row._mapping.items()} for row in found]
+
+
+def _insert(session: Session, table: str, rows: Sequence[Mapping[str, Any]]) -> None:
+    """Rows as they were kept; columns that the table has no more are left out."""
+    if not rows:
+        return
+    known = set(Base.metadata.tables[table].columns.keys())
+    names = [name for name in rows[0] if name in known]
+    columns = ", ".join(f'"{name}"' for name in names)
+    values = ", ".join(f":{name}" for name in names)
+    session.execute(
+        text(f"INSERT INTO {table} ({columns}) VALUES ({values})"),
+        [{name: _from_json(row[name]) for name in names} for row in rows],
+    )
+
+
+def _as_json(value: Any) -> Any:  # noqa: ANN401 - whatever a column holds
+    if isinstance(value, bytes):
+        return _BYTES + base64.b64encode(value).decode()
+    return value
+
+
+def _from_json(value: Any) -> Any:  # noqa: ANN401 - whatever a column holds
+    if isinstance(value, str) and value.startswith(_BYTES):
+        return base64.b64decode(value.removeprefix(_BYTES))
+    return value
