@@ -53,11 +53,17 @@ def test_a_picture_that_no_look_took_up_goes_after_a_day(database):
 
 
 def test_a_picture_that_goes_with_its_blade_leaves_one_that_waits(client, database):
-    waits = keep_picture(database, picture(60), datetime.now(UTC).isoformat())
+    in_two_days = datetime.now(UTC) + timedelta(days=2)
+    waits = keep_picture(database, picture(60), in_two_days.isoformat())
     client.put("/api/blades/blade-gone", json={"id": "blade-gone", "code": "A"})
     sent = {"photo": ("a.png", picture(70))}
     shown = client.post("/api/blades/blade-gone/photos", files=sent).json()["hash"]
     assert client.delete("/api/blades/blade-gone").status_code == 204
+    forget_unused(database, in_two_days)
+    assert client.get(f"/api/pictures/{shown}").status_code == 200, "it can be brought back"
+    (gone,) = client.get("/api/bin").json()
+    assert client.delete(f"/api/bin/{gone['id']}").status_code == 204
+    forget_unused(database, in_two_days)
     assert client.get(f"/api/pictures/{shown}").status_code == 404
     assert client.get(f"/api/pictures/{waits.hash}").status_code == 200
 

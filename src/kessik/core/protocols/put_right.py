@@ -44,8 +44,10 @@ def corrected_after_stop(events: Sequence[BenchEvent]) -> int:
     over = next((e.position for e in events if isinstance(e.said, Stop | Abandon)), None)
     if over is None:
         return 0
+    puts_right = {event.id for event in events if event.kind in PUTS_RIGHT}
     changed = (event.said for event in in_force(events) if event.position > over)
-    return len({said.target for said in changed if _says_another(said)})
+    targets = {said.target for said in changed if _says_another(said)}
+    return len(targets - puts_right)
 
 
 def _says_another(said: object) -> TypeGuard[Strike | Correction]:

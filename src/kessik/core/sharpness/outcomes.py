@@ -20,13 +20,15 @@ from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Found, Life,
 class _Ends:
     """The last count at which a stage still held, and the first at which it was gone, where seen.
 
-    A doubt, or a count at which both was seen, lies between them.
+    A doubt, or a count at which both was seen, lies between them. `is_noted` where a pass of this
+    very stage was written down, so that the gap of the checks adds nothing.
     """
 
     held: float | None
     gone: float | None
     first_look: float
     doubted: bool
+    is_noted: bool
 
 
 def outcome_lives(
@@ -55,7 +57,7 @@ def _ends(checks: Sequence[Check]) -> _Ends:
     held = max((p for p in passes if not fails or p < min(fails)), default=None)
     gone = min((f for f in fails if not passes or f > max(passes)), default=None)
     doubted = any(check.outcome == "doubt" for check in checks)
-    return _Ends(held, gone, first_look, doubted)
+    return _Ends(held, gone, first_look, doubted, held is not None)
 
 
 def _held_longer(later: _Ends, held: float | None) -> _Ends:
@@ -77,10 +79,10 @@ def _gone_sooner(earlier: _Ends, gone: float | None) -> _Ends:
 def _found(ends: _Ends, check_every: float | None) -> Found:
     if ends.gone is None:
         return NotReached(ends.held or 0.0)
+    if check_every is not None and not ends.is_noted:
+        return Bracketed(max(ends.gone - check_every, ends.held or 0.0), ends.gone)
     if ends.held is not None:
         return Bracketed(ends.held, ends.gone)
-    if check_every is not None:
-        return Bracketed(max(ends.gone - check_every, 0.0), ends.gone)
     if ends.first_look < ends.gone:
         return Bracketed(0.0, ends.gone)
     return BeforeFirstCheck(ends.gone)
