@@ -17,6 +17,7 @@ from kessik.api.intake import Intake
 from kessik.api.links import add_links
 from kessik.api.routers import (
     assays,
+    backups,
     bench,
     brine,
     edges,
@@ -42,7 +43,7 @@ from kessik.store.database import Database
 _PARTS = (
     trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments,
     pairing, pictures, reckoner, brine, assays, grades, soaks,
-    paper, record,
+    paper, record, backups,
 )  # fmt: skip  # names, several a line
 
 

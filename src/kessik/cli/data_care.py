@@ -9,7 +9,11 @@ import typer
 
 from kessik.cli.options import Folder, Json
 from kessik.cli.refusals import data_folder, refusing
+from kessik.core.words.sentences import counted
+from kessik.services.upkeep.keeping import make_copy
 from kessik.store import health, restoring
+from kessik.store.backups import BY_HAND
+from kessik.store.contents import holds
 from kessik.store.database import DATABASE_NAME, Database
 
 app = typer.Typer()
@@ -17,25 +21,43 @@ app = typer.Typer()
 
 @app.command()
 def backup(data: Folder = None) -> None:
-    """Copy the database into the backups folder beside it; a server may go on meanwhile."""
+    """Copy the database and its pictures into the backups folder beside it; a server may go on
+    meanwhile.
+    """
     with refusing(), Database(data_folder(data)) as database:
-        made = database.back_up("by-hand")
-    sys.stdout.write(f"{made}\n")
+        made = make_copy(database, BY_HAND)
+    sys.stdout.write(f"{made}\n{_holds_words(made)}\n")
 
 
 @app.command()
 def restore(
     copy: Annotated[Path, typer.Argument(help="The backup to bring back.", show_default=False)],
     data: Folder = None,
+    look: Annotated[bool, typer.Option(help="Only say what it holds.")] = False,
 ) -> None:
     """Bring a backup back in the place of the database; what was there is kept aside, and nothing
     is overwritten.
     """
     with refusing():
+        if copy.is_file():
+            sys.stdout.write(f"{_holds_words(copy)}\n")
+        if look:
+            return
         kept = restoring.restore(data_folder(data), copy)
     sys.stdout.write(f"Brought back {copy}.\n")
     if kept is not None:
         sys.stdout.write(f"What was there before is kept in {kept}.\n")
+
+
+def _holds_words(path: Path) -> str:
+    """What a copy holds, in a line."""
+    found = holds(path)
+    if found.wrong:
+        return f"It is damaged: {found.wrong}."
+    told = ((found.trials, "trial"), (found.runs, "run"), (found.events, "event"))
+    said = ", ".join(counted(number, noun) for number, noun in told)
+    last = f"; the last event of {found.last_event[:16].replace('T', ' ')} UTC"
+    return f"It holds {said}{last if found.last_event else ''}."
 
 
 @app.command()

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-DueKind = Literal["loan", "hardness", "work", "stock", "shots", "batch", "assay", "soak"]
+DueKind = Literal["loan", "hardness", "work", "stock", "shots", "batch", "assay", "soak", "backup"]
 
 
 @dataclass(frozen=True)

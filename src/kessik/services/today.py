@@ -12,6 +12,7 @@ from kessik.services.shelf.waiting import hardness_to_measure, loans
 from kessik.services.soaks.waiting import soak_duties
 from kessik.services.stock.waiting import low_lots
 from kessik.services.trials.waiting import planned_work
+from kessik.services.upkeep.keeping import copy_to_make
 from kessik.store.database import Database
 
 WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (
@@ -22,6 +23,7 @@ WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (
     batches_away,
     claims_excluded,
     hardness_to_measure,
+    copy_to_make,
 )
 """By the day. A new area adds its own here; soaks count hours, and stand by themselves."""
 

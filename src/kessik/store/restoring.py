@@ -7,17 +7,18 @@ from pathlib import Path
 
 from kessik.core.errors import NotAFolderError, StoreDamagedError
 from kessik.store import health
-from kessik.store.backups import copy_database
+from kessik.store.backups import copy_database, copy_pictures
 from kessik.store.database import DATABASE_NAME, check_revision
 from kessik.store.failures import told_plainly
 from kessik.store.folder_hold import holding
+from kessik.store.photo_files import FOLDER_NAME as PHOTOS
 
 _BESIDE = ("", "-wal", "-shm")
 
 
 def restore(folder: Path, backup: Path) -> Path | None:
-    """Put a backup in the place of a folder's database; returns where the former one is kept, if
-    there was one.
+    """Put a backup in the place of a folder's database, with the pictures beside it; returns where
+    the former one is kept, if there was one.
 
     A StorageError says why not, and nothing is changed then: a spoiled backup, one of a newer
     Kessik, a folder that is being served, a full disk.
@@ -35,6 +36,7 @@ def restore(folder: Path, backup: Path) -> Path | None:
             copy_database(backup, fresh)
             kept = _put_aside(folder)
             fresh.rename(folder / DATABASE_NAME)
+            copy_pictures(backup.parent / PHOTOS, folder / PHOTOS)
     return kept
 
 

@@ -13,6 +13,11 @@ export function useChange<T>(change: (input: T) => Promise<unknown>, onDone?: ()
   });
 }
 
+export const patchTrial = (trialId: string, change: Schemas["TrialPatch"]) =>
+  body(
+    api.PATCH("/api/trials/{trial_id}", { params: { path: { trial_id: trialId } }, body: change }),
+  );
+
 export const putMeasurement = (bladeId: string, measurement: Schemas["MeasurementBody"]) =>
   body(
     api.PUT("/api/blades/{blade_id}/measurements/{measurement_id}", {
@@ -61,9 +66,6 @@ export const archiveBlade = (bladeId: string, archived: boolean) =>
       body: { archived },
     }),
   );
-
-export const deleteBlade = (bladeId: string) =>
-  body(api.DELETE("/api/blades/{blade_id}", { params: { path: { blade_id: bladeId } } }));
 
 export const putRecipe = (recipe: Schemas["RecipeBody"]) =>
   body(

@@ -5,3 +5,5 @@ export type EventBody =
   paths["/api/runs/{run_id}/events/{event_id}"]["put"]["requestBody"]["content"]["application/json"];
 export type Kind = EventBody["kind"];
 export type PayloadOf<K extends Kind> = NonNullable<Extract<EventBody, { kind: K }>["payload"]>;
+/** Write one more event into the log of a run. */
+export type Log = <K extends Kind>(kind: K, payload?: PayloadOf<K>, id?: string) => Promise<void>;

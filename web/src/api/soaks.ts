@@ -11,8 +11,6 @@ export const putSoak = (id: string, soak: Schemas["SoakBody"]) =>
 export const patchSoak = (id: string, change: Schemas["SoakPatch"]) =>
   body(api.PATCH("/api/soaks/{soak_id}", { ...at(id), body: change }));
 
-export const deleteSoak = (id: string) => body(api.DELETE("/api/soaks/{soak_id}", at(id)));
-
 export const startSoak = (id: string, moment: Schemas["AtBody"]) =>
   body(api.PUT("/api/soaks/{soak_id}/started", { ...at(id), body: moment }));
 

@@ -53,6 +53,14 @@ const SoakPage = lazy(() =>
 const LookPage = lazy(() =>
   import("../features/soak/LookPage").then((m) => ({ default: m.LookPage })),
 );
+const Paper = lazy(() => import("../features/record/Paper").then((m) => ({ default: m.Paper })));
+const TrialRecord = lazy(() =>
+  import("../features/record/TrialRecord").then((m) => ({ default: m.TrialRecord })),
+);
+const Bin = lazy(() => import("../features/record/Bin").then((m) => ({ default: m.Bin })));
+const Backups = lazy(() =>
+  import("../features/record/Backups").then((m) => ({ default: m.Backups })),
+);
 const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: m.Plan })));
 const MethodPage = lazy(() =>
   import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })),
@@ -84,6 +92,10 @@ export function App() {
                 <Route path="/trials/:trialId/method" element={<MethodPage />} />
                 <Route path="/trials/:trialId/verdict" element={<Verdict />} />
                 <Route path="/trials/:trialId/prepare" element={<Prepare />} />
+                <Route path="/trials/:trialId/paper" element={<Paper />} />
+                <Route path="/trials/:trialId/record" element={<TrialRecord />} />
+                <Route path="/bin" element={<Bin />} />
+                <Route path="/backups" element={<Backups />} />
                 <Route path="/shelf" element={<Shelf />} />
                 <Route path="/blades/:bladeId" element={<BladePage />} />
                 <Route path="/assay" element={<Assay />} />

@@ -1,9 +1,32 @@
 import { useQuery } from "@tanstack/react-query";
 import { type KeyboardEvent, useState } from "react";
 import { useNavigate } from "react-router";
+import type { Schemas } from "../api/client";
 import { shelfQuery, todayQuery } from "../api/queries";
+import { findQuery } from "../api/record";
 import { Sheet } from "../ui/Sheet";
 import type { PlaceKey } from "./keys";
+
+type Found = Schemas["FoundOut"];
+const KINDS: Record<Found["kind"], string> = {
+  trial: "Trial",
+  blade: "Blade",
+  grade: "Grade",
+  lot: "Lot",
+  soak: "Soak",
+  note: "Note in",
+};
+
+function addressOf({ kind, id }: Found): string {
+  return {
+    trial: `/trials/${id}/verdict`,
+    blade: `/blades/${id}`,
+    grade: `/grades/${encodeURIComponent(id)}`,
+    lot: "/shelf?part=lots",
+    soak: `/soak/${id}`,
+    note: `/trials/${id}/record`,
+  }[kind];
+}
 
 interface Command {
   readonly says: string;
@@ -25,11 +48,15 @@ export function CommandLine({
   const [chosen, setChosen] = useState(0);
   const today = useQuery({ ...todayQuery, enabled: open });
   const shelf = useQuery({ ...shelfQuery, enabled: open });
+  const more = useQuery({ ...findQuery(text.trim()), enabled: open && text.trim().length > 1 });
   const commands: Command[] = [
     ...keys.filter((k) => k.key !== "/").map((k) => ({ says: k.does, run: k.run })),
     { says: "New blade", run: () => navigate("/shelf?new=blade") },
     { says: "New trial", run: () => navigate("/?new=trial") },
     { says: "Import a series", run: () => navigate("/?new=import") },
+    { says: "Results from a spreadsheet", run: () => navigate("/sheets") },
+    { says: "The bin", run: () => navigate("/bin") },
+    { says: "Copies of the data, backups", run: () => navigate("/backups") },
     ...(today.data?.trials ?? []).flatMap(({ trial }) => [
       { says: `${trial.name}: line-up`, run: () => navigate(`/trials/${trial.id}/line-up`) },
       { says: `${trial.name}: verdict`, run: () => navigate(`/trials/${trial.id}/verdict`) },
@@ -37,9 +64,19 @@ export function CommandLine({
   ];
   commands.push(
     ...(shelf.data?.blades ?? []).map(({ blade }) => ({
-      says: `Blade ${blade.code}${blade.origin ? `, ${blade.origin}` : ""}`,
+      says: ["Blade", blade.code, blade.claimed_grade, blade.origin, blade.note]
+        .filter(Boolean)
+        .join(" "),
       run: () => navigate(`/blades/${blade.id}`),
     })),
+  );
+  commands.push(
+    ...(more.data ?? [])
+      .filter((each) => each.kind !== "trial" && each.kind !== "blade")
+      .map((each) => ({
+        says: `${KINDS[each.kind]} ${each.name}${each.says ? `: ${each.says}` : ""}`,
+        run: () => navigate(addressOf(each)),
+      })),
   );
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const found = commands.filter((c) => words.every((w) => c.says.toLowerCase().includes(w)));

@@ -52,6 +52,11 @@ export function Shell() {
             does: "Verdict of this trial",
             run: () => navigate(`/trials/${trialId}/verdict`),
           },
+          {
+            key: "e",
+            does: "Record of this trial: entries, results on paper",
+            run: () => navigate(`/trials/${trialId}/record`),
+          },
         ]
       : []),
     ...(trialId && step
@@ -174,6 +179,7 @@ function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
         const here =
           (step.name === "Line-up" && pathname.endsWith("/prepare")) ||
           (step.name === "Plan" && pathname.endsWith("/method")) ||
+          (step.name === "Cut" && /\/(paper|record)$/.test(pathname)) ||
           (step.name !== "Cut" && pathname === step.to.split("?")[0]);
         return (
           <Link

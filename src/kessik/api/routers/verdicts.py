@@ -6,9 +6,10 @@ from collections.abc import Mapping
 from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import Kept, Store
-from kessik.api.schemas.common import Id
-from kessik.api.schemas.verdict import DueOut, FailedTrialOut, TodayOut, VerdictOut
+from kessik.api.schemas.common import Id, ShortText
+from kessik.api.schemas.verdict import DueOut, FailedTrialOut, FoundOut, TodayOut, VerdictOut
 from kessik.services.clock import now
+from kessik.services.finding import find
 from kessik.services.today import what_waits
 from kessik.services.trials.trials import archived_trials
 
@@ -31,6 +32,12 @@ def get_today(store: Store, kept: Kept) -> Response:
             "working_out": json.dumps(found.behind),
         }
     )
+
+
+@router.get("/find")
+def get_found(store: Store, text: ShortText = "") -> list[FoundOut]:
+    """Trials, blades, grades, lots, soaks and notes that hold every word of a text."""
+    return [FoundOut.model_validate(found) for found in find(store, text)]
 
 
 @router.get("/trials/{trial_id}/verdict", response_model=VerdictOut)

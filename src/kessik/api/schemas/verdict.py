@@ -309,6 +309,15 @@ class DueOut(Wire):
     overdue: bool
 
 
+class FoundOut(Wire):
+    """Something found by a few letters."""
+
+    kind: Literal["trial", "blade", "grade", "lot", "soak", "note"]
+    id: str
+    name: str
+    says: str
+
+
 class ImportOut(Wire):
     """What an import made, and what its reader noticed."""
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from uuid import NAMESPACE_URL, uuid5
 
-from kessik.core.errors import Fault
+from kessik.core.errors import Fault, RefusedFileError
 from kessik.core.moments import Moment
 from kessik.core.protocols.events import BenchEvent, Cut, Said, Start, Stop
 from kessik.core.runs import Run
@@ -74,6 +74,20 @@ def keep_lines(
         get_trial(session, trial_id)
         keep_made(session, made, entered.now)
     return [line.id for line in lines]
+
+
+def slips_in(
+    db: Database, trial_id: str, lines: Sequence[PaperLine], entered: Entered
+) -> list[Fault]:
+    """The slips in lines as they stand."""
+    with db.read() as session:
+        state = state_of_trial(session, trial_id)
+        cut = shelf.cut_edges(session)
+    try:
+        made_runs(state, cut, lines, entered)
+    except RefusedFileError as refused:
+        return list(refused.faults)
+    return []
 
 
 @dataclass(frozen=True)

@@ -1,7 +1,10 @@
 """What is done by itself when a server starts: leftovers removed, and a backup a day."""
 
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
+from pathlib import Path
 
+from kessik.core.due import Due
+from kessik.core.errors import KessikError
 from kessik.services.files.imports import remove_left_behind
 from kessik.services.pictures.keeping import forget_unused
 from kessik.services.record.bin import empty_old
@@ -17,5 +20,23 @@ def look_after(db: Database) -> None:
     empty_old(db, now)
     forget_unused(db, now)
     if backups.is_daily_due(db.folder, now):
-        db.back_up(backups.DAILY)
-        backups.forget_old_dailies(db.folder)
+        make_copy(db, backups.DAILY)
+
+
+def make_copy(db: Database, reason: str) -> Path:
+    """Make a copy and keep by the rule; a failure is noted, and told on Today until one is made."""
+    try:
+        made = db.back_up(reason)
+        backups.forget_old(db.folder)
+    except (KessikError, OSError) as failed:
+        backups.note_failure(db.folder, getattr(failed, "message", str(failed)))
+        raise
+    backups.note_failure(db.folder, "")
+    return made
+
+
+def copy_to_make(db: Database, _day: date) -> list[Due]:
+    """That the last copy was not made, said calmly."""
+    why = backups.last_failure(db.folder)
+    said = f"The last copy of the data was not made: {why}. It is tried again every hour"
+    return [Due("backup", said)] if why else []

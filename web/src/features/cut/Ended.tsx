@@ -64,6 +64,9 @@ export function Ended({
         {run.state.strokes > 0 && run.strop_back.length > 0 && !run.practice ? (
           <CutOn run={run} />
         ) : null}
+        <Link className={buttonLook("quiet")} to={`/trials/${run.trial.id}/record`}>
+          Put something right
+        </Link>
         <a className={buttonLook("quiet")} href={`/api/runs/${run.id}/log.csv`} download>
           Save the log
         </a>

@@ -1,18 +1,6 @@
+import { OUTCOMES, SEEN } from "../../domain/outcomes";
 import { Kbd } from "../../ui/Kbd";
 import type { KeyChoice } from "./keyChoice";
-
-export const OUTCOMES: ReadonlyArray<readonly [string, string, string]> = [
-  ["p", "pass", "passes"],
-  ["f", "fail", "fails"],
-  ["d", "doubt", "in doubt"],
-];
-export const SEEN: ReadonlyArray<readonly [string, string, string]> = [
-  ["c", "clean", "clean"],
-  ["g", "glint", "glint"],
-  ["o", "roll", "roll"],
-  ["i", "chip", "chip"],
-  ["u", "burr", "burr"],
-];
 
 /** What can be said of a look that passes or fails, one key or one thumb each. */
 export function LookKeys({

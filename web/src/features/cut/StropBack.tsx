@@ -2,10 +2,10 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import type { PayloadOf } from "../../api/events";
 import { counted, typedNumber } from "../../domain/format";
+import { OUTCOMES, SEEN } from "../../domain/outcomes";
 import { ReadingField } from "./BenchKeys";
 import type { Log } from "./bench";
 import { isJudged } from "./benchWords";
-import { OUTCOMES, SEEN } from "./LookKeys";
 import type { useHand } from "./useHand";
 
 type Run = Schemas["RunOut"];

@@ -95,6 +95,8 @@ function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
     abilities_back: [],
     alternates: false,
     after_strop_of: null,
+    put_right: {},
+    from_paper: "",
   };
 }
 

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { Away, api, body, Refused, type Schemas } from "../../api/client";
-import type { EventBody, Kind, PayloadOf } from "../../api/events";
+import type { EventBody, Log } from "../../api/events";
 import { useFollow } from "../../api/follow";
 import { runQuery } from "../../api/queries";
 import { localTime } from "../../domain/format";
@@ -12,7 +12,8 @@ import { deviceName, keepRun, keptRun, queueStorage } from "./queueStorage";
 
 type Run = Schemas["RunOut"];
 export type InstrumentNews = Schemas["InstrumentNewsOut"];
-export type Log = <K extends Kind>(kind: K, payload?: PayloadOf<K>, id?: string) => Promise<void>;
+export type { Log };
+
 const REPLANS = new Set<string>(["reading", "outcome", "strike", "correction"]);
 /** Clocks of two devices are never quite the same; from here on it is said. */
 const CLOCK_OFF_MIN = 10;

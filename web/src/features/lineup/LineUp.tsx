@@ -31,9 +31,14 @@ export function LineUp() {
         <div className="flex flex-wrap gap-3">
           <Button onClick={() => setSearch({ add: "blade" })}>Add a blade</Button>
           {data.blades.length ? (
-            <Link className={buttonLook()} to={`/trials/${trialId}/prepare`}>
-              Prepare edges
-            </Link>
+            <>
+              <Link className={buttonLook()} to={`/trials/${trialId}/prepare`}>
+                Prepare edges
+              </Link>
+              <Link className={buttonLook()} to={`/trials/${trialId}/record`}>
+                Record
+              </Link>
+            </>
           ) : null}
           {step.kind === "go_on" && step.run_id ? (
             <a className={buttonLook("next")} href={`/runs/${step.run_id}`}>

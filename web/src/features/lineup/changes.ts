@@ -1,9 +1,6 @@
 import { api, body, type Schemas } from "../../api/client";
 
-export const patchTrial = (trialId: string, change: Schemas["TrialPatch"]) =>
-  body(
-    api.PATCH("/api/trials/{trial_id}", { params: { path: { trial_id: trialId } }, body: change }),
-  );
+export { patchTrial } from "../../api/changes";
 
 export const putBladeInTrial = (trialId: string, blade: Schemas["BladeBody"]) =>
   body(

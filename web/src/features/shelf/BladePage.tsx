@@ -51,7 +51,7 @@ export function BladePage() {
           <Link className={buttonLook()} to={`/blades/${blade.id}/passport`}>
             Passport to print
           </Link>
-          <PutAway blade={blade} runs={runs.length} />
+          <PutAway blade={blade} />
         </div>
       </div>
       <div ref={ref} className="pt-4">

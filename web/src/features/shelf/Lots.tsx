@@ -5,6 +5,7 @@ import { Refused, type Schemas } from "../../api/client";
 import { lotKindsQuery, lotsQuery } from "../../api/queries";
 import { day, typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
+import { TakeAway } from "../../parts/TakeAway";
 import { Button } from "../../ui/Button";
 import { Choice, Option } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
@@ -164,6 +165,9 @@ function OneLot({ lot }: { lot: Lot }) {
           >
             {lot.archived ? "Bring it back" : "Put it away"}
           </button>
+          <TakeAway kind="lot" ownerId={lot.id}>
+            Take it away
+          </TakeAway>
           {archive.error ? (
             <span role="alert" className="text-rust">
               {archive.error.message}

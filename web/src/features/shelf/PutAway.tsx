@@ -1,28 +1,20 @@
-import { useState } from "react";
 import { useNavigate } from "react-router";
-import { archiveBlade, deleteBlade, useChange } from "../../api/changes";
+import { archiveBlade, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
+import { TakeAway } from "../../parts/TakeAway";
 import { Button } from "../../ui/Button";
 import { useUndo } from "../../ui/Undo";
 
-/**
- * A blade with runs is archived, which can be undone; one without may be taken off the shelf for
- * good.
- */
-export function PutAway({ blade, runs }: { blade: Schemas["BladeOut"]; runs: number }) {
+/** A blade is archived, or taken off the shelf into the bin; both can be undone. */
+export function PutAway({ blade }: { blade: Schemas["BladeOut"] }) {
   const navigate = useNavigate();
-  const [sure, setSure] = useState(false);
   const offerUndo = useUndo();
   const archive = useChange((archived: boolean) => archiveBlade(blade.id, archived));
   const putAway = async () => {
     await archive.mutateAsync(true);
     offerUndo(`${blade.code} is in the archive.`, () => archive.mutate(false));
   };
-  const remove = useChange(async () => {
-    await deleteBlade(blade.id);
-    navigate("/shelf");
-  });
-  const error = archive.error ?? remove.error;
+  const error = archive.error;
   return (
     <>
       {blade.archived_utc ? (
@@ -32,15 +24,9 @@ export function PutAway({ blade, runs }: { blade: Schemas["BladeOut"]; runs: num
       ) : (
         <Button onClick={() => void putAway().catch(() => undefined)}>Archive</Button>
       )}
-      {runs > 0 ? null : sure ? (
-        <Button kind="danger" onClick={() => remove.mutate(undefined)}>
-          Yes, for good: this cannot be undone
-        </Button>
-      ) : (
-        <Button kind="quiet" onClick={() => setSure(true)}>
-          Take off the shelf
-        </Button>
-      )}
+      <TakeAway kind="blade" ownerId={blade.id} onGone={() => navigate("/shelf")}>
+        Take it off the shelf
+      </TakeAway>
       {error ? (
         <p role="alert" className="text-rust">
           {error.message}

@@ -3,10 +3,11 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useChange } from "../../api/changes";
 import { soakQuery } from "../../api/queries";
-import { deleteSoak, importLooks, startSoak } from "../../api/soaks";
+import { importLooks, startSoak } from "../../api/soaks";
 import { SoakRuler } from "../../charts/SoakRuler";
 import { plural, unbroken } from "../../domain/format";
 import { Faults } from "../../parts/Faults";
+import { TakeAway } from "../../parts/TakeAway";
 import { Button, buttonLook } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { FilePick } from "../../ui/FilePick";
@@ -77,7 +78,7 @@ function Opened({ soak }: { soak: Soak }) {
           </>
         ) : null}
         {soak.started_utc ? <BringLooks soak={soak} /> : null}
-        <TakeAway soak={soak} />
+        <AwayWithIt soak={soak} />
       </nav>
       <Sheet
         open={open === "change"}
@@ -181,16 +182,11 @@ function BringLooks({ soak }: { soak: Soak }) {
   );
 }
 
-function TakeAway({ soak }: { soak: Soak }) {
+function AwayWithIt({ soak }: { soak: Soak }) {
   const navigate = useNavigate();
-  const remove = useChange(
-    () => deleteSoak(soak.id),
-    () => navigate("/soak"),
-  );
-  if (soak.looks.length) return null;
   return (
-    <Button kind="quiet" onClick={() => remove.mutate(undefined)}>
+    <TakeAway kind="soak" ownerId={soak.id} onGone={() => navigate("/soak")}>
       Take it away
-    </Button>
+    </TakeAway>
   );
 }

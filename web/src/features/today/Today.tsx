@@ -10,6 +10,7 @@ import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting, WorkingOut } from "../../ui/State";
+import { FinishedTrials } from "./FinishedTrials";
 import { ImportFiles } from "./ImportFiles";
 import { NewTrial } from "./NewTrial";
 
@@ -27,7 +28,8 @@ export function Today() {
   const ask = (what: string | null) => setSearch(what ? { new: what } : {});
   if (today.isPending) return <Waiting what="today" />;
   if (today.isError) return <Failed error={today.error} onRetry={() => void today.refetch()} />;
-  const { trials } = today.data;
+  const { trials, archived } = today.data;
+  const open = trials.filter(({ trial, is_finished }) => !is_finished && !archived[trial.id]);
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
       {trials.length + today.data.failed.length === 0 ? (
@@ -35,9 +37,12 @@ export function Today() {
       ) : null}
       {trials.length > 0 ? (
         <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
-          <h1 className="answer max-w-3xl">{unbroken(doNow(trials))}</h1>
-          <div className="flex gap-3">
+          <h1 className="answer max-w-3xl">{unbroken(doNow(open))}</h1>
+          <div className="flex flex-wrap gap-3">
             <Button onClick={() => ask("import")}>Import a series</Button>
+            <Link className={buttonLook()} to="/sheets">
+              From a spreadsheet
+            </Link>
             <Button onClick={() => ask("trial")}>New trial</Button>
           </div>
         </div>
@@ -53,16 +58,17 @@ export function Today() {
           <b>{t.name}</b>: {t.why}
         </p>
       ))}
-      {trials.slice(0, shown).map((t) => (
+      {open.slice(0, shown).map((t) => (
         <TrialEntry key={t.trial.id} entry={t} />
       ))}
-      {trials.length > shown ? (
+      {open.length > shown ? (
         <p className="mt-7 border-t-[1.5px] border-ink py-5">
           <Button onClick={() => setShown(shown + SHOWN)}>
-            Show {Math.min(SHOWN, trials.length - shown)} more of {trials.length} trials
+            Show {Math.min(SHOWN, open.length - shown)} more of {open.length} trials
           </Button>
         </p>
       ) : null}
+      <FinishedTrials trials={trials} archived={archived} />
       <Sheet
         open={asked === "trial"}
         onOpenChange={(o) => ask(o ? "trial" : null)}
@@ -88,6 +94,7 @@ export function Today() {
 
 function whereTo(due: Schemas["DueOut"]): string {
   if (due.kind === "shots" || due.kind === "batch") return "/assay";
+  if (due.kind === "backup") return "/backups";
   if (due.soak_id) return `/soak/${due.soak_id}`;
   if (due.kind === "assay") return `/assay/blades/${due.blade_id}`;
   if (due.trial_id) return `/trials/${due.trial_id}/plan`;
@@ -144,7 +151,7 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
       <div className="grid gap-x-12 gap-y-5 bench:grid-cols-[1fr_600px]">
         <div>
           <p className="text-note text-ink-2">
-            begun {day(trial.created_utc)} · {trial.method.ends_when}
+            begun {day(trial.created_utc)} · {trial.ends_when}
             {trial.source === "import" ? " · imported" : ""}
           </p>
           <h2 id={`trial-${trial.id}`} className="text-lead font-bold">

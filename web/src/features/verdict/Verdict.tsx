@@ -173,6 +173,9 @@ function View({
           ["table", "Table"],
         ]}
       />
+      <Link className={buttonLook("quiet")} to={`/trials/${trialId}/record`}>
+        Record
+      </Link>
       <a className={buttonLook("quiet")} href={`/api/trials/${trialId}/files`} download>
         Save as files
       </a>

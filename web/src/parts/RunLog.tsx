@@ -1,22 +1,32 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { api, body, type Schemas } from "../../api/client";
-import { clock, counted, typedNumber } from "../../domain/format";
-import { LIMITS } from "../../domain/limits.gen";
-import type { Log } from "./bench";
-import { OUTCOMES, SEEN } from "./LookKeys";
+import { api, body, type Schemas } from "../api/client";
+import type { Log } from "../api/events";
+import { clock, counted, typedNumber } from "../domain/format";
+import { LIMITS } from "../domain/limits.gen";
+import { OUTCOMES, SEEN } from "../domain/outcomes";
 
 type Run = Schemas["RunOut"];
 type Event = Schemas["EventOut"];
+const ENDS = new Set(["stop", "abandon"]);
 const CORRECTABLE = new Set(["cut", "reading", "outcome", "note", "spoiled", "accept", "strop"]);
 
 /**
  * Every event, newest first; an earlier one can be corrected or struck out, and the old value stays
  * to be seen.
  */
-export function RunLog({ run, log }: { run: Run; log: Log }) {
+export function RunLog({
+  run,
+  log,
+  whole: shownWhole = false,
+}: {
+  run: Run;
+  log: Log;
+  /** On a page of its own, at its full height. */
+  whole?: boolean;
+}) {
   const [open, setOpen] = useState<string | null>(null);
-  const [all, setAll] = useState(false);
+  const [all, setAll] = useState(shownWhole);
   const whole = useQuery({
     queryKey: ["run-log", run.id],
     queryFn: () =>
@@ -27,14 +37,18 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
   const events = [...(whole.data ?? []).filter((e) => e.position < first), ...run.log];
   const withdrawn = new Set(run.state.withdrawn);
   const struckNow = run.state.checks.filter((c) => c.struck).map((c) => c.event_id);
-  const strikes = events.filter((e) => e.kind === "strike").map((e) => String(e.payload.target));
+  const inForce = events.filter((e) => !run.put_right[e.id]);
+  const strikes = inForce.filter((e) => e.kind === "strike").map((e) => String(e.payload.target));
   const struck = new Set([...struckNow, ...strikes]);
   const now = new Map(run.state.checks.map((c) => [c.event_id, c.force_gf ?? c.value]));
   const righted = new Map(
-    events.filter((e) => e.kind === "correction").map((e) => [String(e.payload.target), e]),
+    inForce.filter((e) => e.kind === "correction").map((e) => [String(e.payload.target), e]),
   );
   return (
-    <section aria-label="List of events" className="flex h-[372px] flex-col overflow-y-auto pt-2">
+    <section
+      aria-label="List of events"
+      className={`flex flex-col pt-2 ${shownWhole ? "" : "h-[372px] overflow-y-auto"}`}
+    >
       <div className="flex items-baseline justify-between gap-4">
         <h2 className="font-semibold">Events, newest first</h2>
         <a
@@ -64,6 +78,26 @@ export function RunLog({ run, log }: { run: Run; log: Log }) {
                     onClick={() => setOpen(open === e.id ? null : e.id)}
                   >
                     Correct
+                  </button>
+                ) : null}
+                {ENDS.has(e.kind) && !gone && run.state.status !== "cutting" ? (
+                  <button
+                    type="button"
+                    className="min-h-8 cursor-pointer text-note underline underline-offset-4"
+                    onClick={() => void log("correction", { target: e.id, becomes: null })}
+                  >
+                    Reopen the run
+                  </button>
+                ) : null}
+                {run.put_right[e.id] ? (
+                  <button
+                    type="button"
+                    className="min-h-8 cursor-pointer text-note underline underline-offset-4"
+                    onClick={() =>
+                      void log("correction", { target: run.put_right[e.id] ?? "", becomes: null })
+                    }
+                  >
+                    Put back
                   </button>
                 ) : null}
               </div>

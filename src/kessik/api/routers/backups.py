@@ -1,0 +1,37 @@
+"""Copies of the data: seen, made, and kept by a rule."""
+
+from fastapi import APIRouter
+
+from kessik.api.dependencies import Store
+from kessik.api.schemas.backups import BackupRuleBody, CopiesOut, HoldsOut
+from kessik.api.schemas.common import ShortText
+from kessik.services.upkeep import copies
+from kessik.services.upkeep.keeping import make_copy
+from kessik.store.backups import BY_HAND
+
+router = APIRouter(tags=["backups"])
+
+
+@router.get("/backups")
+def get_backups(store: Store) -> CopiesOut:
+    """What copies there are, and by which rule they are kept."""
+    return CopiesOut.of(copies.copies_of(store))
+
+
+@router.post("/backups")
+def post_backup(store: Store) -> CopiesOut:
+    """Make a copy now; taps go on meanwhile."""
+    make_copy(store, BY_HAND)
+    return CopiesOut.of(copies.copies_of(store))
+
+
+@router.put("/backups/rule")
+def put_rule(body: BackupRuleBody, store: Store) -> CopiesOut:
+    """Keep by another rule from now on."""
+    return CopiesOut.of(copies.change_rule(store, body.record()))
+
+
+@router.get("/backups/{name}/holds")
+def get_holds(name: ShortText, store: Store) -> HoldsOut:
+    """What a copy holds, before it is brought back."""
+    return HoldsOut.model_validate(copies.held_by(store, name))

@@ -1,0 +1,69 @@
+"""The copies of a data folder: what there is, by which rule it is kept, and where else."""
+
+from dataclasses import dataclass
+from pathlib import Path
+
+from kessik.core.errors import OutOfRangeError, UnknownError
+from kessik.store import backups
+from kessik.store.backups import BackupRule, Copy
+from kessik.store.contents import Holds, holds
+from kessik.store.database import Database
+from kessik.store.failures import told_plainly
+
+MOST_KEPT = 60
+
+
+@dataclass(frozen=True)
+class Copies:
+    """The copies of a folder, newest first, with their rule, and why the last was not made."""
+
+    folder: Path
+    copies: tuple[Copy, ...]
+    rule: BackupRule
+    failed: str
+
+
+def copies_of(db: Database) -> Copies:
+    """What copies there are."""
+    found = tuple(backups.all_copies(db.folder))
+    rule = backups.read_rule(db.folder)
+    return Copies(db.folder, found, rule, backups.last_failure(db.folder))
+
+
+def change_rule(db: Database, rule: BackupRule) -> Copies:
+    """Keep by another rule from now on; a second folder has to be there, and elsewhere."""
+    if not 1 <= rule.daily <= MOST_KEPT:
+        raise OutOfRangeError(f"keep 1 to {MOST_KEPT} copies of days", field="daily")
+    if not 0 <= rule.weekly <= MOST_KEPT:
+        raise OutOfRangeError(f"keep 0 to {MOST_KEPT} copies of weeks", field="weekly")
+    if rule.second_folder:
+        _check_folder(db, Path(rule.second_folder))
+    with told_plainly():
+        backups.write_rule(db.folder, rule)
+        backups.forget_old(db.folder)
+    return copies_of(db)
+
+
+def held_by(db: Database, name: str) -> Holds:
+    """What a copy holds, by its name."""
+    found = next((c for c in backups.all_copies(db.folder) if c.path.name == name), None)
+    if found is None:
+        raise UnknownError("there is no such copy", field="name")
+    return holds(found.path)
+
+
+def _check_folder(db: Database, folder: Path) -> None:
+    if not folder.is_absolute() or not folder.is_dir():
+        raise OutOfRangeError(
+            f"there is no folder {folder}; name one that is there, from the root on",
+            field="second_folder",
+        )
+    if folder.resolve() == db.folder.resolve() or db.folder.resolve() in folder.resolve().parents:
+        raise OutOfRangeError(
+            "this is inside the data folder; a second copy belongs on another disk",
+            field="second_folder",
+        )
+    with told_plainly():
+        probe = folder / ".kessik-writes-here"
+        probe.touch()
+        probe.unlink()

@@ -1,0 +1,135 @@
+import { useQuery } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { useChange } from "../../api/changes";
+import { Refused, type Schemas } from "../../api/client";
+import { backupsQuery, holdsQuery, makeBackup, putBackupRule } from "../../api/record";
+import { day, plural } from "../../domain/format";
+import { Button } from "../../ui/Button";
+import { Field } from "../../ui/Field";
+import { Failed, Waiting } from "../../ui/State";
+
+type Copies = Schemas["CopiesOut"];
+
+/** Copies of the data: how old the newest is, by which rule they are kept, and how one comes back. */
+export function Backups() {
+  const copies = useQuery(backupsQuery);
+  const make = useChange(makeBackup);
+  if (copies.isPending) return <Waiting what="the copies" />;
+  if (copies.isError) return <Failed error={copies.error} onRetry={() => void copies.refetch()} />;
+  const { data } = copies;
+  const newest = data.copies[0];
+  return (
+    <div className="mx-auto max-w-[1100px] px-4 pt-6 bench:px-7">
+      <div className="flex flex-wrap items-start justify-between gap-4">
+        <h1 className="answer max-w-2xl">
+          {newest
+            ? `The newest copy of the data was made ${day(newest.made_utc)}.`
+            : "There is no copy of the data yet."}
+        </h1>
+        <Button kind="next" disabled={make.isPending} onClick={() => make.mutate(undefined)}>
+          {make.isPending ? "Copying …" : "Make a copy now"}
+        </Button>
+      </div>
+      {data.failed || make.error ? (
+        <p role="alert" className="mt-3 font-medium text-rust">
+          The last copy was not made: {make.error?.message ?? data.failed}
+        </p>
+      ) : null}
+      <div className="mt-5 grid gap-x-12 gap-y-8 bench:grid-cols-[minmax(0,1fr)_minmax(0,340px)]">
+        <ul>
+          {data.copies.map((copy) => (
+            <OneCopy key={copy.name} copy={copy} />
+          ))}
+        </ul>
+        <div>
+          <Rule key={JSON.stringify(data.rule)} rule={data.rule} />
+          <h2 className="mt-8 text-lead font-bold">Bring one back</h2>
+          <p className="mt-1 text-note text-ink-2">
+            Stop Kessik, then run this. It says what the copy holds, checks it, and keeps what it
+            replaces.
+          </p>
+          <code className="mt-1 block overflow-x-auto bg-sheet p-2 text-note">
+            {data.bring_back}
+          </code>
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function OneCopy({ copy }: { copy: Copies["copies"][number] }) {
+  const [asked, setAsked] = useState(false);
+  const held = useQuery({ ...holdsQuery(copy.name), enabled: asked });
+  return (
+    <li className="flex flex-wrap items-baseline gap-x-5 border-t border-line py-2">
+      <span className="min-w-40 font-semibold">{day(copy.made_utc)}</span>
+      <span>{copy.reason.replaceAll("-", " ")}</span>
+      <span className="text-note text-ink-2">{copy.size_mb.toFixed(1)} MB</span>
+      <span className="grow text-right">
+        {held.data ? (
+          <span className="text-note">{heldWords(held.data)}</span>
+        ) : (
+          <Button kind="quiet" onClick={() => setAsked(true)}>
+            What it holds
+          </Button>
+        )}
+      </span>
+    </li>
+  );
+}
+
+const heldWords = (held: Schemas["HoldsOut"]) =>
+  held.wrong
+    ? `damaged: ${held.wrong}`
+    : [
+        plural(held.trials, "trial"),
+        plural(held.runs, "run"),
+        plural(held.events, "event"),
+        held.last_event ? `the last ${day(held.last_event)}` : "",
+      ]
+        .filter(Boolean)
+        .join(", ");
+
+function Rule({ rule }: { rule: Schemas["BackupRuleBody"] }) {
+  const [typed, setTyped] = useState({
+    daily: String(rule.daily),
+    weekly: String(rule.weekly),
+    second_folder: rule.second_folder ?? "",
+  });
+  const save = useChange(putBackupRule);
+  const refused = save.error instanceof Refused ? save.error : null;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    save.mutate({ ...typed, daily: Number(typed.daily), weekly: Number(typed.weekly) });
+  };
+  const field = (name: keyof typeof typed) => ({
+    value: typed[name],
+    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
+    error: refused?.at(name),
+  });
+  return (
+    <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-3">
+      <h2 className="col-span-2 text-lead font-bold">What is kept</h2>
+      <p className="col-span-2 text-note text-ink-2">
+        A copy is made by itself on each day of use, and before every upgrade. Those before an
+        upgrade and those made by hand stay.
+      </p>
+      <Field label="Of days" inputMode="numeric" {...field("daily")} />
+      <Field label="Of weeks" inputMode="numeric" {...field("weekly")} />
+      <Field
+        label="Once more in the folder"
+        hint="on another disk; empty for none"
+        className="col-span-2"
+        {...field("second_folder")}
+      />
+      {save.error && !refused?.problem.field ? (
+        <p role="alert" className="col-span-2 text-rust">
+          {save.error.message}
+        </p>
+      ) : null}
+      <Button type="submit" className="col-span-2" disabled={save.isPending}>
+        Keep by this rule
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,127 @@
+import { type KeyboardEvent, useRef } from "react";
+import { type Column, type Form, isResult, pasted, type Row } from "./paperRows";
+
+const CELL = `min-h-11 w-full rounded-edge border border-line bg-sheet px-2
+  aria-invalid:border-2 aria-invalid:border-rust`;
+const WIDTH: Record<string, string> = { blade: "min-w-28", note: "min-w-40", edge: "min-w-14" };
+
+export interface PaperView {
+  readonly form: Form;
+  readonly rows: readonly Row[];
+  readonly every: string;
+  readonly faultAt: (row: Row, key: string) => string | undefined;
+  readonly onRows: (rows: readonly Row[]) => void;
+  readonly onMore: () => void;
+}
+
+/** Totals and brackets, a run a row, by keyboard alone: Tab to the right, Enter to the next line. */
+export function PaperGrid({ form, rows, every, faultAt, onRows, onMore }: PaperView) {
+  const table = useRef<HTMLTableElement>(null);
+  const first = form.columns.find((column) => isResult(column.key))?.key ?? "";
+  const focus = (row: number, key: string) =>
+    table.current?.querySelector<HTMLInputElement>(`[data-cell="${row}-${key}"]`)?.focus();
+  const type = (at: number, key: string, text: string) =>
+    onRows(rows.map((row, i) => (i === at ? withCell(row, key, text) : row)));
+  const onKey = (event: KeyboardEvent, at: number, column: Column) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const moves: Record<string, readonly [number, string]> = {
+      Enter: [at + 1, first],
+      ArrowDown: [at + 1, column.key],
+      ArrowUp: [at - 1, column.key],
+    };
+    const to = moves[event.key];
+    if (!to) return;
+    event.preventDefault();
+    if (event.key === "Enter" && at === rows.length - 1) {
+      onMore();
+      requestAnimationFrame(() => focus(...to));
+    } else focus(...to);
+  };
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a table that scrolls is reached by keyboard
+    <section aria-label="Finished runs" tabIndex={0} className="mt-5 overflow-x-auto">
+      <table ref={table} className="w-full border-collapse">
+        <thead>
+          <tr className="text-left align-bottom text-note text-ink-2">
+            <th className="w-8 font-medium">
+              <span className="sr-only">line</span>
+            </th>
+            {form.columns.map((column) => (
+              <th key={column.key} className="pr-1 pb-1 font-medium" title={column.hint}>
+                {column.label}
+                {column.unit ? `, ${column.unit}` : ""}
+              </th>
+            ))}
+            <th>
+              <span className="sr-only">take out</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, at) => (
+            <tr key={row.id} className="align-top">
+              <td className="pt-2.5 pr-2 text-right text-note text-ink-2">{at + 1}</td>
+              {form.columns.map((column) => {
+                const wrong = faultAt(row, column.key);
+                return (
+                  <td key={column.key} className={`pr-1 pb-1 ${WIDTH[column.key] ?? "min-w-20"}`}>
+                    <input
+                      data-cell={`${at}-${column.key}`}
+                      aria-label={`${column.label}, line ${at + 1}`}
+                      aria-invalid={Boolean(wrong)}
+                      className={CELL}
+                      inputMode={column.kind === "text" ? "text" : "decimal"}
+                      list={column.key === "blade" ? "arms" : undefined}
+                      placeholder={column.key === "check_every" ? every : ""}
+                      value={row.cells[column.key] ?? ""}
+                      onChange={(e) => type(at, column.key, e.target.value)}
+                      onKeyDown={(e) => onKey(e, at, column)}
+                      onPaste={(e) => {
+                        const text = e.clipboardData.getData("text");
+                        if (!/[\t\n]/.test(text)) return;
+                        e.preventDefault();
+                        onRows(pasted(rows, form.columns, { row: at, key: column.key }, text));
+                      }}
+                    />
+                    {wrong ? (
+                      <p role="alert" className="max-w-56 text-note font-medium text-rust">
+                        {wrong}
+                      </p>
+                    ) : null}
+                  </td>
+                );
+              })}
+              <td>
+                <button
+                  type="button"
+                  aria-label={`Take line ${at + 1} out`}
+                  className="min-h-11 cursor-pointer px-2 underline underline-offset-4"
+                  onClick={() => onRows(rows.filter((other) => other.id !== row.id))}
+                >
+                  out
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Arms form={form} />
+    </section>
+  );
+}
+
+/** The blades that a line can name, offered while typing. */
+export function Arms({ form }: { form: Form }) {
+  return (
+    <datalist id="arms">
+      {form.arms.map(({ code }) => (
+        <option key={code} value={code} />
+      ))}
+    </datalist>
+  );
+}
+
+export const withCell = (row: Row, key: string, text: string): Row => ({
+  ...row,
+  cells: { ...row.cells, [key]: text },
+});

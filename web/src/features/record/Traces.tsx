@@ -1,0 +1,22 @@
+import type { Schemas } from "../../api/client";
+import { day } from "../../domain/format";
+
+/** What was put right, the newest first. */
+export function Traces({ traces }: { traces: readonly Schemas["TraceOut"][] }) {
+  if (traces.length === 0) return null;
+  return (
+    <section aria-label="Put right" className="mt-8">
+      <h2 className="text-lead font-bold">Put right</h2>
+      <ul className="mt-1">
+        {traces.map((trace) => (
+          <li key={trace.id} className="border-t border-line py-1.5">
+            {trace.says}
+            <span className="block text-note text-ink-2">
+              {[day(trace.made_utc), trace.reason].filter(Boolean).join(" · ")}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,72 @@
+import type { Schemas } from "../../api/client";
+import { newId } from "../../domain/ids";
+
+export type Form = Schemas["PaperFormOut"];
+export type Column = Schemas["PaperColumnOut"];
+
+/** One line as typed. */
+export interface Row {
+  readonly id: string;
+  readonly cells: Record<string, string>;
+  readonly readings: string;
+}
+
+const NOT_RESULTS = new Set(["blade", "edge", "check_every", "block", "verifies", "note"]);
+export const isResult = (key: string) => !NOT_RESULTS.has(key);
+
+export const rowOf = (cells: Record<string, string>): Row => ({
+  id: newId(),
+  cells,
+  readings: "",
+});
+
+/** A first row for every arm at its next edge, or, to verify those, one at the edge after. */
+export function firstRows(form: Form, verifying = false): Row[] {
+  return form.arms.map(({ code, next_edge: edge }) =>
+    rowOf(
+      verifying
+        ? { blade: code, edge: String(edge + 1), verifies: String(edge) }
+        : { blade: code, edge: String(edge) },
+    ),
+  );
+}
+
+/** Rows that say something; the others are left alone. */
+export const saying = (rows: readonly Row[]) =>
+  rows.filter(
+    (row) =>
+      row.readings.trim() || Object.entries(row.cells).some(([k, v]) => isResult(k) && v.trim()),
+  );
+
+/** The lines as they are sent, each with the gap of the checks that holds for all where its own is
+ *  empty.
+ */
+export function linesOf(rows: readonly Row[], every: string): Schemas["PaperLineBody"][] {
+  return saying(rows).map((row) => ({
+    id: row.id,
+    cells: { ...row.cells, check_every: row.cells.check_every?.trim() || every },
+    readings: row.readings,
+  }));
+}
+
+/** What was copied from a table, laid over the cells from one on; more rows where it needs them. */
+export function pasted(
+  rows: readonly Row[],
+  columns: readonly Column[],
+  at: { readonly row: number; readonly key: string },
+  text: string,
+): Row[] {
+  const first = columns.findIndex((column) => column.key === at.key);
+  const lines = text.replace(/\r/g, "").replace(/\n$/, "").split("\n");
+  const found = [...rows];
+  lines.forEach((line, down) => {
+    const there = found[at.row + down] ?? rowOf({});
+    const cells = { ...there.cells };
+    line.split("\t").forEach((cell, right) => {
+      const column = columns[first + right];
+      if (column) cells[column.key] = cell.trim();
+    });
+    found[at.row + down] = { ...there, cells };
+  });
+  return found;
+}

@@ -1,0 +1,93 @@
+import { useQuery } from "@tanstack/react-query";
+import { type ReactNode, useState } from "react";
+import { useChange } from "../api/changes";
+import { type BinnedKind, bringBack, hangsOnQuery, putIntoBin } from "../api/record";
+import { newId } from "../domain/ids";
+import { Button } from "../ui/Button";
+import { Sheet } from "../ui/Sheet";
+import { useUndo } from "../ui/Undo";
+
+/** Put a thing into the bin: what goes with it is named first, and it can be undone at once. */
+export function TakeAway({
+  kind,
+  ownerId,
+  onGone,
+  children,
+}: {
+  kind: BinnedKind;
+  ownerId: string;
+  onGone?: () => void;
+  children: ReactNode;
+}) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Button kind="quiet" onClick={() => setOpen(true)}>
+        {children}
+      </Button>
+      <Sheet open={open} onOpenChange={setOpen} title="Into the bin">
+        {open ? (
+          <Asked kind={kind} ownerId={ownerId} onGone={onGone} onDone={() => setOpen(false)} />
+        ) : null}
+      </Sheet>
+    </>
+  );
+}
+
+function Asked({
+  kind,
+  ownerId,
+  onGone,
+  onDone,
+}: {
+  kind: BinnedKind;
+  ownerId: string;
+  onGone: (() => void) | undefined;
+  onDone: () => void;
+}) {
+  const hangs = useQuery({ ...hangsOnQuery(kind, ownerId), staleTime: 0 });
+  const offer = useUndo();
+  const [binId] = useState(newId);
+  const back = useChange(() => bringBack(binId));
+  const away = useChange(
+    () => putIntoBin(binId, { kind, owner_id: ownerId, reason: "" }),
+    () => {
+      offer(`${hangs.data?.name ?? "It"} is in the bin.`, () => back.mutate(undefined));
+      onDone();
+      onGone?.();
+    },
+  );
+  const wrong = hangs.error ?? away.error;
+  return (
+    <div>
+      {hangs.data ? (
+        <>
+          <p className="text-lead font-semibold">{hangs.data.name}</p>
+          {hangs.data.holds.length ? (
+            <>
+              <p className="mt-3">With it:</p>
+              <ul className="mt-1 list-disc pl-6">
+                {hangs.data.holds.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+            </>
+          ) : (
+            <p className="mt-3">Nothing hangs on it.</p>
+          )}
+          <p className="mt-3 text-ink-2">It waits in the bin for 30 days and comes back whole.</p>
+          <p className="mt-5">
+            <Button kind="next" onClick={() => away.mutate(undefined)} disabled={away.isPending}>
+              Put it into the bin
+            </Button>
+          </p>
+        </>
+      ) : null}
+      {wrong ? (
+        <p role="alert" className="mt-3 font-medium text-rust">
+          {wrong.message}
+        </p>
+      ) : null}
+    </div>
+  );
+}
