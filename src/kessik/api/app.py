@@ -32,6 +32,7 @@ from kessik.api.routers import (
     plans,
     reckoner,
     record,
+    sheets,
     shelf,
     soaks,
     stock,
@@ -43,7 +44,7 @@ from kessik.store.database import Database
 _PARTS = (
     trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments,
     pairing, pictures, reckoner, brine, assays, grades, soaks,
-    paper, record, backups,
+    paper, record, backups, sheets,
 )  # fmt: skip  # names, several a line
 
 

@@ -32,6 +32,8 @@ _FORMS = (
     "/photos",
     "/pictures",
     "/look-imports",
+    "/sheet-previews",
+    "/sheet-imports",
 )
 _PAIR = "/pair"
 _LARGEST = 2**53

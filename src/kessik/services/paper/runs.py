@@ -1,6 +1,6 @@
 """Finished runs from paper kept in a trial: all of them, or none with every slip told."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass
 from uuid import NAMESPACE_URL, uuid5
 
@@ -53,7 +53,9 @@ def paper_form(db: Database, trial_id: str) -> PaperForm:
     """What may be written down for a trial."""
     state = trial_state(db, trial_id)
     method = state.trial.method
-    arms = tuple((_shown_code(arm, state), _next_edge(arm, state)) for arm in state.blades)
+    with db.read() as session:
+        cut = shelf.cut_edges(session)
+    arms = tuple((_shown_code(arm, state), next_edge(arm, cut)) for arm in state.blades)
     every = method.every if method.schedule == "every" else None
     return PaperForm(tuple(paper_columns(method)), arms, method.count_unit, every)
 
@@ -101,7 +103,7 @@ class Made:
 
 def made_runs(
     state: TrialState,
-    cut: frozenset[str] | set[str],
+    cut: Set[str],
     lines: Sequence[PaperLine],
     entered: Entered,
     file_name: str = PAPER,
@@ -202,9 +204,10 @@ def _log(found: PaperRun, entered: Entered) -> Iterator[BenchEvent]:
     yield event(Stop(by=PAPER))
 
 
-def _next_edge(arm: Blade, state: TrialState) -> int:
-    cut = [r.edge.number for r in state.runs if r.blade.id == arm.id and not r.run.practice]
-    waiting = [edge.number for edge in arm.own_edges if edge.number not in cut]
+def next_edge(arm: Blade, cut: Set[str]) -> int:
+    """The number of the edge that comes next: one that waits since the last cut, or a new one."""
+    last = max((edge.number for edge in arm.edges if edge.id in cut), default=0)
+    waiting = [edge.number for edge in arm.own_edges if edge.number > last]
     return min(waiting, default=1 + max((e.number for e in arm.edges), default=0))
 
 
@@ -214,22 +217,18 @@ def _new_edge(arm: Blade, number: int) -> Edge:
 
 
 def _taken(
-    arm: Blade, number: int, cut: frozenset[str] | set[str], used: Mapping[tuple[str, int], int]
+    arm: Blade, number: int, cut: Set[str], used: Mapping[tuple[str, int], int]
 ) -> list[Slip]:
     if arm.archived_utc:
         return [Slip("blade", f"{arm.own_code} is archived; take it out of the archive first")]
     edge = arm.edge(number)
     if edge is not None and edge.id in cut:
         said = f"edge {number} of {arm.own_code} has been cut already, and an edge is cut once"
-        return [Slip("edge", f"{said}; the next free number is {_free(arm, cut)}")]
+        return [Slip("edge", f"{said}; the next free number is {next_edge(arm, cut)}")]
     if (arm.id, number) in used:
         said = f"edge {number} of {arm.own_code} stands in line {used[arm.id, number]} already"
         return [Slip("edge", said)]
     return []
-
-
-def _free(arm: Blade, cut: frozenset[str] | set[str]) -> int:
-    return 1 + max((edge.number for edge in arm.edges if edge.id in cut), default=0)
 
 
 def _no_such(code: str, state: TrialState) -> str:

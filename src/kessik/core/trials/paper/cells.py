@@ -9,6 +9,7 @@ from kessik.core.errors import OutOfRangeError
 _NUMBER = r"\d+(?:[.,]\d+)?"
 _BRACKET = re.compile(rf"({_NUMBER})\s*(?:-|–|\.\.|to)\s*({_NUMBER})")
 _OPEN = re.compile(rf">\s*({_NUMBER})|({_NUMBER})\s*\+")
+_DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 _LONGEST = 40
 
 
@@ -37,6 +38,11 @@ def number_in(text: str, key: str) -> float | None:
     plain = text.strip().replace("\u2009", "").replace("\u00a0", "")
     if not plain:
         return None
+    if _DAY.match(plain):
+        raise OutOfRangeError(
+            f"a date stands here, {plain[:10]}: a sheet makes one of 3-5; write it as text",
+            field=key,
+        )
     try:
         found = float(plain.replace(",", "."))
     except ValueError:

@@ -97,7 +97,7 @@ def read_line(line: PaperLine, method: Method) -> tuple[PaperRun | None, list[Sl
     if slips:
         return None, slips
     try:
-        log = [*_written(results, method), *looks]
+        log = [*_written(results, method, every), *looks]
         if not log:
             raise OutOfRangeError("this line holds no result yet", field=_first(method))
         for count, _ in log:
@@ -124,9 +124,12 @@ def _verified(text: str, key: str) -> tuple[int, int] | None:
     return int(found[1]), int(found[2] or 1)
 
 
-def _written(results: Mapping[str, object], method: Method) -> Iterator[tuple[float, Said]]:
+def _written(
+    results: Mapping[str, object], method: Method, every: float | None
+) -> Iterator[tuple[float, Said]]:
     """What the cells of a line say, at its counts."""
-    lives = _lives({k: v for k, v in results.items() if isinstance(v, Written)}, method)
+    written = {k: v for k, v in results.items() if isinstance(v, Written)}
+    lives = _lives(written, method, every)
     _check_order(lives)
     for name, life in lives.items():
         if life.held:
@@ -158,14 +161,20 @@ def _start_and_end(
         yield at, Reading(value=numbers[END], check="force", unit="gf")
 
 
-def _lives(written: Mapping[str, Written], method: Method) -> dict[str, Written]:
-    """The life at every stage from the first cut on."""
+def _lives(
+    written: Mapping[str, Written], method: Method, every: float | None
+) -> dict[str, Written]:
+    """The life at every stage from the first cut on; a length that begins inside a bracket is as
+    wide as both.
+    """
     if not adds_up(method):
         return dict(written)
     first, second = method.stages[0].name, method.stages[1].name
     total, fine, working = (written.get(key) for key in (TOTAL, first, second))
     found = {first: fine} if fine else {}
     if fine and working:
+        if fine.held is not None and working.held is None and working.gone and every:
+            working = Written(max(working.gone - every, 0.0), working.gone)
         whole = working.after(fine)
         _check_total(total, whole, (first, fine), (second, working))
         return {**found, second: total or whole}

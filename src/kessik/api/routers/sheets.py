@@ -1,0 +1,84 @@
+"""Sheets of results as they are: looked over, then brought in."""
+
+from typing import Annotated, Literal
+from uuid import uuid4
+
+from fastapi import APIRouter, File, Form, UploadFile
+from pydantic import ValidationError
+
+from kessik.api.dependencies import ImportDesk, Store
+from kessik.api.schemas.common import Day, Id, ShortText
+from kessik.api.schemas.sheets import BroughtOut, SheetPreviewOut, SheetReadingBody
+from kessik.core.errors import OutOfRangeError
+from kessik.core.trials.paper.sheets import SheetReading
+from kessik.interchange.named_files import NamedFile
+from kessik.interchange.raw_sheets import read_sheet
+from kessik.services.clock import now
+from kessik.services.paper.runs import Entered
+from kessik.services.paper.sheets import Target, bring_in, preview
+
+router = APIRouter(tags=["paper"])
+
+
+@router.post("/sheet-previews")
+def post_preview(
+    store: Store,
+    file: Annotated[UploadFile, File()],
+    reading: Annotated[str, Form()] = "",
+    trial_id: Annotated[ShortText, Form()] = "",
+    name: Annotated[ShortText, Form()] = "",
+    school: Annotated[ShortText, Form()] = "",
+) -> SheetPreviewOut:
+    """What would become of a sheet; nothing is stored. Without a `reading` it is guessed."""
+    raw = read_sheet(_named(file))
+    told = _reading(reading) if reading else None
+    found = preview(store, raw, told, Target(trial_id, name, school), Entered("", "", now()))
+    return SheetPreviewOut.of(found)
+
+
+@router.post("/sheet-imports")
+def post_import(
+    store: Store,
+    imports: ImportDesk,
+    file: Annotated[UploadFile, File()],
+    reading: Annotated[str, Form()],
+    trial_id: Annotated[ShortText, Form()] = "",
+    name: Annotated[ShortText, Form()] = "",
+    school: Annotated[ShortText, Form()] = "",
+    on_there: Annotated[Literal["skip", "replace"], Form()] = "skip",
+    reading_name: Annotated[ShortText, Form()] = "",
+    by: Annotated[ShortText, Form()] = "",
+    cut_on: Annotated[Day, Form()] = "",
+    import_id: Annotated[Id | None, Form()] = None,
+) -> BroughtOut:
+    """Keep the runs of a sheet, all or none; watched and cancelled as any import, and the same
+    `import_id` twice is one.
+    """
+    own_id = import_id or str(uuid4())
+    raw, told = read_sheet(_named(file)), _reading(reading)
+    target = Target(trial_id, name, school)
+    with imports.working(own_id) as work:
+        made = bring_in(
+            store, raw, told, target, on_there, Entered(by, cut_on, now()), own_id,
+            reading_name, work,
+        )  # fmt: skip
+    return BroughtOut(
+        trial_id=made.trial.id,
+        trial_name=made.trial.name,
+        kept=made.kept,
+        skipped=made.skipped,
+        replaced=made.replaced,
+    )
+
+
+def _named(file: UploadFile) -> NamedFile:
+    return NamedFile((file.filename or "pasted.tsv")[:200], file.file.read())
+
+
+def _reading(text: str) -> SheetReading:
+    try:
+        return SheetReadingBody.model_validate_json(text).record()
+    except ValidationError as wrong:
+        raise OutOfRangeError(
+            "how the sheet is read cannot be understood; look it over again", field="reading"
+        ) from wrong

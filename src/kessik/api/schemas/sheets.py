@@ -1,0 +1,127 @@
+"""Sheets of results over the wire."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from kessik.api.schemas.common import FaultOut, ShortText, Wire
+from kessik.core.limits import most
+from kessik.core.protocols.schools import BY_SCHOOL
+from kessik.core.trials.paper.sheets import SheetReading, heads_of, roles_for
+from kessik.services.paper.sheets import SheetPreview
+
+ShapeName = Literal["run", "check", "wide"]
+_SHOWN_ROWS = 6
+
+
+class SheetReadingBody(Wire):
+    """How a sheet is read."""
+
+    shape: ShapeName
+    head_rows: Annotated[int, Field(ge=0, le=5)]
+    roles: list[ShortText] = Field(max_length=most("file_columns"))
+    count_unit: ShortText
+    force_unit: Literal["gf", "N"] = "gf"
+    decimal_comma: bool = False
+    angle_is: Literal["side", "included"] = "side"
+    check_every: ShortText = ""
+
+    def record(self) -> SheetReading:
+        return SheetReading(**{**self.model_dump(), "roles": tuple(self.roles)})
+
+    @classmethod
+    def of(cls, reading: SheetReading) -> "SheetReadingBody":
+        own = {name: getattr(reading, name) for name in cls.model_fields if name != "roles"}
+        return cls(**own, roles=list(reading.roles))
+
+
+class RoleOut(Wire):
+    """Something that a column can be."""
+
+    role: str
+    label: str
+
+
+class RememberedOut(Wire):
+    """A reading that was kept under a name for sheets of these heads."""
+
+    name: str
+    reading: SheetReadingBody
+
+
+class PreviewLineOut(Wire):
+    """What will become of one run."""
+
+    row: int
+    blade: str
+    edge: int
+    says: str
+    status: Literal["new", "there", "faulty"]
+
+
+class BladeChoiceOut(Wire):
+    """A blade that the sheet names, and whether it is known."""
+
+    code: str
+    known: Literal["in_trial", "on_shelf", "archived", "new"]
+    steel: str
+
+
+class SheetPreviewOut(Wire):
+    """A sheet as it would be brought in."""
+
+    name: str
+    notes: list[str]
+    heads: list[str]
+    rows: list[list[str]]
+    row_count: int
+    reading: SheetReadingBody
+    school: str
+    roles: list[RoleOut]
+    remembered: list[RememberedOut]
+    lines: list[PreviewLineOut]
+    blades: list[BladeChoiceOut]
+    new: int
+    there: int
+    faulty: int
+    faults: list[FaultOut]
+    fault_count: int
+
+    @classmethod
+    def of(cls, found: SheetPreview) -> "SheetPreviewOut":
+        raw, reading = found.raw, found.reading
+        method = BY_SCHOOL.get(found.school, BY_SCHOOL["force_limit_rope"])
+        return cls(
+            name=raw.name,
+            notes=list(raw.notes),
+            heads=heads_of(raw.rows, reading.head_rows),
+            rows=[list(row) for row in raw.rows[: reading.head_rows + _SHOWN_ROWS]],
+            row_count=len(raw.rows),
+            reading=SheetReadingBody.of(reading),
+            school=found.school,
+            roles=[RoleOut(role=role, label=label) for role, label in roles_for(method)],
+            remembered=[
+                RememberedOut(name=each.name, reading=SheetReadingBody.of(each.reading))
+                for each in found.remembered
+            ],
+            lines=[PreviewLineOut.model_validate(line) for line in found.lines],
+            blades=[BladeChoiceOut.model_validate(choice) for choice in found.blades],
+            new=found.counts["new"],
+            there=found.counts["there"],
+            faulty=found.counts["faulty"],
+            faults=[
+                FaultOut(file=f.file, line=f.line, column=f.column, message=f.message)
+                for f in found.faults[: most("faults_listed")]
+            ],
+            fault_count=found.fault_count,
+        )
+
+
+class BroughtOut(Wire):
+    """What was brought in."""
+
+    trial_id: str
+    trial_name: str
+    kept: int
+    skipped: int
+    replaced: int
