@@ -103,7 +103,7 @@ def test_rows_that_are_there_are_skipped_or_replaced(desk):
     assert (again["new"], again["there"]) == (0, 3)
     form = {"reading": seen["reading"], "trial_id": trial}
     assert desk.bring(numbered, **form)["skipped"] == 3
-    other = numbered.replace(";30;25;55;", ";32;25;57;")
+    other = numbered.replace(";30;25;55", ";32;25;57")
     made = desk.bring(other, **form, on_there="replace")
     assert (made["kept"], made["replaced"]) == (3, 3)
     assert desk.lives(trial)["A", 3]["fine"][1] == 32

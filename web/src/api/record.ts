@@ -1,4 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
+import { formOf, sendForm } from "./changes";
 import { api, body, type Schemas } from "./client";
 
 /** Results on paper, and what is put right later. */
@@ -78,3 +79,32 @@ export const holdsQuery = (name: string) =>
     queryKey: ["holds", name],
     queryFn: () => body(api.GET("/api/backups/{name}/holds", { params: { path: { name } } })),
   });
+
+export interface SheetAsked {
+  readonly file: File;
+  readonly reading: Schemas["SheetReadingBody"] | null;
+  readonly trialId: string;
+  readonly name: string;
+  readonly school: string;
+}
+
+async function sheetForm(asked: SheetAsked): Promise<FormData> {
+  const form = await formOf([asked.file], "file");
+  if (asked.reading) form.append("reading", JSON.stringify(asked.reading));
+  form.append("trial_id", asked.trialId);
+  form.append("name", asked.name);
+  form.append("school", asked.school);
+  return form;
+}
+
+export const lookSheetOver = async (asked: SheetAsked) =>
+  sendForm<Schemas["SheetPreviewOut"]>("/api/sheet-previews", await sheetForm(asked));
+
+export async function bringSheetIn(
+  asked: SheetAsked,
+  how: { on_there: "skip" | "replace"; reading_name: string; by: string; import_id: string },
+) {
+  const form = await sheetForm(asked);
+  for (const [name, value] of Object.entries(how)) form.append(name, value);
+  return sendForm<Schemas["BroughtOut"]>("/api/sheet-imports", form);
+}

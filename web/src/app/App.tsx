@@ -61,6 +61,7 @@ const Bin = lazy(() => import("../features/record/Bin").then((m) => ({ default: 
 const Backups = lazy(() =>
   import("../features/record/Backups").then((m) => ({ default: m.Backups })),
 );
+const Sheets = lazy(() => import("../features/sheets/Sheets").then((m) => ({ default: m.Sheets })));
 const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: m.Plan })));
 const MethodPage = lazy(() =>
   import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })),
@@ -94,6 +95,7 @@ export function App() {
                 <Route path="/trials/:trialId/prepare" element={<Prepare />} />
                 <Route path="/trials/:trialId/paper" element={<Paper />} />
                 <Route path="/trials/:trialId/record" element={<TrialRecord />} />
+                <Route path="/sheets" element={<Sheets />} />
                 <Route path="/bin" element={<Bin />} />
                 <Route path="/backups" element={<Backups />} />
                 <Route path="/shelf" element={<Shelf />} />

@@ -5,6 +5,7 @@ import type { Log } from "../api/events";
 import { clock, counted, typedNumber } from "../domain/format";
 import { LIMITS } from "../domain/limits.gen";
 import { OUTCOMES, SEEN } from "../domain/outcomes";
+import { Tick } from "../ui/Tick";
 
 type Run = Schemas["RunOut"];
 type Event = Schemas["EventOut"];
@@ -27,6 +28,7 @@ export function RunLog({
 }) {
   const [open, setOpen] = useState<string | null>(null);
   const [all, setAll] = useState(shownWhole);
+  const [showsCuts, setShowsCuts] = useState(!shownWhole);
   const whole = useQuery({
     queryKey: ["run-log", run.id],
     queryFn: () =>
@@ -34,10 +36,11 @@ export function RunLog({
     enabled: all,
   });
   const first = run.log[0]?.position ?? 0;
-  const events = [...(whole.data ?? []).filter((e) => e.position < first), ...run.log];
+  const every = [...(whole.data ?? []).filter((e) => e.position < first), ...run.log];
+  const events = every.filter((e) => showsCuts || e.kind !== "cut");
   const withdrawn = new Set(run.state.withdrawn);
   const struckNow = run.state.checks.filter((c) => c.struck).map((c) => c.event_id);
-  const inForce = events.filter((e) => !run.put_right[e.id]);
+  const inForce = every.filter((e) => !run.put_right[e.id]);
   const strikes = inForce.filter((e) => e.kind === "strike").map((e) => String(e.payload.target));
   const struck = new Set([...struckNow, ...strikes]);
   const now = new Map(run.state.checks.map((c) => [c.event_id, c.force_gf ?? c.value]));
@@ -51,6 +54,11 @@ export function RunLog({
     >
       <div className="flex items-baseline justify-between gap-4">
         <h2 className="font-semibold">Events, newest first</h2>
+        {shownWhole ? (
+          <span className="text-note">
+            <Tick label="cuts, too" checked={showsCuts} onTick={setShowsCuts} />
+          </span>
+        ) : null}
         <a
           className="text-note underline underline-offset-4"
           href={`/api/runs/${run.id}/log.csv`}

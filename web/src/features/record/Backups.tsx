@@ -48,7 +48,7 @@ export function Backups() {
             Stop Kessik, then run this. It says what the copy holds, checks it, and keeps what it
             replaces.
           </p>
-          <code className="mt-1 block overflow-x-auto bg-sheet p-2 text-note">
+          <code className="mt-1 block overflow-x-auto bg-sheet p-2 font-[inherit] text-note">
             {data.bring_back}
           </code>
         </div>

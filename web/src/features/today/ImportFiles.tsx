@@ -1,15 +1,14 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import { formOf, sendForm } from "../../api/changes";
-import { api, body, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
 import { LIMITS } from "../../domain/limits.gen";
 import { Faults } from "../../parts/Faults";
+import { ImportProgress } from "../../parts/ImportProgress";
 import { Button, buttonLook } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
-
-const ASKED_EVERY_MS = 250;
 
 /**
  * Files in: all or nothing, with the first faults by line and column, and how many there are in
@@ -42,42 +41,10 @@ export function ImportFiles() {
       <Button kind="next" type="submit" disabled={files.length === 0 || Boolean(tooLarge)}>
         {read.isPending ? "Reading …" : "Read and import"}
       </Button>
-      {read.isPending ? <Progress id={id} /> : null}
+      {read.isPending ? <ImportProgress id={id} /> : null}
       {read.error ? <Faults error={read.error} /> : null}
       {read.data ? <Made made={read.data} /> : null}
     </form>
-  );
-}
-
-/** How far the import is; it can be cancelled, and nothing of it is kept then. */
-function Progress({ id }: { id: string }) {
-  const params = { path: { import_id: id } };
-  const far = useQuery({
-    queryKey: ["import", id],
-    queryFn: () => body(api.GET("/api/imports/{import_id}", { params })),
-    refetchInterval: ASKED_EVERY_MS,
-    retry: false,
-  });
-  const cancel = useMutation({
-    mutationFn: () => body(api.DELETE("/api/imports/{import_id}", { params })),
-  });
-  const { stage = "sending", done = 0, of = 0 } = far.data ?? {};
-  return (
-    <div role="status" className="flex items-center gap-4">
-      <span className="flex-1">
-        {cancel.isPending || cancel.isSuccess ? "Taking it back" : stage}
-        {of > 1 ? `, ${done} of ${of}` : ""}
-        <progress
-          className="mt-1 block w-full accent-next"
-          max={Math.max(of, 1)}
-          value={done}
-          aria-label={stage}
-        />
-      </span>
-      <Button kind="plain" type="button" onClick={() => cancel.mutate()}>
-        Cancel the import
-      </Button>
-    </div>
   );
 }
 

@@ -1,0 +1,97 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { bringSheetIn, type SheetAsked } from "../../api/record";
+import { plural } from "../../domain/format";
+import { newId } from "../../domain/ids";
+import { Faults } from "../../parts/Faults";
+import { ImportProgress } from "../../parts/ImportProgress";
+import { Button, buttonLook } from "../../ui/Button";
+import { Field } from "../../ui/Field";
+import { Toggles } from "../../ui/Toggles";
+
+type Seen = Schemas["SheetPreviewOut"];
+
+/** All of it in, or nothing: what is there already is skipped or replaced, as chosen. */
+export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
+  const queries = useQueryClient();
+  const [how, setHow] = useState({ on_there: "skip" as "skip" | "replace", by: "", name: "" });
+  const [id, setId] = useState(newId);
+  const bring = useMutation({
+    mutationFn: () =>
+      bringSheetIn(asked, {
+        on_there: how.on_there,
+        by: how.by,
+        reading_name: how.name,
+        import_id: id,
+      }),
+    onSuccess: () => queries.invalidateQueries(),
+    onSettled: () => setId(newId()),
+  });
+  const runs = seen.new + (how.on_there === "replace" ? seen.there : 0);
+  if (bring.data) return <Made made={bring.data} />;
+  return (
+    <section aria-label="Bring it in" className="mt-6 border-t-[1.5px] border-ink pt-4">
+      <div className="flex flex-wrap items-end gap-4">
+        {seen.there ? (
+          <div>
+            <p className="text-note font-medium text-ink-2">Runs that are there already</p>
+            <Toggles
+              says="Runs that are there already"
+              value={how.on_there}
+              onPick={(on_there) => setHow({ ...how, on_there })}
+              choices={[
+                ["skip", "skip"],
+                ["replace", "replace"],
+              ]}
+            />
+          </div>
+        ) : null}
+        <Field
+          label="Cut by"
+          value={how.by}
+          onChange={(e) => setHow({ ...how, by: e.target.value })}
+        />
+        <Field
+          label="Remember this reading as"
+          hint="offered again for the same heads"
+          value={how.name}
+          onChange={(e) => setHow({ ...how, name: e.target.value })}
+        />
+        <Button
+          kind="next"
+          disabled={runs === 0 || seen.fault_count > 0}
+          onClick={() => (bring.isPending ? undefined : bring.mutate())}
+        >
+          {bring.isPending ? "Bringing in …" : `Bring in ${plural(runs, "run")}`}
+        </Button>
+      </div>
+      {bring.isPending ? <ImportProgress id={id} /> : null}
+      {bring.error ? <Faults error={bring.error} /> : null}
+    </section>
+  );
+}
+
+function Made({ made }: { made: Schemas["BroughtOut"] }) {
+  const aside = [
+    made.skipped ? `${made.skipped} were there and stay` : "",
+    made.replaced ? `${made.replaced} were replaced; the old ones are in the bin` : "",
+  ].filter(Boolean);
+  return (
+    <div role="status" className="mt-6 border-t-[1.5px] border-ink pt-4">
+      <p className="text-lead">
+        {plural(made.kept, "run")} kept in {made.trial_name}
+        {aside.length ? `; ${aside.join("; ")}` : ""}.
+      </p>
+      <p className="mt-3 flex flex-wrap gap-3">
+        <Link className={buttonLook("next")} to={`/trials/${made.trial_id}/verdict`}>
+          Read the verdict
+        </Link>
+        <Link className={buttonLook()} to={`/trials/${made.trial_id}/line-up`}>
+          Look at the line-up
+        </Link>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,74 @@
+import type { Schemas } from "../../api/client";
+import { plural } from "../../domain/format";
+
+type Seen = Schemas["SheetPreviewOut"];
+const KNOWN: Record<Seen["blades"][number]["known"], string> = {
+  in_trial: "in the trial",
+  on_shelf: "the one on the shelf",
+  archived: "archived",
+  new: "new",
+};
+const STATUS = { new: "new", there: "there already", faulty: "to be mended" } as const;
+
+/** What will become of each row, the faults first, by row and column. */
+export function Preview({ seen }: { seen: Seen }) {
+  return (
+    <div className="mt-6 grid gap-x-10 gap-y-6 bench:grid-cols-[minmax(0,1fr)_minmax(0,340px)]">
+      <section aria-label="What becomes of each row">
+        {seen.faults.length ? (
+          <>
+            <h2 className="text-lead font-bold text-rust">
+              {plural(seen.fault_count, "slip")} to mend in the sheet, or in what a column is
+            </h2>
+            <ul className="mt-1">
+              {seen.faults.slice(0, 12).map((fault) => (
+                <li
+                  key={`${fault.line}${fault.column}${fault.message}`}
+                  className="border-l-4 border-rust bg-rust-soft px-3 py-1.5"
+                >
+                  <b>
+                    Row {fault.line}
+                    {fault.column ? `, ${fault.column}` : ""}
+                  </b>
+                  : {fault.message}
+                </li>
+              ))}
+            </ul>
+          </>
+        ) : null}
+        <h2 className="mt-4 text-lead font-bold">What becomes of each row</h2>
+        <ul className="mt-1">
+          {seen.lines.slice(0, 30).map((line) => (
+            <li
+              key={`${line.row}${line.blade}${line.edge}`}
+              className={`grid grid-cols-[4rem_9rem_minmax(0,1fr)_7rem] gap-x-3 border-t
+                border-line py-1 ${line.status === "there" ? "text-ink-2" : ""}`}
+            >
+              <span className="text-note text-ink-2">row {line.row}</span>
+              <span className="font-semibold">
+                {line.blade || "no blade"}
+                {line.edge ? `, edge ${line.edge}` : ""}
+              </span>
+              <span className="truncate">{line.says}</span>
+              <span className={line.status === "faulty" ? "font-semibold text-rust" : ""}>
+                {STATUS[line.status]}
+              </span>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section aria-label="Blades">
+        <h2 className="text-lead font-bold">Blades</h2>
+        <ul className="mt-1">
+          {seen.blades.slice(0, 40).map((blade) => (
+            <li key={blade.code} className="flex gap-3 border-t border-line py-1">
+              <b>{blade.code}</b>
+              <span className="grow text-ink-2">{blade.steel}</span>
+              <span>{KNOWN[blade.known]}</span>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}
