@@ -145,3 +145,32 @@ def test_a_trial_is_changed_with_a_trace_and_put_away(cut):
     assert list(cut.client.get("/api/today").json()["archived"]) == [cut.trial]
     cut.client.put(away, json={"archived": False})
     assert cut.client.get("/api/today").json()["archived"] == {}
+
+
+def test_a_look_without_stores_nothing_until_it_is_done_with_a_reason(cut):
+    second = cut.start(cut.blades["B"][1])
+    at = 0
+    for gf in (150, 330, 420, 440):
+        cut.read(second, gf, at)
+        if cut.client.get(f"/api/runs/{second}").json()["state"]["status"] == "stopped":
+            break
+        at = cut.cut(second, at=at)
+    check = cut.client.get(f"/api/runs/{second}").json()["state"]["checks"][1]
+    before = cut.client.get(f"/api/runs/{second}/log").json()
+    address = f"/api/trials/{cut.trial}"
+    body = {"event_ids": [check["event_id"]]}
+    seen = cut.client.post(f"{address}/looks-without", json=body).json()
+    assert seen["now"]["lives"]["A"] == seen["then"]["lives"]["A"]
+    assert seen["now"]["lives"]["B"] != seen["then"]["lives"]["B"]
+    alone = cut.client.post(f"{address}/looks-without", json={"run_ids": [second]}).json()
+    assert list(alone["then"]["lives"]) == ["A"]
+    assert cut.client.get(f"/api/runs/{second}/log").json() == before
+    refused = cut.client.post(f"{address}/strikes", json={**body, "reason": " "})
+    assert refused.json()["field"] == "reason"
+    done = {**body, "run_ids": [cut.run], "reason": "read on the heel"}
+    assert len(cut.client.post(f"{address}/strikes", json=done).json()["strike_ids"]) == 1
+    struck = cut.client.get(f"/api/runs/{second}").json()["state"]["checks"][1]["struck"]
+    assert struck
+    assert cut.client.get(f"{address}/verdict").json()["answer"]["ladder"][0]["blade"] == "B"
+    strange = cut.client.post(f"{address}/looks-without", json={"event_ids": ["no-such-event"]})
+    assert strange.status_code == 404

@@ -108,3 +108,9 @@ export async function bringSheetIn(
   for (const [name, value] of Object.entries(how)) form.append(name, value);
   return sendForm<Schemas["BroughtOut"]>("/api/sheet-imports", form);
 }
+
+export const lookWithout = (trialId: string, without: Schemas["WithoutBody"]) =>
+  body(api.POST("/api/trials/{trial_id}/looks-without", { ...trial(trialId), body: without }));
+
+export const strikeOut = (trialId: string, out: Schemas["StrikeOutBody"]) =>
+  body(api.POST("/api/trials/{trial_id}/strikes", { ...trial(trialId), body: out }));

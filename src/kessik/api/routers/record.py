@@ -7,13 +7,18 @@ from kessik.api.schemas.common import Id
 from kessik.api.schemas.record import (
     BinnedName,
     BinnedOut,
+    ComparedOut,
     HangsOnOut,
     RunPatch,
+    StrikeOutBody,
+    StruckOutOut,
     TakeAwayBody,
     TrialRecordOut,
+    WithoutBody,
 )
 from kessik.services.clock import now
 from kessik.services.record import bin as the_bin
+from kessik.services.record.looking import looked_without, strike_out
 from kessik.services.record.runs import change_run
 from kessik.services.record.trials import trial_record
 
@@ -33,6 +38,19 @@ def patch_run(run_id: Id, body: RunPatch, bench: AtBench) -> Response:
     """
     change_run(bench, run_id, body.changes(), body.reason, body.trace_id, now())
     return Response(status_code=204)
+
+
+@router.post("/trials/{trial_id}/looks-without")
+def post_look_without(trial_id: Id, body: WithoutBody, store: Store) -> ComparedOut:
+    """What the answer would be without some readings or runs; nothing is stored."""
+    return ComparedOut.of(looked_without(store, trial_id, body.event_ids, body.run_ids))
+
+
+@router.post("/trials/{trial_id}/strikes")
+def post_strikes(trial_id: Id, body: StrikeOutBody, bench: AtBench) -> StruckOutOut:
+    """Strike readings out, and let the edges of runs not count, with a reason."""
+    made = strike_out(bench, trial_id, body.event_ids, body.run_ids, body.reason, now())
+    return StruckOutOut(strike_ids=made)
 
 
 @router.get("/bin")

@@ -1,5 +1,6 @@
 """What is put right later, over the wire: runs, traces and the bin."""
 
+from dataclasses import asdict
 from datetime import date, timedelta
 from typing import Annotated, Any, Literal
 
@@ -12,6 +13,7 @@ from kessik.core.keeping import BIN_DAYS, InBin, Trace
 from kessik.core.moments import Moment
 from kessik.core.trials.state import TrialRun
 from kessik.core.words.traces import trace_words
+from kessik.services.record.looking import Compared
 from kessik.services.record.trials import TrialRecord
 
 BinnedName = Literal["trial", "run", "blade", "lot", "method", "soak"]
@@ -186,3 +188,41 @@ class BinnedOut(Wire):
             binned_utc=entry.binned_utc,
             goes_on=goes.isoformat(),
         )
+
+
+class WithoutBody(Wire):
+    """Readings, by their events, and runs to look without."""
+
+    event_ids: list[Id] = Field(default_factory=list, max_length=500)
+    run_ids: list[Id] = Field(default_factory=list, max_length=100)
+
+
+class StrikeOutBody(WithoutBody):
+    """The same, to be left out for good, with why."""
+
+    reason: LongText
+
+
+class AnsweredOut(Wire):
+    """An answer in a few words."""
+
+    headline: str
+    standing: str
+    lives: dict[str, str]
+
+
+class ComparedOut(Wire):
+    """The answer as it is, and as it would be."""
+
+    now: AnsweredOut
+    then: AnsweredOut
+
+    @classmethod
+    def of(cls, found: Compared) -> "ComparedOut":
+        return cls(now=AnsweredOut(**asdict(found.now)), then=AnsweredOut(**asdict(found.then)))
+
+
+class StruckOutOut(Wire):
+    """The ids of the strikes that were made."""
+
+    strike_ids: list[str]

@@ -33,7 +33,7 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
   if (bring.data) return <Made made={bring.data} />;
   return (
     <section aria-label="Bring it in" className="mt-6 border-t-[1.5px] border-ink pt-4">
-      <div className="flex flex-wrap items-end gap-4">
+      <div className="flex flex-wrap items-start gap-4">
         {seen.there ? (
           <div>
             <p className="text-note font-medium text-ink-2">Runs that are there already</p>
@@ -61,6 +61,7 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
         />
         <Button
           kind="next"
+          className="mt-6"
           disabled={runs === 0 || seen.fault_count > 0}
           onClick={() => (bring.isPending ? undefined : bring.mutate())}
         >

@@ -113,19 +113,21 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
                     {String.fromCharCode(65 + (at % 26))}{" "}
                   </span>
                   {seen.heads[at] || <span className="text-ink-2">no head</span>}
-                  <CellChoice
-                    says={`What column ${at + 1} is`}
-                    value={role}
-                    onPick={(v) =>
-                      set({ roles: reading.roles.map((each, i) => (i === at ? v : each)) })
-                    }
-                  >
-                    {seen.roles.map((each) => (
-                      <Option key={each.role} value={each.role}>
-                        {each.label}
-                      </Option>
-                    ))}
-                  </CellChoice>
+                  <span className="mt-1 block">
+                    <CellChoice
+                      says={`What column ${at + 1} is`}
+                      value={role}
+                      onPick={(v) =>
+                        set({ roles: reading.roles.map((each, i) => (i === at ? v : each)) })
+                      }
+                    >
+                      {seen.roles.map((each) => (
+                        <Option key={each.role} value={each.role}>
+                          {each.label}
+                        </Option>
+                      ))}
+                    </CellChoice>
+                  </span>
                 </th>
               ))}
             </tr>

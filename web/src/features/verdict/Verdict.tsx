@@ -6,13 +6,15 @@ import { verdictQuery } from "../../api/queries";
 import { type ChartRun, DecayChart, limitsOf } from "../../charts/DecayChart";
 import { day, unbroken } from "../../domain/format";
 import { RustOfTrial } from "../../parts/RustWord";
-import { buttonLook } from "../../ui/Button";
+import { Button, buttonLook } from "../../ui/Button";
+import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting, WorkingOut } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
 import { useWidth } from "../../ui/useWidth";
 import { AssayOffers } from "./AssayOffers";
 import { Figures } from "./Figures";
 import { Legend } from "./Legend";
+import { LookWithout } from "./LookWithout";
 import { OtherStages } from "./OtherStages";
 import { Pairs } from "./Pairs";
 import { RunTable } from "./RunTable";
@@ -27,6 +29,7 @@ export function Verdict() {
   const verdict = useQuery(verdictQuery(trialId));
   const [highlighted, setHighlighted] = useState<string | null>(null);
   const [table, setTable] = useState(false);
+  const [looking, setLooking] = useState(false);
   const chart = useWidth<HTMLDivElement>(800);
   const ladder = useWidth<HTMLDivElement>(400);
   if (verdict.isPending) return <Waiting what="the verdict" />;
@@ -45,7 +48,14 @@ export function Verdict() {
       <WorkingOut left={left} />
       <div className="mt-2 flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
         <p className="max-w-3xl basis-[30rem] grow text-ink-2">{unbroken(data.standing)}</p>
-        {data.runs.length > 0 ? <View trialId={trialId} table={table} onTable={setTable} /> : null}
+        {data.runs.length > 0 ? (
+          <View
+            trialId={trialId}
+            table={table}
+            onTable={setTable}
+            onLook={data.sealed ? null : () => setLooking(true)}
+          />
+        ) : null}
       </div>
       {data.notes.map((note) => (
         <p key={note} className="mt-1 text-note text-ink-2">
@@ -149,6 +159,17 @@ export function Verdict() {
         </>
       )}
       {data.sealed ? null : <RustOfTrial trialId={trialId} />}
+      <Sheet
+        open={looking}
+        onOpenChange={setLooking}
+        title="Look without"
+        note="Take a reading or an edge out, and see what the answer would be."
+        wide
+      >
+        {looking ? (
+          <LookWithout trialId={trialId} runs={data.runs} onDone={() => setLooking(false)} />
+        ) : null}
+      </Sheet>
     </div>
   );
 }
@@ -157,10 +178,12 @@ function View({
   trialId,
   table,
   onTable,
+  onLook,
 }: {
   trialId: string;
   table: boolean;
   onTable: (table: boolean) => void;
+  onLook: (() => void) | null;
 }) {
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -173,6 +196,11 @@ function View({
           ["table", "Table"],
         ]}
       />
+      {onLook ? (
+        <Button kind="quiet" onClick={onLook}>
+          Look without …
+        </Button>
+      ) : null}
       <Link className={buttonLook("quiet")} to={`/trials/${trialId}/record`}>
         Record
       </Link>
