@@ -14,6 +14,7 @@ from benchmarks import (
     intake,
     line_up,
     lives,
+    paper,
     pass_fail,
     ratios,
     rust,
@@ -47,6 +48,7 @@ def main() -> None:
             "scale",
             "assays",
             "rust",
+            "paper",
         ),
         help="one part",
     )
@@ -63,6 +65,8 @@ def main() -> None:
         scale.report()
     if chosen.only in (None, "assays"):
         assays.report(max(chosen.edges // 15, 4))
+    if chosen.only in (None, "paper"):
+        paper.report()
     if chosen.only in (None, "rust"):
         rust.report(max(chosen.edges // 50, 8))
     if chosen.only in (None, "line-up"):

@@ -171,6 +171,7 @@ def test_a_look_without_stores_nothing_until_it_is_done_with_a_reason(cut):
     assert len(cut.client.post(f"{address}/strikes", json=done).json()["strike_ids"]) == 1
     struck = cut.client.get(f"/api/runs/{second}").json()["state"]["checks"][1]["struck"]
     assert struck
-    assert cut.client.get(f"{address}/verdict").json()["answer"]["ladder"][0]["blade"] == "B"
+    (edge,) = cut.client.get(f"/api/blades/{cut.blades['A'][0]}").json()["blade"]["edges"]
+    assert (edge["overrule"], edge["overrule_reason"]) == (False, "read on the heel")
     strange = cut.client.post(f"{address}/looks-without", json={"event_ids": ["no-such-event"]})
     assert strange.status_code == 404

@@ -12,6 +12,7 @@ from kessik.core.protocols.counting import Changes, Counting, Moved, amount_of, 
 from kessik.core.protocols.events import (
     AFTER_STROP,
     DOSE_CHECKS,
+    WRITTEN,
     Abandon,
     BenchEvent,
     CheckPlanned,
@@ -95,6 +96,8 @@ def _outcome(draft: _Draft, said: Outcome, told: _Told) -> None:
     draft.goes_on()
     if said.stage != AFTER_STROP:
         _look(draft, said, told)
+        if said.check == WRITTEN and said.outcome == "fail" and said.stage and not told.struck:
+            draft.stages[said.stage] = told.count
     elif draft.strops and not told.struck:
         last = draft.strops[-1]
         tried = (said.check, said.outcome)

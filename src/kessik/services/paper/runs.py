@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass
+from typing import Any
 from uuid import NAMESPACE_URL, uuid5
 
 from kessik.core.errors import Fault, RefusedFileError
@@ -72,9 +73,10 @@ def keep_lines(
         cut = shelf.cut_edges(session)
     known = {r.run.id for r in state.runs}
     made = made_runs(state, cut, [line for line in lines if line.id not in known], entered)
+    rows = rows_made(made, entered.now)
     with db.write() as session:
         get_trial(session, trial_id)
-        keep_made(session, made, entered.now)
+        keep_made(session, made, rows)
     return [line.id for line in lines]
 
 
@@ -149,14 +151,17 @@ def made_runs(
     return Made(tuple(runs), tuple(new.values()), logs)
 
 
-def keep_made(session: Session, made: Made, now: Moment) -> None:
-    """Keep what was made in the transaction of the session."""
-    for edge in made.edges:
-        shelf.save_edge(session, edge)
-    bench_log.add_runs(session, made.runs)
-    rows = [
+def rows_made(made: Made, now: Moment) -> list[dict[str, Any]]:
+    """The events of what was made as rows: ready before the write lock is taken."""
+    return [
         row for run in made.runs for row in bench_log.rows_of(run.id, made.logs[run.id], now.utc)
     ]
+
+
+def keep_made(session: Session, made: Made, rows: Sequence[Mapping[str, Any]]) -> None:
+    """Keep what was made, and its rows, in the transaction of the session."""
+    shelf.add_edges(session, made.edges)
+    bench_log.add_runs(session, made.runs)
     if rows:
         bench_log.append_rows(session, rows)
 

@@ -34,7 +34,7 @@ from kessik.interchange.csv_tables import Row
 from kessik.interchange.raw_sheets import RawSheet
 from kessik.services.files.shelf_rows import read_blade
 from kessik.services.files.work import READS, STORES, Work
-from kessik.services.paper.runs import Entered, Made, keep_made, made_runs, next_edge
+from kessik.services.paper.runs import Entered, Made, keep_made, made_runs, next_edge, rows_made
 from kessik.services.trials.methods import with_version
 from kessik.services.trials.state import state_of_trial
 from kessik.store.database import Database, Session
@@ -185,12 +185,13 @@ def bring_in(
     todo = [(own, line) for own, line in todo if line.id not in known]
     made = _made(plan, todo, entered, raw, reading, set(replaced.values()))
     work.begin(STORES, len(made.runs))
+    rows = rows_made(made, entered.now)
     with db.write() as session:
         trial = _kept_trial(session, plan, target, entered)
         for run_id in replaced.values():
             _into_bin(session, run_id, plan.state, entered)
         _keep_blades(session, trial, plan)
-        keep_made(session, made, entered.now)
+        keep_made(session, made, rows)
         work.step(len(made.runs))
         if reading_name.strip():
             heads = heads_of(raw.rows, reading.head_rows)

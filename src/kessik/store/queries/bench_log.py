@@ -5,7 +5,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict
 from typing import Any
 
-from sqlalchemy import Table, bindparam, func, insert, select
+from sqlalchemy import Table, bindparam, func, select
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
@@ -26,8 +26,10 @@ from kessik.core.stock import Booking
 from kessik.store.check_sums import SUMMED, check_sum
 from kessik.store.queries import pictures
 from kessik.store.tables import EventRow, RunRow
+from kessik.store.tables.base import JSON_TEXT
 
 _EVENT: Table = EventRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
+_RUN: Table = RunRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
 _APPEND = sqlite.insert(_EVENT).on_conflict_do_nothing()
 # In the order that _event takes them, so that a long log is read row by row without looking up
 # names.
@@ -86,7 +88,7 @@ def add_run(session: Session, run: Run) -> None:
 def add_runs(session: Session, runs: Sequence[Run]) -> None:
     """Add many runs at once."""
     if runs:
-        session.execute(insert(RunRow), [_run_columns(run) for run in runs])
+        session.connection().execute(_RUN.insert(), [_run_columns(run) for run in runs])
 
 
 def save_run(session: Session, run: Run) -> None:
@@ -197,7 +199,7 @@ def _columns(run_id: str, event: BenchEvent, server_utc: str) -> dict[str, Any]:
         "last_seen_position": event.last_seen_position,
         "count_at": float(event.count_at),
         "client_time": event.client_time,
-        "payload": json.dumps(said, ensure_ascii=False, separators=(",", ":")),
+        "payload": JSON_TEXT.encode(said),
     }
     return {
         "id": event.id,

@@ -6,7 +6,7 @@ from dataclasses import asdict, fields
 from itertools import islice
 from typing import Any
 
-from sqlalchemy import delete, func, select
+from sqlalchemy import delete, func, insert, select
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
@@ -117,6 +117,12 @@ def save_edge(session: Session, edge: Edge) -> None:
     """Insert or update; its measurements are saved by themselves."""
     session.merge(EdgeRow(**_edge_row(edge)))
     session.flush()
+
+
+def add_edges(session: Session, edges: Sequence[Edge]) -> None:
+    """Add many new edges at once."""
+    if edges:
+        session.execute(insert(EdgeRow), [_edge_row(edge) for edge in edges])
 
 
 def save_measurements(

@@ -8,6 +8,8 @@ from sqlalchemy.orm import DeclarativeBase
 from sqlalchemy.types import TypeDecorator
 
 STRICT = {"sqlite_strict": True}
+JSON_TEXT = json.JSONEncoder(ensure_ascii=False, separators=(",", ":"))
+"""Made once: `json.dumps` makes a new one for every value."""
 
 
 class Base(DeclarativeBase):
@@ -25,9 +27,7 @@ class JsonText(TypeDecorator[Any]):
     cache_ok = True
 
     def process_bind_param(self, value: Any, dialect: Dialect) -> str | None:  # noqa: ANN401 - any JSON value
-        return (
-            None if value is None else json.dumps(value, ensure_ascii=False, separators=(",", ":"))
-        )
+        return None if value is None else JSON_TEXT.encode(value)
 
     def process_result_value(self, value: str | None, dialect: Dialect) -> Any:  # noqa: ANN401 - any JSON value
         if value is None:

@@ -13,7 +13,6 @@ from kessik.core.protocols.events import (
     Outcome,
     Reading,
     Said,
-    StageLost,
     check_count_at,
 )
 from kessik.core.protocols.methods import Method
@@ -136,7 +135,6 @@ def _written(
             yield life.held, Outcome(check=WRITTEN, outcome="pass", stage=name)
         if life.gone is not None:
             yield life.gone, Outcome(check=WRITTEN, outcome="fail", stage=name)
-            yield life.gone, StageLost(stage=name, count=life.gone)
     numbers = {k: float(v) for k, v in results.items() if isinstance(v, float)}
     for key, value in numbers.items():
         if key.startswith(EFFORT):
