@@ -1,15 +1,15 @@
 """Copies of the data: seen, made, and kept by a rule."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Depends
 
-from kessik.api.dependencies import Store
+from kessik.api.dependencies import Store, at_home
 from kessik.api.schemas.backups import BackupRuleBody, CopiesOut, HoldsOut
 from kessik.api.schemas.common import ShortText
 from kessik.services.upkeep import copies
 from kessik.services.upkeep.keeping import make_copy
 from kessik.store.backups import BY_HAND
 
-router = APIRouter(tags=["backups"])
+router = APIRouter(tags=["backups"], dependencies=[Depends(at_home)])
 
 
 @router.get("/backups")

@@ -17,7 +17,6 @@ from kessik.core.trials.state import TrialState
 from kessik.interchange.faults import Faults
 from kessik.interchange.series_events import counted_up
 from kessik.services.trials.state import state_of_trial, trial_state
-from kessik.services.trials.trials import get_trial
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, shelf
 
@@ -68,15 +67,12 @@ def keep_lines(
 
     RefusedFileError names every slip by the number of its line and the key of its column.
     """
-    with db.read() as session:
+    with db.write() as session:  # what is there may not change between the look and the keeping
         state = state_of_trial(session, trial_id)
-        cut = shelf.cut_edges(session)
-    known = {r.run.id for r in state.runs}
-    made = made_runs(state, cut, [line for line in lines if line.id not in known], entered)
-    rows = rows_made(made, entered.now)
-    with db.write() as session:
-        get_trial(session, trial_id)
-        keep_made(session, made, rows)
+        known = {r.run.id for r in state.runs}
+        todo = [line for line in lines if line.id not in known]
+        made = made_runs(state, shelf.cut_edges(session), todo, entered)
+        keep_made(session, made, rows_made(made, entered.now))
     return [line.id for line in lines]
 
 

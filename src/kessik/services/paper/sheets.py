@@ -187,6 +187,8 @@ def bring_in(
     work.begin(STORES, len(made.runs))
     rows = rows_made(made, entered.now)
     with db.write() as session:
+        if target.trial_id and state_of_trial(session, target.trial_id).runs != plan.state.runs:
+            raise ConflictError("the trial was cut on meanwhile; look it over again", field="file")
         trial = _kept_trial(session, plan, target, entered)
         for run_id in replaced.values():
             _into_bin(session, run_id, plan.state, entered)

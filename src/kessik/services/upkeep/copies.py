@@ -53,7 +53,7 @@ def held_by(db: Database, name: str) -> Holds:
 
 
 def _check_folder(db: Database, folder: Path) -> None:
-    if not folder.is_absolute() or not folder.is_dir():
+    if not folder.is_absolute() or not folder.is_dir() or folder.parent == folder:
         raise OutOfRangeError(
             f"there is no folder {folder}; name one that is there, from the root on",
             field="second_folder",

@@ -8,8 +8,10 @@ from typing import Any
 
 from sqlalchemy import delete, func, insert, select
 from sqlalchemy.dialects import sqlite
+from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
+from kessik.core.errors import ConflictError
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone
 from kessik.core.heat_treatment import HeatTreatment
@@ -122,7 +124,12 @@ def save_edge(session: Session, edge: Edge) -> None:
 def add_edges(session: Session, edges: Sequence[Edge]) -> None:
     """Add many new edges at once."""
     if edges:
-        session.execute(insert(EdgeRow), [_edge_row(edge) for edge in edges])
+        try:
+            session.execute(insert(EdgeRow), [_edge_row(edge) for edge in edges])
+        except IntegrityError as there:
+            raise ConflictError(
+                "an edge of this number came onto the shelf meanwhile; look again", field="edge"
+            ) from there
 
 
 def save_measurements(

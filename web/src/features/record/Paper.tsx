@@ -76,7 +76,11 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
   return (
     <form
       onSubmit={submit}
-      onKeyDown={(e) => (e.key === "Enter" && (e.ctrlKey || e.metaKey) ? submit() : undefined)}
+      onKeyDown={(e) => {
+        if (e.key !== "Enter" || !(e.ctrlKey || e.metaKey)) return;
+        e.preventDefault();
+        submit();
+      }}
       className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7"
       noValidate
     >

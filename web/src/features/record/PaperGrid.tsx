@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useRef } from "react";
+import { type KeyboardEvent, useEffect, useRef } from "react";
 import { type Column, type Form, isResult, pasted, type Row } from "./paperRows";
 
 const CELL = `min-h-11 w-full rounded-edge border border-line bg-sheet px-2
@@ -20,6 +20,15 @@ export function PaperGrid({ form, rows, every, faultAt, onRows, onMore }: PaperV
   const first = form.columns.find((column) => isResult(column.key))?.key ?? "";
   const focus = (row: number, key: string) =>
     table.current?.querySelector<HTMLInputElement>(`[data-cell="${row}-${key}"]`)?.focus();
+  const known = useRef(0);
+  useEffect(() => {
+    // a new line is gone to at once, and on arrival the first that waits for a result
+    if (rows.length > known.current)
+      table.current
+        ?.querySelector<HTMLInputElement>(`[data-cell="${known.current}-${first}"]`)
+        ?.focus({ preventScroll: known.current === 0 });
+    known.current = rows.length;
+  }, [rows.length, first]);
   const type = (at: number, key: string, text: string) =>
     onRows(rows.map((row, i) => (i === at ? withCell(row, key, text) : row)));
   const onKey = (event: KeyboardEvent, at: number, column: Column) => {
@@ -32,10 +41,8 @@ export function PaperGrid({ form, rows, every, faultAt, onRows, onMore }: PaperV
     const to = moves[event.key];
     if (!to) return;
     event.preventDefault();
-    if (event.key === "Enter" && at === rows.length - 1) {
-      onMore();
-      requestAnimationFrame(() => focus(...to));
-    } else focus(...to);
+    if (event.key === "Enter" && at === rows.length - 1) onMore();
+    else focus(...to);
   };
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a table that scrolls is reached by keyboard

@@ -97,7 +97,10 @@ function Source({ isOpen, onFile }: { isOpen: boolean; onFile: (file: File) => v
       <div className="grid gap-6 bench:grid-cols-2">
         <FilePick
           label="A sheet: CSV, TSV or XLSX"
-          onPick={(files) => (files[0] ? onFile(files[0]) : undefined)}
+          onPick={(files) => {
+            const newest = files.at(-1);
+            if (newest) onFile(newest);
+          }}
           isWrong={false}
         />
         <LongField
