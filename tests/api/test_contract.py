@@ -72,6 +72,9 @@ def filled(database, hand, tmp_path):
     assert put("/api/soaks/soak-0001/looks/look-0001", json=seen).status_code == 200
     done = {"kind": "note", "said": "begun", **begun}
     assert put("/api/soaks/soak-0001/acts/act-00001", json=done).status_code == 200
+    assert put("/api/blades/blade-gone", json={"id": "blade-gone", "code": "Z"}).is_success
+    gone = {"kind": "blade", "owner_id": "blade-gone"}
+    assert put("/api/bin/bin-00001", json=gone).status_code == 200
     ids = {
         "soak_id": "soak-0001",
         "look_id": "look-0001",
@@ -87,6 +90,7 @@ def filled(database, hand, tmp_path):
         "content_hash": photo,
         "picture": photo,
         "instrument_id": "camera-01",
+        "bin_id": "bin-00001",
     }
     return database, hand, ids
 
@@ -116,11 +120,14 @@ def test_nothing_sent_breaks_what_is_kept(filled):
         fuzz(operation, ids)
     pages = ["/api/today", "/api/shelf", "/api/lots", "/api/instruments", "/api/methods"]
     pages += ["/api/assays", "/api/grades", "/api/grades-alike", "/api/performance"]
-    pages += ["/api/soaks", "/api/soaks-side-by-side"]
+    pages += ["/api/soaks", "/api/soaks-side-by-side", "/api/bin", "/api/backups"]
     trials = [t["trial"]["id"] for t in hand.client.get("/api/today").json()["trials"]]
     assert hand.client.get("/api/today").json()["failed"] == []
     for trial in trials[:3]:
-        pages += [f"/api/trials/{trial}/{page}" for page in ("verdict", "line-up", "plan", "files")]
+        pages += [
+            f"/api/trials/{trial}/{page}"
+            for page in ("verdict", "line-up", "record", "plan", "files")
+        ]
     if hand.client.get(f"/api/blades/{ids['blade_id']}").status_code == 200:
         pages += [f"/api/runs/{ids['run_id']}", f"/api/runs/{ids['run_id']}/log.csv"]
     for page in pages:
