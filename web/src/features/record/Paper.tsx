@@ -117,7 +117,7 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
         <Button kind="next" type="submit" disabled={!body.lines.length || keep.isPending}>
           Keep {plural(body.lines.length, "run")}
         </Button>
-        <span className="text-note text-ink-2">
+        <span className="text-note">
           <Kbd>Enter</Kbd> next line · <Kbd>Ctrl</Kbd> <Kbd>Enter</Kbd> keep all · a copied table
           can be pasted
         </span>

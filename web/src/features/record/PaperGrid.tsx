@@ -46,7 +46,7 @@ export function PaperGrid({ form, rows, every, faultAt, onRows, onMore }: PaperV
   };
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a table that scrolls is reached by keyboard
-    <section aria-label="Finished runs" tabIndex={0} className="mt-5 overflow-x-auto">
+    <section aria-label="Finished runs" tabIndex={0} className="relative mt-5 overflow-x-auto">
       <table ref={table} className="w-full border-collapse">
         <thead>
           <tr className="text-left align-bottom text-note text-ink-2">

@@ -100,7 +100,7 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
         aria-label="The first rows"
         // biome-ignore lint/a11y/noNoninteractiveTabindex: a table that scrolls is reached by keyboard
         tabIndex={0}
-        className="mt-3 overflow-x-auto"
+        className="relative mt-3 overflow-x-auto"
       >
         <table className="border-collapse">
           <thead>

@@ -77,7 +77,11 @@ function Beside({ found }: { found: Schemas["ComparedOut"] }) {
             {Object.entries(answer.lives).map(([blade, life]) => (
               <div key={blade} className="flex gap-3">
                 <dt className="min-w-20 font-semibold">{blade}</dt>
-                <dd>{unbroken(life)}</dd>
+                <dd
+                  className={found.now.lives[blade] === found.then.lives[blade] ? "" : "font-bold"}
+                >
+                  {unbroken(life)}
+                </dd>
               </div>
             ))}
           </dl>
