@@ -4,6 +4,8 @@ from uuid import uuid4
 
 import pytest
 
+from tests.conftest import BenchHand
+
 
 @pytest.fixture
 def cut(hand):
@@ -52,6 +54,17 @@ def test_a_reading_struck_after_the_stop_is_said_and_can_be_put_back(cut):
     again = cut.send(cut.run, "correction", {"target": back.event_id, "becomes": None})
     assert again.status_code == 200
     assert run_of(cut)["put_right"][third["id"]] == changer, "an undo of the undo"
+
+
+def test_what_is_struck_at_a_desk_leaves_the_run_ended_and_at_the_bench_goes_on(cut):
+    last = run_of(cut)["state"]["checks"][-1]["event_id"]
+    desk = BenchHand(cut.client)
+    struck = desk.send(cut.run, "strike", {"target": last, "reason": "on the heel"})
+    assert struck.json()["state"]["status"] == "stopped"
+    back = desk.send(cut.run, "correction", {"target": struck.event_id, "becomes": None})
+    assert back.json()["state"]["status"] == "stopped"
+    again = cut.send(cut.run, "strike", {"target": last, "reason": "on the heel"})
+    assert again.json()["state"]["status"] == "cutting"
 
 
 def test_a_stopped_run_is_reopened_and_goes_on(cut):

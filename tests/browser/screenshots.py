@@ -4,8 +4,9 @@ import json
 import time
 import urllib.request
 from pathlib import Path
-from tempfile import TemporaryDirectory
+from tempfile import TemporaryDirectory, gettempdir
 
+from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from kessik.demo.arms_and_blocks import FINISH_TRIAL_ID
@@ -45,6 +46,47 @@ def measured(address):
     return max((x for x in looks if x["how"] == "photo"), key=lambda x: x["rust_percent"])["id"]
 
 
+OLD_SHEET = """Knife;Steel;HRC;Angle incl.;Fine (ft);Working (ft);Total;Remarks
+AV-02;1.4112;58,5;30;31;26;57;second box
+AV-02;1.4112;58,5;30;30;27;57;
+AV-09;1.4116;56,0;30;2O;22;;
+AV-09;1.4116;56,0;30;21-24;20;;coarse
+AV-06;;;;44;40;85;slip
+"""
+
+
+def take_record(bench, trial, demo):
+    """Results on paper, a sheet with two faults, an entry put right, and the bin."""
+    hand = demo.hand()
+    bench.open(f"/trials/{trial}/paper")
+    bench.see("A finished run a line")
+    for typed in ("30", Keys.TAB, "25", Keys.TAB, "57", Keys.ENTER, "28-33", Keys.TAB, "21"):
+        bench.press(typed)
+    bench.see("one of the three is a slip")
+    take_bench(bench, "paper")
+    sheet = Path(gettempdir()) / "ten years of cartons.csv"
+    sheet.write_text(OLD_SHEET)
+    bench.open(f"/sheets?trial={trial}")
+    bench.see("Open a file, or paste")
+    bench.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(sheet))
+    bench.see("2 slips to mend")
+    take_bench(bench, "sheet")
+    record = hand.client.get(f"/api/trials/{trial}/record").json()["runs"]
+    checks = hand.client.get(f"/api/runs/{record[0]['id']}").json()["state"]["checks"]
+    hand.send(record[0]["id"], "strike", {"target": checks[-1]["event_id"], "reason": "a staple"})
+    bench.open(f"/trials/{trial}/record")
+    bench.see("corrected after the stop")
+    bench.driver.find_element(By.XPATH, "//button[starts-with(., 'Open')]").click()
+    take_bench(bench, "record")
+    gone = {"kind": "run", "owner_id": record[1]["id"], "reason": "cut on the wrong box"}
+    hand.client.put("/api/bin/bin-of-pictures", json=gone)
+    bench.open("/bin")
+    bench.see("Bring back")
+    take_bench(bench, "bin")
+    hand.client.put("/api/bin/bin-of-pictures/brought-back")
+    hand.client.close()
+
+
 def main():
     with TemporaryDirectory(ignore_cleanup_errors=True) as folder, chromium() as driver:
         demo = Served(Path(folder) / "demo", "demo")
@@ -63,19 +105,15 @@ def main():
             take(demo.address, "today")
             take(f"{trial}/line-up", "line-up")
             take(f"{trial}/plan", "plan")
-            take(f"{trial}/method", "method")
             take(
                 f"{demo.address}/trials/{FINISH_TRIAL_ID}/verdict",
                 "verdict-one-knife",
             )
             take(f"{demo.address}/blades/{entry['blades'][1]['id']}", "blade")
-            take(f"{demo.address}/shelf", "shelf")
-            take(f"{demo.address}/reckoner", "reckoner")
             take(f"{trial}/verdict", "verdict")
             blades = {b["code"]: b["id"] for b in assayed(demo.address)}
             take(f"{demo.address}/assay", "assay")
             take(f"{demo.address}/assay/blades/{blades['AV-06']}", "assay-excluded")
-            take(f"{demo.address}/assay/blades/{blades['AV-01']}", "assay-undecidable")
             take(f"{demo.address}/soak/{SALT_PACK_ID}", "soak")
             take(f"{demo.address}/soak/{COATINGS_ID}", "soak-coatings")
             look = measured(demo.address)
@@ -85,6 +123,7 @@ def main():
             driver.execute_script("document.getElementById('brine').scrollIntoView()")
             picture(driver, FOLDER / "brine.png")
             bench = Person(driver, demo.address)
+            take_record(bench, by_name["Cartons in the shed"]["trial"]["id"], demo)
             bench.open(f"/runs/{run}")
             bench.see("On a break")
             bench.press(" ")

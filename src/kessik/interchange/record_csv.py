@@ -29,6 +29,7 @@ RUN_COLUMNS = (
     Column("started", "time"),
     Column("practice", "yes_no"),
     Column("round", "integer", low=1, high=1000),
+    Column("from_paper"),
     Column("note"),
 )
 

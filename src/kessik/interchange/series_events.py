@@ -48,8 +48,6 @@ def said_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Said:
         return read_said(
             "strop", {"strokes": _needed(value, "a strop needs its strokes here"), **kept}
         )
-    if check == WRITTEN and not values["stage"]:
-        raise OutOfRangeError("a written result says of which stage it is", field="stage")
     if check in (*JUDGED, WRITTEN):
         return read_said(
             "outcome", {"check": check, "outcome": _outcome(check, values["outcome"]), **kept}

@@ -171,7 +171,9 @@ function said(e: Event, now: number | null | undefined): string {
   }
   if (e.kind === "check_planned") return `told to check at ${p.next_count}`;
   if (e.kind === "stage")
-    return p.count === null ? `${p.stage} not lost after all` : `${p.stage} lost at ${p.count}`;
+    return typeof p.count === "number"
+      ? `${p.stage} lost at ${p.count}`
+      : `${p.stage} not lost after all`;
   if (e.kind === "note") return `note: ${p.text}`;
   if (e.kind === "strike") return `reading struck out: ${p.reason}`;
   if (e.kind === "correction" && pictureOf(e)) return "a picture of the look before";

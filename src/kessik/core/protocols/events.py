@@ -128,6 +128,8 @@ class Outcome(_OfFile):
     entered: _Word = None
 
     def __post_init__(self) -> None:
+        if self.check == WRITTEN and not self.stage:
+            raise OutOfRangeError("a written result says of which stage it is", field="stage")
         if self.check != "inspect" and self.outcome not in SAID:
             raise OutOfRangeError(
                 "an outcome is pass, fail or doubt", field="outcome", value=self.outcome

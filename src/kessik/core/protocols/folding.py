@@ -33,7 +33,7 @@ from kessik.core.protocols.events import (
     corrected,
 )
 from kessik.core.protocols.methods import Method
-from kessik.core.protocols.put_right import corrected_after_stop, in_force
+from kessik.core.protocols.put_right import corrected_after_stop, in_force, put_right_elsewhere
 from kessik.core.protocols.run_state import (
     LoggedCheck,
     Plan,
@@ -201,6 +201,7 @@ def fold(
         not_understood=left_out,
         rewritten_at=max((e.position for e in whole if e.kind in _REWRITING), default=0),
         put_right_after_stop=corrected_after_stop(whole),
+        put_right_elsewhere=put_right_elsewhere(whole),
     )
     return _finished(known, draft, method)
 
@@ -302,8 +303,9 @@ def _finished(
     if progress is None:
         own, beside = parted(draft.checks, state.worked_mm)
         progress = assess(own, method, state.count, beside)
-    # the reading that ended the run may have been taken back or struck out
-    reopened = draft.status == "stopped" and draft.stopped_by == "rule" and not progress.met
+    # at the bench, the reading that ended the run may have been taken back or struck out
+    ended_by_rule = draft.status == "stopped" and draft.stopped_by == "rule"
+    reopened = ended_by_rule and not progress.met and not state.put_right_elsewhere
     if reopened:
         draft.status, draft.stopped_by = "cutting", None
     found = replace(

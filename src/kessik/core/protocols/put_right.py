@@ -6,7 +6,14 @@ An undo is one more event, so that what was done and undone stays to be seen.
 from collections.abc import Sequence
 from typing import TypeGuard
 
-from kessik.core.protocols.events import Abandon, BenchEvent, Correction, Stop, Strike
+from kessik.core.protocols.events import (
+    Abandon,
+    BenchEvent,
+    Correction,
+    Cut,
+    Stop,
+    Strike,
+)
 
 PUTS_RIGHT = ("strike", "correction")
 
@@ -48,6 +55,16 @@ def corrected_after_stop(events: Sequence[BenchEvent]) -> int:
     changed = (event.said for event in in_force(events) if event.position > over)
     targets = {said.target for said in changed if _says_another(said)}
     return len(targets - puts_right)
+
+
+def put_right_elsewhere(events: Sequence[BenchEvent]) -> bool:
+    """Whether what was last put right was so by a device that did not cut the run: the day after,
+    at a desk. Such a run stays ended until it is reopened by hand.
+    """
+    last = next((event for event in reversed(events) if event.kind in PUTS_RIGHT), None)
+    return last is not None and all(
+        event.device != last.device for event in events if isinstance(event.said, Cut)
+    )
 
 
 def _says_another(said: object) -> TypeGuard[Strike | Correction]:

@@ -55,6 +55,8 @@ class RunState:
 
     `taken` readings of the plan are in; `rewritten_at` is the last position at which earlier events
     were changed; `reopened` where its rule had stopped it and what met the rule was taken back.
+    `put_right_after_stop` entries were struck or corrected after it was over; `put_right_elsewhere`
+    where the last of that came from no bench.
     """
 
     status: RunStatus
@@ -82,6 +84,7 @@ class RunState:
     rewritten_at: int = 0
     reopened: bool = False
     put_right_after_stop: int = 0
+    put_right_elsewhere: bool = False
 
     @property
     def rule_met(self) -> bool:

@@ -19,7 +19,7 @@ from kessik.core.errors import UnknownError
 from kessik.core.moments import Moment
 from kessik.core.protocols.methods import Method
 from kessik.core.trials.trial import MethodVersion, Trial
-from kessik.interchange.csv_tables import Column, Row
+from kessik.interchange.csv_tables import Column, Row, is_time
 from kessik.interchange.method_json import MethodFile
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.record_csv import RUN_COLUMNS
@@ -206,6 +206,7 @@ def _store_runs(
             method_id=versions.get(run.method_number or 0, trial.method_id),
             after_strop_of=last_on.get(edge.id) if record.get("after_strop") else None,
             block=read.block_of(run),
+            from_paper=_from_paper(record.get("from_paper"), now),
             verifies_run_id=made.get((run.rows.blade, *run.verifies)) if run.verifies else None,
         )
         last_on[edge.id] = stored.id
@@ -239,6 +240,7 @@ def _other(row: Row, columns: Sequence[Column]) -> dict[str, Any]:
         "verifies_run",
         "started",
         "after_strop",
+        "from_paper",
         "blade",
         "edge",
         "run",
@@ -251,6 +253,13 @@ def _other(row: Row, columns: Sequence[Column]) -> dict[str, Any]:
 def _started(run: ReadRun, now: Moment) -> Moment:
     record = run.record.values if run.record else {}
     return _moment(record.get("started")) or _moment(run.rows.rows[0].values["time"]) or now
+
+
+def _from_paper(said: str | None, now: Moment) -> str:
+    """When a run was entered from paper: as its file says, or now where that says no time."""
+    if not said or said.strip().casefold() in ("no", "false", "0"):
+        return ""
+    return said.strip() if is_time(said.strip()) else now.utc
 
 
 def _moment(text: str | None) -> Moment | None:

@@ -149,6 +149,7 @@ def _run_row(
         "verifies_run": verified.get(r.run.verifies_run_id or ""),
         "lot": taken or None,
     }
+    named["from_paper"] = r.run.from_paper or None
     named["after_strop"] = r.run.after_strop_of is not None or None
     said = {name: value for name, value in {**named, **known}.items() if value not in (None, "")}
     return {

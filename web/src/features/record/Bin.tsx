@@ -43,7 +43,7 @@ export function Bin() {
                 {[
                   `taken away ${day(entry.binned_utc)}`,
                   entry.reason,
-                  `goes for good on ${entry.goes_on}`,
+                  `goes for good on ${day(entry.goes_on)}`,
                 ]
                   .filter(Boolean)
                   .join(" · ")}

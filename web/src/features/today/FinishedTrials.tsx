@@ -24,7 +24,9 @@ export function FinishedTrials({
   const [asked, setAsked] = useState({ text: "", school: ANY, steel: ANY, year: ANY });
   const [away, setAway] = useState<"here" | "archived">("here");
   const [shown, setShown] = useState(SHOWN);
-  const finished = trials.filter(({ trial, is_finished }) => is_finished || archived[trial.id]);
+  const finished = trials
+    .filter(({ trial, is_finished }) => is_finished || archived[trial.id])
+    .sort((a, b) => lastCut(b).localeCompare(lastCut(a)));
   const put = Object.keys(archived).length;
   if (finished.length === 0) return null;
   const here = finished.filter(({ trial }) => Boolean(archived[trial.id]) === (away !== "here"));
@@ -107,9 +109,7 @@ function Line({ entry }: { entry: Trial }) {
           ) : null}
         </span>
         <span className="line-clamp-2">{unbroken(entry.headline)}</span>
-        <span className="text-note text-ink-2 max-bench:mt-1">
-          {day(entry.last_cut_utc || trial.created_utc)}
-        </span>
+        <span className="text-note text-ink-2 max-bench:mt-1">{day(lastCut(entry))}</span>
         <span className="flex flex-wrap gap-1 max-bench:mt-1">
           {arms.slice(0, 6).map((arm) => (
             <Mark key={arm.code} mark={arm.mark} size={16} />
@@ -147,7 +147,8 @@ function Filter({
   );
 }
 
-const year = (entry: Trial) => (entry.last_cut_utc || entry.trial.created_utc).slice(0, 4);
+const lastCut = (entry: Trial) => entry.last_cut_utc || entry.trial.created_utc;
+const year = (entry: Trial) => lastCut(entry).slice(0, 4);
 
 function fits(
   entry: Trial,
