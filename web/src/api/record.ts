@@ -114,3 +114,11 @@ export const lookWithout = (trialId: string, without: Schemas["WithoutBody"]) =>
 
 export const strikeOut = (trialId: string, out: Schemas["StrikeOutBody"]) =>
   body(api.POST("/api/trials/{trial_id}/strikes", { ...trial(trialId), body: out }));
+
+export const putMethodAway = (lineId: string, archived: boolean) =>
+  body(
+    api.PUT("/api/methods/{line_id}/archived", {
+      params: { path: { line_id: lineId } },
+      body: { archived },
+    }),
+  );

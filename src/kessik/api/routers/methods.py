@@ -1,10 +1,11 @@
 """Methods: the ready ones, the tester's own, and the one a trial goes by."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.methods import KnownMethodsOut, MethodChoice, MethodOut
+from kessik.api.schemas.shelf import ArchivedBody
 from kessik.api.schemas.trials import TrialOut
 from kessik.services.clock import now
 from kessik.services.trials import methods
@@ -16,6 +17,13 @@ router = APIRouter(tags=["methods"])
 def get_methods(store: Store) -> KnownMethodsOut:
     """What a trial can take its method from."""
     return KnownMethodsOut.of(methods.known_methods(store))
+
+
+@router.put("/methods/{line_id}/archived", status_code=204)
+def put_method_archived(line_id: Id, body: ArchivedBody, store: Store) -> Response:
+    """Put a method of one's own into the archive, or take it out."""
+    methods.put_method_away(store, line_id, body.archived, now().utc)
+    return Response(status_code=204)
 
 
 @router.put("/trials/{trial_id}/method")

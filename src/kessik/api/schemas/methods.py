@@ -127,17 +127,31 @@ class MethodOut(MethodBody):
         return cls.of(version.method, version.id, version.number)
 
 
+class OwnMethodOut(MethodOut):
+    """A method of the tester's own, with its line, and whether that was put away."""
+
+    line_id: str
+    archived: bool
+
+
 class KnownMethodsOut(Wire):
     """Ready methods, and the tester's own with their newest version."""
 
     ready: list[MethodOut]
-    own: list[MethodOut]
+    own: list[OwnMethodOut]
 
     @classmethod
     def of(cls, known: KnownMethods) -> "KnownMethodsOut":
         return cls(
             ready=[MethodOut.of(method) for method in known.ready],
-            own=[MethodOut.of_version(version) for version in known.own],
+            own=[
+                OwnMethodOut(
+                    **MethodOut.of_version(version).model_dump(),
+                    line_id=version.line_id,
+                    archived=version.line_id in known.archived,
+                )
+                for version in known.own
+            ],
         )
 
 

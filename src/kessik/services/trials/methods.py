@@ -11,24 +11,35 @@ from kessik.core.protocols.schools import SCHOOLS
 from kessik.core.runs import Run
 from kessik.core.trials.trial import MethodVersion, Trial
 from kessik.store.database import Database, Session
-from kessik.store.queries import methods, trials
+from kessik.store.queries import methods, traces, trials
 
 
 @dataclass(frozen=True)
 class KnownMethods:
     """What a trial can take its method from: the ready ones, and the tester's own lines with their
-    newest version.
+    newest version; `archived` names the lines that were put away.
     """
 
     ready: tuple[Method, ...]
     own: tuple[MethodVersion, ...]
+    archived: frozenset[str] = frozenset()
 
 
 def known_methods(db: Database) -> KnownMethods:
     """Ready methods, and those of trials that differ from them."""
     with db.read() as session:
         versions = methods.newest_versions(session)
-    return KnownMethods(SCHOOLS, tuple(v for v in versions if v.method not in SCHOOLS))
+        archived = frozenset(traces.archived(session, "method"))
+    own = tuple(v for v in versions if v.method not in SCHOOLS)
+    return KnownMethods(SCHOOLS, own, archived)
+
+
+def put_method_away(db: Database, line_id: str, archived: bool, now_utc: str) -> None:
+    """Put a line of methods into the archive, or take it out; trials that go by it go on."""
+    with db.write() as session:
+        if all(v.line_id != line_id for v in methods.newest_versions(session)):
+            raise UnknownError("there is no such method", field="method")
+        traces.put_away(session, "method", line_id, now_utc if archived else None)
 
 
 def with_version(session: Session, trial: Trial, now_utc: str) -> Trial:

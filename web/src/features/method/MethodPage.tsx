@@ -5,7 +5,9 @@ import { putMethod, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { plainMethod } from "../../api/methods";
 import { lineUpQuery, methodsQuery, versionsQuery } from "../../api/queries";
+import { putMethodAway } from "../../api/record";
 import { plural } from "../../domain/format";
+import { TakeAway } from "../../parts/TakeAway";
 import { Button } from "../../ui/Button";
 import { Failed, Waiting } from "../../ui/State";
 import { useDraft } from "../../ui/useDraft";
@@ -100,11 +102,12 @@ function Bench({
             <>
               <h2 className="mt-5 text-lead font-bold">Your own</h2>
               <Takes
-                methods={known.own}
+                methods={known.own.filter((m) => !m.archived)}
                 chosen={draft.from}
                 byId
                 onTake={(m) => take(m, m.id === trial.method.id ? "" : m.id)}
               />
+              <PutAwayMethods own={known.own} />
             </>
           ) : null}
           {versions.length > 1 ? (
@@ -131,6 +134,34 @@ function Bench({
         />
       </div>
     </div>
+  );
+}
+
+/** Methods of one's own that are in the way: into the archive, out of it, or into the bin. */
+function PutAwayMethods({ own }: { own: readonly Schemas["OwnMethodOut"][] }) {
+  const change = useChange(({ id, archived }: { id: string; archived: boolean }) =>
+    putMethodAway(id, archived),
+  );
+  return (
+    <details className="mt-1">
+      <summary className="min-h-11 cursor-pointer text-note">Put methods away</summary>
+      <ul>
+        {own.map((m) => (
+          <li key={m.line_id} className="flex flex-wrap items-center gap-x-3 border-b border-line">
+            <span className="grow text-note">{m.name}</span>
+            <Button
+              kind="quiet"
+              onClick={() => change.mutate({ id: m.line_id, archived: !m.archived })}
+            >
+              {m.archived ? "Bring back" : "Archive"}
+            </Button>
+            <TakeAway kind="method" ownerId={m.line_id}>
+              Take away
+            </TakeAway>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 
