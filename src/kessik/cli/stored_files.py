@@ -12,9 +12,10 @@ from kessik.cli.trial_files import settings
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.errors import UnknownError
 from kessik.core.protocols.methods import force_limit_rope
+from kessik.interchange.data_package import FILE_NAME as PACKAGE
 from kessik.services.clock import now
 from kessik.services.files.imports import import_files
-from kessik.services.files.trial_export import export_trial
+from kessik.services.files.trial_export import export_trial, slug
 from kessik.store.database import Database
 from kessik.store.queries.trials import all_trials
 
@@ -57,5 +58,7 @@ def export_command(
         files = export_trial(database, found.id)
     out.mkdir(parents=True, exist_ok=True)
     for name, text in files.items():
+        if name == PACKAGE:  # a folder may take several trials
+            name = f"{slug(found.name)}.{PACKAGE}"
         (out / name).write_text(text, encoding="utf-8", newline="")
         sys.stdout.write(f"{out / name}\n")

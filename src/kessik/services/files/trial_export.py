@@ -13,6 +13,8 @@ from kessik.core.trials.arms import blades_of
 from kessik.core.trials.state import TrialRun
 from kessik.core.trials.trial import Trial
 from kessik.interchange.csv_tables import write_table
+from kessik.interchange.data_package import FILE_NAME as PACKAGE
+from kessik.interchange.data_package import describe
 from kessik.interchange.method_json import write_method
 from kessik.interchange.record_csv import RUN_COLUMNS
 from kessik.interchange.series_csv import write_series
@@ -25,7 +27,7 @@ from kessik.store.queries import methods, stock
 
 
 def export_trial(db: Database, trial_id: str) -> dict[str, str]:
-    """A trial as its four files and its method, by name."""
+    """A trial as its four files, its method, and the package that describes them, by name."""
     state = trial_state(db, trial_id)
     trial, blades, runs = state.trial, blades_of(state.blades), state.runs
     with db.read() as session:
@@ -46,13 +48,14 @@ def export_trial(db: Database, trial_id: str) -> dict[str, str]:
         _run_row(trial, r, numbers.get(r.run.method_id, trial.method_number), lots, verified)
         for r in runs
     ]
-    return {
+    files = {
         f"{name}.series.csv": write_series(series, list(unknown)),
         f"{name}.runs.csv": write_table(header(RUN_COLUMNS, run_rows), run_rows),
         f"{name}.blades.csv": blades_csv(blades),
         f"{name}.edges.csv": edges_csv(blades),
         f"{name}.method.json": write_method(versions, trial.method_number),
     }
+    return {**files, PACKAGE: describe(trial.name, trial.created.utc, files)}
 
 
 def zipped(files: Mapping[str, str]) -> bytes:

@@ -23,6 +23,7 @@ from kessik.core.trials.blade_facts import blade_facts
 from kessik.core.trials.edges_that_count import edges_cut, left_out
 from kessik.core.trials.run_series import edge_length_used_mm
 from kessik.interchange.csv_tables import Row, Table
+from kessik.interchange.data_package import FILE_NAME as PACKAGE
 from kessik.interchange.faults import together
 from kessik.interchange.method_json import MethodFile, read_method
 from kessik.interchange.named_files import NamedFile
@@ -190,6 +191,7 @@ def read_files(files: Sequence[NamedFile], work: Work | None = None) -> ReadFile
     RefusedFileError lists the faults of all.
     """
     work = work or Work()
+    files = [file for file in files if not file.name.endswith(PACKAGE)]
     work.begin(READS, len(files))
     limit = LIMITS["files"]
     if len(files) > limit.most:
