@@ -175,7 +175,7 @@ function said(e: Event, now: number | null | undefined): string {
       ? `${p.stage} lost at ${p.count}`
       : `${p.stage} not lost after all`;
   if (e.kind === "note") return `note: ${p.text}`;
-  if (e.kind === "strike") return `reading struck out: ${p.reason}`;
+  if (e.kind === "strike") return `an entry struck out: ${p.reason}`;
   if (e.kind === "correction" && pictureOf(e)) return "a picture of the look before";
   if (e.kind === "correction")
     return p.becomes ? `put right: ${Object.values(p.becomes).join(", ")}` : "a step taken back";
@@ -210,7 +210,7 @@ function Correct({ event, log, onDone }: { event: Event; log: Log; onDone: () =>
   return (
     <div className="mt-2 flex flex-col gap-2 pl-20">
       <RightValue event={event} onRight={become} />
-      {event.kind === "reading" || event.not_understood ? (
+      {event.kind === "reading" || event.kind === "outcome" || event.not_understood ? (
         <form onSubmit={strike} className="flex gap-2">
           <input
             aria-label="Reason to strike it out"

@@ -1,14 +1,16 @@
 import { Link } from "react-router";
 import { useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
+import { useTrialPatch } from "../../parts/useTrialPatch";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
-import { dropBlade, patchTrial } from "./changes";
+import { dropBlade } from "./changes";
 
 /** What each mismatch does to the answer with the ways out of it, and what is still unknown. */
 export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   const { trial, mismatches, blades, pending } = lineUp;
   const change = useChange((act: () => Promise<unknown>) => act());
+  const patched = useTrialPatch(trial);
   return (
     <section aria-label="What this comparison can show">
       <h2 className="text-lead font-bold">What an answer may speak of: {lineUp.scope}</h2>
@@ -34,9 +36,9 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
                   way={way}
                   trialId={trial.id}
                   onTake={(patch) =>
-                    change.mutate(() =>
-                      patch ? patchTrial(trial.id, patch) : dropBlade(trial.id, blade.id),
-                    )
+                    patch
+                      ? patched.change(patch)
+                      : change.mutate(() => dropBlade(trial.id, blade.id))
                   }
                 />
               ))}
@@ -44,9 +46,9 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
           </div>
         );
       })}
-      {change.error ? (
+      {change.error || patched.error ? (
         <p role="alert" className="mt-2 font-medium text-rust">
-          {change.error.message}
+          {(change.error ?? patched.error)?.message}
         </p>
       ) : null}
       {pending.length ? (
@@ -67,15 +69,11 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
       {mismatches.length === 0 && pending.length === 0 && blades.length > 1 ? (
         <p className="mt-2 text-ink-2">Nothing known stands in the way of a fair comparison.</p>
       ) : null}
-      <Held lineUp={lineUp} onChange={(act) => change.mutate(act)} />
+      <Held lineUp={lineUp} onChange={patched.change} />
       {Object.keys(trial.tolerances ?? {}).length ? (
         <p className="mt-4 text-note">
           Tolerances were changed for this trial.{" "}
-          <Button
-            kind="quiet"
-            className="px-0"
-            onClick={() => change.mutate(() => patchTrial(trial.id, { tolerances: {} }))}
-          >
+          <Button kind="quiet" className="px-0" onClick={() => patched.change({ tolerances: {} })}>
             Go back to the usual ones
           </Button>
         </p>
@@ -92,9 +90,9 @@ function Held({
   onChange,
 }: {
   lineUp: Schemas["LineUpOut"];
-  onChange: (act: () => Promise<unknown>) => void;
+  onChange: (patch: Schemas["TrialPatch"]) => void;
 }) {
-  const { trial, variables } = lineUp;
+  const { variables } = lineUp;
   const loose = variables.filter((v) => !v.held);
   return (
     <>
@@ -107,9 +105,7 @@ function Held({
       {loose.length ? (
         <p className="mt-4 flex flex-wrap gap-x-5 text-note">
           <span>Knowingly not held equal: {loose.map((v) => v.label).join(", ")}.</span>
-          <Way onClick={() => onChange(() => patchTrial(trial.id, { let_go: [] }))}>
-            Hold all of it equal again
-          </Way>
+          <Way onClick={() => onChange({ let_go: [] })}>Hold all of it equal again</Way>
         </p>
       ) : null}
       {lineUp.references.map((words) => (

@@ -1,15 +1,12 @@
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
-import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { plural, typedNumber } from "../../domain/format";
+import { useTrialPatch } from "../../parts/useTrialPatch";
 import { Button } from "../../ui/Button";
 import { Choice, Option } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { OneOf } from "../../ui/OneOf";
-import { patchTrial } from "./changes";
-
-type Patch = Schemas["TrialPatch"];
 
 /**
  * How it is cut: limits, checks, edges a blade; and which of the two honest readings of hardness is
@@ -19,7 +16,7 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   const { trial } = lineUp;
   const fixed = lineUp.runs.some((r) => !r.practice);
   const [open, setOpen] = useState(false);
-  const change = useChange((patch: Patch) => patchTrial(trial.id, patch));
+  const { change } = useTrialPatch(trial);
   return (
     <section aria-label="Method">
       <h2 className="text-lead font-bold">How it is cut</h2>
@@ -49,7 +46,7 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
       <OneOf
         says="Hardness is held to be fair when it is"
         value={trial.hardness_reading}
-        onPick={(hardness_reading) => change.mutate({ hardness_reading })}
+        onPick={(hardness_reading) => change({ hardness_reading })}
         ways={[
           [
             "same_hardness",
@@ -78,7 +75,7 @@ function EdgesForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () =
   const [kind, setKind] = useState(trial.settled_kind);
   const [first, setFirst] = useState(String(trial.settled_edge_number));
   const [removed, setRemoved] = useState(String(trial.settled_steel_removed_mm));
-  const save = useChange((patch: Patch) => patchTrial(trial.id, patch), onDone);
+  const save = useTrialPatch(trial, onDone);
   const refused = save.error instanceof Refused ? save.error : null;
   const numbers = [edges, first, removed].map(typedNumber);
   const wrong = (i: number, typed: string) =>
@@ -86,7 +83,7 @@ function EdgesForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () =
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (numbers.some((n) => n === undefined || n === null)) return;
-    save.mutate({
+    save.change({
       edges_per_blade: numbers[0] ?? null,
       settled_kind: kind,
       settled_edge_number: numbers[1] ?? null,

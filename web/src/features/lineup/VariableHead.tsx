@@ -1,12 +1,11 @@
 import { type FormEvent, useState } from "react";
-import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
+import { useTrialPatch } from "../../parts/useTrialPatch";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Pop } from "../../ui/Pop";
 import { Tick } from "../../ui/Tick";
-import { patchTrial } from "./changes";
 
 type Variable = Schemas["VariableOut"];
 type Trial = Schemas["TrialOut"];
@@ -64,7 +63,7 @@ function ToleranceForm({
   const [effect, setEffect] = useState(
     variable.effect_percent === null ? "" : String(variable.effect_percent),
   );
-  const save = useChange((patch: Schemas["TrialPatch"]) => patchTrial(trial.id, patch), onDone);
+  const save = useTrialPatch(trial, onDone);
   const refused = save.error instanceof Refused ? save.error : null;
   const numeric = !["alike", "settled"].includes(variable.kind);
   const numbers = [tolerance, effect].map(typedNumber);
@@ -80,7 +79,7 @@ function ToleranceForm({
     else tolerances[variable.name] = numbers[0] as number;
     if (numbers[1] === null) delete effects[variable.name];
     else if (numbers[1] !== variable.effect_percent) effects[variable.name] = numbers[1] as number;
-    save.mutate({ tolerances, effects });
+    save.change({ tolerances, effects });
   };
   const unit =
     variable.kind === "relative" ? "%" : variable.kind === "ratio" ? "times" : variable.unit;
@@ -112,7 +111,7 @@ function ToleranceForm({
         <Tick
           label="Put counts on one edge length instead"
           checked={trial.scale_edge_length}
-          onTick={(on) => save.mutate({ scale_edge_length: on })}
+          onTick={(on) => save.change({ scale_edge_length: on })}
         />
       ) : null}
       {save.error && !refused?.problem.field ? (
@@ -131,7 +130,7 @@ function ToleranceForm({
         <Button
           kind="quiet"
           className="self-start px-0"
-          onClick={() => save.mutate({ let_go: [...trial.let_go, variable.name] })}
+          onClick={() => save.change({ let_go: [...trial.let_go, variable.name] })}
         >
           Do not hold it equal here
         </Button>

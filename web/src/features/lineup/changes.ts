@@ -1,7 +1,5 @@
 import { api, body, type Schemas } from "../../api/client";
 
-export { patchTrial } from "../../api/changes";
-
 export const putBladeInTrial = (trialId: string, blade: Schemas["BladeBody"]) =>
   body(
     api.PUT("/api/trials/{trial_id}/blades/{blade_id}", {

@@ -70,7 +70,7 @@ function Entries({ runId }: { runId: string }) {
     const id = newId();
     setWritten(written + 2);
     await write(kind, payload, id, written + 1);
-    if (kind === "strike" || kind === "correction")
+    if (["strike", "correction", "abandon"].includes(kind))
       offer("The entry was changed.", () => {
         void write("correction", { target: id, becomes: null }, newId(), written + 2);
       });
@@ -83,7 +83,32 @@ function Entries({ runId }: { runId: string }) {
         </p>
       ) : null}
       <RunLog run={run.data} log={log} whole />
+      {state.status === "abandoned" ? null : <Abandon onAbandon={(why) => log("abandon", why)} />}
     </>
+  );
+}
+
+/** A run that came to nothing: it stays in the record, and takes part in nothing. */
+function Abandon({ onAbandon }: { onAbandon: (why: { reason: string }) => Promise<void> }) {
+  const [reason, setReason] = useState("");
+  return (
+    <form
+      className="mt-3 flex items-end gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (reason.trim()) void onAbandon({ reason: reason.trim() }).catch(() => undefined);
+      }}
+    >
+      <Field
+        label="It came to nothing, because"
+        className="grow"
+        value={reason}
+        onChange={(e) => setReason(e.target.value)}
+      />
+      <Button type="submit" disabled={!reason.trim()}>
+        Abandon the run
+      </Button>
+    </form>
   );
 }
 

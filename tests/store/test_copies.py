@@ -1,0 +1,100 @@
+"""Copies of the data: by a rule, with their pictures, on a second disk; and what goes wrong."""
+
+import errno
+from datetime import UTC, datetime, timedelta
+
+import pytest
+
+from kessik.core.errors import OutOfRangeError, StoreDamagedError, StoreFullError
+from kessik.services.clock import now
+from kessik.services.pictures.keeping import keep_picture
+from kessik.services.today import what_waits
+from kessik.services.upkeep import copies, keeping
+from kessik.store import backups
+from kessik.store.backups import BackupRule
+from kessik.store.contents import holds
+from kessik.store.restoring import restore
+from tests.services.test_pictures import picture
+
+TODAY = datetime(2026, 5, 20, 8, tzinfo=UTC)
+
+
+def made(folder, *days_ago, reason=backups.DAILY):
+    """Copies of some days, as names alone: what is kept goes by them."""
+    place = folder / backups.FOLDER_NAME
+    place.mkdir(exist_ok=True)
+    for days in days_ago:
+        stamp = (TODAY - timedelta(days=days)).strftime("%Y%m%dT%H%M%S")
+        (place / f"{reason}-{stamp}.sqlite3").write_bytes(b"")
+
+
+def test_the_rule_keeps_days_and_weeks_and_never_a_copy_before_an_upgrade(tmp_path):
+    made(tmp_path, *range(60))
+    made(tmp_path, 50, reason="before-migration-from-0011")
+    made(tmp_path, 55, reason="by-hand")
+    backups.forget_old(tmp_path)
+    left = backups.all_copies(tmp_path)
+    daily = [(TODAY - copy.made).days for copy in left if copy.reason == backups.DAILY]
+    assert daily[:7] == list(range(7))
+    assert len(daily) == 11
+    weeks = {copy.made.isocalendar()[:2] for copy in left if (TODAY - copy.made).days in daily[7:]}
+    assert len(weeks) == 4
+    assert {copy.reason for copy in left} == {"daily", "before-migration-from-0011", "by-hand"}
+
+
+def test_a_copy_carries_its_pictures_and_stands_on_the_second_disk_too(database, tmp_path):
+    shown = keep_picture(database, picture(60), TODAY.isoformat())
+    second = tmp_path / "second disk"
+    second.mkdir()
+    copies.change_rule(database, BackupRule(7, 4, str(second)))
+    copy = keeping.make_copy(database, backups.BY_HAND)
+    assert (second / copy.name).read_bytes() == copy.read_bytes()
+    fresh = tmp_path / "new machine"
+    restore(fresh, second / copy.name)
+    assert list(backups.missing_pictures(fresh, [shown.hash])) == []
+    assert holds(second / copy.name).trials == 0
+
+
+@pytest.mark.parametrize(
+    ("rule", "field"),
+    [
+        (BackupRule(0, 4), "daily"),
+        (BackupRule(7, 99), "weekly"),
+        (BackupRule(7, 4, "/no/such/folder"), "second_folder"),
+        (BackupRule(7, 4, "relative"), "second_folder"),
+        (BackupRule(7, 4, "/"), "second_folder"),
+    ],
+)
+def test_a_rule_that_cannot_be_is_refused_at_its_field(database, rule, field):
+    with pytest.raises(OutOfRangeError) as refused:
+        copies.change_rule(database, rule)
+    assert refused.value.field == field
+    assert copies.copies_of(database).rule == BackupRule()
+
+
+def test_a_full_disk_is_said_on_today_until_a_copy_is_made(database, monkeypatch):
+    def full(*_):
+        raise OSError(errno.ENOSPC, "No space left on device")
+
+    with monkeypatch.context() as patched:
+        patched.setattr(backups, "copy_database", full)
+        with pytest.raises(StoreFullError):
+            keeping.make_copy(database, backups.DAILY)
+    assert backups.all_copies(database.folder) == []
+    (due,) = what_waits(database, now())
+    assert "The last copy of the data was not made: the disk is full" in due.says
+    keeping.make_copy(database, backups.DAILY)
+    assert what_waits(database, now()) == []
+
+
+def test_a_truncated_copy_is_refused_and_nothing_is_overwritten(database, tmp_path):
+    copy = keeping.make_copy(database, backups.BY_HAND)
+    half = tmp_path / "half.sqlite3"
+    half.write_bytes(copy.read_bytes()[: copy.stat().st_size // 2])
+    other = tmp_path / "other"
+    restore(other, copy)
+    before = (other / "kessik.sqlite3").read_bytes()
+    with pytest.raises(StoreDamagedError):
+        restore(other, half)
+    assert (other / "kessik.sqlite3").read_bytes() == before
+    assert holds(half).wrong
