@@ -10,9 +10,10 @@ from kessik.services.clock import now
 from kessik.services.pictures.keeping import keep_picture
 from kessik.services.today import what_waits
 from kessik.services.upkeep import copies, keeping
-from kessik.store import backups
+from kessik.store import backups, health
 from kessik.store.backups import BackupRule
 from kessik.store.contents import holds
+from kessik.store.photo_files import photo_path
 from kessik.store.restoring import restore
 from tests.services.test_pictures import picture
 
@@ -51,7 +52,9 @@ def test_a_copy_carries_its_pictures_and_stands_on_the_second_disk_too(database,
     assert (second / copy.name).read_bytes() == copy.read_bytes()
     fresh = tmp_path / "new machine"
     restore(fresh, second / copy.name)
-    assert list(backups.missing_pictures(fresh, [shown.hash])) == []
+    assert health.missing_pictures(fresh / "kessik.sqlite3") == []
+    photo_path(fresh, shown.hash).unlink()
+    assert health.missing_pictures(fresh / "kessik.sqlite3") == [shown.hash]
     assert holds(second / copy.name).trials == 0
 
 

@@ -70,6 +70,7 @@ def check(data: Folder = None, as_json: Json = False) -> None:
         wrong = health.what_is_wrong(path) if path.is_file() else "there is no database"
         rows = health.readable_rows(path) if path.is_file() else {}
         spoiled = health.spoiled_events(path) if path.is_file() and not wrong else []
+        missing = health.missing_pictures(path) if path.is_file() and not wrong else []
     if as_json:
         said = {
             "database": str(path),
@@ -77,6 +78,7 @@ def check(data: Folder = None, as_json: Json = False) -> None:
             "wrong": wrong,
             "readable": rows,
             "spoiled_events": spoiled,
+            "missing_pictures": missing,
         }
         sys.stdout.write(json.dumps(said, indent=2) + "\n")
     else:
@@ -85,5 +87,7 @@ def check(data: Folder = None, as_json: Json = False) -> None:
             sys.stdout.write(f"  {name}s that can be read: {count}\n")
         for position in spoiled:
             sys.stdout.write(f"  event {position} was changed since it was stored\n")
-    if wrong or spoiled:
+        for picture in missing:
+            sys.stdout.write(f"  the picture {picture} is not in the folder\n")
+    if wrong or spoiled or missing:
         raise typer.Exit(1)

@@ -5,7 +5,7 @@ and on a second disk where one is named.
 import json
 import shutil
 import sqlite3
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from contextlib import closing, suppress
 from dataclasses import asdict, dataclass
 from datetime import UTC, datetime, timedelta
@@ -168,10 +168,3 @@ def last_failure(folder: Path) -> str:
         return (folder / FOLDER_NAME / _FAILED).read_text(encoding="utf-8")
     except OSError:
         return ""
-
-
-def missing_pictures(folder: Path, hashes: Sequence[str]) -> Iterator[str]:
-    """Those of some pictures whose file is not there."""
-    for content_hash in hashes:
-        if not (folder / PHOTOS / content_hash[:2] / content_hash).is_file():
-            yield content_hash

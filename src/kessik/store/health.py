@@ -11,6 +11,7 @@ from kessik.core.errors import StoreBusyError, StoreDamagedError
 from kessik.store.backups import newest_backup
 from kessik.store.check_sums import SUMMED, check_sum
 from kessik.store.failures import BUSY
+from kessik.store.photo_files import photo_path
 
 _MAGIC = b"SQLite format 3\x00"
 _COUNTED = {"trial": "trial", "blade": "blade", "run": "run", "event": "event"}
@@ -80,6 +81,17 @@ def spoiled_events(path: Path) -> list[int]:
             for position, kept, *row in rows
             if kept is not None and kept != check_sum(*row)
         ]
+
+
+def missing_pictures(path: Path) -> list[str]:
+    """The hashes of pictures that the database knows, and whose file is not in its folder."""
+    address = f"{path.resolve().as_uri()}?mode=ro"
+    with closing(sqlite3.connect(address, uri=True)) as connection:
+        try:
+            known = [row[0] for row in connection.execute("SELECT hash FROM picture")]
+        except sqlite3.OperationalError:
+            return []  # made before pictures were kept by their content
+    return [found for found in known if not photo_path(path.parent, found).is_file()]
 
 
 def _readable_words(path: Path) -> str:

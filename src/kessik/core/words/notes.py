@@ -127,7 +127,7 @@ def note_words(note: Note) -> str:
         case FromPaper(runs, of):
             told = "all runs are" if runs == of else f"{runs} of {of} runs are"
             told = "the one run is" if of == 1 else told
-            return f"{told} from paper, each as wide as the gap of its checks"
+            return f"{told} from paper; a total counts as wide as the gap of its checks"
         case LotChanged(blade, edge, says):
             return f"{blade}, edge {edge}: {says}"
         case VersionsPooled(numbers):
