@@ -163,7 +163,7 @@ def report_cpu(folder: Path) -> None:
             database.engine, "before_cursor_execute", lambda *given: asked.append(given[2])
         )
         answers.todays()
-        what_waits(database, datetime.now(UTC).date())
+        what_waits(database, Moment(datetime.now(UTC).isoformat()))
         count = sum(1 for each in asked if each != "BEGIN")
         print(f"Queries of Today: {count} (wanted: <= 25)")
 

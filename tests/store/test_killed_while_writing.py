@@ -61,7 +61,8 @@ def test_ten_kills_lose_nothing_that_was_acknowledged(tmp_path):
             if t["trial"]["source"] == "import"
         ]
         for entry in imported:
-            assert len(entry["runs"]) == 6, "a file came in whole or not at all"
+            record = hand.client.get(f"/api/trials/{entry['trial']['id']}/record").json()
+            assert len(record["runs"]) == 6, "a file came in whole or not at all"
     finally:
         served.kill()
 

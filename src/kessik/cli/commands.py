@@ -20,7 +20,8 @@ COMMANDS = {
     ),
     "backup": (
         "data_care",
-        "Copy the database into the backups folder beside it; a server may go on meanwhile.",
+        "Copy the database and its pictures into the backups folder beside it; a server may go on"
+        " meanwhile.",
     ),
     "restore": (
         "data_care",

@@ -58,13 +58,16 @@ def corrected_after_stop(events: Sequence[BenchEvent]) -> int:
 
 
 def put_right_elsewhere(events: Sequence[BenchEvent]) -> bool:
-    """Whether what was last put right was so by a device that did not cut the run: the day after,
-    at a desk. Such a run stays ended until it is reopened by hand.
+    """Whether what was last put right came after a stop, and from a device that had not cut the
+    run: the day after, at a desk. Such a run stays ended until it is reopened by hand.
     """
-    last = next((event for event in reversed(events) if event.kind in PUTS_RIGHT), None)
-    return last is not None and all(
-        event.device != last.device for event in events if isinstance(event.said, Cut)
-    )
+    last = next((n for n in range(len(events) - 1, -1, -1) if events[n].kind in PUTS_RIGHT), None)
+    if last is None:
+        return False
+    before = events[:last]
+    cut_by = {event.device for event in before if isinstance(event.said, Cut)}
+    was_over = any(isinstance(event.said, Stop) for event in before)
+    return was_over and events[last].device not in cut_by
 
 
 def _says_another(said: object) -> TypeGuard[Strike | Correction]:

@@ -30,8 +30,8 @@ class TraceRow(Base):
     owner_id: Mapped[str] = mapped_column(Text, index=True)
     trial_id: Mapped[str] = mapped_column(Text, index=True)
     what: Mapped[str] = mapped_column(Text)
-    was: Mapped[Any] = mapped_column(JsonText)
-    becomes: Mapped[Any] = mapped_column(JsonText)
+    was: Mapped[Any] = mapped_column(JsonText, nullable=True)
+    becomes: Mapped[Any] = mapped_column(JsonText, nullable=True)
     reason: Mapped[str] = mapped_column(Text)
     made_utc: Mapped[str] = mapped_column(Text)
 

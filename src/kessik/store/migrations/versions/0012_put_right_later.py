@@ -12,8 +12,8 @@ _STEPS = (
     "CREATE TABLE archived (kind TEXT NOT NULL, owner_id TEXT NOT NULL,"
     " archived_utc TEXT NOT NULL, PRIMARY KEY (kind, owner_id)) STRICT",
     "CREATE TABLE trace (id TEXT PRIMARY KEY NOT NULL, kind TEXT NOT NULL,"
-    " owner_id TEXT NOT NULL, trial_id TEXT NOT NULL, what TEXT NOT NULL, was TEXT NOT NULL,"
-    " becomes TEXT NOT NULL, reason TEXT NOT NULL, made_utc TEXT NOT NULL) STRICT",
+    " owner_id TEXT NOT NULL, trial_id TEXT NOT NULL, what TEXT NOT NULL, was TEXT, becomes TEXT,"
+    " reason TEXT NOT NULL, made_utc TEXT NOT NULL) STRICT",
     "CREATE INDEX ix_trace_owner_id ON trace (owner_id)",
     "CREATE INDEX ix_trace_trial_id ON trace (trial_id)",
     "CREATE TABLE bin (id TEXT PRIMARY KEY NOT NULL, kind TEXT NOT NULL, owner_id TEXT NOT NULL,"
