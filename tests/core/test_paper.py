@@ -1,0 +1,91 @@
+"""Laws of what was written and of what is put right: brackets, totals, units, undo of undo."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kessik.core.errors import OutOfRangeError
+from kessik.core.protocols.events import BenchEvent, Correction, Cut, Reading, Start, Stop, Strike
+from kessik.core.protocols.folding import fold
+from kessik.core.protocols.methods import force_limit_rope
+from kessik.core.protocols.put_right import put_right_by
+from kessik.core.protocols.schools import BY_SCHOOL
+from kessik.core.trials.paper.cells import Written, life_in, number_in
+from kessik.core.trials.paper.lines import PaperLine, read_line
+from kessik.core.trials.paper.sheets import guess, lines_of
+
+TWO_STAGE = BY_SCHOOL["two_stage_board"]
+COUNTS = st.integers(1, 900)
+
+
+@given(COUNTS, COUNTS, st.sampled_from(["-", " - ", "–", "..", " to "]))
+def test_a_bracket_is_read_as_written_and_never_upside_down(one, other, sign):
+    text = f"{one}{sign}{other}"
+    if one < other:
+        assert life_in(text, "fine") == Written(one, other)
+    else:
+        with pytest.raises(OutOfRangeError, match="last pass comes first"):
+            life_in(text, "fine")
+
+
+@given(st.decimals(0, 9999, places=2))
+def test_a_decimal_comma_is_a_decimal_point(value):
+    assert number_in(str(value).replace(".", ","), "cut") == float(value)
+
+
+def read(**cells):
+    found, slips = read_line(PaperLine("x", {"blade": "A", "edge": "3", **cells}), TWO_STAGE)
+    return found, [slip.key for slip in slips]
+
+
+@given(COUNTS, COUNTS, st.integers(-3, 3))
+def test_parts_make_the_total_or_a_slip_is_told(fine, working, off):
+    found, slips = read(fine=f"{fine}", working=f"{working}", total=f"{fine + working + off}")
+    assert slips == ([] if off == 0 else ["total"])
+    if found:
+        assert [at for at, _ in found.log] == [fine, fine + working]
+
+
+@given(COUNTS, COUNTS, st.integers(1, 50))
+def test_a_length_that_begins_inside_a_bracket_is_as_wide_as_both(held, working, width):
+    found, _ = read(fine=f"{held}-{held + width}", working=f"{working}", check_every="4")
+    ends = [at for at, said in found.log if said.stage == "working"]
+    least = held + max(working - 4, 0)
+    assert ends == [least, held + width + working]
+
+
+def test_a_row_a_check_and_a_column_a_blade_tell_the_same():
+    method = force_limit_rope()
+    by_check = [("blade", "cuts", "force (gf)"), ("A", "0", "150"), ("A", "8", "310"),
+                ("B", "0", "140"), ("B", "8", "260")]  # fmt: skip
+    wide = [("cuts", "A", "B"), ("0", "150", "140"), ("8", "310", "260")]
+    told = [
+        [
+            (own.line.text("blade"), own.line.readings)
+            for own in lines_of(r, guess(r, method), method)
+        ]
+        for r in (by_check, wide)
+    ]
+    assert told[0] == told[1] == [("A", "0 150\n8 310"), ("B", "0 140\n8 260")]
+
+
+def test_metres_become_the_feet_of_the_method():
+    rows = [("knife", "fine (m)", "working (m)"), ("A", "3.048", "6-9.144")]
+    (own,) = lines_of(rows, guess(rows, TWO_STAGE), TWO_STAGE)
+    assert (own.line.text("fine"), own.line.text("working")) == ("10", "19.68503937-30")
+
+
+@given(st.integers(0, 9))
+def test_an_undo_of_an_undo_is_in_force(undone):
+    said = [
+        Start(),
+        Cut(amount=4),
+        Reading(value=200.0),
+        Stop(),
+        Strike(target="e2", reason="slip"),
+    ]
+    said += [Correction(target=f"e{4 + n}", becomes=None) for n in range(undone)]
+    log = [BenchEvent(f"e{n}", each, "d", n, 0, 4, "", n + 1) for n, each in enumerate(said)]
+    struck = fold(log, force_limit_rope()).checks[0].check.struck
+    assert struck == (undone % 2 == 0)
+    assert ("e2" in put_right_by(log)) == struck
