@@ -148,6 +148,17 @@ def test_an_edge_is_cut_once_and_a_line_kept_once(paper):
     assert "stands in line 1 already" in twice.json()["faults"][0]["message"]
 
 
+def test_an_id_of_another_run_is_refused(paper):
+    paper.make_trial("A", school="two_stage_board")
+    kept = {"id": "line-number-one", **line("A", 3, fine="20", working="10")}
+    paper.kept(kept)
+    other = Paper(paper.client)
+    other.make_trial(school="two_stage_board")
+    other.add_blade("B")
+    refused = other.keep({"id": "line-number-one", **line("B", 3, fine="20", working="10")})
+    assert (refused.status_code, refused.json()["field"]) == (409, "id")
+
+
 def test_a_blind_trial_takes_its_codes_and_an_archived_blade_nothing(paper):
     (blade, _), _ = paper.make_trial("A", "B", school="two_stage_board")
     covered = {"covered": True, "seed": 3}

@@ -147,6 +147,16 @@ def test_a_run_waits_for_its_trial_and_a_code_for_its_blade(cut):
     assert put(f"/api/bin/{trial}/brought-back").status_code == 409, "its blade is away, too"
 
 
+def test_a_blade_comes_back_though_another_stands_in_its_place(cut):
+    gone = str(uuid4())
+    body = {"kind": "blade", "owner_id": cut.blades["B"][0]}
+    assert cut.client.put(f"/api/bin/{gone}", json=body).is_success
+    cut.add_blade("C")
+    assert cut.client.put(f"/api/bin/{gone}/brought-back").status_code == 200
+    placed = cut.client.get(f"/api/trials/{cut.trial}/line-up").json()["blades"]
+    assert [blade["code"] for blade in placed] == ["A", "C", "B"]
+
+
 def test_a_trial_is_changed_with_a_trace_and_put_away(cut):
     change = {"name": "Raft rope, spring", "created_on": "2026-03-01", "reason": "a better name"}
     assert cut.client.patch(f"/api/trials/{cut.trial}", json=change).status_code == 200

@@ -135,6 +135,17 @@ def test_a_row_a_check_and_a_column_a_blade_are_the_same_series(desk):
     assert found[0]["A"][0] == pytest.approx(152.957)
 
 
+def test_a_blade_that_is_there_hides_no_other_column(desk):
+    wide = "cuts,A,B\n0,150,140\n10,300,2x\n20,420,390\n"
+    seen = desk.look(wide, school="force_limit_rope")
+    assert [(line["blade"], line["status"]) for line in seen["lines"]] == [
+        ("B", "faulty"),
+        ("A", "new"),
+    ]
+    (fault,) = seen["faults"]
+    assert (fault["line"], fault["column"]) == (3, "C B")
+
+
 def test_a_reading_is_remembered_for_sheets_of_the_same_heads(desk):
     seen = desk.look(TWO_STAGE)
     reading = {**seen["reading"], "check_every": "5"}

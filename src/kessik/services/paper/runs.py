@@ -104,19 +104,16 @@ def made_runs(
     cut: Set[str],
     lines: Sequence[PaperLine],
     entered: Entered,
-    file_name: str = PAPER,
-    numbers: Sequence[int] = (),
 ) -> Made:
-    """Lines as runs of a trial; `cut` are the edges that were cut already, `numbers` the rows that
-    lines stand in, where those are not 1, 2, 3.
+    """Lines as runs of a trial; `cut` are the edges that were cut already. A fault names its line
+    by its place, from 1 on.
     """
-    at = numbers or range(1, len(lines) + 1)
     faults = Faults()
     by_code = {_shown_code(arm, state).casefold(): arm for arm in state.blades}
     used: dict[tuple[str, int], int] = {}
     read: list[tuple[PaperRun, Blade, Edge]] = []
     new: dict[str, Edge] = {}
-    for line, number in zip(lines, at, strict=True):
+    for number, line in enumerate(lines, 1):
         found, slips = read_line(line, state.trial.method)
         arm = by_code.get(line.text("blade").casefold())
         edge_number = found.edge if found else 0
@@ -126,7 +123,7 @@ def made_runs(
             slips += _taken(arm, edge_number, cut, used)
             used.setdefault((arm.id, edge_number), number)
         for slip in slips:
-            faults.add(Fault(file_name, number, slip.key, slip.message))
+            faults.add(Fault(PAPER, number, slip.key, slip.message))
         if found and arm and not slips:
             edge = arm.edge(edge_number) or _new_edge(arm, edge_number)
             if arm.edge(edge_number) is None:
@@ -138,9 +135,9 @@ def made_runs(
     for found, arm, edge in read:
         target = verified.get((arm.id, *found.verifies)) if found.verifies else None
         if found.verifies and target is None:
-            row = at[[line.id for line in lines].index(found.id)]
+            row = 1 + [line.id for line in lines].index(found.id)
             said = f"there is no run of edge {found.verifies[0]} of {arm.own_code} to verify"
-            faults.add(Fault(file_name, row, "verifies", said))
+            faults.add(Fault(PAPER, row, "verifies", said))
         runs.append(_run(state, found, arm, edge, target, entered))
     faults.found().refuse()
     logs = {found.id: list(_log(found, entered)) for found, _, _ in read}

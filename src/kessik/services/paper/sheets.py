@@ -1,5 +1,6 @@
 """Sheets of results: looked over before anything is stored, and brought in all at once."""
 
+import re
 from collections.abc import Mapping, Sequence, Set
 from dataclasses import dataclass, field, replace
 from typing import Literal
@@ -107,7 +108,7 @@ class _Plan:
     state: TrialState
     cut: Set[str]
     lines: list[tuple[SheetLine, PaperLine]] = field(default_factory=list)
-    there: dict[int, str] = field(default_factory=dict)
+    there: dict[str, str] = field(default_factory=dict)
     placed: list[Blade] = field(default_factory=list)
     new: list[Blade] = field(default_factory=list)
     choices: dict[str, BladeChoice] = field(default_factory=dict)
@@ -124,21 +125,27 @@ def preview(
         heads = heads_of(raw.rows, told.head_rows)
         known = tuple(remembered_for(session, heads))
         plan = _planned(session, raw, told, target, method, entered)
-    todo = [(own, line) for own, line in plan.lines if own.row not in plan.there]
+    todo = [(own, line) for own, line in plan.lines if line.id not in plan.there]
     faults, count = list(plan.faults), len(plan.faults)
+    faulty = {fault.line for fault in plan.faults}
+    wrong: set[str] = set()
     try:
-        _made(plan, todo, entered, raw, told)
+        made_runs(plan.state, plan.cut, [line for _, line in todo], entered)
     except RefusedFileError as refused:
-        faults, count = [*faults, *refused.faults], count + refused.count
-    wrong = {fault.line for fault in faults}
-    rows_of = {own.row: {own.row, *own.rows} for own, _ in plan.lines}
+        wrong = {todo[fault.line - 1][1].id for fault in refused.faults}
+        faults += [_placed(fault, todo, raw, told) for fault in refused.faults]
+        count += refused.count
     lines = [
         PreviewLine(
             own.row,
             line.text("blade"),
             int(line.text("edge")) if line.text("edge").isdecimal() else 0,
             _says(own, line),
-            "there" if own.row in plan.there else "faulty" if rows_of[own.row] & wrong else "new",
+            "there"
+            if line.id in plan.there
+            else "faulty"
+            if line.id in wrong or own.row in faulty
+            else "new",
         )
         for own, line in plan.lines
     ]
@@ -180,7 +187,7 @@ def bring_in(
     if plan.faults:
         raise RefusedFileError(plan.faults)
     replaced = dict(plan.there) if on_there == "replace" else {}
-    todo = [(own, line) for own, line in plan.lines if own.row not in plan.there or replaced]
+    todo = [(own, line) for own, line in plan.lines if line.id not in plan.there or replaced]
     known = {run.run.id for run in plan.state.runs}
     todo = [(own, line) for own, line in todo if line.id not in known]
     made = _made(plan, todo, entered, raw, reading, set(replaced.values()))
@@ -331,7 +338,7 @@ def _give_edges(plan: _Plan, told: Sequence[SheetLine], import_id: str) -> None:
         edge = line.text("edge")
         run_id = ran.get((arm.id, int(edge))) if arm is not None and edge.isdecimal() else None
         if run_id is not None:
-            plan.there[own.row] = run_id
+            plan.there[line.id] = run_id
 
 
 def _made(
@@ -345,27 +352,34 @@ def _made(
     """The runs of lines; faults at the row and the column of the sheet."""
     freed = {r.run.edge_id for r in plan.state.runs if r.run.id in replaced}
     lines = [line for _, line in todo]
-    numbers = [own.row for own, _ in todo]
     try:
-        return made_runs(plan.state, set(plan.cut) - freed, lines, entered, raw.name, numbers)
+        return made_runs(plan.state, set(plan.cut) - freed, lines, entered)
     except RefusedFileError as refused:
-        by_row = {own.row: own for own, _ in todo}
-        placed = [_placed(fault, by_row.get(fault.line), raw, reading) for fault in refused.faults]
+        placed = [_placed(fault, todo, raw, reading) for fault in refused.faults]
         raise RefusedFileError(placed, refused.count) from refused
 
 
-def _placed(fault: Fault, own: SheetLine | None, raw: RawSheet, reading: SheetReading) -> Fault:
+_ALREADY = re.compile(r"stands in line (\d+) already")
+
+
+def _placed(
+    fault: Fault, todo: Sequence[tuple[SheetLine, PaperLine]], raw: RawSheet, reading: SheetReading
+) -> Fault:
     """A fault of a line, where the sheet has it; of a tally at the row of its look."""
-    said, row = fault.message, fault.line
-    if fault.column == "readings" and own is not None and said.startswith("line "):
+    own, said = todo[fault.line - 1][0], fault.message
+    row = own.row
+    if fault.column == "readings" and said.startswith("line "):
         number, _, rest = said.removeprefix("line ").partition(": ")
         if number.isdecimal() and int(number) <= len(own.rows):
             row, said = own.rows[int(number) - 1], rest
-    return Fault(raw.name, row, _column(raw, reading, fault.column), said)
+    said = _ALREADY.sub(
+        lambda found: f"stands in row {todo[int(found[1]) - 1][0].row} already", said
+    )
+    return Fault(raw.name, row, _column(raw, reading, fault.column, own), said)
 
 
-def _column(raw: RawSheet, reading: SheetReading, key: str) -> str:
-    """The letter and the head of the column that has a role."""
+def _column(raw: RawSheet, reading: SheetReading, key: str, own: SheetLine | None = None) -> str:
+    """The letter and the head of the column that has a role; in a wide sheet that of the blade."""
     roles = reading.roles
     wanted = [key]
     if key == "readings":
@@ -373,6 +387,8 @@ def _column(raw: RawSheet, reading: SheetReading, key: str) -> str:
     elif key not in roles:
         wanted = [FIRST_FAIL, LAST_PASS]
     place = next((roles.index(role) for role in wanted if role in roles), None)
+    if reading.shape == "wide" and own is not None:
+        place = int(own.line.id.removeprefix("c"))
     if place is None:
         return key
     heads = heads_of(raw.rows, reading.head_rows)

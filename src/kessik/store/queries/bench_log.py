@@ -7,9 +7,10 @@ from typing import Any
 
 from sqlalchemy import Table, bindparam, func, select
 from sqlalchemy.dialects import sqlite
+from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
-from kessik.core.errors import KessikError
+from kessik.core.errors import ConflictError, KessikError
 from kessik.core.moments import Moment
 from kessik.core.protocols.events import (
     BenchEvent,
@@ -86,9 +87,13 @@ def add_run(session: Session, run: Run) -> None:
 
 
 def add_runs(session: Session, runs: Sequence[Run]) -> None:
-    """Add many runs at once."""
-    if runs:
+    """Add many runs at once; ConflictError where one of their ids or numbers is taken."""
+    if not runs:
+        return
+    try:
         session.connection().execute(_RUN.insert(), [_run_columns(run) for run in runs])
+    except IntegrityError as taken:
+        raise ConflictError("one of these ids was used for another run", field="id") from taken
 
 
 def save_run(session: Session, run: Run) -> None:

@@ -96,7 +96,10 @@ def bring_back(session: Session, bin_id: str) -> None:
     session.execute(text("PRAGMA defer_foreign_keys = ON"))
     try:
         for table, _ in reversed(_OWNED[kind]):
-            _insert(session, table, content["rows"].get(table, []))
+            rows = content["rows"].get(table, [])
+            if table == "trial_blade" and kind == "blade":
+                rows = [_in_a_free_place(session, row) for row in rows]
+            _insert(session, table, rows)
         for coupon in content["coupons"]:
             session.execute(
                 text("UPDATE soak_coupon SET blade_id = :blade WHERE id = :id"),
@@ -161,6 +164,15 @@ def _insert(session: Session, table: str, rows: Sequence[Mapping[str, Any]]) -> 
         text(f"INSERT INTO {table} ({columns}) VALUES ({values})"),
         [{name: _from_json(row[name]) for name in names} for row in rows],
     )
+
+
+def _in_a_free_place(session: Session, row: Mapping[str, Any]) -> Mapping[str, Any]:
+    """A blade's place in a trial: its own, or the next one where another blade stands there now."""
+    found = session.execute(
+        text("SELECT place FROM trial_blade WHERE trial_id = :trial"), {"trial": row["trial_id"]}
+    )
+    taken = {place for (place,) in found}
+    return row if row["place"] not in taken else {**row, "place": max(taken) + 1}
 
 
 def _as_json(value: Any) -> Any:  # noqa: ANN401 - whatever a column holds
