@@ -198,3 +198,16 @@ def test_a_look_without_stores_nothing_until_it_is_done_with_a_reason(cut):
     assert (edge["overrule"], edge["overrule_reason"]) == (False, "read on the heel")
     strange = cut.client.post(f"{address}/looks-without", json={"event_ids": ["no-such-event"]})
     assert strange.status_code == 404
+
+
+def test_while_blind_no_trace_gives_a_blade_away_and_what_is_no_number_empties_nothing(hand):
+    (_, edge), (_, other) = hand.make_trial("A", "B")
+    hand.client.put(f"/api/trials/{hand.trial}/covered", json={"covered": True, "seed": 3})
+    run = hand.start(edge)
+    assert patch(hand, run=run, edge_id=other, reason="mixed up").status_code == 204
+    record = hand.client.get(f"/api/trials/{hand.trial}/record").json()
+    assert (record["traces"], record["edges"]) == ([], [])
+    assert record["runs"][0]["blade"].startswith("Q")
+    assert patch(hand, run=run, block=4).status_code == 204
+    assert patch(hand, run=run, block="4x").json()["field"] == "block"
+    assert hand.client.get(f"/api/trials/{hand.trial}/record").json()["runs"][0]["block"] == 4

@@ -46,4 +46,6 @@ def trial_record(db: Database, trial_id: str) -> TrialRecord:
         state = state_of_trial(session, trial_id)
         found = traces.of_trial(session, trial_id)
         archived = traces.archived(session, "trial").get(trial_id, "")
+    if state.trial.is_blind:  # a trace of a run names its blade
+        found = [trace for trace in found if trace.kind == "trial"]
     return TrialRecord(state, tuple(found), archived)

@@ -6,7 +6,7 @@ import { api, body, Refused, type Schemas } from "../../api/client";
 import type { EventBody, Log } from "../../api/events";
 import { runQuery, todayQuery } from "../../api/queries";
 import { changeRun } from "../../api/record";
-import { localTime } from "../../domain/format";
+import { localTime, typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { RunLog } from "../../parts/RunLog";
 import { TakeAway } from "../../parts/TakeAway";
@@ -242,8 +242,9 @@ function patchOf(before: Typed, after: Typed): Partial<Schemas["RunPatch"]> {
   for (const name of Object.keys(after) as (keyof Typed)[]) {
     if (before[name] === after[name]) continue;
     const isNumber = name === "block" || name === "check_every";
-    const plain = after[name].trim().replace(",", ".");
-    found[name] = isNumber ? (plain === "" ? null : Number(plain)) : after[name];
+    const number = typedNumber(after[name]);
+    // what is no number is sent as it stands: it is refused at its field, and empties nothing
+    found[name] = isNumber && number !== undefined ? number : after[name];
   }
   return found as Partial<Schemas["RunPatch"]>;
 }
