@@ -8,6 +8,7 @@ from sqlalchemy import event, text
 from kessik.api.app import create_app
 from kessik.core.errors import StoreBusyError
 from kessik.services.trials import answers
+from kessik.services.trials.state import trial_state
 from tests.conftest import BenchHand, TestClient, here
 from tests.services.test_what_comes_next import cut_run
 
@@ -107,6 +108,22 @@ def test_a_store_that_is_busy_fails_no_trial_and_a_broken_plan_spoils_no_answer(
     kept.settle()
     (failed,) = asked_at_once(client, "/api/today")["failed"]
     assert failed["name"] == "Carton"
+
+
+def test_a_page_that_is_overtaken_while_it_is_read_still_says_that_a_newer_one_comes(
+    client, kept, monkeypatch
+):
+    hand = BenchHand(client)
+    hand.make_trial("A", "B")
+
+    def overtaken(db, trial_id):
+        kept.settle()
+        return trial_state(db, trial_id)
+
+    monkeypatch.setattr(answers, "trial_state", overtaken)
+    page = f"/api/trials/{hand.trial}/verdict"
+    assert asked_at_once(client, page)["working_out"] == 1
+    assert asked_at_once(client, page)["working_out"] == 0
 
 
 def test_another_version_of_the_analysis_renews_every_answer(client, kept, database):

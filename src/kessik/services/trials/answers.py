@@ -114,17 +114,21 @@ class Answers:
         version = self._pages.version
         return KeptAnswer(trial_id, revision, version, True, False, "", "", "", why)
 
-    def page(self, page: Page, trial_id: str) -> tuple[str, bool]:
-        """A page of a trial as JSON, and whether a newer one is on its way; UnknownError where
-        there is no such trial.
+    def page(self, page: Page, trial_id: str) -> tuple[str, int]:
+        """A page of a trial as JSON, and how many answers are on their way while a newer one of
+        this trial is among them; UnknownError where there is no such trial.
+
+        Both are of one state of the data: a page that is not the newest never says that it is.
         """
         with self._db.read() as session:
             kept = next(iter(answers.pages(session, page, self._pages.version, trial_id)), None)
+            is_current = kept is not None and kept.is_current
+            behind = 0 if is_current else len(answers.behind(session, self._pages.version))
         if kept is None or not self._may_be_shown(kept):
-            return self._without_answer(page, trial_state(self._db, trial_id)), True
+            return self._without_answer(page, trial_state(self._db, trial_id)), behind
         if kept.failed:
             raise StoreDamagedError(kept.failed, field="trial")
-        return kept.text or "", not kept.is_current
+        return kept.text or "", behind
 
     def todays(self) -> Todays:
         """Every trial's line, those with a run under way before the others, newest first."""

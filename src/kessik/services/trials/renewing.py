@@ -30,7 +30,7 @@ class Renewing:
     def start(self) -> None:
         """Begin to renew, and go on after every write."""
         self._begin()
-        self._db.after_write.append(self._tell)
+        self._db.after_write.append(self.tell)
 
     def _begin(self) -> None:
         command = [sys.executable, "-m", self._module, str(self._db.folder)]
@@ -42,7 +42,8 @@ class Renewing:
         assert self._process.stdin is not None
         os.set_blocking(self._process.stdin.fileno(), False)
 
-    def _tell(self) -> None:
+    def tell(self) -> None:
+        """Say that something may be behind; a process that is gone is begun again."""
         with self._lock:
             if self._closed or self._process is None or self._process.stdin is None:
                 return
@@ -58,8 +59,8 @@ class Renewing:
         """End the process; an answer under way is left, and worked out by the next."""
         with self._lock:
             self._closed = True
-        if self._tell in self._db.after_write:
-            self._db.after_write.remove(self._tell)
+        if self.tell in self._db.after_write:
+            self._db.after_write.remove(self.tell)
         if self._process is None or self._process.stdin is None:
             return
         with suppress(OSError):
