@@ -18,8 +18,10 @@ from kessik.api.app import create_app
 from kessik.core.moments import Moment
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.raw_sheets import read_sheet
+from kessik.services.paper.bringing_in import bring_in
 from kessik.services.paper.runs import Entered
-from kessik.services.paper.sheets import Target, bring_in, preview
+from kessik.services.paper.sheet_plans import Sheet, Target
+from kessik.services.paper.sheets import preview
 from kessik.store.database import Database
 
 ROWS, TRIALS = 10_000, 300
@@ -73,7 +75,7 @@ def report_rows(folder: Path) -> None:
             looked = time.perf_counter() - start
             target = Target(name=name, school=seen.school)
             start = time.perf_counter()
-            made = bring_in(database, raw, seen.reading, target, "skip", entered, name)
+            made = bring_in(database, Sheet(raw, seen.reading, entered, name), target)
             brought = time.perf_counter() - start
             print(
                 f"  {name:14} {made.kept} runs: looked over {looked:.2f} s, in {brought:.2f} s"
@@ -92,7 +94,7 @@ def report_today(folder: Path) -> None:
             entered = Entered("", "", Moment(datetime.now(UTC).isoformat(timespec="milliseconds")))
             seen = preview(database, raw, None, Target(), entered)
             target = Target(name=f"Trial {n}", school=seen.school)
-            bring_in(database, raw, seen.reading, target, "skip", entered, f"trial-{n}")
+            bring_in(database, Sheet(raw, seen.reading, entered, f"trial-{n}"), target)
         app = create_app(database, renews=False)
         app.state.house.answers.settle()
         with here(app) as client:

@@ -4,6 +4,7 @@ stays then.
 
 import threading
 import time
+from datetime import UTC, datetime
 from uuid import uuid4
 
 import pytest
@@ -14,7 +15,8 @@ from kessik.core.limits import most
 from kessik.interchange.named_files import NamedFile
 from kessik.services.clock import now
 from kessik.services.files import imports
-from kessik.services.files.imports import import_files, remove_left_behind
+from kessik.services.files.arriving import remove_left_behind
+from kessik.services.files.imports import import_files
 from kessik.services.files.work import STORES, Work
 from tests.api.test_imports import post
 
@@ -120,7 +122,7 @@ def test_what_a_killed_server_left_is_removed_by_the_next(database):
             " '', '', '{}', '', '', '{}', '2026-01-01T00:00:00+00:00|gone')"
         )
         session.execute(text(row))
-    remove_left_behind(database, imports.datetime.now(imports.UTC))
+    remove_left_behind(database, datetime.now(UTC))
     assert rows_of_all_tables(database) == before
 
 

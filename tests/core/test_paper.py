@@ -11,7 +11,7 @@ from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.protocols.put_right import put_right_by
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.trials.paper.cells import Written, life_in, number_in
-from kessik.core.trials.paper.lines import PaperLine, read_line
+from kessik.core.trials.paper.lines import PaperLine, read_lines
 from kessik.core.trials.paper.sheets import guess, lines_of
 
 TWO_STAGE = BY_SCHOOL["two_stage_board"]
@@ -34,7 +34,9 @@ def test_a_decimal_comma_is_a_decimal_point(value):
 
 
 def read(**cells):
-    found, slips = read_line(PaperLine("x", {"blade": "A", "edge": "3", **cells}), TWO_STAGE)
+    found, slips = next(
+        read_lines([PaperLine("x", {"blade": "A", "edge": "3", **cells})], TWO_STAGE)
+    )
     return found, [slip.key for slip in slips]
 
 

@@ -14,8 +14,10 @@ from kessik.core.trials.paper.sheets import SheetReading
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.raw_sheets import read_sheet
 from kessik.services.clock import now
+from kessik.services.paper.bringing_in import bring_in
 from kessik.services.paper.runs import Entered
-from kessik.services.paper.sheets import Target, bring_in, preview
+from kessik.services.paper.sheet_plans import Sheet, Target
+from kessik.services.paper.sheets import preview
 
 router = APIRouter(tags=["paper"])
 
@@ -55,13 +57,11 @@ def post_import(
     `import_id` twice is one.
     """
     own_id = import_id or str(uuid4())
-    raw, told = read_sheet(_named(file)), _reading(reading)
-    target = Target(trial_id, name, school)
     with imports.working(own_id) as work:
-        made = bring_in(
-            store, raw, told, target, on_there, Entered(by, cut_on, now()), own_id,
-            reading_name, work,
-        )  # fmt: skip
+        raw, entered = read_sheet(_named(file)), Entered(by, cut_on, now())
+        sheet = Sheet(raw, _reading(reading), entered, own_id)
+        target = Target(trial_id, name, school)
+        made = bring_in(store, sheet, target, on_there, reading_name, work)
     return BroughtOut(
         trial_id=made.trial.id,
         trial_name=made.trial.name,

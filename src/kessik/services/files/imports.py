@@ -5,13 +5,11 @@ All or nothing all the same: nobody sees what arrives before all of it is there,
 arrive is removed.
 """
 
-import time
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime, timedelta
-from itertools import islice
-from typing import Any, TypeVar
+from datetime import datetime
+from typing import Any
 from uuid import NAMESPACE_URL, uuid4, uuid5
 
 from kessik.core.comparison.matching import MatchingRule
@@ -24,19 +22,21 @@ from kessik.interchange.method_json import MethodFile
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.record_csv import RUN_COLUMNS
 from kessik.interchange.series_events import IMPORT, RunToLog, log_of_rows
+from kessik.services.files.arriving import (
+    BLADES_AT_ONCE,
+    EVENTS_AT_ONCE,
+    arriving,
+    in_pieces,
+    let_taps_through,
+)
 from kessik.services.files.other_files import import_others, is_other
 from kessik.services.files.record_files import import_onto_shelf
 from kessik.services.files.trial_files import RULE, RUN_FIELDS, ReadRun, ReadTrial, read_files
-from kessik.services.files.work import REMOVES, STORES, Work
+from kessik.services.files.work import STORES, Work
 from kessik.services.shelf.checks import check_new_blades
 from kessik.services.trials.methods import with_version
 from kessik.store.database import Database, Session
 from kessik.store.queries import arrivals, bench_log, methods, shelf, trials
-
-_EVENTS_AT_ONCE, _BLADES_AT_ONCE = 400, 20
-_LET_TAPS_THROUGH_S = 0.002
-_LEFT_BEHIND = timedelta(hours=1)
-_T = TypeVar("_T")
 
 
 @dataclass(frozen=True)
@@ -77,7 +77,7 @@ def import_files(
     known = _known(db, made)
     if known:
         return Imported(known, (), read.notes)
-    with _arriving(db, f"{now.utc}|{given}", work) as arrival:
+    with arriving(db, f"{now.utc}|{given}", work) as arrival:
         stored = _store(db, arrival, list(zip(made, read.trials, strict=True)), now, work)
     return Imported(tuple(stored), (), read.notes)
 
@@ -94,39 +94,6 @@ def _known(db: Database, made: Sequence[Trial]) -> tuple[Trial, ...]:
     with db.read() as session:
         found = [trials.find_trial(session, trial.id) for trial in made]
     return tuple(trial for trial in found if trial is not None)
-
-
-@contextmanager
-def _arriving(db: Database, arrival: str, work: Work) -> Iterator[str]:
-    """What is stored inside is seen at the end, all at once; where that is not reached, it is
-    removed again.
-    """
-    try:
-        yield arrival
-        with db.write() as session:
-            arrivals.land(session, arrival)
-    except BaseException:
-        work.stage = REMOVES
-        _remove(db, arrival)
-        raise
-
-
-def _remove(db: Database, arrival: str) -> None:
-    more = True
-    while more:
-        with db.write() as session:
-            more = arrivals.remove_some(session, arrival)
-        time.sleep(_LET_TAPS_THROUGH_S)
-
-
-def remove_left_behind(db: Database, now: datetime) -> None:
-    """Remove what an earlier server was bringing in when it was killed."""
-    with db.read() as session:
-        found = arrivals.all_arrivals(session)
-    for arrival in found:
-        began = datetime.fromisoformat(arrival.split("|")[0]).replace(tzinfo=UTC)
-        if now - began > _LEFT_BEHIND:
-            _remove(db, arrival)
 
 
 def _store(
@@ -147,7 +114,7 @@ def _store(
 
 
 def _store_blades(db: Database, arrival: str, trial: Trial, read: ReadTrial) -> None:
-    for some in _pieces(read.blades, _BLADES_AT_ONCE):
+    for some in in_pieces(read.blades, BLADES_AT_ONCE):
         with db.write() as session:
             marks = shelf.next_marks(session, len(some))
             marked = [replace(blade, mark=mark) for blade, mark in zip(some, marks, strict=True)]
@@ -156,7 +123,7 @@ def _store_blades(db: Database, arrival: str, trial: Trial, read: ReadTrial) -> 
             for blade in some:
                 trials.place_blade(session, trial.id, blade.id)
                 trials.set_arms(session, trial.id, blade.id, blade.arms)
-        time.sleep(_LET_TAPS_THROUGH_S)
+        let_taps_through()
 
 
 def _with_versions(
@@ -213,22 +180,15 @@ def _store_runs(
         made[run.rows.blade, run.rows.edge, run.rows.run] = stored.id
         to_log = RunToLog(stored.id, f"{IMPORT}:{trial.id}", sequence, started.utc)
         rows = ((row.values, row.said) for row in run.rows.rows)
-        for index, some in enumerate(_pieces(log_of_rows(to_log, rows), _EVENTS_AT_ONCE)):
+        for index, some in enumerate(in_pieces(log_of_rows(to_log, rows), EVENTS_AT_ONCE)):
             event_rows = bench_log.rows_of(stored.id, some, now.utc)
             with db.write() as session:
                 if index == 0:
                     bench_log.add_run(session, stored)
                 bench_log.append_rows(session, event_rows)
             sequence += len(some)
-            time.sleep(_LET_TAPS_THROUGH_S)
+            let_taps_through()
         work.step(len(run.rows.rows))
-
-
-def _pieces(items: Iterable[_T], most: int) -> Iterator[list[_T]]:
-    """The items in lists of so many."""
-    rest = iter(items)
-    while some := list(islice(rest, most)):
-        yield some
 
 
 def _other(row: Row, columns: Sequence[Column]) -> dict[str, Any]:

@@ -1,20 +1,21 @@
 """Finished runs from paper kept in a trial: all of them, or none with every slip told."""
 
+from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence, Set
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 from uuid import NAMESPACE_URL, uuid5
 
-from kessik.core.errors import Fault, RefusedFileError
+from kessik.core.errors import Fault
 from kessik.core.moments import Moment
 from kessik.core.protocols.events import BenchEvent, Cut, Said, Start, Stop
 from kessik.core.runs import Run
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.columns import PaperColumn, paper_columns
-from kessik.core.trials.paper.lines import PaperLine, PaperRun, Slip, read_line
+from kessik.core.trials.paper.lines import PaperLine, PaperRun, Slip, read_lines
 from kessik.core.trials.state import TrialState
-from kessik.interchange.faults import Faults
+from kessik.interchange.faults import Faults, FoundFaults
 from kessik.interchange.series_events import counted_up
 from kessik.services.trials.state import state_of_trial, trial_state
 from kessik.store.database import Database, Session
@@ -72,7 +73,8 @@ def keep_lines(
         known = {r.run.id for r in state.runs}
         todo = [line for line in lines if line.id not in known]
         made = made_runs(state, shelf.cut_edges(session), todo, entered)
-        keep_made(session, made, rows_made(made, entered.now))
+        made.faults.refuse()
+        keep_made(session, made, entered)
     return [line.id for line in lines]
 
 
@@ -83,91 +85,113 @@ def slips_in(
     with db.read() as session:
         state = state_of_trial(session, trial_id)
         cut = shelf.cut_edges(session)
-    try:
-        made_runs(state, cut, lines, entered)
-    except RefusedFileError as refused:
-        return list(refused.faults)
-    return []
+    return list(made_runs(state, cut, lines, entered).faults.first)
 
 
 @dataclass(frozen=True)
 class Made:
-    """Runs with their logs, and the edges that were not on the shelf yet."""
+    """Lines read as runs, by the ids of their lines, with the edges that are not on the shelf yet;
+    and their slips: a fault names its line by its place, from 1 on, and `faulty` every line that
+    has one.
+    """
 
     runs: tuple[Run, ...]
     edges: tuple[Edge, ...]
-    logs: Mapping[str, Sequence[BenchEvent]]
+    found: Mapping[str, PaperRun]
+    faults: FoundFaults
+    faulty: Set[str]
+
+    def log_rows(self, run: Run, entered: Entered) -> list[dict[str, Any]]:
+        """The log of a run as rows to store."""
+        return bench_log.rows_of(run.id, _log(self.found[run.id], entered), entered.now.utc)
 
 
 def made_runs(
-    state: TrialState,
-    cut: Set[str],
-    lines: Sequence[PaperLine],
-    entered: Entered,
+    state: TrialState, cut: Set[str], lines: Sequence[PaperLine], entered: Entered
 ) -> Made:
-    """Lines as runs of a trial; `cut` are the edges that were cut already. A fault names its line
-    by its place, from 1 on.
-    """
-    faults = Faults()
+    """Lines as runs of a trial; `cut` are the edges that were cut already."""
+    slips = _Slips({line.id: number for number, line in enumerate(lines, 1)})
     by_code = {_shown_code(arm, state).casefold(): arm for arm in state.blades}
     used: dict[tuple[str, int], int] = {}
     read: list[tuple[PaperRun, Blade, Edge]] = []
     new: dict[str, Edge] = {}
-    for number, line in enumerate(lines, 1):
-        found, slips = read_line(line, state.trial.method)
+    for line, (found, told) in zip(lines, read_lines(lines, state.trial.method), strict=True):
         arm = by_code.get(line.text("blade").casefold())
-        edge_number = found.edge if found else 0
         if arm is None and line.text("blade"):
-            slips.append(Slip("blade", _no_such(line.text("blade"), state)))
+            told.append(Slip("blade", _no_such(line.text("blade"), state)))
         if found and arm:
-            slips += _taken(arm, edge_number, cut, used)
-            used.setdefault((arm.id, edge_number), number)
-        for slip in slips:
-            faults.add(Fault(PAPER, number, slip.key, slip.message))
-        if found and arm and not slips:
-            edge = arm.edge(edge_number) or _new_edge(arm, edge_number)
-            if arm.edge(edge_number) is None:
+            told += _taken(arm, found.edge, cut, used)
+            used.setdefault((arm.id, found.edge), slips.numbers[line.id])
+        slips.tell(line.id, told)
+        if found and arm and not told:
+            edge = arm.edge(found.edge)
+            if edge is None:
+                edge = _new_edge(arm, found.edge)
                 new[edge.id] = edge
             read.append((found, arm, edge))
-    faults.found().refuse()
-    verified = _named_runs(state, read)
-    runs = []
+    runs = tuple(_runs(state, read, entered, slips))
+    by_line = {found.id: found for found, _, _ in read}
+    return Made(runs, tuple(new.values()), by_line, slips.faults.found(), slips.faulty)
+
+
+@dataclass
+class _Slips:
+    """The slips of lines, as they are found; `numbers` are the places of lines by their ids."""
+
+    numbers: Mapping[str, int]
+    faults: Faults = field(default_factory=Faults)
+    faulty: set[str] = field(default_factory=set)
+
+    def tell(self, line_id: str, slips: Sequence[Slip]) -> None:
+        for slip in slips:
+            self.faults.add(Fault(PAPER, self.numbers[line_id], slip.key, slip.message))
+            self.faulty.add(line_id)
+
+
+def _runs(
+    state: TrialState,
+    read: Sequence[tuple[PaperRun, Blade, Edge]],
+    entered: Entered,
+    slips: _Slips,
+) -> Iterator[Run]:
+    """Runs of what was read, each with the run that it verifies; one that is missing is told where
+    no other slip may be why.
+    """
+    is_whole = not slips.faulty
+    named = _named_runs(state, read)
+    on_edge = Counter(r.run.edge_id for r in state.runs)
     for found, arm, edge in read:
-        target = verified.get((arm.id, *found.verifies)) if found.verifies else None
-        if found.verifies and target is None:
-            row = 1 + [line.id for line in lines].index(found.id)
+        target = named.get((arm.id, *found.verifies)) if found.verifies else None
+        if found.verifies and target is None and is_whole:
             said = f"there is no run of edge {found.verifies[0]} of {arm.own_code} to verify"
-            faults.add(Fault(PAPER, row, "verifies", said))
-        runs.append(_run(state, found, arm, edge, target, entered))
-    faults.found().refuse()
-    logs = {found.id: list(_log(found, entered)) for found, _, _ in read}
-    return Made(tuple(runs), tuple(new.values()), logs)
+            slips.tell(found.id, [Slip("verifies", said)])
+        yield _run(state, found, arm, edge, target, entered, 1 + on_edge[edge.id])
 
 
-def rows_made(made: Made, now: Moment) -> list[dict[str, Any]]:
-    """The events of what was made as rows: ready before the write lock is taken."""
-    return [
-        row for run in made.runs for row in bench_log.rows_of(run.id, made.logs[run.id], now.utc)
-    ]
-
-
-def keep_made(session: Session, made: Made, rows: Sequence[Mapping[str, Any]]) -> None:
-    """Keep what was made, and its rows, in the transaction of the session."""
+def keep_made(session: Session, made: Made, entered: Entered) -> None:
+    """Keep what was made in the transaction of the session."""
     shelf.add_edges(session, made.edges)
     bench_log.add_runs(session, made.runs)
+    rows = [row for run in made.runs for row in made.log_rows(run, entered)]
     if rows:
         bench_log.append_rows(session, rows)
 
 
 def _run(
-    state: TrialState, found: PaperRun, arm: Blade, edge: Edge, target: str | None, by: Entered
+    state: TrialState,
+    found: PaperRun,
+    arm: Blade,
+    edge: Edge,
+    target: str | None,
+    by: Entered,
+    number: int,
 ) -> Run:
     other = {"note": found.note} if found.note else {}
     return Run(
         id=found.id,
         trial_id=state.trial.id,
         edge_id=edge.id,
-        number=1 + sum(1 for r in state.runs if r.run.edge_id == edge.id),
+        number=number,
         started=by.started,
         arm=arm.arm if arm.arm != edge.arm else "",
         count_unit=state.trial.method.count_unit,

@@ -44,9 +44,16 @@ def put_method_away(db: Database, line_id: str, archived: bool, now_utc: str) ->
 
 def with_version(session: Session, trial: Trial, now_utc: str) -> Trial:
     """A trial whose method is kept as the first version of a line of its own."""
+    versioned, version = first_version(trial, now_utc)
+    methods.add_version(session, version)
+    return versioned
+
+
+def first_version(trial: Trial, now_utc: str) -> tuple[Trial, MethodVersion]:
+    """A trial with its method as the first version of a line of its own, yet to be kept."""
     made = str(uuid4())
-    methods.add_version(session, MethodVersion(made, made, 1, trial.method, now_utc))
-    return replace(trial, method_id=made, method_number=1)
+    version = MethodVersion(made, made, 1, trial.method, now_utc)
+    return replace(trial, method_id=made, method_number=1), version
 
 
 def change_method(

@@ -1,10 +1,13 @@
 """What is still being brought in: stored in pieces, seen by nobody until all of it is there."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 
 from sqlalchemy import delete, select, update
+from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
+from kessik.core.errors import ConflictError
 from kessik.store.tables import (
     BladeRow,
     EdgeRow,
@@ -33,6 +36,41 @@ def land(session: Session, arrival: str) -> None:
     session.execute(update(BladeRow).where(BladeRow.arriving == arrival).values(arriving=None))
 
 
+@dataclass(frozen=True)
+class StandIns:
+    """What was stored in the place of a trial, of blades and of edges that are there already, each
+    with what it stands for.
+    """
+
+    trial: tuple[str, str]
+    blades: Mapping[str, str]
+    edges: Mapping[str, str]
+
+
+def move_in(session: Session, stand_ins: StandIns) -> None:
+    """Move runs and edges from their stand-ins to what these stand for; ConflictError where a place
+    was taken meanwhile.
+    """
+    aside, trial_id = stand_ins.trial
+    try:
+        for stand_in, edge_id in stand_ins.edges.items():
+            cut_on = update(RunRow).where(RunRow.edge_id == stand_in)
+            session.execute(cut_on.values(edge_id=edge_id))
+            session.execute(delete(EdgeRow).where(EdgeRow.id == stand_in))
+        for stand_in, blade_id in stand_ins.blades.items():
+            of_blade = update(EdgeRow).where(EdgeRow.blade_id == stand_in)
+            session.execute(of_blade.values(blade_id=blade_id))
+        session.execute(update(RunRow).where(RunRow.trial_id == aside).values(trial_id=trial_id))
+    except IntegrityError as taken:
+        raise ConflictError(
+            "one of these edges came onto the shelf meanwhile, or its blade or trial was taken"
+            " away; look it over again",
+            field="file",
+        ) from taken
+    session.execute(delete(BladeRow).where(BladeRow.id.in_(stand_ins.blades)))
+    session.execute(delete(TrialRow).where(TrialRow.id == aside))
+
+
 def all_arrivals(session: Session) -> set[str]:
     """Arrivals that have not landed."""
     trials = session.scalars(select(TrialRow.arriving).where(TrialRow.arriving.is_not(None)))
@@ -51,7 +89,12 @@ def remove_some(session: Session, arrival: str) -> bool:
         return True
     blades = select(BladeRow.id).where(BladeRow.arriving == arrival)
     methods = session.scalars(select(TrialRow.method_id).where(TrialRow.arriving == arrival)).all()
-    lines = session.scalars(select(MethodRow.line_id).where(MethodRow.id.in_(methods))).all()
+    others = select(TrialRow.method_id).where(
+        TrialRow.method_id.is_not(None), TrialRow.arriving.is_distinct_from(arrival)
+    )
+    lines = session.scalars(
+        select(MethodRow.line_id).where(MethodRow.id.in_(methods), MethodRow.id.not_in(others))
+    ).all()
     session.execute(delete(RunRow).where(RunRow.trial_id.in_(trials)))
     session.execute(delete(TrialBladeRow).where(TrialBladeRow.trial_id.in_(trials)))
     session.execute(delete(MeasurementRow).where(MeasurementRow.blade_id.in_(blades)))

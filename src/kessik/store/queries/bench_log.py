@@ -53,6 +53,11 @@ def runs_of(session: Session, trial_id: str) -> list[Run]:
     return [_run(row) for row in rows]
 
 
+def run_ids_of(session: Session, trial_id: str) -> set[str]:
+    """The ids of the trial's runs."""
+    return set(session.scalars(select(RunRow.id).where(RunRow.trial_id == trial_id)))
+
+
 def all_runs(session: Session) -> list[Run]:
     """Every run of every trial, in the order they were started."""
     return [

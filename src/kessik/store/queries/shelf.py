@@ -49,6 +49,14 @@ def all_blades(session: Session) -> list[Blade]:
     )
 
 
+def codes_there(session: Session) -> set[str]:
+    """The codes of all blades that are not archived, in small letters."""
+    there = select(BladeRow.code).where(
+        BladeRow.arriving.is_(None), BladeRow.archived_utc.is_(None)
+    )
+    return {code.casefold() for code in session.scalars(there)}
+
+
 def find_blade(session: Session, blade_id: str) -> Blade | None:
     row = session.get(BladeRow, blade_id)
     return whole_blades(session, [row])[0] if row and row.arriving is None else None

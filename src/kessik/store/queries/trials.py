@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import func, insert, select
 from sqlalchemy.orm import Session
 
 from kessik.core.comparison.matching import MatchingRule
@@ -119,6 +119,22 @@ def place_blade(session: Session, trial_id: str, blade_id: str, role: Role = "")
     session.add(TrialBladeRow(trial_id=trial_id, blade_id=blade_id, place=place, role=role))
     session.flush()
     return place
+
+
+def place_blades(session: Session, trial_id: str, blade_ids: Sequence[str]) -> None:
+    """Put many blades in the trial's next free places; those that are in it keep theirs."""
+    placed = select(TrialBladeRow.blade_id, TrialBladeRow.place)
+    taken = dict(session.execute(placed.where(TrialBladeRow.trial_id == trial_id)).tuples().all())
+    coming = [blade_id for blade_id in blade_ids if blade_id not in taken]
+    if coming:
+        first = 1 + max(taken.values(), default=-1)
+        session.execute(
+            insert(TrialBladeRow),
+            [
+                {"trial_id": trial_id, "blade_id": blade_id, "place": place, "arms": []}
+                for place, blade_id in enumerate(coming, first)
+            ],
+        )
 
 
 def set_role(session: Session, trial_id: str, blade_id: str, role: Role) -> None:

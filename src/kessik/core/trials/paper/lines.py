@@ -1,7 +1,7 @@
 """One line of a paper record as a run: which edge, and its log."""
 
 import re
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import TypeVar
@@ -24,6 +24,7 @@ from kessik.core.trials.paper.columns import (
     END,
     START,
     TOTAL,
+    PaperColumn,
     adds_up,
     result_columns,
 )
@@ -70,8 +71,18 @@ class Slip:
     message: str
 
 
-def read_line(line: PaperLine, method: Method) -> tuple[PaperRun | None, list[Slip]]:
-    """A line as a run, or every slip in it."""
+def read_lines(
+    lines: Iterable[PaperLine], method: Method
+) -> Iterator[tuple[PaperRun | None, list[Slip]]]:
+    """Each line as a run, or every slip in it."""
+    columns = result_columns(method)
+    for line in lines:
+        yield _read(line, method, columns)
+
+
+def _read(
+    line: PaperLine, method: Method, columns: Sequence[PaperColumn]
+) -> tuple[PaperRun | None, list[Slip]]:
     slips: list[Slip] = []
 
     def cell(read: Callable[[str, str], _T], key: str) -> _T | None:
@@ -90,7 +101,7 @@ def read_line(line: PaperLine, method: Method) -> tuple[PaperRun | None, list[Sl
     verifies = cell(_verified, "verifies")
     results = {
         column.key: cell(life_in if column.kind == "life" else number_in, column.key)
-        for column in result_columns(method)
+        for column in columns
     }
     looks = cell(lambda _text, _key: tally(line.readings, method), READINGS) or []
     if slips:

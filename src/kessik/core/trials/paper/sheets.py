@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from kessik.core.protocols.methods import Method
-from kessik.core.trials.paper.columns import CHECK_EVERY, TOTAL, result_columns
+from kessik.core.trials.paper.columns import CHECK_EVERY, TOTAL, PaperColumn, result_columns
 from kessik.core.trials.paper.lines import PaperLine
 
 Shape = Literal["run", "check", "wide"]
@@ -160,8 +160,9 @@ def lines_of(rows: Rows, reading: SheetReading, method: Method) -> Iterator[Shee
     body = [(n, row) for n, row in enumerate(rows, 1) if n > reading.head_rows and any(row)]
     heads = heads_of(rows, reading.head_rows)
     if reading.shape == "run":
+        kinds = _kinds(method)
         for number, row in body:
-            cells = _cells_of(row, heads, reading, method)
+            cells = _cells_of(row, heads, reading, method, kinds)
             yield SheetLine(number, PaperLine(str(number), cells), (), _facts(row, reading))
         return
     tallies = _by_check if reading.shape == "check" else _by_column
@@ -174,6 +175,7 @@ Numbered = Sequence[tuple[int, Sequence[str]]]
 def _by_check(
     body: Numbered, heads: Sequence[str], reading: SheetReading, method: Method
 ) -> Iterator[SheetLine]:
+    kinds = _kinds(method)
     groups: dict[tuple[str, str], list[tuple[int, Sequence[str]]]] = {}
     for number, row in body:
         key = (_cell(row, reading, "blade"), _cell(row, reading, "edge") or "1")
@@ -192,7 +194,7 @@ def _by_check(
             )
             for _, row in own
         ]
-        cells = {**_cells_of(first, heads, reading, method), "edge": edge}
+        cells = {**_cells_of(first, heads, reading, method, kinds), "edge": edge}
         line = PaperLine(str(first_number), cells, "\n".join(looks))
         yield SheetLine(first_number, line, tuple(n for n, _ in own), _facts(first, reading))
 
@@ -216,11 +218,18 @@ def _by_column(
         yield SheetLine(first, line, tuple(n for n, _ in told), BladeFacts())
 
 
+def _kinds(method: Method) -> dict[str, PaperColumn]:
+    return {column.key: column for column in result_columns(method)}
+
+
 def _cells_of(
-    row: Sequence[str], heads: Sequence[str], reading: SheetReading, method: Method
+    row: Sequence[str],
+    heads: Sequence[str],
+    reading: SheetReading,
+    method: Method,
+    kinds: Mapping[str, PaperColumn],
 ) -> dict[str, str]:
     """The cells of a line; lengths in the unit of the method, forces in gf."""
-    kinds = {column.key: column for column in result_columns(method)}
     cells: dict[str, str] = {}
     notes = []
     for place, role in enumerate(reading.roles):

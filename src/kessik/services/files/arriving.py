@@ -1,0 +1,70 @@
+"""What arrives in pieces: stored so that taps get through between them, seen all at once at the
+end, and removed again where the end is not reached.
+"""
+
+import time
+from collections.abc import Callable, Iterable, Iterator
+from contextlib import contextmanager
+from datetime import UTC, datetime, timedelta
+from itertools import islice
+from typing import TypeVar
+
+from kessik.services.files.work import REMOVES, Work
+from kessik.store.database import Database, Session
+from kessik.store.queries import arrivals
+
+EVENTS_AT_ONCE, BLADES_AT_ONCE = 400, 20
+_LET_TAPS_THROUGH_S = 0.002
+_LEFT_BEHIND = timedelta(hours=1)
+_T = TypeVar("_T")
+
+
+def in_pieces(items: Iterable[_T], most: int) -> Iterator[list[_T]]:
+    """The items in lists of so many."""
+    rest = iter(items)
+    while some := list(islice(rest, most)):
+        yield some
+
+
+def let_taps_through() -> None:
+    """Leave the write lock to others for a moment, between two pieces."""
+    time.sleep(_LET_TAPS_THROUGH_S)
+
+
+@contextmanager
+def arriving(
+    db: Database,
+    arrival: str,
+    work: Work,
+    land: Callable[[Session], None] = lambda session: None,
+) -> Iterator[str]:
+    """What is stored inside under this arrival is seen at the end; `land` does, in the same
+    transaction, what else belongs to it.
+    """
+    try:
+        yield arrival
+        with db.write() as session:
+            land(session)
+            arrivals.land(session, arrival)
+    except BaseException:
+        work.stage = REMOVES
+        _remove(db, arrival)
+        raise
+
+
+def _remove(db: Database, arrival: str) -> None:
+    more = True
+    while more:
+        with db.write() as session:
+            more = arrivals.remove_some(session, arrival)
+        let_taps_through()
+
+
+def remove_left_behind(db: Database, now: datetime) -> None:
+    """Remove what an earlier server was bringing in when it was killed."""
+    with db.read() as session:
+        found = arrivals.all_arrivals(session)
+    for arrival in found:
+        began = datetime.fromisoformat(arrival.split("|")[0]).replace(tzinfo=UTC)
+        if now - began > _LEFT_BEHIND:
+            _remove(db, arrival)

@@ -1,0 +1,255 @@
+"""Runs of a sheet brought in: stored aside in pieces that let taps through, and moved to their
+trial and their blades all at once.
+"""
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import partial
+from typing import Literal
+from uuid import uuid4
+
+from kessik.core.errors import ConflictError, RefusedFileError
+from kessik.core.keeping import InBin
+from kessik.core.runs import Run
+from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.edges import Edge
+from kessik.core.trials.paper.sheets import heads_of
+from kessik.core.trials.trial import MethodVersion, Trial
+from kessik.services.files.arriving import (
+    BLADES_AT_ONCE,
+    EVENTS_AT_ONCE,
+    arriving,
+    in_pieces,
+    let_taps_through,
+)
+from kessik.services.files.work import READS, STORES, Work
+from kessik.services.paper.runs import Made, made_runs
+from kessik.services.paper.sheet_plans import Sheet, SheetPlan, Target, method_for, placed_fault
+from kessik.services.paper.sheet_plans import planned as laid_beside
+from kessik.services.trials.methods import first_version
+from kessik.store.database import Database, Session
+from kessik.store.queries import arrivals, bench_log, binning, methods, shelf, trials
+from kessik.store.queries.arrivals import StandIns
+from kessik.store.queries.sheet_readings import remember
+
+OnThere = Literal["skip", "replace"]
+_START_AND_STOP = 2
+
+
+@dataclass(frozen=True)
+class Brought:
+    """What was brought in."""
+
+    trial: Trial
+    kept: int
+    skipped: int
+    replaced: int
+
+
+@dataclass(frozen=True)
+class _Load:
+    """What a sheet brings: its runs, the trial they go to, and the ids of runs they replace."""
+
+    sheet: Sheet
+    plan: SheetPlan
+    made: Made
+    trial: Trial
+    version: MethodVersion | None
+    replaced: tuple[str, ...]
+    reading_name: str
+
+    @property
+    def is_new_trial(self) -> bool:
+        """Whether the trial comes with the sheet, and the version of its method with it."""
+        return self.version is not None
+
+
+def bring_in(
+    db: Database,
+    sheet: Sheet,
+    target: Target,
+    on_there: OnThere = "skip",
+    reading_name: str = "",
+    work: Work | None = None,
+) -> Brought:
+    """Keep the runs of a sheet, all or none; the same sheet id twice is one.
+
+    RefusedFileError names every slip by row and column, CancelledError says that nothing was kept,
+    ConflictError what was changed meanwhile.
+    """
+    work = work or Work()
+    work.begin(READS, len(sheet.raw.rows))
+    with db.read() as session:
+        done = trials.find_trial(session, sheet.new_id("trial"))
+        if done is not None:
+            return Brought(done, 0, 0, 0)
+        plan = laid_beside(session, sheet, target, method_for(session, sheet.raw, target))
+    if plan.faults:
+        raise RefusedFileError(plan.faults)
+    replaced = tuple(plan.there.values()) if on_there == "replace" else ()
+    made = _made(plan, sheet, replaced)
+    work.step(len(sheet.raw.rows))
+    trial, version = plan.state.trial, None
+    if not target.trial_id:
+        trial, version = first_version(trial, sheet.entered.now.utc)
+    load = _Load(sheet, plan, made, trial, version, replaced, reading_name.strip())
+    _keep(db, load, work)
+    return Brought(trial, len(made.runs), len(plan.there) - len(replaced), len(replaced))
+
+
+def _made(plan: SheetPlan, sheet: Sheet, replaced: Sequence[str]) -> Made:
+    """The runs of lines; faults at the row and the column of the sheet."""
+    known = {r.run.id for r in plan.state.runs}
+    todo = [
+        (own, line)
+        for own, line in plan.lines
+        if line.id not in known and (replaced or line.id not in plan.there)
+    ]
+    cut = set(plan.cut) - _freed(plan, replaced)
+    made = made_runs(plan.state, cut, [line for _, line in todo], sheet.entered)
+    if made.faults.count:
+        placed = [placed_fault(fault, todo, sheet) for fault in made.faults.first]
+        raise RefusedFileError(placed, made.faults.count)
+    return made
+
+
+def _freed(plan: SheetPlan, replaced: Sequence[str]) -> set[str]:
+    """The edges of runs that are replaced."""
+    gone = set(replaced)
+    return {r.run.edge_id for r in plan.state.runs if r.run.id in gone}
+
+
+def _keep(db: Database, load: _Load, work: Work) -> None:
+    arrival = f"{load.sheet.entered.now.utc}|{load.sheet.import_id}"
+    aside = _Aside.of(load)
+    work.begin(STORES, len(load.made.runs))
+    with arriving(db, arrival, work, partial(_land, load=load, aside=aside)):
+        with db.write() as session:
+            if load.version is not None:
+                methods.add_version(session, load.version)
+            trials.save_trial(session, replace(load.trial, id=aside.stand_ins.trial[0]))
+            arrivals.mark(session, arrival, trial_ids=[aside.stand_ins.trial[0]])
+        for blades in in_pieces([*load.plan.new, *aside.blades], BLADES_AT_ONCE):
+            _store_blades(db, arrival, blades)
+        for runs in _run_pieces(load.made):
+            _store_runs(db, load, aside, runs)
+            work.step(len(runs))
+
+
+@dataclass(frozen=True)
+class _Aside:
+    """What is stored in the place of what is there already: nobody sees a run before all are
+    there.
+    """
+
+    stand_ins: StandIns
+    blades: tuple[Blade, ...]
+    edges: Mapping[str, Edge]
+    """The edge that each run is cut on meanwhile, by the id of its own."""
+
+    @classmethod
+    def of(cls, load: _Load) -> "_Aside":
+        plan, new = load.plan, {blade.id for blade in load.plan.new}
+        there = {edge.id: edge for arm in plan.state.blades for edge in arm.edges}
+        coming = {edge.id: edge for edge in load.made.edges}
+        blades: dict[str, str] = {}
+        edges: dict[str, Edge] = {}
+        for edge_id in {run.edge_id for run in load.made.runs}:
+            edge = coming.get(edge_id) or there[edge_id]
+            if edge.blade_id not in new:
+                blade_id = blades.setdefault(edge.blade_id, str(uuid4()))
+                own_id = edge_id if edge_id in coming else str(uuid4())
+                edge = replace(edge, id=own_id, blade_id=blade_id)
+            edges[edge_id] = edge
+        stand_ins = StandIns(
+            (str(uuid4()), load.trial.id),
+            {aside: real for real, aside in blades.items()},
+            {edge.id: real for real, edge in edges.items() if edge.id != real},
+        )
+        codes = {arm.id: arm.own_code for arm in plan.state.blades}
+        return cls(stand_ins, tuple(Blade(a, codes[r]) for r, a in blades.items()), edges)
+
+
+def _store_blades(db: Database, arrival: str, blades: Sequence[Blade]) -> None:
+    with db.write() as session:
+        marks = shelf.next_marks(session, len(blades))
+        marked = [replace(blade, mark=mark) for blade, mark in zip(blades, marks, strict=True)]
+        shelf.save_whole_blades(session, marked)
+        arrivals.mark(session, arrival, blade_ids=[blade.id for blade in blades])
+    let_taps_through()
+
+
+def _store_runs(db: Database, load: _Load, aside: _Aside, runs: Sequence[Run]) -> None:
+    saved = {edge.id for blade in load.plan.new for edge in blade.edges}
+    edges = [edge for run in runs if (edge := aside.edges[run.edge_id]).id not in saved]
+    stored = [
+        replace(
+            run,
+            trial_id=aside.stand_ins.trial[0],
+            method_id=load.trial.method_id,
+            edge_id=aside.edges[run.edge_id].id,
+        )
+        for run in runs
+    ]
+    rows = [row for run in runs for row in load.made.log_rows(run, load.sheet.entered)]
+    with db.write() as session:
+        shelf.add_edges(session, edges)
+        bench_log.add_runs(session, stored)
+        bench_log.append_rows(session, rows)
+    let_taps_through()
+
+
+def _run_pieces(made: Made) -> Iterator[list[Run]]:
+    """The runs, a few at a time: so many that their logs are not too long for one piece."""
+    some: list[Run] = []
+    events = 0
+    for run in made.runs:
+        some.append(run)
+        events += _START_AND_STOP + 2 * len(made.found[run.id].log)
+        if events >= EVENTS_AT_ONCE:
+            yield some
+            some, events = [], 0
+    if some:
+        yield some
+
+
+def _land(session: Session, load: _Load, aside: _Aside) -> None:
+    """Everything is there: it is moved to where it belongs, unless that was changed meanwhile."""
+    plan = load.plan
+    _check_unchanged(session, load, aside)
+    if load.is_new_trial:
+        trials.save_trial(session, load.trial)
+    for run_id in load.replaced:
+        _into_bin(session, run_id, load)
+    arrivals.move_in(session, aside.stand_ins)
+    trials.place_blades(session, load.trial.id, [b.id for b in (*plan.placed, *plan.new)])
+    if load.reading_name:
+        sheet = load.sheet
+        heads = heads_of(sheet.raw.rows, sheet.reading.head_rows)
+        remember(session, load.reading_name, heads, sheet.reading, sheet.entered.now.utc)
+
+
+def _check_unchanged(session: Session, load: _Load, aside: _Aside) -> None:
+    plan = load.plan
+    codes = shelf.codes_there(session)
+    twice = next((blade.code for blade in plan.new if blade.code.casefold() in codes), None)
+    if twice:
+        raise ConflictError(f"{twice} came onto the shelf meanwhile; look again", field="file")
+    known = {r.run.id for r in plan.state.runs}
+    if not load.is_new_trial and bench_log.run_ids_of(session, plan.state.trial.id) != known:
+        raise ConflictError("the trial was cut on meanwhile; look it over again", field="file")
+    cut = shelf.cut_edges(session) - _freed(plan, load.replaced)
+    if cut & set(aside.stand_ins.edges.values()):
+        raise ConflictError(
+            "one of these edges was cut on meanwhile; look it over again", field="file"
+        )
+
+
+def _into_bin(session: Session, run_id: str, load: _Load) -> None:
+    state = load.plan.state
+    r = next(r for r in state.runs if r.run.id == run_id)
+    name = f"{r.blade.own_code}, edge {r.edge.number}, run {r.run.number} in {state.trial.name}"
+    entry = InBin(
+        str(uuid4()), "run", run_id, name, (), "replaced from a sheet", load.sheet.entered.now.utc
+    )
+    binning.take_away(session, entry)
