@@ -17,7 +17,6 @@ from kessik.core.trials.paper.sheets import heads_of
 from kessik.core.trials.trial import MethodVersion, Trial
 from kessik.services.files.arriving import (
     BLADES_AT_ONCE,
-    EVENTS_AT_ONCE,
     arriving,
     in_pieces,
     let_taps_through,
@@ -34,6 +33,7 @@ from kessik.store.queries.sheet_readings import remember
 
 OnThere = Literal["skip", "replace"]
 _START_AND_STOP = 2
+_EVENTS_AT_ONCE = 1200
 
 
 @dataclass(frozen=True)
@@ -127,8 +127,9 @@ def _keep(db: Database, load: _Load, work: Work) -> None:
         with db.write() as session:
             if load.version is not None:
                 methods.add_version(session, load.version)
-            trials.save_trial(session, replace(load.trial, id=aside.stand_ins.trial[0]))
-            arrivals.mark(session, arrival, trial_ids=[aside.stand_ins.trial[0]])
+            stand_in = aside.stand_ins.trial[0]
+            trials.save_trial(session, replace(load.trial, id=stand_in))
+            arrivals.stand_in_trial(session, arrival, stand_in)
         for blades in in_pieces([*load.plan.new, *aside.blades], BLADES_AT_ONCE):
             _store_blades(db, arrival, blades)
         for runs in _run_pieces(load.made):
@@ -206,7 +207,7 @@ def _run_pieces(made: Made) -> Iterator[list[Run]]:
     for run in made.runs:
         some.append(run)
         events += _START_AND_STOP + 2 * len(made.found[run.id].log)
-        if events >= EVENTS_AT_ONCE:
+        if events >= _EVENTS_AT_ONCE:
             yield some
             some, events = [], 0
     if some:

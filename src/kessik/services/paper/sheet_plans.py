@@ -1,10 +1,11 @@
 """A sheet laid beside its trial: its lines with their edges, which are there, what is new."""
 
 import re
-from collections.abc import Mapping, Sequence, Set
+from collections.abc import Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass, field, replace
+from itertools import count
 from typing import Literal
-from uuid import NAMESPACE_URL, uuid4, uuid5
+from uuid import NAMESPACE_URL, UUID, uuid4, uuid5
 
 from openpyxl.utils import get_column_letter
 
@@ -37,6 +38,7 @@ from kessik.services.trials.state import state_of_trial
 from kessik.store.database import Session
 from kessik.store.queries import shelf
 
+_PLACE_BITS = 32
 _ALREADY = re.compile(r"stands in line (\d+) already")
 
 
@@ -63,6 +65,13 @@ class Sheet:
     def new_id(self, what: str) -> str:
         """The id of something that the sheet makes: the same each time it is brought in."""
         return str(uuid5(NAMESPACE_URL, f"kessik:sheet:{self.import_id}:{what}"))
+
+    def line_ids(self) -> Iterator[str]:
+        """The ids of its lines: what follows each other is stored beside each other, which is much
+        faster.
+        """
+        first = UUID(self.new_id("lines")).int >> _PLACE_BITS << _PLACE_BITS
+        return (str(UUID(int=first | place)) for place in count())
 
     def fault(self, row: int, key: str, message: str, own: SheetLine | None = None) -> Fault:
         """A fault at a row and at the column that has a role."""
@@ -226,13 +235,13 @@ def _give_edges(plan: SheetPlan, told: Sequence[SheetLine], sheet: Sheet) -> Non
     arms = {arm.code.casefold(): arm for arm in plan.state.blades}
     ran = {(r.blade.id, r.edge.number): r.run.id for r in plan.state.runs if not r.run.practice}
     coming: dict[str, int] = {}
-    for own in told:
+    for line_id, own in zip(sheet.line_ids(), told, strict=False):
         line, arm = own.line, arms.get(own.line.text("blade").casefold())
         if not line.text("edge") and arm is not None:
             number = coming.get(arm.id, next_edge(arm, plan.cut))
             coming[arm.id] = number + 1
             line = replace(line, cells={**line.cells, "edge": str(number)})
-        line = replace(line, id=sheet.new_id(f"line:{line.id}"))
+        line = replace(line, id=line_id)
         plan.lines.append((own, line))
         edge = line.text("edge")
         run_id = ran.get((arm.id, int(edge))) if arm is not None and edge.isdecimal() else None

@@ -14,6 +14,7 @@ from kessik.store.tables import (
     EventRow,
     MeasurementRow,
     MethodRow,
+    RevisionRow,
     RunRow,
     TrialBladeRow,
     TrialRow,
@@ -28,6 +29,14 @@ def mark(
     """Hide trials and blades until their arrival lands."""
     session.execute(update(TrialRow).where(TrialRow.id.in_(trial_ids)).values(arriving=arrival))
     session.execute(update(BladeRow).where(BladeRow.id.in_(blade_ids)).values(arriving=arrival))
+
+
+def stand_in_trial(session: Session, arrival: str, trial_id: str) -> None:
+    """Hide a trial that only stands in for another: no answer to it is ever asked for, so that
+    nothing counts how often it changes.
+    """
+    mark(session, arrival, trial_ids=[trial_id])
+    session.execute(delete(RevisionRow).where(RevisionRow.trial_id == trial_id))
 
 
 def land(session: Session, arrival: str) -> None:

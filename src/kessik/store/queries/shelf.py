@@ -6,7 +6,7 @@ from dataclasses import asdict, fields
 from itertools import islice
 from typing import Any
 
-from sqlalchemy import delete, func, insert, select
+from sqlalchemy import Table, delete, func, select
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
@@ -29,6 +29,7 @@ from kessik.store.tables import (
 )
 from kessik.store.tables.base import Base
 
+_EDGE: Table = EdgeRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
 _BLADE_PLAIN = (
     "id", "code", "mark", "claimed_grade", "usual_hardness_low_hrc", "usual_hardness_high_hrc",
     "owner", "price",
@@ -133,7 +134,7 @@ def add_edges(session: Session, edges: Sequence[Edge]) -> None:
     """Add many new edges at once."""
     if edges:
         try:
-            session.execute(insert(EdgeRow), [_edge_row(edge) for edge in edges])
+            session.connection().execute(_EDGE.insert(), [_edge_row(edge) for edge in edges])
         except IntegrityError as there:
             raise ConflictError(
                 "an edge of this number came onto the shelf meanwhile; look again", field="edge"

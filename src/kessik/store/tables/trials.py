@@ -58,7 +58,7 @@ class TrialBladeRow(Base):
     __table_args__ = (UniqueConstraint("trial_id", "place"), STRICT)
 
     trial_id: Mapped[str] = mapped_column(ForeignKey("trial.id"), primary_key=True)
-    blade_id: Mapped[str] = mapped_column(ForeignKey("blade.id"), primary_key=True)
+    blade_id: Mapped[str] = mapped_column(ForeignKey("blade.id"), primary_key=True, index=True)
     place: Mapped[int] = mapped_column(Integer)
     role: Mapped[str] = mapped_column(Text, default="")
     arms: Mapped[list[str]] = mapped_column(JsonText, default=list)
