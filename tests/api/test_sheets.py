@@ -94,6 +94,13 @@ def test_slips_stand_at_row_and_column_and_nothing_is_stored(desk):
     assert desk.client.get("/api/today").json()["trials"] == []
 
 
+def test_every_row_with_a_slip_is_marked_however_many_there_are(desk):
+    rows = "".join(f"A;{n};30;25;{55 + n % 2}\n" for n in range(1, 501))
+    seen = desk.look(f"Knife;Edge;Fine;Working;Total\n{rows}")
+    assert (seen["new"], seen["faulty"], seen["fault_count"]) == (250, 250, 250)
+    assert {line["status"] for line in seen["lines"]} == {"faulty"}
+
+
 def test_rows_that_are_there_are_skipped_or_replaced(desk):
     numbered = NUMBERED
     seen = desk.look(numbered)

@@ -5,7 +5,7 @@ then everything about the blade itself is alike in them, and cancels out of thei
 """
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 from itertools import count
 
@@ -87,10 +87,24 @@ def check_arms(trial: Trial, blade: Blade, arms: Sequence[str]) -> tuple[str, ..
 
 
 def arm_and_edge(arms: Sequence[Blade], run: Run) -> tuple[Blade, Edge]:
-    """The arm that a run was cut for, and its edge; StopIteration where no blade has the edge."""
-    own = [(arm, edge) for arm in arms for edge in arm.edges if edge.id == run.edge_id]
+    """The arm that a run was cut for, and its edge; IndexError where no blade has the edge."""
+    return _cut_as(
+        run, [(arm, edge) for arm in arms for edge in arm.edges if edge.id == run.edge_id]
+    )
+
+
+def arms_and_edges(arms: Sequence[Blade], runs: Iterable[Run]) -> Iterator[tuple[Blade, Edge]]:
+    """The same of many runs; KeyError where no blade has the edge."""
+    by_edge: dict[str, list[tuple[Blade, Edge]]] = {}
+    for arm in arms:
+        for edge in arm.edges:
+            by_edge.setdefault(edge.id, []).append((arm, edge))
+    return (_cut_as(run, by_edge[run.edge_id]) for run in runs)
+
+
+def _cut_as(run: Run, own: Sequence[tuple[Blade, Edge]]) -> tuple[Blade, Edge]:
     cut_as = ((arm, edge) for arm, edge in own if arm.arm == (run.arm or edge.arm))
-    return next(cut_as, None) or next(iter(own))
+    return next(cut_as, own[0])
 
 
 def blades_of(arms: Sequence[Blade]) -> list[Blade]:

@@ -16,7 +16,6 @@ from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.sheets import heads_of
 from kessik.core.trials.trial import MethodVersion, Trial
 from kessik.services.files.arriving import (
-    BLADES_AT_ONCE,
     arriving,
     in_pieces,
     let_taps_through,
@@ -33,7 +32,7 @@ from kessik.store.queries.sheet_readings import remember
 
 OnThere = Literal["skip", "replace"]
 _START_AND_STOP = 2
-_EVENTS_AT_ONCE = 1200
+_EVENTS_AT_ONCE, _BLADES_AT_ONCE = 1200, 100
 
 
 @dataclass(frozen=True)
@@ -130,7 +129,7 @@ def _keep(db: Database, load: _Load, work: Work) -> None:
             stand_in = aside.stand_ins.trial[0]
             trials.save_trial(session, replace(load.trial, id=stand_in))
             arrivals.stand_in_trial(session, arrival, stand_in)
-        for blades in in_pieces([*load.plan.new, *aside.blades], BLADES_AT_ONCE):
+        for blades in in_pieces([*load.plan.new, *aside.blades], _BLADES_AT_ONCE):
             _store_blades(db, arrival, blades)
         for runs in _run_pieces(load.made):
             _store_runs(db, load, aside, runs)

@@ -14,10 +14,9 @@ from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.columns import PaperColumn, paper_columns
 from kessik.core.trials.paper.lines import PaperLine, PaperRun, Slip, read_lines
-from kessik.core.trials.state import TrialState
 from kessik.interchange.faults import Faults, FoundFaults
 from kessik.interchange.series_events import counted_up
-from kessik.services.trials.state import state_of_trial, trial_state
+from kessik.services.trials.state import TrialOutline, outline_of_trial
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, shelf
 
@@ -52,10 +51,10 @@ class Entered:
 
 def paper_form(db: Database, trial_id: str) -> PaperForm:
     """What may be written down for a trial."""
-    state = trial_state(db, trial_id)
-    method = state.trial.method
     with db.read() as session:
+        state = outline_of_trial(session, trial_id)
         cut = shelf.cut_edges(session)
+    method = state.trial.method
     arms = tuple((_shown_code(arm, state), next_edge(arm, cut)) for arm in state.blades)
     every = method.every if method.schedule == "every" else None
     return PaperForm(tuple(paper_columns(method)), arms, method.count_unit, every)
@@ -69,7 +68,7 @@ def keep_lines(
     RefusedFileError names every slip by the number of its line and the key of its column.
     """
     with db.write() as session:  # what is there may not change between the look and the keeping
-        state = state_of_trial(session, trial_id)
+        state = outline_of_trial(session, trial_id)
         known = {r.run.id for r in state.runs}
         todo = [line for line in lines if line.id not in known]
         made = made_runs(state, shelf.cut_edges(session), todo, entered)
@@ -83,7 +82,7 @@ def slips_in(
 ) -> list[Fault]:
     """The slips in lines as they stand."""
     with db.read() as session:
-        state = state_of_trial(session, trial_id)
+        state = outline_of_trial(session, trial_id)
         cut = shelf.cut_edges(session)
     return list(made_runs(state, cut, lines, entered).faults.first)
 
@@ -107,11 +106,12 @@ class Made:
 
 
 def made_runs(
-    state: TrialState, cut: Set[str], lines: Sequence[PaperLine], entered: Entered
+    state: TrialOutline, cut: Set[str], lines: Sequence[PaperLine], entered: Entered
 ) -> Made:
     """Lines as runs of a trial; `cut` are the edges that were cut already."""
     slips = _Slips({line.id: number for number, line in enumerate(lines, 1)})
     by_code = {_shown_code(arm, state).casefold(): arm for arm in state.blades}
+    edges = {(arm.arm_id, edge.number): edge for arm in state.blades for edge in arm.edges}
     used: dict[tuple[str, int], int] = {}
     read: list[tuple[PaperRun, Blade, Edge]] = []
     new: dict[str, Edge] = {}
@@ -120,11 +120,11 @@ def made_runs(
         if arm is None and line.text("blade"):
             told.append(Slip("blade", _no_such(line.text("blade"), state)))
         if found and arm:
-            told += _taken(arm, found.edge, cut, used)
+            edge = edges.get((arm.arm_id, found.edge))
+            told += _taken(arm, found.edge, edge, cut, used)
             used.setdefault((arm.id, found.edge), slips.numbers[line.id])
         slips.tell(line.id, told)
         if found and arm and not told:
-            edge = arm.edge(found.edge)
             if edge is None:
                 edge = _new_edge(arm, found.edge)
                 new[edge.id] = edge
@@ -149,7 +149,7 @@ class _Slips:
 
 
 def _runs(
-    state: TrialState,
+    state: TrialOutline,
     read: Sequence[tuple[PaperRun, Blade, Edge]],
     entered: Entered,
     slips: _Slips,
@@ -178,7 +178,7 @@ def keep_made(session: Session, made: Made, entered: Entered) -> None:
 
 
 def _run(
-    state: TrialState,
+    state: TrialOutline,
     found: PaperRun,
     arm: Blade,
     edge: Edge,
@@ -239,11 +239,14 @@ def _new_edge(arm: Blade, number: int) -> Edge:
 
 
 def _taken(
-    arm: Blade, number: int, cut: Set[str], used: Mapping[tuple[str, int], int]
+    arm: Blade,
+    number: int,
+    edge: Edge | None,
+    cut: Set[str],
+    used: Mapping[tuple[str, int], int],
 ) -> list[Slip]:
     if arm.archived_utc:
         return [Slip("blade", f"{arm.own_code} is archived; take it out of the archive first")]
-    edge = arm.edge(number)
     if edge is not None and edge.id in cut:
         said = f"edge {number} of {arm.own_code} has been cut already, and an edge is cut once"
         return [Slip("edge", f"{said}; the next free number is {next_edge(arm, cut)}")]
@@ -253,20 +256,20 @@ def _taken(
     return []
 
 
-def _no_such(code: str, state: TrialState) -> str:
+def _no_such(code: str, state: TrialOutline) -> str:
     known = ", ".join(_shown_code(arm, state) for arm in state.blades)
     if state.trial.is_blind:
         return f"this trial is blind: write the code of the blade, {known}, or uncover it first"
     return f"there is no {code} in this trial; {known or 'no blade'} is"
 
 
-def _shown_code(arm: Blade, state: TrialState) -> str:
+def _shown_code(arm: Blade, state: TrialOutline) -> str:
     """The code a line names a blade or arm by: while the trial is blind the one that was drawn."""
     return state.codes.get(arm.arm_id, arm.code)
 
 
 def _named_runs(
-    state: TrialState, read: Sequence[tuple[PaperRun, Blade, Edge]]
+    state: TrialOutline, read: Sequence[tuple[PaperRun, Blade, Edge]]
 ) -> dict[tuple[str, int, int], str]:
     """Ids of runs by blade, edge and number, those just read among them."""
     named = {(r.blade.id, r.edge.number, r.run.number): r.run.id for r in state.runs}

@@ -28,13 +28,13 @@ from kessik.core.trials.paper.sheets import (
     heads_of,
     lines_of,
 )
-from kessik.core.trials.state import TrialState
 from kessik.core.trials.trial import Trial
 from kessik.interchange.csv_tables import Row
 from kessik.interchange.raw_sheets import RawSheet
 from kessik.services.files.shelf_rows import read_blade
 from kessik.services.paper.runs import Entered, next_edge
-from kessik.services.trials.state import state_of_trial
+from kessik.services.trials.state import TrialOutline, outline_of_trial
+from kessik.services.trials.trials import get_trial
 from kessik.store.database import Session
 from kessik.store.queries import shelf
 
@@ -110,7 +110,7 @@ class SheetPlan:
     the lines; `placed` blades of the shelf that come into the trial, `new` ones that come onto it.
     """
 
-    state: TrialState
+    state: TrialOutline
     cut: Set[str]
     lines: list[tuple[SheetLine, PaperLine]] = field(default_factory=list)
     there: dict[str, str] = field(default_factory=dict)
@@ -125,7 +125,7 @@ def method_for(session: Session, raw: RawSheet, target: Target) -> Method:
     is said.
     """
     if target.trial_id:
-        return state_of_trial(session, target.trial_id).trial.method
+        return get_trial(session, target.trial_id).method
     school = target.school or guess_school(raw.rows)
     if school not in BY_SCHOOL:
         raise OutOfRangeError(f"{school!r} is not one of the schools", field="school")
@@ -135,9 +135,9 @@ def method_for(session: Session, raw: RawSheet, target: Target) -> Method:
 def planned(session: Session, sheet: Sheet, target: Target, method: Method) -> SheetPlan:
     """A sheet laid beside the trial that it goes to."""
     if target.trial_id:
-        state = state_of_trial(session, target.trial_id)
+        state = outline_of_trial(session, target.trial_id)
     else:
-        state = TrialState(_new_trial(sheet, target, method), (), (), {})
+        state = TrialOutline(_new_trial(sheet, target, method))
     plan = SheetPlan(state, shelf.cut_edges(session))
     told = list(lines_of(sheet.raw.rows, sheet.reading, method))
     _find_blades(session, plan, told, sheet)

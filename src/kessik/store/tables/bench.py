@@ -35,7 +35,7 @@ class RunRow(Base):
     verifies_run_id: Mapped[str | None] = mapped_column(Text)
     lot_change: Mapped[str] = mapped_column(Text, default="")
     bookings: Mapped[list[dict[str, Any]]] = mapped_column(JsonText, default=list)
-    after_strop_of: Mapped[str | None] = mapped_column(ForeignKey("run.id"))
+    after_strop_of: Mapped[str | None] = mapped_column(ForeignKey("run.id"), index=True)
     from_paper: Mapped[str] = mapped_column(Text, default="")
     other: Mapped[dict[str, Any]] = mapped_column(JsonText, default=dict)
 
