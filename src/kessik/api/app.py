@@ -10,6 +10,7 @@ from starlette.responses import Response
 
 from kessik import __version__
 from kessik.api import problems
+from kessik.api.acting import Acting
 from kessik.api.built_pages import BuiltPages
 from kessik.api.gate import Gate
 from kessik.api.house import House
@@ -20,6 +21,7 @@ from kessik.api.routers import (
     backups,
     bench,
     brine,
+    changes,
     edges,
     follow,
     grades,
@@ -44,7 +46,7 @@ from kessik.store.database import Database
 _PARTS = (
     trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments,
     pairing, pictures, reckoner, brine, assays, grades, soaks,
-    paper, record, backups, sheets,
+    paper, record, backups, sheets, changes,
 )  # fmt: skip  # names, several a line
 
 
@@ -82,6 +84,8 @@ def create_app(
     for part in _PARTS:
         app.include_router(part.router, prefix="/api", responses=problems.RESPONSES)
     app.include_router(pairing.pages)
+    if house is not None:
+        app.add_middleware(Acting, changes=house.changes)
     app.add_middleware(Intake)
     app.add_middleware(Gate, guests=house.pairing if house else None)
     built = pages or BuiltPages()

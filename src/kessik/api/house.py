@@ -11,6 +11,7 @@ from kessik.api.following import make_run_news
 from kessik.api.pages import pages
 from kessik.core.errors import KessikError
 from kessik.services.bench.bench import Bench
+from kessik.services.changes import Changes
 from kessik.services.devices.instrument_desk import Desk
 from kessik.services.devices.pairing import Pairing
 from kessik.services.files.imports import Imports
@@ -38,6 +39,7 @@ class House:
         self.pairing = Pairing(database, self.bench.live, lan_address)
         self.run_news = make_run_news(self.bench)
         self.imports = Imports()
+        self.changes = Changes()
         self.answers = Answers(database, pages())
         self.renewing = Renewing(database, "kessik.api.answering")
         self._renews = renews

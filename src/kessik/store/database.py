@@ -15,7 +15,7 @@ from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session
 
 from kessik.core.errors import NotAFolderError, StoreBusyError, StoreNewerError
-from kessik.store import backups, health
+from kessik.store import backups, changes, health
 from kessik.store.failures import BUSY, told_plainly
 
 __all__ = ["DATABASE_NAME", "LOG_NAME", "Database", "Session", "migrate"]
@@ -86,7 +86,9 @@ class Database:
             raise StoreBusyError(BUSY)
         try:
             with told_plainly(), Session(self._writing) as session, session.begin():
+                changes.begin(session)
                 yield session
+                changes.end(session)
         finally:
             self._write_turn.release()
         for told in self.after_write:

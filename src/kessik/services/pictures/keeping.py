@@ -31,15 +31,17 @@ def keep_picture(db: Database, data: bytes, now_utc: str) -> Picture:
 
 
 def hide_pictures(db: Database, shown: Sequence[Shown]) -> None:
-    """Take pictures off what shows them; those that nothing else shows go from the disk."""
+    """Take pictures off what shows them; those that nothing else shows are let go, and leave the
+    disk when the data are looked after next: until then it can be undone.
+    """
     with db.write() as session:
         for each in shown:
             pictures.hide(session, each)
-    _forget(db, [each.picture.hash for each in shown])
+        pictures.let_go_unshown(session, [each.picture.hash for each in shown])
 
 
 def forget_unused(db: Database, now: datetime) -> None:
-    """Remove the pictures that waited for a day, and that nothing shows."""
+    """Remove the pictures that nothing shows, let go or waiting for a day."""
     with db.read() as session:
         waited = pictures.unshown(session, (now - _WAITS).isoformat())
     _forget(db, waited)

@@ -3,13 +3,15 @@
 from collections.abc import Collection
 from dataclasses import asdict
 
-from sqlalchemy import delete, exists, insert, select
+from sqlalchemy import delete, exists, insert, select, update
 from sqlalchemy.dialects.sqlite import insert as insert_or
 from sqlalchemy.orm import Session
 
 from kessik.core.pictures import Picture, Shown, ShownBy
 from kessik.store.tables import PictureRow, PictureUseRow
 
+_LET_GO = ""
+"""Stands for the time of what nothing shows any more: it is older than anything."""
 _IS_SHOWN = exists().where(PictureUseRow.hash == PictureRow.hash)
 
 
@@ -88,9 +90,19 @@ def unshown(session: Session, before_utc: str) -> list[str]:
 
 
 def all_unshown(session: Session) -> list[Picture]:
-    """The pictures that nothing shows, in the order of their camera's own time."""
-    found = select(PictureRow).where(~_IS_SHOWN).order_by(PictureRow.taken_at, PictureRow.hash)
+    """The pictures that wait to be shown, in the order of their camera's own time."""
+    found = (
+        select(PictureRow)
+        .where(~_IS_SHOWN, PictureRow.added_utc != _LET_GO)
+        .order_by(PictureRow.taken_at, PictureRow.hash)
+    )
     return [_picture(row) for row in session.scalars(found)]
+
+
+def let_go_unshown(session: Session, hashes: Collection[str]) -> None:
+    """Let those of some pictures go that nothing shows: they are not waiting for anything."""
+    unshown_ones = update(PictureRow).where(~_IS_SHOWN, PictureRow.hash.in_(hashes))
+    session.execute(unshown_ones.values(added_utc=_LET_GO))
 
 
 def forget_unshown(session: Session, hashes: Collection[str]) -> list[str]:

@@ -1,0 +1,91 @@
+"""What was done last, kept for a while so that it can be undone."""
+
+from collections import Counter, OrderedDict
+from collections.abc import Iterator
+from contextlib import contextmanager
+from threading import Lock
+
+from kessik.core.errors import UnknownError
+from kessik.store.changes import RECORDED, Change, take_back
+from kessik.store.database import Database
+
+_KEPT = 200
+_THINGS = {
+    "soak_look": ("look", "looks"),
+    "soak_act": ("entry of the soak", "entries of the soak"),
+    "picture_use": ("picture", "pictures"),
+    "picture": ("picture", "pictures"),
+    "assay_shot": ("shot", "shots"),
+    "lot_correction": ("correction", "corrections"),
+    "measurement": ("fact", "facts"),
+    "edge": ("edge", "edges"),
+    "archived": ("archive", "archive"),
+    "blade": ("blade", "blades"),
+    "trial_blade": ("place in the trial", "places in the trial"),
+    "method": ("method", "methods"),
+    "trial": ("trial", "trials"),
+    "soak_coupon": ("coupon", "coupons"),
+    "soak": ("soak", "soaks"),
+    "assay_batch": ("batch", "batches"),
+    "assay_blade": ("blade of the batch", "blades of the batch"),
+    "lot": ("lot", "lots"),
+    "recipe": ("recipe", "recipes"),
+    "abrasive": ("abrasive", "abrasives"),
+    "grade": ("grade", "grades"),
+}
+"""What each table keeps, one and many; the most particular first, which names an act."""
+
+
+class Changes:
+    """The last acts of a server's testers."""
+
+    def __init__(self) -> None:
+        self._kept: OrderedDict[str, Change] = OrderedDict()
+        self._lock = Lock()
+
+    @contextmanager
+    def recorded(self, change_id: str) -> Iterator[Change]:
+        """What is written inside is one act."""
+        change = Change(change_id)
+        token = RECORDED.set(change)
+        try:
+            yield change
+        finally:
+            RECORDED.reset(token)
+
+    def offer(self, change: Change) -> str:
+        """Keep an act; says what was done, or nothing where it cannot be undone."""
+        if not change.can_be_undone:
+            return ""
+        with self._lock:
+            self._kept[change.id] = change
+            while len(self._kept) > _KEPT:
+                self._kept.popitem(last=False)
+        return _words(change)
+
+    def undo(self, db: Database, change_id: str) -> None:
+        """Take an act back, once; UnknownError where it is not kept any more, ConflictError where
+        it was built on since.
+        """
+        with self._lock:
+            change = self._kept.get(change_id)
+        if change is None:
+            raise UnknownError(
+                "this cannot be undone any more; put it right by hand", field="change"
+            )
+        with db.write() as session:
+            if not change.is_undone:
+                take_back(session, change)
+        change.is_undone = True
+
+
+def _words(change: Change) -> str:
+    """What was done: `fact added`, `3 edges changed`."""
+    touched = {row.table for row in change.rows.values()}
+    named = next(thing for thing in _THINGS if thing in touched)
+    did = Counter(row.did for row in change.rows.values() if row.table == named)
+    if named == "archived":
+        return "archive changed"
+    how = next(iter(did)) if len(did) == 1 else "changed"
+    one, many = _THINGS[named]
+    return f"{one} {how}" if did.total() == 1 else f"{did.total()} {many} {how}"

@@ -1,0 +1,181 @@
+"""What one act of a tester changes, row by row as it is written, so that it can be taken back.
+
+The connection that writes carries temporary triggers, made from the tables as they are; they note
+rows only while an act is being recorded. The pattern is the one of SQLite's own documentation
+("Automatic Undo/Redo Using SQLite").
+"""
+
+from collections.abc import Iterable, Set
+from contextvars import ContextVar
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session
+
+from kessik.core.errors import ConflictError
+
+Did = Literal["added", "changed", "removed"]
+UNDOABLE = (
+    "soak_look", "soak_act", "picture_use", "assay_shot", "lot_correction", "measurement", "edge",
+    "archived", "blade", "trial_blade", "method", "trial", "soak_coupon", "soak", "assay_batch",
+    "assay_blade", "lot", "recipe", "abrasive", "grade",
+)  # fmt: skip  # names, several a line
+_LET_GO = "picture"
+"""A picture that nothing shows any more is let go, and leaves the disk later; what comes stays."""
+_OTHERS = ("run", "bin", "trace", "instrument", "reference_check", "paired_device", "shot_file")
+"""What is put right in ways of its own: an act that touches one of these is not taken back here."""
+_MOST_ROWS = 2000
+_CHANGED_SINCE = "it was changed again since, and is not undone; put it right by hand"
+
+
+@dataclass
+class Row:
+    """One row of a table before and after an act, as SQL literals; None where it was not there."""
+
+    table: str
+    key: str
+    before: str | None
+    after: str | None = None
+
+    @property
+    def did(self) -> Did:
+        """What became of it."""
+        if self.before is None:
+            return "added"
+        return "removed" if self.after is None else "changed"
+
+
+@dataclass
+class Change:
+    """What an act changed so far; `is_whole` unless something of it cannot be taken back."""
+
+    id: str
+    rows: dict[tuple[str, str], Row] = field(default_factory=dict)
+    is_whole: bool = True
+    is_undone: bool = False
+
+    @property
+    def can_be_undone(self) -> bool:
+        """Whether all of what it changed can be put back."""
+        return self.is_whole and bool(self.rows)
+
+
+RECORDED: ContextVar[Change | None] = ContextVar("change", default=None)
+"""The act that is being recorded where a request is answered."""
+
+
+def begin(session: Session) -> None:
+    """Note every row from here on, where an act is being recorded."""
+    change = RECORDED.get()
+    if change is not None and change.is_whole:
+        _watch(session)
+        _sql(session, "INSERT INTO temp.recorded VALUES (1)")
+
+
+def end(session: Session) -> None:
+    """Hand the rows that were noted to the act, before they are committed."""
+    change = RECORDED.get()
+    if change is None:
+        return
+    session.flush()
+    wanted = f"SELECT tbl, key, before FROM temp.noted ORDER BY place LIMIT {_MOST_ROWS}"
+    noted = _sql(session, wanted)
+    _sql(session, "DELETE FROM temp.recorded")
+    _sql(session, "DELETE FROM temp.noted")
+    if len(noted) == _MOST_ROWS or any(table in _OTHERS for table, _, _ in noted):
+        change.is_whole = False
+        return
+    touched = set()
+    for table, key, before in noted:
+        change.rows.setdefault((table, key), Row(table, key, before))
+        touched.add((table, key))
+    for place in touched:
+        row = change.rows[place]
+        row.after = _now(session, row)
+        if row.after == row.before:
+            del change.rows[place]
+
+
+def take_back(session: Session, change: Change) -> None:
+    """Put every row back as it was before an act; ConflictError where one was changed since, or
+    something hangs on it by now.
+    """
+    rows = list(change.rows.values())
+    if any(_now(session, row) != row.after for row in rows):
+        raise ConflictError(_CHANGED_SINCE, field="change")
+    _sql(session, "PRAGMA defer_foreign_keys = ON")
+    try:
+        for row in rows:
+            names = ", ".join(f'"{name}"' for name in _columns(session, row.table))
+            if row.before is None:
+                _sql(session, f"DELETE FROM {row.table} WHERE {row.key}")
+            elif row.after is None:
+                _sql(session, f"INSERT INTO {row.table} ({names}) VALUES ({row.before})")
+            else:
+                _sql(session, f"UPDATE {row.table} SET ({names}) = ({row.before}) WHERE {row.key}")
+    except IntegrityError as taken:
+        raise ConflictError(_CHANGED_SINCE, field="change") from taken
+    for table in _hanging_on(session, {row.table for row in rows}):
+        if _sql(session, f"PRAGMA foreign_key_check({table})"):
+            raise ConflictError(_CHANGED_SINCE, field="change")
+
+
+def _hanging_on(session: Session, tables: Set[str]) -> set[str]:
+    """These tables, and those with rows that belong to theirs."""
+    every = [row[0] for row in _sql(session, "SELECT name FROM sqlite_master WHERE type = 'table'")]
+    return {
+        *tables,
+        *(
+            child
+            for child in every
+            if any(row[2] in tables for row in _sql(session, f"PRAGMA foreign_key_list({child})"))
+        ),
+    }
+
+
+def _now(session: Session, row: Row) -> str | None:
+    literals = _literals(_columns(session, row.table))
+    found = _sql(session, f"SELECT {literals} FROM {row.table} WHERE {row.key}")
+    return found[0][0] if found else None
+
+
+def _watch(session: Session) -> None:
+    """The triggers and what they fill, once for each connection."""
+    if _sql(session, "SELECT 1 FROM sqlite_temp_master WHERE name = 'noted'"):
+        return
+    _sql(session, "CREATE TEMP TABLE recorded (is_on INTEGER)")
+    _sql(
+        session,
+        "CREATE TEMP TABLE noted (place INTEGER PRIMARY KEY, tbl TEXT, key TEXT, before TEXT)",
+    )
+    for table in (*UNDOABLE, _LET_GO, *_OTHERS):
+        columns, keys = _columns(session, table), _keys(session, table)
+        for act in ("UPDATE",) if table == _LET_GO else ("INSERT", "UPDATE", "DELETE"):
+            row = "NEW" if act == "INSERT" else "OLD"
+            before = "NULL" if act == "INSERT" else _literals(columns, "OLD.")
+            key = " || ' AND ' || ".join(f"""'"{k}" = ' || quote({row}."{k}")""" for k in keys)
+            _sql(
+                session,
+                f"CREATE TEMP TRIGGER noted_{table}_{act} AFTER {act} ON main.{table}"
+                " WHEN EXISTS (SELECT 1 FROM temp.recorded) BEGIN"
+                f" INSERT INTO noted (tbl, key, before) VALUES ('{table}', {key}, {before}); END",
+            )
+
+
+def _literals(columns: Iterable[str], of: str = "") -> str:
+    """The SQL that writes columns as literals, side by side."""
+    return " || ', ' || ".join(f'quote({of}"{name}")' for name in columns)
+
+
+def _columns(session: Session, table: str) -> list[str]:
+    return [row[1] for row in _sql(session, f"PRAGMA table_info({table})")]
+
+
+def _keys(session: Session, table: str) -> list[str]:
+    return [row[1] for row in _sql(session, f"PRAGMA table_info({table})") if row[5]]
+
+
+def _sql(session: Session, statement: str) -> list[Any]:
+    found = session.connection().exec_driver_sql(statement)
+    return list(found) if found.returns_rows else []
