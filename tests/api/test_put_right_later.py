@@ -191,11 +191,21 @@ def test_a_look_without_stores_nothing_until_it_is_done_with_a_reason(cut):
     refused = cut.client.post(f"{address}/strikes", json={**body, "reason": " "})
     assert refused.json()["field"] == "reason"
     done = {**body, "run_ids": [cut.run], "reason": "read on the heel"}
-    assert len(cut.client.post(f"{address}/strikes", json=done).json()["strike_ids"]) == 1
-    struck = cut.client.get(f"/api/runs/{second}").json()["state"]["checks"][1]["struck"]
-    assert struck
-    (edge,) = cut.client.get(f"/api/blades/{cut.blades['A'][0]}").json()["blade"]["edges"]
-    assert (edge["overrule"], edge["overrule_reason"]) == (False, "read on the heel")
+
+    def standing():
+        run = cut.client.get(f"/api/runs/{second}").json()["state"]
+        (edge,) = cut.client.get(f"/api/blades/{cut.blades['A'][0]}").json()["blade"]["edges"]
+        return run["checks"][1]["struck"], edge["overrule"], edge["overrule_reason"]
+
+    for _ in "out", "and out again after an undo":
+        struck = cut.client.post(f"{address}/strikes", json=done)
+        assert len(struck.json()["strike_ids"]) == 1
+        assert standing() == (True, False, "read on the heel")
+        change = struck.headers["kessik-change"].split()[0]
+        assert cut.client.post(f"/api/changes/{change}/undone").status_code == 204
+        assert standing() == (False, None, "")
+    kinds = [e["kind"] for e in cut.client.get(f"/api/runs/{second}/log").json()]
+    assert (kinds.count("strike"), kinds.count("correction")) == (2, 2)
     strange = cut.client.post(f"{address}/looks-without", json={"event_ids": ["no-such-event"]})
     assert strange.status_code == 404
 

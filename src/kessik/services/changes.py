@@ -1,7 +1,7 @@
 """What was done last, kept for a while so that it can be undone."""
 
 from collections import Counter, OrderedDict
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from threading import Lock
 
@@ -41,7 +41,7 @@ class Changes:
 
     def __init__(self) -> None:
         self._kept: OrderedDict[str, Change] = OrderedDict()
-        self._lock = Lock()
+        self._lock, self._undoing = Lock(), Lock()
 
     @contextmanager
     def recorded(self, change_id: str) -> Iterator[Change]:
@@ -73,14 +73,29 @@ class Changes:
             raise UnknownError(
                 "this cannot be undone any more; put it right by hand", field="change"
             )
-        with db.write() as session:
-            if not change.is_undone:
+        with self._undoing:
+            if change.is_undone:
+                return
+            with db.write() as session:
                 take_back(session, change)
-        change.is_undone = True
+            for make_good in change.made_good_by:
+                make_good()
+            change.is_undone = True
+
+
+def made_good_by(action: Callable[[], None]) -> None:
+    """Say, before it is appended, how what an act appends to the bench log is made good when it is
+    undone.
+    """
+    change = RECORDED.get()
+    if change is not None:
+        change.made_good_by.append(action)
 
 
 def _words(change: Change) -> str:
     """What was done: `fact added`, `3 edges changed`."""
+    if change.made_good_by:
+        return "left out"
     touched = {row.table for row in change.rows.values()}
     named = next(thing for thing in _THINGS if thing in touched)
     did = Counter(row.did for row in change.rows.values() if row.table == named)

@@ -5,7 +5,7 @@ rows only while an act is being recorded. The pattern is the one of SQLite's own
 ("Automatic Undo/Redo Using SQLite").
 """
 
-from collections.abc import Iterable, Set
+from collections.abc import Callable, Iterable, Set
 from contextvars import ContextVar
 from dataclasses import dataclass, field
 from typing import Any, Literal
@@ -23,6 +23,7 @@ UNDOABLE = (
 )  # fmt: skip  # names, several a line
 _LET_GO = "picture"
 """A picture that nothing shows any more is let go, and leaves the disk later; what comes stays."""
+_LOG = "event"
 _OTHERS = ("run", "bin", "trace", "instrument", "reference_check", "paired_device", "shot_file")
 """What is put right in ways of its own: an act that touches one of these is not taken back here."""
 _MOST_ROWS = 2000
@@ -48,17 +49,21 @@ class Row:
 
 @dataclass
 class Change:
-    """What an act changed so far; `is_whole` unless something of it cannot be taken back."""
+    """What an act changed so far; `is_whole` unless something of it cannot be taken back.
+
+    The bench log is never rewritten: an act that appends to it says itself how that is made good.
+    """
 
     id: str
     rows: dict[tuple[str, str], Row] = field(default_factory=dict)
+    made_good_by: list[Callable[[], None]] = field(default_factory=list)
     is_whole: bool = True
     is_undone: bool = False
 
     @property
     def can_be_undone(self) -> bool:
         """Whether all of what it changed can be put back."""
-        return self.is_whole and bool(self.rows)
+        return self.is_whole and bool(self.rows or self.made_good_by)
 
 
 RECORDED: ContextVar[Change | None] = ContextVar("change", default=None)
@@ -83,11 +88,14 @@ def end(session: Session) -> None:
     noted = _sql(session, wanted)
     _sql(session, "DELETE FROM temp.recorded")
     _sql(session, "DELETE FROM temp.noted")
-    if len(noted) == _MOST_ROWS or any(table in _OTHERS for table, _, _ in noted):
+    never_back = _OTHERS if change.made_good_by else (*_OTHERS, _LOG)
+    if len(noted) == _MOST_ROWS or any(table in never_back for table, _, _ in noted):
         change.is_whole = False
         return
     touched = set()
     for table, key, before in noted:
+        if table == _LOG:
+            continue
         change.rows.setdefault((table, key), Row(table, key, before))
         touched.add((table, key))
     for place in touched:
@@ -149,7 +157,7 @@ def _watch(session: Session) -> None:
         session,
         "CREATE TEMP TABLE noted (place INTEGER PRIMARY KEY, tbl TEXT, key TEXT, before TEXT)",
     )
-    for table in (*UNDOABLE, _LET_GO, *_OTHERS):
+    for table in (*UNDOABLE, _LET_GO, *_OTHERS, _LOG):
         columns, keys = _columns(session, table), _keys(session, table)
         for act in ("UPDATE",) if table == _LET_GO else ("INSERT", "UPDATE", "DELETE"):
             row = "NEW" if act == "INSERT" else "OLD"

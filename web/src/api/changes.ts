@@ -1,12 +1,37 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useUndo } from "../ui/Undo";
 import { Away, api, body, Refused, type Schemas } from "./client";
+import { type Done, hearing, noteDone } from "./done";
 
-/** A change that is saved at once; everything that may depend on it is read again. */
+/** Take back what was done, the last first. */
+async function undone(done: readonly Done[]): Promise<void> {
+  for (const { id } of [...done].reverse()) {
+    await body(
+      api.POST("/api/changes/{change_id}/undone", { params: { path: { change_id: id } } }),
+    );
+  }
+}
+
+/**
+ * A change that is saved at once; everything that may depend on it is read again, and what was done
+ * can be undone for a while.
+ */
 export function useChange<T>(change: (input: T) => Promise<unknown>, onDone?: () => void) {
   const queries = useQueryClient();
+  const offer = useUndo();
+  const takeBack = async (done: readonly Done[]) => {
+    try {
+      await undone(done);
+    } catch (error) {
+      offer(`Not undone: ${(error as Error).message}`);
+    }
+    await queries.invalidateQueries();
+  };
   return useMutation({
-    mutationFn: change,
-    onSuccess: async () => {
+    mutationFn: (input: T) => hearing(() => change(input)),
+    onSuccess: async ([, done]) => {
+      const last = done.at(-1);
+      if (last) offer(`Done: ${last.says}.`, () => void takeBack(done));
       await queries.invalidateQueries();
       onDone?.();
     },
@@ -207,6 +232,7 @@ export async function sendForm<T>(address: string, form: FormData): Promise<T> {
   } catch {
     throw new Away();
   }
+  noteDone(answer);
   const said: unknown = await answer.json();
   if (!answer.ok) throw new Refused(said as Schemas["Problem"]);
   return said as T;

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { noteDone } from "./done";
 import type { components, paths } from "./schema.gen";
 
 /** The one thin client; its types are generated from the contract. */
@@ -36,6 +37,7 @@ export async function body<T>(request: Promise<Answer<T>>): Promise<T> {
   } catch {
     throw new Away();
   }
+  noteDone(answer.response);
   if (answer.response.ok) return answer.data as T;
   if (answer.response.status === 401) window.location.assign("/pair"); // this device was shut out
   const problem = answer.error as Problem | undefined;

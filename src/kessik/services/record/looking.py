@@ -1,18 +1,19 @@
 """Strike and look: an answer without some readings or edges beside the answer as it is."""
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
-from uuid import NAMESPACE_URL, uuid5
+from uuid import uuid4
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.moments import Moment
-from kessik.core.protocols.events import BenchEvent, Strike
+from kessik.core.protocols.events import BenchEvent, Correction, Said, Strike
 from kessik.core.trials.looked_at_without import without
 from kessik.core.trials.verdict import Verdict, judged
 from kessik.core.words.lives import life_words
 from kessik.core.words.verdict import answer_headline, answer_standing
 from kessik.services.bench.bench import Bench
-from kessik.services.bench.runs import append_event
+from kessik.services.bench.runs import append_event, run_view
+from kessik.services.changes import made_good_by
 from kessik.services.trials.verdicts import evidence
 from kessik.store.database import Database
 from kessik.store.queries import shelf
@@ -58,31 +59,42 @@ def strike_out(
 ) -> list[str]:
     """Strike readings out for good and let edges not count, with a reason; all stays to be seen.
 
-    Returns the ids of the strikes. The same again is once.
+    Returns the ids of the strikes; what is struck already is not struck again.
     """
     if not reason.strip():
         raise OutOfRangeError("say why: it stays in the record", field="reason")
     with bench.db.read() as session:
         state = evidence(session, trial_id).state
     without(state, set(event_ids), set(run_ids))
-    run_of = {logged.event_id: r for r in state.runs for logged in r.state.checks}
-    made = []
+    found = {check.event_id: (r, check) for r in state.runs for check in r.state.checks}
+    made: list[tuple[str, str]] = []
+    made_good_by(lambda: _put_back(bench, made, now))
     for event_id in event_ids:
-        run = run_of[event_id]
-        strike = str(uuid5(NAMESPACE_URL, f"kessik:strike:{event_id}:{now.utc[:16]}"))
-        said = Strike(target=event_id, reason=reason.strip())
-        position = run.state.position
-        event = BenchEvent(
-            strike, said, f"{_DEVICE}:{strike}", 1, position, run.state.count, now.utc
-        )
-        append_event(bench, run.run.id, event, now.utc)
-        made.append(strike)
+        r, check = found[event_id]
+        if not check.check.struck:
+            strike = Strike(target=event_id, reason=reason.strip())
+            made.append((r.run.id, _append(bench, r.run.id, strike, now)))
     edges = {r.edge.id: r.edge for r in state.runs if r.run.id in set(run_ids)}
     with bench.db.write() as session:
         for edge in edges.values():
             changed = replace(edge, overrule=False, overrule_reason=reason.strip())
             shelf.save_edge(session, changed)
-    return made
+    return [strike for _, strike in made]
+
+
+def _put_back(bench: Bench, strikes: Sequence[tuple[str, str]], now: Moment) -> None:
+    """Let what was struck count again; that it was struck stays to be seen."""
+    for run_id, strike in strikes:
+        _append(bench, run_id, Correction(target=strike, becomes=None), now)
+
+
+def _append(bench: Bench, run_id: str, said: Said, now: Moment) -> str:
+    """Append to the log of a run as it stands; returns the id of the event."""
+    event_id, state = str(uuid4()), run_view(bench, run_id).state
+    device = f"{_DEVICE}:{event_id}"
+    event = BenchEvent(event_id, said, device, 1, state.position, state.count, now.utc)
+    append_event(bench, run_id, event, now.utc)
+    return event_id
 
 
 def _answered(found: Verdict, stage: str) -> Answered:

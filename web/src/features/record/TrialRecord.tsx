@@ -9,7 +9,6 @@ import { TakeAway } from "../../parts/TakeAway";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Failed, Waiting } from "../../ui/State";
-import { useUndo } from "../../ui/Undo";
 import { RunDetails } from "./RunDetails";
 import { Traces } from "./Traces";
 import { TrialFacts } from "./TrialFacts";
@@ -111,17 +110,9 @@ function RunLine({ run, open, onOpen }: { run: Run; open: boolean; onOpen: () =>
 }
 
 function Archive({ trialId, archived }: { trialId: string; archived: boolean }) {
-  const offer = useUndo();
   const change = useChange((to: boolean) => archiveTrial(trialId, to));
-  const put = (to: boolean) =>
-    change.mutate(to, {
-      onSuccess: () =>
-        offer(to ? "The trial is in the archive." : "The trial is out of the archive.", () =>
-          change.mutate(!to),
-        ),
-    });
   return (
-    <Button onClick={() => put(!archived)}>
+    <Button onClick={() => change.mutate(!archived)}>
       {archived ? "Take out of the archive" : "Archive the trial"}
     </Button>
   );

@@ -12,7 +12,6 @@ import { Field, LongField } from "../../ui/Field";
 import { Pop } from "../../ui/Pop";
 import { Failed, Waiting } from "../../ui/State";
 import { Tick } from "../../ui/Tick";
-import { useUndo } from "../../ui/Undo";
 import { useDraft } from "../../ui/useDraft";
 
 type Lot = Schemas["LotOut"];
@@ -75,13 +74,7 @@ function OneLot({ lot }: { lot: Lot }) {
       setReason("");
     },
   );
-  const offerUndo = useUndo();
   const archive = useChange((archived: boolean) => putLotAway(lot.id, archived));
-  const putAway = async () => {
-    await archive.mutateAsync(!lot.archived);
-    const says = lot.archived ? `${lot.name} is back.` : `${lot.name} is put away.`;
-    offerUndo(says, () => archive.mutate(lot.archived));
-  };
   const refused = correct.error instanceof Refused ? correct.error : null;
   const read = typedNumber(amount);
   const bought = lot.bought_amount;
@@ -161,7 +154,7 @@ function OneLot({ lot }: { lot: Lot }) {
           <button
             type="button"
             className="min-h-9 cursor-pointer underline underline-offset-4"
-            onClick={() => void putAway().catch(() => undefined)}
+            onClick={() => archive.mutate(!lot.archived)}
           >
             {lot.archived ? "Bring it back" : "Put it away"}
           </button>

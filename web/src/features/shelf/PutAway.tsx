@@ -3,17 +3,11 @@ import { archiveBlade, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { TakeAway } from "../../parts/TakeAway";
 import { Button } from "../../ui/Button";
-import { useUndo } from "../../ui/Undo";
 
 /** A blade is archived, or taken off the shelf into the bin; both can be undone. */
 export function PutAway({ blade }: { blade: Schemas["BladeOut"] }) {
   const navigate = useNavigate();
-  const offerUndo = useUndo();
   const archive = useChange((archived: boolean) => archiveBlade(blade.id, archived));
-  const putAway = async () => {
-    await archive.mutateAsync(true);
-    offerUndo(`${blade.code} is in the archive.`, () => archive.mutate(false));
-  };
   const error = archive.error;
   return (
     <>
@@ -22,7 +16,7 @@ export function PutAway({ blade }: { blade: Schemas["BladeOut"] }) {
           Take it out of the archive
         </Button>
       ) : (
-        <Button onClick={() => void putAway().catch(() => undefined)}>Archive</Button>
+        <Button onClick={() => archive.mutate(true)}>Archive</Button>
       )}
       <TakeAway kind="blade" ownerId={blade.id} onGone={() => navigate("/shelf")}>
         Take it off the shelf

@@ -1,12 +1,10 @@
 import { useChange } from "../../api/changes";
 import { strikeAct } from "../../api/soaks";
 import { Button } from "../../ui/Button";
-import { useUndo } from "../../ui/Undo";
 import { actName, type Soak } from "./soak";
 
 /** What was done, at its true hour; an entry can be struck out and put back. */
 export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
-  const undo = useUndo();
   const strike = useChange(({ id, reason }: { id: string; reason: string }) =>
     strikeAct(soak.id, id, reason),
   );
@@ -34,13 +32,7 @@ export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
             </span>
             <Button
               kind="quiet"
-              onClick={() => {
-                const reason = act.struck ? "" : "was not so";
-                strike.mutate({ id: act.id, reason });
-                undo(act.struck ? "It counts again." : "Struck out; it stays visible.", () =>
-                  strike.mutate({ id: act.id, reason: act.struck }),
-                );
-              }}
+              onClick={() => strike.mutate({ id: act.id, reason: act.struck ? "" : "was not so" })}
             >
               {act.struck ? "put back" : "strike"}
             </Button>
