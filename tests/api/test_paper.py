@@ -1,8 +1,5 @@
 """Finished runs from paper: each school as it writes down, worked out by hand; slips at a cell."""
 
-import io
-import random
-import zipfile
 from uuid import uuid4
 
 import pytest
@@ -171,33 +168,3 @@ def test_a_blind_trial_takes_its_codes_and_an_archived_blade_nothing(paper):
     paper.client.put(f"/api/blades/{blade}/archived", json={"archived": True})
     refused = paper.keep(line("A", 9, fine="20"))
     assert "A is archived" in refused.json()["faults"][0]["message"]
-
-
-def test_paper_runs_and_corrections_go_out_and_come_back_with_the_same_answers(paper):
-    rng = random.Random(7)
-    paper.make_trial(*"ABC", school="two_stage_board")
-    lines = []
-    for edge in (3, 4):
-        for blade in "ABC":
-            fine, working = rng.randint(10, 60), rng.randint(10, 60)
-            cells = {"fine": f"{fine}", "working": f"{working}", "check_every": "4"}
-            lines.append(line(blade, edge, **cells, verifies="3" if edge == 4 else ""))
-    first, *_ = paper.kept(*lines)
-    log = paper.client.get(f"/api/runs/{first}/log").json()
-    target = next(e["id"] for e in log if e["payload"].get("stage") == "fine")
-    reason = {"target": target, "reason": "another blade's"}
-    assert paper.send(first, "strike", reason, at=1).status_code == 200
-    archive = paper.client.get(f"/api/trials/{paper.trial}/files").content
-    with zipfile.ZipFile(io.BytesIO(archive)) as kept:
-        files = [("files", (name, kept.read(name))) for name in kept.namelist()]
-    (made,) = paper.client.post("/api/imports", files=files).json()["trials"]
-    verdicts = [
-        paper.client.get(f"/api/trials/{trial}/verdict").json()["answer"]
-        for trial in (paper.trial, made["id"])
-    ]
-    one, other = ({(r["blade"], r["run"]["edge"]): r["lives"] for r in v["runs"]} for v in verdicts)
-    assert one == other
-    assert verdicts[0]["headline"] == verdicts[1]["headline"]
-    runs = paper.client.get(f"/api/trials/{made['id']}/record").json()["runs"]
-    assert all(run["from_paper"] for run in runs)
-    assert sum(1 for run in runs if run["verifies_run_id"]) == 3

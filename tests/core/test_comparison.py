@@ -235,6 +235,7 @@ def test_the_spread_of_edges_is_that_inside_the_blocks():
         own = [value for place, value in inside.items() if place[0] == blade]
         assert np.std(own, ddof=1) == pytest.approx(0.03, rel=0.3)
     assert levelled({("A", 1, 1): 3.0, ("B", 2, 2): 3.1}) == {}, "nothing tells levels from edges"
+    assert levelled({}) == {}, "no edge has a life of its own: all still hold"
 
 
 def test_neighbours_that_are_alike_do_not_make_the_ends_alike():

@@ -27,7 +27,7 @@ def levelled(log_lives: Mapping[Place, float]) -> dict[Place, float]:
     blades = list(dict.fromkeys(blade for blade, _, _ in places))
     blocks = list(dict.fromkeys(block for _, _, block in places))
     spare = len(places) - len(blades) - len(blocks) + 1
-    if spare < 1:
+    if not places or spare < 1:
         return {}
     values = np.array([log_lives[place] for place in places])
     design = np.array(
