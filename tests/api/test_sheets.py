@@ -6,6 +6,7 @@ import zipfile
 from uuid import uuid4
 
 import openpyxl
+import pandas as pd
 import pytest
 import xlsxwriter
 
@@ -180,13 +181,15 @@ def book(maker):
     return out.getvalue()
 
 
-def test_workbooks_of_two_makers_and_text_of_two_locales_read_alike(desk):
+def test_workbooks_of_two_makers_and_text_of_pandas_and_two_locales_read_alike(desk):
     texts = ["Knife,Fine (ft),Working (ft)\nA,30,25\nB,40.5,20\n",
              "Knife;Fine (ft);Working (ft)\r\nA;30;25\r\nB;40,5;20\r\n"]  # fmt: skip
     seen = [desk.look(book(maker), name="b.xlsx") for maker in ("openpyxl", "xlsxwriter")]
+    frame = pd.DataFrame({"Knife": ["A", "B"], "Fine (ft)": [30.0, 40.5], "Working (ft)": [25, 20]})
+    texts += [frame.to_csv(index=False), frame.to_csv(index=False, sep=";", decimal=",")]
     seen += [desk.look(text) for text in texts]
     says = [[(line["blade"], line["says"]) for line in each["lines"]] for each in seen]
-    assert says == [[("A", "fine 30, working 25"), ("B", "fine 40.5, working 20")]] * 4
+    assert says == [[("A", "fine 30, working 25"), ("B", "fine 40.5, working 20")]] * 6
 
 
 def odd_files():

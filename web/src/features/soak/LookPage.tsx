@@ -64,6 +64,7 @@ function Looking({
   const [way, setWay] = useState<"eye" | "picture">(hash ? "picture" : "eye");
   const [measuring, setMeasuring] = useState<Measuring>(measured ?? { outline: [] });
   const [seen, setSeen] = useState<Seen>(look ? seenOf(look) : emptySeen);
+  const [unread, setUnread] = useState({ area: false, more: false });
   const save = useChange(
     (body: Schemas["LookBody"]) => putLook(soak.id, id, body),
     () => next(),
@@ -81,7 +82,9 @@ function Looking({
     if (!after) navigate(`/soak/${soak.id}`);
     else setSearch({ coupon: after.coupon, side: after.side, stage: whose.stage });
   };
-  const keep = (more: Partial<Schemas["LookBody"]>) =>
+  const busy = save.isPending || unread.area || unread.more;
+  const keep = (more: Partial<Schemas["LookBody"]>) => {
+    if (busy) return;
     save.mutate({
       ...moment(whose.at),
       coupon_id: whose.coupon,
@@ -94,6 +97,7 @@ function Looking({
         : { picture: hash }),
       ...more,
     });
+  };
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
       <p className="text-note text-ink-2">
@@ -108,7 +112,7 @@ function Looking({
           {whose.side === "both" ? "" : `, ${whose.side} side`}, {stageName(whose.stage)}
           {look?.struck ? ` (struck: ${look.struck})` : ""}
         </h1>
-        <Button kind="next" disabled={save.isPending} onClick={() => keep({})}>
+        <Button kind="next" disabled={busy} onClick={() => keep({})}>
           {look ? "Keep the changes" : after ? `Keep, then ${after.says}` : "Keep the look"}
         </Button>
       </div>
@@ -185,8 +189,9 @@ function Looking({
             isPaste={soak.how.scale === "discolouration"}
             seen={seen}
             refused={refused}
-            busy={save.isPending}
+            busy={busy}
             onSeen={setSeen}
+            onUnread={(area) => setUnread({ ...unread, area })}
             onKeep={keep}
           />
         ) : hash ? (
@@ -200,7 +205,12 @@ function Looking({
           <ChoosePicture soak={soak} onPick={setHash} />
         )}
       </div>
-      <MoreSeen seen={seen} refused={refused} onSeen={setSeen} />
+      <MoreSeen
+        seen={seen}
+        refused={refused}
+        onSeen={setSeen}
+        onUnread={(more) => setUnread({ ...unread, more })}
+      />
       <LongField
         label="Note"
         className="mt-3 max-w-3xl"

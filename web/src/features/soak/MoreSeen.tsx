@@ -1,37 +1,30 @@
-import { useState } from "react";
 import type { Refused } from "../../api/client";
-import { typedNumber } from "../../domain/format";
 import { Field } from "../../ui/Field";
 import { Tick } from "../../ui/Tick";
 import type { Seen } from "./seen";
+import { useNumbers } from "./useNumbers";
 
 /** What else was seen: pits, stain, moving parts, a satin gone matte. */
 export function MoreSeen({
   seen,
   refused,
   onSeen,
+  onUnread,
 }: {
   seen: Seen;
   refused: Refused | null;
   onSeen: (seen: Seen) => void;
+  onUnread: (isUnread: boolean) => void;
 }) {
-  const [typed, setTyped] = useState({
-    pits: said(seen.pits),
-    deepest_pit_mm: said(seen.deepest_pit_mm),
-    stain_percent: said(seen.stain_percent),
-  });
-  const number = (name: keyof typeof typed) => ({
-    value: typed[name],
-    inputMode: "decimal" as const,
-    error:
-      refused?.at(name) ??
-      (typedNumber(typed[name]) === undefined ? `“${typed[name]}” is not a number` : undefined),
-    onChange: (e: { target: { value: string } }) => {
-      setTyped({ ...typed, [name]: e.target.value });
-      const value = typedNumber(e.target.value) ?? null;
-      onSeen({ ...seen, [name]: name === "pits" && value !== null ? Math.round(value) : value });
+  const { pits, deepest_pit_mm, stain_percent } = seen;
+  const number = useNumbers(
+    { pits, deepest_pit_mm, stain_percent },
+    refused,
+    (values, isUnread) => {
+      onSeen({ ...seen, ...values });
+      onUnread(isUnread);
     },
-  });
+  );
   const text = (name: "pivot" | "lock" | "handle") => ({
     value: seen[name],
     onChange: (e: { target: { value: string } }) => onSeen({ ...seen, [name]: e.target.value }),
@@ -57,5 +50,3 @@ export function MoreSeen({
     </details>
   );
 }
-
-const said = (value: number | null) => (value === null ? "" : String(value));

@@ -9,6 +9,7 @@ import { Field } from "../../ui/Field";
 import { Kbd } from "../../ui/Kbd";
 import type { Seen } from "./seen";
 import type { Look } from "./soak";
+import { useNumbers } from "./useNumbers";
 
 type Keep = (more: Partial<Schemas["LookBody"]>) => void;
 const SHADES: ReadonlyArray<readonly [NonNullable<Look["discolouration"]>, string]> = [
@@ -26,6 +27,7 @@ export function QuickLook({
   refused,
   busy,
   onSeen,
+  onUnread,
   onKeep,
 }: {
   isPaste: boolean;
@@ -33,6 +35,7 @@ export function QuickLook({
   refused: Refused | null;
   busy: boolean;
   onSeen: (seen: Seen) => void;
+  onUnread: (isUnread: boolean) => void;
   onKeep: Keep;
 }) {
   if (isPaste) return <Shades seen={seen} busy={busy} onKeep={onKeep} />;
@@ -41,7 +44,7 @@ export function QuickLook({
       <Grades busy={busy} onKeep={onKeep} />
       <div className="flex flex-col gap-6">
         <Spots refused={refused} busy={busy} onKeep={onKeep} />
-        <Typed seen={seen} refused={refused} onSeen={onSeen} />
+        <Typed seen={seen} refused={refused} onSeen={onSeen} onUnread={onUnread} />
       </div>
     </div>
   );
@@ -135,34 +138,24 @@ function Typed({
   seen,
   refused,
   onSeen,
+  onUnread,
 }: {
   seen: Seen;
   refused: Refused | null;
   onSeen: (seen: Seen) => void;
+  onUnread: (isUnread: boolean) => void;
 }) {
-  const [typed, setTyped] = useState({
-    rust_low: said(seen.rust_low),
-    rust_percent: said(seen.rust_percent),
-    rust_high: said(seen.rust_high),
-  });
-  const field = (name: keyof typeof typed) => ({
-    value: typed[name],
-    inputMode: "decimal" as const,
-    error:
-      refused?.at(name) ??
-      (typedNumber(typed[name]) === undefined ? `“${typed[name]}” is not a number` : undefined),
-    onChange: (e: { target: { value: string } }) => {
-      const now = { ...typed, [name]: e.target.value };
-      setTyped(now);
-      const best = typedNumber(now.rust_percent) ?? null;
-      onSeen({
-        ...seen,
-        rust_percent: best,
-        rust_low: typedNumber(now.rust_low) ?? best,
-        rust_high: typedNumber(now.rust_high) ?? best,
-        how: "typed",
-      });
-    },
+  const { rust_low, rust_percent, rust_high } = seen;
+  const field = useNumbers({ rust_low, rust_percent, rust_high }, refused, (values, isUnread) => {
+    const best = values.rust_percent;
+    onSeen({
+      ...seen,
+      rust_percent: best,
+      rust_low: values.rust_low ?? best,
+      rust_high: values.rust_high ?? best,
+      how: "typed",
+    });
+    onUnread(isUnread);
   });
   return (
     <section aria-label="By area">
@@ -175,8 +168,6 @@ function Typed({
     </section>
   );
 }
-
-const said = (value: number | null) => (value === null ? "" : String(value));
 
 function Shades({ seen, busy, onKeep }: { seen: Seen; busy: boolean; onKeep: Keep }) {
   return (
