@@ -8,6 +8,7 @@ import socket
 import struct
 import threading
 import time
+from datetime import UTC, datetime
 
 import pytest
 from fastapi.testclient import TestClient
@@ -16,6 +17,7 @@ from PIL import Image
 from kessik.api.app import create_app
 from kessik.api.patience import HEAD_WITHIN_S, PatientProtocol
 from kessik.services.bench.live import run_topic
+from kessik.services.pictures.keeping import forget_unused
 from tests.conftest import here
 from tests.serving import ServedHere
 
@@ -158,6 +160,7 @@ def test_a_picture_keeps_its_turn_and_loses_its_place_and_goes_when_it_is_delete
     )
     client.delete(f"/api/blades/blade-door/photos/{post.json()['hash']}")
     assert client.get(f"/api/pictures/{post.json()['hash']}").status_code == 404
+    forget_unused(database, datetime.now(UTC))
     assert [path for path in (database.folder / "photos").rglob("*") if path.is_file()] == []
 
 

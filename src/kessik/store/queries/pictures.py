@@ -79,8 +79,9 @@ def shown_by(session: Session, kind: ShownBy, owner_id: str) -> list[Shown]:
 
 
 def find(session: Session, content_hash: str) -> Picture | None:
+    """A picture that was not let go."""
     row = session.get(PictureRow, content_hash)
-    return _picture(row) if row else None
+    return _picture(row) if row and row.added_utc != _LET_GO else None
 
 
 def unshown(session: Session, before_utc: str) -> list[str]:
