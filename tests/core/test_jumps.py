@@ -27,11 +27,20 @@ def test_a_plateau_and_one_reading_far_beyond_mean_a_life_in_between():
     assert found.high > 44
 
 
+def test_an_interval_reckons_with_an_edge_that_came_to_rest_late_and_was_ended_by_noise():
+    rising = [(0, 150), (4, 240), (8, 300), (12, 345), (16, 368)]
+    resting = dull(*rising, (20, 378), (24, 390), (28, 396), (32, 404), (36, 408))
+    falling = dull(*rising, (20, 420), (24, 470), (28, 520))
+    assert resting.estimate < 36
+    assert resting.high > 1.5 * 36
+    assert falling.high < 24
+
+
 def test_where_one_number_is_all_that_is_known_it_is_the_bracket():
     # Ten careful readings at each count leave no doubt of the level: the fall lies in the gap.
     counts = np.repeat([0.0, 4.0, 8.0, 12.0], 10)
     log_ratio = np.repeat(np.log([0.4, 0.8, 0.85, 1.6]), 10)
-    found = jump_life(counts, log_ratio, np.log(0.4), EVEN)
+    found = jump_life(counts, log_ratio, np.log(0.4), EVEN).usual
     lost = np.interp([8.0, 12.0], found.counts, found.lost)
     assert lost[0] < 0.01
     assert lost[1] > 0.99
@@ -40,8 +49,8 @@ def test_where_one_number_is_all_that_is_known_it_is_the_bracket():
 @given(st.lists(st.floats(0.3, 2.5), min_size=3, max_size=12), st.floats(0.5, 20.0))
 def test_the_chance_to_be_over_only_rises_and_no_unit_matters(ratios, step):
     counts = np.arange(len(ratios), dtype=float)
-    found = jump_life(counts, np.log(ratios), np.log(0.3), EVEN)
-    scaled = jump_life(step * counts, np.log(ratios), np.log(0.3), EVEN)
+    found = jump_life(counts, np.log(ratios), np.log(0.3), EVEN).usual
+    scaled = jump_life(step * counts, np.log(ratios), np.log(0.3), EVEN).usual
     assert np.all(np.diff(found.lost) >= -1e-9)
     assert np.all((found.lost > -1e-9) & (found.lost < 1 + 1e-9))
     assert scaled.log_evidence == pytest.approx(found.log_evidence, abs=1e-6)

@@ -44,7 +44,7 @@ from kessik.core.sharpness.life import (
 from kessik.core.sharpness.outcomes import outcome_lives
 from kessik.core.sharpness.posterior import EdgeLikelihood
 
-ANALYSIS_VERSION = "3"
+ANALYSIS_VERSION = "4"
 
 
 @dataclass(frozen=True)

@@ -101,6 +101,7 @@ def _crossing(
     crossing.
     """
     edge = edge_likelihood(readings, limit_gf, falls=False)
-    (mass,) = life_masses([edge])
-    low, target, middle, high = quantiles(edge.log_life, mass, (BAND[0], aim, 0.5, BAND[1]))
+    (known,) = life_masses([edge])
+    shares = (BAND[0], aim, 0.5, BAND[1])
+    low, target, middle, high = quantiles(edge.log_life, known.mass, shares)
     return float(low), float(target), float(middle), float(high)

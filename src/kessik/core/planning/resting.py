@@ -43,5 +43,5 @@ def may_be_resting(checks: Sequence[Check], limit_gf: float) -> bool:
     counts = np.array([check.count for check in checks], dtype=float)
     force = np.array([check.force_gf for check in checks], dtype=float)
     edge = edge_likelihood(ForceReadings(counts, force), limit_gf)
-    (mass,) = life_masses([edge])
-    return bool(mass[edge.log_life > np.log(_BEYOND * counts.max())].sum() > _CHANCE)
+    (known,) = life_masses([edge])
+    return bool(known.mass[edge.log_life > np.log(_BEYOND * counts.max())].sum() > _CHANCE)

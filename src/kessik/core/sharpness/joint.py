@@ -17,6 +17,7 @@ from kessik.core.sharpness import shapes
 from kessik.core.sharpness.posterior import (
     SCATTER_NODES,
     EdgeLikelihood,
+    FallMass,
     model_prior,
     scatter_prior,
 )
@@ -84,26 +85,49 @@ def given_master(edge: EdgeLikelihood) -> Floats:
     """Likelihood of the edge's life given the blade's master, shape (masters, lives); what the jump
     process says is the same for every master.
     """
+    return _with_falls(edge, _by_shapes(edge), edge.fall)
+
+
+def _by_shapes(edge: EdgeLikelihood) -> Floats:
     kept = np.flatnonzero(edge.likelihood.any(axis=1))
-    table = np.asarray(masters().kin[:, kept] @ edge.likelihood[kept])
-    if edge.fall_mass is None:
+    return np.asarray(masters().kin[:, kept] @ edge.likelihood[kept])
+
+
+def _with_falls(edge: EdgeLikelihood, table: Floats, fall: FallMass | None) -> Floats:
+    if fall is None:
         return table
     whole = float(masters().prior @ (table @ edge.spacing))
-    falls = edge.fall_share * edge.fall_mass / edge.spacing / edge.fall_mass.sum()
-    return np.asarray((1.0 - edge.fall_share) * table / whole + falls)
+    falls = fall.share * fall.mass / edge.spacing
+    return np.asarray((1.0 - fall.share) * table / whole + falls)
 
 
-def life_masses(edges: Sequence[EdgeLikelihood]) -> list[Floats]:
-    """Posterior mass of each edge's life on its own grid, every edge informed by its sisters."""
-    tables = [given_master(edge) for edge in edges]
-    evidence = np.stack([table @ edge.spacing for table, edge in zip(tables, edges, strict=True)])
+@dataclass(frozen=True)
+class LifeMass:
+    """Posterior mass of an edge's life on its own grid: as its estimate takes it, and as its
+    interval does, which reckons more with an edge that only rests under the limit.
+    """
+
+    mass: Floats
+    wary: Floats
+
+
+def life_masses(edges: Sequence[EdgeLikelihood]) -> list[LifeMass]:
+    """What is known of each edge's life, every edge informed by its sisters."""
+    tables = [_by_shapes(edge) for edge in edges]
+    mixed = [_with_falls(edge, table, edge.fall) for edge, table in zip(edges, tables, strict=True)]
+    evidence = np.stack([table @ edge.spacing for table, edge in zip(mixed, edges, strict=True)])
     evidence /= evidence.max(axis=1, keepdims=True)
     masses = []
-    for index, (table, edge) in enumerate(zip(tables, edges, strict=True)):
+    for index, edge in enumerate(edges):
         others = np.prod(np.delete(evidence, index, axis=0), axis=0) * masters().prior
-        mass = (others @ table) * edge.spacing
-        masses.append(np.asarray(mass / mass.sum()))
+        wary = _with_falls(edge, tables[index], edge.wary_fall)
+        masses.append(LifeMass(*(_mass(others @ own, edge) for own in (mixed[index], wary))))
     return masses
+
+
+def _mass(density: Floats, edge: EdgeLikelihood) -> Floats:
+    mass = density * edge.spacing
+    return np.asarray(mass / mass.sum())
 
 
 def quantiles(log_life: Floats, mass: Floats, shares: Sequence[float]) -> Floats:

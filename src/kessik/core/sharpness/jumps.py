@@ -6,6 +6,7 @@ levels, forward and backward over all readings, for a handful of settings of its
 scatters of the readings.
 """
 
+from bisect import bisect
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -20,24 +21,33 @@ STEP = 0.04
 _TOP, _LEAST_DEPTH = 0.84, 0.2
 FREEDOM = 4.0
 SCATTERS = np.array([0.03, 0.045, 0.065, 0.095])
-_EARLY_SHARE, _PACE = 0.3, 0.7
+_PACE = 0.7
 _FALL_DECAY, _SHORTEST_FALL = 0.1, 2
 _SETTINGS = np.array(
     [
-        (0.05, 0.05, 0.1, 0.4),
-        (2.0, 0.02, 0.4, 0.3),
-        (2.0, 0.2, 0.1, 0.3),
-        (2.0, 0.2, 0.75, 0.3),
-        (1.5, 0.5, 0.1, 0.3),
-        (0.3, 0.3, 0.1, 0.3),
-        (0.3, 0.3, 0.75, 0.3),
-        (0.8, 0.8, 0.1, 0.3),
-        (0.8, 0.8, 0.75, 0.3),
-        (1.6, 1.6, 0.1, 0.3),
-        (1.6, 1.6, 0.75, 0.3),
+        (0.05, 0.05, 0.1, 0.4, 0.3),
+        (2.0, 0.02, 0.4, 0.3, 0.3),
+        (1.8, 0.02, 0.4, 0.3, 0.6),
+        (1.6, 0.02, 0.4, 0.3, 0.85),
+        (2.0, 0.2, 0.1, 0.3, 0.3),
+        (2.0, 0.2, 0.75, 0.3, 0.3),
+        (1.5, 0.5, 0.1, 0.3, 0.3),
+        (0.3, 0.3, 0.1, 0.3, 0.3),
+        (0.3, 0.3, 0.75, 0.3, 0.3),
+        (0.8, 0.8, 0.1, 0.3, 0.3),
+        (0.8, 0.8, 0.75, 0.3, 0.3),
+        (1.6, 1.6, 0.1, 0.3, 0.3),
+        (1.6, 1.6, 0.75, 0.3, 0.3),
     ]
 )
-"""Drift early and late (in ln force over the run), clumping of the steps, rate of a fall."""
+"""Drift early and late (in ln force over the run), clumping of the steps, rate of a fall, and the
+share of the run after which it is late.
+"""
+_USUAL = _SETTINGS[:, 4] == 0.3
+"""An edge may come to rest at any time. Those that rest only towards the end of what was seen tell
+how long a life may be, not how long it is: nothing but its end speaks for them.
+"""
+_EARLY_SHARES = tuple(np.unique(_SETTINGS[:, 4]).tolist())
 _WORTH_KEEPING = 0.02
 _WORTH_SPLITTING, _PIECES, _NOTICED_LATE = 0.005, 4, 2
 _GROWTH, _REACH = 1.25, 16.0
@@ -62,9 +72,19 @@ class JumpLife:
         return np.asarray(np.maximum(np.diff(upto), 0.0))
 
 
+@dataclass(frozen=True)
+class Falls:
+    """What the process says of a life: as it usually goes, and where it may also come to rest late,
+    which an interval has to hold.
+    """
+
+    usual: JumpLife
+    wary: JumpLife
+
+
 def jump_life(
     counts: Floats, log_ratio: Floats, lowest_start: float, scatter_weights: Floats
-) -> JumpLife:
+) -> Falls:
     """Follow an edge through its readings: `counts` and ln(force / limit), shape (readings,), in
     order.
 
@@ -76,25 +96,32 @@ def jump_life(
     [1] L. R. Rabiner, A tutorial on hidden Markov models, 1989: forward and backward; from memory.
     """
     chain = _Chain.over(counts, log_ratio, lowest_start)
-    times = np.unique(np.concatenate([[0.0, _EARLY_SHARE * chain.last], counts]))
+    switches = np.array(_EARLY_SHARES) * chain.last
+    times = np.unique(np.concatenate([[0.0], switches, counts]))
     states, log_scale = chain.forward(times)
-    weights = np.exp(log_scale - log_scale.max()) * scatter_weights
-    log_evidence = float(np.log(weights.sum() / len(_SETTINGS)) + log_scale.max())
-    weights /= weights.sum()
+    every_member = np.exp(log_scale - log_scale.max()) * scatter_weights
+    usual_ones = every_member * _USUAL[:, None]
+    log_evidence = [
+        float(np.log(members.sum() / many) + log_scale.max())
+        for members, many in ((usual_ones, _USUAL.sum()), (every_member, _USUAL.size))
+    ]
+    weights = np.stack([usual_ones / usual_ones.sum(), every_member / every_member.sum()])
     finer = [
         np.linspace(times[i], times[i + 1], _PIECES + 1)[1:-1]
-        for i in _gaps_to_split(chain, states, weights)
+        for i in _gaps_to_split(chain, states, weights[1])
     ]
     every = np.unique(np.concatenate([times, *finer]))
-    kept = _Members(_worth_keeping(weights.sum(axis=1)), _worth_keeping(weights.sum(axis=0)))
-    seen = _Seen(times, [state[kept.place] for state in states], kept, weights[kept.place])
+    both = weights.max(axis=0)
+    kept = _Members(_worth_keeping(both.sum(axis=1)), _worth_keeping(both.sum(axis=0)))
+    seen = _Seen(times, [state[kept.place] for state in states], kept, weights[:, *kept.place])
     alive = chain.alive(every, seen)
-    if alive[-1] > _WORTH_SPLITTING:
+    if alive[-1].max() > _WORTH_SPLITTING:
         steps = int(np.ceil(np.log(_REACH) / np.log(_GROWTH)))
         ahead = times[-1] * _GROWTH ** np.arange(1, steps + 1)
         alive = np.concatenate([alive, chain.ahead(ahead, seen)])
         every = np.concatenate([every, ahead])
-    return JumpLife(every, 1.0 - np.minimum.accumulate(alive), log_evidence)
+    lost = 1.0 - np.minimum.accumulate(alive, axis=0)
+    return Falls(*(JumpLife(every, lost[:, way], log_evidence[way]) for way in (0, 1)))
 
 
 def _gaps_to_split(chain: "_Chain", states: Sequence[Floats], weights: Floats) -> range:
@@ -127,14 +154,14 @@ class _Members:
 
 class _Seen:
     """What was seen up to each of `times`, of the members that are followed on, and how likely
-    each is.
+    each is: `weights` of shape (ways, settings, scatters).
     """
 
     def __init__(
         self, times: Floats, states: Sequence[Floats], members: _Members, weights: Floats
     ) -> None:
         self.members = members
-        self.weights = weights / weights.sum()
+        self.weights = weights / weights.sum(axis=(1, 2), keepdims=True)
         self.last_time, self.last_state = float(times[-1]), states[-1]
         self.state_at = dict(zip(times.tolist(), states, strict=True))
 
@@ -183,19 +210,21 @@ class _Chain:
         return states, log_scale
 
     def alive(self, times: Floats, seen: _Seen) -> Floats:
-        """The chance to be below the limit at each time, given all that was seen."""
+        """The chance to be below the limit at each time, given all that was seen, shape (times,
+        ways).
+        """
         moves = self._moves(times, seen.members.settings)
         states = [seen.state_at[times[0]]]
         for time, move in zip(times[1:].tolist(), moves, strict=True):
             known = seen.state_at.get(time)
             states.append(states[-1] @ move if known is None else known)
-        alive = np.empty(times.size)
+        alive = np.empty((times.size, len(seen.weights)))
         behind: Floats = np.ones_like(states[0])
         under = int(np.count_nonzero(self.levels < 0))
         for index in range(times.size - 1, -1, -1):
             both = states[index] * behind
             share = both[:, :, :under].sum(axis=2) / both.sum(axis=2)
-            alive[index] = float((seen.weights * share).sum())
+            alive[index] = (seen.weights * share).sum(axis=(1, 2))
             if not index:
                 continue
             likely = self.seen.get(times[index])
@@ -207,22 +236,23 @@ class _Chain:
         return alive
 
     def ahead(self, later: Floats, seen: _Seen) -> Floats:
-        """The chance to be below the limit at times after the last reading."""
+        """The chance to be below the limit at times after the last reading, shape (times, ways)."""
         state, under = seen.last_state, int(np.count_nonzero(self.levels < 0))
         alive = []
         times = np.concatenate([[seen.last_time], later])
         for move in self._moves(times, seen.members.settings):
             state = state @ move
-            alive.append(float((seen.weights * state[:, :, :under].sum(axis=2)).sum()))
+            share = state[:, :, :under].sum(axis=2)
+            alive.append((seen.weights * share).sum(axis=(1, 2)))
         return np.array(alive)
 
     def _moves(self, times: Floats, settings: NDArray[np.intp]) -> list[Floats]:
         """How levels move over each gap, shape (settings, levels, levels); like gaps share one."""
-        known: dict[tuple[float, bool], Floats] = {}
+        known: dict[tuple[float, int], Floats] = {}
         moves: list[Floats] = []
         for start, end in zip(times[:-1].tolist(), times[1:].tolist(), strict=True):
-            is_early = 0.5 * (start + end) < _EARLY_SHARE * self.last
-            key = (round((end - start) / self.last, 9), is_early)
+            phase = bisect(_EARLY_SHARES, 0.5 * (start + end) / self.last)
+            key = (round((end - start) / self.last, 9), phase)
             if key not in known:
                 known[key] = _move(*key, self.levels.size)[settings]
             moves.append(known[key])
@@ -230,9 +260,12 @@ class _Chain:
 
 
 @lru_cache(maxsize=128)
-def _move(gap: float, early: bool, size: int) -> Floats:
-    """How levels move over a gap, told as a share of the run, shape (settings, levels, levels)."""
-    drift = _SETTINGS[:, 0 if early else 1]
+def _move(gap: float, phase: int, size: int) -> Floats:
+    """How levels move over a gap, told as a share of the run, shape (settings, levels, levels);
+    `phase` counts the early shares that are over.
+    """
+    is_late = _SETTINGS[:, 4] < (*_EARLY_SHARES, np.inf)[phase]
+    drift = np.where(is_late, _SETTINGS[:, 1], _SETTINGS[:, 0])
     clump, fall = _SETTINGS[:, 2], _SETTINGS[:, 3]
     steps = _PACE * drift * (1.0 - clump) / (clump * STEP) * gap
     k = np.arange(1, size)

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from kessik.core.protocols.series import Check, RunSeries, by_count
 from kessik.core.protocols.stop_rules import ByRule, by_rule, mean_force_gf
-from kessik.core.sharpness.joint import life_masses, quantiles
+from kessik.core.sharpness.joint import LifeMass, life_masses, quantiles
 from kessik.core.sharpness.posterior import EdgeLikelihood, ForceReadings, known_likelihood
 
 Floats = NDArray[np.float64]
@@ -126,16 +126,25 @@ def _without_curve(checks: Sequence[Check], limit_gf: float) -> Found | None:
 
 
 def _from_curve(
-    checks: Sequence[Check], limit_gf: float, rule: ByRule, likelihood: EdgeLikelihood, mass: Floats
+    checks: Sequence[Check],
+    limit_gf: float,
+    rule: ByRule,
+    likelihood: EdgeLikelihood,
+    known: LifeMass,
 ) -> Found:
-    low, median, high = (
-        float(q) for q in quantiles(likelihood.log_life, mass, (0.025, 0.5, 0.975))
-    )
-    mean = float(mass @ likelihood.log_life)
+    low, median, high = _quantiles(likelihood, known.mass)
+    mean = float(known.mass @ likelihood.log_life)
     middle = math.exp(0.5 * (math.log(median) + mean))
     last = max(check.count for check in checks)
     if rule.confirmed or middle <= last:
-        return Crossed(middle, low, high)
+        least, _, most = _quantiles(likelihood, known.wary)
+        return Crossed(middle, least, most)
     good = [count for count, group in by_count(checks) if mean_force_gf(group) <= limit_gf]
     supported = high / low <= _EXTRAPOLATION_WIDTH and middle <= _EXTRAPOLATION_REACH * last
     return NotReached(max(good, default=0.0), Crossed(middle, low, high) if supported else None)
+
+
+def _quantiles(likelihood: EdgeLikelihood, mass: Floats) -> tuple[float, float, float]:
+    """The ends of the 95 % interval, with the median between them."""
+    low, median, high = quantiles(likelihood.log_life, mass, (0.025, 0.5, 0.975))
+    return float(low), float(median), float(high)

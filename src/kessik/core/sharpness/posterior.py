@@ -24,7 +24,11 @@ _SCATTER_CENTRE, _SCATTER_SPREAD = 0.055, 0.45
 EARLY_DOWN_WEIGHT = 0.8
 LATE_DOWN_WEIGHT = 0.8
 MOST_EFFECTIVE_READINGS = 30.0
-FEWEST_FOR_FALLS, FALL_ODDS = 3, 2.0
+FEWEST_FOR_FALLS = 3
+FALL_ODDS, WARY_ODDS = 2.0, 3.5
+"""ln odds of the jump process beside the shapes: as the estimate takes it, and as the interval
+does, which has to hold an edge that only rests under the limit.
+"""
 _COARSE_LIVES, _FINE_LIVES = 36, 44
 _START_NODES = 7
 _READINGS_AT_ONCE = 128  # bounds the memory of a long run
@@ -52,20 +56,30 @@ class ForceReadings:
 
 
 @dataclass(frozen=True)
+class FallMass:
+    """What the jump process makes of an edge's readings, shape (lives,), summing to 1, and how
+    much it has to say beside the shapes.
+    """
+
+    mass: Floats
+    share: float
+
+
+@dataclass(frozen=True)
 class EdgeLikelihood:
     """Likelihood of one edge over its life, given shape and scatter.
 
     `log_life` and the quadrature weights `spacing` have shape (lives,), unevenly spaced: dense
     where the mass is. `likelihood` has shape (shapes * scatters, lives), scaled so that its largest
-    value is 1. `fall_mass`, shape (lives,), is what the jump process makes of the same readings,
-    and `fall_share` how much it has to say beside the shapes.
+    value is 1. `fall` is what an estimate takes of the jump process, `wary_fall` what an interval
+    has to reckon with; None where there are too few readings for it.
     """
 
     log_life: Floats
     spacing: Floats
     likelihood: Floats
-    fall_mass: Floats | None = None
-    fall_share: float = 0.0
+    fall: FallMass | None = None
+    wary_fall: FallMass | None = None
 
 
 def model_prior() -> Floats:
@@ -103,11 +117,14 @@ def edge_likelihood(
     prior = np.outer(shapes.prior_weights(), scatter_prior()[rough]).ravel()
     joint = prior[:, None] * np.exp(whole - whole.max()) * _spacing(coarse)
     mass = joint.sum(axis=0) / joint.sum()
-    fall, share = None, 0.0
+    fallen: tuple[tuple[JumpLife, float], ...] = ()
     if falls:
-        asked = float(start_prior[::2].sum())
-        fall, share = _fall(readings, limit_gf, starts, asked, joint, whole.max(), coarse)
-    mixed = mass if fall is None else (1.0 - share) * mass + share * fall.mass(coarse)
+        fallen = _falls(readings, limit_gf, starts, start_prior, joint, whole.max(), coarse)
+    coarse_falls = [_on_lives(fall, coarse) for fall in fallen]
+    mixed = mass
+    if coarse_falls:
+        wary = coarse_falls[-1]
+        mixed = (1.0 - wary.share) * mass + wary.share * wary.mass
     fine = _fine_lives(coarse, mixed)
     centre = float(np.exp(coarse[np.searchsorted(np.cumsum(mass), 0.5)]))
     weights = _weights(readings.counts, centre)
@@ -131,8 +148,7 @@ def edge_likelihood(
         fine,
         _spacing(fine),
         likelihood.reshape(-1, fine.size),
-        None if fall is None else fall.mass(fine),
-        share,
+        *(_on_lives(fall, fine) for fall in fallen),
     )
 
 
@@ -146,27 +162,37 @@ def _remembered(counts: bytes, force_gf: bytes, limit_gf: float) -> EdgeLikeliho
     return edge_likelihood(ForceReadings(np.frombuffer(counts), np.frombuffer(force_gf)), limit_gf)
 
 
-def _fall(
+def _falls(
     readings: ForceReadings,
     limit_gf: float,
     starts: Floats,
-    start_share: float,
+    start_prior: Floats,
     joint: Floats,
     log_top: float,
     coarse: Floats,
-) -> tuple[JumpLife | None, float]:
-    """What the jump process says, and its share beside the shapes, by the evidence of both."""
+) -> tuple[tuple[JumpLife, float], ...]:
+    """What the jump process says, as an estimate takes it and as an interval does, each with its
+    share beside the shapes by the evidence of both; empty where there is too little to go by.
+    """
     lowest = float(starts.min() - np.log(limit_gf))
     if readings.size < FEWEST_FOR_FALLS or lowest >= -STEP:
-        return None, 0.0
+        return ()
     log_ratio = np.log(readings.force_gf / limit_gf)
     weights = np.interp(np.log(SCATTERS), np.log(SCATTER_NODES), scatter_prior())
     found = jump_life(readings.counts, log_ratio, lowest, weights / weights.sum())
     reach = coarse[-1] - coarse[0]
-    whole = scatter_prior()[1::2].sum() * start_share * reach
+    whole = scatter_prior()[1::2].sum() * start_prior[::2].sum() * reach
     by_shapes = float(np.log(joint.sum() / whole) + log_top)
-    logit = FALL_ODDS + found.log_evidence - by_shapes
-    return found, float(scipy.special.expit(logit))
+    return tuple(
+        (fall, float(scipy.special.expit(odds + fall.log_evidence - by_shapes)))
+        for fall, odds in ((found.usual, FALL_ODDS), (found.wary, WARY_ODDS))
+    )
+
+
+def _on_lives(fall: tuple[JumpLife, float], log_life: Floats) -> FallMass:
+    known, share = fall
+    mass = known.mass(log_life)
+    return FallMass(np.asarray(mass / mass.sum()), share)
 
 
 def _worth_a_closer_look(mass: Floats) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
