@@ -10,6 +10,7 @@ edge are one edge.
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -25,10 +26,11 @@ Floats = NDArray[np.float64]
 SPREAD_MEDIAN = float(np.sqrt(0.015 * 0.12))
 SPREAD_LOG_SD = float(np.log(0.12 / 0.015) / (2 * 1.959964))
 SPREAD_NODES = SPREAD_MEDIAN * np.exp(SPREAD_LOG_SD * np.linspace(-2.2, 5.4, 13))
-_GRID_STEP = 0.015
+_GRID_STEP, _NODES_A_BLOCK = 0.015, 16
 _GRID_MARGIN = 0.8
 _USUAL_SPREADS = 9
 _MASTER_FLOOR = 1e-4
+_BLADES_REMEMBERED = 96
 _LEAST_LIKELIHOOD = 1e-12  # edges far apart leave two places for the blade, never none
 ODD_SHARE, ODD_SD = 0.02, 0.5
 """So many edges are off, by so much on the log scale: common practice, no source."""
@@ -127,8 +129,9 @@ def solve(blades: Sequence[BladeEdges]) -> LifePosterior:
     ----------
     [1] A. Gelman et al., Bayesian Data Analysis, chapter 5: hierarchical models; from memory.
     """
-    grid = _common_grid(blades)
-    solved = tuple(_blade_posterior(blade, grid) for blade in blades)
+    nodes = _common_nodes(blades)
+    grid = _grid(nodes)
+    solved = tuple(_blade_posterior(blade, nodes) for blade in blades)
     log_evidence = np.log(spread_prior()) + sum(
         np.log(np.maximum(b.evidence, 1e-300)) for b in solved
     )
@@ -136,7 +139,22 @@ def solve(blades: Sequence[BladeEdges]) -> LifePosterior:
     return LifePosterior(grid, np.asarray(weights / weights.sum()), solved)
 
 
-def _common_grid(blades: Sequence[BladeEdges]) -> Floats:
+@dataclass(frozen=True)
+class _Nodes:
+    """A grid of ln lives by the numbers of its first node and the one behind its last."""
+
+    first: int
+    behind: int
+
+
+def _grid(nodes: _Nodes) -> Floats:
+    return np.asarray(_GRID_STEP * np.arange(nodes.first, nodes.behind))
+
+
+def _common_nodes(blades: Sequence[BladeEdges]) -> _Nodes:
+    """Nodes over all lives; the ends are rounded outward, so that one more reading of one edge
+    seldom moves the grid of the others.
+    """
     lows, highs = [], []
     for life in (life for blade in blades for edge in blade.edges for life in edge):
         if isinstance(life, Bracket):
@@ -150,7 +168,9 @@ def _common_grid(blades: Sequence[BladeEdges]) -> Floats:
             lows.append(life.log_life[0])
             highs.append(life.log_life[-1])
     low, high = min(lows) - _GRID_MARGIN, max(highs) + _GRID_MARGIN
-    return np.linspace(low, high, int(np.ceil((high - low) / _GRID_STEP)) + 1)
+    block = _GRID_STEP * _NODES_A_BLOCK
+    first, last = int(np.floor(low / block)), int(np.ceil(high / block))
+    return _Nodes(first * _NODES_A_BLOCK, last * _NODES_A_BLOCK + 1)
 
 
 def _on_grid(life: EdgeLife, grid: Floats) -> Floats:
@@ -214,7 +234,10 @@ def _edge_on_grid(zones: tuple[EdgeLife, ...], grid: Floats) -> _Edge:
     return _Edge(table / table.max(), alone)
 
 
-def _blade_posterior(blade: BladeEdges, grid: Floats) -> BladePosterior:
+@lru_cache(maxsize=_BLADES_REMEMBERED)
+def _blade_posterior(blade: BladeEdges, nodes: _Nodes) -> BladePosterior:
+    """What is known of one blade by itself: a reading on another blade changes nothing of it."""
+    grid = _grid(nodes)
     edges = [_edge_on_grid(zones, grid) for zones in blade.edges]
     weights = masters().prior
     for edge in edges:

@@ -65,9 +65,10 @@ class FallMass:
     share: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class EdgeLikelihood:
-    """Likelihood of one edge over its life, given shape and scatter.
+    """Likelihood of one edge over its life, given shape and scatter; two are the same only where
+    they are one.
 
     `log_life` and the quadrature weights `spacing` have shape (lives,), unevenly spaced: dense
     where the mass is. `likelihood` has shape (shapes * scatters, lives), scaled so that its largest
