@@ -105,6 +105,16 @@ def test_a_picture_that_was_taken_away_is_there_again(shelf):
     assert shelf.client.get(f"/api/pictures/{hash_}").status_code == 200
 
 
+def test_an_instrument_is_unplugged_and_plugged_in_again_with_it(shelf, tmp_path):
+    camera = {"id": "camera-01", "kind": "camera", "name": "Lamp", "address": str(tmp_path)}
+    desk = shelf.client.app.state.house.desk
+    assert shelf.do("PUT", "/api/instruments/camera-01", camera) == "instrument added"
+    assert shelf.do("PUT", "/api/instruments/camera-01/put-away") == "instrument changed"
+    assert "camera-01" not in desk._ports
+    assert shelf.undo().status_code == 204
+    assert "camera-01" in desk._ports
+
+
 def test_what_was_built_on_an_act_keeps_it(shelf, database):
     shelf.do("PUT", "/api/blades/{blade}/edges/edge-00009", {"id": "edge-00009"})
     added = shelf.answer

@@ -17,6 +17,8 @@ _THINGS = {
     "picture": ("picture", "pictures"),
     "assay_shot": ("shot", "shots"),
     "lot_correction": ("correction", "corrections"),
+    "shot_file": ("file of shots", "files of shots"),
+    "reference_check": ("reading on the reference", "readings on the reference"),
     "measurement": ("fact", "facts"),
     "edge": ("edge", "edges"),
     "archived": ("archive", "archive"),
@@ -32,6 +34,7 @@ _THINGS = {
     "recipe": ("recipe", "recipes"),
     "abrasive": ("abrasive", "abrasives"),
     "grade": ("grade", "grades"),
+    "instrument": ("instrument", "instruments"),
 }
 """What each table keeps, one and many; the most particular first, which names an act."""
 

@@ -19,12 +19,13 @@ Did = Literal["added", "changed", "removed"]
 UNDOABLE = (
     "soak_look", "soak_act", "picture_use", "assay_shot", "lot_correction", "measurement", "edge",
     "archived", "blade", "trial_blade", "method", "trial", "soak_coupon", "soak", "assay_batch",
-    "assay_blade", "lot", "recipe", "abrasive", "grade",
+    "assay_blade", "lot", "recipe", "abrasive", "grade", "reference_check", "shot_file",
+    "instrument",
 )  # fmt: skip  # names, several a line
 _LET_GO = "picture"
 """A picture that nothing shows any more is let go, and leaves the disk later; what comes stays."""
 _LOG = "event"
-_OTHERS = ("run", "bin", "trace", "instrument", "reference_check", "paired_device", "shot_file")
+_OTHERS = ("run", "bin", "trace", "paired_device")
 """What is put right in ways of its own: an act that touches one of these is not taken back here."""
 _MOST_ROWS = 2000
 _CHANGED_SINCE = "it was changed again since, and is not undone; put it right by hand"
