@@ -71,6 +71,7 @@ ACTS = [
         {"id": "fact-0001", **FACT},
         "fact added",
     ),
+    ("PUT", "/api/trials/trial-0002", {"id": "trial-0002", "name": "Carton"}, "trial added"),
     ("PATCH", "/api/blades/{blade}", {"note": "lent twice"}, "blade changed"),
     ("PUT", "/api/blades/{blade}/archived", {"archived": True}, "blade changed"),
     ("PUT", "/api/blades/{blade}/edges/edge-00009", {"id": "edge-00009"}, "edge added"),

@@ -37,6 +37,8 @@ _THINGS = {
     "instrument": ("instrument", "instruments"),
 }
 """What each table keeps, one and many; the most particular first, which names an act."""
+_WHOLES = ("trial", "soak", "assay_batch", "blade")
+"""What comes or goes with all that belongs to it, and names the act then."""
 
 
 class Changes:
@@ -99,8 +101,9 @@ def _words(change: Change) -> str:
     """What was done: `fact added`, `3 edges changed`."""
     if change.made_good_by:
         return "left out"
-    touched = {row.table for row in change.rows.values()}
-    named = next(thing for thing in _THINGS if thing in touched)
+    did_to = {row.table: row.did for row in change.rows.values()}
+    whole = (thing for thing in _WHOLES if did_to.get(thing) in ("added", "removed"))
+    named = next(whole, None) or next(thing for thing in _THINGS if thing in did_to)
     did = Counter(row.did for row in change.rows.values() if row.table == named)
     if named == "archived":
         return "archive changed"

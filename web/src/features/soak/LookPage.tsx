@@ -176,7 +176,10 @@ function Looking({
         <Toggles
           says="How it is read"
           value={way}
-          onPick={setWay}
+          onPick={(picked) => {
+            setWay(picked);
+            setUnread({ ...unread, area: false }); // its fields are made anew
+          }}
           choices={[
             ["eye", "By eye"],
             ["picture", "In a picture"],
