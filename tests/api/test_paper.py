@@ -168,3 +168,12 @@ def test_a_blind_trial_takes_its_codes_and_an_archived_blade_nothing(paper):
     paper.client.put(f"/api/blades/{blade}/archived", json={"archived": True})
     refused = paper.keep(line("A", 9, fine="20"))
     assert "A is archived" in refused.json()["faults"][0]["message"]
+
+
+def test_a_line_takes_the_edge_length_that_the_runs_at_the_bench_had(paper):
+    (_, edge), (_, other) = paper.make_trial("A", "B", school="push_cut_board")
+    for each in (edge, other):
+        paper.start(each, zone_from_mm=12, zone_to_mm=76)
+    paper.kept(line("A", 4, deformation="30"), line("B", 4, deformation="35"))
+    lengths = [c["shown"] for c in paper.verdict()["cells"] if c["variable"] == "edge_length_mm"]
+    assert lengths == ["64 mm", "64 mm"]

@@ -85,6 +85,10 @@ def test_a_spreadsheet_with_faults_is_mended_and_brought_into_a_trial(person, se
     person.see("2 runs kept in Raft rope")
     record = hand.client.get(f"/api/trials/{hand.trial}/record").json()["runs"]
     assert [run["blade"] for run in record] == ["A", "B"]
+    click(person, "Undo")
+    person.see("Undone: the runs lie in the bin.")
+    person.see("2 runs to bring in")
+    assert hand.client.get(f"/api/trials/{hand.trial}/record").json()["runs"] == []
 
 
 def test_a_correction_after_the_stop_changes_the_verdict_and_is_undone(person, served):

@@ -6,7 +6,10 @@ from typing import Any, Literal
 BIN_DAYS = 30
 """How long what was taken away can be brought back."""
 Archived = Literal["trial", "method"]
-Binned = Literal["trial", "run", "blade", "lot", "method", "soak"]
+TakenAway = Literal["trial", "run", "blade", "lot", "method", "soak"]
+"""What can be taken away by itself, with all that hangs on it."""
+Binned = TakenAway | Literal["results"]
+"""What lies in the bin: `results` came in together, and went together when that was undone."""
 
 
 @dataclass(frozen=True)

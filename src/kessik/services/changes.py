@@ -6,7 +6,7 @@ from contextlib import contextmanager
 from threading import Lock
 
 from kessik.core.errors import UnknownError
-from kessik.store.changes import RECORDED, Change, take_back
+from kessik.store.changes import RECORDED, Change, MadeGood, take_back
 from kessik.store.database import Database
 
 _KEPT = 200
@@ -83,24 +83,31 @@ class Changes:
                 return
             with db.write() as session:
                 take_back(session, change)
-            for make_good in change.made_good_by:
-                make_good()
+            if change.made_good_by:
+                change.made_good_by.make_good()
             change.is_undone = True
 
 
-def made_good_by(action: Callable[[], None]) -> None:
+def made_good_by(says: str, action: Callable[[], None]) -> None:
     """Say, before it is appended, how what an act appends to the bench log is made good when it is
-    undone.
+    undone, and how the act is called.
     """
     change = RECORDED.get()
     if change is not None:
-        change.made_good_by.append(action)
+        change.made_good_by = MadeGood(says, action)
+
+
+def undone_by(says: str, action: Callable[[], None]) -> None:
+    """Say how an act is undone as a whole, so that its rows need not be noted."""
+    change = RECORDED.get()
+    if change is not None:
+        change.made_good_by, change.instead = MadeGood(says, action), True
 
 
 def _words(change: Change) -> str:
     """What was done: `fact added`, `3 edges changed`."""
     if change.made_good_by:
-        return "left out"
+        return change.made_good_by.says
     did_to = {row.table: row.did for row in change.rows.values()}
     whole = (thing for thing in _WHOLES if did_to.get(thing) in ("added", "removed"))
     named = next(whole, None) or next(thing for thing in _THINGS if thing in did_to)

@@ -48,16 +48,26 @@ class Row:
         return "removed" if self.after is None else "changed"
 
 
+@dataclass(frozen=True)
+class MadeGood:
+    """How an act makes good what its rows alone cannot, and how the act is called."""
+
+    says: str
+    make_good: Callable[[], None]
+
+
 @dataclass
 class Change:
     """What an act changed so far; `is_whole` unless something of it cannot be taken back.
 
-    The bench log is never rewritten: an act that appends to it says itself how that is made good.
+    The bench log is never rewritten: an act that appends to it says itself how that is made good,
+    beside its rows or, `instead`, for all of it.
     """
 
     id: str
     rows: dict[tuple[str, str], Row] = field(default_factory=dict)
-    made_good_by: list[Callable[[], None]] = field(default_factory=list)
+    made_good_by: MadeGood | None = None
+    instead: bool = False
     is_whole: bool = True
     is_undone: bool = False
 
@@ -66,22 +76,29 @@ class Change:
         """Whether all of what it changed can be put back."""
         return self.is_whole and bool(self.rows or self.made_good_by)
 
+    @property
+    def is_by_rows(self) -> bool:
+        """Whether its rows are wanted."""
+        return self.is_whole and not self.instead
+
 
 RECORDED: ContextVar[Change | None] = ContextVar("change", default=None)
 """The act that is being recorded where a request is answered."""
+_RECORDED = "change"
 
 
 def begin(session: Session) -> None:
     """Note every row from here on, where an act is being recorded."""
     change = RECORDED.get()
-    if change is not None and change.is_whole:
+    if change is not None and change.is_by_rows:
+        session.info[_RECORDED] = change
         _watch(session)
         _sql(session, "INSERT INTO temp.recorded VALUES (1)")
 
 
 def end(session: Session) -> None:
     """Hand the rows that were noted to the act, before they are committed."""
-    change = RECORDED.get()
+    change: Change | None = session.info.pop(_RECORDED, None)
     if change is None:
         return
     session.flush()
@@ -89,6 +106,8 @@ def end(session: Session) -> None:
     noted = _sql(session, wanted)
     _sql(session, "DELETE FROM temp.recorded")
     _sql(session, "DELETE FROM temp.noted")
+    if change.instead:
+        return
     never_back = _OTHERS if change.made_good_by else (*_OTHERS, _LOG)
     if len(noted) == _MOST_ROWS or any(table in never_back for table, _, _ in noted):
         change.is_whole = False

@@ -16,12 +16,17 @@ async function undone(done: readonly Done[]): Promise<void> {
  * A change that is saved at once; everything that may depend on it is read again, and what was done
  * can be undone for a while.
  */
-export function useChange<T>(change: (input: T) => Promise<unknown>, onDone?: () => void) {
+export function useChange<T, Made>(
+  change: (input: T) => Promise<Made>,
+  onDone?: () => void,
+  onUndone?: () => void,
+) {
   const queries = useQueryClient();
   const offer = useUndo();
   const takeBack = async (done: readonly Done[]) => {
     try {
       await undone(done);
+      onUndone?.();
     } catch (error) {
       offer(`Not undone: ${(error as Error).message}`);
     }

@@ -12,5 +12,6 @@ router = APIRouter(tags=["changes"])
 def post_undone(change_id: Id, house: Served) -> Response:
     """Take back what an act changed; a write names its change in the header `Kessik-Change`."""
     house.changes.undo(house.database, change_id)
+    house.bench.logs.forget_all()
     house.desk.plug_in_all()  # an instrument may be another one again
     return Response(status_code=204)

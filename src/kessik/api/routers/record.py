@@ -5,7 +5,6 @@ from fastapi import APIRouter, Response
 from kessik.api.dependencies import AtBench, Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.record import (
-    BinnedName,
     BinnedOut,
     ComparedOut,
     HangsOnOut,
@@ -16,6 +15,7 @@ from kessik.api.schemas.record import (
     TrialRecordOut,
     WithoutBody,
 )
+from kessik.core.keeping import TakenAway
 from kessik.services.clock import now
 from kessik.services.record import bin as the_bin
 from kessik.services.record.looking import looked_without, strike_out
@@ -60,7 +60,7 @@ def get_bin(store: Store) -> list[BinnedOut]:
 
 
 @router.get("/hangs-on/{kind}/{owner_id}")
-def get_hangs_on(kind: BinnedName, owner_id: Id, store: Store) -> HangsOnOut:
+def get_hangs_on(kind: TakenAway, owner_id: Id, store: Store) -> HangsOnOut:
     """What would go into the bin with a thing."""
     name, holds = the_bin.hangs_on(store, kind, owner_id)
     return HangsOnOut(name=name, holds=holds)

@@ -9,14 +9,13 @@ from pydantic import Field
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
 from kessik.api.schemas.shelf import Patch
 from kessik.api.schemas.trials import RunBrief, TrialOut
-from kessik.core.keeping import BIN_DAYS, InBin, Trace
+from kessik.core.keeping import BIN_DAYS, Binned, InBin, TakenAway, Trace
 from kessik.core.moments import Moment
 from kessik.core.trials.state import TrialRun
 from kessik.core.words.traces import trace_words
 from kessik.services.record.looking import Compared
 from kessik.services.record.trials import TrialRecord
 
-BinnedName = Literal["trial", "run", "blade", "lot", "method", "soak"]
 Count = Annotated[int, Field(ge=1, le=1_000_000)]
 
 
@@ -151,7 +150,7 @@ class TrialRecordOut(Wire):
 class TakeAwayBody(Wire):
     """Something to put into the bin."""
 
-    kind: BinnedName
+    kind: TakenAway
     owner_id: Id
     reason: LongText = ""
 
@@ -167,7 +166,7 @@ class BinnedOut(Wire):
     """Something in the bin, and the day it is let go for good."""
 
     id: str
-    kind: BinnedName
+    kind: Binned
     owner_id: str
     name: str
     holds: list[str]

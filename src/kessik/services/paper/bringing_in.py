@@ -24,10 +24,12 @@ from kessik.services.files.work import READS, STORES, Work
 from kessik.services.paper.runs import Made, made_runs
 from kessik.services.paper.sheet_plans import Sheet, SheetPlan, Target, method_for, placed_fault
 from kessik.services.paper.sheet_plans import planned as laid_beside
+from kessik.services.paper.undoing import offer_undo
 from kessik.services.trials.methods import first_version
 from kessik.store.database import Database, Session
 from kessik.store.queries import arrivals, bench_log, binning, methods, shelf, trials
 from kessik.store.queries.arrivals import StandIns
+from kessik.store.queries.binning import Results
 from kessik.store.queries.sheet_readings import remember
 
 OnThere = Literal["skip", "replace"]
@@ -61,6 +63,22 @@ class _Load:
     def is_new_trial(self) -> bool:
         """Whether the trial comes with the sheet, and the version of its method with it."""
         return self.version is not None
+
+    def results(self) -> Results:
+        """What comes, by ids."""
+        new, trial = self.plan.new, self.trial.id
+        return replace(
+            self.made.results(trial),
+            edges=[e.id for e in (*self.made.edges, *(e for b in new for e in b.edges))],
+            placed=[blade.id for blade in (*self.plan.placed, *new)],
+            blades=[blade.id for blade in new],
+            trials=[trial] if self.version else (),
+            methods=[self.version.id] if self.version else (),
+        )
+
+    def into_bin(self) -> dict[str, str]:
+        """The ids under which the replaced runs lie in the bin, by those of the runs."""
+        return {run_id: self.sheet.new_id(f"bin:{run_id}") for run_id in self.replaced}
 
 
 def bring_in(
@@ -121,6 +139,8 @@ def _freed(plan: SheetPlan, replaced: Sequence[str]) -> set[str]:
 def _keep(db: Database, load: _Load, work: Work) -> None:
     arrival = f"{load.sheet.entered.now.utc}|{load.sheet.import_id}"
     aside = _Aside.of(load)
+    if load.made.runs:
+        offer_undo(db, load.results(), load.trial.name, load.sheet.entered.now, load.into_bin())
     work.begin(STORES, len(load.made.runs))
     with arriving(db, arrival, work, partial(_land, load=load, aside=aside)):
         with db.write() as session:
@@ -219,8 +239,8 @@ def _land(session: Session, load: _Load, aside: _Aside) -> None:
     _check_unchanged(session, load, aside)
     if load.is_new_trial:
         trials.save_trial(session, load.trial)
-    for run_id in load.replaced:
-        _into_bin(session, run_id, load)
+    for run_id, bin_id in load.into_bin().items():
+        _into_bin(session, run_id, bin_id, load)
     arrivals.move_in(session, aside.stand_ins)
     trials.place_blades(session, load.trial.id, [b.id for b in (*plan.placed, *plan.new)])
     if load.reading_name:
@@ -245,11 +265,10 @@ def _check_unchanged(session: Session, load: _Load, aside: _Aside) -> None:
         )
 
 
-def _into_bin(session: Session, run_id: str, load: _Load) -> None:
+def _into_bin(session: Session, run_id: str, bin_id: str, load: _Load) -> None:
     state = load.plan.state
     r = next(r for r in state.runs if r.run.id == run_id)
     name = f"{r.blade.own_code}, edge {r.edge.number}, run {r.run.number} in {state.trial.name}"
-    entry = InBin(
-        str(uuid4()), "run", run_id, name, (), "replaced from a sheet", load.sheet.entered.now.utc
-    )
+    utc = load.sheet.entered.now.utc
+    entry = InBin(bin_id, "run", run_id, name, (), "replaced from a sheet", utc)
     binning.take_away(session, entry)

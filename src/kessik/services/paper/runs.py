@@ -2,7 +2,7 @@
 
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence, Set
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 from uuid import NAMESPACE_URL, uuid5
 
@@ -14,11 +14,14 @@ from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.columns import PaperColumn, paper_columns
 from kessik.core.trials.paper.lines import PaperLine, PaperRun, Slip, read_lines
+from kessik.core.trials.run_series import usual_length_mm
 from kessik.interchange.faults import Faults, FoundFaults
 from kessik.interchange.series_events import counted_up
+from kessik.services.paper.undoing import offer_undo
 from kessik.services.trials.state import TrialOutline, outline_of_trial
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, shelf
+from kessik.store.queries.binning import Results
 
 PAPER = "paper"
 
@@ -73,6 +76,9 @@ def keep_lines(
         todo = [line for line in lines if line.id not in known]
         made = made_runs(state, shelf.cut_edges(session), todo, entered)
         made.faults.refuse()
+        if made.runs:
+            name = state.trial.name
+            offer_undo(db, made.results(trial_id), name, entered.now)
         keep_made(session, made, entered)
     return [line.id for line in lines]
 
@@ -99,6 +105,10 @@ class Made:
     found: Mapping[str, PaperRun]
     faults: FoundFaults
     faulty: Set[str]
+
+    def results(self, trial_id: str) -> Results:
+        """What comes into a trial, by ids."""
+        return Results(trial_id, [r.id for r in self.runs], [e.id for e in self.edges])
 
     def log_rows(self, run: Run, entered: Entered) -> list[dict[str, Any]]:
         """The log of a run as rows to store."""
@@ -160,12 +170,19 @@ def _runs(
     is_whole = not slips.faulty
     named = _named_runs(state, read)
     on_edge = Counter(r.run.edge_id for r in state.runs)
+    length_mm = usual_length_mm((r.run for r in state.runs), state.trial.method)
     for found, arm, edge in read:
         target = named.get((arm.id, *found.verifies)) if found.verifies else None
         if found.verifies and target is None and is_whole:
             said = f"there is no run of edge {found.verifies[0]} of {arm.own_code} to verify"
             slips.tell(found.id, [Slip("verifies", said)])
-        yield _run(state, found, arm, edge, target, entered, 1 + on_edge[edge.id])
+        run = _run(state, found, arm, edge, entered)
+        yield replace(
+            run,
+            number=1 + on_edge[edge.id],
+            verifies_run_id=target,
+            edge_length_used_mm=length_mm,
+        )
 
 
 def keep_made(session: Session, made: Made, entered: Entered) -> None:
@@ -177,31 +194,21 @@ def keep_made(session: Session, made: Made, entered: Entered) -> None:
         bench_log.append_rows(session, rows)
 
 
-def _run(
-    state: TrialOutline,
-    found: PaperRun,
-    arm: Blade,
-    edge: Edge,
-    target: str | None,
-    by: Entered,
-    number: int,
-) -> Run:
+def _run(state: TrialOutline, found: PaperRun, arm: Blade, edge: Edge, by: Entered) -> Run:
     other = {"note": found.note} if found.note else {}
     return Run(
         id=found.id,
         trial_id=state.trial.id,
         edge_id=edge.id,
-        number=number,
+        number=1,
         started=by.started,
         arm=arm.arm if arm.arm != edge.arm else "",
         count_unit=state.trial.method.count_unit,
-        edge_length_used_mm=state.trial.method.zone_length_mm,
         method_id=state.trial.method_id,
         block=found.block,
         round=found.block if state.trial.method.cycles else None,
         check_every=found.check_every,
         operator=by.by.strip(),
-        verifies_run_id=target,
         from_paper=by.now.utc,
         other=other,
     )

@@ -245,5 +245,5 @@ def _give_edges(plan: SheetPlan, told: Sequence[SheetLine], sheet: Sheet) -> Non
         plan.lines.append((own, line))
         edge = line.text("edge")
         run_id = ran.get((arm.id, int(edge))) if arm is not None and edge.isdecimal() else None
-        if run_id is not None:
+        if run_id is not None and run_id != line.id:  # it may be brought in a second time
             plan.there[line.id] = run_id

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from datetime import datetime, timedelta
 
 from kessik.core.errors import NotAllowedNowError, UnknownError
-from kessik.core.keeping import BIN_DAYS, Binned, InBin
+from kessik.core.keeping import BIN_DAYS, InBin, TakenAway
 from kessik.core.moments import Moment
 from kessik.core.words.sentences import counted
 from kessik.services.shelf.blades import get_blade, refuse_taken_code
@@ -14,14 +14,14 @@ from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, binning, methods, shelf, soaks, stock, trials
 
 
-def hangs_on(db: Database, kind: Binned, owner_id: str) -> tuple[str, list[str]]:
+def hangs_on(db: Database, kind: TakenAway, owner_id: str) -> tuple[str, list[str]]:
     """What a thing is called, and what would go with it, in words."""
     with db.read() as session:
         return _LOOKS[kind](session, owner_id)
 
 
 def take_away(
-    db: Database, bin_id: str, kind: Binned, owner_id: str, reason: str, now: Moment
+    db: Database, bin_id: str, kind: TakenAway, owner_id: str, reason: str, now: Moment
 ) -> InBin:
     """Put a thing into the bin with all that hangs on it; the same id twice is once."""
     with db.write() as session:
@@ -44,7 +44,7 @@ def bring_back(db: Database, bin_id: str) -> InBin:
     """Bring a thing back whole."""
     with db.write() as session:
         entry = _entry(session, bin_id)
-        binning.bring_back(session, bin_id)
+        binning.bring_back(session, [bin_id])
         if entry.kind == "blade":
             blade = get_blade(session, entry.owner_id)
             if blade.archived_utc is None:
@@ -163,7 +163,7 @@ def _soak(session: Session, soak_id: str) -> tuple[str, list[str]]:
     return soak.name, [_some(number, noun) for number, noun in told if number]
 
 
-_LOOKS: Mapping[Binned, Callable[[Session, str], tuple[str, list[str]]]] = {
+_LOOKS: Mapping[TakenAway, Callable[[Session, str], tuple[str, list[str]]]] = {
     "trial": _trial,
     "run": _run,
     "blade": _blade,

@@ -68,7 +68,7 @@ def strike_out(
     without(state, set(event_ids), set(run_ids))
     found = {check.event_id: (r, check) for r in state.runs for check in r.state.checks}
     made: list[tuple[str, str]] = []
-    made_good_by(lambda: _put_back(bench, made, now))
+    made_good_by("left out", lambda: _put_back(bench, made, now))
     for event_id in event_ids:
         r, check = found[event_id]
         if not check.check.struck:

@@ -27,7 +27,9 @@ def get_trial(session: Session, trial_id: str) -> Trial:
     """The trial, or UnknownError."""
     trial = trials.find_trial(session, trial_id)
     if trial is None:
-        raise UnknownError("there is no such trial", field="trial")
+        raise UnknownError(
+            "there is no such trial; one that was taken away waits in the bin", field="trial"
+        )
     return trial
 
 

@@ -3,7 +3,8 @@
 import base64
 import json
 import zlib
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import asdict, dataclass
 from typing import Any
 
 from sqlalchemy import delete, select, text
@@ -18,6 +19,7 @@ _RUNS_OF_TRIAL = "(SELECT id FROM run WHERE trial_id = :id)"
 _RUNS_OF_BLADE = (
     "(SELECT run.id FROM run JOIN edge ON edge.id = run.edge_id WHERE edge.blade_id = :id)"
 )
+_RESULTS = "IN (SELECT value FROM json_each(:{}))"
 _OWNED: Mapping[Binned, Sequence[tuple[str, str]]] = {
     "run": (("event", "run_id = :id"), ("run", "id = :id")),
     "trial": (
@@ -48,16 +50,65 @@ _OWNED: Mapping[Binned, Sequence[tuple[str, str]]] = {
         ("soak_coupon", "soak_id = :id"),
         ("soak", "id = :id"),
     ),
+    "results": (
+        ("event", f"run_id {_RESULTS.format('runs')}"),
+        ("run", f"id {_RESULTS.format('runs')}"),
+        ("trial_blade", f"trial_id = :id AND blade_id {_RESULTS.format('placed')}"),
+        (
+            "measurement",
+            f"edge_id {_RESULTS.format('edges')} OR blade_id {_RESULTS.format('blades')}",
+        ),
+        ("edge", f"id {_RESULTS.format('edges')}"),
+        ("blade", f"id {_RESULTS.format('blades')}"),
+        ("trial", f"id {_RESULTS.format('trials')}"),
+        ("method", f"id {_RESULTS.format('methods')}"),
+    ),
 }
 """What goes with a thing, in the order in which rows can leave their tables."""
 _SHOWS = ("event", "blade", "soak_look", "soak")
 _BYTES = "base64:"
 
 
+@dataclass(frozen=True)
+class Results:
+    """Results that came into a trial together: ids of what came with them."""
+
+    trial_id: str
+    runs: Sequence[str]
+    edges: Sequence[str] = ()
+    placed: Sequence[str] = ()
+    blades: Sequence[str] = ()
+    trials: Sequence[str] = ()
+    methods: Sequence[str] = ()
+
+
+def take_results_away(session: Session, entry: InBin, results: Results) -> None:
+    """Move results into the bin together; ConflictError where a run of them is elsewhere by now, or
+    something hangs on what came with them.
+    """
+    ids = asdict(results)
+    of = {"id": results.trial_id, **{what: json.dumps(ids[what]) for what in ids}}
+    own = text(
+        "SELECT count(*) FROM run WHERE trial_id = :id AND id IN "
+        "(SELECT value FROM json_each(:runs))"
+    )
+    still = session.execute(own, of).scalar_one()
+    _move(session, entry, of)
+    if still != len(results.runs) or session.execute(text("PRAGMA foreign_key_check")).first():
+        raise ConflictError(
+            "something of it was changed or built on since; take away by hand what is not wanted",
+            field="change",
+        )
+
+
 def take_away(session: Session, entry: InBin) -> None:
     """Move a thing, whole, out of its tables into the bin."""
+    _move(session, entry, {"id": entry.owner_id})
+
+
+def _move(session: Session, entry: InBin, of: Mapping[str, str]) -> None:
     session.execute(text("PRAGMA defer_foreign_keys = ON"))
-    rows = {table: _rows(session, table, where, entry) for table, where in _OWNED[entry.kind]}
+    rows = {table: _rows(session, table, where, of) for table, where in _OWNED[entry.kind]}
     coupons: list[str] = []
     if entry.kind == "blade":
         found = session.execute(
@@ -83,29 +134,17 @@ def take_away(session: Session, entry: InBin) -> None:
     )
     session.flush()
     for table, where in _OWNED[entry.kind]:
-        session.execute(text(f"DELETE FROM {table} WHERE {where}"), {"id": entry.owner_id})
+        session.execute(text(f"DELETE FROM {table} WHERE {where}"), of)
 
 
-def bring_back(session: Session, bin_id: str) -> None:
-    """Put a thing back as it was; ConflictError where what it belongs to is gone, or its place was
-    taken meanwhile.
+def bring_back(session: Session, bin_ids: Iterable[str]) -> None:
+    """Put things back as they were; ConflictError where what one belongs to is gone, or its place
+    was taken meanwhile.
     """
-    row = session.get_one(BinRow, bin_id)
-    kind: Binned = row.kind  # type: ignore[assignment]  # checked on entry
-    content = json.loads(zlib.decompress(row.content))
     session.execute(text("PRAGMA defer_foreign_keys = ON"))
     try:
-        for table, _ in reversed(_OWNED[kind]):
-            rows = content["rows"].get(table, [])
-            if table == "trial_blade" and kind == "blade":
-                rows = [_in_a_free_place(session, row) for row in rows]
-            _insert(session, table, rows)
-        for coupon in content["coupons"]:
-            session.execute(
-                text("UPDATE soak_coupon SET blade_id = :blade WHERE id = :id"),
-                {"blade": row.owner_id, "id": coupon},
-            )
-        session.delete(row)
+        for bin_id in bin_ids:
+            _put_back(session, session.get_one(BinRow, bin_id))
         session.flush()
         broken = session.execute(text("PRAGMA foreign_key_check")).first()
     except IntegrityError as taken:
@@ -117,6 +156,22 @@ def bring_back(session: Session, bin_id: str) -> None:
         raise ConflictError(
             "what it belongs to is in the bin, too; bring that back first", field="bin"
         )
+
+
+def _put_back(session: Session, row: BinRow) -> None:
+    kind: Binned = row.kind  # type: ignore[assignment]  # checked on entry
+    content = json.loads(zlib.decompress(row.content))
+    for table, _ in reversed(_OWNED[kind]):
+        rows = content["rows"].get(table, [])
+        if table == "trial_blade":
+            rows = [_in_a_free_place(session, row) for row in rows]
+        _insert(session, table, rows)
+    for coupon in content["coupons"]:
+        session.execute(
+            text("UPDATE soak_coupon SET blade_id = :blade WHERE id = :id"),
+            {"blade": row.owner_id, "id": coupon},
+        )
+    session.delete(row)
 
 
 def all_binned(session: Session) -> list[InBin]:
@@ -145,10 +200,8 @@ def _entry(row: BinRow) -> InBin:
     return InBin(row.id, kind, row.owner_id, row.name, tuple(row.holds), row.reason, row.binned_utc)
 
 
-def _rows(session: Session, table: str, where: str, entry: InBin) -> list[dict[str, Any]]:
-    found = session.execute(
-        text(f"SELECT * FROM {table} WHERE {where} ORDER BY rowid"), {"id": entry.owner_id}
-    )
+def _rows(session: Session, table: str, where: str, of: Mapping[str, str]) -> list[dict[str, Any]]:
+    found = session.execute(text(f"SELECT * FROM {table} WHERE {where} ORDER BY rowid"), of)
     return [{name: _as_json(value) for name, value in row._mapping.items()} for row in found]
 
 

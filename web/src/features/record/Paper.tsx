@@ -11,6 +11,7 @@ import { Field } from "../../ui/Field";
 import { Kbd } from "../../ui/Kbd";
 import { Failed, Waiting } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
+import { useUndo } from "../../ui/Undo";
 import { useDraft } from "../../ui/useDraft";
 import { PaperGrid } from "./PaperGrid";
 import { PaperTally } from "./PaperTally";
@@ -54,6 +55,7 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
   const [typed, setTyped, , forget] = useDraft(`paper-${trialId}`, start);
   const { rows, by, on, every, way } = typed;
   const setRows = (next: readonly Row[]) => setTyped({ ...typed, rows: [...next] });
+  const say = useUndo();
   const body = { lines: linesOf(rows, every), by, cut_on: on };
   const slips = useSlips(trialId, body);
   const keep = useChange(
@@ -62,6 +64,7 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
       forget();
       navigate(`/trials/${trialId}/verdict`);
     },
+    () => say("Undone: the runs lie in the bin."),
   );
   const said = saying(rows);
   const refused = keep.error instanceof Refused ? keep.error.problem.faults : undefined;

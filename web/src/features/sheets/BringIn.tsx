@@ -1,6 +1,6 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
+import { useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { bringSheetIn, type SheetAsked } from "../../api/record";
 import { plural } from "../../domain/format";
@@ -10,27 +10,31 @@ import { ImportProgress } from "../../parts/ImportProgress";
 import { Button, buttonLook } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Toggles } from "../../ui/Toggles";
+import { useUndo } from "../../ui/Undo";
 
 type Seen = Schemas["SheetPreviewOut"];
 
 /** All of it in, or nothing: what is there already is skipped or replaced, as chosen. */
 export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
-  const queries = useQueryClient();
+  const say = useUndo();
   const [how, setHow] = useState({ on_there: "skip" as "skip" | "replace", by: "", name: "" });
   const [id, setId] = useState(newId);
-  const bring = useMutation({
-    mutationFn: () =>
+  const bring = useChange(
+    (import_id: string) =>
       bringSheetIn(asked, {
         on_there: how.on_there,
         by: how.by,
         reading_name: how.name,
-        import_id: id,
-      }),
-    onSuccess: () => queries.invalidateQueries(),
-    onSettled: () => setId(newId()),
-  });
+        import_id,
+      }).finally(() => setId(newId())),
+    undefined,
+    () => {
+      bring.reset();
+      say("Undone: the runs lie in the bin.");
+    },
+  );
   const runs = seen.new + (how.on_there === "replace" ? seen.there : 0);
-  if (bring.data) return <Made made={bring.data} />;
+  if (bring.data) return <Made made={bring.data[0]} />;
   return (
     <section aria-label="Bring it in" className="mt-6 border-t-[1.5px] border-ink pt-4">
       <div className="flex flex-wrap items-start gap-4">
@@ -63,7 +67,7 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
           kind="next"
           className="mt-6"
           disabled={runs === 0 || seen.fault_count > 0}
-          onClick={() => (bring.isPending ? undefined : bring.mutate())}
+          onClick={() => (bring.isPending ? undefined : bring.mutate(id))}
         >
           {bring.isPending ? "Bringing in …" : `Bring in ${plural(runs, "run")}`}
         </Button>

@@ -1,0 +1,126 @@
+"""Results that came in together go together when that is undone, and come back out of the bin."""
+
+from urllib.parse import unquote
+
+import pytest
+from sqlalchemy import text
+
+from tests.api.test_paper import Paper, line
+from tests.api.test_sheets import TWO_STAGE, Desk
+
+TABLES = ("trial", "blade", "edge", "run", "event", "method", "measurement", "trial_blade")
+SHEET = "Knife;Edge;Fine;Working\nA;3;30;25\nA;4;31;26\nB;3;40;22\nC;1;28;19\n"
+
+
+class Shop(Paper):
+    """A tester who brings results in and takes that back."""
+
+    def __init__(self, client, database):
+        super().__init__(client)
+        self.database, self.desk = database, Desk(client)
+
+    def rows(self):
+        with self.database.read() as session:
+            return {
+                table: sorted(map(tuple, session.execute(text(f"SELECT * FROM {table}"))), key=repr)
+                for table in TABLES
+            }
+
+    def undo(self, answer):
+        change, _, says = answer.headers["kessik-change"].partition(" ")
+        return unquote(says), self.client.post(f"/api/changes/{change}/undone")
+
+    def bring(self, data, **form):
+        reading = self.desk.look(data, **form)["reading"]
+        answer = self.desk.send("sheet-imports", data, reading=reading, **form)
+        assert answer.is_success, answer.text
+        return answer
+
+    def binned(self):
+        return self.client.get("/api/bin").json()
+
+
+@pytest.fixture
+def shop(client, database):
+    made = Shop(client, database)
+    made.make_trial("A", "B", school="two_stage_board")
+    return made
+
+
+def paper(shop):
+    return shop.keep(line("A", 3, fine="30", working="25"), line("B", 4, fine="40", working="22"))
+
+
+def sheet_here(shop):
+    return shop.bring(SHEET, trial_id=shop.trial)
+
+
+def sheet_as_a_trial(shop):
+    return shop.bring(TWO_STAGE.replace("A;", "X;"), name="Ten years")
+
+
+@pytest.mark.parametrize(
+    ("act", "says", "holds"),
+    [
+        (paper, "2 runs kept", ["1 edge"]),
+        (sheet_here, "4 runs kept", ["1 blade", "2 edges"]),
+        (sheet_as_a_trial, "3 runs kept", ["1 trial", "1 blade", "2 edges"]),
+    ],
+)
+def test_they_go_whole_and_come_back_whole(shop, act, says, holds):
+    before = shop.rows()
+    answer = act(shop)
+    assert answer.is_success, answer.text
+    after = shop.rows()
+    said, undone = shop.undo(answer)
+    assert (said, undone.status_code) == (says, 204)
+    assert shop.rows() == before
+    assert shop.undo(answer)[1].status_code == 204  # twice is once
+    (entry,) = shop.binned()
+    assert (entry["kind"], entry["holds"]) == ("results", holds)
+    assert shop.client.put(f"/api/bin/{entry['id']}/brought-back").is_success
+    assert shop.rows() == after
+
+
+def test_what_they_replaced_comes_back(shop):
+    shop.bring(SHEET, trial_id=shop.trial)
+    before = shop.rows()
+    answer = shop.bring(SHEET.replace("25", "35"), trial_id=shop.trial, on_there="replace")
+    assert shop.lives("A", 3)["working"][2] == 65
+    assert len(shop.binned()) == 4
+    assert shop.undo(answer)[1].status_code == 204
+    assert shop.rows() == before
+    assert [entry["kind"] for entry in shop.binned()] == ["results"]
+
+
+def test_what_was_built_on_them_keeps_them(shop):
+    answer = sheet_here(shop)
+    shelf = shop.client.get("/api/shelf").json()["blades"]
+    (new,) = (b["blade"]["id"] for b in shelf if b["blade"]["code"] == "C")
+    other = "/api/trials/trial-other"
+    assert shop.client.put(other, json={"id": "trial-other", "name": "Other"}).is_success
+    assert shop.client.put(f"{other}/places/{new}", json={}).is_success
+    before = shop.rows()
+    refused = shop.undo(answer)[1]
+    assert (refused.status_code, refused.json()["field"]) == (409, "change")
+    assert "built on since" in refused.json()["detail"]
+    assert shop.rows() == before
+    run = shop.client.get(f"/api/trials/{shop.trial}/record").json()["runs"][0]["id"]
+    away = {"kind": "run", "owner_id": run}
+    assert shop.client.put("/api/bin/bin-00001", json=away).is_success
+    assert shop.undo(answer)[1].status_code == 409
+
+
+def test_a_sheet_sent_twice_replaces_nothing_of_its_own(shop):
+    once = {"trial_id": shop.trial, "on_there": "replace", "import_id": "import-0001"}
+    reading = shop.desk.look(SHEET, trial_id=shop.trial)["reading"]
+    first = shop.desk.bring(SHEET, reading=reading, **once)
+    before = shop.rows()
+    again = shop.desk.bring(SHEET, reading=reading, **once)
+    assert (first["kept"], again["kept"], again["replaced"]) == (4, 0, 0)
+    assert shop.rows() == before
+
+
+def test_results_are_not_taken_away_by_name(shop):
+    asked = {"kind": "results", "owner_id": shop.trial}
+    assert shop.client.put("/api/bin/bin-00001", json=asked).status_code == 422
