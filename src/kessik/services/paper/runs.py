@@ -2,8 +2,8 @@
 
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence, Set
-from dataclasses import dataclass, field, replace
-from typing import Any
+from dataclasses import dataclass, field
+from typing import Any, NamedTuple
 from uuid import NAMESPACE_URL, uuid5
 
 from kessik.core.errors import Fault
@@ -176,13 +176,8 @@ def _runs(
         if found.verifies and target is None and is_whole:
             said = f"there is no run of edge {found.verifies[0]} of {arm.own_code} to verify"
             slips.tell(found.id, [Slip("verifies", said)])
-        run = _run(state, found, arm, edge, entered)
-        yield replace(
-            run,
-            number=1 + on_edge[edge.id],
-            verifies_run_id=target,
-            edge_length_used_mm=length_mm,
-        )
+        number = 1 + on_edge[edge.id]
+        yield _run(state, _Cut(found, arm, edge, number, length_mm, target), entered)
 
 
 def keep_made(session: Session, made: Made, entered: Entered) -> None:
@@ -194,21 +189,35 @@ def keep_made(session: Session, made: Made, entered: Entered) -> None:
         bench_log.append_rows(session, rows)
 
 
-def _run(state: TrialOutline, found: PaperRun, arm: Blade, edge: Edge, by: Entered) -> Run:
+class _Cut(NamedTuple):
+    """What was read of a run, and where it was cut."""
+
+    found: PaperRun
+    arm: Blade
+    edge: Edge
+    number: int
+    length_mm: float | None
+    verifies_run_id: str | None
+
+
+def _run(state: TrialOutline, cut: _Cut, by: Entered) -> Run:
+    found, arm, edge, number, length_mm, verifies_run_id = cut
     other = {"note": found.note} if found.note else {}
     return Run(
         id=found.id,
         trial_id=state.trial.id,
         edge_id=edge.id,
-        number=1,
+        number=number,
         started=by.started,
         arm=arm.arm if arm.arm != edge.arm else "",
         count_unit=state.trial.method.count_unit,
+        edge_length_used_mm=length_mm,
         method_id=state.trial.method_id,
         block=found.block,
         round=found.block if state.trial.method.cycles else None,
         check_every=found.check_every,
         operator=by.by.strip(),
+        verifies_run_id=verifies_run_id,
         from_paper=by.now.utc,
         other=other,
     )

@@ -236,12 +236,12 @@ def _give_edges(plan: SheetPlan, told: Sequence[SheetLine], sheet: Sheet) -> Non
     ran = {(r.blade.id, r.edge.number): r.run.id for r in plan.state.runs if not r.run.practice}
     coming: dict[str, int] = {}
     for line_id, own in zip(sheet.line_ids(), told, strict=False):
-        line, arm = own.line, arms.get(own.line.text("blade").casefold())
-        if not line.text("edge") and arm is not None:
-            number = coming.get(arm.id, next_edge(arm, plan.cut))
+        arm, cells = arms.get(own.line.text("blade").casefold()), own.line.cells
+        if not own.line.text("edge") and arm is not None:
+            number = coming.get(arm.id) or next_edge(arm, plan.cut)
             coming[arm.id] = number + 1
-            line = replace(line, cells={**line.cells, "edge": str(number)})
-        line = replace(line, id=line_id)
+            cells = {**cells, "edge": str(number)}
+        line = PaperLine(line_id, cells, own.line.readings)
         plan.lines.append((own, line))
         edge = line.text("edge")
         run_id = ran.get((arm.id, int(edge))) if arm is not None and edge.isdecimal() else None

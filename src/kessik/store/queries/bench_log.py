@@ -1,7 +1,7 @@
 """Runs and their bench log."""
 
 import json
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import asdict
 from functools import lru_cache
 from typing import Any
@@ -30,17 +30,13 @@ from kessik.core.runs import Run
 from kessik.core.stock import Booking
 from kessik.store.check_sums import SUMMED, check_sum
 from kessik.store.queries import pictures
+from kessik.store.queries.inserting import insert_many
 from kessik.store.tables import EventRow, RunRow
 from kessik.store.tables.base import JSON_TEXT
 
 _EVENT: Table = EventRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
 _RUN: Table = RunRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
 _APPEND = sqlite.insert(_EVENT).on_conflict_do_nothing()
-_WRITTEN = ("id", "server_utc", "check_sum", *SUMMED[1:])
-_APPEND_ALL = (
-    f"INSERT INTO event ({', '.join(_WRITTEN)}) VALUES ({', '.join(f':{n}' for n in _WRITTEN)})"
-)
-"""Handed to the driver as it is: the rows hold what the table holds, and an import has many."""
 # In the order that _event takes them, so that a long log is read row by row without looking up
 # names.
 _READ = ("position", "check_sum", *SUMMED)
@@ -102,10 +98,8 @@ def add_run(session: Session, run: Run) -> None:
 
 def add_runs(session: Session, runs: Sequence[Run]) -> None:
     """Add many runs at once; ConflictError where one of their ids or numbers is taken."""
-    if not runs:
-        return
     try:
-        session.connection().execute(_RUN.insert(), [_run_columns(run) for run in runs])
+        insert_many(session, _RUN, [_run_columns(run) for run in runs])
     except IntegrityError as taken:
         raise ConflictError("one of these ids was used for another run", field="id") from taken
 
@@ -199,9 +193,9 @@ def rows_of(run_id: str, events: Iterable[BenchEvent], server_utc: str) -> list[
     return [_columns(run_id, event, server_utc) for event in events]
 
 
-def append_rows(session: Session, rows: Sequence[Mapping[str, Any]]) -> None:
+def append_rows(session: Session, rows: Sequence[dict[str, Any]]) -> None:
     """Append rows in their order."""
-    session.connection().exec_driver_sql(_APPEND_ALL, list(rows))
+    insert_many(session, _EVENT, rows)
 
 
 def _columns(run_id: str, event: BenchEvent, server_utc: str) -> dict[str, Any]:

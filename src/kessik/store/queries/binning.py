@@ -7,7 +7,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from sqlalchemy import delete, select, text
+from sqlalchemy import LargeBinary, delete, select, text
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session, defer
 
@@ -201,8 +201,18 @@ def _entry(row: BinRow) -> InBin:
 
 
 def _rows(session: Session, table: str, where: str, of: Mapping[str, str]) -> list[dict[str, Any]]:
-    found = session.execute(text(f"SELECT * FROM {table} WHERE {where} ORDER BY rowid"), of)
-    return [{name: _as_json(value) for name, value in row._mapping.items()} for row in found]
+    """Rows as SQLite holds them; thousands may go at once, so no row object is made of each."""
+    columns = Base.metadata.tables[table].columns
+    names = [column.name for column in columns]
+    listed = ", ".join(f'"{name}"' for name in names)
+    found = session.connection().exec_driver_sql(
+        f"SELECT {listed} FROM {table} WHERE {where} ORDER BY rowid", dict(of)
+    )
+    rows = [dict(zip(names, row, strict=True)) for row in found.cursor.fetchall()]
+    for name in (column.name for column in columns if isinstance(column.type, LargeBinary)):
+        for row in rows:
+            row[name] = _as_json(row[name])
+    return rows
 
 
 def _insert(session: Session, table: str, rows: Sequence[Mapping[str, Any]]) -> None:

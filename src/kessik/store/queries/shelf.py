@@ -18,6 +18,7 @@ from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.sharpening.regimes import Step
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Abrasive, Damage, Edge, Recipe
+from kessik.store.queries.inserting import insert_many
 from kessik.store.tables import (
     AbrasiveRow,
     BladeRow,
@@ -132,13 +133,12 @@ def save_edge(session: Session, edge: Edge) -> None:
 
 def add_edges(session: Session, edges: Sequence[Edge]) -> None:
     """Add many new edges at once."""
-    if edges:
-        try:
-            session.connection().execute(_EDGE.insert(), [_edge_row(edge) for edge in edges])
-        except IntegrityError as there:
-            raise ConflictError(
-                "an edge of this number came onto the shelf meanwhile; look again", field="edge"
-            ) from there
+    try:
+        insert_many(session, _EDGE, [_edge_row(edge) for edge in edges])
+    except IntegrityError as there:
+        raise ConflictError(
+            "an edge of this number came onto the shelf meanwhile; look again", field="edge"
+        ) from there
 
 
 def save_measurements(

@@ -103,11 +103,13 @@ def _read(
         column.key: cell(life_in if column.kind == "life" else number_in, column.key)
         for column in columns
     }
-    looks = cell(lambda _text, _key: tally(line.readings, method), READINGS) or []
+    looks = None
+    if line.readings:
+        looks = cell(lambda _text, _key: tally(line.readings, method), READINGS)
     if slips:
         return None, slips
     try:
-        log = [*_written(results, method, every), *looks]
+        log = [*_written(results, method, every), *(looks or ())]
         if not log:
             raise OutOfRangeError("this line holds no result yet", field=_first(method))
         for count, _ in log:
