@@ -5,7 +5,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kessik.core.sharpness.jumps import SCATTERS, jump_life
+from kessik.core.sharpness.jumps import jump_life
+from kessik.core.sharpness.level_chain import SCATTERS
 from kessik.core.sharpness.life import force_lives
 from tests.conftest import series
 

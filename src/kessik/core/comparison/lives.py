@@ -9,7 +9,7 @@ edge are one edge.
 """
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from typing import Literal
 
@@ -28,6 +28,7 @@ SPREAD_LOG_SD = float(np.log(0.12 / 0.015) / (2 * 1.959964))
 SPREAD_NODES = SPREAD_MEDIAN * np.exp(SPREAD_LOG_SD * np.linspace(-2.2, 5.4, 13))
 _GRID_STEP, _NODES_A_BLOCK = 0.015, 16
 _GRID_MARGIN = 0.8
+_WINDOWS_OF = 128
 _USUAL_SPREADS = 9
 _MASTER_FLOOR = 1e-4
 _BLADES_REMEMBERED = 96
@@ -195,19 +196,25 @@ def _on_grid(life: EdgeLife, grid: Floats) -> Floats:
 
 @dataclass(frozen=True)
 class _Edge:
-    """One edge on the grid: a likelihood for each master, shape (masters or 1, grid); `bracket`
-    where it is nothing but one.
+    """One edge on the grid: a likelihood for each master, shape (masters or 1, grid), empty outside
+    of a window of columns; `bracket` where it is nothing but one.
     """
 
     table: Floats
+    window: tuple[int, int]
     bracket: Bracket | None
 
-    def given(self, grid: Floats, spread: float, kept: NDArray[np.intp]) -> Floats:
+    def among(self, kept: NDArray[np.intp]) -> "_Edge":
+        """The same for some of the masters."""
+        if self.table.shape[0] in (1, kept.size):
+            return self
+        return replace(self, table=self.table[kept])
+
+    def given(self, grid: Floats, spread: float) -> Floats:
         """Likelihood of the blade's mean for a spread, shape (masters or 1, grid)."""
         if self.bracket is not None:
             return chance(self.bracket, grid, spread)
-        rows = self.table[kept] if self.table.shape[0] > 1 else self.table
-        return _smoothed(rows, spread / (grid[1] - grid[0]), _window(rows))
+        return _smoothed(self.table, spread, self.window)
 
 
 def chance(
@@ -231,92 +238,129 @@ def _edge_on_grid(zones: tuple[EdgeLife, ...], grid: Floats) -> _Edge:
     for zone in zones[1:]:
         table = table * _on_grid(zone, grid)
     alone = zones[0] if len(zones) == 1 and isinstance(zones[0], Bracket) else None
-    return _Edge(table / table.max(), alone)
+    filled = np.flatnonzero(table.any(axis=0))
+    return _Edge(table / table.max(), (int(filled[0]), int(filled[-1]) + 1), alone)
 
 
 @lru_cache(maxsize=_BLADES_REMEMBERED)
 def _blade_posterior(blade: BladeEdges, nodes: _Nodes) -> BladePosterior:
     """What is known of one blade by itself: a reading on another blade changes nothing of it."""
-    grid = _grid(nodes)
-    edges = [_edge_on_grid(zones, grid) for zones in blade.edges]
-    weights = masters().prior
-    for edge in edges:
-        weights = weights * np.maximum(edge.table.sum(axis=1), _LEAST_LIKELIHOOD)
-    kept = np.flatnonzero(weights > _MASTER_FLOOR * weights.max())
-    prior = masters().prior[kept]
-    known = weights[kept] / weights[kept].sum()
-    offs = [ODD_SHARE * edge.given(grid, ODD_SD, kept) for edge in edges]
-    masses: list[Floats] = []
-    evidences: list[float] = []
-    odds: list[Floats] = []
-    blocks: dict[int, list[Floats]] = {block: [] for block in dict.fromkeys(blade.blocks)}
+    on_grid = _BladeOnGrid.of(blade, _grid(nodes))
+    weighed: list[_Weighed] = []
     for number, spread in enumerate(SPREAD_NODES):
-        if number >= _USUAL_SPREADS and _settled_among(evidences):
-            evidences.append(evidences[-1])
-            for held in (masses, odds, *blocks.values()):
-                held.append(held[-1])
-            continue
-        usual, mixed = [], []
-        for edge, off in zip(edges, offs, strict=True):
-            usual.append((1.0 - ODD_SHARE) * edge.given(grid, spread, kept))
-            mixed.append(np.maximum(usual[-1] + off, _LEAST_LIKELIHOOD))
-        joint = prior[:, None] * _product(mixed, (prior.size, grid.size))
-        mass = joint.sum(axis=0)
-        evidences.append(float(mass.sum()))
-        masses.append(mass / (mass.max() if blade.open_end else mass.sum()))
-        share = joint / joint.sum()
-        odds.append(
-            np.array(
-                [1.0 - float((share * u / m).sum()) for u, m in zip(usual, mixed, strict=True)]
-            )
-        )
-        for block, rows in blocks.items():
-            own = [m for m, of in zip(mixed, blade.blocks, strict=True) if of == block]
-            rows.append(known @ _product(own, (prior.size, grid.size)))
-    evidence = np.array(evidences)
+        is_far = number >= _USUAL_SPREADS and _settled_among([w.evidence for w in weighed])
+        weighed.append(weighed[-1] if is_far else on_grid.at(spread))
+    evidence = np.array([w.evidence for w in weighed])
     shares = spread_prior() * evidence
     return BladePosterior(
         blade.code,
         len(blade.edges),
-        np.stack(masses),
+        np.stack([w.mass / (w.mass.max() if blade.open_end else w.evidence) for w in weighed]),
         evidence / evidence.max(),
         blade.open_end,
-        {block: np.stack(rows) for block, rows in blocks.items()},
-        tuple((shares / shares.sum()) @ np.stack(odds)),
+        {
+            block: np.stack([w.by_block[block] for w in weighed])
+            for block in dict.fromkeys(blade.blocks)
+        },
+        tuple((shares / shares.sum()) @ np.stack([w.odd for w in weighed])),
     )
 
 
-def _product(tables: Sequence[Floats], shape: tuple[int, int]) -> Floats:
-    out = np.ones(shape)
-    for table in tables:
-        out = out * table
-    return out
+@dataclass(frozen=True)
+class _Weighed:
+    """A blade's mean at one spread: its `mass` as a whole and `by_block`, shape (grid,), and how
+    likely each edge is off, shape (edges,).
+    """
+
+    mass: Floats
+    evidence: float
+    by_block: Mapping[int, Floats]
+    odd: Floats
 
 
-def _window(rows: Floats) -> tuple[int, int]:
-    """The columns outside of which every row is empty, the last one exclusive."""
-    filled = np.flatnonzero(rows.any(axis=0))
-    return int(filled[0]), int(filled[-1]) + 1
+@dataclass(frozen=True)
+class _BladeOnGrid:
+    """The edges of a blade, what each would be if it were off, the masters worth a look with their
+    `prior` and how likely they are since, `known`, and the block of each edge.
+    """
+
+    grid: Floats
+    edges: Sequence[_Edge]
+    offs: Sequence[Floats]
+    prior: Floats
+    known: Floats
+    blocks: Sequence[int]
+
+    @classmethod
+    def of(cls, blade: BladeEdges, grid: Floats) -> "_BladeOnGrid":
+        edges = [_edge_on_grid(zones, grid) for zones in blade.edges]
+        weights = masters().prior
+        for edge in edges:
+            weights = weights * np.maximum(edge.table.sum(axis=1), _LEAST_LIKELIHOOD)
+        kept = np.flatnonzero(weights > _MASTER_FLOOR * weights.max())
+        edges = [edge.among(kept) for edge in edges]
+        offs = [ODD_SHARE * edge.given(grid, ODD_SD) for edge in edges]
+        known = weights[kept] / weights[kept].sum()
+        return cls(grid, edges, offs, masters().prior[kept], known, blade.blocks)
+
+    def at(self, spread: float) -> _Weighed:
+        """The blade's mean at a spread."""
+        each, usual = [], []
+        for edge, off in zip(self.edges, self.offs, strict=True):
+            as_usual = (1.0 - ODD_SHARE) * edge.given(self.grid, spread)
+            either = as_usual + off
+            np.maximum(either, _LEAST_LIKELIHOOD, out=either)
+            each.append(either)
+            usual.append(np.divide(as_usual, either, out=as_usual))
+        joint = self._product(each)
+        joint *= self.prior[:, None]
+        mass = joint.sum(axis=0)
+        evidence = float(mass.sum())
+        by_usual = [np.vdot(joint if len(share) > 1 else mass, share) for share in usual]
+        by_block = {
+            block: self.known
+            @ self._product([own for own, of in zip(each, self.blocks, strict=True) if of == block])
+            for block in dict.fromkeys(self.blocks)
+        }
+        return _Weighed(mass, evidence, by_block, 1.0 - np.array(by_usual) / evidence)
+
+    def _product(self, tables: Sequence[Floats]) -> Floats:
+        out = np.ones((self.prior.size, self.grid.size))
+        for table in tables:
+            out *= table
+        return out
 
 
 def _smoothed(rows: Floats, sd: float, window: tuple[int, int]) -> Floats:
-    """Rows smoothed by a Gaussian of `sd` nodes, cut off at four of them, nothing beyond the grid.
-
-    The rows are empty but for a window; one matrix product over it is several times quicker than
-    a filter over the whole grid.
+    """Rows smoothed by a Gaussian of `sd`, nothing beyond the grid; they are empty but for a
+    window.
     """
-    reach = int(4.0 * sd + 0.5)
-    kernel = np.exp(-0.5 * (np.arange(-reach, reach + 1) / sd) ** 2)
-    kernel /= kernel.sum()
     first, last = window
     size, within = rows.shape[1], last - first
-    padded = np.concatenate([np.zeros(within - 1), kernel, np.zeros(within - 1)])
-    spread = sliding_window_view(padded, within + 2 * reach)[::-1]
+    blur = _blur(sd, -(-within // _WINDOWS_OF) * _WINDOWS_OF)
+    reach = _reach(sd)
     low, high = max(first - reach, 0), min(last + reach, size)
     out = np.zeros_like(rows)
     inside = slice(low - first + reach, high - first + reach)
-    out[:, low:high] = rows[:, first:last] @ spread[:, inside]
+    out[:, low:high] = rows[:, first:last] @ blur[:within, inside]
     return out
+
+
+def _reach(sd: float) -> int:
+    """The nodes over which a Gaussian spreads to either side: it is cut off at four of its s.d."""
+    return int(4.0 * sd / _GRID_STEP + 0.5)
+
+
+@lru_cache(maxsize=64)
+def _blur(sd: float, within: int) -> Floats:
+    """What a Gaussian makes of each node of a window, shape (within, within + 2 reach): with it,
+    smoothing is one matrix product, several times quicker than a filter over the whole grid.
+    """
+    reach = _reach(sd)
+    kernel = np.exp(-0.5 * (_GRID_STEP * np.arange(-reach, reach + 1) / sd) ** 2)
+    padding = np.zeros(within - 1)
+    padded = np.concatenate([padding, kernel / kernel.sum(), padding])
+    return sliding_window_view(padded, within + 2 * reach)[::-1].copy()
 
 
 def _settled_among(evidences: Sequence[float]) -> bool:

@@ -13,7 +13,8 @@ import scipy
 from numpy.typing import NDArray
 
 from kessik.core.sharpness import shapes
-from kessik.core.sharpness.jumps import SCATTERS, STEP, JumpLife, jump_life
+from kessik.core.sharpness.jumps import JumpLife, jump_life
+from kessik.core.sharpness.level_chain import SCATTERS, STEP
 
 Floats = NDArray[np.float64]
 Floats32 = NDArray[np.float32]
