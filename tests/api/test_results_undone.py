@@ -111,6 +111,17 @@ def test_what_was_built_on_them_keeps_them(shop):
     assert shop.undo(answer)[1].status_code == 409
 
 
+def test_a_code_that_was_given_again_meanwhile_is_said(shop):
+    answer = sheet_here(shop)
+    shop.undo(answer)
+    (entry,) = shop.binned()
+    shop.add_blade("c")
+    back = f"/api/bin/{entry['id']}/brought-back"
+    refused = shop.client.put(back)
+    assert (refused.status_code, refused.json()["field"]) == (409, "code")
+    assert [each["id"] for each in shop.binned()] == [entry["id"]]
+
+
 def test_a_sheet_sent_twice_replaces_nothing_of_its_own(shop):
     once = {"trial_id": shop.trial, "on_there": "replace", "import_id": "import-0001"}
     reading = shop.desk.look(SHEET, trial_id=shop.trial)["reading"]

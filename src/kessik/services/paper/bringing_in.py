@@ -251,7 +251,7 @@ def _land(session: Session, load: _Load, aside: _Aside) -> None:
 
 def _check_unchanged(session: Session, load: _Load, aside: _Aside) -> None:
     plan = load.plan
-    codes = shelf.codes_there(session)
+    codes = {code.casefold() for code in shelf.codes_there(session).values()}
     twice = next((blade.code for blade in plan.new if blade.code.casefold() in codes), None)
     if twice:
         raise ConflictError(f"{twice} came onto the shelf meanwhile; look again", field="file")

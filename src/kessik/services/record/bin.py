@@ -7,7 +7,7 @@ from kessik.core.errors import NotAllowedNowError, UnknownError
 from kessik.core.keeping import BIN_DAYS, InBin, TakenAway
 from kessik.core.moments import Moment
 from kessik.core.words.sentences import counted
-from kessik.services.shelf.blades import get_blade, refuse_taken_code
+from kessik.services.shelf.blades import doubled_codes, get_blade, refuse_newly_doubled
 from kessik.services.soaks.soaks import get_soak
 from kessik.services.trials.trials import get_trial
 from kessik.store.database import Database, Session
@@ -44,11 +44,9 @@ def bring_back(db: Database, bin_id: str) -> InBin:
     """Bring a thing back whole."""
     with db.write() as session:
         entry = _entry(session, bin_id)
+        doubled = doubled_codes(session)
         binning.bring_back(session, [bin_id])
-        if entry.kind == "blade":
-            blade = get_blade(session, entry.owner_id)
-            if blade.archived_utc is None:
-                refuse_taken_code(session, blade)
+        refuse_newly_doubled(session, doubled)
     return entry
 
 

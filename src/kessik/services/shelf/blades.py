@@ -1,6 +1,7 @@
 """The shelf: blades made, changed, archived; their measurements and photos; abrasives."""
 
-from collections.abc import Mapping
+from collections import Counter
+from collections.abc import Mapping, Set
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -94,14 +95,30 @@ def insert_blade(session: Session, blade: Blade, *, shared_code: bool = False) -
 
 def refuse_taken_code(session: Session, blade: Blade) -> None:
     """A code names one blade; archived ones have given theirs up."""
-    code = blade.code.strip().casefold()
-    for other in shelf.all_blades(session):
-        if other.id != blade.id and other.archived_utc is None and other.code.casefold() == code:
-            raise ConflictError(
-                f"there is a blade {other.code} on the shelf already; take that one, or give this"
-                " another code",
-                field="code",
-            )
+    others = {**shelf.codes_there(session), blade.id: ""}
+    if blade.code.strip().casefold() in {code.casefold() for code in others.values()}:
+        raise _taken(blade.code.strip())
+
+
+def doubled_codes(session: Session) -> set[str]:
+    """Codes, in small letters, that more than one blade has; archived ones have given theirs up."""
+    codes = Counter(code.casefold() for code in shelf.codes_there(session).values())
+    return {code for code, blades in codes.items() if blades > 1}
+
+
+def refuse_newly_doubled(session: Session, before: Set[str]) -> None:
+    """The same where blades came back onto the shelf, each with its code."""
+    doubled = doubled_codes(session) - before
+    if doubled:
+        codes = shelf.codes_there(session).values()
+        raise _taken(next(code for code in codes if code.casefold() in doubled))
+
+
+def _taken(code: str) -> ConflictError:
+    return ConflictError(
+        f"there is a blade {code} on the shelf already; take that one, or give this another code",
+        field="code",
+    )
 
 
 def change_blade(db: Database, blade_id: str, changes: Mapping[str, Any], now: Moment) -> Blade:

@@ -51,12 +51,12 @@ def all_blades(session: Session) -> list[Blade]:
     )
 
 
-def codes_there(session: Session) -> set[str]:
-    """The codes of all blades that are not archived, in small letters."""
-    there = select(BladeRow.code).where(
+def codes_there(session: Session) -> dict[str, str]:
+    """The codes of all blades that are not archived, by their ids."""
+    there = select(BladeRow.id, BladeRow.code).where(
         BladeRow.arriving.is_(None), BladeRow.archived_utc.is_(None)
     )
-    return {code.casefold() for code in session.scalars(there)}
+    return dict(session.execute(there).tuples().all())
 
 
 def find_blade(session: Session, blade_id: str) -> Blade | None:
