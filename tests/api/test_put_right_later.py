@@ -147,6 +147,34 @@ def test_a_run_waits_for_its_trial_and_a_code_for_its_blade(cut):
     assert put(f"/api/bin/{trial}/brought-back").status_code == 409, "its blade is away, too"
 
 
+def test_a_trial_comes_back_without_the_blade_that_was_deleted_for_good(cut):
+    run, trial, blade = (str(uuid4()) for _ in range(3))
+    put = cut.client.put
+    put(f"/api/bin/{run}", json={"kind": "run", "owner_id": cut.run})
+    put(f"/api/bin/{trial}", json={"kind": "trial", "owner_id": cut.trial})
+    put(f"/api/bin/{blade}", json={"kind": "blade", "owner_id": cut.blades["A"][0]})
+    assert put(f"/api/bin/{trial}/brought-back").status_code == 409
+    assert cut.client.delete(f"/api/bin/{blade}").is_success
+    assert put(f"/api/bin/{trial}/brought-back").status_code == 200
+    placed = cut.client.get(f"/api/trials/{cut.trial}/line-up").json()["blades"]
+    assert [blade["code"] for blade in placed] == ["B"]
+    never = put(f"/api/bin/{run}/brought-back")
+    assert never.status_code == 409
+    assert "deleted for good" in never.json()["detail"]
+    assert [entry["id"] for entry in cut.client.get("/api/bin").json()] == [run]
+
+
+def test_a_run_does_not_come_back_onto_an_edge_that_was_cut_meanwhile(cut):
+    gone = str(uuid4())
+    cut.client.put(f"/api/bin/{gone}", json={"kind": "run", "owner_id": cut.run})
+    again = cut.start(cut.blades["A"][1])
+    refused = cut.client.put(f"/api/bin/{gone}/brought-back")
+    assert refused.status_code == 409
+    assert "an edge is cut once" in refused.json()["detail"]
+    cut.client.put("/api/bin/bin-00002", json={"kind": "run", "owner_id": again})
+    assert cut.client.put(f"/api/bin/{gone}/brought-back").status_code == 200
+
+
 def test_a_blade_comes_back_though_another_stands_in_its_place(cut):
     gone = str(uuid4())
     body = {"kind": "blade", "owner_id": cut.blades["B"][0]}

@@ -87,10 +87,16 @@ def test_what_they_replaced_comes_back(shop):
     before = shop.rows()
     answer = shop.bring(SHEET.replace("25", "35"), trial_id=shop.trial, on_there="replace")
     assert shop.lives("A", 3)["working"][2] == 65
-    assert len(shop.binned()) == 4
+    (old,) = shop.binned()
+    assert (old["name"], old["reason"]) == ("4 runs in Raft rope", "replaced from a sheet")
+    back = f"/api/bin/{old['id']}/brought-back"
+    refused = shop.client.put(back)
+    assert (refused.status_code, refused.json()["field"]) == (409, "bin")
+    assert "an edge is cut once" in refused.json()["detail"]
     assert shop.undo(answer)[1].status_code == 204
     assert shop.rows() == before
-    assert [entry["kind"] for entry in shop.binned()] == ["results"]
+    (new,) = shop.binned()
+    assert new["reason"] == "bringing them in was undone"
 
 
 def test_what_was_built_on_them_keeps_them(shop):

@@ -1,5 +1,7 @@
 """What a run may be cut on: edges not cut before, zones that are free."""
 
+from collections.abc import Mapping, Sequence, Set
+
 from kessik.core.errors import OutOfRangeError
 from kessik.core.geometry import Zone
 from kessik.core.runs import Run
@@ -18,6 +20,32 @@ def same_steel(run: Run, other: Run) -> bool:
         for r in (run, other)
     )
     return mine is None or theirs is None or mine.overlaps(theirs)
+
+
+def gone_on_from(run: Run, by_id: Mapping[str, Run]) -> set[str]:
+    """The runs on an edge that a run goes on from, each stropped back before the next."""
+    found: set[str] = set()
+    while run.after_strop_of is not None and run.after_strop_of in by_id:
+        run = by_id[run.after_strop_of]
+        found.add(run.id)
+    return found
+
+
+def cut_twice(back: Set[str], runs: Sequence[Run]) -> bool:
+    """Whether runs that come back share a stretch of their edge with one that was cut meanwhile;
+    `runs` are all of that edge.
+    """
+    by_id = {run.id: run for run in runs}
+    counted = [run for run in runs if not run.practice]
+    return any(
+        same_steel(mine, other)
+        and other.id not in gone_on_from(mine, by_id)
+        and mine.id not in gone_on_from(other, by_id)
+        for mine in counted
+        if mine.id in back
+        for other in counted
+        if other.id not in back
+    )
 
 
 def check_zone(run: Run, blade: Blade, edge: Edge) -> None:

@@ -33,7 +33,7 @@ from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.arms import arm_and_edge, arms_of
 from kessik.core.trials.blinding import sealed_run
-from kessik.core.trials.run_admission import check_zone, same_steel
+from kessik.core.trials.run_admission import check_zone, gone_on_from, same_steel
 from kessik.core.trials.run_series import edge_length_used_mm
 from kessik.core.trials.strop_tests import abilities_back, strop_tests
 from kessik.core.trials.trial import Trial
@@ -202,11 +202,7 @@ def _stropped(session: Session, run: Run, earlier: Sequence[Run]) -> set[str]:
         raise NotAllowedNowError(
             "strop it back first, and say with how many strokes", field="after_strop_of"
         )
-    by_id, chain = {other.id: other for other in earlier}, {last.id}
-    while last.after_strop_of is not None and last.after_strop_of in by_id:
-        last = by_id[last.after_strop_of]
-        chain.add(last.id)
-    return chain
+    return gone_on_from(run, {other.id: other for other in earlier})
 
 
 def append_event(bench: Bench, run_id: str, event: BenchEvent, server_utc: str) -> Acknowledgement:

@@ -9,7 +9,6 @@ from typing import Literal
 from uuid import uuid4
 
 from kessik.core.errors import ConflictError, RefusedFileError
-from kessik.core.keeping import InBin
 from kessik.core.runs import Run
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
@@ -24,7 +23,7 @@ from kessik.services.files.work import READS, STORES, Work
 from kessik.services.paper.runs import Made, made_runs
 from kessik.services.paper.sheet_plans import Sheet, SheetPlan, Target, method_for, placed_fault
 from kessik.services.paper.sheet_plans import planned as laid_beside
-from kessik.services.paper.undoing import offer_undo
+from kessik.services.paper.undoing import in_bin, offer_undo
 from kessik.services.trials.methods import first_version
 from kessik.store.database import Database, Session
 from kessik.store.queries import arrivals, bench_log, binning, methods, shelf, trials
@@ -76,9 +75,10 @@ class _Load:
             methods=[self.version.id] if self.version else (),
         )
 
-    def into_bin(self) -> dict[str, str]:
-        """The ids under which the replaced runs lie in the bin, by those of the runs."""
-        return {run_id: self.sheet.new_id(f"bin:{run_id}") for run_id in self.replaced}
+    @property
+    def bin_id(self) -> str:
+        """The id under which the replaced runs lie in the bin."""
+        return self.sheet.new_id("bin")
 
 
 def bring_in(
@@ -140,7 +140,8 @@ def _keep(db: Database, load: _Load, work: Work) -> None:
     arrival = f"{load.sheet.entered.now.utc}|{load.sheet.import_id}"
     aside = _Aside.of(load)
     if load.made.runs:
-        offer_undo(db, load.results(), load.trial.name, load.sheet.entered.now, load.into_bin())
+        now, bin_id = load.sheet.entered.now, load.bin_id if load.replaced else ""
+        offer_undo(db, load.results(), load.trial.name, now, bin_id)
     work.begin(STORES, len(load.made.runs))
     with arriving(db, arrival, work, partial(_land, load=load, aside=aside)):
         with db.write() as session:
@@ -239,8 +240,8 @@ def _land(session: Session, load: _Load, aside: _Aside) -> None:
     _check_unchanged(session, load, aside)
     if load.is_new_trial:
         trials.save_trial(session, load.trial)
-    for run_id, bin_id in load.into_bin().items():
-        _into_bin(session, run_id, bin_id, load)
+    if load.replaced:
+        _into_bin(session, load)
     arrivals.move_in(session, aside.stand_ins)
     trials.place_blades(session, load.trial.id, [b.id for b in (*plan.placed, *plan.new)])
     if load.reading_name:
@@ -265,10 +266,7 @@ def _check_unchanged(session: Session, load: _Load, aside: _Aside) -> None:
         )
 
 
-def _into_bin(session: Session, run_id: str, bin_id: str, load: _Load) -> None:
-    state = load.plan.state
-    r = next(r for r in state.runs if r.run.id == run_id)
-    name = f"{r.blade.own_code}, edge {r.edge.number}, run {r.run.number} in {state.trial.name}"
-    utc = load.sheet.entered.now.utc
-    entry = InBin(bin_id, "run", run_id, name, (), "replaced from a sheet", utc)
-    binning.take_away(session, entry)
+def _into_bin(session: Session, load: _Load) -> None:
+    replaced, trial = Results(load.trial.id, load.replaced), load.trial.name
+    reason, now = "replaced from a sheet", load.sheet.entered.now
+    binning.take_results_away(session, in_bin(load.bin_id, replaced, trial, reason, now), replaced)

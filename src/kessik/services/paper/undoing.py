@@ -2,8 +2,6 @@
 back.
 """
 
-from collections.abc import Mapping
-from types import MappingProxyType
 from uuid import uuid4
 
 from kessik.core.keeping import InBin
@@ -11,39 +9,32 @@ from kessik.core.moments import Moment
 from kessik.core.words.sentences import counted
 from kessik.services.changes import undone_by
 from kessik.store.database import Database
-from kessik.store.queries import binning
+from kessik.store.queries import binning, bringing_back
 from kessik.store.queries.binning import Results
-
-_NOTHING: Mapping[str, str] = MappingProxyType({})
 
 
 def offer_undo(
-    db: Database,
-    results: Results,
-    trial_name: str,
-    now: Moment,
-    replaced: Mapping[str, str] = _NOTHING,
+    db: Database, results: Results, trial_name: str, now: Moment, replaced: str = ""
 ) -> None:
-    """Let the act that brings results in be undone; `replaced` are the ids in the bin of the runs
-    that go there for them.
+    """Let the act that brings results in be undone; `replaced` is the id in the bin of those that
+    go there for them.
     """
-    runs = counted(len(results.runs), "run")
-    entry = InBin(
-        str(uuid4()),
-        "results",
-        results.trial_id,
-        f"{runs} in {trial_name}",
-        tuple(_with(results)),
-        "bringing them in was undone",
-        now.utc,
-    )
+    entry = in_bin(str(uuid4()), results, trial_name, "bringing them in was undone", now)
 
     def undo() -> None:
         with db.write() as session:
             binning.take_results_away(session, entry, results)
-            binning.bring_back(session, replaced.values())
+            if replaced:
+                bringing_back.bring_back(session, replaced)
 
-    undone_by(f"{runs} kept", undo)
+    undone_by(f"{counted(len(results.runs), 'run')} kept", undo)
+
+
+def in_bin(bin_id: str, results: Results, trial_name: str, reason: str, now: Moment) -> InBin:
+    """Results as they lie in the bin, together."""
+    name = f"{counted(len(results.runs), 'run')} in {trial_name}"
+    holds = tuple(_with(results))
+    return InBin(bin_id, "results", results.trial_id, name, holds, reason, now.utc)
 
 
 def _with(results: Results) -> list[str]:

@@ -3,15 +3,25 @@
 from collections.abc import Callable, Mapping
 from datetime import datetime, timedelta
 
-from kessik.core.errors import NotAllowedNowError, UnknownError
+from kessik.core.errors import ConflictError, NotAllowedNowError, UnknownError
 from kessik.core.keeping import BIN_DAYS, InBin, TakenAway
 from kessik.core.moments import Moment
+from kessik.core.trials.run_admission import cut_twice
 from kessik.core.words.sentences import counted
 from kessik.services.shelf.blades import doubled_codes, get_blade, refuse_newly_doubled
 from kessik.services.soaks.soaks import get_soak
 from kessik.services.trials.trials import get_trial
 from kessik.store.database import Database, Session
-from kessik.store.queries import bench_log, binning, methods, shelf, soaks, stock, trials
+from kessik.store.queries import (
+    bench_log,
+    binning,
+    bringing_back,
+    methods,
+    shelf,
+    soaks,
+    stock,
+    trials,
+)
 
 
 def hangs_on(db: Database, kind: TakenAway, owner_id: str) -> tuple[str, list[str]]:
@@ -45,8 +55,15 @@ def bring_back(db: Database, bin_id: str) -> InBin:
     with db.write() as session:
         entry = _entry(session, bin_id)
         doubled = doubled_codes(session)
-        binning.bring_back(session, [bin_id])
+        came = set(bringing_back.bring_back(session, bin_id))
         refuse_newly_doubled(session, doubled)
+        beside = bench_log.runs_beside(session, list(came))
+        if any(cut_twice(came, runs) for runs in beside.values()):
+            raise ConflictError(
+                "an edge of it was cut again meanwhile, and an edge is cut once; take that run"
+                " away first",
+                field="bin",
+            )
     return entry
 
 

@@ -62,10 +62,14 @@ def move_in(session: Session, stand_ins: StandIns) -> None:
     """
     aside, trial_id = stand_ins.trial
     try:
-        for stand_in, edge_id in stand_ins.edges.items():
-            cut_on = update(RunRow).where(RunRow.edge_id == stand_in)
-            session.execute(cut_on.values(edge_id=edge_id))
-            session.execute(delete(EdgeRow).where(EdgeRow.id == stand_in))
+        if stand_ins.edges:
+            driver = session.connection()
+            driver.exec_driver_sql(
+                "UPDATE run SET edge_id = ? WHERE edge_id = ?",
+                [(edge_id, stand_in) for stand_in, edge_id in stand_ins.edges.items()],
+            )
+            gone = [(stand_in,) for stand_in in stand_ins.edges]
+            driver.exec_driver_sql("DELETE FROM edge WHERE id = ?", gone)
         for stand_in, blade_id in stand_ins.blades.items():
             of_blade = update(EdgeRow).where(EdgeRow.blade_id == stand_in)
             session.execute(of_blade.values(blade_id=blade_id))

@@ -1,6 +1,7 @@
 """Runs and their bench log."""
 
 import json
+from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import asdict
 from functools import lru_cache
@@ -76,6 +77,17 @@ def runs_on_edge(session: Session, edge_id: str) -> list[Run]:
         select(RunRow).where(RunRow.edge_id == edge_id).order_by(RunRow.started_utc, RunRow.number)
     )
     return [_run(row) for row in rows]
+
+
+def runs_beside(session: Session, run_ids: Sequence[str]) -> dict[str, list[Run]]:
+    """All runs of the edges that these share with others, by the ids of the edges."""
+    ids = select(func.json_each(json.dumps(list(run_ids))).table_valued("value").c.value)
+    own = select(RunRow.edge_id).where(RunRow.id.in_(ids))
+    shared = select(RunRow.edge_id).where(RunRow.edge_id.in_(own), RunRow.id.not_in(ids))
+    found: dict[str, list[Run]] = defaultdict(list)
+    for row in session.scalars(select(RunRow).where(RunRow.edge_id.in_(shared))):
+        found[row.edge_id].append(_run(row))
+    return found
 
 
 def edge_has_runs(session: Session, edge_id: str) -> bool:

@@ -1,14 +1,13 @@
-"""The bin: what is taken away leaves its tables as the rows that it was, and comes back as them."""
+"""The bin: what is taken away leaves its tables as the rows that it was."""
 
 import base64
 import json
 import zlib
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass
 from typing import Any
 
 from sqlalchemy import LargeBinary, delete, select, text
-from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session, defer
 
 from kessik.core.errors import ConflictError
@@ -20,7 +19,7 @@ _RUNS_OF_BLADE = (
     "(SELECT run.id FROM run JOIN edge ON edge.id = run.edge_id WHERE edge.blade_id = :id)"
 )
 _RESULTS = "IN (SELECT value FROM json_each(:{}))"
-_OWNED: Mapping[Binned, Sequence[tuple[str, str]]] = {
+OWNED: Mapping[Binned, Sequence[tuple[str, str]]] = {
     "run": (("event", "run_id = :id"), ("run", "id = :id")),
     "trial": (
         ("event", f"run_id IN {_RUNS_OF_TRIAL}"),
@@ -66,7 +65,7 @@ _OWNED: Mapping[Binned, Sequence[tuple[str, str]]] = {
 }
 """What goes with a thing, in the order in which rows can leave their tables."""
 _SHOWS = ("event", "blade", "soak_look", "soak")
-_BYTES = "base64:"
+BYTES = "base64:"
 
 
 @dataclass(frozen=True)
@@ -108,7 +107,7 @@ def take_away(session: Session, entry: InBin) -> None:
 
 def _move(session: Session, entry: InBin, of: Mapping[str, str]) -> None:
     session.execute(text("PRAGMA defer_foreign_keys = ON"))
-    rows = {table: _rows(session, table, where, of) for table, where in _OWNED[entry.kind]}
+    rows = {table: _rows(session, table, where, of) for table, where in OWNED[entry.kind]}
     coupons: list[str] = []
     if entry.kind == "blade":
         found = session.execute(
@@ -133,45 +132,8 @@ def _move(session: Session, entry: InBin, of: Mapping[str, str]) -> None:
         )
     )
     session.flush()
-    for table, where in _OWNED[entry.kind]:
+    for table, where in OWNED[entry.kind]:
         session.execute(text(f"DELETE FROM {table} WHERE {where}"), of)
-
-
-def bring_back(session: Session, bin_ids: Iterable[str]) -> None:
-    """Put things back as they were; ConflictError where what one belongs to is gone, or its place
-    was taken meanwhile.
-    """
-    session.execute(text("PRAGMA defer_foreign_keys = ON"))
-    try:
-        for bin_id in bin_ids:
-            _put_back(session, session.get_one(BinRow, bin_id))
-        session.flush()
-        broken = session.execute(text("PRAGMA foreign_key_check")).first()
-    except IntegrityError as taken:
-        raise ConflictError(
-            "its place was taken meanwhile: something of the same name or number is there",
-            field="bin",
-        ) from taken
-    if broken is not None:
-        raise ConflictError(
-            "what it belongs to is in the bin, too; bring that back first", field="bin"
-        )
-
-
-def _put_back(session: Session, row: BinRow) -> None:
-    kind: Binned = row.kind  # type: ignore[assignment]  # checked on entry
-    content = json.loads(zlib.decompress(row.content))
-    for table, _ in reversed(_OWNED[kind]):
-        rows = content["rows"].get(table, [])
-        if table == "trial_blade":
-            rows = [_in_a_free_place(session, row) for row in rows]
-        _insert(session, table, rows)
-    for coupon in content["coupons"]:
-        session.execute(
-            text("UPDATE soak_coupon SET blade_id = :blade WHERE id = :id"),
-            {"blade": row.owner_id, "id": coupon},
-        )
-    session.delete(row)
 
 
 def all_binned(session: Session) -> list[InBin]:
@@ -188,11 +150,16 @@ def find_binned(session: Session, bin_id: str) -> InBin | None:
 def forget(session: Session, bin_id: str) -> None:
     """Let a thing go for good, and what it showed of pictures."""
     row = session.get_one(BinRow, bin_id)
-    rows = json.loads(zlib.decompress(row.content))["rows"]
+    rows = content_of(row)["rows"]
     owners = [each["id"] for table in _SHOWS for each in rows.get(table, [])]
     for owner in owners:
         session.execute(text("DELETE FROM picture_use WHERE owner_id = :id"), {"id": owner})
     session.execute(delete(BinRow).where(BinRow.id == bin_id))
+
+
+def content_of(row: BinRow) -> dict[str, Any]:
+    """The rows of a thing by their tables, and the coupons that named it."""
+    return dict(json.loads(zlib.decompress(row.content)))
 
 
 def _entry(row: BinRow) -> InBin:
@@ -215,36 +182,7 @@ def _rows(session: Session, table: str, where: str, of: Mapping[str, str]) -> li
     return rows
 
 
-def _insert(session: Session, table: str, rows: Sequence[Mapping[str, Any]]) -> None:
-    """Rows as they were kept; columns that the table has no more are left out."""
-    if not rows:
-        return
-    known = set(Base.metadata.tables[table].columns.keys())
-    names = [name for name in rows[0] if name in known]
-    columns = ", ".join(f'"{name}"' for name in names)
-    values = ", ".join(f":{name}" for name in names)
-    session.execute(
-        text(f"INSERT INTO {table} ({columns}) VALUES ({values})"),
-        [{name: _from_json(row[name]) for name in names} for row in rows],
-    )
-
-
-def _in_a_free_place(session: Session, row: Mapping[str, Any]) -> Mapping[str, Any]:
-    """A blade's place in a trial: its own, or the next one where another blade stands there now."""
-    found = session.execute(
-        text("SELECT place FROM trial_blade WHERE trial_id = :trial"), {"trial": row["trial_id"]}
-    )
-    taken = {place for (place,) in found}
-    return row if row["place"] not in taken else {**row, "place": max(taken) + 1}
-
-
 def _as_json(value: Any) -> Any:  # noqa: ANN401 - whatever a column holds
     if isinstance(value, bytes):
-        return _BYTES + base64.b64encode(value).decode()
-    return value
-
-
-def _from_json(value: Any) -> Any:  # noqa: ANN401 - whatever a column holds
-    if isinstance(value, str) and value.startswith(_BYTES):
-        return base64.b64decode(value.removeprefix(_BYTES))
+        return BYTES + base64.b64encode(value).decode()
     return value

@@ -1,0 +1,160 @@
+"""What lies in the bin comes back as the rows that it was."""
+
+import base64
+import json
+from collections import defaultdict
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from sqlalchemy import select, text
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session
+
+from kessik.core.errors import ConflictError
+from kessik.core.keeping import Binned
+from kessik.store.queries.binning import BYTES, OWNED, content_of
+from kessik.store.tables import Base, BinRow
+
+_Broken = tuple[str, int, str, int]
+"""A row that belongs to one that is not there: its table and number, the other's table, and which
+of its keys says so.
+"""
+
+
+def bring_back(session: Session, bin_id: str) -> list[str]:
+    """Put a thing back as it was, without what belongs to something deleted for good; returns the
+    ids of its runs.
+
+    ConflictError where its place was taken meanwhile, or what it belongs to is not there.
+    """
+    row = session.get_one(BinRow, bin_id)
+    kind: Binned = row.kind  # type: ignore[assignment]  # checked on entry
+    content = content_of(row)
+    session.execute(text("PRAGMA defer_foreign_keys = ON"))
+    before = _broken(session)
+    try:
+        _put_back(session, row, content["rows"], kind)
+    except IntegrityError as taken:
+        raise ConflictError(
+            "its place was taken meanwhile: something of the same name or number is there",
+            field="bin",
+        ) from taken
+    for coupon in content["coupons"]:
+        session.execute(
+            text("UPDATE soak_coupon SET blade_id = :blade WHERE id = :id"),
+            {"blade": row.owner_id, "id": coupon},
+        )
+    session.delete(row)
+    session.flush()
+    if _let_go(session, before) and not _came(session, kind, content["rows"]):
+        raise ConflictError(
+            "what it belonged to was deleted for good, and it cannot come back", field="bin"
+        )
+    return [run["id"] for run in content["rows"].get("run", ())]
+
+
+def _put_back(session: Session, row: BinRow, rows: Mapping[str, Any], kind: Binned) -> None:
+    for table, _ in reversed(OWNED[kind]):
+        own = rows.get(table, [])
+        if table == "trial_blade":
+            own = [_in_a_free_place(session, each) for each in own]
+        elif table == "run":
+            own = _with_free_numbers(session, own)
+        _insert(session, table, own)
+
+
+def _let_go(session: Session, before: set[_Broken]) -> bool:
+    """Let rows go that belong to what was deleted for good; whether there were any. ConflictError
+    where what they belong to waits in the bin.
+    """
+    is_any = False
+    while found := _broken(session) - before:
+        waiting = _waiting(session)
+        for table, number, parent, key in found:
+            if _missing(session, table, number, key) in waiting[parent]:
+                raise ConflictError(
+                    "what it belongs to is in the bin, too; bring that back first", field="bin"
+                )
+        for table, number, _, _ in found:
+            session.execute(text(f"DELETE FROM {table} WHERE rowid = :number"), {"number": number})
+        is_any = True
+    return is_any
+
+
+def _broken(session: Session) -> set[_Broken]:
+    found = session.execute(text("PRAGMA foreign_key_check"))
+    return {(table, number, parent, key) for table, number, parent, key in found}
+
+
+def _missing(session: Session, table: str, number: int, key: int) -> str:
+    """The id of what a row belongs to."""
+    keys = session.execute(text(f"PRAGMA foreign_key_list({table})"))
+    column = next(each[3] for each in keys if each[0] == key)
+    found = session.execute(text(f"SELECT {column} FROM {table} WHERE rowid = :n"), {"n": number})
+    return str(found.scalar_one())
+
+
+def _waiting(session: Session) -> Mapping[str, set[str]]:
+    """The ids of what lies in the bin, by their tables."""
+    found: dict[str, set[str]] = defaultdict(set)
+    for row in session.scalars(select(BinRow)):
+        for table, rows in content_of(row)["rows"].items():
+            found[table].update(each["id"] for each in rows if "id" in each)
+    return found
+
+
+def _came(session: Session, kind: Binned, rows: Mapping[str, Any]) -> bool:
+    """Whether the thing itself is there now."""
+    table = "run" if kind == "results" else kind
+    there = text(f"SELECT 1 FROM {table} WHERE id = :id")
+    return any(session.execute(there, {"id": each["id"]}).first() for each in rows[table])
+
+
+def _insert(session: Session, table: str, rows: Sequence[Mapping[str, Any]]) -> None:
+    """Rows as they were kept; columns that the table has no more are left out."""
+    if not rows:
+        return
+    known = set(Base.metadata.tables[table].columns.keys())
+    names = [name for name in rows[0] if name in known]
+    columns = ", ".join(f'"{name}"' for name in names)
+    session.connection().exec_driver_sql(
+        f"INSERT INTO {table} ({columns}) VALUES ({', '.join('?' * len(names))})",
+        [tuple(_from_json(row[name]) for name in names) for row in rows],
+    )
+
+
+def _in_a_free_place(session: Session, row: Mapping[str, Any]) -> Mapping[str, Any]:
+    """A blade's place in a trial: its own, or the next one where another blade stands there now."""
+    found = session.execute(
+        text("SELECT place FROM trial_blade WHERE trial_id = :trial"), {"trial": row["trial_id"]}
+    )
+    taken = {place for (place,) in found}
+    return row if row["place"] not in taken else {**row, "place": max(taken) + 1}
+
+
+def _with_free_numbers(session: Session, runs: Sequence[Mapping[str, Any]]) -> list[Any]:
+    """Runs by their own numbers on their edges, or the next ones where others have those now."""
+    edges = json.dumps([run["edge_id"] for run in runs])
+    found = session.execute(
+        text(
+            "SELECT trial_id, edge_id, number FROM run"
+            " WHERE edge_id IN (SELECT value FROM json_each(:edges))"
+        ),
+        {"edges": edges},
+    )
+    taken: dict[tuple[str, str], set[int]] = defaultdict(set)
+    for trial, edge, number in found:
+        taken[trial, edge].add(number)
+    numbered = []
+    for run in runs:
+        there = taken[run["trial_id"], run["edge_id"]]
+        number = run["number"] if run["number"] not in there else max(there) + 1
+        there.add(number)
+        numbered.append({**run, "number": number})
+    return numbered
+
+
+def _from_json(value: Any) -> Any:  # noqa: ANN401 - whatever a column holds
+    if isinstance(value, str) and value.startswith(BYTES):
+        return base64.b64decode(value.removeprefix(BYTES))
+    return value
