@@ -3,6 +3,7 @@
 from uuid import uuid4
 
 import pytest
+from sqlalchemy import text
 
 from tests.conftest import BenchHand
 
@@ -173,6 +174,22 @@ def test_a_run_does_not_come_back_onto_an_edge_that_was_cut_meanwhile(cut):
     assert "an edge is cut once" in refused.json()["detail"]
     cut.client.put("/api/bin/bin-00002", json={"kind": "run", "owner_id": again})
     assert cut.client.put(f"/api/bin/{gone}/brought-back").status_code == 200
+
+
+def test_a_run_comes_back_though_others_were_started_meanwhile(cut, database):
+    """The server once numbered its own events anew from where the log ended."""
+    before = run_of(cut)["log"]
+    gone = str(uuid4())
+    cut.client.put(f"/api/bin/{gone}", json={"kind": "run", "owner_id": cut.run})
+    cut.start(cut.blades["B"][1])
+    started = "UPDATE event SET device_sequence = 1 WHERE device = 'server'"
+    with database.write() as session:
+        session.execute(text(started))
+    assert cut.client.put(f"/api/bin/{gone}/brought-back").status_code == 200
+    after = run_of(cut)["log"]
+    assert [e["payload"] for e in after] == [e["payload"] for e in before]
+    assert cut.client.get("/api/today").is_success
+    cut.start(cut.add_blade("C")[1])
 
 
 def test_a_blade_comes_back_though_another_stands_in_its_place(cut):

@@ -307,7 +307,7 @@ def _append_own(
         id=str(uuid5(NAMESPACE_URL, f"kessik:{run.id}:{key}")),
         said=said,
         device=SERVER,
-        device_sequence=bench_log.next_sequence(session, SERVER),
+        device_sequence=bench_log.next_sequence(session),
         last_seen_position=0,
         count_at=count,
         client_time=utc,

@@ -7,7 +7,7 @@ from dataclasses import asdict
 from functools import lru_cache
 from typing import Any
 
-from sqlalchemy import Table, bindparam, func, select
+from sqlalchemy import Table, bindparam, func, select, text
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
@@ -174,11 +174,20 @@ def has_event(session: Session, event_id: str) -> bool:
     )
 
 
-def next_sequence(session: Session, device: str) -> int:
-    highest = session.scalar(
-        select(func.max(_EVENT.c.device_sequence)).where(_EVENT.c.device == device)
-    )
-    return 1 if highest is None else int(highest) + 1
+def next_sequence(session: Session) -> int:
+    """A sequence number that no event had before, those of runs that were taken away included: the
+    number of the event itself.
+    """
+    last = session.execute(text("SELECT seq FROM sqlite_sequence WHERE name = 'event'")).scalar()
+    return 1 + (int(last) if last is not None else 0)
+
+
+def take_sequence(session: Session) -> int:
+    """The same for an event that has a number in the log already; no other gets it any more."""
+    taken = next_sequence(session)
+    given = text("UPDATE sqlite_sequence SET seq = :seq WHERE name = 'event'")
+    session.execute(given, {"seq": taken})
+    return taken
 
 
 def append(session: Session, run_id: str, event: BenchEvent, server_utc: str) -> int | None:

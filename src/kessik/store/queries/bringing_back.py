@@ -12,6 +12,8 @@ from sqlalchemy.orm import Session
 
 from kessik.core.errors import ConflictError
 from kessik.core.keeping import Binned
+from kessik.store.check_sums import SUMMED, check_sum
+from kessik.store.queries.bench_log import take_sequence
 from kessik.store.queries.binning import BYTES, OWNED, content_of
 from kessik.store.tables import Base, BinRow
 
@@ -60,6 +62,8 @@ def _put_back(session: Session, row: BinRow, rows: Mapping[str, Any], kind: Binn
             own = [_in_a_free_place(session, each) for each in own]
         elif table == "run":
             own = _with_free_numbers(session, own)
+        elif table == "event":
+            own = _with_free_sequences(session, own)
         _insert(session, table, own)
 
 
@@ -152,6 +156,35 @@ def _with_free_numbers(session: Session, runs: Sequence[Mapping[str, Any]]) -> l
         there.add(number)
         numbered.append({**run, "number": number})
     return numbered
+
+
+def _with_free_sequences(session: Session, events: Sequence[Mapping[str, Any]]) -> list[Any]:
+    """Events with sequence numbers that no other of their device has. Before they were told by the
+    log's own numbers, the server gave those of a run in the bin once more.
+    """
+    devices = json.dumps(sorted({event["device"] for event in events}))
+    found = session.execute(
+        text(
+            "SELECT device, device_sequence FROM event"
+            " WHERE device IN (SELECT value FROM json_each(:devices))"
+        ),
+        {"devices": devices},
+    )
+    taken = {(device, sequence) for device, sequence in found}
+    numbered = []
+    for event in events:
+        if (event["device"], event["device_sequence"]) in taken:
+            event = _numbered_anew(event, take_sequence(session))
+        numbered.append(event)
+    return numbered
+
+
+def _numbered_anew(event: Mapping[str, Any], sequence: int) -> dict[str, Any]:
+    moved = {**event, "device_sequence": sequence}
+    if event["check_sum"] is not None:
+        summed = {name: moved[name] for name in SUMMED[1:]}
+        moved["check_sum"] = check_sum(moved["id"], **summed)
+    return moved
 
 
 def _from_json(value: Any) -> Any:  # noqa: ANN401 - whatever a column holds
