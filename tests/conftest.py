@@ -38,9 +38,17 @@ class Reader(TestClient):
         return super().get(*args, **kwargs)
 
 
+@pytest.fixture(scope="session")
+def empty_folder(tmp_path_factory):
+    """A data folder as a first start makes it."""
+    folder = tmp_path_factory.mktemp("empty") / "data"
+    Database(folder).close()
+    return folder
+
+
 @pytest.fixture
-def database(tmp_path):
-    opened = Database(tmp_path / "data")
+def database(tmp_path, empty_folder):
+    opened = Database(shutil.copytree(empty_folder, tmp_path / "data"))
     yield opened
     opened.close()
 
@@ -66,9 +74,17 @@ def built_demo(tmp_path_factory):
     return Path(shutil.copytree(built, tmp_path_factory.mktemp("demo") / "data"))
 
 
+@pytest.fixture(scope="session")
+def routes():
+    """The routes of any house: what FastAPI makes of them at the first request is made once."""
+    return create_app(None).router.routes
+
+
 @pytest.fixture
-def client(database):
-    with here(create_app(database, renews=False)) as opened:
+def client(database, routes):
+    app = create_app(database, renews=False)
+    app.router.routes = routes
+    with here(app) as opened:
         yield opened
 
 

@@ -165,6 +165,21 @@ def test_a_trial_comes_back_without_the_blade_that_was_deleted_for_good(cut):
     assert [entry["id"] for entry in cut.client.get("/api/bin").json()] == [run]
 
 
+def test_a_soak_comes_back_with_the_coupon_of_a_blade_that_was_deleted_for_good(cut):
+    put, blade = cut.client.put, cut.blades["B"][0]
+    method = cut.client.get("/api/soak-methods").json()[0]
+    coupons = [{"id": "coupon-01", "name": "B", "blade_id": blade}]
+    soak = {"name": "Pack", "question": "Which?", "factor": "steel", "method": method}
+    assert put("/api/soaks/soak-0001", json={**soak, "coupons": coupons}).is_success
+    for bin_id, kind, owner in (("bin-00001", "soak", "soak-0001"), ("bin-00002", "blade", blade)):
+        away = {"kind": kind, "owner_id": owner}
+        assert put(f"/api/bin/{bin_id}", json=away).is_success
+    assert cut.client.delete("/api/bin/bin-00002").is_success
+    assert put("/api/bin/bin-00001/brought-back").status_code == 200
+    (coupon,) = cut.client.get("/api/soaks/soak-0001").json()["coupons"]
+    assert (coupon["id"], coupon["blade_id"]) == ("coupon-01", "")
+
+
 def test_a_run_does_not_come_back_onto_an_edge_that_was_cut_meanwhile(cut):
     gone = str(uuid4())
     cut.client.put(f"/api/bin/{gone}", json={"kind": "run", "owner_id": cut.run})

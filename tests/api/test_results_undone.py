@@ -5,6 +5,7 @@ from urllib.parse import unquote
 import pytest
 from sqlalchemy import text
 
+from tests.api.test_imports import GOOD, post
 from tests.api.test_paper import Paper, line
 from tests.api.test_sheets import TWO_STAGE, Desk
 
@@ -59,12 +60,28 @@ def sheet_as_a_trial(shop):
     return shop.bring(TWO_STAGE.replace("A;", "X;"), name="Ten years")
 
 
+def files_of_two_trials(shop):
+    blades = "blade,hardness_hrc\nA,58\n"
+    two = GOOD.replace("A,", "F,")
+    return post(
+        shop.client,
+        ("raft.series.csv", two),
+        ("raft.blades.csv", blades.replace("A,", "F,")),
+        ("old.series.csv", two.replace("F,", "G,")),
+    )
+
+
+def blades_alone(shop):
+    return post(shop.client, ("shelf.blades.csv", "blade,hardness_hrc\nH,58\n"))
+
+
 @pytest.mark.parametrize(
     ("act", "says", "holds"),
     [
         (paper, "2 runs kept", ["1 edge"]),
         (sheet_here, "4 runs kept", ["1 blade", "2 edges"]),
         (sheet_as_a_trial, "3 runs kept", ["1 trial", "1 blade", "2 edges"]),
+        (files_of_two_trials, "2 runs kept", ["2 trials", "2 blades", "2 edges"]),
     ],
 )
 def test_they_go_whole_and_come_back_whole(shop, act, says, holds):
@@ -80,6 +97,15 @@ def test_they_go_whole_and_come_back_whole(shop, act, says, holds):
     assert (entry["kind"], entry["holds"]) == ("results", holds)
     assert shop.client.put(f"/api/bin/{entry['id']}/brought-back").is_success
     assert shop.rows() == after
+
+
+def test_blades_of_a_file_are_taken_back_as_any_act(shop):
+    before = shop.rows()
+    answer = blades_alone(shop)
+    said, undone = shop.undo(answer)
+    assert (said, undone.status_code) == ("blade added", 204)
+    assert shop.rows() == before
+    assert shop.binned() == []
 
 
 def test_what_they_replaced_comes_back(shop):

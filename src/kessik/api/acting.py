@@ -13,7 +13,7 @@ from kessik.services.changes import Changes
 HEADER = "kessik-change"
 """The id of the change, then what was done, percent-encoded."""
 _WRITING = frozenset({"PUT", "PATCH", "POST", "DELETE"})
-_OF_THEIR_OWN = ("/api/runs/", "/api/changes/", "/api/bin", "/api/pairing", "/api/imports")
+_OF_THEIR_OWN = ("/api/runs/", "/api/changes/", "/api/bin", "/api/pairing")
 _NEVER_BACK = "/covered"
 """Who has seen which blade is which cannot unsee it."""
 

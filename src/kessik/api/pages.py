@@ -2,6 +2,7 @@
 
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
+from functools import lru_cache
 from zlib import crc32
 
 from kessik.api.schemas.shelf import BladeOut
@@ -57,6 +58,7 @@ from kessik.services.trials.answers import Pages
 from kessik.services.trials.summaries import SHAPE
 
 
+@lru_cache(maxsize=1)
 def pages() -> Pages:
     """How answers are written down; their version changes with the analysis and with what a page
     says.

@@ -35,8 +35,8 @@ export function useChange<T, Made>(
   return useMutation({
     mutationFn: (input: T) => hearing(() => change(input)),
     onSuccess: async ([, done]) => {
-      const last = done.at(-1);
-      if (last) offer(`Done: ${last.says}.`, () => void takeBack(done));
+      const says = [...new Set(done.map((each) => each.says))].join(", ");
+      if (says) offer(`Done: ${says}.`, () => void takeBack(done));
       await queries.invalidateQueries();
       onDone?.();
     },

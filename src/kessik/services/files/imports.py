@@ -17,6 +17,7 @@ from kessik.core.errors import UnknownError
 from kessik.core.moments import Moment
 from kessik.core.protocols.methods import Method
 from kessik.core.trials.trial import MethodVersion, Trial
+from kessik.core.words.sentences import counted
 from kessik.interchange.csv_tables import Column, Row, is_time
 from kessik.interchange.method_json import MethodFile
 from kessik.interchange.named_files import NamedFile
@@ -33,10 +34,12 @@ from kessik.services.files.other_files import import_others, is_other
 from kessik.services.files.record_files import import_onto_shelf
 from kessik.services.files.trial_files import RULE, RUN_FIELDS, ReadRun, ReadTrial, read_files
 from kessik.services.files.work import STORES, Work
+from kessik.services.record.undoing import offer_undo
 from kessik.services.shelf.checks import check_new_blades
-from kessik.services.trials.methods import with_version
-from kessik.store.database import Database, Session
+from kessik.services.trials.methods import first_version
+from kessik.store.database import Database
 from kessik.store.queries import arrivals, bench_log, methods, shelf, trials
+from kessik.store.queries.binning import Results
 
 
 @dataclass(frozen=True)
@@ -73,44 +76,98 @@ def import_files(
     if not read.trials:
         return Imported((), tuple(import_onto_shelf(db, read.blades, read.edges, now)), read.notes)
     given = import_id or str(uuid4())
-    made = [_trial(given, trial, now, rule, method) for trial in read.trials]
-    known = _known(db, made)
+    coming = [_Coming.of(given, trial, now, rule, method) for trial in read.trials]
+    known = _known(db, coming)
     if known:
         return Imported(known, (), read.notes)
+    offer_undo(db, _results(coming), _called(coming), now)
     with arriving(db, f"{now.utc}|{given}", work) as arrival:
-        stored = _store(db, arrival, list(zip(made, read.trials, strict=True)), now, work)
-    return Imported(tuple(stored), (), read.notes)
+        _store(db, arrival, coming, now, work)
+    return Imported(tuple(each.trial for each in coming), (), read.notes)
 
 
-def _trial(
-    import_id: str, trial: ReadTrial, now: Moment, rule: MatchingRule, method: Method
-) -> Trial:
-    made = str(uuid5(NAMESPACE_URL, f"kessik:{import_id}:{trial.name}"))
-    return Trial(made, trial.name, now, rule=rule, method=method, settled_rule=RULE, source=IMPORT)
+@dataclass(frozen=True)
+class _Coming:
+    """A trial of a file with the versions of its method, their ids by the numbers they have in it,
+    and the ids of its runs.
+    """
+
+    trial: Trial
+    read: ReadTrial
+    versions: tuple[MethodVersion, ...]
+    version_ids: Mapping[int, str]
+    run_ids: tuple[str, ...]
+
+    @classmethod
+    def of(
+        cls, import_id: str, read: ReadTrial, now: Moment, rule: MatchingRule, method: Method
+    ) -> "_Coming":
+        made = str(uuid5(NAMESPACE_URL, f"kessik:{import_id}:{read.name}"))
+        trial = Trial(
+            made, read.name, now, rule=rule, method=method, settled_rule=RULE, source=IMPORT
+        )
+        run_ids = tuple(str(uuid4()) for _ in read.runs)
+        if read.methods is None:
+            versioned, version = first_version(trial, now.utc)
+            return cls(versioned, read, (version,), {}, run_ids)
+        versions = _versions(read.methods, now.utc)
+        in_force = versions[read.methods.in_force]
+        versioned = replace(
+            trial,
+            method=read.methods.method,
+            method_id=in_force.id,
+            method_number=in_force.number,
+        )
+        ids = {number: version.id for number, version in versions.items()}
+        return cls(versioned, read, tuple(versions.values()), ids, run_ids)
 
 
-def _known(db: Database, made: Sequence[Trial]) -> tuple[Trial, ...]:
+def _versions(file: MethodFile, now_utc: str) -> dict[int, MethodVersion]:
+    """The versions of a method as its file has them, by their numbers."""
+    line = str(uuid4())
+    return {
+        number: MethodVersion(str(uuid4()), line, number, version, now_utc)
+        for number, version in file.versions.items()
+    }
+
+
+def _results(coming: Sequence[_Coming]) -> Results:
+    blades = [blade for each in coming for blade in each.read.blades]
+    ids = [blade.id for blade in blades]
+    return Results(
+        coming[0].trial.id,
+        [run_id for each in coming for run_id in each.run_ids],
+        edges=[edge.id for blade in blades for edge in blade.edges],
+        placed=ids,
+        blades=ids,
+        trials=[each.trial.id for each in coming],
+        methods=[version.id for each in coming for version in each.versions],
+    )
+
+
+def _called(coming: Sequence[_Coming]) -> str:
+    first, more = coming[0].trial.name, len(coming) - 1
+    return f"{first} and {counted(more, 'more trial')}" if more else first
+
+
+def _known(db: Database, coming: Sequence[_Coming]) -> tuple[Trial, ...]:
     """The trials as they are stored, where this import was made before."""
     with db.read() as session:
-        found = [trials.find_trial(session, trial.id) for trial in made]
+        found = [trials.find_trial(session, each.trial.id) for each in coming]
     return tuple(trial for trial in found if trial is not None)
 
 
-def _store(
-    db: Database, arrival: str, pairs: Sequence[tuple[Trial, ReadTrial]], now: Moment, work: Work
-) -> list[Trial]:
-    work.begin(STORES, sum(len(run.rows.rows) for _, read in pairs for run in read.runs))
-    stored = []
-    for trial, read in pairs:
-        check_new_blades(read.blades)
+def _store(db: Database, arrival: str, coming: Sequence[_Coming], now: Moment, work: Work) -> None:
+    work.begin(STORES, sum(len(run.rows.rows) for each in coming for run in each.read.runs))
+    for each in coming:
+        check_new_blades(each.read.blades)
         with db.write() as session:
-            made, versions = _with_versions(session, trial, read.methods, now.utc)
-            trials.save_trial(session, made)
-            arrivals.mark(session, arrival, trial_ids=[made.id])
-        _store_blades(db, arrival, made, read)
-        _store_runs(db, made, read, versions, now, work)
-        stored.append(made)
-    return stored
+            for version in each.versions:
+                methods.add_version(session, version)
+            trials.save_trial(session, each.trial)
+            arrivals.mark(session, arrival, trial_ids=[each.trial.id])
+        _store_blades(db, arrival, each.trial, each.read)
+        _store_runs(db, each, now, work)
 
 
 def _store_blades(db: Database, arrival: str, trial: Trial, read: ReadTrial) -> None:
@@ -126,51 +183,23 @@ def _store_blades(db: Database, arrival: str, trial: Trial, read: ReadTrial) -> 
         let_taps_through()
 
 
-def _with_versions(
-    session: Session, trial: Trial, file: MethodFile | None, now_utc: str
-) -> tuple[Trial, Mapping[int, str]]:
-    """A trial with the versions of its method kept, as its file has them; and their ids by
-    number.
-    """
-    if file is None:
-        return with_version(session, trial, now_utc), {}
-    line = str(uuid4())
-    versions = {number: str(uuid4()) for number in file.versions}
-    for number, version in file.versions.items():
-        methods.add_version(
-            session, MethodVersion(versions[number], line, number, version, now_utc)
-        )
-    in_force = file.in_force
-    return (
-        replace(trial, method=file.method, method_id=versions[in_force], method_number=in_force),
-        versions,
-    )
-
-
-def _store_runs(
-    db: Database,
-    trial: Trial,
-    read: ReadTrial,
-    versions: Mapping[int, str],
-    now: Moment,
-    work: Work,
-) -> None:
-    sequence = 1
+def _store_runs(db: Database, coming: _Coming, now: Moment, work: Work) -> None:
+    trial, read, sequence = coming.trial, coming.read, 1
     last_on: dict[
         str, str
     ] = {}  # the last run on each edge, for one that goes on after it was stropped back
     made: dict[tuple[str, int, int], str] = {}
-    for run in read.runs:
+    for run_id, run in zip(coming.run_ids, read.runs, strict=True):
         edge = read.edge_of(run)
         record = run.record.values if run.record else {}
         started = _started(run, now)
         stored = replace(
             run.as_run(edge),
-            id=str(uuid4()),
+            id=run_id,
             trial_id=trial.id,
             started=started,
             other=_other(run.record, RUN_COLUMNS) if run.record else {},
-            method_id=versions.get(run.method_number or 0, trial.method_id),
+            method_id=coming.version_ids.get(run.method_number or 0, trial.method_id),
             after_strop_of=last_on.get(edge.id) if record.get("after_strop") else None,
             block=read.block_of(run),
             from_paper=_from_paper(record.get("from_paper"), now),

@@ -17,7 +17,7 @@ from kessik.core.trials.paper.lines import PaperLine, PaperRun, Slip, read_lines
 from kessik.core.trials.run_series import usual_length_mm
 from kessik.interchange.faults import Faults, FoundFaults
 from kessik.interchange.series_events import counted_up
-from kessik.services.paper.undoing import offer_undo
+from kessik.services.record.undoing import offer_undo
 from kessik.services.trials.state import TrialOutline, outline_of_trial
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, shelf

@@ -52,7 +52,11 @@ OWNED: Mapping[Binned, Sequence[tuple[str, str]]] = {
     "results": (
         ("event", f"run_id {_RESULTS.format('runs')}"),
         ("run", f"id {_RESULTS.format('runs')}"),
-        ("trial_blade", f"trial_id = :id AND blade_id {_RESULTS.format('placed')}"),
+        (
+            "trial_blade",
+            f"trial_id = :id AND blade_id {_RESULTS.format('placed')}"
+            f" OR trial_id {_RESULTS.format('trials')}",
+        ),
         (
             "measurement",
             f"edge_id {_RESULTS.format('edges')} OR blade_id {_RESULTS.format('blades')}",
@@ -70,7 +74,9 @@ BYTES = "base64:"
 
 @dataclass(frozen=True)
 class Results:
-    """Results that came into a trial together: ids of what came with them."""
+    """Results that came together, into a trial or with `trials` of their own: ids of what came with
+    them.
+    """
 
     trial_id: str
     runs: Sequence[str]
@@ -88,8 +94,8 @@ def take_results_away(session: Session, entry: InBin, results: Results) -> None:
     ids = asdict(results)
     of = {"id": results.trial_id, **{what: json.dumps(ids[what]) for what in ids}}
     own = text(
-        "SELECT count(*) FROM run WHERE trial_id = :id AND id IN "
-        "(SELECT value FROM json_each(:runs))"
+        "SELECT count(*) FROM run WHERE id IN (SELECT value FROM json_each(:runs))"
+        " AND (trial_id = :id OR trial_id IN (SELECT value FROM json_each(:trials)))"
     )
     still = session.execute(own, of).scalar_one()
     _move(session, entry, of)

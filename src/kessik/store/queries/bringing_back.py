@@ -22,6 +22,9 @@ _Broken = tuple[str, int, str, int]
 of its keys says so.
 """
 
+_KEPT_WITHOUT = ("soak_coupon", "blade_id")
+"""A coupon stays in its soak when its blade is gone."""
+
 
 def bring_back(session: Session, bin_id: str) -> list[str]:
     """Put a thing back as it was, without what belongs to something deleted for good; returns the
@@ -72,15 +75,17 @@ def _let_go(session: Session, before: set[_Broken]) -> bool:
     where what they belong to waits in the bin.
     """
     is_any = False
-    while found := _broken(session) - before:
+    while broken := _broken(session) - before:
         waiting = _waiting(session)
-        for table, number, parent, key in found:
-            if _missing(session, table, number, key) in waiting[parent]:
-                raise ConflictError(
-                    "what it belongs to is in the bin, too; bring that back first", field="bin"
-                )
-        for table, number, _, _ in found:
-            session.execute(text(f"DELETE FROM {table} WHERE rowid = :number"), {"number": number})
+        found = [(row, *_missing(session, row)) for row in broken]
+        if any(missing in waiting[row[2]] for row, _, missing in found):
+            raise ConflictError(
+                "what it belongs to is in the bin, too; bring that back first", field="bin"
+            )
+        for (table, number, _, _), column, _ in found:
+            is_kept = (table, column) == _KEPT_WITHOUT
+            act = f"UPDATE {table} SET {column} = NULL" if is_kept else f"DELETE FROM {table}"
+            session.execute(text(f"{act} WHERE rowid = :number"), {"number": number})
         is_any = True
     return is_any
 
@@ -90,12 +95,13 @@ def _broken(session: Session) -> set[_Broken]:
     return {(table, number, parent, key) for table, number, parent, key in found}
 
 
-def _missing(session: Session, table: str, number: int, key: int) -> str:
-    """The id of what a row belongs to."""
+def _missing(session: Session, broken: _Broken) -> tuple[str, str]:
+    """The column that says what a row belongs to, and its id."""
+    table, number, _, key = broken
     keys = session.execute(text(f"PRAGMA foreign_key_list({table})"))
     column = next(each[3] for each in keys if each[0] == key)
     found = session.execute(text(f"SELECT {column} FROM {table} WHERE rowid = :n"), {"n": number})
-    return str(found.scalar_one())
+    return column, str(found.scalar_one())
 
 
 def _waiting(session: Session) -> Mapping[str, set[str]]:

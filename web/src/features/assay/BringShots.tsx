@@ -1,7 +1,6 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
-import { formOf, sendForm } from "../../api/changes";
+import { formOf, sendForm, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
 import { Faults } from "../../parts/Faults";
@@ -11,16 +10,18 @@ import { FilePick } from "../../ui/FilePick";
 
 /** A file of shots: all of it or nothing, and every fault by its line. */
 export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][] }) {
-  const queries = useQueryClient();
   const [files, setFiles] = useState<File[]>([]);
   const [batch, setBatch] = useState(batches[0]?.id ?? "");
-  const read = useMutation({
-    mutationFn: () => send(files, batch),
-    onSuccess: () => queries.invalidateQueries(),
-  });
+  const read = useChange(
+    () => send(files, batch),
+    undefined,
+    () => {
+      read.reset();
+    },
+  );
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (!read.isPending) read.mutate();
+    if (!read.isPending) read.mutate(undefined);
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-4">
@@ -37,7 +38,7 @@ export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][
         {read.isPending ? "Reading …" : "Read the shots"}
       </Button>
       {read.error ? <Faults error={read.error} /> : null}
-      {read.data ? <Taken taken={read.data} /> : null}
+      {read.data ? <Taken taken={read.data[0]} /> : null}
       <p className="text-note text-ink-2">
         Columns: blade, shot, element, percent, plus_minus; and if known detected (no: percent is
         the limit of detection), surface (bare, coated) and normalised (yes, no, unknown).

@@ -1,6 +1,5 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { formOf, sendForm } from "../../api/changes";
+import { formOf, sendForm, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
 import { Faults } from "../../parts/Faults";
@@ -9,15 +8,17 @@ import { FilePick } from "../../ui/FilePick";
 
 /** Files of grades onto the shelf, as the tester's own. */
 export function BringGrades() {
-  const queries = useQueryClient();
   const [files, setFiles] = useState<File[]>([]);
-  const read = useMutation({
-    mutationFn: () => send(files),
-    onSuccess: () => queries.invalidateQueries(),
-  });
+  const read = useChange(
+    () => send(files),
+    undefined,
+    () => {
+      read.reset();
+    },
+  );
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (!read.isPending) read.mutate();
+    if (!read.isPending) read.mutate(undefined);
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-4">
@@ -28,7 +29,7 @@ export function BringGrades() {
       {read.error ? <Faults error={read.error} /> : null}
       {read.data ? (
         <p role="status" className="font-semibold">
-          {plural(read.data.grades.length, "grade")} kept: {read.data.grades.join(", ")}
+          {plural(read.data[0].grades.length, "grade")} kept: {read.data[0].grades.join(", ")}
         </p>
       ) : null}
       <p className="text-note text-ink-2">

@@ -1,7 +1,6 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
-import { formOf, sendForm } from "../../api/changes";
+import { formOf, sendForm, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
 import { LIMITS } from "../../domain/limits.gen";
@@ -9,25 +8,29 @@ import { Faults } from "../../parts/Faults";
 import { ImportProgress } from "../../parts/ImportProgress";
 import { Button, buttonLook } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
+import { useUndo } from "../../ui/Undo";
 
 /**
  * Files in: all or nothing, with the first faults by line and column, and how many there are in
  * all.
  */
 export function ImportFiles() {
-  const queries = useQueryClient();
+  const say = useUndo();
   const [files, setFiles] = useState<File[]>([]);
   const [id, setId] = useState(newId);
-  const read = useMutation({
-    mutationFn: () => send(files, id),
-    onSuccess: () => queries.invalidateQueries(),
-    onSettled: () => setId(newId()),
-  });
+  const read = useChange(
+    (importId: string) => send(files, importId).finally(() => setId(newId())),
+    undefined,
+    () => {
+      read.reset();
+      say("Undone: what came waits in the bin.");
+    },
+  );
   const tooLarge = files.find((file) => file.size > LIMITS.file_mb.most * 1e6);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     // never disabled meanwhile: that would take the focus from the hand
-    if (!read.isPending) read.mutate();
+    if (!read.isPending) read.mutate(id);
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-4">
@@ -43,7 +46,7 @@ export function ImportFiles() {
       </Button>
       {read.isPending ? <ImportProgress id={id} /> : null}
       {read.error ? <Faults error={read.error} /> : null}
-      {read.data ? <Made made={read.data} /> : null}
+      {read.data ? <Made made={read.data[0]} /> : null}
     </form>
   );
 }

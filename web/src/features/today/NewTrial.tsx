@@ -1,6 +1,7 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
+import { useChange } from "../../api/changes";
 import { api, body, Refused, type Schemas } from "../../api/client";
 import { plainMethod } from "../../api/methods";
 import { methodsQuery, shelfQuery } from "../../api/queries";
@@ -41,7 +42,6 @@ const blank = (): BladeLine => ({ id: newId(), edgeId: newId(), code: "", grade:
  */
 export function NewTrial() {
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const shelf = useQuery(shelfQuery);
   const methods = useQuery(methodsQuery);
   const schools = methods.data?.ready ?? [];
@@ -61,8 +61,8 @@ export function NewTrial() {
     (shelf.data?.blades ?? []).find(
       ({ blade }) => !blade.archived_utc && blade.code.toLowerCase() === code.trim().toLowerCase(),
     )?.blade;
-  const make = useMutation({
-    mutationFn: async () => {
+  const make = useChange(
+    async () => {
       const rope = typedNumber(diameter);
       const path = { trial_id: trialId };
       const chosen = schools.find((m) => m.school === typed.school);
@@ -107,12 +107,15 @@ export function NewTrial() {
           );
       }
     },
-    onSuccess: async () => {
+    () => {
       drop();
-      await queries.invalidateQueries();
       navigate(`/trials/${trialId}/line-up`);
     },
-  });
+    () => {
+      setTyped(typed);
+      navigate("/");
+    },
+  );
   const refused = make.error instanceof Refused ? make.error : null;
   const twice = blades.find(
     (b, i) =>
@@ -123,7 +126,7 @@ export function NewTrial() {
   const badEdge = blades.find((b) => typedNumber(b.edge) === undefined);
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (!twice && !badRope && !badEdge) make.mutate();
+    if (!twice && !badRope && !badEdge) make.mutate(undefined);
   };
   const change = (i: number, part: Partial<BladeLine>) =>
     setTyped({ ...typed, blades: blades.map((b, at) => (at === i ? { ...b, ...part } : b)) });
