@@ -125,6 +125,16 @@ def test_what_they_replaced_comes_back(shop):
     assert new["reason"] == "bringing them in was undone"
 
 
+def test_what_they_replaced_was_deleted_for_good(shop):
+    shop.bring(SHEET, trial_id=shop.trial)
+    answer = shop.bring(SHEET.replace("25", "35"), trial_id=shop.trial, on_there="replace")
+    before = shop.rows()
+    (old,) = shop.binned()
+    assert shop.client.delete(f"/api/bin/{old['id']}").is_success
+    assert shop.undo(answer)[1].status_code == 409
+    assert shop.rows() == before
+
+
 def test_what_was_built_on_them_keeps_them(shop):
     answer = sheet_here(shop)
     shelf = shop.client.get("/api/shelf").json()["blades"]

@@ -12,14 +12,14 @@ from kessik.core.moments import Moment
 from kessik.core.shelf.blades import Blade
 from kessik.interchange.csv_tables import Row, Table
 from kessik.services.files.shelf_rows import (
-    _BLADE_MEASURED,
-    _BLADE_PLAIN,
-    _EDGE_MEASURED,
-    _edge,
-    _edge_plain,
-    _given,
-    _stated,
+    BLADE_MEASURED,
+    BLADE_PLAIN,
+    EDGE_MEASURED,
+    edge_from_row,
+    given_values,
     read_blade,
+    stated_values,
+    with_edge_row,
 )
 from kessik.services.shelf.checks import check_new_blades
 from kessik.services.shelf.facts import stated_again
@@ -115,19 +115,21 @@ def _bring_up_to_date(
     if row is not None:
         treatment = row.values.get("heat_treatment")
         heat = replace(blade.heat_treatment, note=treatment) if treatment else blade.heat_treatment
-        measured = _stated_anew(blade.measurements, _stated(row, _BLADE_MEASURED), now)
-        plain = _given(row, _BLADE_PLAIN)
+        measured = _stated_anew(blade.measurements, stated_values(row, BLADE_MEASURED), now)
+        plain = given_values(row, BLADE_PLAIN)
         other = {**blade.other, **row.extra}
         found = replace(blade, heat_treatment=heat, other=other, measurements=measured, **plain)
     by_number = {edge.number: edge for edge in found.edges}
     for number, edge_row in edge_rows.items():
         edge = by_number.get(number)
         if edge is None:
-            by_number[number] = _edge(blade.id, number, edge_row, now.utc)
+            by_number[number] = edge_from_row(blade.id, number, edge_row, now.utc)
             continue
-        measured = _stated_anew(edge.measurements, _stated(edge_row, _EDGE_MEASURED), now)
+        measured = _stated_anew(edge.measurements, stated_values(edge_row, EDGE_MEASURED), now)
         other = {**edge.other, **edge_row.extra}
-        by_number[number] = replace(_edge_plain(edge, edge_row), other=other, measurements=measured)
+        by_number[number] = replace(
+            with_edge_row(edge, edge_row), other=other, measurements=measured
+        )
     return replace(found, edges=tuple(by_number[number] for number in sorted(by_number)))
 
 

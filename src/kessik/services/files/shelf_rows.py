@@ -14,14 +14,14 @@ from kessik.interchange.csv_tables import Column, Row, write_table
 from kessik.interchange.record_csv import BLADE_COLUMNS, EDGE_COLUMNS
 from kessik.services.shelf.facts import entered
 
-_BLADE_PLAIN = (
+BLADE_PLAIN = (
     "claimed_grade", "usual_hardness_low_hrc", "usual_hardness_high_hrc", "owner", "price", "note",
     "loan_from",
     "loan_due", "loan_returned",
 )  # fmt: skip  # a table is read by its rows
 
 
-_BLADE_MEASURED = (
+BLADE_MEASURED = (
     "hardness_hrc", "edge_length_mm", "stock_mm", "primary_grind_side_deg", "grind", "profile",
     "finish", "coating",
     "grip",
@@ -40,7 +40,7 @@ _EDGE_PLAIN = (
 )
 
 
-_EDGE_MEASURED = ("side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "start_gf")
+EDGE_MEASURED = ("side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "start_gf")
 _FROM_FILE = "as the file said"
 
 
@@ -55,12 +55,14 @@ def read_blade(
     is known.
     """
     made = blade_id or str(uuid4())
-    edges = tuple(_edge(made, number, edge_rows[number], now_utc) for number in sorted(edge_rows))
+    edges = tuple(
+        edge_from_row(made, number, edge_rows[number], now_utc) for number in sorted(edge_rows)
+    )
     if row is None:
         return Blade(made, code, edges=edges)
     stated = tuple(
         entered(made, name, value, standing, now_utc)
-        for name, value, standing in _stated(row, _BLADE_MEASURED)
+        for name, value, standing in stated_values(row, BLADE_MEASURED)
     )
     return Blade(
         made,
@@ -69,38 +71,41 @@ def read_blade(
         heat_treatment=HeatTreatment(note=row.values.get("heat_treatment") or ""),
         other=dict(row.extra),
         edges=edges,
-        **_given(row, _BLADE_PLAIN),
+        **given_values(row, BLADE_PLAIN),
     )
 
 
-def _edge(blade_id: str, number: int, row: Row | None, now_utc: str) -> Edge:
+def edge_from_row(blade_id: str, number: int, row: Row | None, now_utc: str) -> Edge:
+    """A new edge with what its row says."""
     made = str(uuid4())
     if row is None:
         return Edge(made, blade_id, number)
     stated = tuple(
         entered(made, name, value, standing, now_utc)
-        for name, value, standing in _stated(row, _EDGE_MEASURED)
+        for name, value, standing in stated_values(row, EDGE_MEASURED)
     )
     return replace(
-        _edge_plain(Edge(made, blade_id, number), row), measurements=stated, other=dict(row.extra)
+        with_edge_row(Edge(made, blade_id, number), row), measurements=stated, other=dict(row.extra)
     )
 
 
-def _edge_plain(edge: Edge, row: Row) -> Edge:
+def with_edge_row(edge: Edge, row: Row) -> Edge:
+    """An edge with what a row says of it, measurements aside."""
     size, kind = row.values.get("last_abrasive_um"), row.values.get("last_abrasive_kind")
     steps = (
         (Step(kind or "abrasive", kind or "", size),) if size is not None or kind else edge.steps
     )
     settled = row.values.get("settled")
     said = {} if settled is None else {"overrule": settled, "overrule_reason": _FROM_FILE}
-    return replace(edge, steps=steps, **_given(row, _EDGE_PLAIN), **said)
+    return replace(edge, steps=steps, **given_values(row, _EDGE_PLAIN), **said)
 
 
-def _given(row: Row, names: Sequence[str]) -> dict[str, Any]:
+def given_values(row: Row, names: Sequence[str]) -> dict[str, Any]:
+    """The columns that hold something."""
     return {name: row.values[name] for name in names if row.values.get(name) is not None}
 
 
-def _stated(row: Row, names: Sequence[str]) -> list[tuple[str, float | str, Standing]]:
+def stated_values(row: Row, names: Sequence[str]) -> list[tuple[str, float | str, Standing]]:
     """The measured columns that hold something; a hardness without a standing is only claimed."""
     found = []
     for name in names:
@@ -147,8 +152,8 @@ def _blade_row(blade: Blade) -> dict[str, Any]:
     return {
         **blade.other,
         "blade": blade.code,
-        **{name: getattr(blade, name) or None for name in _BLADE_PLAIN},
-        **_in_use(blade.measurements, _BLADE_MEASURED),
+        **{name: getattr(blade, name) or None for name in BLADE_PLAIN},
+        **_in_use(blade.measurements, BLADE_MEASURED),
         "hardness_standing": hardness.standing if hardness else None,
         "heat_treatment": blade.heat_treatment.note or None,
     }
@@ -162,7 +167,7 @@ def _edge_row(blade: Blade, edge: Edge) -> dict[str, Any]:
         "blade": blade.code,
         "edge": edge.number,
         **{name: None if value in ("", False) else value for name, value in plain.items()},
-        **_in_use(edge.measurements, _EDGE_MEASURED),
+        **_in_use(edge.measurements, EDGE_MEASURED),
         "last_abrasive_um": size,
         "last_abrasive_kind": kind or None,
         "settled": edge.overrule,

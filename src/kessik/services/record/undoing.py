@@ -4,6 +4,7 @@ back.
 
 from uuid import uuid4
 
+from kessik.core.errors import ConflictError
 from kessik.core.keeping import InBin
 from kessik.core.moments import Moment
 from kessik.core.words.sentences import counted
@@ -24,6 +25,11 @@ def offer_undo(
     def undo() -> None:
         with db.write() as session:
             binning.take_results_away(session, entry, results)
+            if replaced and binning.find_binned(session, replaced) is None:
+                raise ConflictError(
+                    "what they replaced is not in the bin any more; put it right by hand",
+                    field="change",
+                )
             if replaced:
                 bringing_back.bring_back(session, replaced)
 
