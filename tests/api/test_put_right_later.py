@@ -191,6 +191,22 @@ def test_a_run_does_not_come_back_onto_an_edge_that_was_cut_meanwhile(cut):
     assert cut.client.put(f"/api/bin/{gone}/brought-back").status_code == 200
 
 
+def test_a_run_comes_back_beside_the_one_it_stood_with(cut):
+    """A file may hold several runs of one edge: zones, or stages."""
+    rows = "blade,edge,run,count,check,value\n" + "".join(
+        f"Z,3,{run},{count},force,{gf}\n"
+        for run in (1, 2)
+        for count, gf in ((0, 150), (4, 300), (8, 410))
+    )
+    made = cut.client.post("/api/imports", files=[("files", ("two.series.csv", rows))]).json()
+    record = f"/api/trials/{made['trials'][0]['id']}/record"
+    before = cut.client.get(record).json()["runs"]
+    away = {"kind": "run", "owner_id": before[1]["id"]}
+    assert cut.client.put("/api/bin/bin-00001", json=away).is_success
+    assert cut.client.put("/api/bin/bin-00001/brought-back").status_code == 200
+    assert cut.client.get(record).json()["runs"] == before
+
+
 def test_a_run_comes_back_though_others_were_started_meanwhile(cut, database):
     """The server once numbered its own events anew from where the log ended."""
     before = run_of(cut)["log"]

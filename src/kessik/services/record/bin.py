@@ -22,6 +22,7 @@ from kessik.store.queries import (
     stock,
     trials,
 )
+from kessik.store.queries.bringing_back import Back
 
 
 def hangs_on(db: Database, kind: TakenAway, owner_id: str) -> tuple[str, list[str]]:
@@ -55,16 +56,23 @@ def bring_back(db: Database, bin_id: str) -> InBin:
     with db.write() as session:
         entry = _entry(session, bin_id)
         doubled = doubled_codes(session)
-        came = set(bringing_back.bring_back(session, bin_id))
+        back = bringing_back.bring_back(session, bin_id)
         refuse_newly_doubled(session, doubled)
-        beside = bench_log.runs_beside(session, list(came))
-        if any(cut_twice(came, runs) for runs in beside.values()):
+        _refuse_cut_meanwhile(session, back)
+    return entry
+
+
+def _refuse_cut_meanwhile(session: Session, back: Back) -> None:
+    """An edge is cut once; runs that stood beside each other before may do so again."""
+    if back.beside is None:
+        return
+    for runs in bench_log.runs_beside(session, list(back.runs)).values():
+        if cut_twice(back.runs, [run for run in runs if run.id not in back.beside]):
             raise ConflictError(
                 "an edge of it was cut again meanwhile, and an edge is cut once; take that run"
                 " away first",
                 field="bin",
             )
-    return entry
 
 
 def forget(db: Database, bin_id: str) -> None:

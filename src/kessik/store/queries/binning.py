@@ -124,7 +124,8 @@ def _move(session: Session, entry: InBin, of: Mapping[str, str]) -> None:
             text("UPDATE soak_coupon SET blade_id = NULL WHERE blade_id = :id"),
             {"id": entry.owner_id},
         )
-    content = json.dumps({"rows": rows, "coupons": coupons}, separators=(",", ":")).encode()
+    held = {"rows": rows, "coupons": coupons, "beside": _beside(session, rows.get("run", []))}
+    content = json.dumps(held, separators=(",", ":")).encode()
     session.add(
         BinRow(
             id=entry.id,
@@ -140,6 +141,21 @@ def _move(session: Session, entry: InBin, of: Mapping[str, str]) -> None:
     session.flush()
     for table, where in OWNED[entry.kind]:
         session.execute(text(f"DELETE FROM {table} WHERE {where}"), of)
+
+
+def _beside(session: Session, runs: Sequence[Mapping[str, Any]]) -> list[str]:
+    """The ids of runs that stay on the edges of these."""
+    found = session.execute(
+        text(
+            "SELECT id FROM run WHERE edge_id IN (SELECT value FROM json_each(:edges))"
+            " AND id NOT IN (SELECT value FROM json_each(:runs))"
+        ),
+        {
+            "edges": json.dumps([run["edge_id"] for run in runs]),
+            "runs": json.dumps([run["id"] for run in runs]),
+        },
+    )
+    return [run_id for (run_id,) in found]
 
 
 def all_binned(session: Session) -> list[InBin]:
@@ -164,7 +180,9 @@ def forget(session: Session, bin_id: str) -> None:
 
 
 def content_of(row: BinRow) -> dict[str, Any]:
-    """The rows of a thing by their tables, and the coupons that named it."""
+    """The rows of a thing by their tables, the coupons that named it, and the runs that stayed
+    beside its own; a bin filled by an older Kessik does not tell those.
+    """
     return dict(json.loads(zlib.decompress(row.content)))
 
 

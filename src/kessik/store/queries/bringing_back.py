@@ -4,6 +4,7 @@ import base64
 import json
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from sqlalchemy import select, text
@@ -26,9 +27,18 @@ _KEPT_WITHOUT = ("soak_coupon", "blade_id")
 """A coupon stays in its soak when its blade is gone."""
 
 
-def bring_back(session: Session, bin_id: str) -> list[str]:
-    """Put a thing back as it was, without what belongs to something deleted for good; returns the
-    ids of its runs.
+@dataclass(frozen=True)
+class Back:
+    """The ids of runs that came back, and of those that stood beside them before, where that is
+    known.
+    """
+
+    runs: frozenset[str]
+    beside: frozenset[str] | None
+
+
+def bring_back(session: Session, bin_id: str) -> Back:
+    """Put a thing back as it was, without what belongs to something deleted for good.
 
     ConflictError where its place was taken meanwhile, or what it belongs to is not there.
     """
@@ -55,7 +65,11 @@ def bring_back(session: Session, bin_id: str) -> list[str]:
         raise ConflictError(
             "what it belonged to was deleted for good, and it cannot come back", field="bin"
         )
-    return [run["id"] for run in content["rows"].get("run", ())]
+    beside = content.get("beside")
+    return Back(
+        frozenset(run["id"] for run in content["rows"].get("run", ())),
+        None if beside is None else frozenset(beside),
+    )
 
 
 def _put_back(session: Session, row: BinRow, rows: Mapping[str, Any], kind: Binned) -> None:
