@@ -95,8 +95,9 @@ def insert_blade(session: Session, blade: Blade, *, shared_code: bool = False) -
 
 def refuse_taken_code(session: Session, blade: Blade) -> None:
     """A code names one blade; archived ones have given theirs up."""
-    others = {**shelf.codes_there(session), blade.id: ""}
-    if blade.code.strip().casefold() in {code.casefold() for code in others.values()}:
+    there = shelf.codes_there(session)
+    others = {code.casefold() for blade_id, code in there.items() if blade_id != blade.id}
+    if blade.code.strip().casefold() in others:
         raise _taken(blade.code.strip())
 
 

@@ -23,7 +23,7 @@ export function ImportFiles() {
     undefined,
     () => {
       read.reset();
-      say("Undone: what came waits in the bin.");
+      say("Undone. Trials that came lie in the bin.");
     },
   );
   const tooLarge = files.find((file) => file.size > LIMITS.file_mb.most * 1e6);
