@@ -168,7 +168,7 @@ def test_the_headline_ranks_names_the_unfair_blade_and_says_what_is_open():
     known = MATCHED | {"C": facts("C", grade="1.2436", thickness=0.71)}
     analysis = trial({"A": 14, "B": 24, "C": 30}, known)
     said = headline(analysis, "dull")
-    assert said.startswith("B outlasts A by")
+    assert said.startswith("To dull, B outlasts A by")
     assert "C is not ranked: thickness behind the edge differs by 0.35 mm" in said
     assert "the answer speaks of the steel" in standing_words(analysis, "dull")
 
@@ -245,7 +245,7 @@ def test_neighbours_that_are_alike_do_not_make_the_ends_alike():
         for n in (1, 2)
     ]
     words = headline(analyse(steps, {}, RULE, Method()), "dull")
-    assert words.startswith("D outlasts A by")
+    assert words.startswith("To dull, D outlasts A by")
     assert "in the order D, C, B, A neighbours cannot be told apart yet" in words
 
 

@@ -5,6 +5,7 @@ import pytest
 
 from kessik.core.protocols.series import Check
 from kessik.core.sharpness.life import (
+    AsWritten,
     BeforeFirstCheck,
     Bracketed,
     Crossed,
@@ -90,7 +91,7 @@ def test_one_bad_reading_does_not_end_a_life():
         ([(n, 250) for n in range(6)], NotReached, "still good at"),
         ([(n, 300 - 10 * n) for n in range(8)], NotReached, "still good at"),
         ([(0, 420), (1, 430), (2, 445)], BeforeFirstCheck, "beyond the limit at its start"),
-        ([(4, 420), (5, 431)], BeforeFirstCheck, "by the first look at 4"),
+        ([(4, 420), (5, 431)], BeforeFirstCheck, "by the first check at 4"),
         ([(n, 150 + 4 * n) for n in range(0, 40, 4)], NotReached, "not reached by 36"),
     ],
     ids=[
@@ -131,9 +132,9 @@ def test_the_unit_of_the_count_does_not_matter():
     assert 2 * metres.found.estimate == pytest.approx(cuts.found.estimate, rel=1e-6)
 
 
-def paper(*outcomes):
+def paper(*outcomes, **how):
     checks = [Check(float(n), "paper", outcome=word) for n, word in outcomes]
-    return outcome_lives({"working": checks}, ["working"])["working"].found
+    return outcome_lives({"working": checks}, ["working"], **how)["working"].found
 
 
 def test_pass_and_fail_bracket_a_life():
@@ -145,4 +146,6 @@ def test_pass_and_fail_bracket_a_life():
         "so does a contradiction"
     )
     assert paper((12, "pass"), (24, "pass")) == NotReached(24)
-    assert paper((12, "fail")) == BeforeFirstCheck(12)
+    assert paper((12, "fail"), passes_noted=True) == BeforeFirstCheck(12)
+    assert paper((12, "fail")) == AsWritten(12), "a record's lone failing count is its total"
+    assert paper((12, "fail"), check_every=3.0) == AsWritten(12, 3.0)

@@ -15,7 +15,7 @@ from kessik.core.comparison.ratios import all_ratios
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
-from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, NotReached
+from kessik.core.sharpness.life import AsWritten, BeforeFirstCheck, Bracketed, NotReached
 from kessik.core.words.notes import note_words
 from kessik.core.words.verdict import headline
 
@@ -81,13 +81,70 @@ def test_a_check_beside_the_zone_is_a_control_and_bounds_nothing():
     assert found.runs[0].lives["working"].life.found == Bracketed(10, 20)
 
 
-def test_one_failing_look_asks_how_often_was_looked():
+def test_a_written_total_stays_as_it_was_written():
+    # A lone failing count is a total. Nobody knows the gap: 10 % of 84, common practice.
     lone = answer(working("A", 1, "84 fail"))
-    assert lone.runs[0].lives["working"].life.found == BeforeFirstCheck(84)
-    assert any("how often did you look?" in note_words(note) for note in lone.notes)
+    assert lone.runs[0].lives["working"].life.found == AsWritten(84, pytest.approx(8.4), True)
+    assert [note_words(note) for note in lone.notes] == [
+        "1 run was written down as totals, without the gap of the checks; each total is taken to be"
+        " 10 % wide (common practice)"
+    ]
     told = answer(working("A", 1, "84 fail", check_every=4.0))
-    assert told.runs[0].lives["working"].life.found == Bracketed(80, 84)
+    assert told.runs[0].lives["working"].life.found == AsWritten(84, 4.0)
     assert told.notes == ()
+    at_the_bench = answer(working("A", 1, "84 fail", passes_noted=True))
+    assert at_the_bench.runs[0].lives["working"].life.found == BeforeFirstCheck(84)
+
+
+def test_a_bare_total_is_as_wide_as_the_other_runs_and_weighs_as_written():
+    # The other runs left 5 of 100 and 10 of 100 open: 7.5 % in the middle.
+    found = answer(
+        working("A", 1, "95 pass, 100 fail"),
+        working("A", 2, "90 pass, 100 fail"),
+        working("B", 1, "150 fail"),
+        working("C", 1, "120 fail"),
+    )
+    totals = [r.lives["working"].life.found for r in found.runs[2:]]
+    assert totals == [AsWritten(150, pytest.approx(11.25), True), AsWritten(120, 9.0, True)]
+    ratio = next(c for c in found.comparisons if (c.a, c.b) == ("B", "C"))
+    assert ratio.ratio == pytest.approx(120 / 150, rel=0.002)
+    assert len(found.notes) == 1, "ten rows with one reason give one note"
+
+
+def test_an_answer_that_hangs_on_one_edge_says_so():
+    # A: 410, 412, 190; B: 268, 270, 269. Without 190, 411/269 is 53 % longer; with every edge
+    # weighing alike (410 · 412 · 190)^(1/3) = 317.7, 18 % longer.
+    lives = {"A": (410, 412, 190), "B": (268, 270, 269)}
+    found = answer(
+        *(
+            working(code, n, f"{life - 1} pass, {life} fail")
+            for code, own in lives.items()
+            for n, life in enumerate(own, 1)
+        )
+    )
+    assert headline(found, "working") == (
+        "To the end of the working edge, A outlasts B by 53 % without A's edge 3, by 18 % with it;"
+        " edge 3 lasted 189 where the others lasted 410 cuts."
+    )
+    spread = {blade.blade: blade.spread_percent for blade in found.blades}
+    assert spread["A"] == pytest.approx(44.5, abs=0.5), "of the edges that one sees"
+    assert spread["B"] == pytest.approx(0.4, abs=0.1)
+
+
+def test_two_edges_that_contradict_each_other_reach_the_headline():
+    lives = {"A": (412, 190), "B": (268, 270)}
+    said = headline(
+        answer(
+            *(
+                working(code, n, f"{life - 1} pass, {life} fail")
+                for code, own in lives.items()
+                for n, life in enumerate(own, 1)
+            )
+        ),
+        "working",
+    )
+    assert "edges 1 and 2 of A contradict each other (411 and 189 cuts)" in said
+    assert "A outlasts B by 53 % by edge 1 alone, and B outlasts A by 42 % by edge 2 alone" in said
 
 
 def test_a_life_that_was_not_reached_has_a_bound_and_no_ratio():
@@ -183,26 +240,33 @@ def test_a_verification_is_answered():
         working("A", 1, "60 pass, 62 fail"),
         working("A", 2, "60.5 pass, 62.5 fail", verifies=(1, 1)),
     )
-    assert any(
-        "verifies edge 1 to working: 61.0 and 61.5 cuts differ by 0.8 %, no more than these checks"
-        " can resolve" in note_words(note)
-        for note in held.notes
+    # Half a per cent of check width each, and 4.2 % from edge to edge: repeats differ by up to
+    # exp(1.96 · √(2 · 0.0424² + 2 · 0.0095²)) − 1 = 13 %.
+    (said,) = map(note_words, held.notes)
+    assert said == (
+        "A, edge 2 verifies edge 1 to working: 61 and 61.5 cuts agree within 0.8 %; repeats of"
+        " these blades differ by up to 13 %"
     )
     apart = answer(
-        working("A", 1, "60 pass, 61 fail"), working("A", 2, "65 pass, 66 fail", verifies=(1, 1))
+        working("A", 1, "60 pass, 61 fail"), working("A", 2, "74 pass, 75 fail", verifies=(1, 1))
     )
-    assert any(
-        "differ by 8 %, more than their own errors explain; a third edge, and look at"
-        in note_words(note)
-        for note in apart.notes
-    )
+    told = " ".join(map(note_words, apart.notes))
+    assert "differ by 23 %, and repeats of these blades differ by up to 13 %" in told
+    assert "Cut a third edge, and look at" in told
+
+
+def test_a_verification_is_not_held_against_check_width_alone():
+    runs = [working("A", 1, "370 pass, 371 fail"), working("A", 2, "371 pass, 372 fail",
+        verifies=(1, 1))]  # fmt: skip
+    (said,) = map(note_words, answer(*runs).notes)
+    assert "agree within 0.3 %" in said
 
 
 def test_a_single_blade_gets_its_own_answer():
     alone = answer(working("A", 1, "60 pass, 62 fail"), working("A", 2, "61 pass, 63 fail"))
     said = headline(alone, "working")
-    assert said.startswith("A alone, to working: 6")
-    assert "over 2 edges, which repeat within about" in said
+    assert said.startswith("A alone, to the end of the working edge: 6")
+    assert "over 2 edges, whose lives spread by" in said
 
 
 def test_many_blades_are_told_in_groups():
@@ -213,8 +277,9 @@ def test_many_blades_are_told_in_groups():
         for n in range(4)
     ]
     said = headline(answer(*runs), "working")
-    assert said.startswith("D, then B and C together, then A. D outlasts") or said.startswith(
-        "D, then C and B together, then A. D outlasts"
+    assert said.startswith(
+        "To the end of the working edge, longest first: D, then C and B together, then A. D"
+        " outlasts"
     )
     assert said.count(".") == 2, "at most two sentences"
 

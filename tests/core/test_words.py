@@ -46,7 +46,7 @@ def test_an_open_end_is_said_and_never_closed():
     assert pair_words(turned) == "A outlasts B by at least 25 %; how far is not known."
     assert tag_words(turned) == "A lasts longer"
     unsure = pair_words(comparison(None, 0.93, None, "not_enough_evidence"))
-    assert "B falls short of A by 7 % at most, and how far it goes is not known" in unsure
+    assert "B is at most 7 % shorter than A; how far it goes is not known" in unsure
 
 
 @pytest.mark.parametrize(
@@ -76,7 +76,7 @@ def test_numbers_show_what_their_interval_supports(value, low, high, shown):
             "not reached by 36 cuts; carried on, about 50 (41 to 70)",
         ),
         (BeforeFirstCheck(0), "was beyond the limit at its start"),
-        (BeforeFirstCheck(4), "lost by the first look at 4 cuts; when before is not known"),
+        (BeforeFirstCheck(4), "lost by the first check at 4 cuts; when before is not known"),
     ],
 )
 def test_every_status_of_a_life_in_words(found, words):

@@ -188,7 +188,7 @@ def test_every_school_has_a_trial_with_an_answer(demo):
 
 def test_one_knife_in_two_finishes_and_two_blades_in_three_bundles(demo):
     finishes, bundles = verdict(demo, FINISH_TRIAL_ID), verdict(demo, BUNDLES_TRIAL_ID)
-    assert answer_headline(finishes).startswith("Polished outlasts coarse by")
+    assert answer_headline(finishes).startswith("To dull, polished outlasts coarse by")
     assert "6 runs of 2 arms of AV-02" in answer_standing(finishes)
     assert {r.run.block for r in bundles.runs} == {1, 2, 3}
     (pair,) = [c for c in bundles.analysis.comparisons if c.stage == bundles.stage]

@@ -6,7 +6,14 @@ from typing import Any
 from kessik.core.comparison.analysis import ANALYSIS_VERSION, TrialAnalysis
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.verdict import Comparison
-from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Life, NotReached
+from kessik.core.sharpness.life import (
+    AsWritten,
+    BeforeFirstCheck,
+    Bracketed,
+    Crossed,
+    Life,
+    NotReached,
+)
 from kessik.core.words.matching import open_lines
 from kessik.core.words.notes import note_words
 from kessik.core.words.pairs import reason_words
@@ -29,6 +36,8 @@ def life_json(life: Life) -> dict[str, Any]:
             out = {"estimate": estimate, "low": low, "high": high, "status": "crossed"}
         case Bracketed(last_pass, first_fail):
             out = {"estimate": None, "low": last_pass, "high": first_fail, "status": "bracketed"}
+        case AsWritten(at):
+            out = {"estimate": at, "low": life.found.low, "high": at, "status": "bracketed"}
         case BeforeFirstCheck(first_check):
             out = {
                 "estimate": None,

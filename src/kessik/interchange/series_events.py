@@ -11,7 +11,6 @@ from kessik.core.protocols.events import (
     DOSE_CHECKS,
     INSPECTED,
     SAID,
-    WRITTEN,
     BenchEvent,
     Cut,
     Outcome,
@@ -24,6 +23,7 @@ from kessik.core.protocols.events import (
 )
 from kessik.core.protocols.methods import JUDGED
 from kessik.core.protocols.run_state import LoggedCheck
+from kessik.core.protocols.series import WRITTEN
 from kessik.core.units import force_to_gf
 from kessik.interchange.csv_tables import is_time
 

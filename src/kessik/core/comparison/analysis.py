@@ -33,6 +33,7 @@ from kessik.core.comparison.ratios import all_ratios
 from kessik.core.comparison.results import RunResult
 from kessik.core.comparison.verdict import Comparison, judge, open_facts
 from kessik.core.comparison.verification import verifications
+from kessik.core.comparison.written import with_widths
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import LOST_IN_ORDER, RunSeries, by_count
 from kessik.core.protocols.stop_rules import ByRule, lost_at, mean_force_gf
@@ -44,7 +45,7 @@ from kessik.core.sharpness.life import (
 from kessik.core.sharpness.outcomes import outcome_lives
 from kessik.core.sharpness.posterior import EdgeLikelihood
 
-ANALYSIS_VERSION = "4"
+ANALYSIS_VERSION = "5"
 
 
 @dataclass(frozen=True)
@@ -107,16 +108,19 @@ def analyse(
     """
     counted = [run for run in runs if not run.practice]
     blades = list(dict.fromkeys(run.blade for run in counted))
+    found, widths = with_widths(_run_results(counted, blades, method))
     results = [
         replace(result, left_out=(left_out or {}).get(run.key[:2]))
-        for run, result in zip(counted, _run_results(counted, blades, method), strict=True)
+        for run, result in zip(counted, found, strict=True)
     ]
     known = {code: _with_runs(facts.get(code), code, results) for code in blades}
-    kept = [result for result in results if not result.left_out]
+    repeats = repeats_of(results, method)
+    kept = [result for result in repeats if not result.left_out]
     ruled = pooled(kept, known, rule, method)
-    alike = [result for result in results if result.run.key[:2] not in apart]
+    alike = [result for result in repeats if result.run.key[:2] not in apart]
     everything = ruled if len(kept) == len(alike) else pooled(alike, known, rule, method)
-    alone = pooled(results, known, rule, method) if len(alike) < len(results) else everything
+    is_whole = everything.lives.keys() >= set(blades)
+    alone = everything if is_whole else pooled(results, known, rule, method)
     blade_results = tuple(
         _blade_result(
             code,
@@ -124,7 +128,7 @@ def analyse(
             *next(found for found in (ruled, everything, alone) if code in found.lives).of(code),
             code not in ruled.lives,
             _mean_figures(
-                [r for r in (kept if code in ruled.lives else results) if r.run.blade == code]
+                [r for r in (kept if code in ruled.lives else repeats) if r.run.blade == code]
             ),
         )
         for code in blades
@@ -136,7 +140,8 @@ def analyse(
     notes = tuple(
         dict.fromkeys(
             (
-                *verifications(results),
+                *verifications(results, alone.scatter_of),
+                *widths,
                 *ruled.notes,
                 *_dose_notes(blade_results),
                 *_left_out_notes(results),
@@ -157,6 +162,19 @@ def analyse(
         _compare_figures(kept, known, rule),
         effort_table([r.run for r in kept]),
     )
+
+
+def repeats_of(results: Sequence[RunResult], method: Method) -> list[RunResult]:
+    """The runs that repeat one another: of blades cut in rounds the first round alone, because what
+    comes after it is the question and no repeat.
+    """
+    if not method.cycles:
+        return list(results)
+    first: dict[str, int] = {}
+    for result in results:
+        run = result.run
+        first[run.blade] = min(first.get(run.blade, run.edge), run.edge)
+    return [r for r in results if (r.run.round or (r.run.edge == first[r.run.blade])) == 1]
 
 
 def _dose_notes(blades: Sequence[BladeResult]) -> list[Note]:
@@ -236,7 +254,8 @@ def _run_results(
             judged = run.outcomes(method.stages)
             named = [s.name for s in method.stages if s.limit_gf is None or s.name in judged]
             order = named or LOST_IN_ORDER
-            for stage, found in outcome_lives(judged, order, run.check_every).items():
+            lost = outcome_lives(judged, order, run.check_every, passes_noted=run.passes_noted)
+            for stage, found in lost.items():
                 lives[run.key][stage] = RunLife(_by_the_method(run, found, method), None)
     return [
         replace(_run_result(run, lives[run.key]), figures=run_figures(run, method)) for run in runs

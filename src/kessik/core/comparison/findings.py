@@ -137,8 +137,25 @@ class InsideBlocks:
     blocks: int
 
 
+@dataclass(frozen=True)
+class HingesOnEdge:
+    """A pair's answer hangs on one edge that does not fit its sisters: how long it lasted and they
+    did, and life(b) / life(a) with it, every edge weighing alike, and without. `has_one_sister`
+    where nothing tells which of the two is off.
+    """
+
+    blade: str
+    edge: int
+    lives: tuple[float, float]
+    unit: str
+    ratio_with: float
+    ratio_without: float
+    has_one_sister: bool
+
+
 Reason = (
     Mismatch
+    | HingesOnEdge
     | WithinIndifference
     | SmallButReal
     | Apart
@@ -205,7 +222,7 @@ class Contradicting:
 @dataclass(frozen=True)
 class Verified:
     """A second edge cut to verify the first: both lives in `unit`, by how much they differ, and
-    whether that is no more than the checks can resolve.
+    by how much repeats of these blades differ in 95 of 100.
     """
 
     stage: str
@@ -214,7 +231,12 @@ class Verified:
     lives: tuple[float, float]
     unit: str
     percent: float
-    holds: bool
+    repeats_percent: float
+
+    @property
+    def holds(self) -> bool:
+        """Whether the two differ by no more than repeats do."""
+        return self.percent <= self.repeats_percent
 
 
 @dataclass(frozen=True)
@@ -230,11 +252,23 @@ class PercentMisleads:
 
 @dataclass(frozen=True)
 class GapNotKnown:
-    """A run whose first look found the stage lost: how long before nobody said."""
+    """Edges, by blade and number, whose looks all found the stage lost: how long before nobody
+    said.
+    """
 
     stage: str
-    blade: str
-    edge: int
+    edges: tuple[tuple[str, int], ...]
+
+
+@dataclass(frozen=True)
+class WidthAssumed:
+    """Totals of so many runs were written down without the gap of their checks: how wide each is
+    taken to be, in per cent of the life by stage; from the trial's other runs or common practice.
+    """
+
+    runs: int
+    widths: tuple[tuple[str, float], ...]
+    from_runs: bool
 
 
 @dataclass(frozen=True)
@@ -309,6 +343,7 @@ Note = (
     | OddEdge
     | Contradicting
     | GapNotKnown
+    | WidthAssumed
     | Verified
     | PercentMisleads
     | OnOneLength

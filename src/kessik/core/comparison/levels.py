@@ -5,8 +5,7 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
-from kessik.core.comparison.lives import SPREAD_NODES, spread_prior
-from kessik.core.sharpness.life import Bracketed, Crossed, Found
+from kessik.core.sharpness.life import AsWritten, Bracketed, Crossed, Found
 
 Place = tuple[str, int, int]
 """Of an edge: its blade, its number, and the block it was cut in."""
@@ -46,19 +45,13 @@ def levelled(log_lives: Mapping[Place, float]) -> dict[Place, float]:
     }
 
 
-def spread_percent(log_lives: Sequence[float], log_sds: Sequence[float]) -> float | None:
-    """Edge-to-edge spread of one blade from the ln lives of its edges and their own errors, with
-    the prior of the comparison; None with one edge.
+def spread_percent(log_lives: Sequence[float]) -> float | None:
+    """Spread of the edges of one blade as one sees them: s.d. of their ln lives in per cent; None
+    with one edge.
     """
     if len(log_lives) < 2:
         return None
-    error = float(np.mean(np.square(log_sds)))
-    variance = SPREAD_NODES**2 + error
-    freedom, around = len(log_lives) - 1, float(np.var(log_lives) * len(log_lives))
-    log_weights = np.log(spread_prior()) - 0.5 * (freedom * np.log(variance) + around / variance)
-    weights = np.exp(log_weights - log_weights.max())
-    cumulative = np.cumsum(weights / weights.sum()) - 0.5 * weights / weights.sum()
-    return float(100.0 * np.exp(np.interp(0.5, cumulative, np.log(SPREAD_NODES))))
+    return float(100.0 * np.std(log_lives, ddof=1))
 
 
 def log_life_of(found: Found) -> tuple[float, float] | None:
@@ -69,4 +62,6 @@ def log_life_of(found: Found) -> tuple[float, float] | None:
         case Bracketed(last_pass, first_fail) if last_pass > 0:
             middle = 0.5 * (math.log(last_pass) + math.log(first_fail))
             return middle, math.log(first_fail / last_pass) / math.sqrt(12.0)
+        case AsWritten(at, gap):
+            return math.log(at), (gap or 0.0) / at / math.sqrt(12.0)
     return None

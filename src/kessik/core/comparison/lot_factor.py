@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from kessik.core.comparison.lives import BladeEdges, EdgeLife, solve
-from kessik.core.comparison.pooling import edge_life
 from kessik.core.comparison.ratios import all_ratios
 from kessik.core.comparison.results import RunResult
+from kessik.core.comparison.stage_group import edge_life
 
 
 @dataclass(frozen=True)

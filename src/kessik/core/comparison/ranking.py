@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
 from kessik.core.comparison.verdict import Comparison
 from kessik.core.protocols.series import FIRST_LOST
-from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Found, NotReached
+from kessik.core.sharpness.life import BeforeFirstCheck, Found, NotReached, span_of
 
 
 def confounded_blades(pairs: Sequence[Comparison]) -> list[str]:
@@ -45,14 +45,11 @@ def ranked(analysis: TrialAnalysis, stage: str) -> list[BladeResult]:
 
 def _middle(found: Found) -> float:
     match found:
-        case Crossed(estimate, _, _):
-            return estimate
-        case Bracketed(last_pass, first_fail):
-            return 0.5 * (last_pass + first_fail)
         case NotReached(last_good, ahead):
             return ahead.estimate if ahead else last_good
         case BeforeFirstCheck():
             return 0.0
+    return span_of(found).middle or 0.0
 
 
 def tie_groups(analysis: TrialAnalysis, stage: str) -> list[list[str]]:

@@ -82,15 +82,14 @@ def blade_life(posterior: LifePosterior, blade: BladePosterior) -> Interval:
     return _interval(posterior.log_life, mass, 0.95)
 
 
-def blade_spread_percent(blade: BladePosterior) -> float | None:
-    """Edge-to-edge spread of ln life from this blade alone, estimation error taken out; None with
-    one edge.
+def edge_scatter(prior: Floats, evidences: Sequence[Floats]) -> float:
+    """Edge-to-edge scatter as s.d. of ln life, estimation error taken out, as blades with such
+    evidence for each spread share it: the median of its posterior.
     """
-    if blade.edge_count < 2:
-        return None
-    weights = spread_prior() * blade.evidence
-    cumulative = np.cumsum(weights / weights.sum()) - 0.5 * weights / weights.sum()
-    return float(100.0 * np.exp(np.interp(0.5, cumulative, np.log(SPREAD_NODES))))
+    weights = np.prod([prior, *evidences], axis=0)
+    weights = weights / weights.sum()
+    cumulative = np.cumsum(weights) - 0.5 * weights
+    return float(np.exp(np.interp(0.5, cumulative, np.log(SPREAD_NODES))))
 
 
 def all_ratios(posterior: LifePosterior) -> list[Ratio]:

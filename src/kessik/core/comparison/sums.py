@@ -7,26 +7,7 @@ from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
 from kessik.core.comparison.ranking import main_stage
 from kessik.core.comparison.results import RunResult
 from kessik.core.protocols.series import LOST_IN_ORDER
-from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, Found, NotReached
-
-
-@dataclass(frozen=True)
-class Span:
-    """A count known to lie from `low` to `high`, with the middle that is told; `high` None where it
-    is open.
-    """
-
-    low: float
-    high: float | None
-    middle: float | None
-
-    def after(self, before: "Span") -> "Span":
-        """What is left of it once what came before is taken off; the middles add up exactly."""
-        low = max(self.low - before.high, 0.0) if before.high is not None else 0.0
-        high = None if self.high is None else max(self.high - before.low, 0.0)
-        if self.middle is None or before.middle is None:
-            return Span(low, high, None)
-        return Span(low, high, self.middle - before.middle)
+from kessik.core.sharpness.life import LifeSpan, span_of
 
 
 @dataclass(frozen=True)
@@ -36,8 +17,8 @@ class StageSum:
     blade: str
     edge: int | None
     unit: str
-    parts: tuple[tuple[str, Span], ...]
-    total: Span
+    parts: tuple[tuple[str, LifeSpan], ...]
+    total: LifeSpan
 
 
 def stage_sums(analysis: TrialAnalysis) -> list[StageSum]:
@@ -63,7 +44,7 @@ def stage_sums(analysis: TrialAnalysis) -> list[StageSum]:
 def _of_run(result: RunResult, stages: Sequence[str]) -> StageSum | None:
     if any(stage not in result.lives for stage in stages):
         return None
-    spans = [_span(result.lives[stage].life.found) for stage in stages]
+    spans = [span_of(result.lives[stage].life.found) for stage in stages]
     run = result.run
     return StageSum(run.blade, run.edge, run.count_unit, _parts(stages, spans), spans[-1])
 
@@ -71,25 +52,13 @@ def _of_run(result: RunResult, stages: Sequence[str]) -> StageSum | None:
 def _of_blade(blade: BladeResult, stages: Sequence[str]) -> StageSum | None:
     if any(stage not in blade.lives for stage in stages):
         return None
-    spans = [_span(blade.lives[stage].found) for stage in stages]
+    spans = [span_of(blade.lives[stage].found) for stage in stages]
     return StageSum(blade.blade, None, blade.count_unit, _parts(stages, spans), spans[-1])
 
 
-def _parts(stages: Sequence[str], spans: Sequence[Span]) -> tuple[tuple[str, Span], ...]:
-    parts, before = [], Span(0.0, 0.0, 0.0)
+def _parts(stages: Sequence[str], spans: Sequence[LifeSpan]) -> tuple[tuple[str, LifeSpan], ...]:
+    parts, before = [], LifeSpan(0.0, 0.0, 0.0)
     for stage, span in zip(stages, spans, strict=True):
         parts.append((stage, span.after(before)))
         before = span
     return tuple(parts)
-
-
-def _span(found: Found) -> Span:
-    match found:
-        case Crossed(estimate, low, high):
-            return Span(low, high, estimate)
-        case Bracketed(low, high):
-            return Span(low, high, 0.5 * (low + high))
-        case NotReached(last_good):
-            return Span(last_good, None, None)
-        case BeforeFirstCheck(first_check):
-            return Span(0.0, first_check, 0.5 * first_check)

@@ -1,20 +1,27 @@
-"""A second edge cut to verify the first: is their difference more than the checks can resolve?"""
+"""A second edge cut to verify the first: do the two differ by more than repeats of an edge do?"""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from kessik.core.comparison.findings import Verified
+from kessik.core.comparison.levels import log_life_of
 from kessik.core.comparison.results import RunResult
-from kessik.core.sharpness.life import Bracketed, Crossed, Found
 
 _SURE = 1.959964
 
 
-def verifications(results: Sequence[RunResult]) -> list[Verified]:
+def verifications(
+    results: Sequence[RunResult], edge_scatter: Callable[[str, str], float]
+) -> list[Verified]:
     """Every run that verifies another, held against it at each stage that both have.
 
-    The difference is held against its own standard error: what the checks leave open of each life,
-    without the spread from edge to edge, which is what a verification asks about.
+    Two repeats of one blade differ by what the checks leave open of each life and by the scatter
+    from edge to edge, which `edge_scatter` gives for a blade and a stage as s.d. of ln life. They
+    agree within the repeatability limit of both together [1].
+
+    References
+    ----------
+    [1] ISO 5725-2, repeatability limit; from memory.
     """
     by_key = {result.run.key: result for result in results}
     found = []
@@ -24,30 +31,28 @@ def verifications(results: Sequence[RunResult]) -> list[Verified]:
         if first is None:
             continue
         for stage in (s for s in first.lives if s in second.lives):
-            one, other = _log_life(first, stage), _log_life(second, stage)
-            if one is None or other is None:
-                continue
-            (a, sd_a), (b, sd_b) = one, other
-            found.append(
-                Verified(
-                    stage,
-                    second.run.blade,
-                    (first.run.edge, second.run.edge),
-                    (math.exp(a), math.exp(b)),
-                    second.run.count_unit,
-                    100.0 * math.expm1(abs(a - b)),
-                    abs(a - b) <= _SURE * math.hypot(sd_a, sd_b),
-                )
-            )
+            scatter = edge_scatter(second.run.blade, stage)
+            told = _held_against(first, second, stage, scatter)
+            found += [told] if told is not None else []
     return found
 
 
-def _log_life(result: RunResult, stage: str) -> tuple[float, float] | None:
-    """Middle and standard error of a ln life; None where an end is open."""
-    found: Found = result.lives[stage].life.found
-    match found:
-        case Crossed(estimate, low, high):
-            return math.log(estimate), (math.log(high) - math.log(low)) / (2 * _SURE)
-        case Bracketed(low, high) if low > 0:
-            return 0.5 * (math.log(low) + math.log(high)), math.log(high / low) / math.sqrt(12.0)
-    return None
+def _held_against(
+    first: RunResult, second: RunResult, stage: str, scatter: float
+) -> Verified | None:
+    """None where a life of the two has an open end."""
+    one = log_life_of(first.lives[stage].life.found)
+    other = log_life_of(second.lives[stage].life.found)
+    if one is None or other is None:
+        return None
+    (a, sd_a), (b, sd_b) = one, other
+    limit = _SURE * math.hypot(sd_a, sd_b, scatter, scatter)
+    return Verified(
+        stage,
+        second.run.blade,
+        (first.run.edge, second.run.edge),
+        (math.exp(a), math.exp(b)),
+        second.run.count_unit,
+        100.0 * math.expm1(abs(a - b)),
+        100.0 * math.expm1(limit),
+    )

@@ -25,7 +25,7 @@ from kessik.core.protocols.entries import (
     Text,
 )
 from kessik.core.protocols.methods import CHECK_KINDS, JUDGED
-from kessik.core.protocols.series import outcome_of
+from kessik.core.protocols.series import WRITTEN, outcome_of
 from kessik.core.units import force_to_gf
 
 EventKind = Literal[
@@ -39,8 +39,6 @@ INSPECTED = ("clean", "glint", "roll", "chip", "burr")
 SAID = ("pass", "fail", "doubt")
 DOSE_CHECKS = ("dose_start", "dose_end")
 READ_CHECKS = ("force", "effort", "rank", "depth", *DOSE_CHECKS)
-WRITTEN = "written"
-"""A stage that a paper record says held or was gone, whatever it was judged by."""
 JUDGED_CHECKS = (*(kind for kind in CHECK_KINDS if kind in JUDGED), WRITTEN)
 KNOWN_STAGES = ("keen", "dull", "fine", "working", "deformation", AFTER_STROP)
 _LIMIT_OF_CHECK = {"effort": "effort", "rank": "rank", "depth": "depth_mm"}

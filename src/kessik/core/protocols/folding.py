@@ -12,7 +12,6 @@ from kessik.core.protocols.counting import Changes, Counting, Moved, amount_of, 
 from kessik.core.protocols.events import (
     AFTER_STROP,
     DOSE_CHECKS,
-    WRITTEN,
     Abandon,
     BenchEvent,
     CheckPlanned,
@@ -42,7 +41,7 @@ from kessik.core.protocols.run_state import (
     StropTest,
     parted,
 )
-from kessik.core.protocols.series import Check, outcome_of
+from kessik.core.protocols.series import WRITTEN, Check, outcome_of
 from kessik.core.protocols.stop_rules import Progress, assess, assess_one_more
 
 _REWRITING = ("strike", "correction", "accept", "takeover")

@@ -12,6 +12,8 @@ DEFAULT_STAGE = {
     "hair_sample": "fine",
     "inspect": "deformation",
 }
+WRITTEN = "written"
+"""A stage that a paper record says held or was gone, whatever it was judged by."""
 FIRST_LOST = "deformation"
 LOST_IN_ORDER = (FIRST_LOST, "fine", "working")
 """The stages of common practice, as they are lost."""
@@ -44,7 +46,8 @@ class RunSeries:
 
     `blade` is the code it is compared under: its arm's, where a blade carries several, and
     `cut_with` then the blade's own. `check_every` is the gap of the checks where passes were not
-    noted; `verifies` names the edge and run of the same blade that this one was cut to verify.
+    noted, as they are at the bench (`passes_noted`); `verifies` names the edge and run of the same
+    blade that this one was cut to verify.
     """
 
     blade: str
@@ -59,6 +62,8 @@ class RunSeries:
     check_every: float | None = None
     verifies: tuple[int, int] | None = None
     cut_with: str = ""
+    passes_noted: bool = False
+    round: int | None = None
 
     @property
     def key(self) -> tuple[str, int, int]:
@@ -130,4 +135,4 @@ def outcome_of(check: str, said: str | None) -> Outcome | None:
         return (
             "fail" if said in DEFORMED or said == "fail" else "doubt" if said == "doubt" else "pass"
         )
-    return said if check in (*JUDGED, "written") else None  # type: ignore[return-value]  # checked on entry
+    return said if check in (*JUDGED, WRITTEN) else None  # type: ignore[return-value]  # checked on entry

@@ -52,7 +52,57 @@ class BeforeFirstCheck:
     first_check: float
 
 
-Found = Crossed | Bracketed | NotReached | BeforeFirstCheck
+@dataclass(frozen=True)
+class AsWritten:
+    """A total that a record wrote down, `at` which the ability was gone; `gap` is that of its
+    checks, or is taken to be where `is_assumed`; None before anything is assumed.
+    """
+
+    at: float
+    gap: float | None = None
+    is_assumed: bool = False
+
+    @property
+    def low(self) -> float:
+        """The least that the life can be."""
+        return max(self.at - (self.gap or 0.0), 0.0)
+
+
+Found = Crossed | Bracketed | NotReached | BeforeFirstCheck | AsWritten
+
+
+@dataclass(frozen=True)
+class LifeSpan:
+    """A life as numbers: from `low` to `high` (None where open), with the one that stands for it,
+    None where nothing does.
+    """
+
+    low: float
+    high: float | None
+    middle: float | None
+
+    def after(self, before: "LifeSpan") -> "LifeSpan":
+        """What is left of it once what came before is taken off; the middles add up exactly."""
+        low = max(self.low - before.high, 0.0) if before.high is not None else 0.0
+        high = None if self.high is None else max(self.high - before.low, 0.0)
+        if self.middle is None or before.middle is None:
+            return LifeSpan(low, high, None)
+        return LifeSpan(low, high, self.middle - before.middle)
+
+
+def span_of(found: Found) -> LifeSpan:
+    """A life as numbers: a written total stands for itself, a bracket for its middle."""
+    match found:
+        case Crossed(estimate, low, high):
+            return LifeSpan(low, high, estimate)
+        case Bracketed(low, high):
+            return LifeSpan(low, high, 0.5 * (low + high))
+        case AsWritten(at):
+            return LifeSpan(found.low, at, at)
+        case NotReached(last_good):
+            return LifeSpan(last_good, None, None)
+        case BeforeFirstCheck(first_check):
+            return LifeSpan(0.0, first_check, 0.5 * first_check)
 
 
 @dataclass(frozen=True)

@@ -11,9 +11,16 @@ from itertools import pairwise
 
 import numpy as np
 
-from kessik.core.protocols.series import Check
+from kessik.core.protocols.series import WRITTEN, Check
 from kessik.core.protocols.stop_rules import ByRule
-from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Found, Life, NotReached
+from kessik.core.sharpness.life import (
+    AsWritten,
+    BeforeFirstCheck,
+    Bracketed,
+    Found,
+    Life,
+    NotReached,
+)
 
 
 @dataclass(frozen=True)
@@ -21,7 +28,8 @@ class _Ends:
     """The last count at which a stage still held, and the first at which it was gone, where seen.
 
     A doubt, or a count at which both was seen, lies between them. `is_noted` where a pass of this
-    very stage was written down, so that the gap of the checks adds nothing.
+    very stage was written down, so that the gap of the checks adds nothing; `is_total` where one
+    failing count is all there is, `is_written` where a paper record says so.
     """
 
     held: float | None
@@ -29,14 +37,22 @@ class _Ends:
     first_look: float
     doubted: bool
     is_noted: bool
+    is_total: bool
+    is_written: bool
 
 
 def outcome_lives(
-    by_stage: Mapping[str, Sequence[Check]], order: Sequence[str], check_every: float | None = None
+    by_stage: Mapping[str, Sequence[Check]],
+    order: Sequence[str],
+    check_every: float | None = None,
+    *,
+    passes_noted: bool = False,
 ) -> dict[str, Life]:
     """The life at every stage that was looked at; `order` names the stages as they are lost.
 
     `check_every` is the gap of the checks where passes were not noted, in the unit of the counts.
+    Where `passes_noted`, as at the bench, a first look that fails bounds the life from above; in a
+    record it is the total that somebody wrote down.
     """
     ends = {stage: _ends(checks) for stage, checks in by_stage.items()}
     in_order = [stage for stage in order if stage in ends]
@@ -45,7 +61,9 @@ def outcome_lives(
     for earlier, later in reversed(list(pairwise(in_order))):
         ends[earlier] = _gone_sooner(ends[earlier], ends[later].gone)
     return {
-        stage: Life(stage, _found(ends[stage], check_every), _by_rule(by_stage[stage]))
+        stage: Life(
+            stage, _found(ends[stage], check_every, passes_noted), _by_rule(by_stage[stage])
+        )
         for stage in by_stage
     }
 
@@ -57,7 +75,9 @@ def _ends(checks: Sequence[Check]) -> _Ends:
     held = max((p for p in passes if not fails or p < min(fails)), default=None)
     gone = min((f for f in fails if not passes or f > max(passes)), default=None)
     doubted = any(check.outcome == "doubt" for check in checks)
-    return _Ends(held, gone, first_look, doubted, held is not None)
+    is_total = len(fails) == len(checks) and len(set(fails)) == 1 and first_look > 0
+    is_written = is_total and all(check.kind == WRITTEN for check in checks)
+    return _Ends(held, gone, first_look, doubted, held is not None, is_total, is_written)
 
 
 def _held_longer(later: _Ends, held: float | None) -> _Ends:
@@ -76,9 +96,12 @@ def _gone_sooner(earlier: _Ends, gone: float | None) -> _Ends:
     return replace(earlier, gone=gone)
 
 
-def _found(ends: _Ends, check_every: float | None) -> Found:
+def _found(ends: _Ends, check_every: float | None, passes_noted: bool) -> Found:
     if ends.gone is None:
         return NotReached(ends.held or 0.0)
+    untold = ends.is_total and ends.held is None and not passes_noted
+    if ends.gone == ends.first_look and (ends.is_written or untold):
+        return AsWritten(ends.gone, _gap(ends.gone, ends.held, check_every))
     if check_every is not None and not ends.is_noted:
         return Bracketed(max(ends.gone - check_every, ends.held or 0.0), ends.gone)
     if ends.held is not None:
@@ -86,6 +109,11 @@ def _found(ends: _Ends, check_every: float | None) -> Found:
     if ends.first_look < ends.gone:
         return Bracketed(0.0, ends.gone)
     return BeforeFirstCheck(ends.gone)
+
+
+def _gap(gone: float, held: float | None, check_every: float | None) -> float | None:
+    """The gap of the checks, no wider than from where an earlier stage still held."""
+    return None if check_every is None else min(check_every, gone - (held or 0.0))
 
 
 def _by_rule(checks: Sequence[Check]) -> ByRule:

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from kessik.core.sharpness.life import Bracketed, Crossed, Found
+from kessik.core.sharpness.life import AsWritten, Bracketed, Crossed, Found, span_of
 from kessik.core.trials.verdict import Verdict
 
 
@@ -66,9 +66,7 @@ def _like(found: Verdict, unit: str) -> str:
 
 
 def _numbers(found: Found) -> tuple[float | None, float | None, float | None]:
-    if isinstance(found, Crossed):
-        return found.estimate, found.low, found.high
-    if isinstance(found, Bracketed):
-        middle = 0.5 * (found.last_pass + found.first_fail)
-        return middle, found.last_pass, found.first_fail
-    return None, None, None
+    if not isinstance(found, Crossed | Bracketed | AsWritten):
+        return None, None, None
+    span = span_of(found)
+    return span.middle, span.low, span.high

@@ -26,6 +26,8 @@ def run_series(run: Run, blade: Blade, edge: Edge, state: RunState) -> RunSeries
         run.block,
         run.check_every,
         cut_with=blade.own_code,
+        passes_noted=state.one_holds,
+        round=run.round,
     )
 
 

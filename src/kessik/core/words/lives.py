@@ -1,6 +1,7 @@
 """Lives and sizes in words: every number with the digits that its interval supports."""
 
 from kessik.core.sharpness.life import (
+    AsWritten,
     BeforeFirstCheck,
     Bracketed,
     Crossed,
@@ -32,6 +33,9 @@ def life_words(found: Found, unit: str) -> str:
             )
         case Bracketed(last_pass, first_fail):
             return f"between {last_pass:g} and {first_fail:g} {unit}"
+        case AsWritten(total, gap, is_assumed):
+            ends = f", so between {found.low:g} and {total:g}" if gap and not is_assumed else ""
+            return f"{total:g} {unit} as written{ends}"
         case NotReached(last_good, None):
             at = f"{last_good:g} {unit}" if last_good else "the start"
             return f"still good at {at}; how far it goes is not known"
@@ -47,5 +51,5 @@ def life_words(found: Found, unit: str) -> str:
             return (
                 "was beyond the limit at its start"
                 if first_check == 0
-                else f"lost by the first look at {first_check:g} {unit}; when before is not known"
+                else f"lost by the first check at {first_check:g} {unit}; when before is not known"
             )

@@ -18,9 +18,11 @@ from kessik.core.comparison.findings import (
     UnlikeCounts,
     Verified,
     VersionsPooled,
+    WidthAssumed,
 )
 from kessik.core.comparison.lot_factor import LotFactor
 from kessik.core.units import honest
+from kessik.core.words.matching import and_words
 from kessik.core.words.settled import left_out_words
 
 _ODDITIES: dict[Oddity, str] = {
@@ -48,7 +50,7 @@ _WHY = "look at burr, angle, thickness grown by regrinding, lot and hardness bef
 
 
 def _counted(life: float) -> str:
-    return f"{life:.0f}" if life >= 100 else f"{life:.1f}"
+    return f"{life:.0f}" if life >= 100 else f"{round(life, 1):g}"
 
 
 def _life(life: tuple[float, float, float]) -> str:
@@ -60,6 +62,31 @@ def _life(life: tuple[float, float, float]) -> str:
 def oddity_words(found: Oddity) -> str:
     """What is odd about the readings of a run."""
     return _ODDITIES[found]
+
+
+def _verified_words(found: Verified) -> str:
+    """Two repeats of one blade: what they lasted, how far apart, and how far apart repeats lie."""
+    (first, second), (one, other) = found.edges, found.lives
+    apart = f"{found.percent:.{0 if found.percent >= 2 else 1}f} %"
+    usual = f"repeats of these blades differ by up to {found.repeats_percent:.0f} %"
+    lives = (
+        f"{found.blade}, edge {second} verifies edge {first} to {found.stage}:"
+        f" {_counted(one)} and {_counted(other)} {found.unit}"
+    )
+    if found.holds:
+        return f"{lives} agree within {apart}; {usual}"
+    return f"{lives} differ by {apart}, and {usual}. Cut a third edge, and {_WHY}"
+
+
+def _width_words(found: WidthAssumed) -> str:
+    """What is taken for the gap of checks that nobody knows."""
+    runs = "1 run was" if found.runs == 1 else f"{found.runs} runs were"
+    written = f"{runs} written down as totals, without the gap of the checks"
+    if not found.from_runs:
+        percent = found.widths[0][1]
+        return f"{written}; each total is taken to be {percent:.0f} % wide (common practice)"
+    widths = and_words([f"{stage} {percent:.0f} %" for stage, percent in found.widths])
+    return f"{written}; each total is taken as wide as those of the other runs: {widths}"
 
 
 def note_words(note: Note) -> str:
@@ -84,15 +111,8 @@ def note_words(note: Note) -> str:
                 f"{stage}: {blade}'s edges {first} and {second} contradict each other; a third edge"
                 f" tells which is off. {_WHY[:1].upper()}{_WHY[1:]}"
             )
-        case Verified(stage, blade, (first, second), (one, other), unit, percent, holds):
-            lives = f"{_counted(one)} and {_counted(other)} {unit}"
-            told = "no more than these checks can resolve"
-            if not holds:
-                told = f"more than their own errors explain; a third edge, and {_WHY}"
-            return (
-                f"{blade}, edge {second} verifies edge {first} to {stage}: {lives} differ by"
-                f" {percent:.{0 if percent >= 2 else 1}f} %, {told}"
-            )
+        case Verified():
+            return _verified_words(note)
         case PercentMisleads((one, other), percents, ends_gf):
             return (
                 f"{one} lost less of its own start than {other} ({percents[0]:.0f} against"
@@ -100,12 +120,14 @@ def note_words(note: Note) -> str:
                 f" {ends_gf[1]:.0f} gf): the per cent says how far an edge fell, the end reading"
                 " how sharp it is now"
             )
-        case GapNotKnown(stage, blade, edge):
+        case GapNotKnown(stage, edges):
+            named = and_words([f"{blade}, edge {edge}" for blade, edge in edges])
             return (
-                f"{stage}: {blade}, edge {edge} was lost by its first look, and no pass was noted"
-                " before; how often did you look? Without the gap of the checks its lower end is"
-                " open"
+                f"{stage}: every check of {named} fails and no pass was noted before; how often"
+                " was checked? Without the gap of the checks the lower end stays open"
             )
+        case WidthAssumed():
+            return _width_words(note)
         case OnOneLength(length_mm):
             return f"ratios are put on {length_mm:g} mm of edge; lives are shown as counted"
         case UnlikeCounts(stage, kinds):
@@ -127,7 +149,7 @@ def note_words(note: Note) -> str:
         case FromPaper(runs, of):
             told = "all runs are" if runs == of else f"{runs} of {of} runs are"
             told = "the one run is" if of == 1 else told
-            return f"{told} from paper; a total counts as wide as the gap of its checks"
+            return f"{told} from paper"
         case LotChanged(blade, edge, says):
             return f"{blade}, edge {edge}: {says}"
         case VersionsPooled(numbers):

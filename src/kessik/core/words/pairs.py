@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from kessik.core.comparison.findings import (
     Apart,
     EndOpen,
+    HingesOnEdge,
     InsideBlocks,
     Mismatch,
     NotApart,
@@ -18,6 +19,11 @@ from kessik.core.comparison.findings import (
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.verdict import INDIFFERENCE, Comparison
 from kessik.core.words.matching import mismatch_words
+
+_ALIKE = 1.005
+"""A ratio below it is shown as 0 %, and said as being as long."""
+_TELLING = 0.5
+"""A bound below it on a life with an open end says nothing that a tester could use."""
 
 
 @dataclass(frozen=True)
@@ -64,19 +70,63 @@ def _number(ratio: float) -> str:
 
 def _either_way(pair: Oriented) -> str:
     """The same where the interval holds both directions."""
-    if pair.low is None:
-        return "nothing that was seen tells which lasts longer"
+    if pair.low is None or (pair.ratio is None and pair.low < _TELLING):
+        return "the checks so far do not tell which lasts longer"
     if pair.ratio is None or pair.high is None:
         short = 100 * (1 - pair.low)
         return (
-            f"{pair.longer} falls short of {pair.shorter} by {short:.0f} % at most, and how far it"
-            " goes is not known"
+            f"{pair.longer} is at most {short:.0f} % shorter than {pair.shorter}; how far it goes"
+            " is not known"
         )
     low = f"{100 * (1 - pair.low):.0f} % shorter" if pair.low < 1 else f"{percent(pair.low)} longer"
+    span = f"{low} to {percent(pair.high)} longer"
+    if pair.ratio < _ALIKE:
+        return f"{pair.longer} lasts as long as {pair.shorter}, {span}"
+    return f"{pair.longer} lasts {percent(pair.ratio)} longer than {pair.shorter}, {span}"
+
+
+def hinge_words(pair: Comparison, hinges: Sequence[HingesOnEdge]) -> str:
+    """A pair whose answer hangs on edges of one blade that do not fit: with and without them."""
+    first = hinges[0]
+    if first.has_one_sister and len(hinges) == 2:
+        own, other = hinges
+        lives = f"{_life(own.lives[0])} and {_life(other.lives[0])} {own.unit}"
+        told = _by_ratio(pair, other.ratio_without, f"by edge {own.edge} alone")
+        rest = _size(pair, own.ratio_without, other.ratio_without)
+        return (
+            f"edges {own.edge} and {other.edge} of {own.blade} contradict each other ({lives});"
+            f" {told}, {rest} by edge {other.edge} alone"
+        )
+    told = _by_ratio(pair, first.ratio_without, f"without {first.blade}'s edge {first.edge}")
+    rest = _size(pair, first.ratio_with, first.ratio_without)
     return (
-        f"{pair.longer} lasts {percent(pair.ratio)} longer than {pair.shorter}, {low} to"
-        f" {percent(pair.high)} longer"
+        f"{told}, {rest} with it; edge {first.edge} lasted {_life(first.lives[0])} where the"
+        f" others lasted {_life(first.lives[1])} {first.unit}"
     )
+
+
+def _by_ratio(pair: Comparison, ratio: float, when: str) -> str:
+    """Who outlasts whom by a ratio life(b) / life(a), and under what condition."""
+    longer, shorter = (pair.b, pair.a) if ratio >= 1 else (pair.a, pair.b)
+    size = ratio if ratio >= 1 else 1 / ratio
+    if size < _ALIKE:
+        return f"{longer} lasts as long as {shorter} {when}"
+    return f"{longer} outlasts {shorter} by {percent(size)} {when}"
+
+
+def _size(pair: Comparison, ratio: float, told: float) -> str:
+    """The same pair by another ratio, after it was told by one: `by 12 %`, or the other way."""
+    own, size = ratio >= 1, max(ratio, 1 / ratio)
+    if size < _ALIKE:
+        return "and as long"
+    if own == (told >= 1):
+        return f"by {percent(size)}"
+    longer, shorter = (pair.b, pair.a) if own else (pair.a, pair.b)
+    return f"and {longer} outlasts {shorter} by {percent(size)}"
+
+
+def _life(life: float) -> str:
+    return f"{life:.0f}" if life >= 10 else f"{round(life, 1):g}"
 
 
 def pair_words(pair: Comparison) -> str:
@@ -106,7 +156,7 @@ def _both_words(pair: Comparison) -> str:
     if not ends:
         return f"{both} have no end that was seen"
     if ends[0].side == "below":
-        return f"{both} were lost by their first look, {max(e.at for e in ends):g} {ends[0].unit}"
+        return f"{both} were lost by their first check, {max(e.at for e in ends):g} {ends[0].unit}"
     return f"{both} still pass at {min(end.at for end in ends):g} {ends[0].unit}"
 
 
@@ -137,6 +187,11 @@ def reason_words(reason: Reason, rule: MatchingRule) -> str:
     match reason:
         case Mismatch():
             return f"{reason.blade}: {mismatch_words(reason, rule.factor)}"
+        case HingesOnEdge(blade, edge, (own, rest), unit):
+            return (
+                f"{blade}'s edge {edge} does not fit: it lasted {_life(own)}, the others"
+                f" {_life(rest)} {unit}"
+            )
         case WithinIndifference():
             most = f"{100 * (INDIFFERENCE - 1):.0f} %"
             return f"with 90 % confidence the two lie within {most} of one another"
@@ -159,7 +214,7 @@ def reason_words(reason: Reason, rule: MatchingRule) -> str:
         case EndOpen(blade, "above", at, unit):
             return f"{blade} was not lost by {at:g} {unit}: carry on to learn how far it goes"
         case EndOpen(blade, _, at, unit):
-            return f"{blade} was lost by its first look, at {at:g} {unit}: look earlier next time"
+            return f"{blade} was lost by its first check, at {at:g} {unit}: check earlier next time"
         case InsideBlocks(blocks):
             many = "1 block" if blocks == 1 else f"{blocks} blocks"
             return f"compared inside {many}, each by itself"

@@ -1,6 +1,14 @@
-"""Stages that add up, in words."""
+"""Stages in words: what a life goes to, and how stages add up."""
 
-from kessik.core.comparison.sums import Span, StageSum
+from kessik.core.comparison.sums import StageSum
+from kessik.core.sharpness.life import LifeSpan
+
+_ENDS = {"fine": "the end of the fine edge", "working": "the end of the working edge"}
+
+
+def to_stage(stage: str) -> str:
+    """What a life goes to: `to dull`, `to the end of the working edge`; empty without a stage."""
+    return f"to {_ENDS.get(stage, stage)}" if stage else ""
 
 
 def sum_words(found: StageSum) -> str:
@@ -10,7 +18,7 @@ def sum_words(found: StageSum) -> str:
     return f"{who}: {parts} = total {_span_words(found.total)} {found.unit}"
 
 
-def _span_words(span: Span) -> str:
+def _span_words(span: LifeSpan) -> str:
     if span.middle is None:
         return f"{span.low:g} or more"
-    return f"{span.middle:.1f}"
+    return f"{round(span.middle, 1):g}"

@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 
 from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
-from kessik.core.comparison.findings import Mismatch
+from kessik.core.comparison.findings import HingesOnEdge, Mismatch
 from kessik.core.comparison.ranking import confounded_blades, ranked
 from kessik.core.comparison.verdict import THESE_BLADES, THESE_EDGES, Comparison
 from kessik.core.trials.upkeep import upkeep
@@ -11,8 +11,9 @@ from kessik.core.trials.verdict import Verdict
 from kessik.core.words.figures import figure_headline
 from kessik.core.words.lives import life_words
 from kessik.core.words.matching import and_words, open_lines, what_differs
-from kessik.core.words.pairs import oriented, pair_words, size_words
+from kessik.core.words.pairs import hinge_words, oriented, pair_words, size_words
 from kessik.core.words.sentences import as_sentence, counted
+from kessik.core.words.stages import to_stage
 from kessik.core.words.upkeep import restored_words
 
 WORKING = "Working it out."
@@ -60,6 +61,7 @@ def headline(analysis: TrialAnalysis, stage: str) -> str:
         return "No edge that was cut counts under the rule."
     if not pairs:
         return _alone_words(blades[0], stage)
+    to = to_stage(stage)
     spoiled = confounded_blades(pairs)
     fair = [c for c in pairs if c.verdict != "confounded"]
     if not fair and not spoiled:
@@ -68,19 +70,16 @@ def headline(analysis: TrialAnalysis, stage: str) -> str:
         )
     order = [b.blade for b in blades if b.blade not in spoiled]
     left = "; ".join(f"{code} is not ranked: {_first_reason(pairs, code)}" for code in spoiled)
-    return _answer(fair, order, left)
+    return _answer(fair, order, left, to)
 
 
 def _alone_words(blade: BladeResult, stage: str) -> str:
     """What one blade shows by itself: its life and how well its edges repeat."""
     found = life_words(blade.lives[stage].found, blade.count_unit)
     over = f" over {blade.edges} edges" if blade.edges > 1 else " on one edge"
-    repeats = (
-        f", which repeat within about {blade.spread_percent:.0f} %"
-        if blade.spread_percent is not None
-        else ""
-    )
-    return f"{blade.blade} alone, to {stage}: {found}{over}{repeats}."
+    spread = blade.spread_percent
+    repeats = f", whose lives spread by {spread:.0f} %" if spread is not None else ""
+    return f"{blade.blade} alone, {to_stage(stage)}: {found}{over}{repeats}."
 
 
 def with_all_words(analysis: TrialAnalysis, stage: str) -> str:
@@ -94,8 +93,8 @@ def with_all_words(analysis: TrialAnalysis, stage: str) -> str:
     if not fair:
         return "With every edge counted, no two blades can be compared fairly."
     order = [b.blade for b in ranked(analysis, stage)]
-    with_all = _answer(fair, order, "")
-    if analysis.comparisons and with_all == _answer(*_fair_and_order(analysis, stage), ""):
+    with_all = _answer(fair, order, "", "")
+    if analysis.comparisons and with_all == _answer(*_fair_and_order(analysis, stage), "", ""):
         return "With every edge counted the answer is the same: those left out weigh too little."
     return f"With every edge counted: {with_all}"
 
@@ -107,17 +106,32 @@ def _fair_and_order(analysis: TrialAnalysis, stage: str) -> tuple[list[Compariso
     return fair, [b.blade for b in ranked(analysis, stage) if b.blade not in spoiled]
 
 
-def _answer(fair: Sequence[Comparison], order: Sequence[str], left: str) -> str:
-    """At most two sentences: the ranks, and of more than two blades how far the first lies ahead of
-    the next.
+def _answer(fair: Sequence[Comparison], order: Sequence[str], left: str, to: str) -> str:
+    """At most two sentences: the ranks to a stage, and of more than two blades how far the first
+    lies ahead of the next, or which edge a place hangs on.
     """
     by_pair = {frozenset((c.a, c.b)): c for c in fair}
     groups = _groups(_seen(order, by_pair), by_pair)
     first = _ranks(fair, order, left)
-    if sum(len(group) for group in groups) < 3 or len(groups) < 2:
-        return first
-    lead = by_pair.get(frozenset((groups[0][0], groups[1][0])))
-    return f"{first} {_pair_clause(lead)}." if lead is not None else first
+    said = as_sentence(f"{to}, {first}" if to and first else first)
+    if sum(len(group) for group in groups) < 3:
+        return said
+    doubtful = [r for c in fair for r in c.reasons if isinstance(r, HingesOnEdge)]
+    if doubtful:
+        return f"{said} {_doubt_words(doubtful)}."
+    lead = by_pair.get(frozenset((groups[0][0], groups[1][0]))) if len(groups) > 1 else None
+    return f"{said} {_pair_clause(lead)}." if lead is not None else said
+
+
+def _doubt_words(found: Sequence[HingesOnEdge]) -> str:
+    """The edges that do not fit among several blades, each said once."""
+    edges = {(each.blade, each.edge): each for each in found}
+    told = [
+        f"{blade}'s edge {edge} ({round(each.lives[0], 1):g}, its others"
+        f" {round(each.lives[1], 1):g} {each.unit})"
+        for (blade, edge), each in edges.items()
+    ]
+    return f"Look at {and_words(told)} before believing the order"
 
 
 def _ranks(fair: Sequence[Comparison], order: Sequence[str], left: str) -> str:
@@ -132,7 +146,8 @@ def _ranks(fair: Sequence[Comparison], order: Sequence[str], left: str) -> str:
     if len(seen) == 2:
         clause = _pair_clause(by_pair[frozenset(seen)])
     elif len(groups) > 1:
-        clause = ", then ".join(_together(group, by_pair) for group in groups)
+        order_words = ", then ".join(_together(group, by_pair) for group in groups)
+        clause = f"longest first: {order_words}"
     elif _is_apart(by_pair.get(frozenset((seen[0], seen[-1])))):
         ends = _pair_clause(by_pair[frozenset((seen[0], seen[-1]))])
         clause = f"{ends}; in the order {', '.join(seen)} neighbours cannot be told apart yet"
@@ -146,6 +161,9 @@ def _seen(order: Sequence[str], by_pair: Mapping[frozenset[str], Comparison]) ->
 
 
 def _pair_clause(pair: Comparison) -> str:
+    hanging = [reason for reason in pair.reasons if isinstance(reason, HingesOnEdge)]
+    if hanging:
+        return hinge_words(pair, hanging)
     if pair.verdict in ("longer", "shorter"):
         told = oriented(pair)
         return f"{told.longer} outlasts {told.shorter} by {size_words(told)}"
@@ -208,7 +226,11 @@ def _scopes(pairs: Sequence[Comparison]) -> str:
 def standing_words(analysis: TrialAnalysis, stage: str) -> str:
     """What the answer rests on and what it may speak of, under the headline."""
     pairs = [c for c in analysis.comparisons if c.stage == stage and c.verdict != "confounded"]
-    runs = sum(1 for r in analysis.runs if stage in r.lives or (not stage and r.figures))
+    runs = sum(
+        1
+        for r in analysis.runs
+        if not r.left_out and (stage in r.lives or (not stage and r.figures))
+    )
     blades = ranked(analysis, stage) or [b for b in analysis.blades if b.figures]
     pairs = pairs or [c for c in analysis.figure_comparisons if c.verdict != "confounded"]
     parts = [f"{counted(runs, 'run')} {_of_what(analysis, [b.blade for b in blades])}"]

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from kessik.core.comparison.levels import levelled
 from kessik.core.errors import KessikError, StorageError, StoreDamagedError
-from kessik.core.sharpness.life import Bracketed, Crossed
+from kessik.core.sharpness.life import AsWritten, Bracketed, Crossed, span_of
 from kessik.core.trials.points import points_of
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.verdict import Evidence, Verdict, judged, unanswered
@@ -211,10 +211,8 @@ def lives_of(found: Verdict) -> dict[str, float]:
     lives = {}
     for blade in found.analysis.blades:
         life = blade.lives.get(found.stage)
-        if life is not None and isinstance(life.found, Crossed):
-            lives[blade.blade] = life.found.estimate
-        elif life is not None and isinstance(life.found, Bracketed):
-            lives[blade.blade] = 0.5 * (life.found.last_pass + life.found.first_fail)
+        if life is not None and isinstance(life.found, Crossed | Bracketed | AsWritten):
+            lives[blade.blade] = span_of(life.found).middle or 0.0
     return lives
 
 

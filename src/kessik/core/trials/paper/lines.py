@@ -9,13 +9,13 @@ from typing import TypeVar
 from kessik.core.errors import KessikError, OutOfRangeError
 from kessik.core.limits import check_limit
 from kessik.core.protocols.events import (
-    WRITTEN,
     Outcome,
     Reading,
     Said,
     check_count_at,
 )
 from kessik.core.protocols.methods import Method
+from kessik.core.protocols.series import WRITTEN
 from kessik.core.trials.paper.cells import Written, life_in, number_in, whole_in
 from kessik.core.trials.paper.columns import (
     CHECK_EVERY,
