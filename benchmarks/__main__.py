@@ -12,6 +12,7 @@ from benchmarks import (
     assays,
     bench_log,
     intake,
+    interval_score,
     line_up,
     lives,
     paper,
@@ -44,6 +45,7 @@ def main() -> None:
             "ratios",
             "pass-fail",
             "cliffs",
+            "interval-score",
             "schedules",
             "scale",
             "assays",
@@ -73,6 +75,8 @@ def main() -> None:
         line_up.report()
     if chosen.only in (None, "lives"):
         lives.report(chosen.edges)
+    if chosen.only in (None, "interval-score"):
+        interval_score.report(max(chosen.edges // 2, 360))
     if chosen.only in (None, "ratios"):
         ratios.report(chosen.trials)
     if chosen.only in (None, "pass-fail"):

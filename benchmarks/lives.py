@@ -7,7 +7,7 @@ from multiprocessing import Pool
 
 import numpy as np
 
-from benchmarks.population import SimulatedRun, draw_bench, run_adaptive, run_fixed
+from benchmarks.population import LIMIT_GF, SimulatedRun, draw_bench, run_adaptive, run_fixed
 from kessik.core.protocols.series import Check, RunSeries
 from kessik.core.sharpness.life import Crossed, NotReached, force_lives
 from kessik.instruments.virtual_bench.true_decay import SURPRISE
@@ -47,7 +47,7 @@ def estimate(run: SimulatedRun) -> tuple[float, float, float] | None:
     """
     pairs = zip(run.counts, run.force_gf, strict=True)
     checks = tuple(Check(float(n), "force", float(f)) for n, f in pairs)
-    (life,) = force_lives([RunSeries("A", 1, 1, checks)], "dull", run.edge.limit_gf)
+    (life,) = force_lives([RunSeries("A", 1, 1, checks)], "dull", LIMIT_GF)
     found = life.life.found if life else None
     if isinstance(found, NotReached):
         found = found.ahead

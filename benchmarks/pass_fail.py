@@ -6,12 +6,11 @@ from multiprocessing import Pool
 
 import numpy as np
 
+from benchmarks.lives import estimate
+from benchmarks.population import LIMIT_GF, SimulatedRun
 from kessik.core.comparison.lives import BladeEdges, Bracket, solve
 from kessik.core.comparison.ratios import all_ratios
-from kessik.core.protocols.series import Check, RunSeries
-from kessik.core.sharpness.life import Crossed, force_lives
 
-LIMIT_GF = 400.0
 HEIGHTS = (0.8, 0.85, 0.9, 0.95, 0.99)
 
 
@@ -69,11 +68,8 @@ def report_pairs(trials: int) -> None:
                         )
 
 
-def cliff(task: tuple[int, float, int]) -> tuple[float, float, float, float] | None:
-    """Truth, low, estimate and high of one edge that rests at a share of the limit and then falls;
-    None where the run did not get there.
-    """
-    seed, height, every = task
+def cliff_run(seed: int, height: float, every: int) -> tuple[float, SimulatedRun]:
+    """True life and run of one edge that rests at a share of the limit and then falls."""
     rng = np.random.default_rng([seed, int(100 * height), every])
     start, plateau = rng.uniform(120, 180), height * LIMIT_GF
     falls_at = rng.uniform(12, 60)
@@ -87,20 +83,22 @@ def cliff(task: tuple[int, float, int]) -> tuple[float, float, float, float] | N
 
     resting = force(falls_at)
     truth = falls_at + width * (LIMIT_GF - resting) / (below - resting)
-    readings, count, beyond = [], 0, 0
-    while beyond < 2 and count < falls_at + 8 * every:
+    counts, forces, beyond = [], [], 0
+    while beyond < 2 and (counts[-1] if counts else 0) < falls_at + 7 * every:
+        counts.append(counts[-1] + every if counts else 0)
         error = 0.8 * scatter * rng.standard_t(5)
         if rng.random() < outliers:
             error = rng.normal(0.0, 0.3)
-        readings.append((count, force(count) * float(np.exp(error))))
-        beyond = beyond + 1 if readings[-1][1] > LIMIT_GF else 0
-        count += every
-    checks = tuple(Check(float(n), "force", gf) for n, gf in readings)
-    (life,) = force_lives([RunSeries("A", 1, 1, checks)], "dull", LIMIT_GF)
-    found = life.life.found if life else None
-    if not isinstance(found, Crossed):
-        return None
-    return truth, found.low, found.estimate, found.high
+        forces.append(force(counts[-1]) * float(np.exp(error)))
+        beyond = beyond + 1 if forces[-1] > LIMIT_GF else 0
+    return truth, SimulatedRun(np.array(counts, dtype=float), np.array(forces))
+
+
+def cliff(task: tuple[int, float, int]) -> tuple[float, float, float, float] | None:
+    """Truth, low, estimate and high of such an edge; None where the run did not get there."""
+    truth, run = cliff_run(*task)
+    found = estimate(run)
+    return None if found is None else (truth, *found)
 
 
 def report_cliffs(edges: int) -> None:

@@ -19,9 +19,8 @@ LIMIT_GF = 400.0
 
 @dataclass(frozen=True)
 class SimulatedRun:
-    """One edge, its tester and the readings a schedule took of it."""
+    """The readings that a schedule took of one edge."""
 
-    edge: TrueEdge
     counts: Floats
     force_gf: Floats
 
@@ -67,7 +66,7 @@ def run_fixed(bench: Bench, every: int, ends_on: str = "two_checks") -> Simulate
             counts.append(float(count))
             force.append(bench.read(count))
             beyond = 2 if force[-1] > LIMIT_GF else 0
-    return SimulatedRun(bench.edge, np.array(counts), np.array(force))
+    return SimulatedRun(np.array(counts), np.array(force))
 
 
 def run_adaptive(
@@ -82,4 +81,4 @@ def run_adaptive(
         for _ in range(planned.readings):
             checks.append(Check(planned.next_count, "force", bench.read(planned.next_count)))
     counts = np.array([check.count for check in checks])
-    return SimulatedRun(bench.edge, counts, np.array([check.force_gf for check in checks]))
+    return SimulatedRun(counts, np.array([check.force_gf for check in checks]))

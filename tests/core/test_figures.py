@@ -14,9 +14,10 @@ from kessik.core.comparison.efforts import effort_table
 from kessik.core.comparison.figures import run_figures
 from kessik.core.comparison.lot_factor import lot_factors
 from kessik.core.comparison.matching import MatchingRule
-from kessik.core.protocols.methods import Method
+from kessik.core.protocols.methods import CheckSpec, Method, StopRule
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
+from kessik.core.words.dose import dose_words
 from kessik.core.words.figures import figure_words, figures_words
 from kessik.core.words.notes import lot_factor_words
 from kessik.core.words.verdict import headline
@@ -101,6 +102,22 @@ def test_blades_separate_where_a_step_of_effort_lies_between_them_and_no_repeat_
     assert effort_table([series((0, 150))]) is None
 
 
+def test_a_run_that_is_not_over_is_compared_on_the_layers_that_both_did():
+    # A did all: 2, 3, 6, 8 (mean 4.75). B stopped after 4 layers: 3, 4, 7 (mean 4.67, and a step
+    # above A at each layer that both did). C did only 8 layers, which nobody else did.
+    a, b = felt("A", {1: 2, 2: 3, 4: 6, 6: 8}), felt("B", {1: 3, 2: 4, 4: 7})
+    found = effort_table([b, a])
+    assert found.groups == (("A",), ("B",))
+    assert found.missing == {"B": (6.0,)}
+    assert effort_table([a, b, felt("C", {8: 1})]).alone == ("C",)
+    geometry = BY_SCHOOL["geometry_layers"]
+    said = headline(analyse([a, b], {}, MatchingRule("geometry"), geometry), "")
+    assert said == (
+        "Least effort first: A, then B; they separate from 1 layer on. B did not do 6 layers, and"
+        " is compared on those both did."
+    )
+
+
 def test_the_answer_names_who_ends_duller_with_its_base_and_is_careful_with_one_reading():
     runs = [dosed("A", [150] * 6, [260] * 6), dosed("B", [150] * 6, [390] * 6)]
     (pair,) = analyse(runs, {}, RULE, DOSE).figure_comparisons
@@ -170,3 +187,27 @@ def test_pass_fail_stages_of_a_method_decide_what_a_doubt_means():
     assert analyse([run], {}, RULE, plain).runs[0].lives["working"].life.found.last_pass == 20, (
         "a doubt widens"
     )
+
+
+def judged_dose(blade, outcome, control=None, *, count=120.0):
+    checks = [Check(count, "paper", outcome=outcome, position_mm=40.0)] * 2
+    if control:
+        checks.append(Check(count, "paper", outcome=control, position_mm=8.0))
+    return RunSeries(blade, 3, 1, tuple(checks), worked_mm=(20.0, 80.0), passes_noted=True)
+
+
+def test_a_dose_with_pass_and_fail_says_the_plain_fact_first():
+    method = replace(
+        DOSE, checks=(CheckSpec("paper", readings=2),), ends=(StopRule("dose", amount=120),)
+    )
+    runs = [judged_dose("A", "fail", "pass"), judged_dose("B", "pass")]
+    found = analyse(runs, {}, RULE, method)
+    fact = dose_words(found.after_dose)
+    assert fact == (
+        "At 120 cuts B still slices paper and A no longer does; A's untouched edge at 8 mm still"
+        " does, so it is wear."
+    )
+    bound = headline(found, "working")
+    assert "B is at most" in bound, "and then how far it may fall short"
+    blunt = analyse([judged_dose("A", "fail", "fail"), runs[1]], {}, RULE, method)
+    assert "does not either, so look at the edge" in dose_words(blunt.after_dose)

@@ -105,7 +105,10 @@ def test_a_bare_total_is_as_wide_as_the_other_runs_and_weighs_as_written():
         working("C", 1, "120 fail"),
     )
     totals = [r.lives["working"].life.found for r in found.runs[2:]]
-    assert totals == [AsWritten(150, pytest.approx(11.25), True), AsWritten(120, 9.0, True)]
+    assert totals == [
+        AsWritten(150, pytest.approx(11.25), True),
+        AsWritten(120, pytest.approx(9.0), True),
+    ]
     ratio = next(c for c in found.comparisons if (c.a, c.b) == ("B", "C"))
     assert ratio.ratio == pytest.approx(120 / 150, rel=0.002)
     assert len(found.notes) == 1, "ten rows with one reason give one note"

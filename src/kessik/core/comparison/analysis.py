@@ -8,6 +8,7 @@ from itertools import combinations
 
 import numpy as np
 
+from kessik.core.comparison.dose_outcomes import AfterDose, after_dose
 from kessik.core.comparison.efforts import EffortTable, effort_table
 from kessik.core.comparison.figures import KINDS, measured, run_figures
 from kessik.core.comparison.findings import (
@@ -86,6 +87,7 @@ class TrialAnalysis:
     taken_as_equal: tuple[Variable, ...] = ()
     figure_comparisons: tuple[Comparison, ...] = ()
     efforts: EffortTable | None = None
+    after_dose: tuple[AfterDose, ...] = ()
 
 
 LeftOut = Mapping[tuple[str, int], WhyLeftOut]
@@ -161,6 +163,7 @@ def analyse(
         equal,
         _compare_figures(kept, known, rule),
         effort_table([r.run for r in kept]),
+        tuple(after_dose(kept, method)),
     )
 
 

@@ -57,7 +57,7 @@ def run_figures(run: RunSeries, method: Method) -> dict[str, float]:
     ----------
     [1] ISO 8442-5, cutlery: sharpness and edge retention test; from memory.
     """
-    return {**_dose_figures(run, method), **_depth_figures(run), **_effort_figures(run)}
+    return {**_dose_figures(run, method), **_depth_figures(run), **_effort_figures(run, method)}
 
 
 def _dose_figures(run: RunSeries, method: Method) -> dict[str, float]:
@@ -84,11 +84,14 @@ def _depth_figures(run: RunSeries) -> dict[str, float]:
     return found
 
 
-def _effort_figures(run: RunSeries) -> dict[str, float]:
+def _effort_figures(run: RunSeries, method: Method) -> dict[str, float]:
+    """Mean effort over every layer of the method; over some of them it would compare with
+    nothing.
+    """
     found = {}
     for kind in ("effort", "rank"):
         values = [check.value for check in run.values(kind) if check.value is not None]
-        if values:
+        if values and {check.count for check in run.values(kind)} >= set(method.at):
             found[f"mean_{kind}"] = float(np.mean(values))
     return found
 

@@ -104,7 +104,7 @@ def _with_falls(edge: EdgeLikelihood, table: Floats, fall: FallMass | None) -> F
 @dataclass(frozen=True)
 class LifeMass:
     """Posterior mass of an edge's life on its own grid: as its estimate takes it, and as its
-    interval does, which reckons more with an edge that only rests under the limit.
+    interval does, which reckons also with an edge that came to rest late under the limit.
     """
 
     mass: Floats
@@ -120,7 +120,7 @@ def life_masses(edges: Sequence[EdgeLikelihood]) -> list[LifeMass]:
     masses = []
     for index, edge in enumerate(edges):
         others = np.prod(np.delete(evidence, index, axis=0), axis=0) * masters().prior
-        wary = _with_falls(edge, tables[index], edge.wary_fall)
+        wary = _with_falls(edge, mixed[index], edge.wary_fall)
         masses.append(LifeMass(*(_mass(others @ own, edge) for own in (mixed[index], wary))))
     return masses
 

@@ -1,6 +1,6 @@
 """Figures in words: end readings, depths and effort, and pairs compared by them."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from kessik.core.comparison.analysis import TrialAnalysis
 from kessik.core.comparison.efforts import EffortTable
@@ -42,15 +42,13 @@ def figure_words(comparison: Comparison) -> str:
 
 
 def figure_headline(analysis: TrialAnalysis) -> str:
-    """The answer of a trial whose runs end with figures instead of lives."""
-    sentences = [figure_words(pair) for pair in analysis.figure_comparisons]
-    if sentences:
-        told = [
-            s
-            for s, p in zip(sentences, analysis.figure_comparisons, strict=True)
-            if p.verdict in ("longer", "shorter")
-        ]
-        return " ".join(told or sentences[:2])
+    """The answer of a trial whose runs end with figures instead of lives, in two sentences."""
+    pairs = analysis.figure_comparisons
+    if pairs:
+        first = [c for c in pairs if c.stage == pairs[0].stage]
+        if len(first) > 1:
+            return _figure_order(analysis, first)
+        return " ".join(figure_words(pair) for pair in pairs[:2])
     if analysis.efforts is not None:
         return _effort_words(analysis, analysis.efforts)
     shown = [b.blade for b in analysis.blades if b.figures]
@@ -61,24 +59,68 @@ def figure_headline(analysis: TrialAnalysis) -> str:
     return "No reading has been taken yet, so there is nothing to say."
 
 
+def _figure_order(analysis: TrialAnalysis, pairs: Sequence[Comparison]) -> str:
+    """Several blades by one figure: their order in groups that tie, and the lead of the first."""
+    kind = KINDS[pairs[0].stage]
+    name = pairs[0].stage
+    own = {b.blade: b.figures[name] for b in analysis.blades if name in b.figures}
+    fair = [c for c in pairs if c.verdict != "confounded"]
+    apart = {frozenset((c.a, c.b)) for c in fair if c.verdict in ("longer", "shorter")}
+    codes = {code for c in fair for code in (c.a, c.b)}
+    order = sorted((c for c in own if c in codes), key=own.__getitem__)
+    order = order if kind.better == "low" else order[::-1]
+    groups: list[list[str]] = []
+    for code in order:
+        if groups and not all(frozenset((code, other)) in apart for other in groups[-1]):
+            groups[-1].append(code)
+        else:
+            groups.append([code])
+    unit = f" {kind.unit}" if kind.unit else ""
+    told = [
+        and_words([f"{code} ({own[code]:.0f}{unit})" for code in group])
+        + (" together" if len(group) > 1 else "")
+        for group in groups
+    ]
+    unfair = [code for code in own if code not in codes]
+    left = f" {and_words(unfair)} cannot be compared fairly." if unfair else ""
+    if len(groups) < 2:
+        return f"By {kind.label} the blades cannot be told apart yet: {told[0]}.{left}"
+    return f"By {kind.label}, best first: {', then '.join(told)}.{left}"
+
+
 def _effort_words(analysis: TrialAnalysis, efforts: EffortTable) -> str:
     """Who asks for least effort, in groups that tie, and from how many layers on it shows."""
     blades = list(efforts.by_blade)
     if len(blades) < 2:
         return f"Only {blades[0]} has been cut so far; a comparison needs a second blade."
+    left = [*_missing_words(analysis, efforts)]
     unlike = next((c.finding for c in analysis.cells if isinstance(c.finding, Mismatch)), None)
-    fair = (
-        ""
-        if unlike is None
-        else f" {unlike.blade}: {what_differs(unlike)}, so the effort does not speak of the factor"
-        " alone."
-    )
+    if unlike is not None:
+        left.append(
+            f"{unlike.blade}: {what_differs(unlike)}, so the effort does not speak of the factor"
+            " alone"
+        )
+    rest = f" {'; '.join(left)}." if left else ""
     if efforts.separates_at is None or len(efforts.groups) < 2:
-        return f"The blades do not separate at any number of layers.{fair}"
+        return f"The blades do not separate at any number of layers.{rest}"
     order = ", then ".join(
         f"{and_words(group)} together" if len(group) > 1 else group[0] for group in efforts.groups
     )
     unit = next((r.run.count_unit for r in analysis.runs), "layers")
+    unit = "layer" if efforts.separates_at == 1 and unit == "layers" else unit
     return (
-        f"Least effort first: {order}. They separate from {efforts.separates_at:g} {unit} on.{fair}"
+        f"Least effort first: {order}; they separate from {efforts.separates_at:g} {unit} on.{rest}"
     )
+
+
+def _missing_words(analysis: TrialAnalysis, efforts: EffortTable) -> list[str]:
+    """Which blades did not do every layer, and how they are compared all the same."""
+    told = []
+    for blade, missing in efforts.missing.items():
+        if blade in efforts.alone:
+            continue
+        without = and_words([f"{n:g}" for n in missing])
+        told.append(f"{blade} did not do {without} layers, and is compared on those both did")
+    if efforts.alone:
+        told.append(f"{and_words(efforts.alone)} did no layer that the others did: not compared")
+    return told

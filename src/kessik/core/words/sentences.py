@@ -1,5 +1,9 @@
 """How sentences are put together."""
 
+import re
+
+_SENTENCE_ENDS = re.compile(r"(?<=[a-z%)\d])\.\s+(?=[A-Z])")
+
 
 def as_sentence(text: str) -> str:
     """With a capital where it begins with a plain word, as arms are often called."""
@@ -9,3 +13,11 @@ def as_sentence(text: str) -> str:
 def counted(number: int, noun: str) -> str:
     """So many of a thing."""
     return f"{number} {noun}{'' if number == 1 else 's'}"
+
+
+def two_sentences(first: str, more: str) -> str:
+    """A sentence with the first of what follows it; all that follows where there is no first."""
+    if not first:
+        return more
+    ends = _SENTENCE_ENDS.search(more)
+    return f"{first} {more[: ends.start() + 1] if ends else more}".strip()

@@ -8,11 +8,12 @@ from kessik.core.comparison.ranking import confounded_blades, ranked
 from kessik.core.comparison.verdict import THESE_BLADES, THESE_EDGES, Comparison
 from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict
+from kessik.core.words.dose import dose_words
 from kessik.core.words.figures import figure_headline
 from kessik.core.words.lives import life_words
 from kessik.core.words.matching import and_words, open_lines, what_differs
 from kessik.core.words.pairs import hinge_words, oriented, pair_words, size_words
-from kessik.core.words.sentences import as_sentence, counted
+from kessik.core.words.sentences import as_sentence, counted, two_sentences
 from kessik.core.words.stages import to_stage
 from kessik.core.words.upkeep import restored_words
 
@@ -25,9 +26,13 @@ def answer_headline(found: Verdict) -> str:
         return WORKING
     rounds = _rounds_words(found) if found.trial.method.cycles else ""
     if not rounds:
-        return as_sentence(headline(found.analysis, found.stage))
+        return two_sentences(dose_words(found.analysis.after_dose), _plain_headline(found))
     fair, order = _fair_and_order(found.analysis, found.stage)
     return as_sentence(f"{rounds} {_ranks(fair, order, '')}".strip())
+
+
+def _plain_headline(found: Verdict) -> str:
+    return as_sentence(headline(found.analysis, found.stage))
 
 
 def _rounds_words(found: Verdict) -> str:
