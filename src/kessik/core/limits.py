@@ -96,6 +96,7 @@ _TABLE = (
     Limit("abrasive_um", "µm", 0.01, 5000, "a grain size", "mean grain size of an abrasive"),
     Limit("strokes_per_side", "", 0, 100_000, "a number of strokes a side",
         "strokes of one sharpening step"),
+    Limit("minutes", "min", 0, 1000, "a time of sharpening", "minutes that one sharpening took"),
     Limit("step_repeats", "", 1, 1000, "a number of repeats",
         "how often a sharpening step is done", 1),
     Limit("steps", "", 0, 60, "a list", "steps of a sharpening, stretches of an edge"),

@@ -80,7 +80,7 @@ EDGE_COLUMNS = (
     limited("last_abrasive_um", "abrasive_um"),
     Column("last_abrasive_kind"),
     Column("regime"),
-    Column("minutes", "number", low=0, high=1000),
+    limited("minutes", "minutes"),
     Column("steel_removed_mm", "number", low=0, high=1000, unit="mm"),
     Column("settled", "yes_no"),
     Column("note"),
@@ -88,6 +88,7 @@ EDGE_COLUMNS = (
     _measured("start_gf"),
     Column("factory", "yes_no"),
     Column("trouble"),
+    Column("number_is_least", "yes_no"),
 )
 
 

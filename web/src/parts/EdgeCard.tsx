@@ -400,6 +400,11 @@ function Counting({
         checked={edge.factory}
         onTick={(on) => save.mutate({ id: edge.id, factory: on })}
       />
+      <Tick
+        label={`It is at least edge ${edge.number}; what was sharpened before is not known`}
+        checked={edge.number_is_least}
+        onTick={(on) => save.mutate({ id: edge.id, number_is_least: on })}
+      />
       <Field
         label="Overrule it, because"
         value={reason}

@@ -23,7 +23,7 @@ def post_paper_runs(trial_id: Id, body: PaperBody, store: Store) -> KeptRunsOut:
 
     Every slip is told by the number of its line and the key of its column.
     """
-    entered = Entered(body.by, body.cut_on, now())
+    entered = Entered(body.by, body.cut_on, now(), body.check_every)
     lines = [line.record() for line in body.lines]
     return KeptRunsOut(run_ids=keep_lines(store, trial_id, lines, entered))
 
@@ -32,5 +32,5 @@ def post_paper_runs(trial_id: Id, body: PaperBody, store: Store) -> KeptRunsOut:
 def post_paper_checks(trial_id: Id, body: PaperBody, store: Store) -> list[FaultOut]:
     """Every slip in lines that are still being written; nothing is kept."""
     lines = [line.record() for line in body.lines]
-    slips = slips_in(store, trial_id, lines, Entered(body.by, body.cut_on, now()))
+    slips = slips_in(store, trial_id, lines, Entered(body.by, body.cut_on, now(), body.check_every))
     return [FaultOut(file=f.file, line=f.line, column=f.column, message=f.message) for f in slips]

@@ -71,6 +71,7 @@ class EdgeBody(Wire):
 
     id: Id
     number: Annotated[int, within("edge_number")] | None = None
+    number_is_least: bool = False
     arm: ShortText = ""
     side_angle_deg: Finite | None = None
     micro_bevel_side_deg: Finite | None = None
@@ -138,6 +139,7 @@ class EdgeOut(Wire):
 
     id: str
     number: int
+    number_is_least: bool
     arm: str
     side_angle_deg: float | None
     micro_bevel_side_deg: float | None
@@ -171,6 +173,7 @@ class EdgeOut(Wire):
         plain = (
             "id",
             "number",
+            "number_is_least",
             "arm",
             "made_on",
             "regime",

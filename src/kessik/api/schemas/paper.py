@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, Id, ShortText, Wire
+from kessik.api.schemas.common import Day, Id, ShortText, Wire, within
 from kessik.core.limits import most
 from kessik.core.trials.paper.lines import PaperLine
 from kessik.services.paper.runs import PaperForm
@@ -25,11 +25,14 @@ class PaperLineBody(Wire):
 
 
 class PaperBody(Wire):
-    """Lines of a paper record, by whom and on which day they were cut."""
+    """Lines of a paper record, by whom and on which day they were cut; `check_every` is the gap of
+    the checks of lines that say none of their own.
+    """
 
     lines: list[PaperLineBody] = Field(min_length=1, max_length=most("paper_lines"))
     by: ShortText = ""
     cut_on: Day = ""
+    check_every: Annotated[float, within("check_gap")] | None = None
 
 
 class PaperColumnOut(Wire):
@@ -40,6 +43,7 @@ class PaperColumnOut(Wire):
     kind: Literal["text", "whole", "number", "life"]
     unit: str
     hint: str
+    usual: bool
 
 
 class PaperArmOut(Wire):

@@ -10,7 +10,9 @@ from kessik.core.limits import check_limit
 
 RuleKind = Literal["every_edge", "edge_number", "steel_removed"]
 SettledState = Literal["settled", "not_yet", "factory", "unknown"]
-SettledWhy = Literal["factory", "own_word", "every_edge", "place", "steel_gone", "steel_not_known"]
+SettledWhy = Literal[
+    "factory", "own_word", "every_edge", "place", "least_place", "steel_gone", "steel_not_known"
+]
 Since = Literal["new", "damage"]
 
 
@@ -32,7 +34,7 @@ class SettledRule:
 @dataclass(frozen=True)
 class Sharpening:
     """What the rule looks at in one edge; `overrule` is the tester's own word with the reason that
-    stays visible.
+    stays visible. `is_least` where there may have been more sharpenings before than its number.
     """
 
     number: int
@@ -41,6 +43,7 @@ class Sharpening:
     steel_removed_mm: float | None = None
     overrule: bool | None = None
     overrule_reason: str = ""
+    is_least: bool = False
 
 
 @dataclass(frozen=True)
@@ -66,7 +69,7 @@ def settled(number: int, sharpenings: Sequence[Sharpening], rule: SettledRule) -
 
     Damage on an edge starts the count anew with the next one. A factory edge never counts: it says
     how the maker sharpens. Unknown where the rule needs steel removed and a sharpening does not
-    tell.
+    tell, and where a number that may be larger does not reach the rule's.
     """
     ordered = sorted(sharpenings, key=lambda s: s.number)
     own = next((s for s in ordered if s.number == number), Sharpening(number))
@@ -81,8 +84,11 @@ def settled(number: int, sharpenings: Sequence[Sharpening], rule: SettledRule) -
         return Settled("settled", "every_edge")
     if rule.kind == "edge_number":
         place = number - damaged_at
-        state = "settled" if place >= rule.edge_number else "not_yet"
-        return Settled(state, "place", since, place)
+        if place >= rule.edge_number:
+            return Settled("settled", "place", since, place)
+        if _may_be_later(ordered, damaged_at, number):
+            return Settled("unknown", "least_place", since, place)
+        return Settled("not_yet", "place", since, place)
     since_then = [s for s in ordered if damaged_at < s.number <= number]
     known = [s.steel_removed_mm for s in since_then if s.steel_removed_mm is not None]
     gone = sum(known)
@@ -91,3 +97,8 @@ def settled(number: int, sharpenings: Sequence[Sharpening], rule: SettledRule) -
     if len(known) < number - damaged_at:
         return Settled("unknown", "steel_not_known", since)
     return Settled("not_yet", "steel_gone", since, gone_mm=gone)
+
+
+def _may_be_later(ordered: Sequence[Sharpening], damaged_at: int, number: int) -> bool:
+    """Whether an edge may have had more sharpenings before it than its number says."""
+    return any(s.is_least for s in ordered if damaged_at < s.number <= number)

@@ -25,6 +25,7 @@ class Damage:
 @dataclass(frozen=True)
 class Edge:
     """One sharpening of one blade; `other` keeps columns of a file that Kessik does not use yet.
+    `number_is_least` where it was sharpened so often at least, and its history is not known.
 
     `overrule` is the tester's own word on whether the edge counts, with its reason. `arm` names the
     preparation it stands for in trials that compare several of one blade.
@@ -52,6 +53,7 @@ class Edge:
     overrule_reason: str = ""
     note: str = ""
     other: Mapping[str, Any] = field(default_factory=dict)
+    number_is_least: bool = False
 
     def value(self, quantity: str) -> float | None:
         """The value in use of a quantity of this edge."""
@@ -71,6 +73,7 @@ class Edge:
             self.steel_removed_mm,
             self.overrule,
             self.overrule_reason,
+            self.number_is_least,
         )
 
 

@@ -28,6 +28,11 @@ def settled_words(found: Settled) -> str:
         case "place":
             place = f"edge {found.place} since {found.since}"
             return place if found.counts else f"{place} lies on tired steel and reads low"
+        case "least_place":
+            return (
+                f"at least edge {found.place} since {found.since}, and its history is not known: it"
+                " may be settled"
+            )
         case "steel_gone":
             gone = f"{found.gone_mm:g} mm of steel gone since {found.since}"
             return gone if found.counts else f"only {gone}"

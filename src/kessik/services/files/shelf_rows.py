@@ -37,6 +37,7 @@ _EDGE_PLAIN = (
     "made_on",
     "factory",
     "trouble",
+    "number_is_least",
 )
 
 

@@ -122,7 +122,8 @@ def _made(plan: SheetPlan, sheet: Sheet, replaced: Sequence[str]) -> Made:
         for own, line in plan.lines
         if line.id not in known and (replaced or line.id not in plan.there)
     ]
-    cut = set(plan.cut) - _freed(plan, replaced)
+    freed = _freed(plan, replaced)
+    cut = {edge: stretches for edge, stretches in plan.cut.items() if edge not in freed}
     made = made_runs(plan.state, cut, [line for _, line in todo], sheet.entered)
     if made.faults.count:
         placed = [placed_fault(fault, todo, sheet) for fault in made.faults.first]

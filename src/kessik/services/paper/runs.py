@@ -1,8 +1,8 @@
 """Finished runs from paper kept in a trial: all of them, or none with every slip told."""
 
 from collections import Counter
-from collections.abc import Iterator, Mapping, Sequence, Set
-from dataclasses import dataclass, field
+from collections.abc import Collection, Iterator, Mapping, Sequence, Set
+from dataclasses import dataclass, field, replace
 from typing import Any, NamedTuple
 from uuid import NAMESPACE_URL, uuid5
 
@@ -10,10 +10,19 @@ from kessik.core.errors import Fault
 from kessik.core.moments import Moment
 from kessik.core.protocols.events import BenchEvent, Cut, Said, Start, Stop
 from kessik.core.runs import Run
+from kessik.core.sharpening.regimes import Step, total_strokes_per_side
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.columns import PaperColumn, paper_columns
 from kessik.core.trials.paper.lines import PaperLine, PaperRun, Slip, read_lines
+from kessik.core.trials.paper.placing import (
+    OnEdge,
+    Round,
+    Stretch,
+    numbered_rounds,
+    sharpening_slips,
+    stretch_slips,
+)
 from kessik.core.trials.run_series import usual_length_mm
 from kessik.interchange.faults import Faults, FoundFaults
 from kessik.interchange.series_events import counted_up
@@ -24,6 +33,8 @@ from kessik.store.queries import bench_log, shelf
 from kessik.store.queries.binning import Results
 
 PAPER = "paper"
+CutEdges = Mapping[str, Sequence[Stretch]]
+"""What was cut of each edge, by its id."""
 
 
 @dataclass(frozen=True)
@@ -38,11 +49,14 @@ class PaperForm:
 
 @dataclass(frozen=True)
 class Entered:
-    """By whom and for which day lines were entered."""
+    """By whom and for which day lines were entered; `check_every` is the gap of the checks of all
+    of them, where it is known.
+    """
 
     by: str
     cut_on: str
     now: Moment
+    check_every: float | None = None
 
     @property
     def started(self) -> Moment:
@@ -56,7 +70,7 @@ def paper_form(db: Database, trial_id: str) -> PaperForm:
     """What may be written down for a trial."""
     with db.read() as session:
         state = outline_of_trial(session, trial_id)
-        cut = shelf.cut_edges(session)
+        cut = shelf.cut_stretches(session)
     method = state.trial.method
     arms = tuple((_shown_code(arm, state), next_edge(arm, cut)) for arm in state.blades)
     every = method.every if method.schedule == "every" else None
@@ -74,7 +88,7 @@ def keep_lines(
         state = outline_of_trial(session, trial_id)
         known = {r.run.id for r in state.runs}
         todo = [line for line in lines if line.id not in known]
-        made = made_runs(state, shelf.cut_edges(session), todo, entered)
+        made = made_runs(state, shelf.cut_stretches(session), todo, entered)
         made.faults.refuse()
         if made.runs:
             name = state.trial.name
@@ -89,7 +103,7 @@ def slips_in(
     """The slips in lines as they stand."""
     with db.read() as session:
         state = outline_of_trial(session, trial_id)
-        cut = shelf.cut_edges(session)
+        cut = shelf.cut_stretches(session)
     return list(made_runs(state, cut, lines, entered).faults.first)
 
 
@@ -116,32 +130,86 @@ class Made:
 
 
 def made_runs(
-    state: TrialOutline, cut: Set[str], lines: Sequence[PaperLine], entered: Entered
+    state: TrialOutline, cut: CutEdges, lines: Sequence[PaperLine], entered: Entered
 ) -> Made:
-    """Lines as runs of a trial; `cut` are the edges that were cut already."""
+    """Lines as runs of a trial; `cut` are the stretches of edges that were cut already."""
     slips = _Slips({line.id: number for number, line in enumerate(lines, 1)})
     by_code = {_shown_code(arm, state).casefold(): arm for arm in state.blades}
-    edges = {(arm.arm_id, edge.number): edge for arm in state.blades for edge in arm.edges}
-    used: dict[tuple[str, int], int] = {}
-    read: list[tuple[PaperRun, Blade, Edge]] = []
-    new: dict[str, Edge] = {}
-    for line, (found, told) in zip(lines, read_lines(lines, state.trial.method), strict=True):
+    desk = _Placing(state, cut, slips)
+    method, every = state.trial.method, entered.check_every
+    for line, (found, told) in zip(lines, read_lines(lines, method, every), strict=True):
         arm = by_code.get(line.text("blade").casefold())
         if arm is None and line.text("blade"):
             told.append(Slip("blade", _no_such(line.text("blade"), state)))
-        if found and arm:
-            edge = edges.get((arm.arm_id, found.edge))
-            told += _taken(arm, found.edge, edge, cut, used)
-            used.setdefault((arm.id, found.edge), slips.numbers[line.id])
         slips.tell(line.id, told)
         if found and arm and not told:
-            if edge is None:
-                edge = _new_edge(arm, found.edge)
-                new[edge.id] = edge
-            read.append((found, arm, edge))
-    runs = tuple(_runs(state, read, entered, slips))
-    by_line = {found.id: found for found, _, _ in read}
-    return Made(runs, tuple(new.values()), by_line, slips.faults.found(), slips.faulty)
+            desk.place(found, arm)
+    runs = tuple(_runs(state, desk.in_rounds(), entered, slips))
+    by_line = {found.id: found for found, _, _ in desk.placed}
+    return Made(runs, tuple(desk.new.values()), by_line, slips.faults.found(), slips.faulty)
+
+
+@dataclass
+class _Placing:
+    """Lines as they find their edges, one after the other."""
+
+    state: TrialOutline
+    cut: CutEdges
+    slips: "_Slips"
+    placed: list[tuple[PaperRun, Blade, Edge]] = field(default_factory=list)
+    new: dict[str, Edge] = field(default_factory=dict)
+    taken: dict[tuple[str, int], list[OnEdge]] = field(default_factory=dict)
+
+    def place(self, found: PaperRun, arm: Blade) -> None:
+        """A line on its edge: the one it names, else the next of its blade."""
+        number = found.edge or self._next(arm)
+        there = next((e for e in arm.edges if e.number == number), None)
+        edge = there or self.new.get(_edge_id(arm, number)) or _new_edge(arm, number, found)
+        whose = f"edge {number} of {arm.own_code}"
+        before = [OnEdge(stretch) for stretch in self.cut.get(edge.id, ())]
+        taken = self.taken.setdefault((arm.id, number), before)
+        told = stretch_slips(found, whose, arm.edge_length_mm, taken)
+        if there is not None:
+            strokes = total_strokes_per_side(there.steps)
+            told += sharpening_slips(found, False, strokes, whose)
+        if arm.archived_utc:
+            told = [Slip("blade", f"{arm.own_code} is archived; restore it first")]
+        elif told and told[0].key == "edge":
+            told = [Slip("edge", f"{told[0].message}; the next free number is {self._next(arm)}")]
+        taken.append(OnEdge(found.zone_mm, self.slips.numbers[found.id]))
+        self.slips.tell(found.id, told)
+        if told:
+            return
+        if there is None:
+            self.new[edge.id] = edge
+        self.placed.append((found, arm, edge))
+
+    def _next(self, arm: Blade) -> int:
+        here = [number for arm_id, number in self.taken if arm_id == arm.id]
+        return max(next_edge(arm, self.cut), max(here, default=0) + 1)
+
+    def in_rounds(self) -> list[tuple[PaperRun, Blade, Edge]]:
+        """What was placed, with the number of each round where the method goes by rounds."""
+        if not self.state.trial.method.cycles:
+            return self.placed
+        before = [
+            Round(r.blade.arm_id, r.blade.own_code, r.run.round)
+            for r in self.state.runs
+            if r.run.compares
+        ]
+        lines = [
+            Round(arm.arm_id, arm.own_code, found.round, self.slips.numbers[found.id])
+            for found, arm, _ in self.placed
+        ]
+        numbers, told = numbered_rounds([*before, *lines])
+        own = numbers[len(before) :]
+        for found, _, _ in self.placed:
+            slip = told.get(self.slips.numbers[found.id])
+            self.slips.tell(found.id, [slip] if slip else [])
+        return [
+            (replace(found, round=number), arm, edge)
+            for (found, arm, edge), number in zip(self.placed, own, strict=True)
+        ]
 
 
 @dataclass
@@ -168,15 +236,18 @@ def _runs(
     no other slip may be why.
     """
     is_whole = not slips.faulty
-    named = _named_runs(state, read)
     on_edge = Counter(r.run.edge_id for r in state.runs)
+    numbers = []
+    for _, _, edge in read:
+        on_edge[edge.id] += 1
+        numbers.append(on_edge[edge.id])
+    named = _named_runs(state, read, numbers)
     length_mm = usual_length_mm((r.run for r in state.runs), state.trial.method)
-    for found, arm, edge in read:
+    for (found, arm, edge), number in zip(read, numbers, strict=True):
         target = named.get((arm.id, *found.verifies)) if found.verifies else None
         if found.verifies and target is None and is_whole:
             said = f"there is no run of edge {found.verifies[0]} of {arm.own_code} to verify"
             slips.tell(found.id, [Slip("verifies", said)])
-        number = 1 + on_edge[edge.id]
         yield _run(state, _Cut(found, arm, edge, number, length_mm, target), entered)
 
 
@@ -211,10 +282,12 @@ def _run(state: TrialOutline, cut: _Cut, by: Entered) -> Run:
         started=by.started,
         arm=arm.arm if arm.arm != edge.arm else "",
         count_unit=state.trial.method.count_unit,
-        edge_length_used_mm=length_mm,
+        zone_from_mm=found.zone_mm[0] if found.zone_mm else None,
+        zone_to_mm=found.zone_mm[1] if found.zone_mm else None,
+        edge_length_used_mm=found.length_mm or (None if found.zone_mm else length_mm),
         method_id=state.trial.method_id,
         block=found.block,
-        round=found.block if state.trial.method.cycles else None,
+        round=found.round,
         check_every=found.check_every,
         operator=by.by.strip(),
         verifies_run_id=verifies_run_id,
@@ -242,34 +315,28 @@ def _log(found: PaperRun, entered: Entered) -> Iterator[BenchEvent]:
     yield event(Stop(by=PAPER))
 
 
-def next_edge(arm: Blade, cut: Set[str]) -> int:
+def next_edge(arm: Blade, cut: Collection[str]) -> int:
     """The number of the edge that comes next: one that waits since the last cut, or a new one."""
     last = max((edge.number for edge in arm.edges if edge.id in cut), default=0)
     waiting = [edge.number for edge in arm.own_edges if edge.number > last]
     return min(waiting, default=1 + max((e.number for e in arm.edges), default=0))
 
 
-def _new_edge(arm: Blade, number: int) -> Edge:
-    made = str(uuid5(NAMESPACE_URL, f"kessik:edge:{arm.id}:{number}"))
-    return Edge(made, arm.id, number, arm=arm.arm)
+def _edge_id(arm: Blade, number: int) -> str:
+    return str(uuid5(NAMESPACE_URL, f"kessik:edge:{arm.id}:{number}"))
 
 
-def _taken(
-    arm: Blade,
-    number: int,
-    edge: Edge | None,
-    cut: Set[str],
-    used: Mapping[tuple[str, int], int],
-) -> list[Slip]:
-    if arm.archived_utc:
-        return [Slip("blade", f"{arm.own_code} is archived; take it out of the archive first")]
-    if edge is not None and edge.id in cut:
-        said = f"edge {number} of {arm.own_code} has been cut already, and an edge is cut once"
-        return [Slip("edge", f"{said}; the next free number is {next_edge(arm, cut)}")]
-    if (arm.id, number) in used:
-        said = f"edge {number} of {arm.own_code} stands in line {used[arm.id, number]} already"
-        return [Slip("edge", said)]
-    return []
+def _new_edge(arm: Blade, number: int, found: PaperRun) -> Edge:
+    steps = (Step("as recorded", strokes_per_side=found.strokes),) if found.strokes else ()
+    return Edge(
+        _edge_id(arm, number),
+        arm.id,
+        number,
+        arm=arm.arm,
+        steps=steps,
+        minutes=found.minutes,
+        number_is_least=found.is_least,
+    )
 
 
 def _no_such(code: str, state: TrialOutline) -> str:
@@ -285,9 +352,14 @@ def _shown_code(arm: Blade, state: TrialOutline) -> str:
 
 
 def _named_runs(
-    state: TrialOutline, read: Sequence[tuple[PaperRun, Blade, Edge]]
+    state: TrialOutline,
+    read: Sequence[tuple[PaperRun, Blade, Edge]],
+    numbers: Sequence[int],
 ) -> dict[tuple[str, int, int], str]:
     """Ids of runs by blade, edge and number, those just read among them."""
     named = {(r.blade.id, r.edge.number, r.run.number): r.run.id for r in state.runs}
-    fresh = {(arm.id, edge.number, 1): found.id for found, arm, edge in read}
+    fresh = {
+        (arm.id, edge.number, number): found.id
+        for (found, arm, edge), number in zip(read, numbers, strict=True)
+    }
     return {**fresh, **named}

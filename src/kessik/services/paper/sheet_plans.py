@@ -32,7 +32,7 @@ from kessik.core.trials.trial import Trial
 from kessik.interchange.csv_tables import Row
 from kessik.interchange.raw_sheets import RawSheet
 from kessik.services.files.shelf_rows import read_blade
-from kessik.services.paper.runs import Entered, next_edge
+from kessik.services.paper.runs import CutEdges, Entered, next_edge
 from kessik.services.trials.state import TrialOutline, outline_of_trial
 from kessik.services.trials.trials import get_trial
 from kessik.store.database import Session
@@ -111,7 +111,7 @@ class SheetPlan:
     """
 
     state: TrialOutline
-    cut: Set[str]
+    cut: CutEdges
     lines: list[tuple[SheetLine, PaperLine]] = field(default_factory=list)
     there: dict[str, str] = field(default_factory=dict)
     placed: list[Blade] = field(default_factory=list)
@@ -138,7 +138,7 @@ def planned(session: Session, sheet: Sheet, target: Target, method: Method) -> S
         state = outline_of_trial(session, target.trial_id)
     else:
         state = TrialOutline(_new_trial(sheet, target, method))
-    plan = SheetPlan(state, shelf.cut_edges(session))
+    plan = SheetPlan(state, shelf.cut_stretches(session))
     told = list(lines_of(sheet.raw.rows, sheet.reading, method))
     _find_blades(session, plan, told, sheet)
     _give_edges(plan, told, sheet)

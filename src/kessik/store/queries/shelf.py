@@ -37,8 +37,8 @@ _BLADE_PLAIN = (
     "loan_from", "loan_due", "loan_returned", "origin", "archived_utc", "note",
 )  # fmt: skip  # a table is read by its rows
 _EDGE_PLAIN = (
-    "id", "blade_id", "number", "arm", "made_on", "regime", "recipe_id", "minutes", "trouble",
-    "burr_check", "lamp_check",
+    "id", "blade_id", "number", "number_is_least", "arm", "made_on", "regime", "recipe_id",
+    "minutes", "trouble", "burr_check", "lamp_check",
     "steel_removed_mm", "factory", "zones_overlap", "overrule", "overrule_reason", "note",
 )  # fmt: skip  # a table is read by its rows
 
@@ -167,6 +167,15 @@ def runs_by_blade(session: Session) -> dict[str, int]:
 def cut_edges(session: Session) -> set[str]:
     """The ids of all edges that a counted run was cut on."""
     return set(session.scalars(select(RunRow.edge_id).where(RunRow.practice.is_(False))))
+
+
+def cut_stretches(session: Session) -> dict[str, list[tuple[float, float] | None]]:
+    """What counted runs cut of each edge, by its id: zones in mm from the heel, None for all."""
+    cut = select(RunRow.edge_id, RunRow.zone_from_mm, RunRow.zone_to_mm)
+    found: dict[str, list[tuple[float, float] | None]] = defaultdict(list)
+    for edge_id, start, end in session.execute(cut.where(RunRow.practice.is_(False))):
+        found[edge_id].append(None if start is None or end is None else (start, end))
+    return dict(found)
 
 
 def next_mark(session: Session) -> int:

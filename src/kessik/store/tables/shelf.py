@@ -42,6 +42,7 @@ class EdgeRow(Base):
     id: Mapped[str] = mapped_column(Text, primary_key=True)
     blade_id: Mapped[str] = mapped_column(ForeignKey("blade.id"), index=True)
     number: Mapped[int] = mapped_column(Integer)
+    number_is_least: Mapped[bool] = mapped_column(YesNo, default=False)
     arm: Mapped[str] = mapped_column(Text, default="")
     made_on: Mapped[str] = mapped_column(Text, default="")
     regime: Mapped[str] = mapped_column(Text, default="")

@@ -9,6 +9,8 @@ from kessik.core.errors import OutOfRangeError
 _NUMBER = r"\d+(?:[.,]\d+)?"
 _BRACKET = re.compile(rf"({_NUMBER})\s*(?:-|–|\.\.|to)\s*({_NUMBER})")
 _OPEN = re.compile(rf">\s*({_NUMBER})|({_NUMBER})\s*\+")
+_LEAST = re.compile(r"(?:≥|>=|at least)\s*(\d+)|(\d+)\s*\+", re.IGNORECASE)
+_PLACE = re.compile(rf"(.*?)\s*(?:@|\bat\b)\s*({_NUMBER})\s*(?:mm)?", re.IGNORECASE)
 _DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 _LONGEST = 40
 
@@ -62,6 +64,40 @@ def whole_in(text: str, key: str) -> int | None:
     if found != int(found) or found < 1:
         raise OutOfRangeError(f"“{_short(text)}” is no whole number from 1 on", field=key)
     return int(found)
+
+
+def edge_in(text: str, key: str) -> tuple[int, bool] | None:
+    """The number of an edge, and whether it is only known to be that at least: `3`, `3+`."""
+    least = _LEAST.fullmatch(text.strip())
+    if least:
+        return whole_in(least[1] or least[2], key) or 1, True
+    number = whole_in(text, key)
+    return None if number is None else (number, False)
+
+
+def zone_in(text: str, key: str) -> tuple[float, float] | None:
+    """A stretch of edge in mm from the heel: `0-48`; None of an empty cell."""
+    plain = text.strip().removesuffix("mm").strip()
+    if not plain:
+        return None
+    ends = _BRACKET.fullmatch(plain)
+    if ends is None:
+        raise OutOfRangeError(
+            f"“{_short(text)}” is no zone; write it as 0-48, in mm from the heel", field=key
+        )
+    start, end = (number_in(part, key) or 0.0 for part in ends.groups())
+    if start >= end:
+        raise OutOfRangeError(
+            f"the zone runs from {start:g} to {end:g} mm; count from the heel, the smaller first",
+            field=key,
+        )
+    return start, end
+
+
+def placed_in(text: str, key: str) -> tuple[str, float | None]:
+    """What a cell says and at which place of the edge, mm from the heel: `pass at 12`."""
+    placed = _PLACE.fullmatch(text.strip())
+    return (placed[1], number_in(placed[2], key)) if placed else (text.strip(), None)
 
 
 def life_in(text: str, key: str) -> Written | None:

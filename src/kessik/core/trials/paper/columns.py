@@ -1,29 +1,43 @@
 """What a paper record of a method holds, column by column."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
-from kessik.core.protocols.methods import JUDGED, Method, Stage
+from kessik.core.protocols.methods import CHECK_WORDS, JUDGED, CheckSpec, Method, Stage
 
 ColumnKind = Literal["text", "whole", "number", "life"]
 LIFE_HINT = "60, or 48-60 (still there, gone), or >60"
 TOTAL, START, END, CUT, EFFORT = "total", "start_gf", "end_gf", "cut", "effort_"
+AFTER, CONTROL = "after_", "control_"
+CHECK_EVERY, ROUND, ZONE, LENGTH = "check_every", "round", "zone", "edge_length_used_mm"
+STROKES, MINUTES = "strokes", "minutes"
 
 
 @dataclass(frozen=True)
 class PaperColumn:
-    """One thing that a line says: how it is called, in which unit, and what may be written."""
+    """One thing that a line says: how it is called, in which unit, and what may be written; `usual`
+    where most records of its school have it.
+    """
 
     key: str
     label: str
     kind: ColumnKind
     unit: str = ""
     hint: str = ""
+    usual: bool = True
 
 
 BLADE = PaperColumn("blade", "blade or arm", "text")
-EDGE = PaperColumn("edge", "edge", "whole", hint="its number since new")
-CHECK_EVERY = "check_every"
+EDGE = PaperColumn("edge", "edge", "text", hint="its number since new, or 3+ for at least 3")
+_ROUND = PaperColumn(ROUND, "round", "whole")
+_SHARPENING = (
+    PaperColumn(STROKES, "strokes a side", "whole", hint="of the sharpening before", usual=False),
+    PaperColumn(MINUTES, "minutes", "number", "min", "of the sharpening before", usual=False),
+)
+_WHERE = (
+    PaperColumn(ZONE, "zone", "text", "mm", "0-48, from the heel", usual=False),
+    PaperColumn(LENGTH, "edge used", "number", "mm", usual=False),
+)
 
 
 def adds_up(method: Method) -> bool:
@@ -52,19 +66,29 @@ def result_columns(method: Method) -> list[PaperColumn]:
         found += [_to(stage, unit) for stage in method.stages]
     if reads_force:
         found += [PaperColumn(CUT, "cut", "number", unit), PaperColumn(END, "end", "number", "gf")]
+    if method.dose is not None:
+        found += [column for check in method.checks for column in _after_dose(check)]
     return found
+
+
+def sharpening_columns(method: Method) -> list[PaperColumn]:
+    """What the sharpening before a run took; where rounds are cut, that is half the question."""
+    return [replace(column, usual=bool(method.cycles)) for column in _SHARPENING]
 
 
 def paper_columns(method: Method) -> list[PaperColumn]:
     """Every column of a line; readings stand beside them."""
     unit = method.count_unit
-    every = PaperColumn(CHECK_EVERY, "checked every", "number", unit, "the gap of the checks")
+    every = PaperColumn(CHECK_EVERY, "checked every", "number", unit, "if unlike the others", False)
     return [
         BLADE,
         EDGE,
+        *([_ROUND] if method.cycles else []),
         *result_columns(method),
+        *sharpening_columns(method),
+        *_WHERE,
         every,
-        PaperColumn("block", "block", "whole"),
+        PaperColumn("block", "block", "whole", hint="cut from one piece or on one day"),
         PaperColumn("verifies", "verifies edge", "text", hint="3, or 3/2 for its second run"),
         PaperColumn("note", "note", "text"),
     ]
@@ -77,3 +101,16 @@ def number_check(method: Method) -> str:
 
 def _to(stage: Stage, unit: str) -> PaperColumn:
     return PaperColumn(stage.name, f"to {stage.name}", "life", unit, LIFE_HINT)
+
+
+def _after_dose(check: CheckSpec) -> list[PaperColumn]:
+    """What a check shows after the dose, in the worked zone and beside it."""
+    beside = "its reading" if check.kind == "force" else "pass or fail"
+    control = PaperColumn(
+        f"{CONTROL}{check.kind}", "untouched edge", "text", "", f"{beside} and place: … at 12",
+        usual=check.kind in JUDGED,
+    )  # fmt: skip  # a column a line
+    if check.kind not in JUDGED:
+        return [control] if check.kind == "force" else []
+    words = f"{CHECK_WORDS[check.kind]}, after"
+    return [PaperColumn(f"{AFTER}{check.kind}", words, "text", "", "pass, fail or doubt"), control]

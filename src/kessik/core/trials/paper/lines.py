@@ -2,35 +2,42 @@
 
 import re
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
-from itertools import pairwise
+from dataclasses import dataclass, field
 from typing import TypeVar
 
 from kessik.core.errors import KessikError, OutOfRangeError
 from kessik.core.limits import check_limit
-from kessik.core.protocols.events import (
-    Outcome,
-    Reading,
-    Said,
-    check_count_at,
-)
-from kessik.core.protocols.methods import Method
+from kessik.core.protocols.events import Outcome, Reading, Said, check_count_at
+from kessik.core.protocols.methods import JUDGED, Method
 from kessik.core.protocols.series import WRITTEN
-from kessik.core.trials.paper.cells import Written, life_in, number_in, whole_in
+from kessik.core.trials.paper.cells import (
+    Written,
+    edge_in,
+    life_in,
+    number_in,
+    placed_in,
+    whole_in,
+    zone_in,
+)
 from kessik.core.trials.paper.columns import (
+    AFTER,
     CHECK_EVERY,
+    CONTROL,
     CUT,
     EFFORT,
     END,
+    LENGTH,
+    MINUTES,
+    ROUND,
     START,
-    TOTAL,
+    STROKES,
+    ZONE,
     PaperColumn,
-    adds_up,
     result_columns,
 )
-from kessik.core.trials.paper.readings import READINGS, tally
+from kessik.core.trials.paper.lives import check_gap, check_order, lives_of
+from kessik.core.trials.paper.readings import OUTCOMES, READINGS, tally
 
-_ROUNDING = 1e-6
 _VERIFIES = re.compile(r"(?:edge\s*)?(\d{1,6})(?:\s*/\s*(?:run\s*)?(\d{1,6}))?", re.IGNORECASE)
 _T = TypeVar("_T")
 
@@ -49,16 +56,22 @@ class PaperLine:
 
 @dataclass(frozen=True)
 class PaperRun:
-    """A run that was read: the blade or arm it names, its edge, and what its log says at which
-    count.
+    """A run that was read: the blade or arm it names, its edge (None for the next one; `is_least`
+    where its history is not known), where on it, and what its log says at which count.
     """
 
     id: str
     blade: str
-    edge: int
+    edge: int | None
     log: tuple[tuple[float, Said], ...]
+    is_least: bool = False
     check_every: float | None = None
     block: int | None = None
+    round: int | None = None
+    zone_mm: tuple[float, float] | None = None
+    length_mm: float | None = None
+    strokes: int | None = None
+    minutes: float | None = None
     verifies: tuple[int, int] | None = None
     note: str = ""
 
@@ -72,53 +85,116 @@ class Slip:
 
 
 def read_lines(
-    lines: Iterable[PaperLine], method: Method
+    lines: Iterable[PaperLine], method: Method, every: float | None = None
 ) -> Iterator[tuple[PaperRun | None, list[Slip]]]:
-    """Each line as a run, or every slip in it."""
+    """Each line as a run, or every slip in it; `every` is the gap of the checks of those that say
+    none of their own.
+    """
     columns = result_columns(method)
     for line in lines:
-        yield _read(line, method, columns)
+        yield _read(line, method, columns, every)
+
+
+def needs_gap(line: PaperLine, method: Method) -> bool:
+    """Whether a line holds a total without the gap of its checks, which then is asked for."""
+    if line.text(CHECK_EVERY):
+        return False
+    keys = [column.key for column in result_columns(method) if column.kind == "life"]
+    return any(_is_bare(line.text(key), key) for key in keys)
+
+
+def _is_bare(text: str, key: str) -> bool:
+    try:
+        life = life_in(text, key)
+    except KessikError:
+        return False
+    return life is not None and life.held is None
+
+
+@dataclass
+class _Cells:
+    """The cells of a line as they are read, with the slips in them."""
+
+    line: PaperLine
+    slips: list[Slip] = field(default_factory=list)
+
+    def read(self, how: Callable[[str, str], _T], key: str) -> _T | None:
+        try:
+            return how(self.line.text(key), key)
+        except KessikError as wrong:
+            self.slips.append(Slip(key, wrong.message))
+            return None
+
+    def within(self, limit: str, key: str) -> float | None:
+        """A number that holds to the table of limits."""
+
+        def how(text: str, key: str) -> float | None:
+            found = number_in(text, key)
+            if found is not None:
+                check_limit(limit, found, key)
+            return found
+
+        return self.read(how, key)
 
 
 def _read(
-    line: PaperLine, method: Method, columns: Sequence[PaperColumn]
+    line: PaperLine, method: Method, columns: Sequence[PaperColumn], every: float | None
 ) -> tuple[PaperRun | None, list[Slip]]:
-    slips: list[Slip] = []
-
-    def cell(read: Callable[[str, str], _T], key: str) -> _T | None:
-        try:
-            return read(line.text(key), key)
-        except KessikError as wrong:
-            slips.append(Slip(key, wrong.message))
-            return None
-
-    blade, edge = line.text("blade"), cell(whole_in, "edge")
+    cells = _Cells(line)
+    blade, edge = line.text("blade"), cells.read(edge_in, "edge")
     if not blade:
-        slips.append(Slip("blade", "name the blade"))
-    every, block = cell(number_in, CHECK_EVERY), cell(whole_in, "block")
-    if every == 0:
-        slips.append(Slip(CHECK_EVERY, "a gap of 0 is none; leave it empty where it is not known"))
-    verifies = cell(_verified, "verifies")
-    results = {
-        column.key: cell(life_in if column.kind == "life" else number_in, column.key)
-        for column in columns
-    }
+        cells.slips.append(Slip("blade", "name the blade"))
+    own = cells.read(number_in, CHECK_EVERY)
+    if own == 0:
+        told = "a gap of 0 is none; leave it empty where it is not known"
+        cells.slips.append(Slip(CHECK_EVERY, told))
+    gap = own if own is not None else every
+    number, is_least = edge or (None, False)
+    found = PaperRun(
+        line.id,
+        blade,
+        number,
+        _log(cells, method, columns, gap),
+        is_least=is_least,
+        check_every=gap,
+        block=cells.read(whole_in, "block"),
+        round=cells.read(whole_in, ROUND),
+        zone_mm=cells.read(zone_in, ZONE),
+        length_mm=cells.within("position_mm", LENGTH),
+        strokes=cells.read(whole_in, STROKES),
+        minutes=cells.within("minutes", MINUTES),
+        verifies=cells.read(_verified, "verifies"),
+        note=line.text("note"),
+    )
+    return (None, cells.slips) if cells.slips else (found, [])
+
+
+def _log(
+    cells: _Cells, method: Method, columns: Sequence[PaperColumn], every: float | None
+) -> tuple[tuple[float, Said], ...]:
+    """What a line says at which count, in order; nothing where a cell of it cannot be."""
+    line = cells.line
+    results = {column.key: cells.read(_reader(column), column.key) for column in columns}
     looks = None
     if line.readings:
-        looks = cell(lambda _text, _key: tally(line.readings, method), READINGS)
-    if slips:
-        return None, slips
+        looks = cells.read(lambda _text, _key: tally(line.readings, method), READINGS)
+    if cells.slips:
+        return ()
     try:
-        log = [*_written(results, method, every), *(looks or ())]
+        log = [*_written(results, line, method, every), *(looks or ())]
         if not log:
             raise OutOfRangeError("this line holds no result yet", field=_first(method))
         for count, _ in log:
             check_count_at(count)
     except KessikError as wrong:
-        return None, [Slip(wrong.field or _first(method), wrong.message)]
-    in_order = tuple(sorted(log, key=lambda look: look[0]))
-    found = PaperRun(line.id, blade, edge or 1, in_order, every, block, verifies, line.text("note"))
-    return found, []
+        cells.slips.append(Slip(wrong.field or _first(method), wrong.message))
+        return ()
+    return tuple(sorted(log, key=lambda look: look[0]))
+
+
+def _reader(column: PaperColumn) -> Callable[[str, str], object]:
+    readers = {"life": life_in, "number": number_in}
+    return readers.get(column.kind, lambda text, _key: text or None)
 
 
 def _first(method: Method) -> str:
@@ -137,12 +213,13 @@ def _verified(text: str, key: str) -> tuple[int, int] | None:
 
 
 def _written(
-    results: Mapping[str, object], method: Method, every: float | None
+    results: Mapping[str, object], line: PaperLine, method: Method, every: float | None
 ) -> Iterator[tuple[float, Said]]:
     """What the cells of a line say, at its counts."""
     written = {k: v for k, v in results.items() if isinstance(v, Written)}
-    lives = _lives(written, method, every)
-    _check_order(lives)
+    lives = lives_of(written, method, every)
+    check_order(lives)
+    check_gap(lives, every)
     for name, life in lives.items():
         if life.held:
             yield life.held, Outcome(check=WRITTEN, outcome="pass", stage=name)
@@ -154,6 +231,7 @@ def _written(
             check_limit("effort", value, key)
             yield float(key.removeprefix(EFFORT)), Reading(value=value, check="effort")
     yield from _start_and_end(numbers, lives, method)
+    yield from _after_dose(results, line, method, numbers.get(CUT, method.dose or 0.0))
 
 
 def _start_and_end(
@@ -172,64 +250,45 @@ def _start_and_end(
         yield at, Reading(value=numbers[END], check="force", unit="gf")
 
 
-def _lives(
-    written: Mapping[str, Written], method: Method, every: float | None
-) -> dict[str, Written]:
-    """The life at every stage from the first cut on; a length that begins inside a bracket is as
-    wide as both.
-    """
-    if not adds_up(method):
-        return dict(written)
-    first, second = method.stages[0].name, method.stages[1].name
-    total, fine, working = (written.get(key) for key in (TOTAL, first, second))
-    found = {first: fine} if fine else {}
-    if fine and working:
-        if fine.held is not None and working.held is None and working.gone and every:
-            working = Written(max(working.gone - every, 0.0), working.gone)
-        whole = working.after(fine)
-        _check_total(total, whole, (first, fine), (second, working))
-        return {**found, second: total or whole}
-    if working and not fine and not total:
+def _after_dose(
+    results: Mapping[str, object], line: PaperLine, method: Method, at: float
+) -> Iterator[tuple[float, Said]]:
+    """What the checks after a dose showed, in the worked zone and beside it."""
+    for key, text in results.items():
+        if not isinstance(text, str) or not key.startswith((AFTER, CONTROL)):
+            continue
+        said, place = placed_in(text, key)
+        if key.startswith(CONTROL):
+            place = _beside(place, line, key)
+        kind = key.removeprefix(AFTER).removeprefix(CONTROL)
+        tries = method.readings(kind) if key.startswith(AFTER) else 1
+        yield from [(at, _shown(kind, said, place, key))] * tries
+
+
+def _beside(place: float | None, line: PaperLine, key: str) -> float:
+    """The place of a control: it is told from the zone that was cut."""
+    zone = zone_in(line.text(ZONE), ZONE)
+    if place is None:
+        raise OutOfRangeError("say where it was read: pass at 12, in mm from the heel", field=key)
+    if zone is None:
+        raise OutOfRangeError("say which zone was cut, so that the rest is a control", field=ZONE)
+    if zone[0] <= place <= zone[1]:
         raise OutOfRangeError(
-            f"{second} is the length after {first} was gone: write {first}, too, or the total",
-            field=second,
+            f"{place:g} mm lies in the zone that was cut, {zone[0]:g} to {zone[1]:g} mm", field=key
         )
-    if total and fine and total.latest < fine.latest - _ROUNDING:
-        raise OutOfRangeError(
-            f"the total, {total.latest:g}, is smaller than its part {first}, {fine.latest:g}",
-            field=TOTAL,
-        )
-    if total and working and working.latest > total.latest + _ROUNDING:
-        raise OutOfRangeError(
-            f"the total, {total.latest:g}, is smaller than its part {second}, {working.latest:g}",
-            field=TOTAL,
-        )
-    if total and working and working.gone and total.gone:
-        found[first] = Written(None, total.gone - working.gone)
-    return {**found, second: total} if total else found
+    return place
 
 
-def _check_total(
-    total: Written | None, whole: Written, first: tuple[str, Written], second: tuple[str, Written]
-) -> None:
-    if total is None or abs(total.latest - whole.latest) <= _ROUNDING * max(whole.latest, 1.0):
-        return
-    parts = f"{first[0]} {first[1].latest:g} and {second[0]} {second[1].latest:g}"
-    raise OutOfRangeError(
-        f"{parts} make {whole.latest:g}, and the total says {total.latest:g}: one of the three is"
-        " a slip",
-        field=TOTAL,
-    )
-
-
-def _check_order(lives: Mapping[str, Written]) -> None:
-    """Stages are lost in their order."""
-    told: Sequence[tuple[str, Written]] = list(lives.items())
-    for (earlier, one), (later, other) in pairwise(told):
-        sooner = one.held if one.held is not None else one.gone
-        if other.gone is not None and sooner is not None and other.gone < sooner - _ROUNDING:
-            raise OutOfRangeError(
-                f"{later} is gone at {other.gone:g}, before {earlier} at {sooner:g}: an edge loses"
-                f" {earlier} first",
-                field=later,
-            )
+def _shown(kind: str, said: str, place: float | None, key: str) -> Said:
+    if kind not in JUDGED:
+        value = number_in(said, key)
+        if value is None:
+            raise OutOfRangeError("write the reading and its place: 210 at 12", field=key)
+        check_limit("force_gf", value, key)
+        return Reading(value=value, check=kind, unit="gf", position_mm=place)
+    outcome = OUTCOMES.get(said.casefold())
+    if outcome is None:
+        raise OutOfRangeError(f"“{said[:40]}” is not pass, fail or doubt", field=key)
+    if kind == "inspect":
+        outcome = {"pass": "clean", "fail": "glint"}.get(outcome, outcome)
+    return Outcome(check=kind, outcome=outcome, position_mm=place)

@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from itertools import pairwise
 
 from kessik.core.errors import OutOfRangeError
@@ -17,12 +18,12 @@ _WORDS = {
     "fail": ("f", "fail", "fails", "failed", "no", "n", "gone", "-"),
     "doubt": ("d", "doubt", "rough", "?"),
 }
-_OUTCOMES = {word: outcome for outcome, words in _WORDS.items() for word in words}
+OUTCOMES = {word: outcome for outcome, words in _WORDS.items() for word in words}
 
 
 def tally(text: str, method: Method) -> list[tuple[float, Said]]:
     """The looks of a tally in their order: count, then a number or pass, fail, doubt, then the
-    check or stage where the method has several.
+    check or stage where the method has several; `@12` names the place, mm from the heel.
 
     OutOfRangeError names the line that cannot be.
     """
@@ -46,17 +47,26 @@ def _looks(lines: Sequence[str], method: Method) -> Iterator[tuple[float, Said]]
             if len(parts) < 2:
                 raise OutOfRangeError(f"“{line.strip()[:40]}” needs a count and a reading")
             count = number_in(parts[0], READINGS) or 0.0
-            yield count, _said(parts[1], " ".join(parts[2:]), method)
+            at_mm = next((part for part in parts[2:] if part.startswith("@")), None)
+            which = " ".join(part for part in parts[2:] if part is not at_mm)
+            yield count, _placed(_said(parts[1], which, method), at_mm)
         except OutOfRangeError as wrong:
             raise OutOfRangeError(f"line {place}: {wrong.message}", field=READINGS) from wrong
 
 
-def _said(found: str, which: str, method: Method) -> Said:
+def _placed(said: Reading | Outcome, at_mm: str | None) -> Said:
+    """A look with the place it was taken at, where the line names one."""
+    if at_mm is None:
+        return said
+    return replace(said, position_mm=number_in(at_mm.removeprefix("@"), READINGS))
+
+
+def _said(found: str, which: str, method: Method) -> Reading | Outcome:
     word = found.casefold()
     judged = [check.kind for check in method.checks if check.kind in JUDGED]
     if "inspect" in judged and word in INSPECTED and word != "clean":
         return Outcome(check="inspect", outcome=word)
-    if word in _OUTCOMES:
+    if word in OUTCOMES:
         return _judged(word, which.casefold(), method, judged)
     number, check = number_in(found, READINGS), number_check(method)
     if number is None or not check:
@@ -66,7 +76,7 @@ def _said(found: str, which: str, method: Method) -> Said:
 
 
 def _judged(word: str, which: str, method: Method, judged: Sequence[str]) -> Outcome:
-    outcome = _OUTCOMES[word]
+    outcome = OUTCOMES[word]
     if which in judged:
         check = which
     elif which:

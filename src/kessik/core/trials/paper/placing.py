@@ -1,0 +1,86 @@
+"""Where the runs of a paper record go: an edge is cut once on each stretch of it, and rounds follow
+one another.
+"""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from kessik.core.geometry import Zone
+from kessik.core.trials.paper.columns import ROUND, STROKES, ZONE
+from kessik.core.trials.paper.lines import PaperRun, Slip
+
+Stretch = tuple[float, float] | None
+"""A zone of an edge in mm from the heel; None for all of it."""
+
+
+@dataclass(frozen=True)
+class OnEdge:
+    """A stretch of an edge that is taken: by a line of this number, or by a run from before."""
+
+    stretch: Stretch
+    line: int | None = None
+
+
+def stretch_slips(
+    run: PaperRun, whose: str, edge_length_mm: float | None, taken: Iterable[OnEdge]
+) -> list[Slip]:
+    """What forbids a run on its stretch of an edge; `whose` names the edge: edge 3 of A."""
+    if run.zone_mm is not None and edge_length_mm is not None and run.zone_mm[1] > edge_length_mm:
+        says = f"the zone ends at {run.zone_mm[1]:g} mm, and the edge at {edge_length_mm:g} mm"
+        return [Slip(ZONE, says)]
+    for other in taken:
+        if not _overlap(run.zone_mm, other.stretch):
+            continue
+        if run.zone_mm is not None and other.stretch is not None:
+            where = f"{other.stretch[0]:g} to {other.stretch[1]:g} mm of {whose}"
+            by = f"stand in line {other.line} already" if other.line else "have been cut already"
+            return [Slip(ZONE, f"{where} {by}; zones of one sharpening may not overlap")]
+        if other.line is not None:
+            says = f"{whose} stands in line {other.line} already"
+            return [Slip("edge", f"{says}; two zones of it need their zones")]
+        return [Slip("edge", f"{whose} has been cut already, and an edge is cut once")]
+    return []
+
+
+def _overlap(one: Stretch, other: Stretch) -> bool:
+    return one is None or other is None or Zone(*one).overlaps(Zone(*other))
+
+
+@dataclass(frozen=True)
+class Round:
+    """A round of an arm: its number where it is told, in which line; None for one from before."""
+
+    arm_id: str
+    code: str
+    number: int | None
+    line: int | None = None
+
+
+def numbered_rounds(rounds: Sequence[Round]) -> tuple[list[int], Mapping[int, Slip]]:
+    """The number of each round, the next of its arm where none was told; and by line what cannot
+    be: a round twice, or one without a first.
+    """
+    known: dict[str, dict[int, int | None]] = {}
+    numbers: list[int] = []
+    slips: dict[int, Slip] = {}
+    for each in rounds:
+        own = known.setdefault(each.arm_id, {})
+        number = each.number or max(own, default=0) + 1
+        numbers.append(number)
+        if number in own and each.line is not None:
+            stands = f"stands in line {own[number]}" if own[number] else "was cut"
+            slips[each.line] = Slip(ROUND, f"round {number} of {each.code} {stands} already")
+        own.setdefault(number, each.line)
+    for each, number in zip(rounds, numbers, strict=True):
+        if 1 not in known[each.arm_id] and each.line is not None:
+            says = f"round {number} of {each.code} has no round 1: enter that, too"
+            slips.setdefault(each.line, Slip(ROUND, says))
+    return numbers, slips
+
+
+def sharpening_slips(run: PaperRun, is_new: bool, strokes: int, whose: str) -> list[Slip]:
+    """Strokes of a line for an edge that is recorded with others, or without any."""
+    if is_new or run.strokes is None or run.strokes == strokes:
+        return []
+    recorded = f"{strokes} strokes a side" if strokes else "no strokes"
+    return [Slip(STROKES, f"{whose} is recorded with {recorded}; correct them at the blade")]
