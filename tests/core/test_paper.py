@@ -11,8 +11,10 @@ from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.protocols.put_right import put_right_by
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.trials.paper.cells import Written, life_in, number_in
+from kessik.core.trials.paper.guessing import guess
+from kessik.core.trials.paper.heads import head_of
 from kessik.core.trials.paper.lines import PaperLine, read_lines
-from kessik.core.trials.paper.sheets import guess, lines_of
+from kessik.core.trials.paper.sheets import changes_of, lines_of
 
 TWO_STAGE = BY_SCHOOL["two_stage_board"]
 COUNTS = st.integers(1, 900)
@@ -91,3 +93,73 @@ def test_an_undo_of_an_undo_is_in_force(undone):
     struck = fold(log, force_limit_rope()).checks[0].check.struck
     assert struck == (undone % 2 == 0)
     assert ("e2" in put_right_by(log)) == struck
+
+
+def test_neighbouring_heads_are_never_joined_into_one_meaning():
+    # “Angle” beside “Total” was once a total angle, and silently halved.
+    rows = [("knife", "Angle", "Total", "Fine edge ft"), ("A", "15", "225", "140")]
+    found = guess(rows, TWO_STAGE)
+    assert found.roles == ("blade", "angle_deg", "total", "fine")
+    assert found.angle_is == "side"
+    (own,) = lines_of(rows, found, TWO_STAGE)
+    assert own.facts.side_angle_deg == "15"
+    assert changes_of(rows, found, TWO_STAGE) == []
+
+
+@pytest.mark.parametrize(
+    ("text", "name", "unit", "standing", "both"),
+    [
+        ("Fine edge ft", "fine edge", "ft", None, False),
+        ("HRC guess", "hrc", "", "guessed", False),
+        ("Angle (incl.)", "angle incl", "", None, True),
+        ("Total, m", "total", "m", None, False),
+        ("Hardness HRC claimed", "hardness", "", "claimed", False),
+    ],
+)
+def test_a_head_ends_in_its_unit_and_its_standing(text, name, unit, standing, both):
+    found = head_of(text)
+    assert (found.name, found.unit, found.standing, found.both_sides) == (
+        name, unit, standing, both,
+    )  # fmt: skip  # one row of the table
+
+
+def test_every_guess_that_changes_a_value_is_shown_before_and_after():
+    rows = [("knife", "angle incl.", "total m", "HRC guess"), ("A", "30", "3,048", "58,5")]
+    reading = guess(rows, TWO_STAGE)
+    told = {(c.place, c.why): (c.before, c.after) for c in changes_of(rows, reading, TWO_STAGE)}
+    assert told == {
+        (1, "halved"): ("30", "15"),
+        (2, "unit"): ("3,048", "10"),
+        (3, "decimal"): ("58,5", "58.5"),
+    }
+    assert reading.hardness_standing == "guessed"
+
+
+def test_merged_heads_and_a_row_of_units():
+    rows = [
+        ("Knife", "Cuts", "", "Force", ""),
+        ("", "keen", "dull", "start", "end"),
+        ("", "", "", "N", "gf"),
+        ("A", "12", "30", "1.5", "410"),
+    ]
+    found = guess(rows, force_limit_rope())
+    assert found.head_rows == 3
+    assert found.roles == ("blade", "keen", "dull", "start_gf", "end_gf")
+    (own,) = lines_of(rows, found, force_limit_rope())
+    assert own.line.text("start_gf") == "152.9574319"
+    assert own.line.text("end_gf") == "410"
+
+
+def test_a_stop_belongs_to_the_stage_that_its_row_names():
+    rows = [("knife", "edge", "stage", "stopped at (ft)"), ("A", "3", "fine", "140"),
+            ("A", "3", "working", "85"), ("B", "3", "Fine", "120")]  # fmt: skip
+    told = list(lines_of(rows, guess(rows, TWO_STAGE), TWO_STAGE))
+    assert [(own.line.text("fine"), own.line.text("working")) for own in told] == [
+        ("140", "85"), ("120", ""),
+    ]  # fmt: skip  # a run a row
+
+
+def test_decimal_commas_with_points_for_thousands():
+    rows = [("knife", "dull", "start (gf)"), ("A", "1.250,5", "148,5")]
+    (own,) = lines_of(rows, guess(rows, force_limit_rope()), force_limit_rope())
+    assert (own.line.text("dull"), own.line.text("start_gf")) == ("1250.5", "148.5")

@@ -1,13 +1,15 @@
 """Sheets of results over the wire."""
 
+from dataclasses import asdict
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from kessik.api.schemas.common import FaultOut, ShortText, Wire
+from kessik.core.facts import Standing
 from kessik.core.limits import most
-from kessik.core.protocols.schools import BY_SCHOOL
-from kessik.core.trials.paper.sheets import SheetReading, heads_of, roles_for
+from kessik.core.trials.paper.heads import heads_of, roles_for
+from kessik.core.trials.paper.sheets import SheetReading, is_count
 from kessik.services.paper.sheets import SheetPreview
 
 ShapeName = Literal["run", "check", "wide"]
@@ -25,14 +27,17 @@ class SheetReadingBody(Wire):
     decimal_comma: bool = False
     angle_is: Literal["side", "included"] = "side"
     check_every: ShortText = ""
+    units: list[ShortText] = Field(default_factory=list, max_length=most("file_columns"))
+    hardness_standing: Standing = "measured_elsewhere"
+    angle_standing: Standing = "measured_elsewhere"
 
     def record(self) -> SheetReading:
-        return SheetReading(**{**self.model_dump(), "roles": tuple(self.roles)})
+        lists = {"roles": tuple(self.roles), "units": tuple(self.units)}
+        return SheetReading(**{**self.model_dump(), **lists})
 
     @classmethod
     def of(cls, reading: SheetReading) -> "SheetReadingBody":
-        own = {name: getattr(reading, name) for name in cls.model_fields if name != "roles"}
-        return cls(**own, roles=list(reading.roles))
+        return cls.model_validate(asdict(reading))
 
 
 class RoleOut(Wire):
@@ -59,6 +64,15 @@ class PreviewLineOut(Wire):
     status: Literal["new", "there", "faulty"]
 
 
+class ValueChangeOut(Wire):
+    """A column whose values become others on reading, with an example."""
+
+    place: int
+    why: Literal["unit", "halved", "decimal"]
+    before: str
+    after: str
+
+
 class BladeChoiceOut(Wire):
     """A blade that the sheet names, and whether it is known."""
 
@@ -79,6 +93,10 @@ class SheetPreviewOut(Wire):
     school: str
     roles: list[RoleOut]
     remembered: list[RememberedOut]
+    changes: list[ValueChangeOut] = Field(description="what a guess makes of the cells of columns")
+    totals_without_gap: int = Field(description="runs whose totals tell no gap of the checks")
+    count_unit: str = Field(description="the unit that the method counts in")
+    counted: list[bool] = Field(description="whether each column holds counts")
     lines: list[PreviewLineOut]
     blades: list[BladeChoiceOut]
     new: int
@@ -89,21 +107,24 @@ class SheetPreviewOut(Wire):
 
     @classmethod
     def of(cls, found: SheetPreview) -> "SheetPreviewOut":
-        raw, reading = found.raw, found.reading
-        method = BY_SCHOOL.get(found.school, BY_SCHOOL["force_limit_rope"])
+        raw, reading, method = found.raw, found.reading, found.method
         return cls(
             name=raw.name,
-            notes=list(raw.notes),
+            notes=list(found.notes),
             heads=heads_of(raw.rows, reading.head_rows),
             rows=[list(row) for row in raw.rows[: reading.head_rows + _SHOWN_ROWS]],
             row_count=len(raw.rows),
             reading=SheetReadingBody.of(reading),
-            school=found.school,
+            school=method.school,
             roles=[RoleOut(role=role, label=label) for role, label in roles_for(method)],
             remembered=[
                 RememberedOut(name=each.name, reading=SheetReadingBody.of(each.reading))
                 for each in found.remembered
             ],
+            changes=[ValueChangeOut.model_validate(change) for change in found.changes],
+            totals_without_gap=found.totals_without_gap,
+            count_unit=method.count_unit,
+            counted=[is_count(role, method) for role in reading.roles],
             lines=[PreviewLineOut.model_validate(line) for line in found.lines],
             blades=[BladeChoiceOut.model_validate(choice) for choice in found.blades],
             new=found.counts["new"],

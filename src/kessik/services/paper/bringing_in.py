@@ -12,7 +12,7 @@ from kessik.core.errors import ConflictError, RefusedFileError
 from kessik.core.runs import Run
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
-from kessik.core.trials.paper.sheets import heads_of
+from kessik.core.trials.paper.heads import heads_of
 from kessik.core.trials.trial import MethodVersion, Trial
 from kessik.services.files.arriving import (
     arriving,

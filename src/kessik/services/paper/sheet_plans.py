@@ -1,7 +1,7 @@
 """A sheet laid beside its trial: its lines with their edges, which are there, what is new."""
 
 import re
-from collections.abc import Iterator, Mapping, Sequence, Set
+from collections.abc import Collection, Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass, field, replace
 from itertools import count
 from typing import Literal
@@ -10,24 +10,26 @@ from uuid import NAMESPACE_URL, UUID, uuid4, uuid5
 from openpyxl.utils import get_column_letter
 
 from kessik.core.comparison.matching import MatchingRule
-from kessik.core.errors import Fault, OutOfRangeError
+from kessik.core.errors import Fault, KessikError, OutOfRangeError
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.sharpening.settled import SettledRule
 from kessik.core.shelf.blades import Blade
 from kessik.core.trials.arms import arms_of
-from kessik.core.trials.paper.lines import PaperLine
-from kessik.core.trials.paper.sheets import (
+from kessik.core.trials.paper.cells import edge_in
+from kessik.core.trials.paper.guessing import guess_school
+from kessik.core.trials.paper.heads import (
+    ANGLE,
     BLADE_COLUMN,
     FIRST_FAIL,
+    HARDNESS,
     LAST_PASS,
     READING,
-    SheetLine,
-    SheetReading,
-    guess_school,
+    STOPPED,
     heads_of,
-    lines_of,
 )
+from kessik.core.trials.paper.lines import PaperLine
+from kessik.core.trials.paper.sheets import SheetLine, SheetReading, lines_of
 from kessik.core.trials.trial import Trial
 from kessik.interchange.csv_tables import Row
 from kessik.interchange.raw_sheets import RawSheet
@@ -84,7 +86,7 @@ class Sheet:
         if key == "readings":
             wanted = [READING, BLADE_COLUMN]
         elif key not in roles:
-            wanted = [FIRST_FAIL, LAST_PASS]
+            wanted = [FIRST_FAIL, LAST_PASS, STOPPED]
         place = next((roles.index(role) for role in wanted if role in roles), None)
         if self.reading.shape == "wide" and own is not None:
             place = int(own.line.id.removeprefix("c"))
@@ -178,6 +180,9 @@ def _find_blades(
     arms = {arm.code.casefold() for arm in plan.state.blades}
     arms |= {code.casefold() for code in plan.state.codes.values()}
     here, away = _on_the_shelf(session)
+    by_code: dict[str, list[SheetLine]] = {}
+    for own in told:
+        by_code.setdefault(own.line.text("blade").casefold(), []).append(own)
     for own in told:
         code = own.line.text("blade")
         key = code.casefold()
@@ -196,7 +201,7 @@ def _find_blades(
             plan.faults.append(sheet.fault(own.row, "blade", said))
         else:
             plan.choices[key] = BladeChoice(code, "new", own.facts.steel)
-            plan.new.append(_new_blade(plan, own, sheet))
+            plan.new.append(_new_blade(plan, by_code[key], sheet))
     blades = [*plan.placed, *plan.new]
     plan.state = replace(plan.state, blades=(*plan.state.blades, *arms_of(blades, ())))
 
@@ -208,24 +213,59 @@ def _on_the_shelf(session: Session) -> tuple[Mapping[str, Blade], Set[str]]:
     return here, {blade.code.casefold() for blade in blades if blade.archived_utc}
 
 
-def _new_blade(plan: SheetPlan, own: SheetLine, sheet: Sheet) -> Blade:
-    facts, code = own.facts, own.line.text("blade")
-    values: dict[str, object] = {"blade": code, "claimed_grade": facts.steel or None}
-    edge: dict[str, object] = {"blade": code}
-    for name, role, text, into in (
-        ("hardness_hrc", "hardness_hrc", facts.hardness_hrc, values),
-        ("side_angle_deg", "angle_deg", facts.side_angle_deg, edge),
-    ):
-        try:
-            into[name] = float(text.replace(",", ".")) if text else None
-        except ValueError:
-            plan.faults.append(sheet.fault(own.row, role, f"“{text[:40]}” is not a number"))
-    values["hardness_standing"] = "measured_elsewhere" if values.get("hardness_hrc") else None
-    number = own.line.text("edge")
-    edges = {int(number) if number.isdecimal() else 1: Row(own.row, edge, {})}
+def _new_blade(plan: SheetPlan, lines: Sequence[SheetLine], sheet: Sheet) -> Blade:
+    """A blade with what its rows say of it; an angle that one row names holds for every edge of the
+    blade that names none of its own.
+    """
+    code, row = lines[0].line.text("blade"), lines[0].row
+    hardness = _first_number(plan, lines, HARDNESS, sheet)
+    angle = _first_number(plan, lines, ANGLE, sheet)
+    values: dict[str, object] = {
+        "blade": code,
+        "claimed_grade": next((own.facts.steel for own in lines if own.facts.steel), None),
+        "hardness_hrc": hardness,
+        "hardness_standing": sheet.reading.hardness_standing if hardness is not None else None,
+    }
+    edges: dict[int, Row] = {}
+    for own in lines:
+        own_angle = _number(own.facts.side_angle_deg)
+        said = {"blade": code, "side_angle_deg": angle if own_angle is None else own_angle}
+        edges.setdefault(_edge_number(own, edges), Row(own.row, said, {}))
     made = sheet.new_id(f"blade:{code.casefold()}")
-    blade = read_blade(code, Row(own.row, values, {}), edges, sheet.entered.now.utc, made)
-    return replace(blade, origin=f"a sheet, {sheet.raw.name}")
+    blade = read_blade(code, Row(row, values, {}), edges, sheet.entered.now.utc, made)
+    standing = sheet.reading.angle_standing
+    known = tuple(
+        replace(e, measurements=tuple(replace(m, standing=standing) for m in e.measurements))
+        for e in blade.edges
+    )
+    return replace(blade, edges=known, origin=f"a sheet, {sheet.raw.name}")
+
+
+def _edge_number(own: SheetLine, taken: Collection[int]) -> int:
+    """The edge a line names, else the next of its blade."""
+    return _named_edge(own.line) or max(taken, default=0) + 1
+
+
+def _number(text: str) -> float | None:
+    try:
+        return float(text.replace(",", ".")) if text else None
+    except ValueError:
+        return None
+
+
+def _first_number(
+    plan: SheetPlan, lines: Sequence[SheetLine], role: str, sheet: Sheet
+) -> float | None:
+    """The first number that the rows of a blade name; every cell that holds none is a fault."""
+    found: list[float] = []
+    for own in lines:
+        text = own.facts.hardness_hrc if role == HARDNESS else own.facts.side_angle_deg
+        number = _number(text)
+        if number is not None:
+            found.append(number)
+        elif text:
+            plan.faults.append(sheet.fault(own.row, role, f"“{text[:40]}” is not a number"))
+    return found[0] if found else None
 
 
 def _give_edges(plan: SheetPlan, told: Sequence[SheetLine], sheet: Sheet) -> None:
@@ -243,7 +283,16 @@ def _give_edges(plan: SheetPlan, told: Sequence[SheetLine], sheet: Sheet) -> Non
             cells = {**cells, "edge": str(number)}
         line = PaperLine(line_id, cells, own.line.readings)
         plan.lines.append((own, line))
-        edge = line.text("edge")
-        run_id = ran.get((arm.id, int(edge))) if arm is not None and edge.isdecimal() else None
+        named = _named_edge(line)
+        run_id = ran.get((arm.id, named)) if arm is not None and named else None
         if run_id is not None and run_id != line.id:  # it may be brought in a second time
             plan.there[line.id] = run_id
+
+
+def _named_edge(line: PaperLine) -> int | None:
+    """The edge that a line names; None where it names none, or none that can be read."""
+    try:
+        found = edge_in(line.text("edge"), "edge")
+    except KessikError:
+        return None
+    return found[0] if found else None

@@ -1,18 +1,22 @@
 """Sheets of results looked over: what would become of each row; nothing is stored."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
 from kessik.core.errors import Fault
 from kessik.core.limits import most
-from kessik.core.trials.paper.lines import PaperLine
-from kessik.core.trials.paper.sheets import SheetLine, SheetReading, guess, heads_of
+from kessik.core.protocols.methods import Method
+from kessik.core.trials.paper.guessing import doubled_heads, guess
+from kessik.core.trials.paper.heads import FACTS, heads_of
+from kessik.core.trials.paper.lines import PaperLine, needs_gap
+from kessik.core.trials.paper.sheets import SheetLine, SheetReading, ValueChange, changes_of
 from kessik.interchange.raw_sheets import RawSheet
 from kessik.services.paper.runs import Entered, made_runs
 from kessik.services.paper.sheet_plans import (
     BladeChoice,
     Sheet,
+    SheetPlan,
     Target,
     method_for,
     placed_fault,
@@ -43,13 +47,16 @@ class SheetPreview:
 
     raw: RawSheet
     reading: SheetReading
-    school: str
+    method: Method
     lines: tuple[PreviewLine, ...]
     blades: tuple[BladeChoice, ...]
     counts: Mapping[Status, int]
     faults: tuple[Fault, ...]
     fault_count: int
     remembered: tuple[Remembered, ...]
+    changes: tuple[ValueChange, ...]
+    notes: tuple[str, ...]
+    totals_without_gap: int
 
 
 def preview(
@@ -79,10 +86,22 @@ def preview(
     for line in lines:
         counts[line.status] += 1
     return SheetPreview(
-        raw, sheet.reading, method.school, tuple(lines[:_PREVIEWED]),
+        raw, sheet.reading, method, tuple(lines[:_PREVIEWED]),
         tuple(plan.choices.values()), counts, tuple(faults),
         len(plan.faults) + made.faults.count, known,
+        tuple(changes_of(raw.rows, sheet.reading, method)), tuple(_notes(raw, sheet.reading, plan)),
+        sum(1 for _, line in plan.lines if needs_gap(line, method)),
     )  # fmt: skip
+
+
+def _notes(raw: RawSheet, reading: SheetReading, plan: SheetPlan) -> Iterator[str]:
+    """What a reader has to know of a sheet besides its faults."""
+    yield from raw.notes
+    for head in doubled_heads(raw.rows, reading):
+        yield f"Two columns are called “{head}”: the first is read, the other kept as a note."
+    there = [each.code for each in plan.choices.values() if each.known in ("in_trial", "on_shelf")]
+    if there and set(FACTS) & set(reading.roles):
+        yield f"Steel, hardness and angle of {', '.join(there)} stay as they are on the shelf."
 
 
 def _shown(own: SheetLine, line: PaperLine, status: Status) -> PreviewLine:

@@ -37,7 +37,8 @@ def remembered_for(session: Session, heads: Sequence[str]) -> Iterator[Remembere
     for row in session.scalars(select(SheetReadingRow).order_by(SheetReadingRow.used_utc.desc())):
         if row.heads == wanted:
             body = dict(row.body)
-            yield Remembered(row.name, SheetReading(**{**body, "roles": tuple(body["roles"])}))
+            lists = {name: tuple(body.get(name, ())) for name in ("roles", "units")}
+            yield Remembered(row.name, SheetReading(**{**body, **lists}))
 
 
 def _plain(heads: Sequence[str]) -> list[str]:

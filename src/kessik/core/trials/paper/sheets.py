@@ -1,56 +1,48 @@
-"""A sheet of results read by its columns: what each is guessed to be, and the lines it makes."""
+"""A sheet of results read by its columns: the lines it makes, and the values that change by it."""
 
 import re
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
+from kessik.core.facts import Standing
 from kessik.core.protocols.methods import Method
-from kessik.core.trials.paper.columns import CHECK_EVERY, TOTAL, PaperColumn, result_columns
+from kessik.core.trials.paper.columns import CHECK_EVERY, LENGTH, ROUND, TOTAL, ZONE, paper_columns
+from kessik.core.trials.paper.heads import (
+    ANGLE,
+    AS_NOTE,
+    BLADE_COLUMN,
+    CHECK,
+    COUNT,
+    FACTS,
+    FIRST_FAIL,
+    HARDNESS,
+    LAST_PASS,
+    LEFT_OUT,
+    READING,
+    STAGE,
+    STEEL,
+    STOPPED,
+    Rows,
+    heads_of,
+)
 from kessik.core.trials.paper.lines import PaperLine
 
 Shape = Literal["run", "check", "wide"]
-Rows = Sequence[Sequence[str]]
-LEFT_OUT, AS_NOTE, BLADE_COLUMN = "left_out", "as_note", "blade_column"
-COUNT, READING, CHECK = "count", "reading", "check"
-LAST_PASS, FIRST_FAIL = "last_pass", "first_fail"
-FACTS = ("steel", "hardness_hrc", "angle_deg")
-_IN_MM = {"mm": 1.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
+Change = Literal["unit", "halved", "decimal"]
+IN_MM = {"mm": 1.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
+_GF_PER_NEWTON = 1000.0 / 9.80665
 _NUMBER = re.compile(r"\d[\d.,'\u00a0\u2009 ]*\d|\d")
-_SEEN_ROWS = 12
-
-_HEADS: Mapping[str, tuple[str, ...]] = {
-    "blade": ("blade", "knife", "knife code", "code", "specimen", "sample", "name", "arm"),
-    "steel": ("steel", "grade", "alloy", "material", "designation"),
-    "hardness_hrc": ("hardness", "hrc", "rockwell"),
-    "angle_deg": ("angle", "side angle", "edge angle", "dps", "included", "°"),
-    "edge": ("edge", "edge no", "edge number", "sharpening", "sharpening no"),
-    "fine": ("fine", "fine edge", "fine length", "stage 1"),
-    "working": ("working", "working edge", "working length", "stage 2", "useful"),
-    TOTAL: ("total", "total length", "sum", "all"),
-    "keen": ("keen", "to keen", "cuts to keen"),
-    "dull": ("dull", "to dull", "cuts to dull", "cuts", "life"),
-    "rough": ("rough", "roughness", "first rough"),
-    "deformation": ("deformation", "first glint", "glint"),
-    "start_gf": ("start", "start reading", "before", "initial", "fresh"),
-    "end_gf": ("end", "end reading", "after", "final"),
-    "cut": ("cut", "dose", "cuts made"),
-    COUNT: ("count", "cuts", "cut no", "feet", "length", "n", "position"),
-    READING: ("reading", "force", "gf", "grams", "sharpness", "result", "outcome", "value"),
-    CHECK: ("check", "test", "by", "checked by"),
-    CHECK_EVERY: ("checked every", "check every", "every", "gap", "interval"),
-    LAST_PASS: ("last pass", "last good", "last ok", "still ok"),
-    FIRST_FAIL: ("first fail", "first failed", "failed at"),
-    "block": ("block", "session", "day no"),
-    "verifies": ("verifies", "verification of", "repeat of"),
-    "note": ("note", "notes", "remark", "remarks", "comment", "comments"),
-}  # fmt: skip  # a table is read by its rows
+_PLACED = re.compile(r"\s*(?:@|\bat\b).*$", re.IGNORECASE)
+_LENGTHS_MM = (ZONE, LENGTH)
 
 
 @dataclass(frozen=True)
 class SheetReading:
     """How a sheet is read: a row a run, a row a check, or a column a blade (`wide`); the rows its
-    heads take, the role of every column, its units and decimal sign.
+    heads take, the role of every column, its units and decimal sign. `units` are those of single
+    columns, by place, where one is not the sheet's.
     """
 
     shape: Shape
@@ -61,11 +53,18 @@ class SheetReading:
     decimal_comma: bool = False
     angle_is: Literal["side", "included"] = "side"
     check_every: str = ""
+    units: tuple[str, ...] = ()
+    hardness_standing: Standing = "measured_elsewhere"
+    angle_standing: Standing = "measured_elsewhere"
+
+    def unit_at(self, place: int) -> str:
+        """The unit that a column has of its own; empty where it is the sheet's."""
+        return self.units[place] if place < len(self.units) else ""
 
 
 @dataclass(frozen=True)
 class BladeFacts:
-    """What a sheet says of a blade: empty where it says nothing."""
+    """What a row of a sheet says of its blade and edge: empty where it says nothing."""
 
     steel: str = ""
     hardness_hrc: str = ""
@@ -84,328 +83,235 @@ class SheetLine:
     facts: BladeFacts
 
 
-def roles_for(method: Method) -> list[tuple[str, str]]:
-    """Every role a column can have under a method, with its name."""
-    results = [(column.key, column.label) for column in result_columns(method)]
-    return [
-        ("blade", "knife, blade or arm"),
-        ("steel", "steel"),
-        ("hardness_hrc", "hardness, HRC"),
-        ("angle_deg", "edge angle, °"),
-        ("edge", "edge number"),
-        *results,
-        (LAST_PASS, "last pass"),
-        (FIRST_FAIL, "first fail"),
-        (COUNT, "count of a check"),
-        (READING, "reading, or pass and fail"),
-        (CHECK, "which check"),
-        (BLADE_COLUMN, "readings of the blade in the head"),
-        (CHECK_EVERY, "checked every"),
-        ("block", "block"),
-        ("verifies", "verifies edge"),
-        ("note", "note"),
-        (AS_NOTE, "kept as a note, with its head"),
-        (LEFT_OUT, "left out"),
-    ]
+@dataclass(frozen=True)
+class ValueChange:
+    """A column whose values become others on reading: why, and its first cell before and after."""
+
+    place: int
+    why: Change
+    before: str
+    after: str
 
 
-def guess(rows: Rows, method: Method) -> SheetReading:
-    """What a sheet most likely is, from its heads and first rows."""
-    head_rows = _head_rows(rows)
-    heads = heads_of(rows, head_rows)
-    body = rows[head_rows : head_rows + _SEEN_ROWS]
-    known = {role for role, _ in roles_for(method)}
-    roles = [_role(head, known) for head in heads]
-    shape = _shape(roles, heads, body)
-    if shape == "wide":
-        roles = _wide_roles(roles, heads, body)
-    roles = _without_doubles(roles, shape, known)
-    said = " ".join(heads).casefold()
-    return SheetReading(
-        shape=shape,
-        head_rows=head_rows,
-        roles=tuple(roles),
-        count_unit=_unit_in(said, method),
-        force_unit="N" if re.search(r"\bn\b|newton", said) and "gf" not in said else "gf",
-        decimal_comma=_has_decimal_commas(body, roles),
-        angle_is="included" if re.search(r"incl|total angle", said) else "side",
-    )
+def is_force(role: str) -> bool:
+    """Whether a column holds forces."""
+    return role.endswith("_gf") or role == READING
 
 
-def guess_school(rows: Rows) -> str:
-    """The school whose words the heads use."""
-    said = " ".join(heads_of(rows, _head_rows(rows))).casefold()
-    if "fine" in said and ("working" in said or "total" in said):
-        return "two_stage_board"
-    if re.search(r"glint|deformation", said):
-        return "push_cut_board"
-    if re.search(r"last pass|first fail|rough", said):
-        return "paper_stop_rope"
-    if re.search(r"\bstart\b|\bbefore\b", said) and re.search(r"\bend\b|\bafter\b", said):
-        return "fixed_dose"
-    return "force_limit_rope"
+def is_count(role: str, method: Method) -> bool:
+    """Whether a column holds counts, in the unit of the method."""
+    return role in _count_roles(method)
 
 
-def heads_of(rows: Rows, head_rows: int) -> list[str]:
-    """The head of every column, over all of its rows."""
-    width = max((len(row) for row in rows[: head_rows + _SEEN_ROWS]), default=0)
-    return [
-        " ".join(part for row in rows[:head_rows] if (part := _at(row, place)))
-        for place in range(width)
-    ]
-
-
-def lines_of(rows: Rows, reading: SheetReading, method: Method) -> Iterator[SheetLine]:
-    """The runs of a sheet; `id` of each is its place in it."""
-    body = [(n, row) for n, row in enumerate(rows, 1) if n > reading.head_rows and any(row)]
-    heads = heads_of(rows, reading.head_rows)
-    if reading.shape == "run":
-        kinds = _kinds(method)
-        for number, row in body:
-            cells = _cells_of(row, heads, reading, method, kinds)
-            yield SheetLine(number, PaperLine(str(number), cells), (), _facts(row, reading))
-        return
-    tallies = _by_check if reading.shape == "check" else _by_column
-    yield from tallies(body, heads, reading, method)
+@lru_cache(maxsize=32)
+def _count_roles(method: Method) -> frozenset[str]:
+    always = (COUNT, CHECK_EVERY, LAST_PASS, FIRST_FAIL, STOPPED, TOTAL)
+    own = (c.key for c in paper_columns(method) if c.unit == method.count_unit)
+    return frozenset((*always, *own))
 
 
 Numbered = Sequence[tuple[int, Sequence[str]]]
 
 
-def _by_check(
-    body: Numbered, heads: Sequence[str], reading: SheetReading, method: Method
-) -> Iterator[SheetLine]:
-    kinds = _kinds(method)
-    groups: dict[tuple[str, str], list[tuple[int, Sequence[str]]]] = {}
+def lines_of(rows: Rows, reading: SheetReading, method: Method) -> Iterator[SheetLine]:
+    """The runs of a sheet; `id` of each is its place in it."""
+    body = [(n, row) for n, row in enumerate(rows, 1) if n > reading.head_rows and any(row)]
+    sheet = _Sheet(heads_of(rows, reading.head_rows), reading, method)
+    if reading.shape == "check":
+        yield from _by_check(body, sheet)
+    elif reading.shape == "wide":
+        yield from _by_column(body, sheet)
+    elif STAGE in reading.roles:
+        yield from _by_stage(body, sheet)
+    else:
+        for number, row in body:
+            line = PaperLine(str(number), sheet.cells_of(row))
+            yield SheetLine(number, line, (), sheet.facts_of(row))
+
+
+def changes_of(rows: Rows, reading: SheetReading, method: Method) -> list[ValueChange]:
+    """Every column whose values a guess changes, with an example from the sheet."""
+    sheet = _Sheet(heads_of(rows, reading.head_rows), reading, method)
+    found = []
+    for place, role in enumerate(reading.roles):
+        cells = [row[place].strip() for row in rows[reading.head_rows :] if place < len(row)]
+        told = next((each for cell in cells if (each := sheet.change(place, role, cell))), None)
+        found += [told] if told is not None else []
+    return found
+
+
+@dataclass(frozen=True)
+class _Sheet:
+    """A sheet as its cells are read."""
+
+    heads: Sequence[str]
+    reading: SheetReading
+    method: Method
+
+    def cell(self, row: Sequence[str], role: str) -> str:
+        roles = self.reading.roles
+        return _at(row, roles.index(role)) if role in roles else ""
+
+    def value(self, row: Sequence[str], role: str) -> str:
+        """A cell with its numbers as Kessik takes them."""
+        roles = self.reading.roles
+        return self.read(roles.index(role), role, self.cell(row, role)) if role in roles else ""
+
+    def read(self, place: int, role: str, text: str) -> str:
+        """A cell of a column in the unit of the method, forces in gf, angles a side."""
+        if not text:
+            return ""
+        factor = self._factor(place, role)
+        if is_force(role) or role.startswith("control_"):
+            placed = _PLACED.search(text)
+            value = text[: placed.start()] if placed else text
+            rest = self._plain(placed[0]) if placed else ""
+            return self._plain(value, factor) + rest
+        if factor != 1.0 or is_count(role, self.method) or role in (*_LENGTHS_MM, *FACTS[1:]):
+            return self._plain(text, factor)
+        if role in (BLADE_COLUMN, "minutes"):
+            return self._plain(text, self._factor(place, READING))
+        return text
+
+    def change(self, place: int, role: str, text: str) -> ValueChange | None:
+        """What becomes of a cell where its numbers become others; None where they stay."""
+        if role in (LEFT_OUT, AS_NOTE, "note", "blade", STEEL):
+            return None
+        after = self.read(place, role, text)
+        if not after or after == text or not _NUMBER.search(text):
+            return None
+        if self._factor(place, role) != 1.0:
+            return ValueChange(place, "halved" if role == ANGLE else "unit", text, after)
+        is_decimal = self.reading.decimal_comma and ("," in text or "." in text)
+        return ValueChange(place, "decimal", text, after) if is_decimal else None
+
+    def _factor(self, place: int, role: str) -> float:
+        own = self.reading.unit_at(place)
+        if role == ANGLE:
+            return 0.5 if self.reading.angle_is == "included" else 1.0
+        if is_force(role) or role == BLADE_COLUMN:
+            return _GF_PER_NEWTON if (own or self.reading.force_unit) == "N" else 1.0
+        if role in _LENGTHS_MM:
+            return IN_MM.get(own, 1.0)
+        if not is_count(role, self.method):
+            return 1.0
+        from_unit, to_unit = own or self.reading.count_unit, self.method.count_unit
+        if from_unit == to_unit or from_unit not in IN_MM or to_unit not in IN_MM:
+            return 1.0
+        return IN_MM[from_unit] / IN_MM[to_unit]
+
+    def _plain(self, text: str, factor: float = 1.0) -> str:
+        """Numbers of a cell with a point, times a factor; what is no number stays as it was."""
+
+        def one(found: re.Match[str]) -> str:
+            bare = re.sub(r"['\u00a0\u2009 ]", "", found[0])
+            if self.reading.decimal_comma:
+                bare = bare.replace(".", "").replace(",", ".")
+            elif re.fullmatch(r"\d{1,3}(,\d{3})+(\.\d+)?", bare):
+                bare = bare.replace(",", "")
+            try:
+                return f"{float(bare) * factor:.10g}"
+            except ValueError:
+                return found[0]
+
+        if re.match(r"\d{4}-\d{2}-\d{2}", text):
+            return text
+        return _NUMBER.sub(one, text)
+
+    def facts_of(self, row: Sequence[str]) -> BladeFacts:
+        return BladeFacts(self.cell(row, STEEL), self.value(row, HARDNESS), self.value(row, ANGLE))
+
+    def cells_of(self, row: Sequence[str]) -> dict[str, str]:
+        """The cells of a line."""
+        cells: dict[str, str] = {}
+        notes = []
+        for place, role in enumerate(self.reading.roles):
+            text = _at(row, place)
+            if not text or role in (LEFT_OUT, COUNT, READING, CHECK, BLADE_COLUMN, *FACTS):
+                continue
+            if role == AS_NOTE:
+                head = self.heads[place] if place < len(self.heads) else ""
+                notes.append(f"{head}: {text}" if head else text)
+            else:
+                cells[role] = self.read(place, role, text)
+        self._give_to_stages(cells)
+        if not cells.get(CHECK_EVERY) and self.reading.check_every:
+            cells[CHECK_EVERY] = self.reading.check_every
+        if notes:
+            cells["note"] = "; ".join(part for part in (cells.get("note", ""), *notes) if part)
+        return cells
+
+    def _give_to_stages(self, cells: dict[str, str]) -> None:
+        """Last pass and first fail are the bracket of the stage that is named, else of the one that
+        ends a run; where it stopped is the life of that stage.
+        """
+        held, gone = cells.pop(LAST_PASS, ""), cells.pop(FIRST_FAIL, "")
+        stopped, named = cells.pop(STOPPED, ""), cells.pop(STAGE, "").casefold()
+        stages = {stage.name.casefold(): stage.name for stage in self.method.stages}
+        last = self.method.stages[-1].name if self.method.stages else ""
+        stage = stages.get(named, named) or last
+        if not stage or cells.get(stage):
+            return
+        if held or gone:
+            cells[stage] = f"{held}-{gone}" if held and gone else gone or f">{held}"
+        elif stopped:
+            cells[stage] = stopped
+
+
+def _by_stage(body: Numbered, sheet: _Sheet) -> Iterator[SheetLine]:
+    """Rows of one edge that each tell the stop of one stage are one line."""
+    groups: dict[tuple[str, ...], list[tuple[int, Sequence[str]]]] = {}
     for number, row in body:
-        key = (_cell(row, reading, "blade"), _cell(row, reading, "edge") or "1")
+        key = tuple(sheet.cell(row, role) for role in ("blade", "edge", ROUND, ZONE))
         groups.setdefault(key, []).append((number, row))
-    for (_, edge), own in groups.items():
+    for own in groups.values():
+        cells: dict[str, str] = {}
+        for _, row in own:
+            cells = {**sheet.cells_of(row), **cells}
+        number, first = own[0]
+        yield SheetLine(number, PaperLine(str(number), cells), (), sheet.facts_of(first))
+
+
+def _by_check(body: Numbered, sheet: _Sheet) -> Iterator[SheetLine]:
+    groups: dict[tuple[str, ...], list[tuple[int, Sequence[str]]]] = {}
+    for number, row in body:
+        key = (
+            sheet.cell(row, "blade"),
+            sheet.cell(row, "edge") or "1",
+            sheet.cell(row, ROUND),
+            sheet.cell(row, ZONE),
+        )
+        groups.setdefault(key, []).append((number, row))
+    for (_, edge, *_rest), own in groups.items():
         first_number, first = own[0]
         looks = [
-            " ".join(
-                part
-                for part in (
-                    _count(_cell(row, reading, COUNT), reading, method),
-                    _reading(_cell(row, reading, READING), reading),
-                    _cell(row, reading, CHECK),
-                )
-                if part
-            )
+            " ".join(part for part in (sheet.value(row, COUNT), sheet.value(row, READING),
+                     sheet.cell(row, CHECK)) if part)
             for _, row in own
-        ]
-        cells = {**_cells_of(first, heads, reading, method, kinds), "edge": edge}
+        ]  # fmt: skip  # a look a line
+        cells = {**sheet.cells_of(first), "edge": edge}
         line = PaperLine(str(first_number), cells, "\n".join(looks))
-        yield SheetLine(first_number, line, tuple(n for n, _ in own), _facts(first, reading))
+        yield SheetLine(first_number, line, tuple(n for n, _ in own), sheet.facts_of(first))
 
 
-def _by_column(
-    body: Numbered, heads: Sequence[str], reading: SheetReading, method: Method
-) -> Iterator[SheetLine]:
-    for place, role in enumerate(reading.roles):
+def _by_column(body: Numbered, sheet: _Sheet) -> Iterator[SheetLine]:
+    for place, role in enumerate(sheet.reading.roles):
         if role != BLADE_COLUMN:
             continue
-        told = [(n, row) for n, row in body if _at(row, place)]
+        own = [(n, row) for n, row in body if _at(row, place)]
         looks = [
-            f"{_count(_cell(row, reading, COUNT), reading, method)}"
-            f" {_reading(_at(row, place), reading)}"
-            for _, row in told
+            f"{sheet.value(row, COUNT)} {sheet.read(place, READING, _at(row, place))}"
+            for _, row in own
         ]
-        code = re.sub(r"\(.*?\)", "", heads[place]).strip() if place < len(heads) else ""
-        cells = {"blade": code, CHECK_EVERY: reading.check_every}
-        first = told[0][0] if told else reading.head_rows
+        head = sheet.heads[place] if place < len(sheet.heads) else ""
+        cells = {
+            "blade": re.sub(r"\(.*?\)", "", head).strip(),
+            CHECK_EVERY: sheet.reading.check_every,
+        }
+        first = own[0][0] if own else sheet.reading.head_rows
         line = PaperLine(f"c{place}", cells, "\n".join(looks))
-        yield SheetLine(first, line, tuple(n for n, _ in told), BladeFacts())
-
-
-def _kinds(method: Method) -> dict[str, PaperColumn]:
-    return {column.key: column for column in result_columns(method)}
-
-
-def _cells_of(
-    row: Sequence[str],
-    heads: Sequence[str],
-    reading: SheetReading,
-    method: Method,
-    kinds: Mapping[str, PaperColumn],
-) -> dict[str, str]:
-    """The cells of a line; lengths in the unit of the method, forces in gf."""
-    cells: dict[str, str] = {}
-    notes = []
-    for place, role in enumerate(reading.roles):
-        text = _at(row, place)
-        if not text or role in (LEFT_OUT, COUNT, READING, CHECK, BLADE_COLUMN, *FACTS):
-            continue
-        if role == AS_NOTE:
-            head = heads[place] if place < len(heads) else ""
-            notes.append(f"{head}: {text}" if head else text)
-        elif role in kinds and kinds[role].unit == "gf":
-            cells[role] = _reading(text, reading)
-        elif role in kinds or role in (CHECK_EVERY, LAST_PASS, FIRST_FAIL):
-            is_count = role not in kinds or kinds[role].unit == method.count_unit
-            cells[role] = _count(text, reading, method) if is_count else _plain(text, reading)
-        else:
-            cells[role] = text
-    _bracket(cells, method)
-    if not cells.get(CHECK_EVERY) and reading.check_every:
-        cells[CHECK_EVERY] = reading.check_every
-    if notes:
-        cells["note"] = "; ".join(part for part in (cells.get("note", ""), *notes) if part)
-    return cells
-
-
-def _bracket(cells: dict[str, str], method: Method) -> None:
-    """Last pass and first fail are the bracket of the stage that ends a run."""
-    held, gone = cells.pop(LAST_PASS, ""), cells.pop(FIRST_FAIL, "")
-    stage = method.stages[-1].name if method.stages else ""
-    if stage and not cells.get(stage) and (held or gone):
-        cells[stage] = f"{held}-{gone}" if held and gone else gone or f">{held}"
-
-
-def _facts(row: Sequence[str], reading: SheetReading) -> BladeFacts:
-    angle = _plain(_cell(row, reading, "angle_deg"), reading)
-    if angle and reading.angle_is == "included":
-        angle = _NUMBER.sub(lambda found: f"{float(found[0]) / 2:g}", angle)
-    return BladeFacts(
-        _cell(row, reading, "steel"),
-        _plain(_cell(row, reading, "hardness_hrc"), reading),
-        angle,
-    )
-
-
-def _cell(row: Sequence[str], reading: SheetReading, role: str) -> str:
-    place = reading.roles.index(role) if role in reading.roles else -1
-    return _at(row, place) if place >= 0 else ""
+        yield SheetLine(first, line, tuple(n for n, _ in own), BladeFacts())
 
 
 def _at(row: Sequence[str], place: int) -> str:
     return row[place].strip() if place < len(row) else ""
-
-
-def _plain(text: str, reading: SheetReading, factor: float = 1.0) -> str:
-    """Numbers of a cell with a point, times a factor; what is no number stays as it was."""
-
-    def one(found: re.Match[str]) -> str:
-        bare = re.sub(r"['\u00a0\u2009 ]", "", found[0])
-        if reading.decimal_comma:
-            bare = bare.replace(".", "").replace(",", ".")
-        elif re.fullmatch(r"\d{1,3}(,\d{3})+(\.\d+)?", bare):
-            bare = bare.replace(",", "")
-        try:
-            return f"{float(bare) * factor:.10g}"
-        except ValueError:
-            return found[0]
-
-    if re.match(r"\d{4}-\d{2}-\d{2}", text):
-        return text
-    return _NUMBER.sub(one, text)
-
-
-def _count(text: str, reading: SheetReading, method: Method) -> str:
-    from_unit, to_unit = reading.count_unit, method.count_unit
-    if from_unit == to_unit or from_unit not in _IN_MM or to_unit not in _IN_MM:
-        return _plain(text, reading)
-    return _plain(text, reading, _IN_MM[from_unit] / _IN_MM[to_unit])
-
-
-_GF_PER_NEWTON = 1000.0 / 9.80665
-
-
-def _reading(text: str, reading: SheetReading) -> str:
-    factor = _GF_PER_NEWTON if reading.force_unit == "N" else 1.0
-    return _plain(text, reading, factor)
-
-
-def _is_number(text: str) -> bool:
-    return re.fullmatch(r"[<>]?\s*\d[\d.,]*\s*\+?", text.strip()) is not None
-
-
-def _head_rows(rows: Rows) -> int:
-    """The rows before the first one that holds numbers where a later one does, at most three."""
-    for place, row in enumerate(rows[:4]):
-        filled = [cell for cell in row if cell.strip()]
-        if place and sum(map(_is_number, filled)) >= max(1, len(filled) // 4):
-            return place
-    return 1
-
-
-def _role(head: str, known: set[str]) -> str:
-    plain = re.sub(r"[\[(].*?[\])]|,.*$", "", head.casefold()).strip(" :.#°")
-    if not plain:
-        return LEFT_OUT
-    for whole in (True, False):
-        for role, words in _HEADS.items():
-            if role not in known and role not in (COUNT, READING, CHECK):
-                continue
-            if plain in words if whole else _has_word(plain, words):
-                return role
-    return AS_NOTE
-
-
-def _has_word(plain: str, words: Sequence[str]) -> bool:
-    return any(len(word) > 3 and re.search(rf"\b{re.escape(word)}\b", plain) for word in words)
-
-
-def _shape(roles: Sequence[str], heads: Sequence[str], body: Rows) -> Shape:
-    if "blade" in roles:
-        has_look = READING in roles and (COUNT in roles or "dull" in roles or "cut" in roles)
-        return "check" if has_look else "run"
-    numbers = [
-        place
-        for place in range(len(heads))
-        if any(_is_number(_at(row, place)) for row in body) and heads[place]
-    ]
-    return "wide" if len(numbers) >= 2 else "run"
-
-
-def _wide_roles(roles: Sequence[str], heads: Sequence[str], body: Rows) -> list[str]:
-    """The first column of numbers is the count, the others are blades."""
-    found, has_count = [], False
-    for place, role in enumerate(roles):
-        values = [_at(row, place) for row in body if _at(row, place)]
-        looks = bool(values) and bool(heads[place])
-        if looks and not has_count and all(map(_is_number, values)):
-            found.append(COUNT)
-            has_count = True
-        else:
-            found.append(BLADE_COLUMN if looks and role in (AS_NOTE, LEFT_OUT) else role)
-    return [LEFT_OUT if role not in (COUNT, BLADE_COLUMN) else role for role in found]
-
-
-def _without_doubles(roles: Sequence[str], shape: Shape, known: set[str]) -> list[str]:
-    """Every role once, the first column that asks for it; others are kept as notes."""
-    found: list[str] = []
-    for role in roles:
-        fitting = role
-        if shape == "check" and role in ("dull", "cut", "working", TOTAL) and COUNT not in roles:
-            fitting = COUNT
-        if shape == "run" and role in (COUNT, READING, CHECK):
-            fitting = "dull" if role == COUNT and "dull" in known else AS_NOTE
-        repeats = fitting in found and fitting not in (AS_NOTE, LEFT_OUT, BLADE_COLUMN)
-        found.append(AS_NOTE if repeats else fitting)
-    return found
-
-
-def _unit_in(said: str, method: Method) -> str:
-    for unit, pattern in (
-        ("ft", r"\bft\b|\bfeet\b|\bfoot\b"),
-        ("in", r"\binch(es)?\b|\bin\b"),
-        ("mm", r"\bmm\b"),
-        ("m", r"\bm\b|\bmet(re|er)s?\b"),
-    ):
-        if method.count_unit in _IN_MM and re.search(pattern, said):
-            return unit
-    return method.count_unit
-
-
-def _has_decimal_commas(body: Rows, roles: Sequence[str]) -> bool:
-    """Designations of steels hold points of their own, and say nothing of the decimal sign."""
-    cells = [
-        cell
-        for row in body
-        for cell, role in zip(row, roles, strict=False)
-        if role not in ("steel", "note", AS_NOTE, LEFT_OUT)
-    ]
-    return any(re.fullmatch(r"\d+,\d{1,2}", cell) for cell in cells) and not any(
-        re.fullmatch(r"\d+\.\d+", cell) for cell in cells
-    )
