@@ -284,3 +284,26 @@ def test_edges_that_contradict_each_other_are_named_with_their_blade(tmp_path):
     found = json.loads(call("analyse", file, "--json").stdout)
     (blade,) = found["blades"]
     assert any("edges 1 and 2 contradict each other" in note for note in blade["notes"])
+
+
+def imported(file, data):
+    return RUNNER.invoke(app, ["import", str(file), "--data", str(data)])
+
+
+def test_the_same_files_twice_are_recognised(tmp_path):
+    file = tmp_path / "old.series.csv"
+    file.write_text("blade,count,check,value\nA,0,force,150\nA,9,force,420\nA,10,force,430\n")
+    first = imported(file, tmp_path / "data")
+    again = imported(file, tmp_path / "data")
+    assert again.stdout.splitlines()[0] == (
+        "These files were imported before; nothing was imported again."
+    )
+    assert again.stdout.splitlines()[-1] == first.stdout.splitlines()[-1]
+
+
+def test_a_sheet_of_results_names_the_reader_that_fits(tmp_path):
+    file = tmp_path / "season.csv"
+    file.write_text("Knife,Fine ft,Total ft\nA,140,225\n")
+    refused = imported(file, tmp_path / "data")
+    assert refused.exit_code == 1
+    assert "season.csv:1: this is a sheet of results and no series" in refused.stderr

@@ -19,6 +19,7 @@ from kessik.core.errors import (
     NotHereError,
     OutOfRangeError,
     RefusedFileError,
+    SheetOfResultsError,
     StorageError,
     StoreBusyError,
     StoreFullError,
@@ -45,6 +46,8 @@ _STATUS: dict[type[KessikError], tuple[int, str]] = {
     StorageError: (503, "The store cannot be used"),
 }
 _OWN_WORDS = "kessik"
+SHEET_OF_RESULTS = "urn:kessik:sheet-of-results"
+"""The type of a problem that another reader solves: a screen opens the file there."""
 _LOG = logging.getLogger("kessik")
 RESPONSES: dict[int | str, dict[str, object]] = {
     status: {"model": Problem, "content": {MEDIA_TYPE: {}}}
@@ -71,7 +74,8 @@ def _core_error(_request: Request, error: Exception) -> JSONResponse:
             for f in error.faults
         ]
         told = [fault.model_dump() for fault in faults]
-        return problem(status, title, error.message, error.field, told, error.count)
+        kind = SHEET_OF_RESULTS if isinstance(error, SheetOfResultsError) else "about:blank"
+        return problem(status, title, error.message, error.field, told, error.count, kind)
     return problem(status, title, error.message, error.field)
 
 

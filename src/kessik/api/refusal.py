@@ -14,10 +14,11 @@ def problem(
     field: str | None = None,
     faults: Sequence[Mapping[str, object]] = (),
     fault_count: int | None = None,
+    kind: str = "about:blank",
 ) -> JSONResponse:
     """The answer; its shape is `schemas.common.Problem`, each fault a `FaultOut` as JSON has it."""
     body = {
-        "type": "about:blank",
+        "type": kind,
         "title": title,
         "status": status,
         "detail": detail,

@@ -14,7 +14,7 @@ from kessik.core.errors import UnknownError
 from kessik.core.protocols.methods import force_limit_rope
 from kessik.interchange.data_package import FILE_NAME as PACKAGE
 from kessik.services.clock import now
-from kessik.services.files.imports import import_files
+from kessik.services.files.imports import id_of_files, import_files
 from kessik.services.files.trial_export import export_trial, slug
 from kessik.store.database import Database
 from kessik.store.queries.trials import all_trials
@@ -37,7 +37,12 @@ def import_command(
         settings(keen, dull, factor, False)
         named, method = load(files), force_limit_rope(keen, dull, "every")
         with Database(data_folder(data)) as database:
-            made = import_files(database, named, now(), MatchingRule(factor), method)
+            again = id_of_files(named)
+            made = import_files(
+                database, named, now(), MatchingRule(factor), method, import_id=again
+            )
+    if made.is_again:
+        sys.stdout.write("These files were imported before; nothing was imported again.\n")
     on_shelf = [f"on the shelf: {', '.join(made.blades)}"] if made.blades else []
     for line in [*made.notes, *(f"{trial.id}  {trial.name}" for trial in made.trials), *on_shelf]:
         sys.stdout.write(f"{line}\n")

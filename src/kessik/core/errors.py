@@ -76,6 +76,17 @@ class RefusedFileError(KessikError):
         )
 
 
+class SheetOfResultsError(RefusedFileError):
+    """A file that is no series but a sheet of results, which another reader takes."""
+
+    def __init__(self, file: str) -> None:
+        said = (
+            "this is a sheet of results and no series (a series has the columns blade, count and"
+            " check); open it as a spreadsheet of results"
+        )
+        super().__init__([Fault(file, 1, "", said)])
+
+
 class CancelledError(KessikError):
     """A long piece of work was cancelled by the tester; nothing of it is kept."""
 

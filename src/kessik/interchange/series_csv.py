@@ -1,5 +1,6 @@
 """`*.series.csv`: one row a check."""
 
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -12,7 +13,10 @@ from kessik.core.protocols.series import Check, RunSeries, outcome_of
 from kessik.core.units import force_to_gf
 from kessik.interchange.csv_tables import Column, Row, Table, limited, read_table, write_table
 from kessik.interchange.faults import Faults, FoundFaults
+from kessik.interchange.named_files import NamedFile
 from kessik.interchange.series_events import FORCE, said_of_row
+
+_SERIES, WORKBOOK = ".series.csv", b"PK\x03\x04"
 
 CHECKS = (
     "force", "paper", "shave", "hair_sample", "inspect", "effort", "rank", "depth", "dose_start",
@@ -106,6 +110,19 @@ class SeriesFile:
     table: Table
     runs: tuple[SeriesRun, ...]
     faults: FoundFaults
+
+
+def is_sheet_of_results(file: NamedFile) -> bool:
+    """Whether a file that does not call itself a series has none of a series' own columns, and is
+    a workbook or has several columns all the same.
+    """
+    if file.name.lower().endswith(_SERIES):
+        return False
+    if file.data.startswith(WORKBOOK):
+        return True
+    head = file.data.lstrip(b"\xef\xbb\xbf \r\n").split(b"\n", 1)[0].decode("utf-8", "replace")
+    columns = {name.strip(' "\r').casefold() for name in re.split(r"[,;\t]", head)}
+    return len(columns) > 1 and not {"count", "check"} & columns
 
 
 def read_series(file: str, data: bytes) -> SeriesFile:

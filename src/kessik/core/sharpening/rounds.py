@@ -1,7 +1,7 @@
 """Resharpening rounds: does the same light sharpening still restore the edge, round after round."""
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -19,8 +19,8 @@ Standing = Literal["too_few", "restoring", "no_longer", "not_settled"]
 
 @dataclass(frozen=True)
 class Round:
-    """One round: its number, start reading (gf), life in the count unit, and strokes a side it
-    took; with the standard errors of ln start and ln life.
+    """One round: its number, start reading (gf), life in the count unit, and strokes a side and
+    minutes of sharpening it took; with the standard errors of ln start and ln life.
     """
 
     number: int
@@ -29,6 +29,16 @@ class Round:
     strokes: float | None = None
     start_log_sd: float = 0.0
     life_log_sd: float = 0.0
+    minutes: float | None = None
+
+
+@dataclass(frozen=True)
+class Need:
+    """What sharpening takes by the last round, as a multiple of the first: strokes or minutes."""
+
+    what: str
+    times: float
+    by_round: int
 
 
 @dataclass(frozen=True)
@@ -50,6 +60,7 @@ class Restoring:
 
     standing: Standing
     trends: tuple[Trend, ...]
+    need: Need | None = None
 
     @property
     def worse(self) -> tuple[Trend, ...]:
@@ -75,13 +86,12 @@ def still_restoring(rounds: Sequence[Round]) -> Restoring:
     [1] NIST/SEMATECH e-Handbook of Statistical Methods, 4.1.4.1: linear least squares.
     """
     found = [
-        trend
-        for what, pick in (("life", _life), ("start reading", _start), ("strokes", _strokes))
-        if (trend := _trend(what, rounds, pick)) is not None
+        trend for what, pick in _PICKED.items() if (trend := _trend(what, rounds, pick)) is not None
     ]
+    need = _need("strokes", rounds) or _need("minutes", rounds)
     if not found:
-        return Restoring("too_few", ())
-    judged = Restoring("not_settled", tuple(found))
+        return Restoring("too_few", (), need)
+    judged = Restoring("not_settled", tuple(found), need)
     if judged.worse:
         return replace(judged, standing="no_longer")
     life = next((trend for trend in found if trend.what == "life"), None)
@@ -104,6 +114,26 @@ def _start(each: Round) -> _Picked:
 
 def _strokes(each: Round) -> _Picked:
     return each.strokes, 0.0
+
+
+def _minutes(each: Round) -> _Picked:
+    return each.minutes, 0.0
+
+
+_PICKED: Mapping[str, Callable[[Round], _Picked]] = {
+    "life": _life,
+    "start reading": _start,
+    "strokes": _strokes,
+    "minutes": _minutes,
+}
+
+
+def _need(what: str, rounds: Sequence[Round]) -> Need | None:
+    """How much more the last round that tells took than the first; None where fewer than two do."""
+    known = [(r.number, value) for r in rounds if (value := _PICKED[what](r)[0])]
+    if len(known) < 2:
+        return None
+    return Need(what, known[-1][1] / known[0][1], known[-1][0])
 
 
 def _trend(what: str, rounds: Sequence[Round], pick: Callable[[Round], _Picked]) -> Trend | None:

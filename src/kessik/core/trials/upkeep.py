@@ -6,10 +6,10 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from kessik.core.comparison.levels import log_life_of
 from kessik.core.sharpening.regimes import total_strokes_per_side
 from kessik.core.sharpening.rounds import Restoring, Round, still_restoring
 from kessik.core.sharpening.strop_back import READING_SCATTER, AbilityBack, StropBack, stones_due
-from kessik.core.sharpness.life import Crossed
 from kessik.core.shelf.blades import Blade
 from kessik.core.trials.state import TrialRun
 from kessik.core.trials.strop_tests import abilities_back, strop_tests
@@ -84,15 +84,23 @@ def _rounds(answer: Verdict, runs: Sequence[TrialRun]) -> list[Round]:
         if r.run.round is None or result is None or r.state.status != "stopped":
             continue
         known = result.lives.get(answer.stage)
-        life = known.life.found if known else None
-        crossed = life if isinstance(life, Crossed) else None
+        life = log_life_of(known.life.found) if known else None
         strokes = total_strokes_per_side(r.edge.steps) or None
         start_sd = (
             READING_SCATTER / math.sqrt(result.start_readings) if result.start_readings else 0.0
         )
-        life_sd = math.log(crossed.high / crossed.low) / (2 * 1.96) if crossed else 0.0
-        estimate = crossed.estimate if crossed else None
-        found.append(Round(r.run.round, result.start_gf, estimate, strokes, start_sd, life_sd))
+        estimate, life_sd = (math.exp(life[0]), life[1]) if life else (None, 0.0)
+        found.append(
+            Round(
+                r.run.round,
+                result.start_gf,
+                estimate,
+                strokes,
+                start_sd,
+                life_sd,
+                r.edge.minutes,
+            )
+        )
     return sorted(found, key=lambda each: each.number)
 
 

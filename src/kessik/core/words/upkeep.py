@@ -3,9 +3,11 @@
 from collections.abc import Sequence
 
 from kessik.core.protocols.methods import CHECK_WORDS
-from kessik.core.sharpening.rounds import FEWEST_ROUNDS, Restoring, Trend
+from kessik.core.sharpening.rounds import FEWEST_ROUNDS, Need, Restoring, Trend
 from kessik.core.sharpening.strop_back import AbilityBack
 from kessik.core.trials.upkeep import Stones
+
+_WORTH_SAYING = 1.2
 
 
 def restoring_words(found: Restoring) -> str:
@@ -24,16 +26,28 @@ def restoring_words(found: Restoring) -> str:
 
 def restored_words(found: Restoring) -> str:
     """The same after the name of a blade, in few words."""
+    return f"{_restored(found)}{need_words(found.need)}"
+
+
+def _restored(found: Restoring) -> str:
     match found.standing:
         case "restoring":
             return "is still restored"
         case "not_settled":
             return "may still be restored: not settled yet"
         case "too_few":
-            return "has too few rounds to tell"
+            return "has too few rounds for a trend"
         case "no_longer":
             sizes = ", ".join(f"{trend.what} {_signed(trend.percent)} %" for trend in found.worse)
             return f"is no longer restored, since round {found.since} ({sizes} a round)"
+
+
+def need_words(need: Need | None) -> str:
+    """What sharpening takes by the last round, where it is worth saying."""
+    if need is None or need.times < _WORTH_SAYING:
+        return ""
+    times = f"{need.times:.1f}".removesuffix(".0")
+    return f", and needs {times} times the {need.what} by round {need.by_round}"
 
 
 def _trends(trends: Sequence[Trend]) -> str:

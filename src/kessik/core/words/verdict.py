@@ -27,8 +27,14 @@ def answer_headline(found: Verdict) -> str:
     rounds = _rounds_words(found) if found.trial.method.cycles else ""
     if not rounds:
         return two_sentences(dose_words(found.analysis.after_dose), _plain_headline(found))
+    return f"{rounds} {_first_rounds(found)}".strip()
+
+
+def _first_rounds(found: Verdict) -> str:
+    """Round 1 of each blade against round 1 of the others: rounds are never pooled."""
     fair, order = _fair_and_order(found.analysis, found.stage)
-    return as_sentence(f"{rounds} {_ranks(fair, order, '')}".strip())
+    ranks = _ranks(fair, order, "")
+    return f"Round 1 against round 1, {to_stage(found.stage)}: {ranks}" if ranks else ""
 
 
 def _plain_headline(found: Verdict) -> str:
@@ -41,7 +47,7 @@ def _rounds_words(found: Verdict) -> str:
     """
     judged = [(each.blade.code, each.restoring) for each in upkeep(found) if each.restoring]
     said = "; ".join(f"{code} {restored_words(restoring)}" for code, restoring in judged)
-    return f"{said}." if said else ""
+    return as_sentence(f"{said}.") if said else ""
 
 
 def answer_standing(found: Verdict) -> str:

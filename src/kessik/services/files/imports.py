@@ -9,11 +9,12 @@ from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from datetime import datetime
+from hashlib import sha256
 from typing import Any
 from uuid import NAMESPACE_URL, uuid4, uuid5
 
 from kessik.core.comparison.matching import MatchingRule
-from kessik.core.errors import UnknownError
+from kessik.core.errors import ConflictError, UnknownError
 from kessik.core.moments import Moment
 from kessik.core.protocols.methods import Method
 from kessik.core.trials.trial import MethodVersion, Trial
@@ -39,18 +40,25 @@ from kessik.services.shelf.checks import check_new_blades
 from kessik.services.trials.methods import first_version
 from kessik.store.database import Database
 from kessik.store.queries import arrivals, bench_log, methods, shelf, trials
-from kessik.store.queries.binning import Results
+from kessik.store.queries.binning import Results, all_binned
 
 
 @dataclass(frozen=True)
 class Imported:
     """What an import stored: trials, or the codes of blades on the shelf; and what the reader
-    noticed.
+    noticed. `is_again` where the same import was made before, and nothing was stored anew.
     """
 
     trials: tuple[Trial, ...]
     blades: tuple[str, ...]
     notes: tuple[str, ...]
+    is_again: bool = False
+
+
+def id_of_files(files: Sequence[NamedFile]) -> str:
+    """The id of an import of just these files: the same whenever they are brought in again."""
+    sums = sorted(sha256(file.name.encode() + b"\0" + file.data).hexdigest() for file in files)
+    return str(uuid5(NAMESPACE_URL, f"kessik:files:{':'.join(sums)}"))
 
 
 def import_files(
@@ -79,7 +87,8 @@ def import_files(
     coming = [_Coming.of(given, trial, now, rule, method) for trial in read.trials]
     known = _known(db, coming)
     if known:
-        return Imported(known, (), read.notes)
+        return Imported(known, (), read.notes, is_again=True)
+    _check_not_binned(db, coming)
     offer_undo(db, _results(coming), _called(coming), now)
     with arriving(db, f"{now.utc}|{given}", work) as arrival:
         _store(db, arrival, coming, now, work)
@@ -155,6 +164,18 @@ def _known(db: Database, coming: Sequence[_Coming]) -> tuple[Trial, ...]:
     with db.read() as session:
         found = [trials.find_trial(session, each.trial.id) for each in coming]
     return tuple(trial for trial in found if trial is not None)
+
+
+def _check_not_binned(db: Database, coming: Sequence[_Coming]) -> None:
+    with db.read() as session:
+        binned = {entry.owner_id for entry in all_binned(session)}
+    gone = next((each.trial for each in coming if each.trial.id in binned), None)
+    if gone is not None:
+        raise ConflictError(
+            f"{gone.name} was imported from these files before and lies in the bin; restore it"
+            " there",
+            field="files",
+        )
 
 
 def _store(db: Database, arrival: str, coming: Sequence[_Coming], now: Moment, work: Work) -> None:

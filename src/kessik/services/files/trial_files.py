@@ -7,14 +7,14 @@ from functools import cached_property
 
 from kessik.core.comparison.analysis import LeftOut, TrialAnalysis, analyse
 from kessik.core.comparison.matching import BladeFacts, MatchingRule
-from kessik.core.errors import Fault, RefusedFileError
+from kessik.core.errors import Fault, RefusedFileError, SheetOfResultsError
 from kessik.core.limits import LIMITS
 from kessik.core.moments import Moment
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import LOST_IN_ORDER, RunSeries
 from kessik.core.runs import Run
 from kessik.core.sharpening.settled import SettledRule
-from kessik.core.sharpness.life import BeforeFirstCheck
+from kessik.core.sharpness.life import AsWritten
 from kessik.core.sharpness.outcomes import outcome_lives
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
@@ -22,13 +22,14 @@ from kessik.core.trials.arms import arm_and_edge, arms_of
 from kessik.core.trials.blade_facts import blade_facts
 from kessik.core.trials.edges_that_count import edges_cut, left_out
 from kessik.core.trials.run_series import edge_length_used_mm
+from kessik.core.words.sentences import counted
 from kessik.interchange.csv_tables import Row, Table
 from kessik.interchange.data_package import FILE_NAME as PACKAGE
 from kessik.interchange.faults import together
 from kessik.interchange.method_json import MethodFile, read_method
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.record_csv import read_blades, read_edges, read_runs
-from kessik.interchange.series_csv import SeriesFile, SeriesRun, read_series
+from kessik.interchange.series_csv import SeriesFile, SeriesRun, is_sheet_of_results, read_series
 from kessik.services.files.shelf_rows import read_blade
 from kessik.services.files.work import READS, Work
 
@@ -147,6 +148,7 @@ class ReadTrial:
             block=self.block_of(run),
             check_every=record.check_every,
             verifies=run.verifies,
+            round=record.round,
         )
 
     def analysis(self, rule: MatchingRule, method: Method) -> TrialAnalysis:
@@ -211,6 +213,8 @@ def read_files(files: Sequence[NamedFile], work: Work | None = None) -> ReadFile
         kind = next((k for k in tables if file.name.lower().endswith(f".{k}.csv")), None)
         if kind:
             tables[kind].append(readers[kind](file.name, file.data))
+        elif is_sheet_of_results(file):
+            raise SheetOfResultsError(file.name)
         else:
             series.append(read_series(file.name, file.data))
     if not series and (tables["runs"] or not files):
@@ -234,21 +238,21 @@ def read_files(files: Sequence[NamedFile], work: Work | None = None) -> ReadFile
 
 
 def _gaps_wanted(trial: ReadTrial) -> list[str]:
-    """Questions about runs whose first look found a stage lost, with no pass noted before."""
+    """What to ask where totals were written down without the gap of their checks, once a trial."""
     method = trial.methods.method if trial.methods else Method()
     order = [s.name for s in method.stages if s.limit_gf is None] or LOST_IN_ORDER
-    lines = []
+    bare = 0
     for run in trial.runs:
         series = trial.series(run)
-        whose = f"{trial.name}: {run.rows.blade}, edge {run.rows.edge}"
         lives = outcome_lives(series.outcomes(method.stages), order, series.check_every)
-        lines += [
-            f"{whose}, fails at {life.found.first_check:g} ({stage}) and no pass was noted before;"
-            " how often did you look? Say it as check_every in a runs file"
-            for stage, life in lives.items()
-            if isinstance(life.found, BeforeFirstCheck)
-        ]
-    return lines
+        founds = [life.found for life in lives.values()]
+        bare += any(isinstance(f, AsWritten) and f.gap is None for f in founds)
+    if not bare:
+        return []
+    return [
+        f"{trial.name}: {counted(bare, 'run')} written down as totals; how often was checked?"
+        " Say it as check_every in a runs file"
+    ]
 
 
 def _check_blades(tables: Sequence[Table]) -> None:
