@@ -60,7 +60,7 @@ def test_what_was_cut_is_learned_from(hand):
     cut_run(hand, a, 40)
     after = hand.client.get(path(hand)).json()
     blade = next(b for b in after["blades"] if b["code"] == "A")
-    assert blade["learned"]
+    assert blade["life_from"] == "from its own runs"
     assert blade["expected"]["life"] == pytest.approx(40, rel=0.15)
     assert (blade["still_to_cut"], blade["waits"]) == (1, False)
     assert before["blades"][0]["still_to_cut"] == 2

@@ -12,7 +12,8 @@ from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.budget import Pace, budget
 from kessik.core.planning.calendar import dated_work
 from kessik.core.planning.expected import ExpectedRun, expected_run
-from kessik.core.planning.order import order_of
+from kessik.core.planning.order import order_in_rounds, order_of
+from kessik.core.planning.starting_life import KnownLife, StartingLife, starting_life
 from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.core.protocols.schools import BY_SCHOOL
 
@@ -150,3 +151,31 @@ def test_a_pace_that_cannot_be_is_refused_at_its_field(field):
     with pytest.raises(OutOfRangeError) as refused:
         Pace(**{field: -1}).check()
     assert refused.value.field == field
+
+
+def test_a_plan_begins_with_what_is_known_and_says_which():
+    rope, board = BY_SCHOOL["force_limit_rope"], BY_SCHOOL["two_stage_board"]
+    known = [
+        KnownLife("b1", "two_stage_board", "board", "m", 60.96),
+        KnownLife("b2", "two_stage_board", "board", "ft", 300.0),
+        KnownLife("b3", "force_limit_rope", "rope", "cuts", 35.0),
+    ]
+    assert starting_life("b1", 18.0, 25.0, rope, known) == StartingLife(18.0, "own_runs")
+    assert starting_life("b1", None, 25.0, rope, known) == StartingLife(25.0, "typed")
+    # 60.96 m are 200 ft
+    assert starting_life("b1", None, None, board, known).life == pytest.approx(200.0)
+    # between 200 and 300 ft
+    others = starting_life("b9", None, None, board, known)
+    assert (others.life, others.basis, others.blades) == (pytest.approx(250.0), "others", 2)
+    assert starting_life("b9", None, None, board, []) == StartingLife(200.0, "usual")
+    in_metres = replace(board, count_unit="m", every=3)
+    assert starting_life("b9", None, None, in_metres, []).life == pytest.approx(60.96)
+
+
+def test_a_blade_keeps_one_regime_until_its_rounds_are_over():
+    places = order_in_rounds(
+        {"A": ["A coarse", "A fine"], "B": ["B coarse"]}, 3, "latin_square", lambda n: range(n)
+    )
+    of_a = [(p.blade, p.edge) for p in places if p.blade.startswith("A")]
+    assert of_a == [("A coarse", n) for n in (1, 2, 3)] + [("A fine", n) for n in (1, 2, 3)]
+    assert [p.edge for p in places if p.blade == "B coarse"] == [1, 2, 3]

@@ -15,7 +15,7 @@ from kessik.core.planning.power import Detectable
 from kessik.core.protocols.methods import ScheduleKind
 from kessik.core.trials.stock_needs import StockNeed
 from kessik.core.trials.trial import Plan
-from kessik.core.words.plans import one_blade_words
+from kessik.core.words.plans import basis_words, one_blade_words
 from kessik.services.trials.plans import DatedWork, TrialPlan
 
 
@@ -83,7 +83,7 @@ class BladeAheadOut(Wire):
     code: str
     mark: int
     expected: ExpectedOut
-    learned: bool
+    life_from: str = Field(description="where the life planned with comes from")
     still_to_cut: int
     waits: bool
 
@@ -234,7 +234,7 @@ class TrialPlanOut(Wire):
                 code=b.code,
                 mark=b.mark,
                 expected=ExpectedOut.of(b.expected),
-                learned=b.learned,
+                life_from=basis_words(b.starts_with),
                 still_to_cut=b.still_to_cut,
                 waits=b.waits,
             )

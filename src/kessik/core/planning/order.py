@@ -2,8 +2,8 @@
 over the blades.
 """
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from kessik.core.errors import OutOfRangeError
@@ -83,6 +83,31 @@ def order_of(
             for at, blade in enumerate(row)
         )
     return places
+
+
+def order_in_rounds(
+    bodies: Mapping[str, Sequence[str]],
+    rounds: int,
+    kind: OrderKind,
+    permutation: Permutation,
+    thirds: bool = False,
+) -> list[Place]:
+    """The runs of a plan in rounds: `bodies` are the arms of each blade. A blade keeps one regime
+    until all of its rounds are over, because what they hide in the steel is the question; then it
+    takes the next. Blades are balanced over places as in `order_of`.
+    """
+    most = max((len(arms) for arms in bodies.values()), default=0)
+    if len(bodies) == 1:
+        kind = "shuffle"  # there is nothing to balance
+    places = order_of(list(bodies), rounds * most, kind, permutation, thirds)
+    drawn = {blade: [arms[i] for i in permutation(len(arms))] for blade, arms in bodies.items()}
+    found = []
+    for place in places:
+        turn, round_before = divmod(place.edge - 1, rounds)
+        if turn < len(drawn[place.blade]):
+            arm = drawn[place.blade][turn]
+            found.append(replace(place, blade=arm, edge=round_before + 1))
+    return found
 
 
 def _latin_rows(first: Sequence[str], permutation: Permutation) -> list[list[str]]:

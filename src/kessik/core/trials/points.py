@@ -21,6 +21,8 @@ class BladePoint:
     estimate: float | None = None
     low: float | None = None
     high: float | None = None
+    school: str = ""
+    medium: str = ""
 
 
 FAR_BELOW = 0.7
@@ -55,6 +57,8 @@ def points_of(found: Verdict) -> tuple[BladePoint, ...]:
                 estimate,
                 low,
                 high,
+                found.trial.method.school,
+                found.trial.method.medium,
             )
         )
     return tuple(points)

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from kessik.core.planning.budget import Budget
 from kessik.core.planning.expected import ExpectedRun
+from kessik.core.planning.starting_life import StartingLife
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.stock_needs import StockNeed
 from kessik.core.trials.trial import Plan
@@ -17,7 +18,7 @@ class BladeAhead:
     code: str
     mark: int
     expected: ExpectedRun
-    learned: bool
+    starts_with: StartingLife
     still_to_cut: int
     waits: bool
 

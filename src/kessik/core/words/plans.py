@@ -1,7 +1,23 @@
 """Plans in words."""
 
 from kessik.core.planning.one_blade import OneBladeSaves
+from kessik.core.planning.starting_life import StartingLife
 from kessik.core.words.sentences import counted
+
+
+def basis_words(found: StartingLife) -> str:
+    """Where the life that a plan begins with comes from."""
+    match found.basis:
+        case "own_runs":
+            return "from its own runs"
+        case "typed":
+            return "as typed"
+        case "own_elsewhere":
+            return "from its runs in other trials"
+        case "others":
+            return f"from {counted(found.blades, 'other blade')} under this school"
+        case "usual":
+            return "usual for this school"
 
 
 def one_blade_words(found: OneBladeSaves) -> str:

@@ -2,18 +2,19 @@
 used up.
 """
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from itertools import pairwise
 from statistics import median
 
+from kessik.core.planning.starting_life import KnownLife
 from kessik.core.protocols.events import BenchEvent, Cut
 from kessik.core.stock import StockedLot
 from kessik.core.trials.state import TrialState
 from kessik.services.bench.beside import seconds_of
 from kessik.services.stock.lots import stocked
 from kessik.services.trials.state import trial_state
-from kessik.services.trials.summaries import summaries
+from kessik.services.trials.summaries import Summary, summaries
 from kessik.store.database import Database
 from kessik.store.queries import bench_log, shelf
 
@@ -24,7 +25,8 @@ _FEWEST_CUTS = 5
 @dataclass(frozen=True)
 class Past:
     """What a plan learns from: the trial as it stands and what is known of its blades' lives, the
-    tester's pace, lives of repeated edges of any trial, edges used up, and stock.
+    tester's pace, lives of repeated edges of any trial, edges used up, lives in other trials, and
+    stock.
     """
 
     state: TrialState
@@ -33,6 +35,7 @@ class Past:
     reading_s: float | None
     log_lives: tuple[tuple[float, ...], ...]
     used_up: frozenset[str]
+    elsewhere: tuple[KnownLife, ...]
     lots: tuple[StockedLot, ...]
 
 
@@ -72,8 +75,19 @@ def learn(db: Database, trial_id: str) -> Past:
         reading_s,
         tuple(repeats),
         _used_up(db),
+        tuple(_elsewhere(known, trial_id)),
         tuple(stocked(db)),
     )
+
+
+def _elsewhere(known: Mapping[str, Summary], trial_id: str) -> Iterator[KnownLife]:
+    """The lives that blades reached in other trials."""
+    for other, summary in known.items():
+        for point in summary.points:
+            if other != trial_id and point.estimate is not None:
+                yield KnownLife(
+                    point.blade_id, point.school, point.medium, point.unit, point.estimate
+                )
 
 
 def _used_up(db: Database) -> frozenset[str]:

@@ -22,6 +22,7 @@ from kessik.core.planning.power import (
     edges_needed,
     spread_from_repeats,
 )
+from kessik.core.planning.starting_life import starting_life
 from kessik.core.protocols.methods import Confirmation, Method, ScheduleKind, StopRule
 from kessik.core.trials.edges_that_count import edge_waits
 from kessik.core.trials.shortfalls import BladeAhead, shortfalls
@@ -36,7 +37,6 @@ from kessik.services.trials.trials import get_trial
 from kessik.store.database import Database
 from kessik.store.queries import bench_log, trials
 
-USUAL_LIFE = 20.0
 MOST_EDGES_SHOWN = 12
 _GAPS = (1.0, 2.0, 4.0, 10.0)
 
@@ -109,7 +109,7 @@ def plan_of(
     nodes, weights, repeats = spread_from_repeats(past.log_lives, error)
     cost = budget([b.expected for b in blades for _ in range(b.still_to_cut)], trial.method, pace)
     needs = needs_of(past.lots, replace(trial, plan=replace(plan, pace=pace)), cost)
-    order = order_for([b.code for b in blades], plan, edges)
+    order = order_for(state.blades, plan, edges, trial.method)
     by_edges: list[Detectable] = []
     shows, wanted, saves = None, None, None
     if len(blades) > 1 and _has_ratios(trial.method):
@@ -170,9 +170,9 @@ def dated_work_of(
     trial, plan = state.trial, state.trial.plan
     if not plan.starts_on:
         return []
-    past = Past(state, lives, *pace_of(db, state), (), frozenset(), ())
+    past = Past(state, lives, *pace_of(db, state), (), frozenset(), (), ())
     blades = _blades_ahead(past, plan, trial.edges_per_blade)
-    order = order_for([b.code for b in blades], plan, trial.edges_per_blade)
+    order = order_for(state.blades, plan, trial.edges_per_blade, trial.method)
     pace, _ = _pace(past, plan)
     codes = _codes(state) if trial.is_blind else {}
     work = _work(order, blades, trial.edges_per_blade, trial.method, pace, plan)
@@ -264,14 +264,16 @@ def _blades_ahead(past: Past, plan: Plan, edges: int) -> list[BladeAhead]:
     for blade in state.blades:
         done = len({r.edge.id for r in ended if r.blade.arm_id == blade.arm_id})
         waits = edge_waits(blade, past.used_up)
-        life = past.lives.get(blade.code, plan.expected_life or USUAL_LIFE)
-        expected = expected_run(state.trial.method, min(max(life, 1.0), 5000.0))
+        method = state.trial.method
+        start = starting_life(
+            blade.id, past.lives.get(blade.code), plan.expected_life, method, past.elsewhere
+        )
         found.append(
             BladeAhead(
                 blade.code,
                 blade.mark,
-                expected,
-                blade.code in past.lives,
+                expected_run(method, start.life),
+                start,
                 max(edges - done, 0),
                 waits,
             )

@@ -62,7 +62,7 @@ def state_of_trial(session: Session, trial_id: str) -> TrialState:
         state = fold(logs[r.run.id], method, r.run.worked_mm)
         found.append(TrialRun(method, r.run, r.blade, r.edge, state))
     sealed = sealed_trial(trial, [(r.run, r.state) for r in found])
-    order = order_kept([arm.code for arm in arms], trial.plan, trial.edges_per_blade)
+    order = order_kept(arms, trial.plan, trial.edges_per_blade, trial.method)
     return TrialState(trial, arms, tuple(found), versions, sealed, order, known.codes)
 
 
