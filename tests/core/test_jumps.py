@@ -33,7 +33,7 @@ def test_an_interval_reckons_with_an_edge_that_came_to_rest_late_and_was_ended_b
     resting = dull(*rising, (20, 378), (24, 390), (28, 396), (32, 404), (36, 408))
     falling = dull(*rising, (20, 420), (24, 470), (28, 520))
     assert resting.estimate < 36
-    assert resting.high > 1.5 * 36
+    assert resting.high > 36, "it may well have held beyond the two readings that ended it"
     assert falling.high < 24
 
 

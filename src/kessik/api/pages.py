@@ -37,7 +37,8 @@ from kessik.core.trials.next_step import next_step
 from kessik.core.trials.state import TrialRun
 from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict, band_of
-from kessik.core.trials.ways import keener_on_the_way, ways
+from kessik.core.trials.ways import courses_after_keen, keener_on_the_way, ways
+from kessik.core.words.after_keen import after_keen_words
 from kessik.core.words.figures import figure_words
 from kessik.core.words.lives import life_words, scaled_words
 from kessik.core.words.matching import open_lines
@@ -257,6 +258,9 @@ def _ways(found: Verdict, bands: Mapping[tuple[str, int, int], CurveBand | None]
             curves.setdefault(result.run.blade, []).append(band)
     told = [keener_words(each) for each in keener_on_the_way(found, curves)]
     told += [way_words(each) for each in ways(found, curves)]
+    units = {b.blade: b.count_unit for b in found.analysis.blades}
+    for blade, edges in courses_after_keen(found).items():
+        told.append(after_keen_words(blade, edges, units[blade]).removesuffix("."))
     return [as_sentence(f"{line}.") for line in told]
 
 
@@ -277,6 +281,7 @@ def _run_verdict(r: TrialRun, result: RunResult, band: CurveBand | None) -> RunV
         warnings=[oddity_words(each) for each in result.warnings],
         left_out=left_out_words(result.left_out) if result.left_out else "",
         figures=FigureOut.all(result.figures),
+        controls=_controls(result),
         band=(
             BandOut(
                 counts=band.counts.tolist(),
@@ -288,6 +293,16 @@ def _run_verdict(r: TrialRun, result: RunResult, band: CurveBand | None) -> RunV
             else None
         ),
     )
+
+
+def _controls(result: RunResult) -> list[str]:
+    """What was read beside the worked zone, each with its place: the untouched edge."""
+    told = []
+    for check in result.run.control_checks():
+        shown = f"{check.force_gf:.0f} gf" if check.force_gf is not None else check.outcome
+        at = f"{check.position_mm:g} mm"
+        told.append(f"untouched edge at {at}, after {check.count:g}: {check.kind} {shown}")
+    return told
 
 
 def _on_one_length(analysis: TrialAnalysis, result: BladeResult) -> dict[str, str]:

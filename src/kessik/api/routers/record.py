@@ -1,10 +1,13 @@
 """What is put right later: the record of a trial, its runs, and the bin."""
 
-from fastapi import APIRouter, Response
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
 
 from kessik.api.dependencies import AtBench, Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.record import (
+    AnsweredOut,
     BinnedOut,
     ComparedOut,
     HangsOnOut,
@@ -18,7 +21,7 @@ from kessik.api.schemas.record import (
 from kessik.core.keeping import TakenAway
 from kessik.services.clock import now
 from kessik.services.record import bin as the_bin
-from kessik.services.record.looking import looked_without, strike_out
+from kessik.services.record.looking import lives_under, looked_without, strike_out
 from kessik.services.record.runs import change_run
 from kessik.services.record.trials import trial_record
 
@@ -44,6 +47,14 @@ def patch_run(run_id: Id, body: RunPatch, bench: AtBench) -> Response:
 def post_look_without(trial_id: Id, body: WithoutBody, store: Store) -> ComparedOut:
     """What the answer would be without some readings or runs; nothing is stored."""
     return ComparedOut.of(looked_without(store, trial_id, body.event_ids, body.run_ids))
+
+
+@router.get("/trials/{trial_id}/lives-under")
+def get_lives_under(
+    trial_id: Id, store: Store, limit_gf: Annotated[float, Query(allow_inf_nan=False)]
+) -> AnsweredOut:
+    """How long each blade stays under any force, gf."""
+    return AnsweredOut.of(lives_under(store, trial_id, limit_gf))
 
 
 @router.post("/trials/{trial_id}/strikes")

@@ -13,7 +13,7 @@ from kessik.core.keeping import BIN_DAYS, Binned, InBin, TakenAway, Trace
 from kessik.core.moments import Moment
 from kessik.core.trials.state import TrialRun
 from kessik.core.words.traces import trace_words
-from kessik.services.record.looking import Compared
+from kessik.services.record.looking import Answered, Compared
 from kessik.services.record.trials import TrialRecord
 
 Count = Annotated[int, Field(ge=1, le=1_000_000)]
@@ -209,6 +209,10 @@ class AnsweredOut(Wire):
     standing: str
     lives: dict[str, str]
 
+    @classmethod
+    def of(cls, found: Answered) -> "AnsweredOut":
+        return cls(**asdict(found))
+
 
 class ComparedOut(Wire):
     """The answer as it is, and as it would be."""
@@ -218,7 +222,7 @@ class ComparedOut(Wire):
 
     @classmethod
     def of(cls, found: Compared) -> "ComparedOut":
-        return cls(now=AnsweredOut(**asdict(found.now)), then=AnsweredOut(**asdict(found.then)))
+        return cls(now=AnsweredOut.of(found.now), then=AnsweredOut.of(found.then))
 
 
 class StruckOutOut(Wire):

@@ -104,6 +104,7 @@ class RunVerdictOut(Wire):
     warnings: list[str]
     left_out: str
     figures: list[FigureOut]
+    controls: list[str] = Field(description="what was read beside the worked zone, and where")
     band: BandOut | None
 
 
@@ -148,6 +149,7 @@ class RoundOut(Wire):
     start_gf: float | None
     life: float | None
     strokes: float | None
+    minutes: float | None
 
 
 class StroppedOut(StropBackOut):

@@ -16,6 +16,8 @@ how long a life may be, not how long it is: nothing but its end speaks for them.
 _WORTH_KEEPING = 0.02
 _WORTH_SPLITTING, _PIECES, _NOTICED_LATE = 0.005, 4, 2
 _GROWTH, _REACH = 1.25, 16.0
+_ABOVE_THE_LAST = 0.3
+"""So far, in ln force, a course may run above its highest reading."""
 
 
 @dataclass(frozen=True)
@@ -74,6 +76,38 @@ def jump_life(
     every, under = _under_limit(chain, times, states, ways)
     lost = 1.0 - np.minimum.accumulate(under, axis=0)
     return Falls(*(JumpLife(every, lost[:, way], log_evidence[way]) for way in (0, 1)))
+
+
+@dataclass(frozen=True)
+class LevelCourse:
+    """How likely each level, ln(force / limit), is at each count: `chance` has shape (counts,
+    levels), its rows sum to 1.
+    """
+
+    levels: Floats
+    chance: Floats
+
+
+def level_course(
+    counts: Floats, log_ratio: Floats, lowest_start: float, scatter_weights: Floats, at: Floats
+) -> LevelCourse:
+    """The course of an edge through its readings, at counts in rising order up to the last; all as
+    for `jump_life`.
+    """
+    top = max(float(log_ratio.max()) + _ABOVE_THE_LAST, _ABOVE_THE_LAST)
+    chain = LevelChain.over(counts, log_ratio, lowest_start, top)
+    times = np.unique(np.concatenate([[0.0], EARLY_SHARES * chain.last, counts]))
+    states, log_scale = chain.forward(times)
+    weights = np.exp(log_scale - log_scale.max()) * scatter_weights
+    settings, scatters = _worth_keeping(weights.sum(axis=1)), _worth_keeping(weights.sum(axis=0))
+    kept = np.ix_(settings, scatters)
+    known = {time: state[kept] for time, state in zip(times.tolist(), states, strict=True)}
+    every = np.unique(np.concatenate([times, at]))
+    whole = chain.smoothed(every, known, settings, scatters)
+    whole /= whole.sum(axis=3, keepdims=True)
+    share = weights[kept] / weights[kept].sum()
+    chance = np.tensordot(share, whole, axes=((0, 1), (1, 2)))
+    return LevelCourse(chain.levels, np.asarray(chance[np.searchsorted(every, at)]))
 
 
 def _under_limit(

@@ -60,11 +60,15 @@ class LevelChain:
     start: Floats
 
     @classmethod
-    def over(cls, counts: Floats, log_ratio: Floats, lowest_start: float) -> "LevelChain":
-        """A chain over readings: `counts` and ln(force / limit), shape (readings,), in order."""
+    def over(
+        cls, counts: Floats, log_ratio: Floats, lowest_start: float, top: float = _TOP
+    ) -> "LevelChain":
+        """A chain over readings: `counts` and ln(force / limit), shape (readings,), in order;
+        levels up to `top`.
+        """
         depth = max(-lowest_start, _LEAST_DEPTH)
         below = int(np.ceil(depth / STEP))
-        levels = np.asarray(STEP * (np.arange(-below, round(_TOP / STEP) + 1) + 0.5), float)
+        levels = np.asarray(STEP * (np.arange(-below, round(top / STEP) + 1) + 0.5), float)
         observed = np.minimum(log_ratio, levels[-1])
         z = (observed[:, None, None] - levels) / SCATTERS[:, None]
         logs = -0.5 * (_FREEDOM + 1.0) * np.log1p(z**2 / _FREEDOM) - np.log(SCATTERS)[:, None]
@@ -113,6 +117,15 @@ class LevelChain:
         settings, scatters), of some settings and scatters; `known` are their states at the times
         that `forward` was asked for.
         """
+        states = self.smoothed(times, known, settings, scatters)
+        return np.asarray(states[..., self.under].sum(axis=3) / states.sum(axis=3))
+
+    def smoothed(
+        self, times: Floats, known: dict[float, Floats], settings: Places, scatters: Places
+    ) -> Floats:
+        """The state at each time given all that was seen, up to a factor, shape (times, settings,
+        scatters, levels).
+        """
         moves, likely = self._moves(times, settings), self._likely(times)[:, scatters]
         states = np.empty((times.size, settings.size, scatters.size, self.levels.size))
         for index, time in enumerate(times.tolist()):
@@ -125,7 +138,7 @@ class LevelChain:
                 back = back / np.maximum(back.max(axis=2, keepdims=True), _TINY)
             behind[index - 1] = back
         states *= behind
-        return np.asarray(states[..., self.under].sum(axis=3) / states.sum(axis=3))
+        return states
 
     def under_limit_ahead(self, state: Floats, later: Floats, settings: Places) -> Floats:
         """The same at times after the last reading, from the state at that."""

@@ -188,7 +188,7 @@ def _from_curve(
     last = max(check.count for check in checks)
     if rule.confirmed or middle <= last:
         least, _, most = _quantiles(likelihood, known.wary)
-        return Crossed(middle, least, most)
+        return Crossed(middle, min(least, middle), max(most, middle))
     good = [count for count, group in by_count(checks) if mean_force_gf(group) <= limit_gf]
     supported = high / low <= _EXTRAPOLATION_WIDTH and middle <= _EXTRAPOLATION_REACH * last
     return NotReached(max(good, default=0.0), Crossed(middle, low, high) if supported else None)

@@ -26,7 +26,7 @@ EARLY_DOWN_WEIGHT = 0.8
 LATE_DOWN_WEIGHT = 0.8
 MOST_EFFECTIVE_READINGS = 30.0
 FEWEST_FOR_FALLS = 3
-FALL_ODDS, WARY_ODDS = 2.0, -1.5
+FALL_ODDS, WARY_ODDS = 2.0, 0.0
 """ln odds of the jump process beside the shapes, as the estimate takes it; and of one that may come
 to rest late, beside both, as the interval does. Chosen by the mean interval score [1] over four
 usual edges to one that rests (`make bench --only interval-score`).
@@ -124,7 +124,7 @@ def edge_likelihood(
     mass = joint.sum(axis=0) / joint.sum()
     fallen: tuple[tuple[JumpLife, float], ...] = ()
     if falls:
-        fallen = _falls(readings, limit_gf, starts, start_prior, joint, whole.max(), coarse)
+        fallen = _falls(readings, limit_gf, start_prior, joint, whole.max(), coarse)
     coarse_falls = [_on_lives(fall, coarse) for fall in fallen]
     mixed = mass
     if coarse_falls:
@@ -167,10 +167,20 @@ def _remembered(counts: bytes, force_gf: bytes, limit_gf: float) -> EdgeLikeliho
     return edge_likelihood(ForceReadings(np.frombuffer(counts), np.frombuffer(force_gf)), limit_gf)
 
 
+def lowest_start(readings: ForceReadings, limit_gf: float) -> float:
+    """The ln of the least plausible start over the limit."""
+    return float(_start_nodes(readings)[0].min() - np.log(limit_gf))
+
+
+def fall_scatter_weights() -> Floats:
+    """The prior of the scatters of the jump process, shape (scatters,)."""
+    weights = np.interp(np.log(SCATTERS), np.log(SCATTER_NODES), scatter_prior())
+    return np.asarray(weights / weights.sum())
+
+
 def _falls(
     readings: ForceReadings,
     limit_gf: float,
-    starts: Floats,
     start_prior: Floats,
     joint: Floats,
     log_top: float,
@@ -179,12 +189,11 @@ def _falls(
     """What the jump process says, as an estimate takes it and as an interval does, each with its
     share beside the shapes by the evidence of both; empty where there is too little to go by.
     """
-    lowest = float(starts.min() - np.log(limit_gf))
+    lowest = lowest_start(readings, limit_gf)
     if readings.size < FEWEST_FOR_FALLS or lowest >= -STEP:
         return ()
     log_ratio = np.log(readings.force_gf / limit_gf)
-    weights = np.interp(np.log(SCATTERS), np.log(SCATTER_NODES), scatter_prior())
-    found = jump_life(readings.counts, log_ratio, lowest, weights / weights.sum())
+    found = jump_life(readings.counts, log_ratio, lowest, fall_scatter_weights())
     reach = coarse[-1] - coarse[0]
     whole = scatter_prior()[1::2].sum() * start_prior[::2].sum() * reach
     by_shapes = float(np.log(joint.sum() / whole) + log_top)

@@ -19,8 +19,11 @@ from kessik.core.comparison.lot_factor import LotFactor
 from kessik.core.comparison.ranking import main_stage
 from kessik.core.comparison.results import RunResult
 from kessik.core.composition.grades import Grade
-from kessik.core.sharpness.curves import CurveBand, curve_band
-from kessik.core.sharpness.life import force_readings
+from kessik.core.errors import OutOfRangeError
+from kessik.core.limits import check_limit
+from kessik.core.protocols.methods import Stage, StopRule
+from kessik.core.sharpness.curves import CurveBand, curve_band, through_lives
+from kessik.core.sharpness.life import Crossed, force_readings
 from kessik.core.shelf.blades import Blade
 from kessik.core.trials.blade_facts import blade_facts
 from kessik.core.trials.edges_that_count import edges_cut, left_out
@@ -77,6 +80,28 @@ def judged(known: Evidence) -> Verdict:
     stage, runs = main_stage(analysis), known.state.runs
     lots = lots_compared(runs, analysis, stage, known.lots)
     return Verdict(known.state, analysis, stage, tuple(lots))
+
+
+def judged_under(known: Evidence, limit_gf: float) -> Verdict:
+    """The answer to how long each blade stays under any force, gf; OutOfRangeError where no edge
+    can be read there, or the method reads no force.
+    """
+    check_limit("force_gf", limit_gf, "limit_gf")
+    trial = known.state.trial
+    if all(spec.kind != "force" for spec in trial.method.checks):
+        raise OutOfRangeError("this method reads no force on the test line", field="limit_gf")
+    name = f"{limit_gf:g} gf"
+    kept = tuple(rule for rule in trial.method.ends if rule.kind in ("dose", "cycles"))
+    by_dose = trial.method.dose is not None
+    method = replace(
+        trial.method,
+        stages=(Stage(name, limit_gf=limit_gf),),
+        ends=kept if by_dose else (StopRule("tester"), *kept),
+        schedule=trial.method.schedule if by_dose else "every",
+    )
+    state = replace(known.state, trial=replace(trial, method=method))
+    analysis = _analysed(replace(known, state=state))
+    return Verdict(state, analysis, name)
 
 
 def unanswered(state: TrialState) -> Verdict:
@@ -157,4 +182,10 @@ def band_of(result: RunResult, analysis: TrialAnalysis, stage: str) -> CurveBand
     limit_gf = analysis.method.limit_gf(stage)
     if likelihood is None or readings.size < 2 or limit_gf is None:
         return None
-    return curve_band(readings, likelihood, limit_gf, float(readings.counts.max()) * 1.04)
+    band = curve_band(readings, likelihood, limit_gf, float(readings.counts.max()) * 1.04)
+    crossed = [
+        (limit, life.life.found.estimate)
+        for name, limit in analysis.method.limits_gf
+        if (life := result.lives.get(name)) and isinstance(life.life.found, Crossed)
+    ]
+    return through_lives(band, crossed)

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from itertools import combinations
 
 from kessik.core.comparison.ranking import ranked
+from kessik.core.sharpness.after_keen import AfterKeen, after_keen, means_by_count
 from kessik.core.sharpness.curves import CurveBand
 from kessik.core.sharpness.life import Crossed
 from kessik.core.sharpness.work import mean_reading_gf
@@ -39,6 +40,21 @@ class KeenerOnTheWay:
     to_count: float
     count_unit: str
     alike: bool
+
+
+def courses_after_keen(found: Verdict) -> dict[str, dict[int, AfterKeen]]:
+    """How each edge that counts went from the first force limit to the last, by blade and number;
+    empty where the method has but one.
+    """
+    limits = [limit_gf for _, limit_gf in found.trial.method.limits_gf]
+    told: dict[str, dict[int, AfterKeen]] = {}
+    if len(limits) < 2:
+        return told
+    for result in found.analysis.runs:
+        course = after_keen(means_by_count(result.run), limits[0], limits[-1])
+        if course is not None and not result.left_out:
+            told.setdefault(result.run.blade, {}).setdefault(result.run.edge, course)
+    return told
 
 
 Curves = Mapping[str, Sequence[CurveBand]]

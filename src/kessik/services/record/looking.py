@@ -4,11 +4,11 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from uuid import uuid4
 
-from kessik.core.errors import OutOfRangeError
+from kessik.core.errors import NotAllowedNowError, OutOfRangeError
 from kessik.core.moments import Moment
 from kessik.core.protocols.events import BenchEvent, Correction, Said, Strike
 from kessik.core.trials.looked_at_without import without
-from kessik.core.trials.verdict import Verdict, judged
+from kessik.core.trials.verdict import Verdict, judged, judged_under
 from kessik.core.words.lives import life_words
 from kessik.core.words.verdict import answer_headline, answer_standing
 from kessik.services.bench.bench import Bench
@@ -47,6 +47,18 @@ def looked_without(
     other = without(known.state, set(event_ids), set(run_ids))
     now, then = judged(known), judged(replace(known, state=other))
     return Compared(_answered(now, now.stage), _answered(then, now.stage))
+
+
+def lives_under(db: Database, trial_id: str, limit_gf: float) -> Answered:
+    """How long each blade stays under any force, and who longest; nothing is stored."""
+    with db.read() as session:
+        known = evidence(session, trial_id)
+    if known.state.sealed:
+        raise NotAllowedNowError(
+            "the answer is hidden until the stop; nothing can be tried on it", field="trial"
+        )
+    found = judged_under(known, limit_gf)
+    return _answered(found, found.stage)
 
 
 def strike_out(
