@@ -22,6 +22,7 @@ from kessik.core.protocols.methods import (
     Stage,
     StopKind,
     StopRule,
+    Together,
 )
 from kessik.core.trials.trial import MethodVersion
 from kessik.services.trials.methods import KnownMethods
@@ -42,6 +43,12 @@ class StageBody(Wire):
     check: CheckKind = "force"
     limit_gf: Finite | None = None
     lost_on: list[Outcome] = Field(default=["fail"], max_length=3)
+    also: list[CheckKind] = Field(default_factory=list, max_length=most("method_parts"))
+    together: Together = "any"
+
+    def stage(self) -> Stage:
+        sent = self.model_dump()
+        return Stage(**{**sent, "lost_on": tuple(self.lost_on), "also": tuple(self.also)})
 
 
 class StopRuleBody(Wire):
@@ -96,7 +103,7 @@ class MethodBody(Wire):
         return Method(
             **own,
             checks=tuple(CheckSpec(**spec.model_dump()) for spec in self.checks),
-            stages=tuple(Stage(s.name, s.check, s.limit_gf, tuple(s.lost_on)) for s in self.stages),
+            stages=tuple(stage.stage() for stage in self.stages),
             ends=tuple(StopRule(**rule.model_dump()) for rule in self.ends),
             recipe=tuple(DosePart(**part.model_dump()) for part in self.recipe),
         )

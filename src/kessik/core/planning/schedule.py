@@ -5,6 +5,7 @@ from collections.abc import Sequence
 
 from kessik.core.planning.adaptive import NextCheck, next_check
 from kessik.core.planning.resting import EXTRA_READINGS, is_to_be_read_again
+from kessik.core.protocols.joined_stages import asked_of, is_waiting
 from kessik.core.protocols.methods import CHECK_WORDS, Method
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import Progress, assess
@@ -35,6 +36,13 @@ def plan_next(
     wanted = method.readings(progress.asked)
     stage = next((s.name for s in method.stages if s.name not in progress.lost), None)
     last = max((check.count for check in own), default=None)
+    standing = next((s for s in method.stages if s.name == stage and s.also), None)
+    if standing is not None and is_waiting(checks, standing, method):
+        _, here = asked_of(checks, standing, method)
+        if here >= count - _SAME:
+            taken = sum(abs(check.count - here) < _SAME for check in own)
+            why = f"“{standing.name}” goes by this check, too, at the same count"
+            return NextCheck(here, max(wanted - taken, 1), False, why, None, stage)
     if last is not None and progress.confirmation_wanted:
         why = "one more at this count confirms it"
         limit = method.limit_gf(method.end_stage or "")

@@ -2,8 +2,8 @@
 run.
 """
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Sequence, Set
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Literal, get_args
 
@@ -18,6 +18,7 @@ ScheduleKind = Literal["adaptive", "every", "geometric", "at", "ends"]
 StopKind = Literal["limit", "stages", "dose", "cycles", "tester"]
 Confirmation = Literal["same_count", "next_check", "none"]
 Outcome = Literal["pass", "fail", "doubt"]
+Together = Literal["any", "all"]
 
 CHECK_KINDS: tuple[CheckKind, ...] = get_args(CheckKind)
 JUDGED: frozenset[str] = frozenset({"paper", "shave", "hair_sample", "inspect"})
@@ -46,21 +47,36 @@ class CheckSpec:
 @dataclass(frozen=True)
 class Stage:
     """A sharpness that is lost on the way: a force limit in gf, or the outcomes by which an ability
-    is lost.
+    is lost. With `also` other checks it is lost when any of them fails, or only when all do, at
+    one count.
     """
 
     name: str
     check: CheckKind = "force"
     limit_gf: float | None = None
     lost_on: tuple[Outcome, ...] = ("fail",)
+    also: tuple[CheckKind, ...] = ()
+    together: Together = "any"
+
+    @property
+    def kinds(self) -> tuple[CheckKind, ...]:
+        """Every check that it goes by."""
+        return (self.check, *self.also)
 
     def words(self) -> str:
+        if self.also:
+            return f"{self.name}: {self._joined_words()}"
         if self.limit_gf is not None:
             return f"{self.name}: above {self.limit_gf:g} gf"
         if self.check == "inspect":
             return f"{self.name}: a glint, roll, chip or burr is seen"
         how = "is no longer clean" if "doubt" in self.lost_on else "fails"
         return f"{self.name}: “{CHECK_WORDS[self.check]}” {how}"
+
+    def _joined_words(self) -> str:
+        names = [f"“{CHECK_WORDS[kind]}”" for kind in self.kinds]
+        listed = f"{', '.join(names[:-1])} {'and' if self.together == 'all' else 'or'} {names[-1]}"
+        return f"{listed} fail at one count" if self.together == "all" else f"{listed} fails"
 
 
 @dataclass(frozen=True)
@@ -248,6 +264,9 @@ def _lost_words(stage: Stage, confirm: Confirmation, method: Method) -> str:
             "next_check": f"two checks in a row are {beyond}",
             "none": f"a check is {beyond}",
         }[confirm]
+    if stage.also:
+        twice = " twice in a row" if confirm != "none" else ""
+        return f"{stage.words().removeprefix(f'{stage.name}: ')}{twice}"
     tries = method.readings(stage.check)
     what = f"“{CHECK_WORDS[stage.check]}”"
     if stage.check == "inspect":
@@ -284,6 +303,7 @@ def _check_stages(method: Method) -> None:
     if len(set(names)) < len(names) or not all(name.strip() for name in names):
         raise OutOfRangeError("give every stage a name of its own", field="stages")
     for stage in method.stages:
+        _check_joined(stage, kinds)
         if stage.check not in kinds:
             raise OutOfRangeError(
                 f"“{stage.name}” goes by “{CHECK_WORDS[stage.check]}”, which is not among the"
@@ -323,6 +343,30 @@ def _check_stages(method: Method) -> None:
                 f"“{early.name}” is out of order: “{late.name}” is lost first, on a doubt already",
                 field="stages",
             )
+
+
+def _check_joined(stage: Stage, kinds: Set[str]) -> None:
+    """Checks that decide a stage together are pass/fail checks of the method, each named once."""
+    for kind in stage.also:
+        if kind not in kinds:
+            raise OutOfRangeError(
+                f"“{stage.name}” goes by “{CHECK_WORDS[kind]}”, too, which is not among the checks",
+                field="stages",
+            )
+    if not stage.also:
+        return
+    if len(set(stage.kinds)) < len(stage.kinds):
+        raise OutOfRangeError(f"“{stage.name}” names one check twice", field="stages")
+    if any(kind not in JUDGED for kind in stage.kinds):
+        raise OutOfRangeError(
+            f"“{stage.name}” goes by several checks: each must be one that passes or fails",
+            field="stages",
+        )
+    if "doubt" in stage.lost_on:
+        raise OutOfRangeError(
+            f"“{stage.name}” goes by several checks: it is lost on a fail, not on a doubt",
+            field="stages",
+        )
 
 
 def _check_ends(method: Method) -> None:
@@ -427,7 +471,7 @@ def differences(old: Method, new: Method) -> list[str]:
         if kind in JUDGED and before and after:
             unlike(f"tries of “{CHECK_WORDS[kind]}”", before.readings, after.readings)
     judged = [
-        [(s.name, s.check, s.lost_on) for s in m.stages if s.limit_gf is None] for m in (old, new)
+        [replace(s, limit_gf=None) for s in m.stages if s.limit_gf is None] for m in (old, new)
     ]
     if judged[0] != judged[1]:
         found.append(

@@ -1,10 +1,10 @@
 """The vocabulary of a cut series: checks in their order, as a bench log or a file tells them."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import groupby
 
-from kessik.core.protocols.methods import JUDGED, Outcome, Stage
+from kessik.core.protocols.methods import JUDGED, CheckKind, Outcome, Stage
 
 DEFAULT_STAGE = {
     "paper": "working",
@@ -95,8 +95,13 @@ class RunSeries:
         stages where it names one. Those beside the zone are a control, and decide none.
         """
         found: dict[str, list[Check]] = {}
+        joined = [stage for stage in stages if stage.also]
+        for stage in joined:
+            found |= self._joined(stage)
         for check in self.checks:
             if check.outcome is None or check.struck or self.is_control(check):
+                continue
+            if any(check.kind in stage.kinds for stage in joined) and check.stage is None:
                 continue
             own = [s for s in stages if s.check == check.kind and s.limit_gf is None]
             if own and check.stage in (None, *(s.name for s in own)):
@@ -108,6 +113,42 @@ class RunSeries:
                 name = check.stage or DEFAULT_STAGE.get(check.kind, check.kind)
                 found.setdefault(name, []).append(check)
         return found
+
+    def _joined(self, stage: Stage) -> dict[str, list[Check]]:
+        """What the checks of a stage that goes by several come to, count by count."""
+        counting = [
+            c
+            for c in self.checks
+            if c.kind in stage.kinds and c.outcome and not c.struck and not self.is_control(c)
+        ]
+        told = []
+        for count in sorted({check.count for check in counting}):
+            here = [check for check in counting if check.count == count]
+            seen = {kind: _alike([c for c in here if c.kind == kind]) for kind in stage.kinds}
+            outcome = joined_outcome(stage, seen)
+            told += [Check(count, stage.check, outcome=outcome)] if outcome else []
+        return {stage.name: told} if told else {}
+
+
+def _alike(checks: Sequence[Check]) -> Outcome | None:
+    """What several tries come to: a doubt where they disagree; None without any."""
+    outcomes = {check.outcome for check in checks}
+    if not outcomes:
+        return None
+    return outcomes.pop() if len(outcomes) == 1 else "doubt"
+
+
+def joined_outcome(stage: Stage, seen: Mapping[CheckKind, Outcome | None]) -> Outcome | None:
+    """What several checks at one count say of their stage; None while one that decides is
+    missing.
+    """
+    outcomes = [seen.get(kind) for kind in stage.kinds]
+    decides: Outcome = "fail" if stage.together == "any" else "pass"
+    if decides in outcomes:
+        return decides
+    if None in outcomes:
+        return None
+    return "doubt" if "doubt" in outcomes else ("pass" if decides == "fail" else "fail")
 
 
 def judged(check: Check, stage: Stage, stages: Sequence[Stage]) -> Outcome:

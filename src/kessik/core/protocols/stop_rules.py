@@ -9,6 +9,7 @@ from itertools import pairwise
 
 import numpy as np
 
+from kessik.core.protocols.joined_stages import asked_of, lost_together_at
 from kessik.core.protocols.methods import CheckKind, Confirmation, Method, Stage, StopRule
 from kessik.core.protocols.series import Check, by_count, judged
 
@@ -71,7 +72,8 @@ def assess_one_more(before: Progress, checks: Sequence[Check], method: Method) -
         all(at < checks[-1].count for at in before.lost.values()) and not ruled & before.lost.keys()
     )
     standing = [stage for stage in method.stages if stage.name not in before.lost]
-    if before.met or method.dose is not None or not settled or not standing:
+    joined = any(stage.also for stage in method.stages)
+    if before.met or method.dose is not None or not settled or not standing or joined:
         return None
     tail = _last_groups(checks, {stage.check for stage in standing})
     if any(lost_at(tail, stage, method) is not None for stage in standing):
@@ -95,6 +97,8 @@ def _last_groups(checks: Sequence[Check], kinds: Collection[str]) -> Sequence[Ch
 def lost_at(checks: Sequence[Check], stage: Stage, method: Method) -> float | None:
     """The count at which a stage was lost, confirmed as the method asks; None while it stands."""
     rule = next((r for r in method.ends if r.kind == "limit" and r.stage == stage.name), None)
+    if stage.also:
+        return lost_together_at(checks, stage, method)
     if stage.limit_gf is None:
         return _judged_lost_at(checks, stage, method, rule.confirm if rule else "none")
     force = _force(checks)
@@ -195,7 +199,7 @@ def _asked(
     """
     standing = next((stage for stage in method.stages if stage.name not in lost), None)
     if standing is not None:
-        return standing.check
+        return asked_of(checks, standing, method)[0] if standing.also else standing.check
     missing = _missing(checks, method, count)
     return missing[0] if missing else method.checks[0].kind
 
@@ -208,6 +212,8 @@ def _confirmation_wanted(checks: Sequence[Check], method: Method) -> bool:
         stage = next((s for s in method.stages if s.name == rule.stage), None)
         if rule.kind != "limit" or rule.confirm != "same_count" or stage is None or not checks:
             continue
+        if stage.also:
+            continue  # it is confirmed by the next check
         last = checks[-1]
         if stage.limit_gf is not None:
             return last.force_gf is not None and last.force_gf > stage.limit_gf
