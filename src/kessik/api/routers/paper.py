@@ -3,10 +3,10 @@
 from fastapi import APIRouter
 
 from kessik.api.dependencies import Store
-from kessik.api.schemas.common import FaultOut, Id
-from kessik.api.schemas.paper import KeptRunsOut, PaperBody, PaperFormOut
+from kessik.api.schemas.common import Id
+from kessik.api.schemas.paper import KeptRunsOut, PaperBody, PaperCheckedOut, PaperFormOut
 from kessik.services.clock import now
-from kessik.services.paper.runs import Entered, keep_lines, paper_form, slips_in
+from kessik.services.paper.runs import Entered, checked, keep_lines, paper_form
 
 router = APIRouter(tags=["paper"])
 
@@ -29,8 +29,10 @@ def post_paper_runs(trial_id: Id, body: PaperBody, store: Store) -> KeptRunsOut:
 
 
 @router.post("/trials/{trial_id}/paper-checks")
-def post_paper_checks(trial_id: Id, body: PaperBody, store: Store) -> list[FaultOut]:
-    """Every slip in lines that are still being written; nothing is kept."""
+def post_paper_checks(trial_id: Id, body: PaperBody, store: Store) -> PaperCheckedOut:
+    """Every slip in lines that are still being written, and whether the gap of their checks has to
+    be asked for; nothing is kept.
+    """
     lines = [line.record() for line in body.lines]
-    slips = slips_in(store, trial_id, lines, Entered(body.by, body.cut_on, now(), body.check_every))
-    return [FaultOut(file=f.file, line=f.line, column=f.column, message=f.message) for f in slips]
+    entered = Entered(body.by, body.cut_on, now(), body.check_every)
+    return PaperCheckedOut.of(checked(store, trial_id, lines, entered))

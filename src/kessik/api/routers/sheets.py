@@ -68,6 +68,8 @@ def post_import(
         kept=made.kept,
         skipped=made.skipped,
         replaced=made.replaced,
+        blades=list(made.blades),
+        new_blades=list(made.new_blades),
     )
 
 

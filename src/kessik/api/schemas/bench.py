@@ -113,6 +113,7 @@ class StateOut(Wire):
     asked: CheckKind
     asked_words: str
     asked_at_mm: float | None
+    places_mm: list[float] = Field(description="the stations of the coming readings, in order")
     stopped_by: str | None
     withdrawn: list[str]
     holder: str | None
@@ -153,6 +154,7 @@ class StateOut(Wire):
             asked=state.progress.asked,
             asked_words=CHECK_WORDS[state.progress.asked],
             asked_at_mm=state.asked_at_mm,
+            places_mm=list(state.places_mm),
             stopped_by=state.stopped_by,
             withdrawn=sorted(state.withdrawn),
             holder=state.holder,

@@ -1,13 +1,14 @@
 """Results on paper over the wire."""
 
+from dataclasses import asdict
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, Id, ShortText, Wire, within
+from kessik.api.schemas.common import Day, FaultOut, Id, ShortText, Wire, within
 from kessik.core.limits import most
 from kessik.core.trials.paper.lines import PaperLine
-from kessik.services.paper.runs import PaperForm
+from kessik.services.paper.runs import Checked, PaperForm
 
 Cell = Annotated[str, Field(max_length=most("cell"))]
 Readings = Annotated[str, Field(max_length=100_000)]
@@ -69,6 +70,18 @@ class PaperFormOut(Wire):
             count_unit=form.count_unit,
             check_every=form.check_every,
         )
+
+
+class PaperCheckedOut(Wire):
+    """Lines looked over."""
+
+    slips: list[FaultOut]
+    totals_without_gap: int = Field(description="lines whose totals tell no gap of their checks")
+
+    @classmethod
+    def of(cls, found: Checked) -> "PaperCheckedOut":
+        slips = [FaultOut(**asdict(fault)) for fault in found.slips]
+        return cls(slips=slips, totals_without_gap=found.totals_without_gap)
 
 
 class KeptRunsOut(Wire):

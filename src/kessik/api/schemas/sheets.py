@@ -8,8 +8,8 @@ from pydantic import Field
 from kessik.api.schemas.common import FaultOut, ShortText, Wire
 from kessik.core.facts import Standing
 from kessik.core.limits import most
-from kessik.core.trials.paper.heads import heads_of, roles_for
-from kessik.core.trials.paper.sheets import SheetReading, is_count
+from kessik.core.trials.paper.heads import BLADE_COLUMN, heads_of, roles_for
+from kessik.core.trials.paper.sheets import SheetReading, is_count, is_force
 from kessik.services.paper.sheets import SheetPreview
 
 ShapeName = Literal["run", "check", "wide"]
@@ -97,6 +97,7 @@ class SheetPreviewOut(Wire):
     totals_without_gap: int = Field(description="runs whose totals tell no gap of the checks")
     count_unit: str = Field(description="the unit that the method counts in")
     counted: list[bool] = Field(description="whether each column holds counts")
+    forced: list[bool] = Field(description="whether each column holds forces")
     lines: list[PreviewLineOut]
     blades: list[BladeChoiceOut]
     new: int
@@ -125,6 +126,7 @@ class SheetPreviewOut(Wire):
             totals_without_gap=found.totals_without_gap,
             count_unit=method.count_unit,
             counted=[is_count(role, method) for role in reading.roles],
+            forced=[is_force(role) or role == BLADE_COLUMN for role in reading.roles],
             lines=[PreviewLineOut.model_validate(line) for line in found.lines],
             blades=[BladeChoiceOut.model_validate(choice) for choice in found.blades],
             new=found.counts["new"],
@@ -146,3 +148,5 @@ class BroughtOut(Wire):
     kept: int
     skipped: int
     replaced: int
+    blades: list[str] = Field(description="the blades whose runs were saved")
+    new_blades: list[str]

@@ -6,6 +6,7 @@ from kessik.core.errors import NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.limits import LIMITS
 from kessik.core.protocols.events import (
     AFTER_STROP,
+    COUNT_AT,
     KNOWN_STAGES,
     Accept,
     BenchEvent,
@@ -17,14 +18,17 @@ from kessik.core.protocols.events import (
     Strike,
     check_count_at,
     corrected,
+    corrected_count,
 )
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState
+from kessik.core.protocols.series import WRITTEN
 
 TAKEN_BACK_ONLY = frozenset({"strike", "correction", "stop", "abandon"})
 """What is put back as it was, or reopened; never made into something else."""
 CORRECTABLE = frozenset({"cut", "reading", "outcome", "note", "spoiled", "accept", "strop"})
 ENDING_MOVES = frozenset({"stop", "pause", "resume", "takeover", "accept"})
+_AT_A_COUNT = frozenset({"reading", "outcome", "spoiled", "note"})
 _OF_A_RUN_UNDER_WAY = frozenset({"cut", "reading", "outcome", "spoiled"})
 
 
@@ -34,6 +38,7 @@ def admit(
     method: Method,
     known: Mapping[str, BenchEvent],
     stop_position: int | None,
+    edge_length_mm: float | None = None,
 ) -> None:
     """Refuse an event that cannot be true of the run now; raises a KessikError naming the field.
 
@@ -46,6 +51,7 @@ def admit(
             _admit_amount(amount, method)
         case Reading(stage=stage) | Outcome(stage=stage):
             _admit_stage(stage, method)
+            _admit_place(event.said, method, edge_length_mm)
         case Accept(targets=targets):
             _admit_acceptance(targets, event.device, state, known)
         case Strike(target=target):
@@ -57,6 +63,9 @@ def admit(
                 changed = corrected(aimed.said, becomes)
                 if isinstance(changed, Cut):
                     _admit_amount(changed.amount, method)
+                if isinstance(changed, Reading | Outcome):
+                    _admit_place(changed, method, edge_length_mm)
+                _admit_count(corrected_count(becomes), aimed, state)
 
 
 def _admit_amount(amount: float, method: Method) -> None:
@@ -74,6 +83,33 @@ def _admit_stage(stage: str | None, method: Method) -> None:
     known = dict.fromkeys([*(each.name for each in method.stages), *KNOWN_STAGES])
     if stage is not None and stage not in known:
         raise OutOfRangeError(f"a stage is one of {', '.join(known)}", field="stage", value=stage)
+
+
+def _admit_place(said: Reading | Outcome, method: Method, edge_length_mm: float | None) -> None:
+    """A method with stations is read at a place, and no place lies beyond the edge."""
+    place = said.position_mm
+    if place is None:
+        if method.stations_mm and said.stage != AFTER_STROP and said.check != WRITTEN:
+            stations = ", ".join(f"{station:g}" for station in method.stations_mm)
+            message = f"say where on the edge: this method checks at {stations} mm from the heel"
+            raise OutOfRangeError(message, field="position_mm")
+        return
+    if edge_length_mm is not None and place > edge_length_mm:
+        message = f"{place:g} mm lies beyond the edge, which is {edge_length_mm:g} mm long"
+        raise OutOfRangeError(message, field="position_mm", value=place)
+
+
+def _admit_count(count: float | None, aimed: BenchEvent, state: RunState) -> None:
+    """A check belongs to a count that the run reached; the count itself follows from its cuts."""
+    if count is None:
+        return
+    if aimed.kind not in _AT_A_COUNT:
+        raise NotAllowedNowError(
+            f"the count of a {aimed.kind} event follows from the cuts before it", field=COUNT_AT
+        )
+    if count > state.count:
+        message = f"{count:g} lies beyond the {state.count:g} that were cut"
+        raise OutOfRangeError(message, field=COUNT_AT, value=count)
 
 
 def _admit_acceptance(

@@ -37,6 +37,8 @@ AFTER_STROP = "strop"
 SPOILED_BY = ("", "tape", "staple", "seam", "board", "clamp")
 INSPECTED = ("clean", "glint", "roll", "chip", "burr")
 SAID = ("pass", "fail", "doubt")
+COUNT_AT = "count_at"
+"""The count of an entry, as a correction names it."""
 DOSE_CHECKS = ("dose_start", "dose_end")
 READ_CHECKS = ("force", "effort", "rank", "depth", *DOSE_CHECKS)
 JUDGED_CHECKS = (*(kind for kind in CHECK_KINDS if kind in JUDGED), WRITTEN)
@@ -324,12 +326,25 @@ def read_logged(kind: str, payload: object, raw: str) -> Said | NotUnderstood:
 def corrected(said: Said, becomes: Mapping[str, object]) -> Said:
     """An event's content with some fields changed; OutOfRangeError where the result cannot be.
 
-    A file's own wording of a value goes with the value that it worded.
+    A file's own wording of a value goes with the value that it worded. The count is the event's and
+    not its content's: `corrected_count` reads it.
     """
+    changed = {name: value for name, value in becomes.items() if name != COUNT_AT}
+    if not changed:
+        return said
     fresh = dict(plain_fields(said))
-    if {"value", "unit", "outcome", "check"} & set(becomes):
+    if {"value", "unit", "outcome", "check"} & set(changed):
         fresh.pop("entered", None)
-    return read_said(_KINDS[type(said)], {**fresh, **becomes})
+    return read_said(_KINDS[type(said)], {**fresh, **changed})
+
+
+def corrected_count(becomes: Mapping[str, object]) -> float | None:
+    """The count that an entry belongs to after a correction, where it names one."""
+    if becomes.get(COUNT_AT) is None:
+        return None
+    count = Number("count").read(COUNT_AT, becomes[COUNT_AT])
+    check_count_at(count)
+    return float(count)
 
 
 def plain_fields(said: Said) -> dict[str, Any]:

@@ -30,6 +30,7 @@ from kessik.core.protocols.events import (
     Strike,
     Strop,
     corrected,
+    corrected_count,
 )
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.put_right import corrected_after_stop, in_force, put_right_elsewhere
@@ -175,7 +176,7 @@ def fold(
     heel to tip.
     """
     whole, events = events, in_force(events)
-    changes, unread = _changes(events)
+    changes, unread, recounted = _changes(events)
     counting = count_cuts(events, changes)
     struck = {e.said.target for e in events if isinstance(e.said, Strike)}
     draft = _Draft()
@@ -185,7 +186,8 @@ def fold(
             continue
         step = _STEPS.get(type(said))
         if step is not None:
-            step(draft, said, _Told(event, _count_of(event, counting.moved), event.id in struck))
+            count = recounted.get(event.id, _count_of(event, counting.moved))
+            step(draft, said, _Told(event, count, event.id in struck))
     gone = {key for key, becomes in changes.items() if becomes is None}
     left_out = tuple(
         event
@@ -315,7 +317,7 @@ def _finished(
         progress=progress,
         stopped_by=draft.stopped_by,
         spoiled=tuple(draft.spoiled),
-        station_mm=_station(method, progress, draft.taken),
+        places_mm=_places(method, progress, draft.taken),
         strops=tuple(draft.strops),
         taken=draft.taken,
         reopened=reopened,
@@ -354,13 +356,16 @@ def _moved_on(draft: _Draft, count: float) -> bool:
     return next(own, count) < count
 
 
-def _changes(events: Sequence[BenchEvent]) -> tuple[Changes, Mapping[str, str]]:
-    """What later corrections made of earlier events; and corrections that cannot be read, with
-    why.
+def _changes(
+    events: Sequence[BenchEvent],
+) -> tuple[Changes, Mapping[str, str], Mapping[str, float]]:
+    """What later corrections made of earlier events; corrections that cannot be read, with why; and
+    the counts of those that belong to another.
     """
     by_id = {event.id: event.said for event in events}
     changes: dict[str, Said | None] = {}
     unread: dict[str, str] = {}
+    recounted: dict[str, float] = {}
     for event in events:
         if not isinstance(event.said, Correction):
             continue
@@ -371,9 +376,12 @@ def _changes(events: Sequence[BenchEvent]) -> tuple[Changes, Mapping[str, str]]:
         elif before is not None and not isinstance(before, NotUnderstood):
             try:
                 changes[target] = corrected(before, becomes)
+                count = corrected_count(becomes)
             except KessikError as wrong:
                 unread[event.id] = wrong.message
-    return changes, unread
+            else:
+                recounted |= {} if count is None else {target: count}
+    return changes, unread, recounted
 
 
 def _marked(event: BenchEvent, unread: Mapping[str, str]) -> BenchEvent:
@@ -421,9 +429,14 @@ def _due(plan: Plan | None, taken: int, count: float, progress: Progress) -> tup
     return count >= plan.next_count and wanted > 0, wanted
 
 
-def _station(method: Method, progress: Progress, taken: int) -> float | None:
-    """Stations are read in turn, all of one before the next."""
-    if not method.stations_mm:
-        return None
-    each = max(method.readings(progress.asked) // len(method.stations_mm), 1)
-    return method.stations_mm[min(taken // each, len(method.stations_mm) - 1)]
+def _places(method: Method, progress: Progress, taken: int) -> tuple[float, ...]:
+    """The stations of the coming readings, all of one before the next; after the last of a check
+    the first again.
+    """
+    stations = method.stations_mm
+    if not stations:
+        return ()
+    each = max(method.readings(progress.asked) // len(stations), 1)
+    whole = tuple(station for station in stations for _ in range(each))
+    begin = taken % len(whole)
+    return whole[begin:] + whole[:begin]

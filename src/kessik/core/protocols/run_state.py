@@ -51,7 +51,7 @@ class StropTest:
 @dataclass(frozen=True)
 class RunState:
     """What is true of a run now: status, count, checks, the stages passed, and whether its stop
-    rule is met.
+    rule is met. `places_mm` are the stations of the coming readings, where its method names any.
 
     `taken` readings of the plan are in; `rewritten_at` is the last position at which earlier events
     were changed; `reopened` where its rule had stopped it and what met the rule was taken back.
@@ -74,7 +74,7 @@ class RunState:
     withdrawn: frozenset[str]
     spoiled: tuple[tuple[float, str], ...] = ()
     worked_mm: tuple[float, float] | None = None
-    station_mm: float | None = None
+    places_mm: tuple[float, ...] = ()
     holder: str | None = None
     proposals: tuple[BenchEvent, ...] = ()
     strops: tuple[StropTest, ...] = ()
@@ -106,7 +106,7 @@ class RunState:
     @property
     def asked_at_mm(self) -> float | None:
         """The station the next reading is asked at, where the method names stations."""
-        return self.station_mm if self.check_due else None
+        return self.places_mm[0] if self.check_due and self.places_mm else None
 
 
 def parted(

@@ -18,6 +18,8 @@ from kessik.core.protocols.events import (
     BenchEvent,
     CheckPlanned,
     Correction,
+    Outcome,
+    Reading,
     Said,
     StageLost,
     Start,
@@ -224,7 +226,9 @@ def append_event(bench: Bench, run_id: str, event: BenchEvent, server_utc: str) 
                 raise ConflictError("this id was used for another event", field="id")
             return Acknowledgement(known.position, True, bench.logs.state(log, method))
         state = bench.logs.state(log, method)
-        admit(event, state, method, log.by_id, _stopped_at(log) if state.has_ended else None)
+        stopped_at = _stopped_at(log) if state.has_ended else None
+        length_mm = _edge_length_mm(session, log.run) if _names_a_place(event) else None
+        admit(event, state, method, log.by_id, stopped_at, length_mm)
         position = bench_log.append(session, run_id, event, server_utc)
         if position is None:
             raise ConflictError(
@@ -239,6 +243,20 @@ def append_event(bench: Bench, run_id: str, event: BenchEvent, server_utc: str) 
     bench.logs.remember(run_id, method, state)
     bench.live.tell(run_topic(run_id), state.position)
     return Acknowledgement(position, False, state)
+
+
+def _names_a_place(event: BenchEvent) -> bool:
+    """Whether an event says where on the edge something is, so that the edge has to be known."""
+    said = event.said
+    if isinstance(said, Correction):
+        return "position_mm" in (said.becomes or {})
+    return isinstance(said, Reading | Outcome) and said.position_mm is not None
+
+
+def _edge_length_mm(session: Session, run: Run) -> float | None:
+    blades = trials.blades_of(session, run.trial_id)
+    blade = next((b for b in blades for edge in b.edges if edge.id == run.edge_id), None)
+    return blade.edge_length_mm if blade else None
 
 
 def _stopped_at(log: RunLog) -> int | None:

@@ -44,6 +44,8 @@ class Brought:
     kept: int
     skipped: int
     replaced: int
+    blades: tuple[str, ...] = ()
+    new_blades: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -111,7 +113,10 @@ def bring_in(
         trial, version = first_version(trial, sheet.entered.now.utc)
     load = _Load(sheet, plan, made, trial, version, replaced, reading_name.strip())
     _keep(db, load, work)
-    return Brought(trial, len(made.runs), len(plan.there) - len(replaced), len(replaced))
+    there = len(plan.there) - len(replaced)
+    cut = tuple(dict.fromkeys(found.blade for found in made.found.values()))
+    new = tuple(blade.code for blade in plan.new)
+    return Brought(trial, len(made.runs), there, len(replaced), cut, new)
 
 
 def _made(plan: SheetPlan, sheet: Sheet, replaced: Sequence[str]) -> Made:

@@ -14,7 +14,7 @@ from kessik.core.sharpening.regimes import Step, total_strokes_per_side
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.columns import PaperColumn, paper_columns
-from kessik.core.trials.paper.lines import PaperLine, PaperRun, Slip, read_lines
+from kessik.core.trials.paper.lines import PaperLine, PaperRun, Slip, needs_gap, read_lines
 from kessik.core.trials.paper.placing import (
     OnEdge,
     Round,
@@ -97,14 +97,23 @@ def keep_lines(
     return [line.id for line in lines]
 
 
-def slips_in(
-    db: Database, trial_id: str, lines: Sequence[PaperLine], entered: Entered
-) -> list[Fault]:
-    """The slips in lines as they stand."""
+@dataclass(frozen=True)
+class Checked:
+    """Lines looked over: their slips, and how many hold totals that tell no gap of their checks."""
+
+    slips: tuple[Fault, ...]
+    totals_without_gap: int
+
+
+def checked(db: Database, trial_id: str, lines: Sequence[PaperLine], entered: Entered) -> Checked:
+    """Lines as they stand, looked over; nothing is kept."""
     with db.read() as session:
         state = outline_of_trial(session, trial_id)
         cut = shelf.cut_stretches(session)
-    return list(made_runs(state, cut, lines, entered).faults.first)
+    slips = tuple(made_runs(state, cut, lines, entered).faults.first)
+    if entered.check_every is not None:
+        return Checked(slips, 0)
+    return Checked(slips, sum(needs_gap(line, state.trial.method) for line in lines))
 
 
 @dataclass(frozen=True)

@@ -5,19 +5,19 @@ import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { lineUpQuery } from "../../api/queries";
 import { checkPaper, keepPaper, paperFormQuery } from "../../api/record";
-import { plural } from "../../domain/format";
+import { plural, typedNumber } from "../../domain/format";
 import { Button, buttonLook } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Kbd } from "../../ui/Kbd";
 import { Failed, Waiting } from "../../ui/State";
+import { Tick } from "../../ui/Tick";
 import { Toggles } from "../../ui/Toggles";
 import { useUndo } from "../../ui/Undo";
 import { useDraft } from "../../ui/useDraft";
 import { PaperGrid } from "./PaperGrid";
 import { PaperTally } from "./PaperTally";
-import { type Form, firstRows, linesOf, type Row, rowOf, saying } from "./paperRows";
+import { type Form, firstRows, linesOf, type Row, rowOf, saying, shownColumns } from "./paperRows";
 
-type Fault = Schemas["FaultOut"];
 const CHECKED_AFTER_MS = 500;
 
 /** Finished runs as they stand on paper, a line each: kept all together, or none. */
@@ -33,7 +33,7 @@ export function Paper() {
 function NoBlades({ trialId }: { trialId: string }) {
   return (
     <div className="px-4 pt-6 bench:px-7">
-      <h1 className="answer">Results need a blade to stand with.</h1>
+      <h1 className="answer">Choose a blade for these results.</h1>
       <p className="mt-4">
         <Link className={buttonLook("next")} to={`/trials/${trialId}/line-up?add=blade`}>
           Add a blade
@@ -49,15 +49,22 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
     rows: firstRows(form),
     by: "",
     on: "",
-    every: form.check_every === null ? "" : String(form.check_every),
+    every: "",
+    gapUnknown: false,
+    more: false,
     way: "totals" as "totals" | "readings",
   }));
   const [typed, setTyped, , forget] = useDraft(`paper-${trialId}`, start);
-  const { rows, by, on, every, way } = typed;
+  const { rows, by, on, way, more } = typed;
+  const [asksGap, setAsksGap] = useState(false);
+  const every = typedNumber(typed.every);
   const setRows = (next: readonly Row[]) => setTyped({ ...typed, rows: [...next] });
   const say = useUndo();
-  const body = { lines: linesOf(rows, every), by, cut_on: on };
-  const slips = useSlips(trialId, body);
+  const gapIsRead = typeof every === "number" || !typed.every.trim();
+  const check_every = typeof every === "number" ? every : null;
+  const body = { lines: linesOf(rows), by, cut_on: on, check_every };
+  const looked = useChecked(trialId, body);
+  const wantsGap = looked.totals_without_gap > 0 && !typed.gapUnknown;
   const keep = useChange(
     () => keepPaper(trialId, body),
     () => {
@@ -68,12 +75,14 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
   );
   const said = saying(rows);
   const refused = keep.error instanceof Refused ? keep.error.problem.faults : undefined;
-  const faults = refused?.length ? refused : slips;
+  const faults = refused?.length ? refused : looked.slips;
   const faultAt = (row: Row, key: string) =>
     faults.find((f) => said[(f.line ?? 0) - 1]?.id === row.id && f.column === key)?.message;
   const submit = (event?: FormEvent) => {
     event?.preventDefault();
-    if (body.lines.length && !keep.isPending) keep.mutate(undefined);
+    if (!body.lines.length || keep.isPending) return;
+    setAsksGap(wantsGap);
+    if (gapIsRead && !wantsGap) keep.mutate(undefined);
   };
   const View = way === "totals" ? PaperGrid : PaperTally;
   return (
@@ -89,8 +98,8 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
     >
       <h1 className="answer">Results on paper</h1>
       <p className="mt-1 max-w-3xl text-ink-2">
-        A finished run a line. A total alone counts as wide as the gap of its checks; a bracket like
-        48-60 as it stands.
+        One finished run a line. A total is shown as you wrote it; 48-60 means still there at 48 and
+        gone at 60.
       </p>
       <div className="mt-4 flex flex-wrap items-start gap-4">
         <Toggles
@@ -102,26 +111,42 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
             ["readings", "Readings, one by one"],
           ]}
         />
-        <Setting trialId={trialId} typed={typed} form={form} onType={setTyped} />
+        <Setting
+          trialId={trialId}
+          typed={typed}
+          form={form}
+          onType={setTyped}
+          gap={{
+            wrong: gapIsRead ? undefined : `“${typed.every}” is not a number`,
+            isAsked: asksGap && wantsGap,
+            totals: looked.totals_without_gap,
+          }}
+        />
       </div>
       <View
         form={form}
+        columns={shownColumns(form, rows, more)}
         rows={rows}
-        every={every}
+        every={typed.every}
         faultAt={faultAt}
         onRows={setRows}
         onMore={() => setRows([...rows, rowOf(nextLine(rows))])}
       />
       <div className="mt-3 flex flex-wrap items-center gap-3">
-        <Button onClick={() => setRows([...rows, rowOf(nextLine(rows))])}>One more line</Button>
+        <Button onClick={() => setRows([...rows, rowOf(nextLine(rows))])}>Add line</Button>
         <Button onClick={() => setRows([...rows, ...firstRows(form, true)])}>
-          A verification of each
+          Add a verification of each
         </Button>
         <Button kind="next" type="submit" disabled={!body.lines.length || keep.isPending}>
-          Keep {plural(body.lines.length, "run")}
+          Save {plural(body.lines.length, "run")}
         </Button>
+        <Tick
+          label="Show zone, edge length and sharpening"
+          checked={more}
+          onTick={(on_) => setTyped({ ...typed, more: on_ })}
+        />
         <span className="text-note">
-          <Kbd>Enter</Kbd> next line · <Kbd>Ctrl</Kbd> <Kbd>Enter</Kbd> keep all · a copied table
+          <Kbd>Enter</Kbd> next line · <Kbd>Ctrl</Kbd> <Kbd>Enter</Kbd> save all · a copied table
           can be pasted
         </span>
       </div>
@@ -134,28 +159,51 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
   );
 }
 
-/** Who cut, when, and how often was looked, for all lines that say nothing else. */
-function Setting<T extends { by: string; on: string; every: string }>({
+interface Gap {
+  readonly wrong: string | undefined;
+  readonly isAsked: boolean;
+  readonly totals: number;
+}
+
+/** Who cut, when, and how often was checked, for all lines that say nothing else. */
+function Setting<T extends { by: string; on: string; every: string; gapUnknown: boolean }>({
   trialId,
   typed,
   form,
+  gap,
   onType,
 }: {
   trialId: string;
   typed: T;
   form: Form;
+  gap: Gap;
   onType: (typed: T) => void;
 }) {
   const lineUp = useQuery(lineUpQuery(trialId));
+  const asks = gap.isAsked
+    ? "How often did you check? Give the gap, or tick “gap not known”."
+    : undefined;
+  const usual = form.check_every === null ? undefined : `the method says ${form.check_every}`;
   return (
-    <div className="grid grow grid-cols-2 gap-3 bench:grid-cols-[8rem_10rem_12rem_1fr]">
-      <Field
-        label="Checked every"
-        unit={form.count_unit}
-        inputMode="decimal"
-        value={typed.every}
-        onChange={(e) => onType({ ...typed, every: e.target.value })}
-      />
+    <div className="grid grow grid-cols-2 gap-3 bench:grid-cols-[10rem_10rem_12rem_1fr]">
+      <div>
+        <Field
+          label="Checked every"
+          unit={form.count_unit}
+          inputMode="decimal"
+          value={typed.every}
+          onChange={(e) => onType({ ...typed, every: e.target.value, gapUnknown: false })}
+          error={gap.wrong ?? asks}
+          hint={usual}
+        />
+        {gap.totals > 0 || typed.gapUnknown ? (
+          <Tick
+            label="gap not known"
+            checked={typed.gapUnknown}
+            onTick={(gapUnknown) => onType({ ...typed, gapUnknown, every: "" })}
+          />
+        ) : null}
+      </div>
       <Field
         label="Cut on"
         type="date"
@@ -174,18 +222,20 @@ function Setting<T extends { by: string; on: string; every: string }>({
   );
 }
 
-/** The slips in what stands there now, asked for when the hand rests. */
-function useSlips(trialId: string, paper: Schemas["PaperBody"]): readonly Fault[] {
-  const [found, setFound] = useState<readonly Fault[]>([]);
+const NOT_LOOKED_AT: Schemas["PaperCheckedOut"] = { slips: [], totals_without_gap: 0 };
+
+/** What stands there now, checked when the hand rests. */
+function useChecked(trialId: string, paper: Schemas["PaperBody"]): Schemas["PaperCheckedOut"] {
+  const [found, setFound] = useState(NOT_LOOKED_AT);
   const sent = JSON.stringify(paper);
   useEffect(() => {
     const asked = JSON.parse(sent) as Schemas["PaperBody"];
     let isOver = false;
     const timer = setTimeout(async () => {
-      if (!asked.lines.length) return setFound([]);
+      if (!asked.lines.length) return setFound(NOT_LOOKED_AT);
       try {
-        const slips = await checkPaper(trialId, asked);
-        if (!isOver) setFound(slips);
+        const checked = await checkPaper(trialId, asked);
+        if (!isOver) setFound(checked);
       } catch {
         // what cannot be checked now is checked when it is kept
       }

@@ -8,6 +8,7 @@ const WIDTH: Record<string, string> = { blade: "min-w-28", note: "min-w-40", edg
 export interface PaperView {
   readonly form: Form;
   readonly rows: readonly Row[];
+  readonly columns: readonly Column[];
   readonly every: string;
   readonly faultAt: (row: Row, key: string) => string | undefined;
   readonly onRows: (rows: readonly Row[]) => void;
@@ -15,9 +16,9 @@ export interface PaperView {
 }
 
 /** Totals and brackets, a run a row, by keyboard alone: Tab to the right, Enter to the next line. */
-export function PaperGrid({ form, rows, every, faultAt, onRows, onMore }: PaperView) {
+export function PaperGrid({ form, columns, rows, every, faultAt, onRows, onMore }: PaperView) {
   const table = useRef<HTMLTableElement>(null);
-  const first = form.columns.find((column) => isResult(column.key))?.key ?? "";
+  const first = columns.find((column) => isResult(column.key))?.key ?? "";
   const focus = (row: number, key: string) =>
     table.current?.querySelector<HTMLInputElement>(`[data-cell="${row}-${key}"]`)?.focus();
   const known = useRef(0);
@@ -53,14 +54,14 @@ export function PaperGrid({ form, rows, every, faultAt, onRows, onMore }: PaperV
             <th className="w-8 font-medium">
               <span className="sr-only">line</span>
             </th>
-            {form.columns.map((column) => (
+            {columns.map((column) => (
               <th key={column.key} className="pr-1 pb-1 font-medium" title={column.hint}>
                 {column.label}
                 {column.unit ? `, ${column.unit}` : ""}
               </th>
             ))}
             <th>
-              <span className="sr-only">take out</span>
+              <span className="sr-only">delete</span>
             </th>
           </tr>
         </thead>
@@ -68,7 +69,7 @@ export function PaperGrid({ form, rows, every, faultAt, onRows, onMore }: PaperV
           {rows.map((row, at) => (
             <tr key={row.id} className="align-top">
               <td className="pt-2.5 pr-2 text-right text-note text-ink-2">{at + 1}</td>
-              {form.columns.map((column) => {
+              {columns.map((column) => {
                 const wrong = faultAt(row, column.key);
                 return (
                   <td key={column.key} className={`pr-1 pb-1 ${WIDTH[column.key] ?? "min-w-20"}`}>
@@ -87,7 +88,7 @@ export function PaperGrid({ form, rows, every, faultAt, onRows, onMore }: PaperV
                         const text = e.clipboardData.getData("text");
                         if (!/[\t\n]/.test(text)) return;
                         e.preventDefault();
-                        onRows(pasted(rows, form.columns, { row: at, key: column.key }, text));
+                        onRows(pasted(rows, columns, { row: at, key: column.key }, text));
                       }}
                     />
                     {wrong ? (
@@ -101,11 +102,11 @@ export function PaperGrid({ form, rows, every, faultAt, onRows, onMore }: PaperV
               <td>
                 <button
                   type="button"
-                  aria-label={`Take line ${at + 1} out`}
+                  aria-label={`Delete line ${at + 1}`}
                   className="min-h-11 cursor-pointer px-2 underline underline-offset-4"
                   onClick={() => onRows(rows.filter((other) => other.id !== row.id))}
                 >
-                  out
+                  delete
                 </button>
               </td>
             </tr>

@@ -1,11 +1,11 @@
 import { Field, LongField } from "../../ui/Field";
 import { Arms, type PaperView, withCell } from "./PaperGrid";
 
-const HEAD = ["blade", "edge", "check_every", "verifies", "note"];
+const HEAD = ["blade", "edge", "round", "zone", "check_every", "verifies", "note"];
 
-/** Readings one by one: the count and what was found, typed or pasted as two columns. */
-export function PaperTally({ form, rows, every, faultAt, onRows }: PaperView) {
-  const head = form.columns.filter((column) => HEAD.includes(column.key));
+/** Readings one by one: count, what was found and, after @, its place; typed or pasted. */
+export function PaperTally({ form, columns, rows, every, faultAt, onRows }: PaperView) {
+  const head = columns.filter((column) => HEAD.includes(column.key));
   return (
     <div className="mt-5 grid gap-x-8 gap-y-6 bench:grid-cols-2 xl:grid-cols-3">
       {rows.map((row, at) => (
@@ -34,7 +34,7 @@ export function PaperTally({ form, rows, every, faultAt, onRows }: PaperView) {
             label={`Count in ${form.count_unit}, and reading or pass, fail, doubt`}
             rows={6}
             className="mt-2"
-            placeholder={"0 150\n8 240\n16 fail paper"}
+            placeholder={"0 150\n8 240 @12\n16 fail paper"}
             value={row.readings}
             error={faultAt(row, "readings")}
             onChange={(e) =>

@@ -11,7 +11,10 @@ export interface Row {
   readonly readings: string;
 }
 
-const NOT_RESULTS = new Set(["blade", "edge", "check_every", "block", "verifies", "note"]);
+const NOT_RESULTS = new Set([
+  "blade", "edge", "check_every", "block", "verifies", "note", "round", "zone",
+  "edge_length_used_mm", "strokes", "minutes",
+]); // biome-ignore format: names, several a line
 export const isResult = (key: string) => !NOT_RESULTS.has(key);
 
 export const rowOf = (cells: Record<string, string>): Row => ({
@@ -38,16 +41,13 @@ export const saying = (rows: readonly Row[]) =>
       row.readings.trim() || Object.entries(row.cells).some(([k, v]) => isResult(k) && v.trim()),
   );
 
-/** The lines as they are sent, each with the gap of the checks that holds for all where its own is
- *  empty.
- */
-export function linesOf(rows: readonly Row[], every: string): Schemas["PaperLineBody"][] {
-  return saying(rows).map((row) => ({
-    id: row.id,
-    cells: { ...row.cells, check_every: row.cells.check_every?.trim() || every },
-    readings: row.readings,
-  }));
-}
+/** The lines as they are sent. */
+export const linesOf = (rows: readonly Row[]): Schemas["PaperLineBody"][] =>
+  saying(rows).map(({ id, cells, readings }) => ({ id, cells, readings }));
+
+/** The columns that are shown: the usual ones, those asked for, and those that something stands in. */
+export const shownColumns = (form: Form, rows: readonly Row[], all: boolean): Column[] =>
+  form.columns.filter((c) => c.usual || all || rows.some((row) => row.cells[c.key]?.trim()));
 
 /** What was copied from a table, laid over the cells from one on; more rows where it needs them. */
 export function pasted(

@@ -9,6 +9,7 @@ import { Faults } from "../../parts/Faults";
 import { ImportProgress } from "../../parts/ImportProgress";
 import { Button, buttonLook } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { Tick } from "../../ui/Tick";
 import { Toggles } from "../../ui/Toggles";
 import { useUndo } from "../../ui/Undo";
 
@@ -17,7 +18,12 @@ type Seen = Schemas["SheetPreviewOut"];
 /** All of it in, or nothing: what is there already is skipped or replaced, as chosen. */
 export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
   const say = useUndo();
-  const [how, setHow] = useState({ on_there: "skip" as "skip" | "replace", by: "", name: "" });
+  const [how, setHow] = useState({
+    on_there: "skip" as "skip" | "replace",
+    by: "",
+    name: "",
+    gapUnknown: false,
+  });
   const [id, setId] = useState(newId);
   const bring = useChange(
     (import_id: string) =>
@@ -34,9 +40,15 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
     },
   );
   const runs = seen.new + (how.on_there === "replace" ? seen.there : 0);
+  const [asksGap, setAsksGap] = useState(false);
+  const wantsGap = seen.totals_without_gap > 0 && !how.gapUnknown;
+  const press = () => {
+    setAsksGap(wantsGap);
+    if (!wantsGap && !bring.isPending) bring.mutate(id);
+  };
   if (bring.data) return <Made made={bring.data[0]} />;
   return (
-    <section aria-label="Bring it in" className="mt-6 border-t-[1.5px] border-ink pt-4">
+    <section aria-label="Save" className="mt-6 border-t-[1.5px] border-ink pt-4">
       <div className="flex flex-wrap items-start gap-4">
         {seen.there ? (
           <div>
@@ -67,11 +79,26 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
           kind="next"
           className="mt-6"
           disabled={runs === 0 || seen.fault_count > 0}
-          onClick={() => (bring.isPending ? undefined : bring.mutate(id))}
+          onClick={press}
         >
-          {bring.isPending ? "Bringing in …" : `Bring in ${plural(runs, "run")}`}
+          {bring.isPending ? "Saving …" : `Save ${plural(runs, "run")}`}
         </Button>
       </div>
+      {seen.totals_without_gap ? (
+        <div className="mt-3">
+          <Tick
+            label={`How often was checked is not known for ${plural(seen.totals_without_gap, "run")}`}
+            checked={how.gapUnknown}
+            onTick={(gapUnknown) => setHow({ ...how, gapUnknown })}
+          />
+          {asksGap && wantsGap ? (
+            <p role="alert" className="font-medium text-rust">
+              How often did you check? Give the gap under “Checked every” above, or tick that it is
+              not known: the totals then stand as they were written.
+            </p>
+          ) : null}
+        </div>
+      ) : null}
       {bring.isPending ? <ImportProgress id={id} /> : null}
       {bring.error ? <Faults error={bring.error} /> : null}
     </section>
@@ -80,13 +107,15 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
 
 function Made({ made }: { made: Schemas["BroughtOut"] }) {
   const aside = [
+    made.new_blades.length ? `new on the shelf: ${made.new_blades.join(", ")}` : "",
     made.skipped ? `${made.skipped} were there and stay` : "",
     made.replaced ? `${made.replaced} were replaced; the old ones are in the bin` : "",
   ].filter(Boolean);
   return (
     <div role="status" className="mt-6 border-t-[1.5px] border-ink pt-4">
       <p className="text-lead">
-        {plural(made.kept, "run")} kept in {made.trial_name}
+        {plural(made.kept, "run")} saved in {made.trial_name}
+        {made.blades.length ? `, of ${made.blades.join(", ")}` : ""}
         {aside.length ? `; ${aside.join("; ")}` : ""}.
       </p>
       <p className="mt-3 flex flex-wrap gap-3">

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { STANDINGS } from "../../parts/standings";
 import { CellChoice, Choice, Option } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 
@@ -10,6 +11,13 @@ const SHAPES: ReadonlyArray<readonly [Reading["shape"], string]> = [
   ["check", "a check"],
   ["wide", "a count, with a column a blade"],
 ];
+type Standing = NonNullable<Reading["hardness_standing"]>;
+const LENGTHS = ["ft", "m", "in", "mm"];
+const WHY: Record<Seen["changes"][number]["why"], string> = {
+  unit: "another unit",
+  halved: "half of the included angle, per side",
+  decimal: "decimal comma",
+};
 const UNITS = ["cuts", "ft", "m", "in", "mm", "cycles", "layers", "strokes"];
 
 /** What each column is: guessed, and changed by hand; with the first rows beneath. */
@@ -53,14 +61,26 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
             </Option>
           ))}
         </Choice>
-        <Choice
-          label="Forces in"
-          value={reading.force_unit ?? "gf"}
-          onPick={(v) => set({ force_unit: v as "gf" | "N" })}
-        >
-          <Option value="gf">gf</Option>
-          <Option value="N">N</Option>
-        </Choice>
+        {seen.forced.some(Boolean) ? (
+          <Choice
+            label="Forces in"
+            value={reading.force_unit ?? "gf"}
+            onPick={(v) => set({ force_unit: v as "gf" | "N" })}
+          >
+            <Option value="gf">gf</Option>
+            <Option value="N">N</Option>
+          </Choice>
+        ) : null}
+        {reading.roles.includes("angle_deg") ? (
+          <Choice
+            label="Angles are"
+            value={reading.angle_is ?? "side"}
+            onPick={(v) => set({ angle_is: v as "side" | "included" })}
+          >
+            <Option value="side">per side</Option>
+            <Option value="included">included, both sides</Option>
+          </Choice>
+        ) : null}
         <Choice
           label="Decimals with"
           value={reading.decimal_comma ? "comma" : "point"}
@@ -75,7 +95,20 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
           unit={reading.count_unit}
           onKeep={(every) => set({ check_every: every })}
         />
+        <Known
+          isThere={reading.roles.includes("hardness_hrc")}
+          label="Hardness is"
+          value={reading.hardness_standing ?? "measured_elsewhere"}
+          onPick={(hardness_standing) => set({ hardness_standing })}
+        />
+        <Known
+          isThere={reading.roles.includes("angle_deg")}
+          label="Angle is"
+          value={reading.angle_standing ?? "measured_elsewhere"}
+          onPick={(angle_standing) => set({ angle_standing })}
+        />
       </div>
+      <Changes seen={seen} />
       {seen.remembered.length ? (
         <p className="mt-2 flex flex-wrap items-center gap-3 text-note">
           A sheet with these heads was read before:
@@ -128,6 +161,7 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
                       ))}
                     </CellChoice>
                   </span>
+                  <OwnUnit seen={seen} at={at} onUnits={(units) => set({ units })} />
                 </th>
               ))}
             </tr>
@@ -153,6 +187,82 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
           </tbody>
         </table>
       </section>
+    </section>
+  );
+}
+
+/** How a fact that the sheet tells is known. */
+function Known({
+  isThere,
+  label,
+  value,
+  onPick,
+}: {
+  isThere: boolean;
+  label: string;
+  value: Standing;
+  onPick: (to: Standing) => void;
+}) {
+  if (!isThere) return null;
+  return (
+    <Choice label={label} value={value} onPick={(v) => onPick(v as Standing)}>
+      {STANDINGS.map(([standing, words]) => (
+        <Option key={standing} value={standing}>
+          {words}
+        </Option>
+      ))}
+    </Choice>
+  );
+}
+
+/** The unit of one column, where it holds lengths or forces of a unit of its own. */
+function OwnUnit({
+  seen,
+  at,
+  onUnits,
+}: {
+  seen: Seen;
+  at: number;
+  onUnits: (units: string[]) => void;
+}) {
+  const isLength = seen.counted[at] && LENGTHS.includes(seen.count_unit);
+  const units = isLength ? LENGTHS : seen.forced[at] ? ["gf", "N"] : [];
+  if (units.length === 0) return null;
+  const whole = isLength ? seen.reading.count_unit : (seen.reading.force_unit ?? "gf");
+  const own = seen.reading.units?.[at] || whole;
+  const pick = (unit: string) =>
+    onUnits(
+      seen.reading.roles.map((_, i) =>
+        i === at ? (unit === whole ? "" : unit) : (seen.reading.units?.[i] ?? ""),
+      ),
+    );
+  return (
+    <span className="mt-1 block">
+      <CellChoice says={`Unit of column ${at + 1}`} value={own} onPick={pick}>
+        {units.map((unit) => (
+          <Option key={unit} value={unit}>
+            in {unit}
+          </Option>
+        ))}
+      </CellChoice>
+    </span>
+  );
+}
+
+/** Every guess that changes a value, before and after; what it rests on is changed beside it. */
+function Changes({ seen }: { seen: Seen }) {
+  if (seen.changes.length === 0) return null;
+  return (
+    <section aria-label="Values that change" className="mt-3 border-l-4 border-next pl-3">
+      <h2 className="font-semibold">Values that change when they are read</h2>
+      <ul>
+        {seen.changes.map((change) => (
+          <li key={change.place}>
+            {seen.heads[change.place] || `column ${change.place + 1}`}: <b>{change.before}</b>{" "}
+            becomes <b>{change.after}</b> ({WHY[change.why]})
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }
