@@ -53,7 +53,7 @@ def test_the_blade_cancels_and_the_answer_speaks_of_the_finish(knife):
     found = answer_of(knife.client, knife.trial)
     (pair,) = found["comparisons"]
     assert {pair["a"], pair["b"]} == set(LIVES)
-    assert found["headline"].startswith("Polished outlasts coarse by")
+    assert found["headline"].startswith("To dull, polished outlasts coarse by")
     assert "4 runs of 2 arms of K1" in found["standing"]
     line_up = knife.client.get(f"/api/trials/{knife.trial}/line-up").json()
     assert [(b["code"], b["own_code"]) for b in line_up["blades"]] == [

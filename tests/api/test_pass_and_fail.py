@@ -34,7 +34,7 @@ def test_every_stage_has_its_place_and_they_add_up_to_the_total(client):
     found = answer(client, trial)
     assert found["stage"] == "working"
     assert [other["stage"] for other in found["other_stages"]] == ["fine"]
-    assert found["sums"][0] == "A, edge 1: fine 20.0 + working 40.0 = total 60.0 ft"
+    assert found["sums"][0] == "A, edge 1: fine 20 + working 40 = total 60 ft"
     whole = next(line for line in found["sums"] if line.startswith("A: "))
     fine, working, total = (float(word) for word in whole.split() if word[0].isdigit())
     assert abs(fine + working - total) < 0.15, "what is shown reconciles"
@@ -44,7 +44,7 @@ def test_every_stage_has_its_place_and_they_add_up_to_the_total(client):
 def test_blocks_verification_and_gaps_survive_the_files(client):
     trial = imported(client, SERIES, RUNS)["trials"][0]["id"]
     told = answer(client, trial)
-    verified = "A, edge 2 verifies edge 1 to working: 60.0 and 61.0 ft differ by 1.7 %"
+    verified = "A, edge 2 verifies edge 1 to working: 60 and 61 ft agree within 1.7 %"
     assert any(note.startswith(verified) for note in told["notes"])
     packed = client.get(f"/api/trials/{trial}/files").content
     with zipfile.ZipFile(io.BytesIO(packed)) as archive:
@@ -62,7 +62,7 @@ def test_blocks_verification_and_gaps_survive_the_files(client):
     assert answer(client, again)["headline"] == told["headline"]
 
 
-def test_a_lone_failing_row_is_asked_about_when_it_comes_in(client):
-    lone = "blade,edge,count,check,outcome\nA,1,84,paper,fail\n"
-    (question,) = [n for n in imported(client, lone)["notes"] if "how often did you look" in n]
-    assert question.startswith("Stages: A, edge 1, fails at 84 (working)")
+def test_totals_without_a_gap_are_asked_about_once_when_they_come_in(client):
+    lone = "blade,edge,count,check,outcome\nA,1,84,paper,fail\nA,2,90,paper,fail\n"
+    (question,) = [n for n in imported(client, lone)["notes"] if "how often was checked" in n]
+    assert question.startswith("Stages: 2 runs written down as totals")

@@ -168,7 +168,7 @@ def test_the_verdict_carries_curves_ladder_and_words(hand):
         "trials"
     ][0]
     found = hand.client.get(f"/api/trials/{made['id']}/verdict").json()["answer"]
-    assert found["headline"].startswith("B outlasts A by")
+    assert found["headline"].startswith("To dull, B outlasts A by")
     assert [rung["blade"] for rung in found["ladder"]] == ["B", "A"]
     band = found["runs"][0]["band"]
     assert all(
