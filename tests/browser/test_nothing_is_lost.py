@@ -106,7 +106,7 @@ def test_a_wrong_reading_is_said_at_once_and_a_right_one_can_be_corrected_later(
     person.see("Events, newest first")
     person.tab_to("Correct")
     person.press(Keys.ENTER)
-    person.tab_to("Right reading, gf")
+    person.tab_to("Reading")
     person.press(Keys.BACKSPACE * 3, "151", Keys.ENTER)
     person.see("915 gf at 0, corrected to 151 gf")
     person.until(lambda: log_of(hand, run)["state"]["checks"][0]["force_gf"] == 151)

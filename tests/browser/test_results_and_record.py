@@ -44,11 +44,11 @@ def test_a_two_stage_tally_of_five_blades_by_keyboard_to_its_verdict(person, ser
             keys += len(key)
 
     person.open(f"/trials/{hand.trial}/paper")
-    person.see("A finished run a line")
+    person.see("One finished run a line")
     person.until(lambda: person.focused().get_attribute("aria-label") == "fine, line 1")
     for fine, working in TALLY:
         press(fine, Keys.TAB, working, Keys.ENTER)
-    while person.focused().text != "A verification of each" and keys < MOST_KEYS:
+    while person.focused().text != "Add a verification of each" and keys < MOST_KEYS:
         press(Keys.TAB)
     press(Keys.ENTER)
     person.until(lambda: person.focused().get_attribute("aria-label") == "fine, line 7")
@@ -58,6 +58,9 @@ def test_a_two_stage_tally_of_five_blades_by_keyboard_to_its_verdict(person, ser
     assert keys <= MOST_KEYS
     chord = ActionChains(person.driver).key_down(Keys.CONTROL).send_keys(Keys.ENTER)
     chord.key_up(Keys.CONTROL).perform()
+    person.see("How often did you check? Give the gap, or tick “gap not known”.")
+    person.driver.find_element(By.XPATH, "//label[contains(., 'gap not known')]").click()
+    click(person, "Save 10 runs")
     person.until(lambda: "/verdict" in person.driver.current_url)
     person.see("from paper", seconds=30)
     record = hand.client.get(f"/api/trials/{hand.trial}/record").json()["runs"]
@@ -81,8 +84,9 @@ def test_a_spreadsheet_with_faults_is_mended_and_brought_into_a_trial(person, se
             person.see("Row 3, B Fine (ft): “4O” is not a number")
             person.driver.find_element(By.TAG_NAME, "summary").click()
     person.see("2 runs to bring in")
-    click(person, "Bring in 2 runs")
-    person.see("2 runs kept in Raft rope")
+    person.driver.find_element(By.XPATH, "//label[contains(., 'is not known')]").click()
+    click(person, "Save 2 runs")
+    person.see("2 runs saved in Raft rope")
     record = hand.client.get(f"/api/trials/{hand.trial}/record").json()["runs"]
     assert [run["blade"] for run in record] == ["A", "B"]
     click(person, "Undo")
@@ -109,7 +113,7 @@ def test_a_correction_after_the_stop_changes_the_verdict_and_is_undone(person, s
     row = person.driver.find_element(By.XPATH, "//li[contains(., '430 gf at 3')][not(.//li)]")
     row.find_element(By.XPATH, ".//button[contains(., 'Correct')]").click()
     field = person.until(
-        lambda: person.driver.find_element(By.CSS_SELECTOR, "[aria-label='Right reading, gf']")
+        lambda: person.driver.find_element(By.CSS_SELECTOR, "[aria-label='Reading']")
     )
     field.send_keys(Keys.CONTROL, "a")
     field.send_keys("330", Keys.ENTER)
@@ -120,7 +124,7 @@ def test_a_correction_after_the_stop_changes_the_verdict_and_is_undone(person, s
     person.see("corrected after the stop")
     click(person, "Open")
     person.see("corrected to 330 gf")
-    click(person, "Put back")
+    click(person, "Include again")
     person.until(lambda: "corrected to 330 gf" not in person.driver.page_source)
     notes = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]["notes"]
     assert not any("corrected after the stop" in note for note in notes)

@@ -310,3 +310,38 @@ def test_edges_that_contradict_each_other_are_named_in_blocks_too_and_levels_are
         for n, level in ((1, 1), (2, 2))
     ]
     assert not [n for n in map(note_words, answer(*levels).notes) if "contradict" in n]
+
+
+def zoned(blade, edge, zone_mm, block, text):
+    number = 1 if zone_mm[0] == 0 else 2
+    checks = tuple(looks(text, stage="working"))
+    return RunSeries(blade, edge, number, checks, worked_mm=zone_mm, block=block)
+
+
+def test_two_zones_of_one_sharpening_are_one_edge_in_every_sum():
+    # A: 100 and 110 on two zones of edge 3; B: 150 and 165. Each zone of A is one third shorter.
+    heel, tip = (0.0, 48.0), (48.0, 96.0)
+    zones = [
+        zoned("A", 3, heel, None, "99 pass, 101 fail"),
+        zoned("A", 3, tip, None, "109 pass, 111 fail"),
+        zoned("B", 3, heel, None, "149 pass, 151 fail"),
+        zoned("B", 3, tip, None, "164 pass, 166 fail"),
+    ]
+    found = answer(*zones)
+    assert pair(found).ratio == pytest.approx(1.5, rel=0.01)
+    assert {blade.blade: blade.edges for blade in found.blades} == {"A": 1, "B": 1}
+    assert all(blade.spread_percent is None for blade in found.blades), "one edge has no spread"
+    two_edges = answer(*(RunSeries(r.blade, r.edge + n, 1, r.checks) for n, r in enumerate(zones)))
+    assert pair(found).high / pair(found).low > pair(two_edges).high / pair(two_edges).low
+
+
+def test_zones_cut_from_one_piece_compare_inside_the_piece():
+    # Two pieces of board, the second half as hard on edges: only inside a piece they compare.
+    heel, tip = (0.0, 48.0), (48.0, 96.0)
+    runs = [
+        zoned("A", 3, heel, 1, "99 pass, 101 fail"), zoned("A", 3, tip, 2, "199 pass, 201 fail"),
+        zoned("B", 3, heel, 1, "149 pass, 151 fail"), zoned("B", 3, tip, 2, "299 pass, 301 fail"),
+    ]  # fmt: skip  # a blade a line
+    found = pair(answer(*runs))
+    assert found.ratio == pytest.approx(1.5, rel=0.01)
+    assert found.high / found.low < 1.6, "the levels of the pieces cancel"

@@ -1,6 +1,6 @@
 """A trial's answer as its pages have it: written once when it was worked out, and read after."""
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
 from zlib import crc32
@@ -43,7 +43,14 @@ from kessik.core.words.figures import figure_words
 from kessik.core.words.lives import life_words, scaled_words
 from kessik.core.words.matching import open_lines
 from kessik.core.words.notes import lot_factor_words, note_words, oddity_words
-from kessik.core.words.pairs import oriented, pair_words, reason_words, shared_reasons, tag_words
+from kessik.core.words.pairs import (
+    oriented,
+    pair_words,
+    reason_words,
+    shared_reasons,
+    size_cells,
+    tag_words,
+)
 from kessik.core.words.sentences import as_sentence
 from kessik.core.words.settled import left_out_words
 from kessik.core.words.stages import sum_words
@@ -136,6 +143,7 @@ def _sealed_verdict(found: Verdict) -> AnswerOut:
         tie_groups=[],
         comparisons=[],
         shared_reasons=[],
+        reasons=[],
         other_stages=[],
         sums=[],
         ways=[],
@@ -179,6 +187,7 @@ def _open_verdict(found: Verdict) -> AnswerOut:
         tie_groups=main.tie_groups,
         comparisons=main.comparisons,
         shared_reasons=main.shared_reasons,
+        reasons=main.reasons,
         other_stages=[_stage_answer(found, other) for other in stages if other != stage],
         sums=[sum_words(each) for each in stage_sums(analysis)],
         ways=_ways(found, bands),
@@ -212,27 +221,38 @@ def _stage_answer(found: Verdict, stage: str) -> StageAnswerOut:
     own = [c for c in analysis.comparisons if c.stage == stage]
     pairs = sorted(own, key=lambda c: _place(c, order))
     shared = shared_reasons(pairs)
+    told = dict.fromkeys(r for pair in pairs for r in pair.reasons if r not in shared)
+    numbers = {reason: number for number, reason in enumerate(told, 1)}
     left_out = _left_out(analysis, stage)
     return StageAnswerOut(
         stage=stage,
         headline=headline(analysis, stage),
         ladder=[_rung(found, blade, blade.blade not in left_out) for blade in blades],
         tie_groups=tie_groups(analysis, stage),
-        comparisons=[_comparison(c, rule, pair_words(c), shared) for c in pairs],
+        comparisons=[_comparison(c, rule, pair_words(c), numbers) for c in pairs],
         shared_reasons=[reason_words(reason, rule) for reason in shared],
+        reasons=[reason_words(reason, rule) for reason in told],
     )
 
 
 def _comparison(
-    pair: Comparison, rule: MatchingRule, words: str, shared: Collection[Reason] = ()
+    pair: Comparison, rule: MatchingRule, words: str, numbers: Mapping[Reason, int] | None = None
 ) -> ComparisonOut:
-    own = replace(pair, reasons=tuple(r for r in pair.reasons if r not in shared))
+    """A pair as its table has it; of its reasons those that have a number."""
+    known = numbers or {}
+    own = replace(pair, reasons=tuple(r for r in pair.reasons if numbers is None or r in known))
     plain = comparison_json("", own, rule)
     del plain["trial"]
     told = oriented(pair)
-    order = [told.longer, told.shorter]
+    size, interval = size_cells(pair)
     return ComparisonOut(
-        **plain, words=as_sentence(words), order=order, tag=as_sentence(tag_words(pair))
+        **plain,
+        words=as_sentence(words),
+        order=[told.longer, told.shorter],
+        tag=as_sentence(tag_words(pair)),
+        size=size,
+        interval=interval,
+        reason_numbers=[known[reason] for reason in own.reasons if reason in known],
     )
 
 

@@ -112,6 +112,13 @@ export async function bringSheetIn(
 export const lookWithout = (trialId: string, without: Schemas["WithoutBody"]) =>
   body(api.POST("/api/trials/{trial_id}/looks-without", { ...trial(trialId), body: without }));
 
+export const livesUnder = (trialId: string, limit_gf: number) =>
+  body(
+    api.GET("/api/trials/{trial_id}/lives-under", {
+      params: { path: { trial_id: trialId }, query: { limit_gf } },
+    }),
+  );
+
 export const strikeOut = (trialId: string, out: Schemas["StrikeOutBody"]) =>
   body(api.POST("/api/trials/{trial_id}/strikes", { ...trial(trialId), body: out }));
 

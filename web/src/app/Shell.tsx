@@ -160,7 +160,7 @@ function TrialPath({ trialId, lineUp }: { trialId: string; lineUp: LineUp }) {
       name: "Cut",
       to: cutAddress(trialId, lineUp.next_step),
       done: ended >= wanted,
-      says: `${ended} of ${wanted} runs`,
+      says: ended > wanted ? plural(ended, "run") : `${ended} of ${plural(wanted, "run")}`,
     },
     {
       name: "Verdict",

@@ -1,11 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { api, body, type Schemas } from "../api/client";
 import type { Log } from "../api/events";
-import { clock, counted, typedNumber } from "../domain/format";
-import { LIMITS } from "../domain/limits.gen";
-import { OUTCOMES, SEEN } from "../domain/outcomes";
+import { clock, counted } from "../domain/format";
 import { Tick } from "../ui/Tick";
+import { CorrectEntry } from "./CorrectEntry";
 
 type Run = Schemas["RunOut"];
 type Event = Schemas["EventOut"];
@@ -105,11 +104,13 @@ export function RunLog({
                       void log("correction", { target: run.put_right[e.id] ?? "", becomes: null })
                     }
                   >
-                    Put back
+                    Include again
                   </button>
                 ) : null}
               </div>
-              {open === e.id ? <Correct event={e} log={log} onDone={() => setOpen(null)} /> : null}
+              {open === e.id ? (
+                <CorrectEntry event={e} log={log} onDone={() => setOpen(null)} />
+              ) : null}
             </li>
           );
         })}
@@ -130,8 +131,15 @@ export function RunLog({
 /** What a later correction made of an event; its old value stays to be seen beside it. */
 function rightedTo(e: Event, correction: Event | undefined): string {
   const becomes = correction?.payload.becomes as Record<string, unknown> | null | undefined;
-  if (!becomes || e.kind === "reading" || becomes.picture) return "";
-  return `, corrected to ${Object.values(becomes).join(", ")}`;
+  if (!becomes || becomes.picture) return "";
+  const rest = Object.entries(becomes).filter(([name]) => e.kind !== "reading" || name !== "value");
+  return rest.length ? `, corrected to ${rest.map(become).join(", ")}` : "";
+}
+
+/** One field of a correction: its count and its place say what they are. */
+function become([name, value]: [string, unknown]): string {
+  if (name === "count_at") return `count ${value}`;
+  return name === "position_mm" ? `${value} mm from the heel` : String(value);
 }
 
 function pictureOf(e: Event): string {
@@ -154,6 +162,9 @@ function Picture({ event }: { event: Event }) {
   );
 }
 
+const placed = (p: Event["payload"]) =>
+  typeof p.position_mm === "number" ? `, ${counted(p.position_mm)} mm from the heel` : "";
+
 function said(e: Event, now: number | null | undefined): string {
   const p = e.payload;
   if (e.not_understood)
@@ -167,7 +178,7 @@ function said(e: Event, now: number | null | undefined): string {
         ? `, corrected to ${now}${unit}`
         : "";
     const what = (p.check ?? "force") === "force" ? "" : `${p.check} `;
-    return `${what}${p.value}${unit} at ${counted(e.count_at)}${changed}`;
+    return `${what}${p.value}${unit}${placed(p)} at ${counted(e.count_at)}${changed}`;
   }
   if (e.kind === "check_planned") return `told to check at ${p.next_count}`;
   if (e.kind === "stage")
@@ -175,10 +186,12 @@ function said(e: Event, now: number | null | undefined): string {
       ? `${p.stage} lost at ${p.count}`
       : `${p.stage} not lost after all`;
   if (e.kind === "note") return `note: ${p.text}`;
-  if (e.kind === "strike") return `an entry struck out: ${p.reason}`;
+  if (e.kind === "strike") return `an entry excluded: ${p.reason}`;
   if (e.kind === "correction" && pictureOf(e)) return "a picture of the look before";
   if (e.kind === "correction")
-    return p.becomes ? `put right: ${Object.values(p.becomes).join(", ")}` : "a step taken back";
+    return p.becomes
+      ? `corrected: ${Object.entries(p.becomes).map(become).join(", ")}`
+      : "an entry undone";
   if (e.kind === "stop") return `stopped${p.reason ? `: ${p.reason}` : ""}`;
   return (
     {
@@ -187,119 +200,12 @@ function said(e: Event, now: number | null | undefined): string {
       pause: "break",
       resume: "went on",
       abandon: `abandoned: ${p.reason}`,
-      outcome: `${String(p.check).replace("_", " ")}: ${p.outcome}, at ${counted(e.count_at)}`,
+      outcome:
+        `${String(p.check).replace("_", " ")}: ${p.outcome}${placed(p)}, ` +
+        `at ${counted(e.count_at)}`,
       takeover: "the count was taken over",
       accept: `accepted what the other device proposed`,
       strop: `${p.strokes} strokes on the strop`,
     }[e.kind] ?? e.kind
-  );
-}
-
-const FIELD = "min-h-11 min-w-0 rounded-edge border-[1.5px] border-line bg-sheet px-2";
-const LINK = "min-h-11 cursor-pointer px-2 font-semibold underline underline-offset-4";
-
-/** Put an earlier event right, strike a reading out with a reason, or take any other step back. */
-function Correct({ event, log, onDone }: { event: Event; log: Log; onDone: () => void }) {
-  const [reason, setReason] = useState("");
-  const strike = (e: FormEvent) => {
-    e.preventDefault();
-    if (reason.trim()) void log("strike", { target: event.id, reason: reason.trim() }).then(onDone);
-  };
-  const become = (becomes: Record<string, unknown> | null) =>
-    void log("correction", { target: event.id, becomes }).then(onDone);
-  return (
-    <div className="mt-2 flex flex-col gap-2 pl-20">
-      <RightValue event={event} onRight={become} />
-      {event.kind === "reading" || event.kind === "outcome" || event.not_understood ? (
-        <form onSubmit={strike} className="flex gap-2">
-          <input
-            aria-label="Reason to strike it out"
-            placeholder="reason"
-            value={reason}
-            onChange={(e) => setReason(e.target.value)}
-            className={`${FIELD} flex-1`}
-          />
-          <button type="submit" className={`${LINK} text-rust`}>
-            Strike it out
-          </button>
-        </form>
-      ) : (
-        <button
-          type="button"
-          className={`${LINK} self-start text-rust`}
-          onClick={() => become(null)}
-        >
-          Take it back
-        </button>
-      )}
-    </div>
-  );
-}
-
-function RightValue({
-  event,
-  onRight,
-}: {
-  event: Event;
-  onRight: (becomes: Record<string, unknown>) => void;
-}) {
-  const { kind, payload } = event;
-  const name = {
-    reading: "value",
-    cut: "amount",
-    note: "text",
-    outcome: "outcome",
-    strop: "strokes",
-  }[kind];
-  const [typed, setTyped] = useState(String(name ? (payload[name] ?? "") : ""));
-  if (!name || event.not_understood) return null;
-  if (kind === "outcome") {
-    const known = (payload.check === "inspect" ? SEEN : OUTCOMES).filter(
-      ([, outcome]) => outcome !== payload.outcome,
-    );
-    return (
-      <div className="flex flex-wrap gap-2">
-        {known.map(([, outcome, words]) => (
-          <button key={outcome} type="button" className={LINK} onClick={() => onRight({ outcome })}>
-            {words}
-          </button>
-        ))}
-      </div>
-    );
-  }
-  const number = typedNumber(typed);
-  const most =
-    { reading: LIMITS.force_gf, cut: LIMITS.cuts_at_once, strop: LIMITS.strokes }[kind as "reading"]
-      ?.most ?? 0;
-  const fits =
-    kind === "note"
-      ? typed.trim() !== ""
-      : typeof number === "number" && number > 0 && number <= most;
-  const labels: Record<string, string> = {
-    reading: "Right reading, gf",
-    cut: "Right amount",
-    note: "Right words",
-    strop: "Right number of strokes",
-  };
-  return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (fits) onRight({ [name]: kind === "note" ? typed.trim() : number });
-      }}
-      className="flex gap-2"
-    >
-      <input
-        aria-label={labels[kind]}
-        inputMode={kind === "note" ? "text" : "decimal"}
-        value={typed}
-        onChange={(e) => setTyped(e.target.value)}
-        aria-invalid={!fits}
-        className={`${FIELD} ${kind === "note" ? "flex-1" : "w-24"} aria-invalid:border-rust`}
-      />
-      <button type="submit" className={LINK}>
-        Correct it
-      </button>
-    </form>
   );
 }

@@ -41,6 +41,7 @@ class RunBody(Wire):
     zone_to_mm: Place | None = None
     operator: ShortText = ""
     verifies_run_id: Id | None = None
+    block: Annotated[int, within("run_number")] | None = None
     insist_on_lot: bool = False
     after_strop_of: Id | None = None
 

@@ -140,6 +140,9 @@ class ComparisonOut(Wire):
     words: str
     order: list[str] = Field(description="who lasts longer, by the estimate, and the other")
     tag: str = Field(description="the verdict in two or three words, naming who lasts longer")
+    size: str = Field(description="by how much the first lasts longer")
+    interval: str
+    reason_numbers: list[int] = Field(description="its reasons, by their numbers among those told")
 
 
 class RoundOut(Wire):
@@ -197,6 +200,9 @@ class StageAnswerOut(Wire):
     tie_groups: list[list[str]]
     comparisons: list[ComparisonOut]
     shared_reasons: list[str]
+    reasons: list[str] = Field(
+        description="the other reasons, each once; pairs name them by number"
+    )
 
 
 class AnswerOut(Wire):
@@ -215,6 +221,9 @@ class AnswerOut(Wire):
     tie_groups: list[list[str]]
     comparisons: list[ComparisonOut]
     shared_reasons: list[str] = Field(description="what holds for every pair, said once")
+    reasons: list[str] = Field(
+        description="the other reasons, each once; pairs name them by number"
+    )
     other_stages: list[StageAnswerOut]
     sums: list[str] = Field(description="how the stages of each edge and blade make its total")
     ways: list[str] = Field(description="how good each blade was on the way to its life")

@@ -210,7 +210,11 @@ def _mean_figures(results: Sequence[RunResult]) -> dict[str, float]:
     """Figures over a blade's edges: means on the log scale where they are compared as ratios."""
     found: dict[str, float] = {}
     for name in dict.fromkeys(name for r in results for name in r.figures):
-        values = [r.figures[name] for r in results if name in r.figures]
+        by_edge: dict[int, list[float]] = {}
+        for r in results:
+            if name in r.figures:
+                by_edge.setdefault(r.run.edge, []).append(r.figures[name])
+        values = [float(np.mean(zones)) for zones in by_edge.values()]
         positive = KINDS[name].compared and min(values) > 0
         found[name] = float(np.exp(np.mean(np.log(values)))) if positive else float(np.mean(values))
     return found

@@ -24,6 +24,7 @@ from kessik.core.units import MM_PER_LENGTH
 
 _ROOT_12 = float(np.sqrt(12.0))
 """A flat interval is that many times as wide as its standard deviation."""
+_LEAST_SD = 1e-3
 
 
 @dataclass(frozen=True)
@@ -39,15 +40,35 @@ class StageGroup:
         """The independent edges of a blade as the comparison takes them."""
         own = [r for r in self.runs[code] if r.run.edge != without]
         unreached = all(isinstance(r.lives[self.stage].life.found, NotReached) for r in own)
-        edges: dict[int, list[EdgeLife]] = {}
-        blocks: dict[int, int] = {}
+        zones: dict[int, list[RunResult]] = {}
         for result in own:
-            scale, life = self.scale(result.run), result.lives[self.stage]
-            edge = edge_life(life, scale, is_open=unreached)
-            edges.setdefault(result.run.edge, []).append(edge)
-            blocks[result.run.edge] = result.run.block or 0
-        found = tuple(tuple(lives) for lives in edges.values())
-        return BladeEdges(code, found, tuple(blocks.values()) if self.in_blocks else ())
+            zones.setdefault(result.run.edge, []).append(result)
+        edges, blocks = [], []
+        for alike in zones.values():
+            cut_in = sorted({r.run.block or 0 for r in alike})
+            has_levels = self.in_blocks and len(cut_in) > 1
+            merged = self._over_zones(alike, has_levels) if len(alike) > 1 else None
+            lives = [
+                edge_life(r.lives[self.stage], self.scale(r.run), is_open=unreached) for r in alike
+            ]
+            edges.append((merged,) if merged is not None else tuple(lives))
+            blocks.append(_block_of(cut_in))
+        return BladeEdges(code, tuple(edges), tuple(blocks) if self.in_blocks else ())
+
+    def _over_zones(self, zones: Sequence[RunResult], has_levels: bool) -> Measured | None:
+        """One edge by the mean of its zones' ln lives, with the standard error of that; None where
+        an end is open. Where zones were cut in several blocks (`has_levels`), the levels of those
+        cancel against another edge cut in the same, and tell nothing of the error.
+        """
+        known = [log_life_of(r.lives[self.stage].life.found) for r in zones]
+        told = [each for each in known if each is not None]
+        if len(told) < len(zones):
+            return None
+        logs = np.array([life for life, _ in told]) + np.log([self.scale(r.run) for r in zones])
+        of_checks = float(np.mean(np.square([sd for _, sd in told])))
+        of_zones = 0.0 if has_levels else float(np.var(logs, ddof=1))
+        error = float(np.sqrt((of_checks + of_zones) / len(told)))
+        return Measured(float(np.mean(logs)), max(error, _LEAST_SD))
 
     def scale(self, run: RunSeries) -> float:
         """What a count of this run is multiplied by before lives are compared: unit of length, and
@@ -55,6 +76,13 @@ class StageGroup:
         """
         unit = MM_PER_LENGTH.get(run.count_unit, 1.0)
         return unit * length_factor(run, self.reference_mm)
+
+
+def _block_of(blocks: Sequence[int]) -> int:
+    """The block of an edge; one number below zero for each set of several."""
+    if len(blocks) == 1:
+        return blocks[0]
+    return -int("".join(f"{block:05d}" for block in blocks))
 
 
 def length_factor(run: RunSeries, reference_mm: float | None) -> float:

@@ -12,13 +12,16 @@ from kessik.core.sharpness.life import LifeSpan, span_of
 
 @dataclass(frozen=True)
 class StageSum:
-    """One edge, or a blade over its edges (`edge` None): each stage by itself, and their total."""
+    """One edge or a zone of it, or a blade over its edges (`edge` None): each stage by itself, and
+    their total.
+    """
 
     blade: str
     edge: int | None
     unit: str
     parts: tuple[tuple[str, LifeSpan], ...]
     total: LifeSpan
+    zone_mm: tuple[float, float] | None = None
 
 
 def stage_sums(analysis: TrialAnalysis) -> list[StageSum]:
@@ -46,7 +49,8 @@ def _of_run(result: RunResult, stages: Sequence[str]) -> StageSum | None:
         return None
     spans = [span_of(result.lives[stage].life.found) for stage in stages]
     run = result.run
-    return StageSum(run.blade, run.edge, run.count_unit, _parts(stages, spans), spans[-1])
+    parts = _parts(stages, spans)
+    return StageSum(run.blade, run.edge, run.count_unit, parts, spans[-1], run.worked_mm)
 
 
 def _of_blade(blade: BladeResult, stages: Sequence[str]) -> StageSum | None:

@@ -64,6 +64,23 @@ def size_words(pair: Oriented) -> str:
     return f"{percent(pair.ratio)}, {_number(pair.low)} to {percent(pair.high)}"
 
 
+def size_cells(pair: Comparison) -> tuple[str, str]:
+    """By how much the longer one lasts longer and its interval, for the cells of a table."""
+    told = oriented(pair)
+    if told.ratio is None:
+        if told.low is None or told.low < _TELLING:
+            return "not known", ""
+        return f"{_signed(told.low)} at least", ""
+    size = _signed(told.ratio) if told.ratio >= _ALIKE else "0 %"
+    if told.low is None or told.high is None:
+        return size, ""
+    return size, f"{_signed(told.low)} to {_signed(told.high)}"
+
+
+def _signed(ratio: float) -> str:
+    return f"{100 * (ratio - 1):+.0f} %".replace("-", "−").replace("+0 %", "0 %")
+
+
 def _number(ratio: float) -> str:
     return f"{100 * (ratio - 1):.0f}"
 

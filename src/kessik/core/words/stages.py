@@ -14,6 +14,8 @@ def to_stage(stage: str) -> str:
 def sum_words(found: StageSum) -> str:
     """How the stages of an edge or a blade make its total."""
     who = found.blade if found.edge is None else f"{found.blade}, edge {found.edge}"
+    if found.zone_mm is not None:
+        who = f"{who}, {found.zone_mm[0]:g} to {found.zone_mm[1]:g} mm"
     parts = " + ".join(f"{stage} {_span_words(span)}" for stage, span in found.parts)
     return f"{who}: {parts} = total {_span_words(found.total)} {found.unit}"
 

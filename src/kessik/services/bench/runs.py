@@ -153,8 +153,8 @@ def _placed(session: Session, trial: Trial, run: Run, insist_on_lot: bool) -> Ru
     arms = arms_of(trials.blades_of(session, trial.id), earlier)
     edges = {edge.id for edge in arm_and_edge(arms, run)[0].own_edges}
     cut = {other.edge_id for other in earlier if other.edge_id in edges}
-    block = len(cut - {run.edge_id}) + 1
-    found = replace(found, block=block, round=block if method.cycles else None)
+    turn = len(cut - {run.edge_id}) + 1
+    found = replace(found, block=run.block or turn, round=turn if method.cycles else None)
     found = replace(found, bookings=lots.bookings_for(session, trial, method))
     return replace(found, lot_change=lots.lot_change(session, found, earlier, insist_on_lot))
 

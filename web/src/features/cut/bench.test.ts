@@ -29,6 +29,7 @@ const fresh: State = {
   confirmation_wanted: false,
   check_due: false,
   readings_wanted: 0,
+  places_mm: [],
   asked: "force",
   asked_words: "force on the test line",
   asked_at_mm: null,

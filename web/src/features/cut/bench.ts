@@ -124,9 +124,9 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
    * hand.
    */
   const log: Log = useCallback(
-    (kind, payload, id = newId()) => {
+    (kind, payload, id = newId(), countAt) => {
       const known = queries.getQueryData<Run>(["run", runId]);
-      const count_at = known ? show(known, queue.snapshot().pending, me).count : 0;
+      const count_at = countAt ?? (known ? show(known, queue.snapshot().pending, me).count : 0);
       return queue.push({
         id,
         runId,

@@ -11,7 +11,7 @@ export function nextWords(run: RunData, shown: Shown): string {
   if (state.status === "abandoned") return "This run was abandoned";
   if (shown.due) {
     const force = state.asked === "force";
-    const place = state.asked_at_mm === null ? "" : ` at ${counted(state.asked_at_mm)} mm`;
+    const place = shown.placeMm === null ? "" : ` at ${counted(shown.placeMm)} mm`;
     if (shown.confirming) return force ? "Read once more to confirm" : "Look once more to confirm";
     if (!force) {
       const judged = isJudged(state.asked) && state.asked !== "inspect";

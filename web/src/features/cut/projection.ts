@@ -36,6 +36,8 @@ export interface Shown {
   readonly nextAt: number | null;
   readonly readingsWanted: number;
   readonly planning: boolean;
+  /** Where on the edge the next reading is taken, mm from the heel; null without stations. */
+  readonly placeMm: number | null;
   readonly lastTakeable: { id: string; kind: string } | null;
   /** Whether this device's taps count, or are proposals to the one that holds the count. */
   readonly holds: boolean;
@@ -181,12 +183,19 @@ export function show(run: Run, pending: readonly QueuedEvent[], me: string, away
     looks,
     readings,
     ...(away && own.length ? fromCard(run, count, own) : fromPlan(run, count, own.length)),
+    placeMm: placeAfter(run, own.length),
     planning: !away && (!run.state.plan_is_current || own.length > 0),
     lastTakeable: takeable ? { id: takeable.id, kind: takeable.kind } : null,
     holds,
     proposals,
     pausedSince,
   };
+}
+
+/** The station of the reading after those that this device has not sent yet. */
+function placeAfter(run: Run, unsent: number): number | null {
+  const places = run.state.places_mm;
+  return places[unsent % Math.max(places.length, 1)] ?? null;
 }
 
 function counted(run: Run, unsent: readonly QueuedEvent[], me: string) {

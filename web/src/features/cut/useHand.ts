@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import type { PayloadOf } from "../../api/events";
 import { typedNumber } from "../../domain/format";
 import { LIMITS } from "../../domain/limits.gen";
+import { readingLimit } from "../../domain/readings";
 import type { InstrumentNews, Log } from "./bench";
 import { isJudged } from "./benchWords";
 import type { Shown } from "./projection";
@@ -10,13 +11,13 @@ import type { Shown } from "./projection";
 type Run = Schemas["RunOut"];
 export type Ask = "note" | "stop" | null;
 
+/** What the lamp showed, at the count at which its key was pressed. */
+interface Finding {
+  readonly outcome: string;
+  readonly countAt: number;
+}
+
 type Reading = PayloadOf<"reading">;
-const RANGES = {
-  effort: LIMITS.effort,
-  rank: LIMITS.rank,
-  depth: LIMITS.depth_mm,
-  force: LIMITS.force_gf,
-};
 const { default: USUAL_PIECES, most: MOST_PIECES } = LIMITS.pieces_at_once;
 const PLACES = LIMITS.position_mm;
 
@@ -26,12 +27,14 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
   const [wrong, setWrong] = useState<string | null>(null);
   const [ask, setAsk] = useState<Ask>(null);
   const [words, setWords] = useState("");
-  const [seeing, setSeeing] = useState<string | null>(null);
+  const [finding, setFinding] = useState<Finding | null>(null);
+  const seeing = finding?.outcome ?? null;
   const [taken, setTaken] = useState("");
   const asked = run?.state.asked ?? "force";
   const ended = run?.state.status === "stopped" || run?.state.status === "abandoned";
   const stropped = run?.state.status === "stopped" && run.state.strokes > 0;
-  const place = run?.state.asked_at_mm == null ? {} : { position_mm: run.state.asked_at_mm };
+  const place = shown?.placeMm == null ? {} : { position_mm: shown.placeMm };
+  const needsPlace = (run?.method.stations_mm ?? []).length > 0;
   const piece = run?.method.piece ?? 1;
 
   const cut = () => void log("cut", { amount: piece });
@@ -45,21 +48,30 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
     setWrong(null);
     void log("cut", { amount: many * piece });
   };
-  const look = (outcome: string, where: { position_mm?: number }) => {
+  const look = (outcome: string, where: { position_mm?: number }, countAt?: number) => {
+    if (needsPlace && where.position_mm === undefined) {
+      setWrong("Say where on the edge: this method checks at its stations");
+      return;
+    }
     const picture = asked === "inspect" && taken ? { picture: taken } : {};
-    void log("outcome", { check: asked, outcome, ...where, ...picture } as PayloadOf<"outcome">);
+    const payload = { check: asked, outcome, ...where, ...picture } as PayloadOf<"outcome">;
+    void log("outcome", payload, undefined, countAt);
     setTaken("");
   };
   const say = (outcome: string) => {
     if (!isJudged(asked)) return;
-    const where = asked === "inspect" && outcome !== "clean" && seeing !== outcome;
     setWrong(null);
-    setSeeing(where ? outcome : null);
-    if (!where) look(outcome, place);
+    const isFinding = asked === "inspect" && outcome !== "clean";
+    if (isFinding && finding?.outcome !== outcome) {
+      setFinding({ outcome, countAt: shown?.count ?? 0 });
+      return;
+    }
+    setFinding(null);
+    look(outcome, place, isFinding ? finding?.countAt : undefined);
   };
   const seenAt = (position_mm: number) => {
-    if (seeing) look(seeing, { position_mm });
-    setSeeing(null);
+    if (finding) look(finding.outcome, { position_mm }, finding.countAt);
+    setFinding(null);
     setTyped("");
   };
   const read = () => {
@@ -81,8 +93,7 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
       setWrong("This check is said by its keys, not in figures");
       return;
     }
-    const { least, most, unit } =
-      RANGES[stropped || !(asked in RANGES) ? "force" : (asked as keyof typeof RANGES)];
+    const { least, most, unit } = readingLimit(stropped ? "force" : asked);
     const bad = parts.find((_, i) => {
       const value = values[i];
       return typeof value !== "number" || value < least || value > most;
@@ -160,7 +171,7 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
   };
   const clear = () => {
     setTyped("");
-    setSeeing(null);
+    setFinding(null);
   };
   return {
     typed, wrong, ask, words, seeing, asked, ended, stropped,

@@ -47,7 +47,8 @@ export function Prepare() {
         {ready.length === 0
           ? `No edge waits to be cut: ${plural(bare.length, "blade")} to sharpen.`
           : bare.length === 0
-            ? `All ${ready.length} blades have an edge that waits to be cut.`
+            ? `${ready.length === 1 ? "The one blade has" : `All ${ready.length} blades have`} an ` +
+              "edge that waits to be cut."
             : `${plural(ready.length, "edge")} ${ready.length === 1 ? "waits" : "wait"} to be ` +
               `cut; ${plural(bare.length, "blade")} still to sharpen.`}
       </h1>

@@ -1,52 +1,132 @@
+import { Fragment, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
 import { Mark } from "../../ui/Mark";
 
 interface Props {
-  found: Pick<Schemas["StageAnswerOut"], "stage" | "comparisons" | "shared_reasons">;
+  found: Pick<Schemas["StageAnswerOut"], "stage" | "comparisons" | "shared_reasons" | "reasons">;
   blades: Schemas["AnswerOut"]["blades"];
   highlighted: string | null;
   onHighlight: (blade: string | null) => void;
 }
+type Pair = Schemas["ComparisonOut"];
 
 const MOST_EDGES = 100;
+const CELL = "border-b border-line py-1.5 pr-4 text-left align-top font-normal";
 
-/** Each pair judged: the sentence, why, what it may speak of, and what would settle it. */
+/** Each pair judged, a row each; its sentence on demand, a reason that several share once. */
 export function Pairs({ found, blades, highlighted, onHighlight }: Props) {
-  const { comparisons: pairs, shared_reasons: shared, stage } = found;
-  const markFor = (code: string) => blades.find((b) => b.code === code)?.mark ?? 0;
+  const { comparisons: pairs, shared_reasons: shared, reasons, stage } = found;
+  const [open, setOpen] = useState<string | null>(null);
   if (pairs.length === 0) return null;
+  const markFor = (code: string) => blades.find((b) => b.code === code)?.mark ?? 0;
   return (
     <section aria-label={`Pairs, to ${stage}`} className="mt-8 border-t-[1.5px] border-ink pt-3">
-      <h2 className="text-lead font-bold">Pair by pair, to {stage}</h2>
+      <h2 className="text-lead font-bold">Pairs, to {stage}</h2>
       {shared.length ? (
         <p className="text-note text-ink-2">For every pair: {shared.join("; ")}.</p>
       ) : null}
-      <ul>
-        {pairs.map((c) => (
-          <li
-            key={`${c.a}-${c.b}`}
-            className={`grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-1 border-b border-line py-3
-              bench:grid-cols-[170px_1fr_minmax(0,360px)]
-              ${highlighted === c.a || highlighted === c.b ? "bg-sheet" : ""}`}
-            onPointerEnter={() => onHighlight(c.b)}
-            onPointerLeave={() => onHighlight(null)}
-          >
-            <p className="flex items-start gap-2 font-semibold">
-              {c.order.map((code) => (
-                <Mark key={code} mark={markFor(code)} size={18} />
+      <section
+        aria-label={`Table of pairs, to ${stage}`}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: a table that scrolls is reached by keyboard
+        tabIndex={0}
+        className="relative overflow-x-auto"
+      >
+        <table className="mt-1 w-full border-collapse">
+          <thead className="text-note text-ink-2">
+            <tr>
+              {["pair", "longer by", "95 % interval", "verdict", ""].map((head) => (
+                <th key={head} scope="col" className={CELL}>
+                  {head || <span className="sr-only">sentence</span>}
+                </th>
               ))}
-              <span className={c.verdict === "confounded" ? "text-rust" : ""}>{c.tag}</span>
-            </p>
-            <p>{c.words}</p>
-            <p className="text-note text-ink-2">
-              {c.reasons.map((r) => `${r.charAt(0).toUpperCase()}${r.slice(1)}. `)}
-              Speaks of {c.scope}.{c.edges_to_settle ? ` ${settles(c.edges_to_settle)}` : ""}
-            </p>
-          </li>
-        ))}
-      </ul>
+            </tr>
+          </thead>
+          <tbody>
+            {pairs.map((pair) => {
+              const key = `${pair.a}-${pair.b}`;
+              const isLit = highlighted === pair.a || highlighted === pair.b;
+              return (
+                <Fragment key={key}>
+                  <tr
+                    className={isLit ? "bg-sheet" : ""}
+                    onPointerEnter={() => onHighlight(pair.b)}
+                    onPointerLeave={() => onHighlight(null)}
+                  >
+                    <th scope="row" className={`${CELL} whitespace-nowrap`}>
+                      <Names pair={pair} markFor={markFor} />
+                    </th>
+                    <td className={`${CELL} font-semibold whitespace-nowrap`}>{pair.size}</td>
+                    <td className={`${CELL} whitespace-nowrap`}>{pair.interval}</td>
+                    <td className={CELL}>
+                      <span className={pair.verdict === "confounded" ? "text-rust" : ""}>
+                        {pair.tag}
+                      </span>
+                      {pair.reason_numbers.map((n) => (
+                        <sup key={n} className="ml-1 text-ink-2">
+                          {n}
+                        </sup>
+                      ))}
+                    </td>
+                    <td className={`${CELL} pr-0 text-right`}>
+                      <button
+                        type="button"
+                        aria-expanded={open === key}
+                        className="cursor-pointer text-note underline underline-offset-4"
+                        onClick={() => setOpen(open === key ? null : key)}
+                      >
+                        {open === key ? "less" : "more"}
+                      </button>
+                    </td>
+                  </tr>
+                  {open === key ? (
+                    <tr>
+                      <td colSpan={5} className={`${CELL} bg-sheet pl-3`}>
+                        <Told pair={pair} />
+                      </td>
+                    </tr>
+                  ) : null}
+                </Fragment>
+              );
+            })}
+          </tbody>
+        </table>
+      </section>
+      {reasons.length ? (
+        <ol className="mt-2 text-note text-ink-2">
+          {reasons.map((reason, at) => (
+            <li key={reason}>
+              <sup>{at + 1}</sup> {reason.charAt(0).toUpperCase()}
+              {reason.slice(1)}.
+            </li>
+          ))}
+        </ol>
+      ) : null}
     </section>
+  );
+}
+
+function Names({ pair, markFor }: { pair: Pair; markFor: (code: string) => number }) {
+  return (
+    <span className="flex items-center gap-2">
+      {pair.order.map((code, at) => (
+        <Fragment key={code}>
+          {at ? <span className="text-ink-2">over</span> : null}
+          <Mark mark={markFor(code)} size={16} />
+          {code}
+        </Fragment>
+      ))}
+    </span>
+  );
+}
+
+/** One pair in a sentence, what it may speak of, and what would settle it. */
+function Told({ pair }: { pair: Pair }) {
+  return (
+    <p>
+      {pair.words} It speaks of {pair.scope}.
+      {pair.edges_to_settle ? ` ${settles(pair.edges_to_settle)}` : ""}
+    </p>
   );
 }
 

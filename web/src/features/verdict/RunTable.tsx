@@ -78,6 +78,11 @@ export function RunTable({ data, highlighted, onHighlight }: Props) {
                 {r.readings
                   .map((x) => `${x.count}: ${gf(x.force_gf)}${x.struck ? " (struck)" : ""}`)
                   .join(", ")}
+                {r.controls.map((control) => (
+                  <span key={control} className="block text-ink-2">
+                    {control}
+                  </span>
+                ))}
               </td>
             </tr>
           ))}

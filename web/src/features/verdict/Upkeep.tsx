@@ -13,7 +13,7 @@ export function Upkeep({ upkeep, unit }: { upkeep: readonly Kept[]; unit: string
   if (upkeep.length === 0) return null;
   return (
     <section aria-label="Upkeep" className="mt-8">
-      <h2 className="text-lead font-bold">Bringing it back</h2>
+      <h2 className="text-lead font-bold">Sharpening and stropping</h2>
       <div className="mt-2 grid gap-x-12 gap-y-6 bench:grid-cols-2">
         {upkeep.map((kept) => (
           <article key={kept.blade}>
@@ -45,6 +45,7 @@ function Rounds({ kept, unit }: { kept: Kept; unit: string }) {
             <th className={CELL}>start, gf</th>
             <th className={CELL}>life, {unit}</th>
             <th className={CELL}>strokes a side</th>
+            <th className={CELL}>minutes</th>
           </tr>
         </thead>
         <tbody>
@@ -53,9 +54,10 @@ function Rounds({ kept, unit }: { kept: Kept; unit: string }) {
               <th className={CELL}>{r.number}</th>
               <td className={CELL}>{r.start_gf === null ? "" : Math.round(r.start_gf)}</td>
               <td className={`${CELL} font-bold`}>
-                {r.life === null ? "not crossed" : r.life.toFixed(1)}
+                {r.life === null ? "not lost" : counted(Math.round(10 * r.life) / 10)}
               </td>
               <td className={CELL}>{r.strokes === null ? "" : counted(r.strokes)}</td>
+              <td className={CELL}>{r.minutes === null ? "" : counted(r.minutes)}</td>
             </tr>
           ))}
         </tbody>

@@ -19,6 +19,7 @@ import { OtherStages } from "./OtherStages";
 import { Pairs } from "./Pairs";
 import { RunTable } from "./RunTable";
 import { StageLadder } from "./StageLadder";
+import { UnderForce } from "./UnderForce";
 import { Upkeep } from "./Upkeep";
 
 type VerdictData = Schemas["AnswerOut"];
@@ -75,7 +76,7 @@ export function Verdict() {
       ) : null}
       {data.prediction ? (
         <p className="mt-1 text-note text-ink-2">
-          Written down before the first cut: {data.prediction}
+          Prediction, recorded before the first cut: {data.prediction}
         </p>
       ) : null}
       {data.with_all ? <p className="mt-1">{unbroken(data.with_all)}</p> : null}
@@ -158,12 +159,13 @@ export function Verdict() {
           />
         </>
       )}
+      {hasReadings && !data.sealed ? <UnderForce trialId={trialId} /> : null}
       {data.sealed ? null : <RustOfTrial trialId={trialId} />}
       <Sheet
         open={looking}
         onOpenChange={setLooking}
-        title="Look without"
-        note="Take a reading or an edge out, and see what the answer would be."
+        title="Exclude data"
+        note="Exclude a reading or an edge, and see what the answer would be."
         wide
       >
         {looking ? (
@@ -198,7 +200,7 @@ function View({
       />
       {onLook ? (
         <Button kind="quiet" onClick={onLook}>
-          Look without …
+          Exclude data …
         </Button>
       ) : null}
       <Link className={buttonLook("quiet")} to={`/trials/${trialId}/record`}>
