@@ -277,9 +277,24 @@ describe("what the bench says", () => {
     expect(worn(150, 120, 110)).toBe(0);
   });
 
+  it("gives every reading its station, the ones not sent yet too", () => {
+    const at = run({ places_mm: [20, 44, 68], plan: plan(0, 3), readings_wanted: 3 });
+    const places = [0, 1, 2, 3].map((unsent) => {
+      const pending = Array.from({ length: unsent }, () => made("reading", { value: 150 }));
+      return show(at, pending, true).placeMm;
+    });
+    expect(places).toEqual([20, 44, 68, 20]);
+    expect(show(run({}), []).placeMm).toBeNull();
+  });
+
   it("asks for what the method asks: tries of paper, the lamp, a place on the edge", () => {
     const asks = (asked: State["asked"], wanted: number, at: number | null = null) => {
-      const due = run({ asked, asked_at_mm: at, plan: plan(0, wanted), readings_wanted: wanted });
+      const due = run({
+        asked,
+        places_mm: at === null ? [] : [at],
+        plan: plan(0, wanted),
+        readings_wanted: wanted,
+      });
       return nextWords(due, show(due, []));
     };
     expect(asks("paper", 2)).toBe("Check now: wipe, does it slice the held paper, 2 tries");

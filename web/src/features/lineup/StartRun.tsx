@@ -32,7 +32,12 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
   );
   const last = edges.at(-1);
   const isCut = (edgeId: string) => lineUp.used_up.includes(edgeId);
-  const needsNew = !last || (isCut(last.id) && !practice);
+  const there = lineUp.runs.filter((r) => r.edge_id === last?.id && !r.practice);
+  const hasRoom = there.length > 0 && there.every((r) => r.zone_from_mm !== null);
+  const [otherZone, setOtherZone] = useState(false);
+  const sharesEdge = hasRoom && otherZone;
+  const needsNew = !last || (isCut(last.id) && !practice && !sharesEdge);
+  const rounds = lineUp.trial.method.ends.some((rule) => rule.kind === "cycles");
   const [angle, setAngle] = useState("");
   const [thickness, setThickness] = useState("");
   const planned = needsNew ? undefined : last?.zones.find((z) => z.use === "cut");
@@ -42,11 +47,15 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
   const number = needsNew ? (blade?.next_edge ?? 1) : (last?.number ?? 1);
   const [from, setFrom] = useState<string | null>(null);
   const [to, setTo] = useState<string | null>(null);
+  const usual = sharesEdge ? undefined : before;
   const zone = [
-    from ?? (planned?.from_mm ?? before?.zone_from_mm)?.toString() ?? "",
-    to ?? (planned?.to_mm ?? before?.zone_to_mm)?.toString() ?? "",
+    from ?? (planned?.from_mm ?? usual?.zone_from_mm)?.toString() ?? "",
+    to ?? (planned?.to_mm ?? usual?.zone_to_mm)?.toString() ?? "",
   ] as const;
-  const typed = [angle, thickness, ...zone].map(typedNumber);
+  const [took, setTook] = useState({ strokes: "", minutes: "", block: "" });
+  const typed = [angle, thickness, ...zone, took.strokes, took.minutes, took.block].map(
+    typedNumber,
+  );
   const wrong = (i: number, text: string) =>
     typed[i] === undefined ? `“${text}” is not a number` : undefined;
   const start = useChange(
@@ -60,7 +69,10 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
           arm: blade.arm,
           side_angle_deg: typed[0] ?? null,
           thickness_behind_edge_mm: typed[1] ?? null,
+          ...sharpening(typed[4], typed[5]),
         });
+      } else if (last && (took.strokes || took.minutes)) {
+        await putEdge(blade.id, { id: last.id, ...sharpening(typed[4], typed[5]) });
       }
       await putRun(lineUp.trial.id, {
         id: runId,
@@ -68,6 +80,7 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
         practice,
         zone_from_mm: typed[2] ?? null,
         zone_to_mm: typed[3] ?? null,
+        block: typed[6] ?? null,
         verifies_run_id: verifies && !practice ? (earlier?.id ?? null) : null,
         insist_on_lot: insist,
       });
@@ -137,9 +150,21 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
           </div>
         </>
       ) : (
-        <p className="text-ink-2">On edge {last?.number}, not cut yet.</p>
+        <p className="text-ink-2">
+          On edge {last?.number}, {sharesEdge ? "cut on another zone" : "not cut yet"}.
+        </p>
       )}
-      <div className="grid grid-cols-2 gap-3">
+      {hasRoom && !practice ? (
+        <Tick
+          label={`On another zone of edge ${last?.number}; both zones count as one edge`}
+          checked={otherZone}
+          onTick={setOtherZone}
+        />
+      ) : null}
+      {rounds && !practice ? (
+        <Took took={took} onTook={setTook} wrong={(at, text) => wrong(at, text)} />
+      ) : null}
+      <div className="grid grid-cols-3 gap-3">
         <Field
           label="Zone in use, from"
           unit="mm from the heel"
@@ -156,6 +181,14 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
           value={zone[1]}
           onChange={(e) => setTo(e.target.value)}
           error={wrong(3, zone[1]) ?? refused?.at("zone_to_mm")}
+        />
+        <Field
+          label="Block"
+          inputMode="numeric"
+          value={took.block}
+          onChange={(e) => setTook({ ...took, block: e.target.value })}
+          error={wrong(6, took.block) ?? refused?.at("block")}
+          hint="One piece or day; empty: by turn"
         />
       </div>
       <Tick
@@ -178,7 +211,7 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
         />
       ) : null}
       {start.error &&
-      !["side_angle_deg", "thickness_behind_edge_mm", "zone_to_mm"].includes(
+      !["side_angle_deg", "thickness_behind_edge_mm", "zone_to_mm", "block"].includes(
         refused?.problem.field ?? "",
       ) ? (
         <p role="alert" className="font-medium text-rust">
@@ -192,3 +225,50 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
     </form>
   );
 }
+
+interface Taken {
+  readonly strokes: string;
+  readonly minutes: string;
+  readonly block: string;
+}
+
+/** What the sharpening before this round took: passes grow where hidden damage does. */
+function Took({
+  took,
+  onTook,
+  wrong,
+}: {
+  took: Taken;
+  onTook: (took: Taken) => void;
+  wrong: (at: number, text: string) => string | undefined;
+}) {
+  return (
+    <fieldset className="grid grid-cols-2 gap-3">
+      <legend className="mb-1 font-semibold">
+        What did the sharpening before this round take?
+      </legend>
+      <Field
+        label="Strokes a side"
+        inputMode="numeric"
+        value={took.strokes}
+        onChange={(e) => onTook({ ...took, strokes: e.target.value })}
+        error={wrong(4, took.strokes)}
+      />
+      <Field
+        label="Minutes"
+        inputMode="decimal"
+        value={took.minutes}
+        onChange={(e) => onTook({ ...took, minutes: e.target.value })}
+        error={wrong(5, took.minutes)}
+      />
+    </fieldset>
+  );
+}
+
+/** What was typed of a sharpening, as its edge keeps it. */
+const sharpening = (strokes: number | null | undefined, minutes: number | null | undefined) => ({
+  ...(typeof minutes === "number" ? { minutes } : {}),
+  ...(typeof strokes === "number"
+    ? { steps: [{ abrasive: "as recorded", strokes_per_side: Math.round(strokes) }] }
+    : {}),
+});

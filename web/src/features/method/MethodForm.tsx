@@ -1,8 +1,8 @@
 import type { ReactNode } from "react";
 import { Choice, Option } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
-import { Tick } from "../../ui/Tick";
-import { CHECKS, type CheckKind, type MethodDraft, type StopKind } from "./draft";
+import { CHECKS, type CheckKind, JUDGED, type MethodDraft, type StopKind } from "./draft";
+import { StageChecks } from "./StageChecks";
 
 interface Props {
   draft: MethodDraft;
@@ -11,7 +11,6 @@ interface Props {
   at: (field: string) => string | undefined;
 }
 
-const JUDGED: readonly CheckKind[] = ["paper", "shave", "hair_sample", "inspect"];
 const UNITS = ["cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes"] as const;
 const STOPS: ReadonlyArray<readonly [StopKind, string]> = [
   ["limit", "a stage is lost"],
@@ -242,7 +241,14 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
         <Rows
           error={at("stages") ?? at("keen_gf") ?? at("dull_gf")}
           rows={d.stages}
-          blank={{ name: "", check: d.checks[0]?.kind ?? "force", limit: "", onDoubt: false }}
+          blank={{
+            name: "",
+            check: d.checks[0]?.kind ?? "force",
+            limit: "",
+            onDoubt: false,
+            also: [] as CheckKind[],
+            together: "any" as const,
+          }}
           add="One more stage"
           onChange={(stages) => set({ stages })}
         >
@@ -275,13 +281,7 @@ export function MethodForm({ draft: d, onChange, at }: Props) {
                   onChange={(e) => change({ limit: e.target.value })}
                 />
               ) : (
-                <div className="self-end">
-                  <Tick
-                    label="lost on a doubt already"
-                    checked={stage.onDoubt}
-                    onTick={(on) => change({ onDoubt: on })}
-                  />
-                </div>
+                <StageChecks stage={stage} checks={d.checks} onChange={change} />
               )}
             </>
           )}

@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { asDraft, asMethod, type Method, typedList } from "./draft";
 
+const ALONE = { also: [], together: "any" as const };
+
 const method: Method = {
   school: "paper_stop_rope",
   name: "Paper-stop rope series",
@@ -13,8 +15,8 @@ const method: Method = {
   zone_length_mm: null,
   checks: [{ kind: "paper", readings: 2, material: "office paper" }],
   stages: [
-    { name: "rough", check: "paper", limit_gf: null, lost_on: ["doubt", "fail"] },
-    { name: "working", check: "paper", limit_gf: null, lost_on: ["fail"] },
+    { name: "rough", check: "paper", limit_gf: null, lost_on: ["doubt", "fail"], ...ALONE },
+    { name: "working", check: "paper", limit_gf: null, lost_on: ["fail"], ...ALONE },
   ],
   ends: [{ kind: "limit", stage: "working", confirm: "none", amount: null }],
   schedule: "every",
@@ -45,7 +47,7 @@ describe("a method as it is typed", () => {
     const made = asMethod({
       ...draft,
       checks: [...draft.checks, { kind: "force", readings: "1", material: "" }],
-      stages: [{ name: "dull", check: "force", limit: "400", onDoubt: true }],
+      stages: [{ name: "dull", check: "force", limit: "400", onDoubt: true, ...ALONE }],
       ends: [
         { kind: "stages", stage: "working", confirm: "next_check", amount: "60" },
         { kind: "dose", stage: "working", confirm: "none", amount: "60" },
@@ -59,6 +61,15 @@ describe("a method as it is typed", () => {
           { kind: "dose", stage: "", confirm: "none", amount: 60 },
         ],
       },
+    });
+  });
+
+  it("keeps the checks that decide a stage together, and lets a doubt lose none of them", () => {
+    const draft = asDraft(method);
+    const stage = { name: "done", check: "shave", limit: "", onDoubt: true, together: "all" };
+    const made = asMethod({ ...draft, stages: [{ ...stage, also: ["paper"] }] as never });
+    expect(made).toMatchObject({
+      method: { stages: [{ also: ["paper"], together: "all", lost_on: ["fail"] }] },
     });
   });
 

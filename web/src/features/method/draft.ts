@@ -17,6 +17,18 @@ export const CHECKS: ReadonlyArray<readonly [CheckKind, string]> = [
   ["depth", "depth cut, mm"],
 ];
 
+/** Checks that pass or fail. */
+export const JUDGED: readonly CheckKind[] = ["paper", "shave", "hair_sample", "inspect"];
+
+export interface StageDraft {
+  name: string;
+  check: CheckKind;
+  limit: string;
+  onDoubt: boolean;
+  also: CheckKind[];
+  together: "any" | "all";
+}
+
 /** A method as it is typed: numbers as text, so that nothing typed is lost. */
 export interface MethodDraft {
   base: Method;
@@ -29,7 +41,7 @@ export interface MethodDraft {
   contact: string;
   zone: string;
   checks: Array<{ kind: CheckKind; readings: string; material: string }>;
-  stages: Array<{ name: string; check: CheckKind; limit: string; onDoubt: boolean }>;
+  stages: StageDraft[];
   ends: Array<{ kind: StopKind; stage: string; confirm: Confirm; amount: string }>;
   schedule: NonNullable<Method["schedule"]>;
   every: string;
@@ -66,6 +78,8 @@ export function asDraft(m: Method): MethodDraft {
       check: s.check ?? "force",
       limit: text(s.limit_gf),
       onDoubt: (s.lost_on ?? []).includes("doubt"),
+      also: [...(s.also ?? [])],
+      together: s.together ?? "any",
     })),
     ends: m.ends.map((e) => ({
       kind: e.kind,
@@ -131,7 +145,10 @@ export function asMethod(d: MethodDraft): { method: Method } | { unread: string[
       name: s.name,
       check: s.check,
       limit_gf: s.check === "force" ? need("stages", s.limit) : null,
-      lost_on: s.onDoubt && s.check !== "force" ? ["doubt", "fail"] : ["fail"],
+      lost_on:
+        s.onDoubt && s.check !== "force" && s.also.length === 0 ? ["doubt", "fail"] : ["fail"],
+      also: s.check === "force" ? [] : s.also.filter((kind) => kind !== s.check),
+      together: s.together,
     })),
     ends: d.ends.map((e) => ({
       kind: e.kind,

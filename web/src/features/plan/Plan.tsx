@@ -16,6 +16,7 @@ import { useWidth } from "../../ui/useWidth";
 import { Blind } from "./Blind";
 import { Cost } from "./Cost";
 import { OrderSheet } from "./OrderSheet";
+import { PlannedLives } from "./PlannedLives";
 import { Schedules } from "./Schedules";
 import { WorkDays } from "./WorkDays";
 
@@ -208,11 +209,12 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
           <Field label="Edges a blade" {...field("edges", "edges_per_blade")} />
           <Field label="Difference wanted" unit="%" {...field("wanted", "wanted_percent")} />
           <Field
-            label="A new blade is thought to last"
+            label="A blade not cut yet lasts"
             unit={found.method.count_unit ?? "cuts"}
-            hint="empty: 20; blades cut before go by what they did"
+            hint="empty: as far as is known"
             {...field("life", "expected_life", false)}
           />
+          <PlannedLives blades={found.blades} unit={found.method.count_unit ?? "cuts"} />
           <Choice
             label="Order inside blocks"
             value={typed.order}

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { useSearchParams } from "react-router";
+import { useEffect, useRef, useState } from "react";
+import { useLocation, useSearchParams } from "react-router";
 import { Refused, type Schemas } from "../../api/client";
 import { todayQuery } from "../../api/queries";
 import { lookSheetOver, type SheetAsked } from "../../api/record";
@@ -14,6 +14,7 @@ import { Target } from "./Target";
 /** A sheet of results as it is: what each column is, what will become of each row, and in with it. */
 export function Sheets() {
   const [search] = useSearchParams();
+  const given = useLocation().state as { file?: File } | null;
   const today = useQuery(todayQuery);
   const [asked, setAsked] = useState<SheetAsked | null>(null);
   const look = useMutation({ mutationFn: lookSheetOver });
@@ -33,6 +34,12 @@ export function Sheets() {
     setAsked(next);
     look.mutate(next);
   };
+  const first = useRef(given?.file);
+  useEffect(() => {
+    const file = first.current;
+    first.current = undefined;
+    if (file instanceof File) ask({ file, reading: null, school: "" });
+  });
   const seen = look.data;
   const reread = (reading: Schemas["SheetReadingBody"]) => ask({ reading });
   return (

@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { formOf, sendForm, useChange } from "../../api/changes";
-import type { Schemas } from "../../api/client";
+import { Refused, type Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
 import { LIMITS } from "../../domain/limits.gen";
 import { Faults } from "../../parts/Faults";
@@ -10,12 +10,16 @@ import { Button, buttonLook } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
 import { useUndo } from "../../ui/Undo";
 
+const ACCEPTED = ".csv,.tsv,.txt,.xlsx,.json,text/csv";
+const SHEET_OF_RESULTS = "urn:kessik:sheet-of-results";
+
 /**
  * Files in: all or nothing, with the first faults by line and column, and how many there are in
- * all.
+ * all. A sheet of results goes on to the reader of sheets.
  */
 export function ImportFiles() {
   const say = useUndo();
+  const navigate = useNavigate();
   const [files, setFiles] = useState<File[]>([]);
   const [id, setId] = useState(newId);
   const read = useChange(
@@ -27,14 +31,20 @@ export function ImportFiles() {
     },
   );
   const tooLarge = files.find((file) => file.size > LIMITS.file_mb.most * 1e6);
+  const toItsReader = (error: Error) => {
+    const isSheet = error instanceof Refused && error.problem.type === SHEET_OF_RESULTS;
+    const name = isSheet ? error.problem.faults?.[0]?.file : undefined;
+    const file = files.find((each) => each.name === name);
+    if (file) navigate("/sheets", { state: { file } });
+  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
     // never disabled meanwhile: that would take the focus from the hand
-    if (!read.isPending) read.mutate(id);
+    if (!read.isPending) read.mutate(id, { onError: toItsReader });
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-4">
-      <FilePick label="Files (CSV)" onPick={setFiles} isWrong={Boolean(tooLarge)} />
+      <FilePick label="Files" accept={ACCEPTED} onPick={setFiles} isWrong={Boolean(tooLarge)} />
       {tooLarge ? (
         <span role="alert" className="font-medium text-rust">
           {tooLarge.name} has {(tooLarge.size / 1e6).toFixed(0)} MB; up to {LIMITS.file_mb.most} MB

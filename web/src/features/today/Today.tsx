@@ -10,8 +10,8 @@ import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting, WorkingOut } from "../../ui/State";
+import { EnterResults } from "./EnterResults";
 import { FinishedTrials } from "./FinishedTrials";
-import { ImportFiles } from "./ImportFiles";
 import { NewTrial } from "./NewTrial";
 
 /** Trials in full at once; `/` finds any other by its name. */
@@ -33,16 +33,13 @@ export function Today() {
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
       {trials.length + today.data.failed.length === 0 ? (
-        <FirstTime onNew={() => ask("trial")} onImport={() => ask("import")} />
+        <FirstTime onNew={() => ask("trial")} onResults={() => ask("results")} />
       ) : null}
       {trials.length > 0 ? (
         <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
           <h1 className="answer max-w-3xl">{unbroken(doNow(open))}</h1>
           <div className="flex flex-wrap gap-3">
-            <Button onClick={() => ask("import")}>Import a series</Button>
-            <Link className={buttonLook()} to="/sheets">
-              From a spreadsheet
-            </Link>
+            <Button onClick={() => ask("results")}>Enter results</Button>
             <Button onClick={() => ask("trial")}>New trial</Button>
           </div>
         </div>
@@ -78,15 +75,12 @@ export function Today() {
         <NewTrial />
       </Sheet>
       <Sheet
-        open={asked === "import"}
-        onOpenChange={(o) => ask(o ? "import" : null)}
-        title="Import files"
-        note={
-          "A *.series.csv file with the runs, blades and edges files beside it, or blades and " +
-          "edges files alone onto the shelf."
-        }
+        open={asked === "results" || asked === "import"}
+        onOpenChange={(o) => ask(o ? "results" : null)}
+        title="Enter results"
+        note="Results that exist already: from a file, a spreadsheet, or paper."
       >
-        <ImportFiles />
+        <EnterResults trials={trials} archived={archived} onNew={() => ask("trial")} />
       </Sheet>
     </div>
   );
@@ -211,7 +205,7 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
   );
 }
 
-function FirstTime({ onNew, onImport }: { onNew: () => void; onImport: () => void }) {
+function FirstTime({ onNew, onResults }: { onNew: () => void; onResults: () => void }) {
   return (
     <div className="max-w-3xl pt-6">
       <h1 className="answer">
@@ -235,7 +229,7 @@ function FirstTime({ onNew, onImport }: { onNew: () => void; onImport: () => voi
         <Button kind="next" onClick={onNew}>
           Set up the first trial
         </Button>
-        <Button onClick={onImport}>Import a series you have</Button>
+        <Button onClick={onResults}>Enter results you have</Button>
       </p>
       <p className="mt-5 text-note text-ink-2">
         No tester at hand? A practice run takes its readings from a simulated blade and stays out of
