@@ -249,6 +249,8 @@ def _land(session: Session, load: _Load, aside: _Aside) -> None:
     if load.replaced:
         _into_bin(session, load)
     arrivals.move_in(session, aside.stand_ins)
+    for edge in load.made.filled:
+        shelf.save_edge(session, edge)
     trials.place_blades(session, load.trial.id, [b.id for b in (*plan.placed, *plan.new)])
     if load.reading_name:
         sheet = load.sheet

@@ -10,7 +10,6 @@ from kessik.core.errors import Fault
 from kessik.core.moments import Moment
 from kessik.core.protocols.events import BenchEvent, Cut, Said, Start, Stop
 from kessik.core.runs import Run
-from kessik.core.sharpening.regimes import Step, total_strokes_per_side
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.columns import PaperColumn, paper_columns
@@ -20,6 +19,7 @@ from kessik.core.trials.paper.placing import (
     Round,
     Stretch,
     numbered_rounds,
+    sharpened,
     sharpening_slips,
     stretch_slips,
 )
@@ -118,13 +118,14 @@ def checked(db: Database, trial_id: str, lines: Sequence[PaperLine], entered: En
 
 @dataclass(frozen=True)
 class Made:
-    """Lines read as runs, by the ids of their lines, with the edges that are not on the shelf yet;
-    and their slips: a fault names its line by its place, from 1 on, and `faulty` every line that
-    has one.
+    """Lines read as runs, by the ids of their lines, with the edges that are not on the shelf yet,
+    and those there that lines tell the sharpening of (`filled`); and their slips: a fault names its
+    line by its place, from 1 on, and `faulty` every line that has one.
     """
 
     runs: tuple[Run, ...]
     edges: tuple[Edge, ...]
+    filled: tuple[Edge, ...]
     found: Mapping[str, PaperRun]
     faults: FoundFaults
     faulty: Set[str]
@@ -155,7 +156,8 @@ def made_runs(
             desk.place(found, arm)
     runs = tuple(_runs(state, desk.in_rounds(), entered, slips))
     by_line = {found.id: found for found, _, _ in desk.placed}
-    return Made(runs, tuple(desk.new.values()), by_line, slips.faults.found(), slips.faulty)
+    new, filled = tuple(desk.new.values()), tuple(desk.filled.values())
+    return Made(runs, new, filled, by_line, slips.faults.found(), slips.faulty)
 
 
 @dataclass
@@ -167,6 +169,7 @@ class _Placing:
     slips: "_Slips"
     placed: list[tuple[PaperRun, Blade, Edge]] = field(default_factory=list)
     new: dict[str, Edge] = field(default_factory=dict)
+    filled: dict[str, Edge] = field(default_factory=dict)
     taken: dict[tuple[str, int], list[OnEdge]] = field(default_factory=dict)
 
     def place(self, found: PaperRun, arm: Blade) -> None:
@@ -178,9 +181,7 @@ class _Placing:
         before = [OnEdge(stretch) for stretch in self.cut.get(edge.id, ())]
         taken = self.taken.setdefault((arm.id, number), before)
         told = stretch_slips(found, whose, arm.edge_length_mm, taken)
-        if there is not None:
-            strokes = total_strokes_per_side(there.steps)
-            told += sharpening_slips(found, False, strokes, whose)
+        told += sharpening_slips(found, edge, whose)
         if arm.archived_utc:
             told = [Slip("blade", f"{arm.own_code} is archived; restore it first")]
         elif told and told[0].key == "edge":
@@ -189,8 +190,11 @@ class _Placing:
         self.slips.tell(found.id, told)
         if told:
             return
+        known, edge = edge, sharpened(edge, found)
         if there is None:
             self.new[edge.id] = edge
+        elif edge != known:
+            self.filled[edge.id] = edge
         self.placed.append((found, arm, edge))
 
     def _next(self, arm: Blade) -> int:
@@ -263,6 +267,8 @@ def _runs(
 def keep_made(session: Session, made: Made, entered: Entered) -> None:
     """Keep what was made in the transaction of the session."""
     shelf.add_edges(session, made.edges)
+    for edge in made.filled:
+        shelf.save_edge(session, edge)
     bench_log.add_runs(session, made.runs)
     rows = [row for run in made.runs for row in made.log_rows(run, entered)]
     if rows:
@@ -336,16 +342,8 @@ def _edge_id(arm: Blade, number: int) -> str:
 
 
 def _new_edge(arm: Blade, number: int, found: PaperRun) -> Edge:
-    steps = (Step("as recorded", strokes_per_side=found.strokes),) if found.strokes else ()
-    return Edge(
-        _edge_id(arm, number),
-        arm.id,
-        number,
-        arm=arm.arm,
-        steps=steps,
-        minutes=found.minutes,
-        number_is_least=found.is_least,
-    )
+    least = found.is_least
+    return Edge(_edge_id(arm, number), arm.id, number, arm=arm.arm, number_is_least=least)
 
 
 def _no_such(code: str, state: TrialOutline) -> str:

@@ -3,12 +3,16 @@ one another.
 """
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from kessik.core.geometry import Zone
+from kessik.core.sharpening.regimes import Step, total_strokes_per_side
+from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.columns import ROUND, STROKES, ZONE
 from kessik.core.trials.paper.lines import PaperRun, Slip
 
+AS_RECORDED = "as recorded"
+"""The abrasive of a sharpening of which only strokes are known."""
 Stretch = tuple[float, float] | None
 """A zone of an edge in mm from the heel; None for all of it."""
 
@@ -78,9 +82,18 @@ def numbered_rounds(rounds: Sequence[Round]) -> tuple[list[int], Mapping[int, Sl
     return numbers, slips
 
 
-def sharpening_slips(run: PaperRun, is_new: bool, strokes: int, whose: str) -> list[Slip]:
-    """Strokes of a line for an edge that is recorded with others, or without any."""
-    if is_new or run.strokes is None or run.strokes == strokes:
+def sharpening_slips(run: PaperRun, edge: Edge, whose: str) -> list[Slip]:
+    """Strokes of a line for an edge that is recorded with others."""
+    recorded = total_strokes_per_side(edge.steps)
+    if not recorded or run.strokes in (None, recorded):
         return []
-    recorded = f"{strokes} strokes a side" if strokes else "no strokes"
-    return [Slip(STROKES, f"{whose} is recorded with {recorded}; correct them at the blade")]
+    told = f"{whose} is recorded with {recorded} strokes a side; correct them at the blade"
+    return [Slip(STROKES, told)]
+
+
+def sharpened(edge: Edge, run: PaperRun) -> Edge:
+    """An edge with what a line says of its sharpening, where nothing was recorded of that yet."""
+    steps, minutes = edge.steps, edge.minutes
+    if not steps and run.strokes is not None:
+        steps = (Step(AS_RECORDED, strokes_per_side=run.strokes),)
+    return replace(edge, steps=steps, minutes=run.minutes if minutes is None else minutes)
