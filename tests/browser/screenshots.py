@@ -59,7 +59,7 @@ def take_record(bench, trial, demo):
     """Results on paper, a sheet with two faults, an entry put right, and the bin."""
     hand = demo.hand()
     bench.open(f"/trials/{trial}/paper")
-    bench.see("A finished run a line")
+    bench.see("One finished run a line")
     for typed in ("30", Keys.TAB, "25", Keys.TAB, "57", Keys.ENTER, "28-33", Keys.TAB, "21"):
         bench.press(typed)
     bench.see("one of the three is a slip")

@@ -65,7 +65,7 @@ def views(demo):
         f"/soak/{SALT_PACK_ID}/look?look={looks['photo']}": "counts from",
         f"/soak/{COATINGS_ID}": "held both",
         "/reckoner": "What comes out of two figures",
-        f"/trials/{dose}/paper": "A finished run a line",
+        f"/trials/{dose}/paper": "One finished run a line",
         f"/trials/{trial}/record": "Every change leaves a trace here",
         "/sheets": "Open a file, or paste",
         "/bin": "The bin is empty",

@@ -41,6 +41,6 @@ def test_two_finishes_on_one_knife(person, served):
     cut_to_the_end(person, life=14)
     person.tab_to("Read the verdict")
     person.press(Keys.ENTER)
-    person.see("Polished outlasts coarse by")
+    person.see("polished outlasts coarse by")
     person.see("2 runs of 2 arms of K1")
     assert person.errors() == []

@@ -80,7 +80,7 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
     press_button(person, "Print the order sheet")
     assert person.driver.execute_script("return window.printed")
     person.open(f"/trials/{hand.trial}/verdict")
-    person.see("Written down before the first cut: C first, by a fifth")
+    person.see("Prediction, recorded before the first cut: C first, by a fifth")
 
 
 def test_a_lot_is_bought_runs_short_and_is_named_in_the_plan(person, served):

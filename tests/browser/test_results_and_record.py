@@ -84,7 +84,9 @@ def test_a_spreadsheet_with_faults_is_mended_and_brought_into_a_trial(person, se
             person.see("Row 3, B Fine (ft): “4O” is not a number")
             person.driver.find_element(By.TAG_NAME, "summary").click()
     person.see("2 runs to bring in")
-    person.driver.find_element(By.XPATH, "//label[contains(., 'is not known')]").click()
+    gap = person.driver.find_element(By.XPATH, "//label[contains(., 'is not known')]")
+    person.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", gap)
+    gap.click()
     click(person, "Save 2 runs")
     person.see("2 runs saved in Raft rope")
     record = hand.client.get(f"/api/trials/{hand.trial}/record").json()["runs"]

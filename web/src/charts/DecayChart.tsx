@@ -48,6 +48,8 @@ interface Props {
   onHighlight: (blade: string | null) => void;
 }
 
+/** How far beyond the last limit the axis goes; a reading further off is named at its end. */
+const FARTHEST = 1.8;
 const PAD = { left: 46, right: 58, top: 26, bottom: 44 };
 
 /**
@@ -73,7 +75,7 @@ export function DecayChart({
   const dullest =
     end === null
       ? Math.max(200, ...forces) * 1.08
-      : Math.max(end * 1.13, ...forces.map((f) => Math.min(f, end * 1.35)));
+      : Math.max(end * 1.13, ...forces.map((f) => Math.min(f * 1.03, end * FARTHEST)));
   const x = scaleLinear([0, lastCount * 1.06], [PAD.left, width - PAD.right]);
   const y = scaleLinear([sharpest, dullest], [PAD.top, height - PAD.bottom]);
   const clip = useId();
@@ -393,6 +395,7 @@ function Readings({
     <g opacity={faded ? 0.2 : run.leftOut ? 0.6 : 1}>
       {run.readings.map((r, i) => {
         const cx = x(r.count);
+        const isBeyond = r.force_gf > dullest;
         const cy = y(Math.min(r.force_gf, dullest));
         const said =
           `${run.blade}, edge ${run.edge}: ${Math.round(r.force_gf)} gf at ` +
@@ -407,6 +410,11 @@ function Readings({
               stroke={look.colour}
               strokeWidth={1.3}
             />
+            {isBeyond ? (
+              <text x={cx} y={cy - 7} textAnchor="middle" className="text-note" fill={look.colour}>
+                ↓ {Math.round(r.force_gf)}
+              </text>
+            ) : null}
             {r.struck ? (
               <line
                 x1={cx - 6}

@@ -117,6 +117,7 @@ class MethodOut(MethodBody):
     ends_when: str
     checked: str
     stage_words: list[str]
+    all_cautions: list[str] = Field(description="its cautions and those of the checks it has")
 
     @classmethod
     def of(cls, method: Method, method_id: str = "", number: int = 1) -> "MethodOut":
@@ -127,6 +128,7 @@ class MethodOut(MethodBody):
             ends_when=method.ends_when(),
             checked=method.checked(),
             stage_words=[stage.words() for stage in method.stages],
+            all_cautions=list(method.all_cautions()),
         )
 
     @classmethod

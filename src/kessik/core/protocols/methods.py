@@ -2,7 +2,7 @@
 run.
 """
 
-from collections.abc import Sequence, Set
+from collections.abc import Mapping, Sequence, Set
 from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Literal, get_args
@@ -28,6 +28,12 @@ CHECK_WORDS = {
     "effort": "effort, 0 to 10",
     "rank": "effort, ranked", "depth": "depth cut, mm",
 }  # fmt: skip  # a table is read by its rows
+_OFF_THE_SKIN = (
+    "Do not shave-test on skin: paper or a hair sample off the body does, and is not pooled with"
+    " shaving."
+)
+CHECK_CAUTIONS: Mapping[str, str] = {"shave": _OFF_THE_SKIN, "hair_sample": _OFF_THE_SKIN}
+"""What a check itself can hurt; said wherever the method has it."""
 _FORCE_GF = LIMITS["force_gf"]
 START_READINGS = 2
 """Force readings of the fresh edge, where a method does not say: common practice, no source."""
@@ -188,6 +194,12 @@ class Method:
         """Readings or tries of one check, over all stations."""
         spec = next((spec for spec in self.checks if spec.kind == kind), None)
         return (spec.readings if spec else 1) * max(len(self.stations_mm), 1)
+
+    def all_cautions(self) -> tuple[str, ...]:
+        """Its cautions and those of the checks that it has, each once."""
+        of_checks = [CHECK_CAUTIONS.get(spec.kind, "") for spec in self.checks]
+        own = [each for each in self.cautions if each not in CHECK_CAUTIONS.values()]
+        return tuple(dict.fromkeys(each for each in (*own, *of_checks) if each))
 
     def ends_when(self) -> str:
         """The stop rules in plain words."""

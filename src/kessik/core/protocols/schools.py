@@ -20,10 +20,6 @@ _BOARD = (
     "Cut away from the body, with a cut-resistant glove on the hand that holds.",
     "Stop when the hand tires; most cuts happen late in a long run.",
 )
-_HAIR = (
-    "Do not shave-test on skin: paper or a hair sample off the body does, and is not pooled with"
-    " shaving."
-)
 _TAPE = "The edge struck tape, a staple, a seam or the board under it."
 _STRUCK = "The edge struck the board, the clamp or a knot hard."
 
@@ -76,7 +72,7 @@ SCHOOLS: tuple[Method, ...] = (
         every=10,
         growth=1.25,
         spoiled_when=_TAPE,
-        cautions=(*_BOARD, _HAIR),
+        cautions=_BOARD,
         note=(
             "Corrugated board, length counted; stage 1 ends with the fine edge, stage "
             "2 with the working edge."
@@ -101,7 +97,7 @@ SCHOOLS: tuple[Method, ...] = (
         schedule="every",
         every=5,
         spoiled_when=_TAPE,
-        cautions=(*_BOARD, _HAIR),
+        cautions=_BOARD,
         note=(
             "Board pushed through on a marked zone; the apex is looked at under a lamp "
             "after every batch."

@@ -21,7 +21,7 @@ from kessik.core.sharpness.posterior import (
 Floats = NDArray[np.float64]
 
 _KEPT, _POINTS = 400, 73
-_WORTH_DRAWING = 0.05
+_WORTH_DRAWING, _PARTS = 0.05, 4
 _START_PRIOR_WEIGHT = 0.5
 
 
@@ -114,8 +114,10 @@ def _by_levels(readings: ForceReadings, limit_gf: float, counts: Floats) -> tupl
         fall_scatter_weights(),
         np.minimum(counts, readings.counts.max()),
     )
-    force = limit_gf * np.exp(course.levels)
-    return np.broadcast_to(force[:, None], course.chance.T.shape), course.chance.T
+    parts = STEP * ((np.arange(_PARTS) + 0.5) / _PARTS - 0.5)  # a level is as wide as its step
+    force = limit_gf * np.exp(course.levels[:, None] + parts).ravel()
+    chance = np.repeat(course.chance.T / _PARTS, _PARTS, axis=0)
+    return np.broadcast_to(force[:, None], chance.shape), chance
 
 
 def _shares(shape_index: NDArray[np.intp], counts: Floats, life: Floats) -> Floats:

@@ -74,7 +74,7 @@ def size_cells(pair: Comparison) -> tuple[str, str]:
     size = _signed(told.ratio) if told.ratio >= _ALIKE else "0 %"
     if told.low is None or told.high is None:
         return size, ""
-    return size, f"{_signed(told.low)} to {_signed(told.high)}"
+    return size, f"{_signed(told.low).removesuffix(' %')} to {_signed(told.high)}"
 
 
 def _signed(ratio: float) -> str:

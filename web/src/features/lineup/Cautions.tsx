@@ -26,7 +26,7 @@ export function Cautions({ trial }: { trial: Schemas["TrialOut"] }) {
   return (
     <section aria-label="Cautions" className="border-l-4 border-hemp pl-3 text-note">
       <ul>
-        {[...(trial.method.cautions ?? []), "Count the sharps in and out of the day."].map(
+        {[...trial.method.all_cautions, "Count the sharps in and out of the day."].map(
           (caution) => (
             <li key={caution}>{caution}</li>
           ),
@@ -41,7 +41,7 @@ export function Cautions({ trial }: { trial: Schemas["TrialOut"] }) {
           if (!trial.cautions_seen) put.mutate(true);
         }}
       >
-        {trial.cautions_seen ? "Put away" : "Read; not again for this trial"}
+        {trial.cautions_seen ? "Hide" : "Read; not again for this trial"}
       </button>
     </section>
   );
