@@ -176,8 +176,8 @@ def _open_verdict(found: Verdict) -> AnswerOut:
         stages=stages,
         headline=answer_headline(found),
         standing=answer_standing(found),
-        pending=open_lines(analysis.pending),
-        notes=[f"{note_words(note)}." for note in analysis.notes],
+        pending=open_lines(analysis.pending, len(analysis.blades)),
+        notes=[as_sentence(f"{note_words(note)}.") for note in analysis.notes],
         runs=[
             _run_verdict(r, results[key], bands[key])
             for r in found.runs

@@ -41,7 +41,8 @@ def _one(found: AfterKeen, unit: str, edge: str) -> str:
     way = f"{edge}from {_at(found.start)} to {_at(found.end)} {unit}"
     if found.fall is None:
         return way
-    return f"{way}, {fall_words(found.fall, unit)}"
+    gap = found.fall.gone[0] - found.fall.held[0]
+    return f"{way}, then fell within {gap:g} {unit} to {found.fall.gone[1]:.0f} gf"
 
 
 def _at(point: Point) -> str:

@@ -157,13 +157,24 @@ def tolerance_words(variable: Variable, rule: MatchingRule) -> str:
     return f"±{tolerance}{'' if unit == '°' else ' '}{unit}"
 
 
-def open_lines(found: Sequence[Open]) -> list[str]:
-    """What is still unknown, one line for the blades that lack the same."""
+_NAMED_AT_MOST = 3
+
+
+def open_lines(found: Sequence[Open], blades: int = 0) -> list[str]:
+    """What is still unknown, one line for the blades that lack the same; of all `blades` where it
+    is every one of several.
+    """
+    every = {each.blade for each in found}
+
+    def whose(codes: Sequence[str]) -> str:
+        is_all = blades > _NAMED_AT_MOST and len(set(codes)) == blades == len(every)
+        return f"all {blades} blades" if is_all else and_words(codes)
+
     by_line: dict[tuple[str, str], list[str]] = {}
     for each in found:
         by_line.setdefault(_open_parts(each), []).append(each.blade)
     return [
-        f"{subject} of {and_words(codes)}{rest}" if subject else f"{and_words(codes)}: {rest}"
+        f"{subject} of {whose(codes)}{rest}" if subject else f"{whose(codes)}: {rest}"
         for (subject, rest), codes in by_line.items()
     ]
 

@@ -7,7 +7,7 @@ from kessik.core.sharpening.rounds import FEWEST_ROUNDS, Need, Restoring, Trend
 from kessik.core.sharpening.strop_back import AbilityBack
 from kessik.core.trials.upkeep import Stones
 
-_WORTH_SAYING = 1.2
+_WORTH_SAYING, _TRENDS_NAMED = 1.2, 2
 
 
 def restoring_words(found: Restoring) -> str:
@@ -38,7 +38,8 @@ def _restored(found: Restoring) -> str:
         case "too_few":
             return "has too few rounds for a trend"
         case "no_longer":
-            sizes = ", ".join(f"{trend.what} {_signed(trend.percent)} %" for trend in found.worse)
+            worst = found.worse[:_TRENDS_NAMED]
+            sizes = ", ".join(f"{trend.what} {_signed(trend.percent)} %" for trend in worst)
             return f"is no longer restored, since round {found.since} ({sizes} a round)"
 
 

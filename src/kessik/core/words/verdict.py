@@ -248,5 +248,5 @@ def standing_words(analysis: TrialAnalysis, stage: str) -> str:
     if pairs:
         parts.append(f"the answer speaks of {_scopes(pairs)}")
     words = "; ".join(parts) + "."
-    still_open = open_lines(analysis.pending)
+    still_open = open_lines(analysis.pending, len(analysis.blades))
     return f"{words} Open: {'; '.join(still_open)}." if still_open else words

@@ -24,9 +24,7 @@ export function OtherStages({ data, byForce, highlighted, onHighlight }: Props) 
           aria-label={`To ${found.stage}`}
           className="mt-8 border-t-[1.5px] border-ink pt-3"
         >
-          <h2 className="text-lead font-bold">
-            To {found.stage}: {unbroken(found.headline)}
-          </h2>
+          <h2 className="text-lead font-bold">{unbroken(found.headline)}</h2>
           <div className="mt-2 max-w-[640px]">
             <StageLadder
               stage={found.stage}

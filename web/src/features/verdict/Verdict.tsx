@@ -33,6 +33,7 @@ export function Verdict() {
   const [looking, setLooking] = useState(false);
   const chart = useWidth<HTMLDivElement>(800);
   const ladder = useWidth<HTMLDivElement>(400);
+  const onHighlight = setHighlighted;
   if (verdict.isPending) return <Waiting what="the verdict" />;
   if (verdict.isError)
     return <Failed error={verdict.error} onRetry={() => void verdict.refetch()} />;
@@ -135,13 +136,9 @@ export function Verdict() {
                   />
                 ) : null}
                 <Figures data={data} />
-                <Legend
-                  data={data}
-                  width={ladder.width}
-                  highlighted={highlighted}
-                  onHighlight={setHighlighted}
-                />
+                {hasReadings ? <Strips data={data} {...{ highlighted, onHighlight }} /> : null}
               </div>
+              {hasReadings ? null : <Strips data={data} {...{ highlighted, onHighlight }} />}
             </div>
           )}
           <Upkeep upkeep={data.upkeep} unit={unit} />
@@ -172,6 +169,24 @@ export function Verdict() {
           <LookWithout trialId={trialId} runs={data.runs} onDone={() => setLooking(false)} />
         ) : null}
       </Sheet>
+    </div>
+  );
+}
+
+/** The edge strips of the blades, as wide as there is room. */
+function Strips({
+  data,
+  highlighted,
+  onHighlight,
+}: {
+  data: VerdictData;
+  highlighted: string | null;
+  onHighlight: (blade: string | null) => void;
+}) {
+  const room = useWidth<HTMLDivElement>(400);
+  return (
+    <div ref={room.ref} className="min-w-0">
+      <Legend data={data} width={room.width} {...{ highlighted, onHighlight }} />
     </div>
   );
 }
