@@ -146,6 +146,8 @@ def test_7_a_dose_by_pass_and_fail(paper):
         " does, so it is wear."
     )
     assert len(re.findall(r"\.(?:\s|$)", said)) <= 2
+    # A was gone at the only look there was: somewhere before, and nothing is assumed about it.
+    assert ladder(paper.verdict())["A"]["working"]["words"].startswith("lost by the first check")
 
 
 def test_8_a_mixed_dose_of_three_blades_is_two_sentences(paper):
@@ -198,6 +200,8 @@ def test_10_a_geometry_run_that_is_not_over(paper):
     said = paper.verdict()["headline"]
     assert said.startswith("Least effort first: A, then B; they separate from 1 layer on.")
     assert "B did not do 6 layers, and is compared on those both did" in said
+    assert [b["blade"] for b in paper.verdict()["figure_blades"]] == ["A", "B"]
+    assert paper.verdict()["standing"].startswith("2 runs on 2 blades")
 
 
 def test_11_a_card_test_cycle_by_cycle(paper):

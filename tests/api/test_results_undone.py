@@ -78,10 +78,10 @@ def blades_alone(shop):
 @pytest.mark.parametrize(
     ("act", "says", "holds"),
     [
-        (paper, "2 runs kept", ["1 edge"]),
-        (sheet_here, "4 runs kept", ["1 blade", "2 edges"]),
-        (sheet_as_a_trial, "3 runs kept", ["1 trial", "1 blade", "2 edges"]),
-        (files_of_two_trials, "2 runs kept", ["2 trials", "2 blades", "2 edges"]),
+        (paper, "2 runs saved", ["1 edge"]),
+        (sheet_here, "4 runs saved", ["1 blade", "2 edges"]),
+        (sheet_as_a_trial, "3 runs saved", ["1 trial", "1 blade", "2 edges"]),
+        (files_of_two_trials, "2 runs saved", ["2 trials", "2 blades", "2 edges"]),
     ],
 )
 def test_they_go_whole_and_come_back_whole(shop, act, says, holds):

@@ -83,7 +83,7 @@ def test_a_spreadsheet_with_faults_is_mended_and_brought_into_a_trial(person, se
             person.see("Row 2, D Total: fine 31 and working 26 make 57, and the total says 58")
             person.see("Row 3, B Fine (ft): “4O” is not a number")
             person.driver.find_element(By.TAG_NAME, "summary").click()
-    person.see("2 runs to bring in")
+    person.see("2 runs to save")
     gap = person.driver.find_element(By.XPATH, "//label[contains(., 'is not known')]")
     person.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", gap)
     gap.click()
@@ -93,7 +93,7 @@ def test_a_spreadsheet_with_faults_is_mended_and_brought_into_a_trial(person, se
     assert [run["blade"] for run in record] == ["A", "B"]
     click(person, "Undo")
     person.see("Undone: the runs lie in the bin.")
-    person.see("2 runs to bring in")
+    person.see("2 runs to save")
     assert hand.client.get(f"/api/trials/{hand.trial}/record").json()["runs"] == []
 
 

@@ -8,6 +8,7 @@ from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule, matc
 from kessik.core.errors import OutOfRangeError
 from kessik.core.moments import Moment
 from kessik.core.planning.one_blade import one_blade_saves
+from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.runs import Run
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
@@ -92,9 +93,10 @@ def test_one_blade_needs_fewer_edges_and_the_plan_says_how_many():
 
 
 def test_without_a_kept_plan_there_is_no_order():
-    plan = Trial("t", "finish", Moment("")).plan
-    assert order_kept(["A", "B"], plan, 2) == ()
-    kept = order_kept(["A", "B"], replace(plan, wanted_percent=10.0), 2)
+    plan, method = Trial("t", "finish", Moment("")).plan, force_limit_rope()
+    both = [blade("A"), blade("B")]
+    assert order_kept(both, plan, 2, method) == ()
+    kept = order_kept(both, replace(plan, wanted_percent=10.0), 2, method)
     assert sorted((place.block, place.blade) for place in kept) == [
         (1, "A"), (1, "B"), (2, "A"), (2, "B"),
     ]  # fmt: skip  # a table is read by its rows

@@ -191,7 +191,7 @@ def _open_verdict(found: Verdict) -> AnswerOut:
         other_stages=[_stage_answer(found, other) for other in stages if other != stage],
         sums=[sum_words(each) for each in stage_sums(analysis)],
         ways=_ways(found, bands),
-        figure_blades=[_rung(found, blade, True) for blade in analysis.blades if blade.figures],
+        figure_blades=[_rung(found, blade, True) for blade in analysis.measured_blades],
         figure_comparisons=[
             _comparison(c, found.trial.rule, figure_words(c)) for c in analysis.figure_comparisons
         ],

@@ -59,7 +59,7 @@ class PreviewLineOut(Wire):
 
     row: int
     blade: str
-    edge: int
+    edge: str
     says: str
     status: Literal["new", "there", "faulty"]
 

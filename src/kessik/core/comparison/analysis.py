@@ -89,6 +89,16 @@ class TrialAnalysis:
     efforts: EffortTable | None = None
     after_dose: tuple[AfterDose, ...] = ()
 
+    @property
+    def measured_blades(self) -> list[BladeResult]:
+        """Blades that have figures, or an effort at some layers of a run that is not over."""
+        felt = self.efforts.by_blade if self.efforts else {}
+        return [blade for blade in self.blades if blade.figures or blade.blade in felt]
+
+    def is_measured(self, result: RunResult) -> bool:
+        """Whether a run belongs to a blade that has figures."""
+        return result.run.blade in {blade.blade for blade in self.measured_blades}
+
 
 LeftOut = Mapping[tuple[str, int], WhyLeftOut]
 
@@ -261,7 +271,8 @@ def _run_results(
             judged = run.outcomes(method.stages)
             named = [s.name for s in method.stages if s.limit_gf is None or s.name in judged]
             order = named or LOST_IN_ORDER
-            lost = outcome_lives(judged, order, run.check_every, passes_noted=run.passes_noted)
+            is_first_look = run.passes_noted or method.dose is not None
+            lost = outcome_lives(judged, order, run.check_every, passes_noted=is_first_look)
             for stage, found in lost.items():
                 lives[run.key][stage] = RunLife(_by_the_method(run, found, method), None)
     return [

@@ -51,8 +51,8 @@ def outcome_lives(
     """The life at every stage that was looked at; `order` names the stages as they are lost.
 
     `check_every` is the gap of the checks where passes were not noted, in the unit of the counts.
-    Where `passes_noted`, as at the bench, a first look that fails bounds the life from above; in a
-    record it is the total that somebody wrote down.
+    Where `passes_noted`, as at the bench or after a dose, a first look that fails bounds the life
+    from above; in a record it is the total that somebody wrote down.
     """
     ends = {stage: _ends(checks) for stage, checks in by_stage.items()}
     in_order = [stage for stage in order if stage in ends]

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 
-from kessik.core.comparison.analysis import TrialAnalysis
+from kessik.core.comparison.analysis import BladeResult, TrialAnalysis
 from kessik.core.comparison.efforts import EffortTable
 from kessik.core.comparison.figures import KINDS
 from kessik.core.comparison.findings import Mismatch
@@ -51,12 +51,18 @@ def figure_headline(analysis: TrialAnalysis) -> str:
         return " ".join(figure_words(pair) for pair in pairs[:2])
     if analysis.efforts is not None:
         return _effort_words(analysis, analysis.efforts)
-    shown = [b.blade for b in analysis.blades if b.figures]
+    shown = analysis.measured_blades
     if shown and all(result.left_out for result in analysis.runs):
         return "No edge that was cut counts under the rule."
     if shown:
-        return f"Only {shown[0]} has been cut so far; a comparison needs a second blade."
+        return _alone_words(shown[0])
     return "No reading has been taken yet, so there is nothing to say."
+
+
+def _alone_words(blade: BladeResult) -> str:
+    """What one blade shows by itself, by its first figure."""
+    over = f"over {blade.edges} edges" if blade.edges > 1 else "on one edge"
+    return f"{blade.blade} alone, {figures_words(blade.figures)[0]}, {over}."
 
 
 def _figure_order(analysis: TrialAnalysis, pairs: Sequence[Comparison]) -> str:

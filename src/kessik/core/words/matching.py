@@ -93,6 +93,9 @@ def _open_words(found: Open) -> str:
     return f"{subject}{rest}"
 
 
+_NOT_KNOWN = " is not known"
+
+
 def _open_parts(found: Open) -> tuple[str, str]:
     """What is open, as the subject and the rest of a sentence; a line on several blades names them
     in between.
@@ -100,7 +103,7 @@ def _open_parts(found: Open) -> tuple[str, str]:
     label = BY_NAME[found.variable].label if found.variable in BY_NAME else found.variable
     match found.why:
         case "not_known":
-            return label, " is not known"
+            return label, _NOT_KNOWN
         case "not_measured":
             return label, f" is only {(found.standing or 'claimed').replace('_', ' ')}"
         case "steel_not_named":
@@ -114,7 +117,7 @@ def _open_parts(found: Open) -> tuple[str, str]:
         case "stale":
             return "", expected_words(found.stale) if found.stale else ""
         case "micro_bevel_not_recorded":
-            return "", "whether it has a micro-bevel is not recorded (0 for none)"
+            return "micro-bevel", _NOT_KNOWN
         case "usual_hardness_not_known":
             return "", "the usual hardness of its grade is not known"
         case "settled_not_known":
@@ -170,13 +173,22 @@ def open_lines(found: Sequence[Open], blades: int = 0) -> list[str]:
         is_all = blades > _NAMED_AT_MOST and len(set(codes)) == blades == len(every)
         return f"all {blades} blades" if is_all else and_words(codes)
 
-    by_line: dict[tuple[str, str], list[str]] = {}
+    by_part: dict[tuple[str, str], list[str]] = {}
     for each in found:
-        by_line.setdefault(_open_parts(each), []).append(each.blade)
+        by_part.setdefault(_open_parts(each), []).append(each.blade)
+    by_rest: dict[tuple[str, str], list[str]] = {}
+    for (subject, rest), codes in by_part.items():
+        by_rest.setdefault((whose(codes), rest), []).append(subject)
     return [
-        f"{subject} of {whose(codes)}{rest}" if subject else f"{whose(codes)}: {rest}"
-        for (subject, rest), codes in by_line.items()
+        f"{and_words(subjects)} of {codes}{_as_many(rest, subjects)}"
+        if subjects[0]
+        else f"{codes}: {rest}"
+        for (codes, rest), subjects in by_rest.items()
     ]
+
+
+def _as_many(rest: str, subjects: Sequence[str]) -> str:
+    return f" are{rest.removeprefix(' is')}" if len(subjects) > 1 else rest
 
 
 def and_words(words: Sequence[str]) -> str:

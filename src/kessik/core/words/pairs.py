@@ -92,8 +92,8 @@ def _either_way(pair: Oriented) -> str:
     if pair.ratio is None or pair.high is None:
         short = 100 * (1 - pair.low)
         return (
-            f"{pair.longer} is at most {short:.0f} % shorter than {pair.shorter}; how far it goes"
-            " is not known"
+            f"{pair.longer} is at most {short:.0f} % shorter than {pair.shorter}, and may last"
+            " longer by any amount"
         )
     low = f"{100 * (1 - pair.low):.0f} % shorter" if pair.low < 1 else f"{percent(pair.low)} longer"
     span = f"{low} to {percent(pair.high)} longer"

@@ -89,8 +89,12 @@ def _alone_words(blade: BladeResult, stage: str) -> str:
     found = life_words(blade.lives[stage].found, blade.count_unit)
     over = f" over {blade.edges} edges" if blade.edges > 1 else " on one edge"
     spread = blade.spread_percent
-    repeats = f", whose lives spread by {spread:.0f} %" if spread is not None else ""
+    repeats = "" if spread is None else f", whose lives spread by {_percent_or_less(spread)}"
     return f"{blade.blade} alone, {to_stage(stage)}: {found}{over}{repeats}."
+
+
+def _percent_or_less(percent: float) -> str:
+    return f"{percent:.0f} %" if percent >= 1.0 else "less than 1 %"
 
 
 def with_all_words(analysis: TrialAnalysis, stage: str) -> str:
@@ -240,9 +244,9 @@ def standing_words(analysis: TrialAnalysis, stage: str) -> str:
     runs = sum(
         1
         for r in analysis.runs
-        if not r.left_out and (stage in r.lives or (not stage and r.figures))
+        if not r.left_out and (stage in r.lives or (not stage and analysis.is_measured(r)))
     )
-    blades = ranked(analysis, stage) or [b for b in analysis.blades if b.figures]
+    blades = ranked(analysis, stage) or analysis.measured_blades
     pairs = pairs or [c for c in analysis.figure_comparisons if c.verdict != "confounded"]
     parts = [f"{counted(runs, 'run')} {_of_what(analysis, [b.blade for b in blades])}"]
     if pairs:

@@ -36,7 +36,7 @@ class PreviewLine:
 
     row: int
     blade: str
-    edge: int
+    edge: str
     says: str
     status: Status
 
@@ -105,9 +105,7 @@ def _notes(raw: RawSheet, reading: SheetReading, plan: SheetPlan) -> Iterator[st
 
 
 def _shown(own: SheetLine, line: PaperLine, status: Status) -> PreviewLine:
-    edge = line.text("edge")
-    number = int(edge) if edge.isdecimal() else 0
-    return PreviewLine(own.row, line.text("blade"), number, _says(own, line), status)
+    return PreviewLine(own.row, line.text("blade"), line.text("edge"), _says(own, line), status)
 
 
 def _says(own: SheetLine, line: PaperLine) -> str:

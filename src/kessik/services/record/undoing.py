@@ -33,7 +33,7 @@ def offer_undo(
             if replaced:
                 bringing_back.bring_back(session, replaced)
 
-    undone_by(f"{counted(len(results.runs), 'run')} kept", undo)
+    undone_by(f"{counted(len(results.runs), 'run')} saved", undo)
 
 
 def in_bin(bin_id: str, results: Results, trial_name: str, reason: str, now: Moment) -> InBin:

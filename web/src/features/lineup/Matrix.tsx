@@ -1,11 +1,9 @@
 import { useState } from "react";
-import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
-import { plural } from "../../domain/format";
 import { fullCuts, stripEdges } from "../../domain/strips";
-import { Mark } from "../../ui/Mark";
 import { useWidth } from "../../ui/useWidth";
+import { BladeHead } from "./BladeHead";
 import { CellEditor, LOOK } from "./CellEditor";
 import { GradeEditor } from "./GradeEditor";
 import { VariableHead } from "./VariableHead";
@@ -18,6 +16,9 @@ const ALWAYS = [
   "thickness_behind_edge_mm",
   "hardness_hrc",
 ];
+
+/** Below this an edge has a row of its own over the values of its blade. */
+const NARROW_PX = 868;
 
 /**
  * Columns that have something to say; the quiet ones fold into a line under the matrix until they
@@ -38,6 +39,10 @@ function steelCell(lineUp: LineUpData, code: string) {
   return lineUp.cells.find((c) => c.blade === code && c.variable === "grade");
 }
 
+function variesSteel(trial: LineUpData["trial"]): boolean {
+  return trial.factor === "steel" || trial.factor === "heat_treatment";
+}
+
 function steelLook(cell: ReturnType<typeof steelCell>, varies: boolean): string {
   const frame = varies ? LOOK.factor : "";
   return cell && cell.state !== "factor" ? `${frame} ${LOOK[cell.state]}` : frame;
@@ -56,10 +61,12 @@ export function Matrix({
 }) {
   const { ref, width } = useWidth<HTMLDivElement>(1200);
   const [all, setAll] = useState(false);
-  const { trial, blades, cells, runs } = lineUp;
+  const { trial, blades } = lineUp;
   const { shown, quiet } = columns(lineUp, all);
-  const steelVaries = trial.factor === "steel" || trial.factor === "heat_treatment";
-  const stripWidth = Math.max(230, Math.min(430, width - 340 - 125 * Math.min(shown.length, 5)));
+  const steelVaries = variesSteel(trial);
+  const isNarrow = width < NARROW_PX;
+  const roomBeside = width - 340 - 125 * Math.min(shown.length, 5);
+  const stripWidth = isNarrow ? width - 32 : Math.max(230, Math.min(430, roomBeside));
   if (blades.length === 0) {
     return (
       <p className="px-7 pt-6 text-ink-2">
@@ -69,11 +76,11 @@ export function Matrix({
   }
   return (
     <div ref={ref} className="overflow-x-auto px-4 pt-5 bench:px-7">
-      <table className="w-full border-collapse">
+      <table className="w-max min-w-full border-collapse">
         <thead>
           <tr className="border-b-[1.5px] border-ink text-left align-bottom text-note text-ink-2">
             <th scope="col" className="py-2 pr-3 font-medium">
-              blade, and what was cut on its edges
+              blade{isNarrow ? "" : ", and what was cut on its edges"}
             </th>
             <th
               scope="col"
@@ -89,88 +96,17 @@ export function Matrix({
           </tr>
         </thead>
         <tbody>
-          {blades.map((blade) => {
-            const cut = runs.filter((r) => r.arm_id === blade.arm_id && !r.practice);
-            const live = cut.find(
-              (r) => r.status === "cutting" || r.status === "fresh" || r.status === "paused",
-            );
-            return (
-              <tr key={blade.arm_id} className="border-b border-line">
-                <th
-                  scope="row"
-                  className={`py-1.5 pr-3 text-left font-normal bench:sticky bench:left-0
-                    bench:z-[1] bench:bg-paper`}
-                >
-                  <div className="flex items-center gap-3">
-                    <Mark mark={blade.mark} size={26} />
-                    <div className="w-24 shrink-0 leading-tight">
-                      <Link
-                        to={`/blades/${blade.id}`}
-                        className={`block min-h-6 text-lead font-bold underline
-                          decoration-transparent underline-offset-4 hover:decoration-ink`}
-                      >
-                        {blade.code}
-                      </Link>
-                      {blade.arm ? (
-                        <span className="cond block text-note text-ink-2">on {blade.own_code}</span>
-                      ) : null}
-                      {live ? (
-                        <Link
-                          className={`cond block min-h-6 text-note font-semibold text-next
-                            underline underline-offset-2`}
-                          to={`/runs/${live.id}`}
-                        >
-                          at {live.count} on edge {live.edge}
-                        </Link>
-                      ) : (
-                        <button
-                          type="button"
-                          onClick={() => onStart(blade.arm_id)}
-                          className={`cond block min-h-6 cursor-pointer text-left text-note
-                            text-ink-2 underline underline-offset-2`}
-                        >
-                          {cut.length
-                            ? `${plural(cut.length, "edge")} cut, start another`
-                            : "start its first run"}
-                        </button>
-                      )}
-                    </div>
-                    <div className="shrink-0">
-                      <EdgeStrip
-                        mark={blade.mark}
-                        title={blade.code}
-                        edgeLengthMm={blade.edge_length_mm}
-                        edges={stripEdges(runs, blade, lineUp.used_up)}
-                        fullCuts={fullCuts(runs)}
-                        width={stripWidth}
-                      />
-                    </div>
-                  </div>
-                </th>
-                <td className={`px-1 ${steelLook(steelCell(lineUp, blade.code), steelVaries)}`}>
-                  <GradeEditor
-                    trialId={trial.id}
-                    blade={blade}
-                    cell={steelCell(lineUp, blade.code)}
-                  />
-                </td>
-                {shown.map((v) => {
-                  const cell = cells.find((c) => c.blade === blade.code && c.variable === v.name);
-                  return cell ? (
-                    <CellEditor
-                      key={v.name}
-                      lineUp={lineUp}
-                      blade={blade}
-                      variable={v}
-                      cell={cell}
-                    />
-                  ) : (
-                    <td key={v.name} />
-                  );
-                })}
-              </tr>
-            );
-          })}
+          {blades.map((blade) => (
+            <BladeRow
+              key={blade.arm_id}
+              lineUp={lineUp}
+              blade={blade}
+              shown={shown}
+              stripWidth={stripWidth}
+              isNarrow={isNarrow}
+              onStart={onStart}
+            />
+          ))}
         </tbody>
       </table>
       <p className="flex flex-wrap gap-x-5 pt-3 text-note text-ink-2">
@@ -190,5 +126,65 @@ export function Matrix({
         ) : null}
       </p>
     </div>
+  );
+}
+
+/** What one blade is: its edges, its steel, and every variable that is held equal. */
+function BladeRow({
+  lineUp,
+  blade,
+  shown,
+  stripWidth,
+  isNarrow,
+  onStart,
+}: {
+  lineUp: LineUpData;
+  blade: LineUpData["blades"][number];
+  shown: LineUpData["variables"];
+  stripWidth: number;
+  isNarrow: boolean;
+  onStart: (armId: string) => void;
+}) {
+  const { trial, runs } = lineUp;
+  const steel = steelCell(lineUp, blade.code);
+  const strip = (
+    <EdgeStrip
+      mark={blade.mark}
+      title={blade.code}
+      edgeLengthMm={blade.edge_length_mm}
+      edges={stripEdges(runs, blade, lineUp.used_up)}
+      fullCuts={fullCuts(runs)}
+      width={stripWidth}
+    />
+  );
+  return (
+    <>
+      {isNarrow ? (
+        <tr>
+          <td colSpan={2 + shown.length} className="pt-2">
+            <div className="sticky left-0 w-fit">{strip}</div>
+          </td>
+        </tr>
+      ) : null}
+      <tr className="border-b border-line">
+        <th scope="row" className="sticky left-0 z-[1] bg-paper py-1.5 pr-3 text-left font-normal">
+          <div className="flex items-center gap-3">
+            <BladeHead blade={blade} runs={runs} onStart={onStart} />
+            {isNarrow ? null : <div className="shrink-0">{strip}</div>}
+          </div>
+        </th>
+        <td className={`px-1 ${steelLook(steel, variesSteel(trial))}`}>
+          <GradeEditor trialId={trial.id} blade={blade} cell={steel} />
+        </td>
+        {shown.map((v) => {
+          const cell = lineUp.cells.find((c) => c.blade === blade.code && c.variable === v.name);
+          return cell ? (
+            <CellEditor key={v.name} lineUp={lineUp} blade={blade} variable={v} cell={cell} />
+          ) : (
+            <td key={v.name} />
+          );
+        })}
+      </tr>
+    </>
   );
 }

@@ -82,7 +82,7 @@ export function Sheets() {
 
 function headline(seen: Schemas["SheetPreviewOut"] | undefined): string {
   if (!seen) return "Results from a spreadsheet";
-  const runs = `${seen.new} ${seen.new === 1 ? "run" : "runs"} to bring in`;
+  const runs = `${seen.new} ${seen.new === 1 ? "run" : "runs"} to save`;
   const there = seen.there ? `, ${seen.there} there already` : "";
   const faulty = seen.faulty ? `, ${seen.faulty} to be mended` : "";
   return `${seen.name}: ${runs}${there}${faulty}.`;

@@ -9,7 +9,7 @@ export function Wall({ soak }: { soak: Soak }) {
   return (
     <section aria-label="Coupons along time" className="mt-5">
       <div className="overflow-x-auto">
-        <table className="w-full border-collapse">
+        <table className="w-max min-w-full border-collapse">
           <thead>
             <tr className="text-left text-note text-ink-2">
               <th className="pr-4 pb-1 font-medium">coupon</th>
@@ -45,7 +45,10 @@ function Row({
   const own = soak.looks.filter((look) => look.coupon_id === coupon.id);
   return (
     <tr className="border-t border-line align-top">
-      <th scope="row" className="py-2 pr-4 text-left font-semibold whitespace-nowrap">
+      <th
+        scope="row"
+        className="sticky left-0 bg-paper py-2 pr-4 text-left font-semibold whitespace-nowrap"
+      >
         <span className="flex items-center gap-2">
           <Mark mark={coupon.blade_id ? coupon.mark : place} size={18} />
           {coupon.called}
@@ -81,7 +84,7 @@ function Seen({ soak, look }: { soak: Soak; look: Look }) {
     <Link
       to={`/soak/${soak.id}/look?look=${look.id}`}
       aria-label={`${where}${region}: ${look.area_says || (look.discolouration ?? "seen")}`}
-      className={`grid grid-cols-[auto_1fr] items-center gap-x-3 rounded-edge hover:bg-kraft/40
+      className={`grid items-center gap-x-3 rounded-edge bench:grid-cols-[auto_1fr] hover:bg-kraft/40
         ${look.struck ? "opacity-45 line-through" : ""}`}
     >
       {read ? (

@@ -210,7 +210,7 @@ class _Sheet:
             elif re.fullmatch(r"\d{1,3}(,\d{3})+(\.\d+)?", bare):
                 bare = bare.replace(",", "")
             try:
-                return f"{float(bare) * factor:.10g}"
+                return f"{float(bare) * factor:.{10 if factor == 1.0 else 6}g}"
             except ValueError:
                 return found[0]
 
