@@ -96,3 +96,17 @@ def test_the_line_up_counts_what_the_runs_show_as_the_answer_does(hand):
     for cells in (line_up["cells"], answer["cells"]):
         (own,) = [c for c in cells if (c["variable"], c["blade"]) == ("edge_length_mm", "B")]
         assert (own["state"], own["shown"]) == ("confounded", "40 mm")
+
+
+def test_how_long_blades_stay_under_any_force_is_answered_beside_the_limits_of_the_method(hand):
+    (_, edge), _ = hand.make_trial("A", "B", schedule="every", every=4)
+    run = hand.start(edge)
+    at = 0
+    for gf in (150, 200, 250, 300, 350, 410, 420):
+        hand.read(run, gf, at)
+        at = hand.cut(run, 4, at) if gf < 410 else at
+    path = f"/api/trials/{hand.trial}/lives-under"
+    lives = hand.client.get(path, params={"limit_gf": 275}).json()["lives"]
+    assert lives["A"].startswith("10 cuts"), "halfway between 250 gf at 8 and 300 gf at 12"
+    refused = hand.client.get(path, params={"limit_gf": -1})
+    assert (refused.status_code, refused.json()["field"]) == (422, "limit_gf")

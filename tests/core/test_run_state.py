@@ -1,5 +1,7 @@
 """A run's state is a pure fold over its log: undo, correction, stop and what arrives after it."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -136,9 +138,10 @@ def test_a_break_ends_with_the_next_cut():
     assert log.state().status == "cutting"
 
 
-def admitted(log, kind, payload, *, seen=0, stop=None):
+def admitted(log, kind, payload, *, seen=0, stop=None, method=METHOD, edge_length_mm=None):
     event = bench_event("new", kind, "d", 99, seen, 0, "t", payload)
-    admit(event, log.state(), METHOD, {e.id: e for e in log.events}, stop)
+    known = {e.id: e for e in log.events}
+    admit(event, log.state(), method, known, stop, edge_length_mm)
 
 
 def test_after_the_stop_only_a_device_that_had_not_seen_it_may_still_report_what_it_cut():
@@ -219,3 +222,43 @@ def test_corrections_of_one_event_add_up():
         "pass",
         "ab12",
     ), "a picture undoes no correction"
+
+
+STATIONS = replace(METHOD, stations_mm=(20.0, 60.0))
+
+
+def test_the_station_of_the_coming_reading_is_told_one_after_the_other():
+    log = Log()
+    planned(log, 0, 4)
+    places = [fold(log.events, STATIONS).places_mm[0]]
+    for place in (20, 60, 20):
+        log.add("reading", {"check": "force", "value": 150, "unit": "gf", "position_mm": place})
+        places.append(fold(log.events, STATIONS).places_mm[0])
+    assert places == [20, 60, 20, 60]
+
+
+def test_a_check_without_its_place_or_off_the_edge_is_refused_where_a_method_has_stations():
+    log = Log()
+    bare = {"check": "force", "value": 150, "unit": "gf"}
+    for place, match in ((None, "20, 60 mm from the heel"), (97, "beyond the edge, which is 96")):
+        with pytest.raises(OutOfRangeError, match=match) as refused:
+            admitted(
+                log, "reading", {**bare, "position_mm": place}, method=STATIONS, edge_length_mm=96
+            )
+        assert refused.value.field == "position_mm"
+    admitted(log, "reading", {**bare, "position_mm": 60}, method=STATIONS, edge_length_mm=96)
+
+
+def test_place_and_count_of_an_entry_are_corrected_and_no_count_lies_beyond_the_cuts():
+    log = Log()
+    log.cut(4)
+    glint = log.add("outcome", {"check": "inspect", "outcome": "glint", "position_mm": 31})
+    log.cut(2)
+    log.add("correction", {"target": glint, "becomes": {"position_mm": 13, "count_at": 2}})
+    (logged,) = log.state().checks
+    assert (logged.check.position_mm, logged.check.count) == (13, 2)
+    assert log.state().count == 6
+    with pytest.raises(OutOfRangeError, match="beyond the 6 that were cut"):
+        admitted(log, "correction", {"target": glint, "becomes": {"count_at": 7}})
+    with pytest.raises(NotAllowedNowError, match="follows from the cuts before it"):
+        admitted(log, "correction", {"target": "e1", "becomes": {"count_at": 2}})

@@ -68,6 +68,15 @@ def test_by_default_edges_count_from_the_third():
     assert states == ["not_yet", "not_yet", "settled", "settled"]
 
 
+def test_a_number_that_is_the_least_counts_where_it_reaches_the_rule_and_is_open_below():
+    assert settled(3, history(3, e3={"is_least": True}), SettledRule()).counts
+    below = settled(2, history(2, e2={"is_least": True}), SettledRule())
+    assert (below.state, below.why) == ("unknown", "least_place")
+    assert "at least edge 2 since new, and its history is not known" in settled_words(below)
+    after = history(2, 3, e2={"is_least": True, "damaged": True})
+    assert settled(3, after, SettledRule()).state == "not_yet", "damage begins a count of its own"
+
+
 def test_damage_starts_the_count_anew_with_the_next_edge():
     chipped = history(3, 4, 5, 6, 7, e4={"damaged": True})
     assert [settled(n, chipped, SettledRule()).state for n in (4, 5, 6, 7)] == [
