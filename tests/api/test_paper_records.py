@@ -147,7 +147,9 @@ def test_7_a_dose_by_pass_and_fail(paper):
     )
     assert len(re.findall(r"\.(?:\s|$)", said)) <= 2
     # A was gone at the only look there was: somewhere before, and nothing is assumed about it.
-    assert ladder(paper.verdict())["A"]["working"]["words"].startswith("lost by the first check")
+    found = paper.verdict()
+    assert ladder(found)["A"]["working"]["words"].startswith("lost by the first check")
+    assert "gap" not in notes(found)
 
 
 def test_8_a_mixed_dose_of_three_blades_is_two_sentences(paper):

@@ -119,6 +119,9 @@ def analyse(
     every edge.
     """
     counted = [run for run in runs if not run.practice]
+    if method.dose is not None:
+        # a dose is looked at once, when it is over: no pass before was left out of the record
+        counted = [replace(run, passes_noted=True) for run in counted]
     blades = list(dict.fromkeys(run.blade for run in counted))
     found, widths = with_widths(_run_results(counted, blades, method))
     results = [
@@ -271,8 +274,7 @@ def _run_results(
             judged = run.outcomes(method.stages)
             named = [s.name for s in method.stages if s.limit_gf is None or s.name in judged]
             order = named or LOST_IN_ORDER
-            is_first_look = run.passes_noted or method.dose is not None
-            lost = outcome_lives(judged, order, run.check_every, passes_noted=is_first_look)
+            lost = outcome_lives(judged, order, run.check_every, passes_noted=run.passes_noted)
             for stage, found in lost.items():
                 lives[run.key][stage] = RunLife(_by_the_method(run, found, method), None)
     return [

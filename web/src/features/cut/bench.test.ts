@@ -299,7 +299,7 @@ describe("what the bench says", () => {
     };
     expect(asks("paper", 2)).toBe("Check now: wipe, does it slice the held paper, 2 tries");
     expect(asks("inspect", 1)).toBe("Check now: wipe, look along the apex under the lamp");
-    expect(asks("force", 3, 44)).toBe("Wipe the fresh edge, take 3 readings at 44 mm");
+    expect(asks("force", 3, 44)).toBe("Wipe the fresh edge, take 3 readings, the next at 44 mm");
   });
 
   it("lays an unsent look over what the server knows, and asks for the try that is left", () => {

@@ -11,7 +11,8 @@ export function nextWords(run: RunData, shown: Shown): string {
   if (state.status === "abandoned") return "This run was abandoned";
   if (shown.due) {
     const force = state.asked === "force";
-    const place = shown.placeMm === null ? "" : ` at ${counted(shown.placeMm)} mm`;
+    const next = shown.readingsWanted > 1 ? ", the next at" : " at";
+    const place = shown.placeMm === null ? "" : `${next} ${counted(shown.placeMm)} mm`;
     if (shown.confirming) return force ? "Read once more to confirm" : "Look once more to confirm";
     if (!force) {
       const judged = isJudged(state.asked) && state.asked !== "inspect";
@@ -19,7 +20,7 @@ export function nextWords(run: RunData, shown: Shown): string {
         judged && shown.readingsWanted > 1
           ? `, ${plural(shown.readingsWanted, "try", "tries")}`
           : "";
-      return `Check now: ${ASKED[state.asked] ?? state.asked_words}${place}${times}`;
+      return `Check now: ${ASKED[state.asked] ?? state.asked_words}${times}${place}`;
     }
     if (shown.count === 0 && shown.readings.length === 0)
       return (

@@ -167,12 +167,12 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
       <div className="grid grid-cols-3 gap-3">
         <Field
           label="Zone in use, from"
-          unit="mm from the heel"
+          unit="mm"
           inputMode="decimal"
           value={zone[0]}
           onChange={(e) => setFrom(e.target.value)}
           error={wrong(2, zone[0])}
-          hint="Empty: the whole edge"
+          hint="From the heel; empty: the whole edge"
         />
         <Field
           label="to"

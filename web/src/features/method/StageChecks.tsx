@@ -19,7 +19,7 @@ export function StageChecks({
   const toggle = (kind: (typeof others)[number], on: boolean) =>
     onChange({ also: on ? [...stage.also, kind] : stage.also.filter((each) => each !== kind) });
   return (
-    <div className="self-end">
+    <div className="bench:pt-5">
       {stage.also.length === 0 ? (
         <Tick
           label="lost on a doubt already"
@@ -27,14 +27,19 @@ export function StageChecks({
           onTick={(onDoubt) => onChange({ onDoubt })}
         />
       ) : null}
-      {others.map((kind) => (
-        <Tick
-          key={kind}
-          label={`and by “${nameOf(kind)}”`}
-          checked={stage.also.includes(kind)}
-          onTick={(on) => toggle(kind, on)}
-        />
-      ))}
+      {others.length > 0 ? (
+        <details open={stage.also.length > 0}>
+          <summary className="min-h-11 cursor-pointer content-center">by several checks</summary>
+          {others.map((kind) => (
+            <Tick
+              key={kind}
+              label={`and by “${nameOf(kind)}”`}
+              checked={stage.also.includes(kind)}
+              onTick={(on) => toggle(kind, on)}
+            />
+          ))}
+        </details>
+      ) : null}
       {stage.also.length > 0 ? (
         <Choice
           label="Lost when"
