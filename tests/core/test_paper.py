@@ -79,6 +79,18 @@ def test_metres_become_the_feet_of_the_method():
     assert (own.line.text("fine"), own.line.text("working")) == ("10", "19.685-30")
 
 
+def test_a_total_in_metres_may_miss_its_parts_in_feet_by_its_last_digit_and_no_more():
+    # 144 + 87 = 231 ft are 70.41 m; 71.4 m would be a slip
+    heads = ("knife", "edge", "fine (ft)", "working (ft)", "total (m)")
+    for total, slips in (("70.4", []), ("71.4", ["total"])):
+        rows = [heads, ("A", "3", "144", "87", total)]
+        (own,) = lines_of(rows, guess(rows, TWO_STAGE), TWO_STAGE)
+        found, wrong = next(read_lines([own.line], TWO_STAGE))
+        assert [slip.key for slip in wrong] == slips
+        if found:
+            assert max(at for at, _ in found.log) == 231, "the parts say it more finely"
+
+
 @given(st.integers(0, 9))
 def test_an_undo_of_an_undo_is_in_force(undone):
     said = [

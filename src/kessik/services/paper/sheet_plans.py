@@ -281,7 +281,7 @@ def _give_edges(plan: SheetPlan, told: Sequence[SheetLine], sheet: Sheet) -> Non
             number = coming.get(arm.id) or next_edge(arm, plan.cut)
             coming[arm.id] = number + 1
             cells = {**cells, "edge": str(number)}
-        line = PaperLine(line_id, cells, own.line.readings)
+        line = replace(own.line, id=line_id, cells=cells)
         plan.lines.append((own, line))
         named = _named_edge(line)
         run_id = ran.get((arm.id, named)) if arm is not None and named else None

@@ -44,11 +44,14 @@ _T = TypeVar("_T")
 
 @dataclass(frozen=True)
 class PaperLine:
-    """A line as it was written, by column key; `readings` a tally where there is one."""
+    """A line as it was written, by column key; `readings` a tally where there is one, `rounding`
+    how far counts that were written in another unit may be off, in the unit of the method.
+    """
 
     id: str
     cells: Mapping[str, str]
     readings: str = ""
+    rounding: float = 0.0
 
     def text(self, key: str) -> str:
         return self.cells.get(key, "").strip()
@@ -217,7 +220,7 @@ def _written(
 ) -> Iterator[tuple[float, Said]]:
     """What the cells of a line say, at its counts."""
     written = {k: v for k, v in results.items() if isinstance(v, Written)}
-    lives = lives_of(written, method, every)
+    lives = lives_of(written, method, every, line.rounding)
     check_order(lives)
     check_gap(lives, every)
     for name, life in lives.items():

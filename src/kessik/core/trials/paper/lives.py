@@ -12,10 +12,10 @@ _ROUNDING = 1e-6
 
 
 def lives_of(
-    written: Mapping[str, Written], method: Method, every: float | None
+    written: Mapping[str, Written], method: Method, every: float | None, rounding: float = 0.0
 ) -> dict[str, Written]:
     """The life at every stage from the first cut on; a length that begins inside a bracket is as
-    wide as both.
+    wide as both. Parts may miss their total by `rounding`.
     """
     if not adds_up(method):
         return dict(written)
@@ -26,8 +26,8 @@ def lives_of(
         if fine.held is not None and working.held is None and working.gone and every:
             working = Written(max(working.gone - every, 0.0), working.gone)
         whole = working.after(fine)
-        _check_total(total, whole, (first, fine), (second, working))
-        return {**found, second: total or whole}
+        _check_total(total, whole, (first, fine), (second, working), rounding)
+        return {**found, second: whole if rounding else total or whole}
     if working and not fine and not total:
         raise OutOfRangeError(
             f"{second} is the length after {first} was gone: write {first}, too, or the total",
@@ -49,9 +49,14 @@ def lives_of(
 
 
 def _check_total(
-    total: Written | None, whole: Written, first: tuple[str, Written], second: tuple[str, Written]
+    total: Written | None,
+    whole: Written,
+    first: tuple[str, Written],
+    second: tuple[str, Written],
+    rounding: float,
 ) -> None:
-    if total is None or abs(total.latest - whole.latest) <= _ROUNDING * max(whole.latest, 1.0):
+    may_miss = rounding + _ROUNDING * max(whole.latest, 1.0)
+    if total is None or abs(total.latest - whole.latest) <= may_miss:
         return
     parts = f"{first[0]} {first[1].latest:g} and {second[0]} {second[1].latest:g}"
     raise OutOfRangeError(

@@ -125,7 +125,7 @@ def lines_of(rows: Rows, reading: SheetReading, method: Method) -> Iterator[Shee
         yield from _by_stage(body, sheet)
     else:
         for number, row in body:
-            line = PaperLine(str(number), sheet.cells_of(row))
+            line = PaperLine(str(number), sheet.cells_of(row), rounding=sheet.rounding_of(row))
             yield SheetLine(number, line, (), sheet.facts_of(row))
 
 
@@ -217,6 +217,18 @@ class _Sheet:
         if re.match(r"\d{4}-\d{2}-\d{2}", text):
             return text
         return _NUMBER.sub(one, text)
+
+    def rounding_of(self, row: Sequence[str]) -> float:
+        """Half a last digit of every count that becomes one of another unit, added up."""
+        mark = "," if self.reading.decimal_comma else "."
+        off = 0.0
+        for place, role in enumerate(self.reading.roles):
+            factor = self._factor(place, role) if is_count(role, self.method) else 1.0
+            found = _NUMBER.search(_at(row, place))
+            if factor != 1.0 and found:
+                decimals = len(found[0].partition(mark)[2])
+                off += 0.5 * factor * 10.0**-decimals
+        return off
 
     def facts_of(self, row: Sequence[str]) -> BladeFacts:
         return BladeFacts(self.cell(row, STEEL), self.value(row, HARDNESS), self.value(row, ANGLE))
