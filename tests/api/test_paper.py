@@ -72,7 +72,7 @@ def test_a_written_result_is_as_wide_as_the_gap_of_its_checks(paper, school):
     paper.make_trial("A", school=school)
     paper.kept(line("A", 3, **cells))
     assert paper.lives("A", 3) == lives
-    assert "the one run is from paper" in " ".join(paper.verdict()["notes"])
+    assert "The one run is from paper" in " ".join(paper.verdict()["notes"])
 
 
 def test_a_dose_and_an_effort_are_read_as_they_were_written(paper):
