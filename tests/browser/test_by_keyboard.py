@@ -51,7 +51,7 @@ def test_from_an_empty_database_to_a_verdict(person):
         Keys.ENTER,
     )
     person.see("still open")
-    person.see("hardness of A and B is not known")
+    person.see("hardness of A and B are not known")
 
     person.press("c")
     person.until(lambda: person.focused().text == "Start run")

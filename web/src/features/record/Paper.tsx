@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { type FormEvent, useEffect, useState } from "react";
+import { type FormEvent, useCallback, useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
@@ -63,8 +63,7 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
   const gapIsRead = typeof every === "number" || !typed.every.trim();
   const check_every = typeof every === "number" ? every : null;
   const body = { lines: linesOf(rows), by, cut_on: on, check_every };
-  const looked = useChecked(trialId, body);
-  const wantsGap = looked.totals_without_gap > 0 && !typed.gapUnknown;
+  const { looked, lookNow } = useChecked(trialId, body);
   const keep = useChange(
     () => keepPaper(trialId, body),
     () => {
@@ -78,11 +77,13 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
   const faults = refused?.length ? refused : looked.slips;
   const faultAt = (row: Row, key: string) =>
     faults.find((f) => said[(f.line ?? 0) - 1]?.id === row.id && f.column === key)?.message;
-  const submit = (event?: FormEvent) => {
+  const submit = async (event?: FormEvent) => {
     event?.preventDefault();
     if (!body.lines.length || keep.isPending) return;
-    setAsksGap(wantsGap);
-    if (gapIsRead && !wantsGap) keep.mutate(undefined);
+    // a quick hand saves before its last line was looked at
+    const asks = !typed.gapUnknown && (await lookNow()).totals_without_gap > 0;
+    setAsksGap(asks);
+    if (gapIsRead && !asks) keep.mutate(undefined);
   };
   const View = way === "totals" ? PaperGrid : PaperTally;
   return (
@@ -91,7 +92,7 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
       onKeyDown={(e) => {
         if (e.key !== "Enter" || !(e.ctrlKey || e.metaKey)) return;
         e.preventDefault();
-        submit();
+        void submit();
       }}
       className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7"
       noValidate
@@ -118,7 +119,7 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
           onType={setTyped}
           gap={{
             wrong: gapIsRead ? undefined : `“${typed.every}” is not a number`,
-            isAsked: asksGap && wantsGap,
+            isAsked: asksGap && !typed.gapUnknown && !typed.every,
             totals: looked.totals_without_gap,
           }}
         />
@@ -224,28 +225,27 @@ function Setting<T extends { by: string; on: string; every: string; gapUnknown: 
 
 const NOT_LOOKED_AT: Schemas["PaperCheckedOut"] = { slips: [], totals_without_gap: 0 };
 
-/** What stands there now, checked when the hand rests. */
-function useChecked(trialId: string, paper: Schemas["PaperBody"]): Schemas["PaperCheckedOut"] {
-  const [found, setFound] = useState(NOT_LOOKED_AT);
+/** What stands there, looked at when the hand rests and before it is saved. */
+function useChecked(trialId: string, paper: Schemas["PaperBody"]) {
+  const [looked, setLooked] = useState(NOT_LOOKED_AT);
   const sent = JSON.stringify(paper);
-  useEffect(() => {
+  const lookNow = useCallback(async () => {
     const asked = JSON.parse(sent) as Schemas["PaperBody"];
+    const found = asked.lines.length ? await checkPaper(trialId, asked).catch(() => null) : null;
+    return found ?? NOT_LOOKED_AT;
+  }, [trialId, sent]);
+  useEffect(() => {
     let isOver = false;
     const timer = setTimeout(async () => {
-      if (!asked.lines.length) return setFound(NOT_LOOKED_AT);
-      try {
-        const checked = await checkPaper(trialId, asked);
-        if (!isOver) setFound(checked);
-      } catch {
-        // what cannot be checked now is checked when it is kept
-      }
+      const found = await lookNow();
+      if (!isOver) setLooked(found);
     }, CHECKED_AFTER_MS);
     return () => {
       isOver = true;
       clearTimeout(timer);
     };
-  }, [trialId, sent]);
-  return found;
+  }, [lookNow]);
+  return { looked, lookNow };
 }
 
 /** The blade of the last line with its next edge. */
