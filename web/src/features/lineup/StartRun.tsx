@@ -1,5 +1,5 @@
 import { type FormEvent, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { putEdge, putRun, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
@@ -222,7 +222,24 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
       <Button kind="next" type="submit" disabled={start.isPending} autoFocus>
         {practice ? "Start practice run" : "Start run"}
       </Button>
+      <AlreadyCut trialId={lineUp.trial.id} />
     </form>
+  );
+}
+
+/** The way in for runs that were cut elsewhere. */
+function AlreadyCut({ trialId }: { trialId: string }) {
+  const look = "inline-flex min-h-6 items-center font-semibold underline underline-offset-4";
+  return (
+    <p className="flex flex-wrap gap-x-4">
+      Cut already?
+      <Link className={look} to={`/trials/${trialId}/paper`}>
+        Enter paper results
+      </Link>
+      <Link className={look} to={`/sheets?trial=${trialId}`}>
+        Open a spreadsheet
+      </Link>
+    </p>
   );
 }
 
