@@ -15,7 +15,7 @@ from kessik.core.comparison.findings import (
 )
 from kessik.core.comparison.levels import spread_percent
 from kessik.core.comparison.lives import LifePosterior, solve, spread_prior
-from kessik.core.comparison.ratios import Ratio, all_ratios, blade_life, edge_scatter
+from kessik.core.comparison.ratios import Ratio, blade_life, edge_scatter, ratio_of
 from kessik.core.comparison.stage_group import StageGroup, log_lives
 
 DOUBTFUL_SCATTER = 0.15
@@ -45,9 +45,23 @@ def odd_edges(group: StageGroup, posterior: LifePosterior) -> dict[str, list[int
     return found
 
 
-def doubts(
-    group: StageGroup, posterior: LifePosterior, odd: Mapping[str, Sequence[int]]
-) -> list[Note]:
+Without = Mapping[str, Mapping[int, LifePosterior]]
+
+
+def without_odd(group: StageGroup, odd: Mapping[str, Sequence[int]]) -> Without:
+    """What is known without each edge that does not fit, by blade and edge."""
+    return {
+        code: {edge: _without(group, code, edge) for edge in edges} for code, edges in odd.items()
+    }
+
+
+def _without(group: StageGroup, code: str, edge: int) -> LifePosterior:
+    return solve(
+        [group.edges_of(each, without=edge if each == code else None) for each in group.runs]
+    )
+
+
+def doubts(group: StageGroup, posterior: LifePosterior, odd: Without) -> list[Note]:
     """What asks why before an answer is believed, blade by blade: edges that contradict each other,
     one that is off, or a spread far beyond what re-sharpening makes. No edge is dropped in silence.
     """
@@ -58,14 +72,16 @@ def doubts(
         if len(own) == 2 and len(edges) == 2:
             found.append(Contradicting(group.stage, code, (own[0], own[1])))
         elif own:
-            found += [_odd_edge(group, posterior, code, edge) for edge in own]
+            found += [_odd_edge(group, posterior, odd[code][edge], code, edge) for edge in own]
         elif code in odd and edge_scatter(spread_prior(), [solved.evidence]) > DOUBTFUL_SCATTER:
             spread = spread_percent(list(log_lives(group, code).values()))
             found += [DoubtfulSpread(group.stage, code, spread)] if spread is not None else []
     return found
 
 
-def _odd_edge(group: StageGroup, posterior: LifePosterior, code: str, edge: int) -> OddEdge:
+def _odd_edge(
+    group: StageGroup, posterior: LifePosterior, rest: LifePosterior, code: str, edge: int
+) -> OddEdge:
     """An edge that is off, with the blade's life with it and without."""
     own = group.runs[code][0].run
     unit = group.scale(own)
@@ -74,34 +90,30 @@ def _odd_edge(group: StageGroup, posterior: LifePosterior, code: str, edge: int)
         found = blade_life(known, next(b for b in known.blades if b.code == code))
         return found.estimate / unit, found.low / unit, found.high / unit
 
-    rest = solve(
-        [group.edges_of(each, without=edge if each == code else None) for each in group.runs]
-    )
     return OddEdge(group.stage, code, edge, life(posterior), life(rest), own.count_unit)
 
 
-def hinges(group: StageGroup, ratio: Ratio, odd: Mapping[str, Sequence[int]]) -> list[HingesOnEdge]:
+def hinges(group: StageGroup, ratio: Ratio, odd: Without) -> list[HingesOnEdge]:
     """The edges of a pair that do not fit their sisters, with the ratio with each and without."""
     if ratio.open_end:
         return []
     return [
         hinge
         for code in (ratio.a, ratio.b)
-        for edge in odd.get(code, ())
-        if (hinge := _hinge(group, ratio, code, edge)) is not None
+        for edge, rest in odd.get(code, {}).items()
+        if (hinge := _hinge(group, ratio, rest, code, edge)) is not None
     ]
 
 
-def _hinge(group: StageGroup, ratio: Ratio, code: str, edge: int) -> HingesOnEdge | None:
+def _hinge(
+    group: StageGroup, ratio: Ratio, rest: LifePosterior, code: str, edge: int
+) -> HingesOnEdge | None:
     means = {each: log_lives(group, each) for each in (ratio.a, ratio.b)}
     sisters = [log_life for number, log_life in means[code].items() if number != edge]
     if edge not in means[code] or not sisters:
         return None
     with_it = np.mean(list(means[ratio.b].values())) - np.mean(list(means[ratio.a].values()))
-    pair = [
-        group.edges_of(each, without=edge if each == code else None) for each in (ratio.a, ratio.b)
-    ]
-    (without,) = all_ratios(solve(pair))
+    without = ratio_of(rest, ratio.a, ratio.b)
     if without.open_end:
         return None
     own = group.runs[code][0].run

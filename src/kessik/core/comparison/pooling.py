@@ -24,7 +24,7 @@ from kessik.core.comparison.lives import (
     spread_prior,
 )
 from kessik.core.comparison.matching import BladeFacts, MatchingRule
-from kessik.core.comparison.odd_edges import doubts, hinges, odd_edges
+from kessik.core.comparison.odd_edges import Without, doubts, hinges, odd_edges, without_odd
 from kessik.core.comparison.ratios import Ratio, all_ratios, blade_life, edge_scatter
 from kessik.core.comparison.results import RunResult
 from kessik.core.comparison.stage_group import StageGroup, in_blocks, length_factor, log_lives
@@ -94,7 +94,7 @@ def pooled(
                 others = [b.evidence for b in posterior.blades if b.code != solved.code]
                 scatters[solved.code, stage] = edge_scatter(spread_prior(), others)
             notes.extend(_gaps_wanted(group))
-            odd = odd_edges(group, posterior)
+            odd = without_odd(group, odd_edges(group, posterior))
             notes.extend(doubts(group, posterior, odd))
             found = lives_at(lives, stage)
             comparisons.extend(
@@ -114,7 +114,7 @@ def _judged(
     known: Mapping[str, BladeFacts],
     rule: MatchingRule,
     found: Mapping[str, Found],
-    odd: Mapping[str, Sequence[int]],
+    odd: Without,
 ) -> Comparison:
     edges = min(len({r.run.edge for r in group.runs[code]}) for code in (ratio.a, ratio.b))
     pair = (known[ratio.a], known[ratio.b])

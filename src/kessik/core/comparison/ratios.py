@@ -99,6 +99,12 @@ def all_ratios(posterior: LifePosterior) -> list[Ratio]:
     return [_ratio(posterior, a, b, levels) for a, b in combinations(posterior.blades, 2)]
 
 
+def ratio_of(posterior: LifePosterior, a: str, b: str) -> Ratio:
+    """One pair of blades, by their codes, as if it were the only one."""
+    found = {blade.code: blade for blade in posterior.blades}
+    return _ratio(posterior, found[a], found[b], (0.95, 0.90))
+
+
 def _ratio(
     posterior: LifePosterior, a: BladePosterior, b: BladePosterior, levels: tuple[float, float]
 ) -> Ratio:
