@@ -201,7 +201,7 @@ def test_10_a_geometry_run_that_is_not_over(paper):
     )
     said = paper.verdict()["headline"]
     assert said.startswith("Least effort first: A, then B; they separate from 1 layer on.")
-    assert "B did not do 6 layers, and is compared on those both did" in said
+    assert "B did not do 6 layers, and is compared on those it did" in said
     assert [b["blade"] for b in paper.verdict()["figure_blades"]] == ["A", "B"]
     assert paper.verdict()["standing"].startswith("2 runs on 2 blades")
 

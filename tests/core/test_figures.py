@@ -114,7 +114,7 @@ def test_a_run_that_is_not_over_is_compared_on_the_layers_that_both_did():
     said = headline(analyse([a, b], {}, MatchingRule("geometry"), geometry), "")
     assert said == (
         "Least effort first: A, then B; they separate from 1 layer on. B did not do 6 layers, and"
-        " is compared on those both did."
+        " is compared on those it did."
     )
 
 

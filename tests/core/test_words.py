@@ -8,7 +8,7 @@ from kessik.core.comparison.verdict import Comparison, edges_to_settle, scope_of
 from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, NotReached
 from kessik.core.units import honest
 from kessik.core.words.lives import life_words
-from kessik.core.words.pairs import pair_words, tag_words
+from kessik.core.words.pairs import pair_words, size_cells, tag_words
 
 
 def comparison(ratio, low, high, verdict="longer"):
@@ -108,3 +108,8 @@ def test_a_large_difference_settles_soon_and_a_borderline_one_hardly_ever():
     assert settle(1.5, 0.25) <= 2
     assert settle(1.09, 0.18) > 10
     assert settle(1.0, 0.05) < settle(1.0, 0.18)
+
+
+def test_a_bound_that_rounds_to_nothing_has_no_sign():
+    assert size_cells(comparison(1.1, 0.998, 1.24)) == ("+10 %", "0 to +24 %")
+    assert size_cells(comparison(1.1, 0.9, 1.3)) == ("+10 %", "−10 to +30 %")

@@ -97,7 +97,7 @@ class TrialAnalysis:
 
     def is_measured(self, result: RunResult) -> bool:
         """Whether a run belongs to a blade that has figures."""
-        return result.run.blade in {blade.blade for blade in self.measured_blades}
+        return any(blade.blade == result.run.blade for blade in self.measured_blades)
 
 
 LeftOut = Mapping[tuple[str, int], WhyLeftOut]

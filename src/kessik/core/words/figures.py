@@ -126,7 +126,8 @@ def _missing_words(analysis: TrialAnalysis, efforts: EffortTable) -> list[str]:
         if blade in efforts.alone:
             continue
         without = and_words([f"{n:g}" for n in missing])
-        told.append(f"{blade} did not do {without} layers, and is compared on those both did")
+        noun = "layer" if missing == (1.0,) else "layers"
+        told.append(f"{blade} did not do {without} {noun}, and is compared on those it did")
     if efforts.alone:
         told.append(f"{and_words(efforts.alone)} did no layer that the others did: not compared")
     return told

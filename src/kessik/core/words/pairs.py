@@ -78,7 +78,11 @@ def size_cells(pair: Comparison) -> tuple[str, str]:
 
 
 def _signed(ratio: float) -> str:
-    return f"{100 * (ratio - 1):+.0f} %".replace("-", "−").replace("+0 %", "0 %")
+    return (
+        f"{100 * (ratio - 1):+.0f} %".replace("+0 %", "0 %")
+        .replace("-0 %", "0 %")
+        .replace("-", "−")
+    )
 
 
 def _number(ratio: float) -> str:

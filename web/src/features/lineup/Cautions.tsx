@@ -26,11 +26,12 @@ export function Cautions({ trial }: { trial: Schemas["TrialOut"] }) {
   return (
     <section aria-label="Cautions" className="border-l-4 border-hemp pl-3 text-note">
       <ul>
-        {[...trial.method.all_cautions, "Count the sharps in and out of the day."].map(
-          (caution) => (
-            <li key={caution}>{caution}</li>
-          ),
-        )}
+        {[
+          ...trial.method.all_cautions,
+          "Count the blades at the start and at the end of the day.",
+        ].map((caution) => (
+          <li key={caution}>{caution}</li>
+        ))}
       </ul>
       <p className="text-ink-2">Your own workshop's rules come first.</p>
       <button

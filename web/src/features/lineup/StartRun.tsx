@@ -188,7 +188,7 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
           value={took.block}
           onChange={(e) => setTook({ ...took, block: e.target.value })}
           error={wrong(6, took.block) ?? refused?.at("block")}
-          hint="One piece or day; empty: by turn"
+          hint="One number for each piece or day; empty: set for you"
         />
       </div>
       <Tick
