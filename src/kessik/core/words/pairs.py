@@ -78,11 +78,8 @@ def size_cells(pair: Comparison) -> tuple[str, str]:
 
 
 def _signed(ratio: float) -> str:
-    return (
-        f"{100 * (ratio - 1):+.0f} %".replace("+0 %", "0 %")
-        .replace("-0 %", "0 %")
-        .replace("-", "−")
-    )
+    rounded = round(100 * (ratio - 1))
+    return f"{rounded:+d} %".replace("-", "−") if rounded else "0 %"
 
 
 def _number(ratio: float) -> str:
