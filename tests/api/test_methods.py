@@ -11,7 +11,7 @@ from tests.services.test_what_comes_next import cut_run
 
 
 def plain(method):
-    own = {"id", "number", "ends_when", "checked", "stage_words", "all_cautions"}
+    own = {"id", "number", "ends_when", "checked", "stage_words", "all_cautions", "check_rows"}
     return {name: value for name, value in method.items() if name not in own}
 
 

@@ -125,7 +125,7 @@ def test_6_a_dose_read_before_and_after_with_the_untouched_edge(paper):
 def dose_by_paper(paper):
     method = paper.client.get("/api/methods").json()["ready"]
     dose = next(m for m in method if m["school"] == "fixed_dose")
-    extra = ("id", "number", "ends_when", "checked", "stage_words", "all_cautions")
+    extra = ("id", "number", "ends_when", "checked", "stage_words", "all_cautions", "check_rows")
     own = {name: value for name, value in dose.items() if name not in extra}
     return own | {
         "checks": [{"kind": "paper", "readings": 1, "material": "office paper"}],

@@ -7,6 +7,7 @@ import zipfile
 
 import pytest
 
+from kessik.core.protocols.method_words import ends_when
 from kessik.core.protocols.schools import BY_SCHOOL
 from tests.conftest import BenchHand
 
@@ -90,7 +91,7 @@ def test_a_school_is_planned_cut_written_and_read_again_with_the_same_numbers(cl
         state = hand.cut_to_the_end(run, LIFE.get(school, 24) * scale)
         assert state["stopped_by"] == "rule"
         ended = client.get(f"/api/runs/{run}").json()
-        assert ended["log"][-1]["payload"]["reason"] == method.ends_when()
+        assert ended["log"][-1]["payload"]["reason"] == ends_when(method)
         assert ended["found"]
         assert set(state["stages"]) == {stage.name for stage in method.stages}
     verdict = client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]
@@ -100,7 +101,7 @@ def test_a_school_is_planned_cut_written_and_read_again_with_the_same_numbers(cl
     archive = zipfile.ZipFile(io.BytesIO(client.get(f"/api/trials/{hand.trial}/files").content))
     files = [("files", (name, archive.read(name))) for name in archive.namelist()]
     made = client.post("/api/imports", files=files).json()["trials"][0]
-    assert made["method"]["ends_when"] == method.ends_when()
+    assert made["method"]["ends_when"] == ends_when(method)
     again = client.get(f"/api/trials/{made['id']}/verdict").json()["answer"]
     assert told(again) == told(verdict)
     assert {b["blade"] for b in again["ladder"] + again["figure_blades"]} == {"A", "B"}

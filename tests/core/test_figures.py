@@ -14,7 +14,8 @@ from kessik.core.comparison.efforts import effort_table
 from kessik.core.comparison.figures import run_figures
 from kessik.core.comparison.lot_factor import lot_factors
 from kessik.core.comparison.matching import MatchingRule
-from kessik.core.protocols.methods import CheckSpec, Method, StopRule
+from kessik.core.protocols.checks import CheckSpec
+from kessik.core.protocols.methods import Method, StopRule
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
 from kessik.core.words.dose import dose_words

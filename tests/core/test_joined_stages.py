@@ -8,7 +8,9 @@ from kessik.core.comparison.analysis import analyse
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.schedule import plan_next
-from kessik.core.protocols.methods import CheckSpec, Stage, StopRule
+from kessik.core.protocols.checks import CheckSpec
+from kessik.core.protocols.method_words import ends_when, stage_words
+from kessik.core.protocols.methods import Stage, StopRule
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
 from kessik.core.protocols.stop_rules import assess
@@ -62,10 +64,12 @@ def test_the_second_check_is_asked_for_at_the_same_count_and_only_where_it_can_d
 
 
 def test_its_words_and_what_it_refuses():
-    assert method("all").ends_when() == (
+    assert ends_when(method("all")) == (
         "ends when “cuts a hair sample off the body” and “slices held paper” fail at one count"
     )
-    assert method("any").stages[0].words().endswith("or “slices held paper” fails")
+    assert stage_words(method("any").stages[0], method("any")).endswith(
+        "or “slices held paper” fails"
+    )
     for wrong in (("force",), ("hair_sample",), ("shave",)):
         with pytest.raises(OutOfRangeError):
             replace(method("any"), stages=(Stage("done", "hair_sample", also=wrong),))

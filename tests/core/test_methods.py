@@ -11,13 +11,13 @@ from hypothesis import strategies as st
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.schedule import next_count, plan_next
+from kessik.core.protocols.checks import CheckSpec
+from kessik.core.protocols.method_words import differences, ends_when
 from kessik.core.protocols.methods import (
-    CheckSpec,
     DosePart,
     Method,
     Stage,
     StopRule,
-    differences,
     force_limit_rope,
 )
 from kessik.core.protocols.schools import BY_SCHOOL, SCHOOLS
@@ -36,17 +36,14 @@ def judged(kind, *said):
 
 def test_there_are_nine_schools_and_each_says_how_it_ends():
     assert len(SCHOOLS) == len(BY_SCHOOL) == 9
-    assert Method().ends_when() == "ends when two checks in a row are above 400 gf"
+    assert ends_when(Method()) == "ends when two checks in a row are above 400 gf"
     every = force_limit_rope(schedule="every", every=4)
-    assert every.ends_when() == "ends when two readings in a row at one count are above 400 gf"
-    assert PAPER.ends_when() == "ends when “slices held paper” fails in all of 2 tries"
-    assert "once the fine stage is lost" in CARTON.ends_when()
-    assert DOSE.ends_when() == "ends after 50 cuts"
-    assert (
-        BY_SCHOOL["resharpening_cycles"]
-        .ends_when()
-        .endswith("so for 6 rounds, each after the same light sharpening")
-    )
+    assert ends_when(every) == "ends when two readings in a row at one count are above 400 gf"
+    assert ends_when(PAPER) == "ends when “slices held paper” fails in all of 2 tries"
+    assert "once the fine stage is lost" in ends_when(CARTON)
+    assert ends_when(DOSE) == "ends after 50 cuts"
+    rounds = ends_when(BY_SCHOOL["resharpening_cycles"])
+    assert rounds.endswith("so for 6 rounds, each after the same light sharpening")
 
 
 @pytest.mark.parametrize(

@@ -31,6 +31,7 @@ from kessik.core.comparison.results import RunResult
 from kessik.core.comparison.sums import stage_sums
 from kessik.core.comparison.variables import BY_NAME
 from kessik.core.comparison.verdict import Comparison
+from kessik.core.protocols.method_words import ends_when
 from kessik.core.sharpness.curves import CurveBand
 from kessik.core.sharpness.life import Life
 from kessik.core.trials.next_step import next_step
@@ -114,7 +115,7 @@ def _head(found: Verdict) -> TrialHeadOut:
         medium=trial.medium,
         school=trial.method.school,
         method_name=trial.method.name,
-        ends_when=trial.method.ends_when(),
+        ends_when=ends_when(trial.method),
     )
 
 

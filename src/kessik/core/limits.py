@@ -40,6 +40,8 @@ _TABLE = (
     Limit("effort", "", 0, 10, "an effort", "how hard a layer was, 0 for the least"),
     Limit("rank", "", 1, 100, "a rank", "place by effort, 1 for the least"),
     Limit("depth_mm", "mm", 0, 1000, "a depth", "depth cut in one cycle of the card test"),
+    Limit("own_reading", "", -1_000_000, 1_000_000, "a reading",
+        "a number of a check of one's own, in its own unit"),
     Limit("amount", "", 1e-6, 1_000_000, "an amount", "what was cut, in the unit of the method"),
     Limit("cuts_at_once", "pieces", 1e-6, 1000, "a tap",
         "what one tap counts, in pieces of the method"),

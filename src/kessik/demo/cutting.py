@@ -10,6 +10,7 @@ from uuid import NAMESPACE_URL, uuid5
 
 import numpy as np
 
+from kessik.core.protocols.checks import JUDGED
 from kessik.core.protocols.events import (
     AFTER_STROP,
     BenchEvent,
@@ -20,7 +21,6 @@ from kessik.core.protocols.events import (
     Said,
     Strop,
 )
-from kessik.core.protocols.methods import JUDGED
 from kessik.core.protocols.run_state import RunState
 from kessik.core.runs import Run
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester

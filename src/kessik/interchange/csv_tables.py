@@ -385,8 +385,9 @@ def _day(cell: str) -> tuple[str | None, str]:
 def _choice(column: Column, cell: str) -> tuple[str | None, str]:
     if cell in column.choices:
         return cell, ""
-    if cell.lower() in column.choices:
-        return cell.lower(), ""
+    folded = {choice.casefold(): choice for choice in column.choices}
+    if cell.casefold() in folded:
+        return folded[cell.casefold()], ""
     close = difflib.get_close_matches(cell.lower(), column.choices, 1, 0.6)
     hint = f"; is “{close[0]}” meant?" if close else ""
     return None, f"“{cell}” is not one of {', '.join(column.choices)}{hint}"

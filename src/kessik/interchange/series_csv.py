@@ -8,8 +8,9 @@ from typing import Any
 
 from kessik.core.errors import Fault, KessikError
 from kessik.core.limits import LIMITS
-from kessik.core.protocols.events import AFTER_STROP, INSPECTED, Said, check_count_at
-from kessik.core.protocols.series import Check, RunSeries, outcome_of
+from kessik.core.protocols.checks import CHECKS, DAMAGE, PASS_FAIL, CheckKind
+from kessik.core.protocols.events import AFTER_STROP, DOSE_CHECKS, Said, check_count_at
+from kessik.core.protocols.series import WRITTEN, Check, RunSeries, outcome_of, seen_in
 from kessik.core.units import force_to_gf
 from kessik.interchange.csv_tables import Column, Row, Table, limited, read_table, write_table
 from kessik.interchange.faults import Faults, FoundFaults
@@ -18,11 +19,8 @@ from kessik.interchange.series_events import FORCE, said_of_row
 
 _SERIES, WORKBOOK = ".series.csv", b"PK\x03\x04"
 
-CHECKS = (
-    "force", "paper", "shave", "hair_sample", "inspect", "effort", "rank", "depth", "dose_start",
-    "dose_end", "strop",
-    "stop", "written",
-)  # fmt: skip  # a table is read by its rows
+CHECK_WORDS = (*CHECKS, *DOSE_CHECKS, AFTER_STROP, "stop", WRITTEN)
+"""What the column `check` may hold besides the checks of the tester's own."""
 COUNT_UNITS = ("cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes")
 
 COLUMNS = (
@@ -33,10 +31,10 @@ COLUMNS = (
     Column("seq", "integer", low=-(2**53), high=2**53),
     limited("count", "count", required=True),
     Column("count_unit", "choice", choices=COUNT_UNITS),
-    Column("check", "choice", required=True, choices=CHECKS),
+    Column("check", "choice", required=True, choices=CHECK_WORDS),
     Column("value", "number"),
     Column("unit", longest="word"),
-    Column("outcome", "choice", choices=("pass", "fail", "doubt", *INSPECTED)),
+    Column("outcome", "choice", choices=(*PASS_FAIL, *DAMAGE)),
     Column("stage", longest="word"),
     limited("position_mm", "position_mm"),
     Column("struck", "yes_no"),
@@ -79,7 +77,7 @@ class SeriesRow:
             stage=v["stage"],
             struck=bool(v["struck"]),
             value=None if force else v["value"],
-            seen=(v["outcome"] or "") if v["check"] == "inspect" else "",
+            seen=seen_in(v["check"], v["outcome"] or ""),
             position_mm=v["position_mm"],
         )
 
@@ -125,9 +123,26 @@ def is_sheet_of_results(file: NamedFile) -> bool:
     return len(columns) > 1 and not {"count", "check"} & columns
 
 
-def read_series(file: str, data: bytes) -> SeriesFile:
-    """Read a series; all faults at once, and no runs where there is any."""
-    table = read_table(file, data, COLUMNS)
+def columns_with(own_checks: Sequence[CheckKind]) -> tuple[Column, ...]:
+    """The columns of a series whose method has checks of the tester's own."""
+    words = {
+        "check": [row.key for row in own_checks],
+        "outcome": [word.key for row in own_checks for word in row.outcomes],
+    }
+    return tuple(
+        replace(column, choices=tuple(dict.fromkeys((*column.choices, *words[column.name]))))
+        if column.name in words
+        else column
+        for column in COLUMNS
+    )
+
+
+def read_series(file: str, data: bytes, own_checks: Sequence[CheckKind] = ()) -> SeriesFile:
+    """Read a series; all faults at once, and no runs where there is any.
+
+    `own_checks` are those that a method file beside it defines.
+    """
+    table = read_table(file, data, columns_with(own_checks))
     faults = Faults.of(table.faults)
     rows = [_with_defaults(row, file) for row in table.rows]
     table = replace(table, rows=())  # the rows live on in the runs

@@ -6,11 +6,10 @@ from typing import Any
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS
+from kessik.core.protocols.checks import CHECKS, DAMAGE, PASS_FAIL
 from kessik.core.protocols.events import (
     AFTER_STROP,
     DOSE_CHECKS,
-    INSPECTED,
-    SAID,
     BenchEvent,
     Cut,
     Outcome,
@@ -21,7 +20,6 @@ from kessik.core.protocols.events import (
     Strike,
     read_said,
 )
-from kessik.core.protocols.methods import JUDGED
 from kessik.core.protocols.run_state import LoggedCheck
 from kessik.core.protocols.series import WRITTEN
 from kessik.core.units import force_to_gf
@@ -48,7 +46,8 @@ def said_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Said:
         return read_said(
             "strop", {"strokes": _needed(value, "a strop needs its strokes here"), **kept}
         )
-    if check in (*JUDGED, WRITTEN):
+    is_own = check not in CHECKS and check not in FORCE and check != WRITTEN
+    if _is_judged(check) or (is_own and value is None):
         return read_said(
             "outcome", {"check": check, "outcome": _outcome(check, values["outcome"]), **kept}
         )
@@ -67,6 +66,10 @@ def said_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Said:
     return read_said("reading", {"check": check, "value": value, "unit": unit, **kept})
 
 
+def _is_judged(check: str) -> bool:
+    return check == WRITTEN or (check in CHECKS and CHECKS[check].is_judged)
+
+
 def _written_check(said: Reading | Outcome, kind: str) -> str:
     """A force that a file called the start or end of a dose is called so again; of any other check
     such a word says nothing.
@@ -83,10 +86,13 @@ def _needed(value: float | None, message: str) -> float:
 
 
 def _outcome(check: str, outcome: str | None) -> str:
-    if check == "inspect" and outcome not in (*INSPECTED, *SAID):
+    known = CHECKS.get(check)
+    if known and known.result == "damage" and outcome not in (*DAMAGE, *PASS_FAIL):
         raise OutOfRangeError(
-            f"an inspection needs one of {', '.join(INSPECTED)} here", field="outcome"
+            f"an inspection needs one of {', '.join(DAMAGE)} here", field="outcome"
         )
+    if outcome is None and known is None and check != WRITTEN:
+        raise OutOfRangeError(f"“{check}” needs a value or an outcome", field="value")
     if outcome is None:
         raise OutOfRangeError(f"a {check} check needs pass, fail or doubt here", field="outcome")
     return outcome
@@ -162,7 +168,7 @@ def row_of_check(logged: LoggedCheck) -> dict[str, Any]:
     outcome = getattr(said, "outcome", None)
     if isinstance(said.entered, tuple):
         value, unit = said.entered
-    elif said.entered in (*SAID, *INSPECTED):
+    elif said.entered in (*PASS_FAIL, *DAMAGE):
         outcome = said.entered
     return {
         "count": check.count,

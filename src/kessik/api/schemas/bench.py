@@ -12,9 +12,9 @@ from kessik.api.schemas.events import EventOut
 from kessik.api.schemas.methods import MethodOut
 from kessik.api.schemas.trials import TrialOut
 from kessik.core.planning.bench_card import BenchCard
+from kessik.core.protocols.checks import check_name
 from kessik.core.protocols.counting import amount_of
 from kessik.core.protocols.events import BenchEvent, CheckPlanned
-from kessik.core.protocols.methods import CHECK_WORDS, CheckKind
 from kessik.core.protocols.put_right import put_right_by
 from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState
 from kessik.core.shelf.facts import stations_mm
@@ -111,7 +111,7 @@ class StateOut(Wire):
     confirmation_wanted: bool
     check_due: bool
     readings_wanted: int
-    asked: CheckKind
+    asked: str
     asked_words: str
     asked_at_mm: float | None
     places_mm: list[float] = Field(description="the stations of the coming readings, in order")
@@ -153,7 +153,7 @@ class StateOut(Wire):
             check_due=state.check_due,
             readings_wanted=state.readings_wanted,
             asked=state.progress.asked,
-            asked_words=CHECK_WORDS[state.progress.asked],
+            asked_words=check_name(state.progress.asked),
             asked_at_mm=state.asked_at_mm,
             places_mm=list(state.places_mm),
             stopped_by=state.stopped_by,

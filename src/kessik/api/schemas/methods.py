@@ -7,17 +7,17 @@ from pydantic import Field
 
 from kessik.api.schemas.common import Finite, LongText, ShortText, Wire, within
 from kessik.core.limits import most
+from kessik.core.protocols.checks import CheckKind, CheckSpec, OwnCheck, ResultKind, SharpIs
+from kessik.core.protocols.method_words import ends_when, schedule_words, stage_words
 from kessik.core.protocols.methods import (
     START_READINGS,
-    CheckKind,
-    CheckSpec,
     Confirmation,
     CountUnit,
     CutKind,
     DosePart,
+    LostWhen,
     MediumKind,
     Method,
-    Outcome,
     ScheduleKind,
     Stage,
     StopKind,
@@ -28,23 +28,44 @@ from kessik.core.trials.trial import MethodVersion
 from kessik.services.trials.methods import KnownMethods
 
 
+class OwnCheckBody(Wire):
+    """What a tester says of a check of their own."""
+
+    result: ResultKind = "pass_fail"
+    grades: list[ShortText] = Field(default_factory=list, max_length=most("named_counts"))
+    unit: ShortText = ""
+    sharp_is: SharpIs = ""
+    touches_body: bool = False
+
+    def own(self) -> OwnCheck:
+        sent = self.model_dump(exclude={"grades"})
+        return OwnCheck(**sent, grades=tuple(" ".join(grade.split()) for grade in self.grades))
+
+
 class CheckSpecBody(Wire):
     """One kind of look."""
 
-    kind: CheckKind
+    kind: ShortText
     readings: Annotated[int, within("check_readings")] = 1
     material: ShortText = ""
+    own: OwnCheckBody | None = None
+
+    def spec(self) -> CheckSpec:
+        own = self.own.own() if self.own else None
+        return CheckSpec(" ".join(self.kind.split()), self.readings, self.material, own)
 
 
 class StageBody(Wire):
     """A sharpness that is lost on the way."""
 
     name: ShortText
-    check: CheckKind = "force"
+    check: ShortText = "force"
     limit_gf: Finite | None = None
-    lost_on: list[Outcome] = Field(default=["fail"], max_length=3)
-    also: list[CheckKind] = Field(default_factory=list, max_length=most("method_parts"))
+    lost_on: list[ShortText] = Field(default=["fail"], max_length=most("method_parts"))
+    also: list[ShortText] = Field(default_factory=list, max_length=most("method_parts"))
     together: Together = "any"
+    limit: Finite | None = None
+    lost_when: LostWhen = ""
 
     def stage(self) -> Stage:
         sent = self.model_dump()
@@ -102,11 +123,44 @@ class MethodBody(Wire):
         own |= {name: tuple(own[name]) for name in ("at", "stations_mm", "cautions")}
         return Method(
             **own,
-            checks=tuple(CheckSpec(**spec.model_dump()) for spec in self.checks),
+            checks=tuple(spec.spec() for spec in self.checks),
             stages=tuple(stage.stage() for stage in self.stages),
             ends=tuple(StopRule(**rule.model_dump()) for rule in self.ends),
             recipe=tuple(DosePart(**part.model_dump()) for part in self.recipe),
         )
+
+
+class OutcomeWordOut(Wire):
+    """One thing that a check can show, with its key at the bench."""
+
+    key: str
+    label: str
+    letter: str
+
+
+class CheckRowOut(Wire):
+    """All that is known of a check: how it is called and asked for, and what can be said of it."""
+
+    key: str
+    name: str
+    label: str
+    asks: str
+    result: ResultKind
+    unit: str
+    sharp_is: SharpIs
+    least: float
+    most: float
+    is_judged: bool
+    is_own: bool
+    caution: str
+    outcomes: list[OutcomeWordOut]
+
+    @classmethod
+    def of(cls, row: CheckKind) -> "CheckRowOut":
+        words = [OutcomeWordOut(**asdict(word)) for word in row.outcomes]
+        same = set(cls.model_fields) - {"least", "most", "outcomes"}
+        own = {name: getattr(row, name) for name in same}
+        return cls(**own, least=row.limit.least, most=row.limit.most, outcomes=words)
 
 
 class MethodOut(MethodBody):
@@ -117,6 +171,7 @@ class MethodOut(MethodBody):
     ends_when: str
     checked: str
     stage_words: list[str]
+    check_rows: list[CheckRowOut]
     all_cautions: list[str] = Field(description="its cautions and those of the checks it has")
 
     @classmethod
@@ -125,9 +180,10 @@ class MethodOut(MethodBody):
             **asdict(method),
             id=method_id,
             number=number,
-            ends_when=method.ends_when(),
-            checked=method.checked(),
-            stage_words=[stage.words() for stage in method.stages],
+            ends_when=ends_when(method),
+            checked=schedule_words(method),
+            stage_words=[stage_words(stage, method) for stage in method.stages],
+            check_rows=[CheckRowOut.of(row) for row in method.rows],
             all_cautions=list(method.all_cautions()),
         )
 

@@ -8,7 +8,12 @@ from itertools import combinations
 
 import numpy as np
 
-from kessik.core.comparison.dose_outcomes import AfterDose, after_dose
+from kessik.core.comparison.dose_outcomes import (
+    AfterDose,
+    ShownAfterDose,
+    after_dose,
+    shown_after_dose,
+)
 from kessik.core.comparison.efforts import EffortTable, effort_table
 from kessik.core.comparison.figures import KINDS, measured, run_figures
 from kessik.core.comparison.findings import (
@@ -35,8 +40,9 @@ from kessik.core.comparison.results import RunResult
 from kessik.core.comparison.verdict import Comparison, judge, open_facts
 from kessik.core.comparison.verification import verifications
 from kessik.core.comparison.written import with_widths
+from kessik.core.protocols.method_words import stage_words
 from kessik.core.protocols.methods import Method
-from kessik.core.protocols.series import LOST_IN_ORDER, RunSeries, by_count
+from kessik.core.protocols.series import LOST_IN_ORDER, RunSeries, by_count, speaks_of
 from kessik.core.protocols.stop_rules import ByRule, lost_at, mean_force_gf
 from kessik.core.sharpness.life import (
     Life,
@@ -88,6 +94,7 @@ class TrialAnalysis:
     figure_comparisons: tuple[Comparison, ...] = ()
     efforts: EffortTable | None = None
     after_dose: tuple[AfterDose, ...] = ()
+    shown_after_dose: tuple[ShownAfterDose, ...] = ()
 
     @property
     def measured_blades(self) -> list[BladeResult]:
@@ -177,6 +184,7 @@ def analyse(
         _compare_figures(kept, known, rule),
         effort_table([r.run for r in kept]),
         tuple(after_dose(kept, method)),
+        tuple(shown_after_dose(kept, method)),
     )
 
 
@@ -288,9 +296,11 @@ def _by_the_method(run: RunSeries, life: Life, method: Method) -> Life:
     """
     named = next((s for s in method.stages if s.name == life.stage and s.limit_gf is None), None)
     counting = [check for check in run.checks if not check.struck and not run.is_control(check)]
-    if named is None or all(check.kind != named.check for check in counting):
+    if named is None or not any(speaks_of(check, named) for check in counting):
         return life
-    rule = ByRule(lost_at(counting, named, method), named.words(), life.by_rule.schedule)
+    rule = ByRule(
+        lost_at(counting, named, method), stage_words(named, method), life.by_rule.schedule
+    )
     return replace(life, by_rule=rule)
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass, fields
 
 from kessik.core.limits import check_limit
 from kessik.core.planning.expected import ExpectedRun
+from kessik.core.protocols.checks import FORCE
 from kessik.core.protocols.methods import Method
 from kessik.core.units import MM_PER_LENGTH
 
@@ -59,15 +60,14 @@ def budget(runs: Sequence[ExpectedRun], method: Method, pace: Pace) -> Budget:
     cuts = math.fsum(run.cuts for run in runs)
     readings = math.fsum(run.readings for run in runs)
     sharpening = len(runs) * pace.sharpening_min / 60.0
-    kinds = {spec.kind for spec in method.checks}
     offcuts = len(runs) * pace.offcut_m if method.medium == "rope" else 0.0
     return Budget(
         len(runs),
         cuts,
         readings,
         cuts * metres_per_count(method, pace) + offcuts,
-        readings * pace.line_mm / 1000.0 if "force" in kinds else 0.0,
-        readings if kinds & {"paper", "shave", "hair_sample"} else 0.0,
+        readings * pace.line_mm / 1000.0 if method.has(FORCE) else 0.0,
+        readings if any(row.uses_sheets for row in method.rows) else 0.0,
         math.fsum(seconds(run, method, pace) for run in runs) / SECONDS_AN_HOUR + sharpening,
         sharpening,
         math.ceil(cuts / method.piece / pace.cuts_a_day) if cuts else 0,

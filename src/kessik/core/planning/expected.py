@@ -15,6 +15,7 @@ from kessik.core.limits import LIMITS
 from kessik.core.planning.adaptive import FIRST_READINGS
 from kessik.core.planning.schedule import next_count
 from kessik.core.planning.schedule_table import ADAPTIVE, FIXED
+from kessik.core.protocols.checks import FORCE
 from kessik.core.protocols.methods import Method
 
 SHORTEST_LIFE, LONGEST_LIFE = LIMITS["expected_life"].least, LIMITS["expected_life"].most
@@ -74,7 +75,7 @@ def expected_run(method: Method, life: float) -> ExpectedRun:
         readings *= at / rows[-1][0]
     if method.schedule == "geometric":
         readings = len(_counts_to(method, life * over)) + FIRST_READINGS
-    each = method.readings("force")
+    each = method.readings(FORCE)
     error /= math.sqrt(
         1.0 + 0.5 * (each - 1)
     )  # part of the error is the wandering of single readings
@@ -95,7 +96,7 @@ def _judged(method: Method, life: float) -> ExpectedRun:
 def _of_dose(method: Method, dose: float, life: float) -> ExpectedRun:
     counts = _counts_to(method, dose)
     each = [method.readings(spec.kind) for spec in method.checks]
-    before = sum(n for n, spec in zip(each, method.checks, strict=True) if spec.kind == "force")
+    before = sum(n for n, spec in zip(each, method.checks, strict=True) if spec.kind == FORCE)
     summed = len(counts) if any(spec.kind == "depth" for spec in method.checks) else 1
     error = max(READING_SCATTER / math.sqrt(max(each) * summed), LEAST_ERROR)
     return ExpectedRun(life, dose, before + len(counts) * math.fsum(each), error)

@@ -5,8 +5,10 @@ from collections.abc import Sequence
 
 from kessik.core.planning.adaptive import NextCheck, next_check
 from kessik.core.planning.resting import EXTRA_READINGS, is_to_be_read_again
+from kessik.core.protocols.checks import FORCE
 from kessik.core.protocols.joined_stages import asked_of, is_waiting
-from kessik.core.protocols.methods import CHECK_WORDS, Method
+from kessik.core.protocols.method_words import ends_when, schedule_words
+from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import Progress, assess
 
@@ -29,7 +31,7 @@ def plan_next(
         )
         return NextCheck(here, EXTRA_READINGS, False, why, None, method.end_stage)
     if progress.met:
-        return NextCheck(None, 0, True, method.ends_when(), None, method.end_stage)
+        return NextCheck(None, 0, True, ends_when(method), None, method.end_stage)
     own = [check for check in checks if check.kind == progress.asked]
     if method.schedule == "adaptive":
         return _at_stations(next_check(own, method.limits_gf, count, method.start_readings), method)
@@ -59,7 +61,7 @@ def plan_next(
         return NextCheck(
             max(last, count), wanted, False, "the last check of the method is made", None, stage
         )
-    return NextCheck(max(due, count), wanted, False, method.checked(), None, stage)
+    return NextCheck(max(due, count), wanted, False, schedule_words(method), None, stage)
 
 
 def next_count(method: Method, last: float) -> float | None:
@@ -90,17 +92,22 @@ def _first(
     """The fresh edge is looked at before the first cut, unless the check is a cut itself; a new
     check starts here.
     """
-    if progress.asked in ("effort", "rank", "depth"):
+    if method.row(progress.asked).is_the_cut:
         return NextCheck(
-            max(next_count(method, 0.0) or 1.0, count), wanted, False, method.checked(), None, stage
+            max(next_count(method, 0.0) or 1.0, count),
+            wanted,
+            False,
+            schedule_words(method),
+            None,
+            stage,
         )
     if progress.lost:
         why = (
-            f"{_last_of(progress)} is lost; from here on “{CHECK_WORDS[progress.asked]}” is"
+            f"{_last_of(progress)} is lost; from here on “{method.row(progress.asked).name}” is"
             " looked at"
         )
         return NextCheck(count, wanted, False, why, None, stage)
-    readings = max(wanted, method.start_readings) if progress.asked == "force" else wanted
+    readings = max(wanted, method.start_readings) if progress.asked == FORCE else wanted
     return NextCheck(
         0.0, readings, False, "measure the fresh edge before the first cut", None, stage
     )
@@ -114,13 +121,13 @@ def _tries(method: Method, progress: Progress, wanted: int) -> str:
     return (
         f"{wanted} tries at each check, whichever way the first goes"
         if wanted > 1
-        else method.checked()
+        else schedule_words(method)
     )
 
 
 def _at_stations(planned: NextCheck, method: Method) -> NextCheck:
     stations = max(len(method.stations_mm), 1)
-    least = method.readings("force") // stations
+    least = method.readings(FORCE) // stations
     if planned.stop or planned.readings >= least * stations:
         return planned
     return NextCheck(

@@ -7,6 +7,7 @@ from kessik.core.limits import LIMITS
 from kessik.core.protocols.events import (
     AFTER_STROP,
     COUNT_AT,
+    DOSE_CHECKS,
     KNOWN_STAGES,
     Accept,
     BenchEvent,
@@ -51,6 +52,7 @@ def admit(
             _admit_amount(amount, method)
         case Reading(stage=stage) | Outcome(stage=stage):
             _admit_stage(stage, method)
+            _admit_check(event.said, method)
             _admit_place(event.said, method, edge_length_mm)
         case Accept(targets=targets):
             _admit_acceptance(targets, event.device, state, known)
@@ -64,6 +66,7 @@ def admit(
                 if isinstance(changed, Cut):
                     _admit_amount(changed.amount, method)
                 if isinstance(changed, Reading | Outcome):
+                    _admit_check(changed, method)
                     _admit_place(changed, method, edge_length_mm)
                 _admit_count(corrected_count(becomes), aimed, state)
 
@@ -83,6 +86,26 @@ def _admit_stage(stage: str | None, method: Method) -> None:
     known = dict.fromkeys([*(each.name for each in method.stages), *KNOWN_STAGES])
     if stage is not None and stage not in known:
         raise OutOfRangeError(f"a stage is one of {', '.join(known)}", field="stage", value=stage)
+
+
+def _admit_check(said: Reading | Outcome, method: Method) -> None:
+    """A check of the tester's own is one that the method defines, and says what it can say."""
+    if said.check in (WRITTEN, *DOSE_CHECKS):
+        return
+    row = method.row(said.check)
+    if not row.is_own:
+        return
+    if isinstance(said, Reading):
+        if row.is_judged:
+            raise OutOfRangeError(f"“{row.name}” is no number", field="check")
+        if said.unit and said.unit != row.unit:
+            message = f"“{row.name}” is read in {row.unit or 'no unit'}, not in {said.unit}"
+            raise OutOfRangeError(message, field="unit", value=said.unit)
+        return
+    words = [word.key for word in row.outcomes]
+    if said.outcome not in words:
+        message = f"“{row.name}” shows " + (f"one of {', '.join(words)}" if words else "a number")
+        raise OutOfRangeError(message, field="outcome", value=said.outcome)
 
 
 def _admit_place(said: Reading | Outcome, method: Method, edge_length_mm: float | None) -> None:

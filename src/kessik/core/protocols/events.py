@@ -8,10 +8,11 @@ the screen follow.
 import math
 from collections.abc import Mapping
 from dataclasses import MISSING, dataclass, fields
-from typing import Annotated, Any, Literal, get_args, get_type_hints
+from typing import Annotated, Any, Literal, NoReturn, get_args, get_type_hints
 
 from kessik.core.errors import KessikError, OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit
+from kessik.core.protocols.checks import CHECKS, DAMAGE, JUDGED, PASS_FAIL
 from kessik.core.protocols.entries import (
     Changes,
     Choice,
@@ -24,7 +25,6 @@ from kessik.core.protocols.entries import (
     Schema,
     Text,
 )
-from kessik.core.protocols.methods import CHECK_KINDS, JUDGED
 from kessik.core.protocols.series import WRITTEN, outcome_of
 from kessik.core.units import force_to_gf
 
@@ -35,17 +35,15 @@ EventKind = Literal[
 SERVER_KINDS = frozenset({"start", "check_planned", "stage"})
 AFTER_STROP = "strop"
 SPOILED_BY = ("", "tape", "staple", "seam", "board", "clamp")
-INSPECTED = ("clean", "glint", "roll", "chip", "burr")
-SAID = ("pass", "fail", "doubt")
 COUNT_AT = "count_at"
 """The count of an entry, as a correction names it."""
 DOSE_CHECKS = ("dose_start", "dose_end")
-READ_CHECKS = ("force", "effort", "rank", "depth", *DOSE_CHECKS)
-JUDGED_CHECKS = (*(kind for kind in CHECK_KINDS if kind in JUDGED), WRITTEN)
+_READ_CHECKS = (*(key for key in CHECKS if key not in JUDGED), *DOSE_CHECKS)
+_JUDGED_CHECKS = (*(key for key in CHECKS if key in JUDGED), WRITTEN)
 KNOWN_STAGES = ("keen", "dull", "fine", "working", "deformation", AFTER_STROP)
-_LIMIT_OF_CHECK = {"effort": "effort", "rank": "rank", "depth": "depth_mm"}
 
 _Word = Annotated[str | None, Text()]
+_Check = Annotated[str, Text(needed="name the check")]
 _Place = Annotated[float | None, Number("position_mm")]
 _Target = Annotated[str, Text(needed="name the event this points at")]
 
@@ -77,15 +75,16 @@ class Cut:
 
 @dataclass(frozen=True, kw_only=True)
 class Reading(_OfFile):
-    """One number of one check: a force in gf, a depth in mm, an effort or a rank.
+    """One number of one check: a force in gf, a depth in mm, an effort, a rank, or a number of the
+    tester's own in its unit.
 
     `entered` and `written_as` keep what a file said before it was converted; `line` what an
     instrument sent. Only a mark of a file that a dose began or ended may come without a value.
     """
 
     value: Annotated[float | None, Number()] = None
-    check: Annotated[str, Choice(READ_CHECKS, "what was read is one of")] = "force"
-    unit: Annotated[str | None, Choice(("gf", "mm"), "readings are kept in one of")] = None
+    check: _Check = "force"
+    unit: _Word = None
     source: _Word = None
     instrument: _Word = None
     line: _Word = None
@@ -93,14 +92,14 @@ class Reading(_OfFile):
     entered: Annotated[tuple[float | None, str | None] | None, Pair(Number(), Text())] = None
 
     def __post_init__(self) -> None:
+        if self.check in _JUDGED_CHECKS:
+            _refuse_check("what was read is one of", _READ_CHECKS)
         if self.value is None and self.check not in DOSE_CHECKS:
             raise OutOfRangeError(f"a {self.check} check needs its reading here", field="value")
+        known = CHECKS.get("force" if self.check in DOSE_CHECKS else self.check)
         if self.value is not None:
-            check_limit(_LIMIT_OF_CHECK.get(self.check, "force_gf"), self.value, "value")
-        right = "mm" if self.check == "depth" else "gf"
-        if self.unit not in (None, right) or (
-            self.unit is not None and self.check in ("effort", "rank")
-        ):
+            check_limit(known.reads if known else "own_reading", self.value, "value")
+        if known and self.unit and self.unit != known.unit:
             raise OutOfRangeError(
                 f"a {self.check} is not read in {self.unit}", field="unit", value=self.unit
             )
@@ -118,25 +117,31 @@ class Reading(_OfFile):
 
 @dataclass(frozen=True, kw_only=True)
 class Outcome(_OfFile):
-    """What a check showed: pass, fail or doubt, or of the apex under the lamp what was seen
-    there.
+    """What a check showed: pass, fail or doubt, of the apex under the lamp what was seen there, of
+    a scale of the tester's own the grade.
     """
 
-    check: Annotated[str, Choice(JUDGED_CHECKS, "what is judged is one of")]
-    outcome: Annotated[str, Choice((*SAID, *INSPECTED), "an outcome is one of")]
+    check: _Check
+    outcome: Annotated[str, Text(needed="say what the check showed")]
     picture: _Word = None
     entered: _Word = None
 
     def __post_init__(self) -> None:
         if self.check == WRITTEN and not self.stage:
             raise OutOfRangeError("a written result says of which stage it is", field="stage")
-        if self.check != "inspect" and self.outcome not in SAID:
+        if self.check in _READ_CHECKS:
+            _refuse_check("what is judged is one of", _JUDGED_CHECKS)
+        known = CHECKS.get(self.check)
+        can_be = (*DAMAGE, *PASS_FAIL) if known and known.result == "damage" else PASS_FAIL
+        if (known or self.check == WRITTEN) and self.outcome not in can_be:
             raise OutOfRangeError(
-                "an outcome is pass, fail or doubt", field="outcome", value=self.outcome
+                f"an outcome is {', '.join(can_be[:-1])} or {can_be[-1]}",
+                field="outcome",
+                value=self.outcome,
             )
         if self.entered is not None:
             worded = outcome_of(self.check, self.entered)
-            if worded not in SAID or worded != outcome_of(self.check, self.outcome):
+            if worded is None or worded != outcome_of(self.check, self.outcome):
                 raise OutOfRangeError("the file's own wording says otherwise", field="entered")
 
 
@@ -166,7 +171,7 @@ class CheckPlanned:
     why: Annotated[str, Text("text")] = ""
     stage: _Word = None
     band: Annotated[tuple[float, float] | None, Pair(Number("count"), Number("count"))] = None
-    check: Annotated[str, Choice(CHECK_KINDS, "a check is one of")] = "force"
+    check: _Check = "force"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -393,6 +398,10 @@ def schema_of(made: type[Said]) -> Schema:
             open_to[name] = {"anyOf": [open_to[name], {"type": "null"}]}
     found: Schema = {"type": "object", "properties": open_to, "additionalProperties": False}
     return {**found, "required": needed} if needed else found
+
+
+def _refuse_check(words: str, known: tuple[str, ...]) -> NoReturn:
+    raise OutOfRangeError(f"{words} {', '.join(known)}", field="check")
 
 
 def _listed(known: Mapping[str, object]) -> str:

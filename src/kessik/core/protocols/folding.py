@@ -42,7 +42,7 @@ from kessik.core.protocols.run_state import (
     StropTest,
     parted,
 )
-from kessik.core.protocols.series import WRITTEN, Check, outcome_of
+from kessik.core.protocols.series import WRITTEN, Check, outcome_of, seen_in
 from kessik.core.protocols.stop_rules import Progress, assess, assess_one_more
 
 _REWRITING = ("strike", "correction", "accept", "takeover")
@@ -413,7 +413,7 @@ def _logged_check(told: _Told, said: Reading | Outcome) -> LoggedCheck:
         stage=said.stage,
         struck=told.struck,
         value=None if is_force else value,
-        seen=str(said.entered or outcome or "") if said.check == "inspect" else "",
+        seen=seen_in(said.check, str(said.entered or outcome or "")),
         position_mm=said.position_mm,
     )
     return LoggedCheck(told.event.id, check, said, told.event.position)

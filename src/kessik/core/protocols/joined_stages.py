@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 
-from kessik.core.protocols.methods import CheckKind, Method, Outcome, Stage
+from kessik.core.protocols.methods import Method, Stage
 from kessik.core.protocols.series import Check, joined_outcome
 
 _SAME = 1e-9
@@ -25,7 +25,7 @@ def lost_together_at(checks: Sequence[Check], stage: Stage, method: Method) -> f
     return None
 
 
-def asked_of(checks: Sequence[Check], stage: Stage, method: Method) -> tuple[CheckKind, float]:
+def asked_of(checks: Sequence[Check], stage: Stage, method: Method) -> tuple[str, float]:
     """Which of a stage's checks comes next, and from which count on: the ones still missing where
     the first was made, unless that decided it; else the first.
     """
@@ -50,16 +50,12 @@ def _counts(checks: Iterable[Check], stage: Stage) -> list[float]:
     return sorted({c.count for c in checks if c.kind in stage.kinds and c.outcome})
 
 
-def _outcome_at(
-    checks: Sequence[Check], stage: Stage, method: Method, count: float
-) -> Outcome | None:
+def _outcome_at(checks: Sequence[Check], stage: Stage, method: Method, count: float) -> str | None:
     found = {kind: _kind_at(checks, kind, method, count) for kind in stage.kinds}
     return joined_outcome(stage, found)
 
 
-def _kind_at(
-    checks: Sequence[Check], kind: CheckKind, method: Method, count: float
-) -> Outcome | None:
+def _kind_at(checks: Sequence[Check], kind: str, method: Method, count: float) -> str | None:
     """What the tries of one check come to at a count; None until they are all in."""
     said = [c.outcome for c in checks if c.kind == kind and abs(c.count - count) < _SAME]
     tries = [outcome for outcome in said if outcome is not None]

@@ -2,87 +2,63 @@
 run.
 """
 
-from collections.abc import Mapping, Sequence, Set
-from dataclasses import dataclass, replace
+from collections.abc import Set
+from dataclasses import dataclass
 from itertools import pairwise
-from typing import Literal, get_args
+from typing import Literal, NoReturn
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit
+from kessik.core.protocols.checks import (
+    FORCE,
+    OFF_THE_SKIN,
+    PASS_FAIL,
+    CheckKind,
+    CheckSpec,
+    built_in,
+    check_name,
+    check_spec,
+)
 
-CheckKind = Literal["force", "paper", "shave", "hair_sample", "inspect", "effort", "rank", "depth"]
 CountUnit = Literal["cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes"]
 MediumKind = Literal["rope", "board", "card", "mixed"]
 CutKind = Literal["slice", "push", "stroke"]
 ScheduleKind = Literal["adaptive", "every", "geometric", "at", "ends"]
 StopKind = Literal["limit", "stages", "dose", "cycles", "tester"]
 Confirmation = Literal["same_count", "next_check", "none"]
-Outcome = Literal["pass", "fail", "doubt"]
+LostWhen = Literal["", "above", "below"]
 Together = Literal["any", "all"]
 
-CHECK_KINDS: tuple[CheckKind, ...] = get_args(CheckKind)
-JUDGED: frozenset[str] = frozenset({"paper", "shave", "hair_sample", "inspect"})
-CHECK_WORDS = {
-    "force": "force on the test line", "paper": "slices held paper", "shave": "shaves hair",
-    "hair_sample": "cuts a hair sample off the body", "inspect": "apex under the lamp",
-    "effort": "effort, 0 to 10",
-    "rank": "effort, ranked", "depth": "depth cut, mm",
-}  # fmt: skip  # a table is read by its rows
-_OFF_THE_SKIN = (
-    "Do not shave-test on skin: paper or a hair sample off the body does, and is not pooled with"
-    " shaving."
-)
-CHECK_CAUTIONS: Mapping[str, str] = {"shave": _OFF_THE_SKIN, "hair_sample": _OFF_THE_SKIN}
-"""What a check itself can hurt; said wherever the method has it."""
 _FORCE_GF = LIMITS["force_gf"]
 START_READINGS = 2
 """Force readings of the fresh edge, where a method does not say: common practice, no source."""
 
 
 @dataclass(frozen=True)
-class CheckSpec:
-    """One kind of look: how many readings or tries it takes, the same for a pass and a fail, and on
-    what.
-    """
-
-    kind: CheckKind
-    readings: int = 1
-    material: str = ""
-
-
-@dataclass(frozen=True)
 class Stage:
-    """A sharpness that is lost on the way: a force limit in gf, or the outcomes by which an ability
-    is lost. With `also` other checks it is lost when any of them fails, or only when all do, at
-    one count.
+    """A sharpness that is lost on the way: beyond a force limit in gf, beyond the `limit` of a
+    number of the tester's own, or on the outcomes or grades by which an ability is lost. With
+    `also` other checks it is lost when any of them fails, or only when all do, at one count.
     """
 
     name: str
-    check: CheckKind = "force"
+    check: str = FORCE
     limit_gf: float | None = None
-    lost_on: tuple[Outcome, ...] = ("fail",)
-    also: tuple[CheckKind, ...] = ()
+    lost_on: tuple[str, ...] = ("fail",)
+    also: tuple[str, ...] = ()
     together: Together = "any"
+    limit: float | None = None
+    lost_when: LostWhen = ""
 
     @property
-    def kinds(self) -> tuple[CheckKind, ...]:
+    def kinds(self) -> tuple[str, ...]:
         """Every check that it goes by."""
         return (self.check, *self.also)
 
-    def words(self) -> str:
-        if self.also:
-            return f"{self.name}: {self._joined_words()}"
-        if self.limit_gf is not None:
-            return f"{self.name}: above {self.limit_gf:g} gf"
-        if self.check == "inspect":
-            return f"{self.name}: a glint, roll, chip or burr is seen"
-        how = "is no longer clean" if "doubt" in self.lost_on else "fails"
-        return f"{self.name}: “{CHECK_WORDS[self.check]}” {how}"
-
-    def _joined_words(self) -> str:
-        names = [f"“{CHECK_WORDS[kind]}”" for kind in self.kinds]
-        listed = f"{', '.join(names[:-1])} {'and' if self.together == 'all' else 'or'} {names[-1]}"
-        return f"{listed} fail at one count" if self.together == "all" else f"{listed} fails"
+    def is_beyond(self, value: float) -> bool:
+        """Whether a number of the tester's own is on the dull side of the limit."""
+        assert self.limit is not None
+        return value > self.limit if self.lost_when == "above" else value < self.limit
 
 
 @dataclass(frozen=True)
@@ -176,7 +152,7 @@ class Method:
         """The stage an answer is about first: the first deformation where the apex is looked at,
         else the one that ends a run.
         """
-        if self.stages and self.stages[0].check == "inspect":
+        if self.stages and self.row(self.stages[0].check).result == "damage":
             return self.stages[0].name
         return self.end_stage
 
@@ -190,41 +166,35 @@ class Method:
                 return self.stages[-1].name
         return None
 
+    def spec(self, kind: str) -> CheckSpec | None:
+        """The check of a kind, where the method has it."""
+        return next((spec for spec in self.checks if spec.kind == kind), None)
+
+    def row(self, kind: str) -> CheckKind:
+        """All that is known of a check: of the tester's own, or of one that every method can have;
+        OutOfRangeError where neither is.
+        """
+        spec = self.spec(kind)
+        return spec.row if spec else built_in(kind)
+
+    @property
+    def rows(self) -> tuple[CheckKind, ...]:
+        """All that is known of its checks, in their order."""
+        return tuple(spec.row for spec in self.checks)
+
+    def has(self, kind: str) -> bool:
+        return self.spec(kind) is not None
+
     def readings(self, kind: str) -> int:
         """Readings or tries of one check, over all stations."""
-        spec = next((spec for spec in self.checks if spec.kind == kind), None)
+        spec = self.spec(kind)
         return (spec.readings if spec else 1) * max(len(self.stations_mm), 1)
 
     def all_cautions(self) -> tuple[str, ...]:
         """Its cautions and those of the checks that it has, each once."""
-        of_checks = [CHECK_CAUTIONS.get(spec.kind, "") for spec in self.checks]
-        own = [each for each in self.cautions if each not in CHECK_CAUTIONS.values()]
+        own = [each for each in self.cautions if each != OFF_THE_SKIN]
+        of_checks = [row.caution for row in self.rows]
         return tuple(dict.fromkeys(each for each in (*own, *of_checks) if each))
-
-    def ends_when(self) -> str:
-        """The stop rules in plain words."""
-        rules = [rule for rule in self.ends if rule.kind != "cycles"]
-        said = "ends " + ", or ".join(_rule_words(rule, self) for rule in rules)
-        return (
-            f"{said}; so for {self.cycles} rounds, each after the same light sharpening"
-            if self.cycles
-            else said
-        )
-
-    def checked(self) -> str:
-        """The check schedule in plain words."""
-        unit = self.count_unit
-        match self.schedule:
-            case "adaptive":
-                return "when Kessik says"
-            case "every":
-                return "every " + (_singular(unit) if self.every == 1 else f"{self.every:g} {unit}")
-            case "geometric":
-                return f"at {self.every:g} {unit}, then each time {self.growth:g} times as far"
-            case "at":
-                return f"at {', '.join(f'{count:g}' for count in self.at)} {unit}"
-            case "ends":
-                return "before and after"
 
 
 def force_limit_rope(
@@ -244,54 +214,6 @@ def force_limit_rope(
     )
 
 
-def _singular(unit: str) -> str:
-    return {"cuts": "cut", "cycles": "cycle", "layers": "layer", "strokes": "stroke"}.get(
-        unit, unit
-    )
-
-
-def _rule_words(rule: StopRule, method: Method) -> str:
-    stage = next((s for s in method.stages if s.name == rule.stage), None)
-    match rule.kind:
-        case "limit":
-            assert stage is not None
-            return f"when {_lost_words(stage, rule.confirm, method)}"
-        case "stages":
-            last = method.stages[-1]
-            before = " and ".join(s.name for s in method.stages[:-1])
-            said = f"when {_lost_words(last, 'none', method)}"
-            stages = "stage is" if len(method.stages) == 2 else "stages are"
-            return f"{said}, once the {before} {stages} lost" if before else said
-        case "dose":
-            return f"after {rule.amount:g} {method.count_unit}"
-        case "tester" | "cycles":
-            return "when the tester says so, with the reason"
-
-
-def _lost_words(stage: Stage, confirm: Confirmation, method: Method) -> str:
-    if stage.limit_gf is not None:
-        beyond = f"above {stage.limit_gf:g} gf"
-        return {
-            "same_count": f"two readings in a row at one count are {beyond}",
-            "next_check": f"two checks in a row are {beyond}",
-            "none": f"a check is {beyond}",
-        }[confirm]
-    if stage.also:
-        twice = " twice in a row" if confirm != "none" else ""
-        return f"{stage.words().removeprefix(f'{stage.name}: ')}{twice}"
-    tries = method.readings(stage.check)
-    what = f"“{CHECK_WORDS[stage.check]}”"
-    if stage.check == "inspect":
-        what, how = "damage", "is seen"
-    else:
-        how = "fails" if tries == 1 else f"fails in all of {tries} tries"
-    if confirm == "next_check":
-        return f"{what} {how} at two checks in a row"
-    if confirm == "same_count":
-        return f"{what} {how} twice at one count"
-    return f"{what} {how}"
-
-
 def _check_numbers(method: Method) -> None:
     check_limit("piece", method.piece, "piece")
     if method.contact_mm is not None:
@@ -305,8 +227,9 @@ def _check_numbers(method: Method) -> None:
         raise OutOfRangeError("a station is named twice", field="stations_mm")
     for spec in method.checks:
         check_limit("check_readings", spec.readings, "checks")
-    if not method.checks or len({spec.kind for spec in method.checks}) < len(method.checks):
-        raise OutOfRangeError("name one check at least, and each kind once", field="checks")
+        check_spec(spec)
+    if not method.checks or len({s.kind.casefold() for s in method.checks}) < len(method.checks):
+        raise OutOfRangeError("name one check at least, and each once", field="checks")
 
 
 def _check_stages(method: Method) -> None:
@@ -315,28 +238,14 @@ def _check_stages(method: Method) -> None:
     if len(set(names)) < len(names) or not all(name.strip() for name in names):
         raise OutOfRangeError("give every stage a name of its own", field="stages")
     for stage in method.stages:
-        _check_joined(stage, kinds)
+        _check_joined(stage, method, kinds)
         if stage.check not in kinds:
             raise OutOfRangeError(
-                f"“{stage.name}” goes by “{CHECK_WORDS[stage.check]}”, which is not among the"
+                f"“{stage.name}” goes by “{check_name(stage.check)}”, which is not among the"
                 " checks",
                 field="stages",
             )
-        if (stage.check == "force") != (stage.limit_gf is not None):
-            raise OutOfRangeError(
-                f"“{stage.name}” needs a limit in gf exactly if it goes by force", field="stages"
-            )
-        if stage.check not in JUDGED and stage.check != "force":
-            raise OutOfRangeError(
-                f"no stage can go by “{CHECK_WORDS[stage.check]}”", field="stages"
-            )
-        if stage.limit_gf is not None and not _FORCE_GF.holds(stage.limit_gf):
-            field = f"{stage.name}_gf" if stage.name in ("keen", "dull") else "stages"
-            raise OutOfRangeError(
-                f"the limit is {stage.limit_gf:g} gf; it must lie between 1 and 5000",
-                field=field,
-                value=stage.limit_gf,
-            )
+        _check_limits(stage, method.row(stage.check))
     for (first, first_gf), (second, second_gf) in pairwise(method.limits_gf):
         if first_gf >= second_gf:
             raise OutOfRangeError(
@@ -351,34 +260,87 @@ def _check_stages(method: Method) -> None:
             and set(early.lost_on) < set(late.lost_on)
             and early.limit_gf is None
         ):
-            raise OutOfRangeError(
-                f"“{early.name}” is out of order: “{late.name}” is lost first, on a doubt already",
-                field="stages",
+            _refuse_stage(f"“{early.name}” is out of order: “{late.name}” is lost first")
+        if (
+            early.check == late.check
+            and early.limit is not None
+            and late.limit is not None
+            and not early.is_beyond(late.limit)
+        ):
+            _refuse_stage(
+                f"“{early.name}” is out of order: “{late.name}” is lost first, or at once with it"
             )
 
 
-def _check_joined(stage: Stage, kinds: Set[str]) -> None:
+def _check_limits(stage: Stage, row: CheckKind) -> None:
+    """What a stage is lost by fits the check that it goes by."""
+    if not row.decides_stage:
+        _refuse_stage(f"no stage can go by “{row.name}”")
+    if (row.key == FORCE) != (stage.limit_gf is not None):
+        _refuse_stage(f"“{stage.name}” needs a limit in gf exactly if it goes by force")
+    if stage.limit_gf is not None and not _FORCE_GF.holds(stage.limit_gf):
+        field = f"{stage.name}_gf" if stage.name in ("keen", "dull") else "stages"
+        raise OutOfRangeError(
+            f"the limit is {stage.limit_gf:g} gf; it must lie between 1 and 5000",
+            field=field,
+            value=stage.limit_gf,
+        )
+    is_number = row.is_own and not row.is_judged
+    if is_number != (stage.limit is not None) or is_number != bool(stage.lost_when):
+        _refuse_stage(f"“{stage.name}” needs a limit exactly if it goes by a number")
+    if stage.limit is not None:
+        check_limit("own_reading", stage.limit, "stages")
+        dull = "above" if row.sharp_is == "low" else "below"
+        if stage.lost_when != dull:
+            _refuse_stage(
+                f"“{stage.name}”: a sharp edge reads {row.sharp_is} on “{row.name}”, so the stage"
+                f" is lost {dull} the limit"
+            )
+    if row.result == "scale":
+        _check_lost_grades(stage, row)
+    elif not set(stage.lost_on) <= set(PASS_FAIL):
+        _refuse_stage(f"“{stage.name}” is lost on a fail, or on a doubt already")
+
+
+def _check_lost_grades(stage: Stage, row: CheckKind) -> None:
+    """A stage by a scale is lost at one grade and at every duller one, and not at the sharpest."""
+    unknown = [grade for grade in stage.lost_on if grade not in row.grades]
+    if unknown:
+        _refuse_stage(
+            f"“{stage.name}” is lost at “{unknown[0]}”, which is no grade of “{row.name}”; its"
+            f" grades are {', '.join(row.grades)}"
+        )
+    lost = len(stage.lost_on)
+    if not 0 < lost < len(row.grades) or set(stage.lost_on) != set(row.grades[-lost:]):
+        _refuse_stage(
+            f"“{stage.name}”: say from which grade of “{row.name}” on it is lost, after"
+            f" “{row.grades[0]}”"
+        )
+
+
+def _check_joined(stage: Stage, method: Method, kinds: Set[str]) -> None:
     """Checks that decide a stage together are pass/fail checks of the method, each named once."""
     for kind in stage.also:
         if kind not in kinds:
-            raise OutOfRangeError(
-                f"“{stage.name}” goes by “{CHECK_WORDS[kind]}”, too, which is not among the checks",
-                field="stages",
+            _refuse_stage(
+                f"“{stage.name}” goes by “{check_name(kind)}”, too, which is not among the checks"
             )
     if not stage.also:
         return
     if len(set(stage.kinds)) < len(stage.kinds):
-        raise OutOfRangeError(f"“{stage.name}” names one check twice", field="stages")
-    if any(kind not in JUDGED for kind in stage.kinds):
-        raise OutOfRangeError(
-            f"“{stage.name}” goes by several checks: each must be one that passes or fails",
-            field="stages",
+        _refuse_stage(f"“{stage.name}” names one check twice")
+    if any(kind in kinds and not method.row(kind).passes_or_fails for kind in stage.kinds):
+        _refuse_stage(
+            f"“{stage.name}” goes by several checks: each must be one that passes or fails"
         )
     if "doubt" in stage.lost_on:
-        raise OutOfRangeError(
-            f"“{stage.name}” goes by several checks: it is lost on a fail, not on a doubt",
-            field="stages",
+        _refuse_stage(
+            f"“{stage.name}” goes by several checks: it is lost on a fail, not on a doubt"
         )
+
+
+def _refuse_stage(message: str) -> NoReturn:
+    raise OutOfRangeError(message, field="stages")
 
 
 def _check_ends(method: Method) -> None:
@@ -446,61 +408,3 @@ def _check_schedule(method: Method) -> None:
             f" {method.dose:g}",
             field="at",
         )
-
-
-def differences(old: Method, new: Method) -> list[str]:
-    """What two versions of a method do not agree on, of what matters to the result; empty where
-    runs may be pooled.
-
-    Schedule, names, notes and cautions do not matter: estimates take care of the one, and the rest
-    moves no edge. A force limit that moved does not either: readings answer for any limit they
-    reached.
-    """
-    found: list[str] = []
-
-    def unlike(what: str, before: object, after: object) -> None:
-        if before != after:
-            found.append(f"{what}: {_said(before)} against {_said(after)}")
-
-    unlike("medium", old.medium, new.medium)
-    unlike("cut", old.cut, new.cut)
-    unlike("surface", old.surface, new.surface)
-    unlike("counted in", old.count_unit, new.count_unit)
-    unlike("contact length, mm", old.contact_mm, new.contact_mm)
-    unlike("zone length, mm", old.zone_length_mm, new.zone_length_mm)
-    unlike("stations, mm", old.stations_mm, new.stations_mm)
-    unlike("dose", old.dose, new.dose)
-    unlike("recipe", old.recipe, new.recipe)
-    for kind in CHECK_KINDS:
-        before, after = (next((s for s in m.checks if s.kind == kind), None) for m in (old, new))
-        if before is None and after is None:
-            continue
-        unlike(
-            f"“{CHECK_WORDS[kind]}” on",
-            before and (before.material or "unnamed"),
-            after and (after.material or "unnamed"),
-        )
-        if kind in JUDGED and before and after:
-            unlike(f"tries of “{CHECK_WORDS[kind]}”", before.readings, after.readings)
-    judged = [
-        [replace(s, limit_gf=None) for s in m.stages if s.limit_gf is None] for m in (old, new)
-    ]
-    if judged[0] != judged[1]:
-        found.append(
-            "pass/fail stages: " + " against ".join(_stage_names(m.stages) for m in (old, new))
-        )
-    return found
-
-
-def _said(value: object) -> str:
-    if value is None or value == () or value == "":
-        return "none"
-    if isinstance(value, tuple):
-        return ", ".join(
-            f"{v.amount:g} of {v.medium}" if isinstance(v, DosePart) else f"{v:g}" for v in value
-        )
-    return f"{value:g}" if isinstance(value, float) else str(value)
-
-
-def _stage_names(stages: Sequence[Stage]) -> str:
-    return ", ".join(stage.words() for stage in stages) or "none"

@@ -2,8 +2,8 @@
 practice, no source; the machine card test after ISO 8442-5, recalled from memory).
 """
 
+from kessik.core.protocols.checks import CheckSpec
 from kessik.core.protocols.methods import (
-    CheckSpec,
     DosePart,
     Method,
     Stage,

@@ -4,35 +4,30 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import groupby
 
-from kessik.core.protocols.methods import JUDGED, CheckKind, Outcome, Stage
+from kessik.core.protocols.checks import CHECKS, DAMAGE, PASS_FAIL
+from kessik.core.protocols.methods import Stage
 
-DEFAULT_STAGE = {
-    "paper": "working",
-    "shave": "fine",
-    "hair_sample": "fine",
-    "inspect": "deformation",
-}
 WRITTEN = "written"
 """A stage that a paper record says held or was gone, whatever it was judged by."""
 FIRST_LOST = "deformation"
 LOST_IN_ORDER = (FIRST_LOST, "fine", "working")
 """The stages of common practice, as they are lost."""
-DEFORMED = frozenset({"glint", "roll", "chip", "burr"})
+DEFORMED = frozenset(DAMAGE) - {"clean"}
 
 
 @dataclass(frozen=True)
 class Check:
     """One look at sharpness: at which count, by what kind of check, and what was found.
 
-    `force_gf` for force checks, `value` for effort (0 to 10), rank and depth (mm), `outcome` pass,
-    fail or doubt for the others, and `seen` what the lamp showed. `position_mm` from the heel where
+    `force_gf` for force checks, `value` for other numbers, `outcome` pass, fail, doubt or a grade
+    for the others, and `seen` what the lamp showed or the grade. `position_mm` from the heel where
     one was named. A struck check stays visible and takes no part in any estimate.
     """
 
     count: float
     kind: str
     force_gf: float | None = None
-    outcome: Outcome | None = None
+    outcome: str | None = None
     stage: str | None = None
     struck: bool = False
     value: float | None = None
@@ -99,18 +94,18 @@ class RunSeries:
         for stage in joined:
             found |= self._joined(stage)
         for check in self.checks:
-            if check.outcome is None or check.struck or self.is_control(check):
+            if check.struck or self.is_control(check):
                 continue
             if any(check.kind in stage.kinds for stage in joined) and check.stage is None:
                 continue
-            own = [s for s in stages if s.check == check.kind and s.limit_gf is None]
+            own = [s for s in stages if s.limit_gf is None and speaks_of(check, s)]
             if own and check.stage in (None, *(s.name for s in own)):
                 for stage in own:
                     found.setdefault(stage.name, []).append(
                         replace(check, outcome=judged(check, stage, own))
                     )
-            else:
-                name = check.stage or DEFAULT_STAGE.get(check.kind, check.kind)
+            elif check.outcome in PASS_FAIL:
+                name = check.stage or _usual_stage(check.kind)
                 found.setdefault(name, []).append(check)
         return found
 
@@ -130,7 +125,18 @@ class RunSeries:
         return {stage.name: told} if told else {}
 
 
-def _alike(checks: Sequence[Check]) -> Outcome | None:
+def _usual_stage(kind: str) -> str:
+    """The stage of common practice that a check decides; else it is its own."""
+    return (CHECKS[kind].stage if kind in CHECKS else "") or kind
+
+
+def speaks_of(check: Check, stage: Stage) -> bool:
+    """Whether a check says anything of a stage that it alone decides."""
+    told = check.outcome if stage.limit is None else check.value
+    return check.kind == stage.check and told is not None
+
+
+def _alike(checks: Sequence[Check]) -> str | None:
     """What several tries come to: a doubt where they disagree; None without any."""
     outcomes = {check.outcome for check in checks}
     if not outcomes:
@@ -138,12 +144,12 @@ def _alike(checks: Sequence[Check]) -> Outcome | None:
     return outcomes.pop() if len(outcomes) == 1 else "doubt"
 
 
-def joined_outcome(stage: Stage, seen: Mapping[CheckKind, Outcome | None]) -> Outcome | None:
+def joined_outcome(stage: Stage, seen: Mapping[str, str | None]) -> str | None:
     """What several checks at one count say of their stage; None while one that decides is
     missing.
     """
     outcomes = [seen.get(kind) for kind in stage.kinds]
-    decides: Outcome = "fail" if stage.together == "any" else "pass"
+    decides = "fail" if stage.together == "any" else "pass"
     if decides in outcomes:
         return decides
     if None in outcomes:
@@ -151,13 +157,18 @@ def joined_outcome(stage: Stage, seen: Mapping[CheckKind, Outcome | None]) -> Ou
     return "doubt" if "doubt" in outcomes else ("pass" if decides == "fail" else "fail")
 
 
-def judged(check: Check, stage: Stage, stages: Sequence[Stage]) -> Outcome:
-    """What a check says of one stage: where a doubt is a stage of its own, it leaves the later ones
-    standing.
+def judged(check: Check, stage: Stage, stages: Sequence[Stage]) -> str:
+    """What a check says of one stage, pass, fail or doubt: a number by its limit, a grade by those
+    that lose it; where a doubt is a stage of its own, it leaves the later ones standing.
     """
+    if stage.limit is not None:
+        assert check.value is not None
+        return "fail" if stage.is_beyond(check.value) else "pass"
     assert check.outcome is not None
     if check.outcome in stage.lost_on:
         return "fail"
+    if check.outcome not in PASS_FAIL:
+        return "pass"
     graded = any("doubt" in other.lost_on for other in stages)
     return "pass" if graded or check.outcome == "pass" else "doubt"
 
@@ -168,12 +179,21 @@ def by_count(checks: Sequence[Check]) -> Iterator[tuple[float, list[Check]]]:
         yield count, list(group)
 
 
-def outcome_of(check: str, said: str | None) -> Outcome | None:
-    """Pass, fail or doubt; an inspection passes while the apex is clean; other checks have no
-    outcome.
+def outcome_of(check: str, said: str | None) -> str | None:
+    """Pass, fail or doubt; an inspection passes while the apex is clean, a tester's own check says
+    its grade, and other checks have no outcome.
     """
-    if check == "inspect" and said is not None:
+    if said is None:
+        return None
+    if check in CHECKS and CHECKS[check].result == "damage":
         return (
             "fail" if said in DEFORMED or said == "fail" else "doubt" if said == "doubt" else "pass"
         )
-    return said if check in (*JUDGED, WRITTEN) else None  # type: ignore[return-value]  # checked on entry
+    return said if check not in CHECKS or CHECKS[check].is_judged else None
+
+
+def seen_in(check: str, outcome: str) -> str:
+    """What the lamp showed, or the grade of a scale, as it was said; empty for other checks."""
+    if check in CHECKS:
+        return outcome if CHECKS[check].result == "damage" else ""
+    return outcome if check != WRITTEN and outcome not in PASS_FAIL else ""

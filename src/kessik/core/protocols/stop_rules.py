@@ -10,8 +10,8 @@ from itertools import pairwise
 import numpy as np
 
 from kessik.core.protocols.joined_stages import asked_of, lost_together_at
-from kessik.core.protocols.methods import CheckKind, Confirmation, Method, Stage, StopRule
-from kessik.core.protocols.series import Check, by_count, judged
+from kessik.core.protocols.methods import Confirmation, Method, Stage, StopRule
+from kessik.core.protocols.series import Check, by_count, judged, speaks_of
 
 CHECKS_BEYOND_TO_END = 2
 
@@ -35,7 +35,7 @@ class Progress:
     """
 
     lost: Mapping[str, float]
-    asked: CheckKind
+    asked: str
     met: bool
     confirmation_wanted: bool
 
@@ -134,11 +134,7 @@ def _judged_lost_at(
     """
     own = [s for s in method.stages if s.check == stage.check and s.limit_gf is None]
     tries = method.readings(stage.check)
-    said = [
-        replace(c, outcome=judged(c, stage, own))
-        for c in checks
-        if c.kind == stage.check and c.outcome
-    ]
+    said = [replace(c, outcome=judged(c, stage, own)) for c in checks if speaks_of(c, stage)]
     groups = [(count, [c.outcome == "fail" for c in group]) for count, group in by_count(said)]
     before = False
     for count, fails in groups:
@@ -181,7 +177,7 @@ def _rule_met(
             return False
 
 
-def _missing(checks: Sequence[Check], method: Method, count: float) -> list[CheckKind]:
+def _missing(checks: Sequence[Check], method: Method, count: float) -> list[str]:
     """The kinds of check that still lack readings at a count or beyond."""
     return [
         spec.kind
@@ -191,9 +187,7 @@ def _missing(checks: Sequence[Check], method: Method, count: float) -> list[Chec
     ]
 
 
-def _asked(
-    checks: Sequence[Check], method: Method, lost: Mapping[str, float], count: float
-) -> CheckKind:
+def _asked(checks: Sequence[Check], method: Method, lost: Mapping[str, float], count: float) -> str:
     """What to look at next: the stage that stands, or of a dose the first kind not yet looked at
     here.
     """
@@ -218,11 +212,7 @@ def _confirmation_wanted(checks: Sequence[Check], method: Method) -> bool:
         if stage.limit_gf is not None:
             return last.force_gf is not None and last.force_gf > stage.limit_gf
         own = [s for s in method.stages if s.check == stage.check]
-        return (
-            last.kind == stage.check
-            and last.outcome is not None
-            and judged(last, stage, own) == "fail"
-        )
+        return speaks_of(last, stage) and judged(last, stage, own) == "fail"
     return False
 
 

@@ -21,6 +21,7 @@ from kessik.core.comparison.results import RunResult
 from kessik.core.composition.grades import Grade
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import check_limit
+from kessik.core.protocols.checks import FORCE
 from kessik.core.protocols.methods import Stage, StopRule
 from kessik.core.sharpness.curves import CurveBand, curve_band, through_lives
 from kessik.core.sharpness.life import Crossed, force_readings
@@ -88,7 +89,7 @@ def judged_under(known: Evidence, limit_gf: float) -> Verdict:
     """
     check_limit("force_gf", limit_gf, "limit_gf")
     trial = known.state.trial
-    if all(spec.kind != "force" for spec in trial.method.checks):
+    if not trial.method.has(FORCE):
         raise OutOfRangeError("this method reads no force on the test line", field="limit_gf")
     name = f"{limit_gf:g} gf"
     kept = tuple(rule for rule in trial.method.ends if rule.kind in ("dose", "cycles"))

@@ -2,15 +2,8 @@
 
 from collections.abc import Sequence
 
-from kessik.core.comparison.dose_outcomes import AfterDose
+from kessik.core.comparison.dose_outcomes import AfterDose, ShownAfterDose
 from kessik.core.words.matching import and_words
-
-_DOES = {
-    "paper": ("slices paper", "slice paper"),
-    "shave": ("shaves hair", "shave hair"),
-    "hair_sample": ("cuts the hair sample", "cut the hair sample"),
-    "inspect": ("has a clean apex", "have a clean apex"),
-}
 
 
 def dose_words(found: Sequence[AfterDose]) -> str:
@@ -26,6 +19,23 @@ def dose_words(found: Sequence[AfterDose]) -> str:
     return f"At {found[0].count:g} {found[0].unit} {'; '.join(told)}."
 
 
+def shown_words(found: Sequence[ShownAfterDose]) -> str:
+    """What each blade shows after the dose by the tester's own scales and numbers; empty where
+    there are none.
+    """
+    told = []
+    for key in dict.fromkeys(each.check.key for each in found):
+        own = [each for each in found if each.check.key == key]
+        told.append(f"{key}, sharpest first: {', '.join(_value_words(each) for each in own)}")
+    return f"At {found[0].count:g} {found[0].unit} {'; '.join(told)}." if told else ""
+
+
+def _value_words(each: ShownAfterDose) -> str:
+    if each.grade:
+        return f"{each.blade} “{each.grade}”"
+    return f"{each.blade} {each.value:.3g} {each.check.unit}".strip()
+
+
 def control_words(each: AfterDose) -> str:
     """Where a blade's untouched edge was looked at: `untouched edge at 12 mm`."""
     at = and_words([f"{place:g} mm" for place in each.control_mm]) if each.control_mm else ""
@@ -36,7 +46,7 @@ def _who_does(own: Sequence[AfterDose]) -> str:
     still = [each.blade for each in own if each.still == "does"]
     gone = [each.blade for each in own if each.still == "does_not"]
     partly = [each.blade for each in own if each.still == "in_part"]
-    one, many = _DOES[own[0].check]
+    one, many = own[0].check.does
     parts = []
     if still:
         parts.append(f"{and_words(still)} still {one if len(still) == 1 else many}")

@@ -52,6 +52,8 @@ def figure_headline(analysis: TrialAnalysis) -> str:
     if analysis.efforts is not None:
         return _effort_words(analysis, analysis.efforts)
     shown = analysis.measured_blades
+    if analysis.shown_after_dose:
+        return ""  # said already, check by check
     if shown and all(result.left_out for result in analysis.runs):
         return "No edge that was cut counts under the rule."
     if shown:

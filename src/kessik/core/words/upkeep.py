@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from kessik.core.protocols.methods import CHECK_WORDS
+from kessik.core.protocols.checks import check_name
 from kessik.core.sharpening.rounds import FEWEST_ROUNDS, Need, Restoring, Trend
 from kessik.core.sharpening.strop_back import AbilityBack
 from kessik.core.trials.upkeep import Stones
@@ -68,7 +68,7 @@ def _signed(value: float) -> str:
 def ability_words(found: AbilityBack) -> str:
     """What the strop brought back of what an edge can do."""
     said = [
-        f"“{CHECK_WORDS[check]}” {_tries(passed, tries)}"
+        f"“{check_name(check)}” {_tries(passed, tries)}"
         for check, (passed, tries) in found.passed.items()
     ]
     return f"After {found.strokes:g} strokes {'; '.join(said)}"

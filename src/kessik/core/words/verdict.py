@@ -8,7 +8,7 @@ from kessik.core.comparison.ranking import confounded_blades, ranked
 from kessik.core.comparison.verdict import THESE_BLADES, THESE_EDGES, Comparison
 from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict
-from kessik.core.words.dose import dose_words
+from kessik.core.words.dose import dose_words, shown_words
 from kessik.core.words.figures import figure_headline
 from kessik.core.words.lives import life_words
 from kessik.core.words.matching import and_words, open_lines, what_differs
@@ -26,8 +26,16 @@ def answer_headline(found: Verdict) -> str:
         return WORKING
     rounds = _rounds_words(found) if found.trial.method.cycles else ""
     if not rounds:
-        return two_sentences(dose_words(found.analysis.after_dose), _plain_headline(found))
+        return two_sentences(_after_dose_words(found.analysis), _plain_headline(found))
     return f"{rounds} {_first_rounds(found)}".strip()
+
+
+def _after_dose_words(analysis: TrialAnalysis) -> str:
+    """What the blades still do after a dose, by pass and fail first, then by the tester's own
+    checks.
+    """
+    done, shown = dose_words(analysis.after_dose), shown_words(analysis.shown_after_dose)
+    return f"{done} {shown}".strip()
 
 
 def _first_rounds(found: Verdict) -> str:

@@ -26,6 +26,7 @@ from kessik.core.protocols.events import (
     Stop,
 )
 from kessik.core.protocols.folding import advance, fold
+from kessik.core.protocols.method_words import ends_when
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.pace import Pace
 from kessik.core.protocols.run_state import RunState
@@ -292,7 +293,7 @@ def _declare(
             said = StageLost(stage=stage.name, count=count)
             log.append(_declared(session, run, said, stage.name, server_utc, state, log))
     if state.rule_met and not state.has_ended and not waits:
-        said_stop = Stop(by="rule", reason=method.ends_when())
+        said_stop = Stop(by="rule", reason=ends_when(method))
         log.append(_declared(session, run, said_stop, "", server_utc, state, log))
     return state if len(log) == declared else fold(log, method, run.worked_mm)
 

@@ -10,6 +10,7 @@ from kessik.core.comparison.matching import BladeFacts, MatchingRule
 from kessik.core.errors import Fault, RefusedFileError, SheetOfResultsError
 from kessik.core.limits import LIMITS
 from kessik.core.moments import Moment
+from kessik.core.protocols.checks import CheckKind
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import LOST_IN_ORDER, RunSeries
 from kessik.core.runs import Run
@@ -216,7 +217,7 @@ def read_files(files: Sequence[NamedFile], work: Work | None = None) -> ReadFile
         elif is_sheet_of_results(file):
             raise SheetOfResultsError(file.name)
         else:
-            series.append(read_series(file.name, file.data))
+            series.append(read_series(file.name, file.data, _own_checks(method_files)))
     if not series and (tables["runs"] or not files):
         where = files[0].name if files else "files"
         raise RefusedFileError([Fault(where, 1, "", "a series file (*.series.csv) is needed too")])
@@ -235,6 +236,12 @@ def read_files(files: Sequence[NamedFile], work: Work | None = None) -> ReadFile
     )
     notes += [line for trial in trials for line in _gaps_wanted(trial)]
     return ReadFiles(trials, tuple(notes), tuple(tables["blades"]), tuple(tables["edges"]))
+
+
+def _own_checks(files: Sequence[MethodFile]) -> list[CheckKind]:
+    """The checks of the tester's own that method files define."""
+    methods = [method for file in files for method in file.versions.values()]
+    return [row for method in methods for row in method.rows if row.is_own]
 
 
 def _gaps_wanted(trial: ReadTrial) -> list[str]:

@@ -23,6 +23,8 @@ from kessik.core.planning.power import (
     spread_from_repeats,
 )
 from kessik.core.planning.starting_life import starting_life
+from kessik.core.protocols.checks import FORCE
+from kessik.core.protocols.method_words import schedule_words
 from kessik.core.protocols.methods import Confirmation, Method, ScheduleKind, StopRule
 from kessik.core.trials.edges_that_count import edge_waits
 from kessik.core.trials.shortfalls import BladeAhead, shortfalls
@@ -327,7 +329,7 @@ def _schedules(method: Method, blades: Sequence[BladeAhead]) -> list[ScheduleAhe
     )
     return [
         ScheduleAhead(
-            name or kind.checked(),
+            name or schedule_words(kind),
             kind.schedule,
             kind.every,
             kind.growth,
@@ -342,7 +344,7 @@ def _has_ratios(method: Method) -> bool:
     """Whether a method ends with something whose ratio makes sense; effort on a scale of 0 to 10
     does not.
     """
-    return bool(method.stages) or any(spec.kind in ("force", "depth") for spec in method.checks)
+    return bool(method.stages) or any(row.key in (FORCE, "depth") for row in method.rows)
 
 
 def _confirmed(method: Method, confirm: Confirmation) -> tuple[StopRule, ...]:

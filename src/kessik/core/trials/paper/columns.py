@@ -3,12 +3,14 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from kessik.core.protocols.methods import CHECK_WORDS, JUDGED, CheckSpec, Method, Stage
+from kessik.core.protocols.checks import FORCE, CheckKind
+from kessik.core.protocols.methods import Method, Stage
 
 ColumnKind = Literal["text", "whole", "number", "life"]
 LIFE_HINT = "60, or 48-60 (still there, gone), or >60"
 TOTAL, START, END, CUT, EFFORT = "total", "start_gf", "end_gf", "cut", "effort_"
 AFTER, CONTROL = "after_", "control_"
+_PASS_FAIL = "pass, fail or doubt"
 CHECK_EVERY, ROUND, ZONE, LENGTH = "check_every", "round", "zone", "edge_length_used_mm"
 STROKES, MINUTES = "strokes", "minutes"
 
@@ -52,9 +54,9 @@ def adds_up(method: Method) -> bool:
 def result_columns(method: Method) -> list[PaperColumn]:
     """What its school reports, in the order of the bench."""
     unit = method.count_unit
-    reads_force = any(check.kind == "force" for check in method.checks)
+    reads_force = method.has(FORCE)
     found = [PaperColumn(START, "start", "number", "gf")] if reads_force else []
-    if any(check.kind == "effort" for check in method.checks):
+    if method.has("effort"):
         found += [
             PaperColumn(f"{EFFORT}{at:g}", f"effort at {at:g}", "number", "0 to 10")
             for at in method.at
@@ -67,7 +69,7 @@ def result_columns(method: Method) -> list[PaperColumn]:
     if reads_force:
         found += [PaperColumn(CUT, "cut", "number", unit), PaperColumn(END, "end", "number", "gf")]
     if method.dose is not None:
-        found += [column for check in method.checks for column in _after_dose(check)]
+        found += [column for row in method.rows for column in _after_dose(row)]
     return found
 
 
@@ -96,21 +98,26 @@ def paper_columns(method: Method) -> list[PaperColumn]:
 
 def number_check(method: Method) -> str:
     """The check whose numbers a tally holds; empty where the method has none."""
-    return next((check.kind for check in method.checks if check.kind not in JUDGED), "")
+    return next((row.key for row in method.rows if not row.is_judged), "")
 
 
 def _to(stage: Stage, unit: str) -> PaperColumn:
     return PaperColumn(stage.name, f"to {stage.name}", "life", unit, LIFE_HINT)
 
 
-def _after_dose(check: CheckSpec) -> list[PaperColumn]:
+def _after_dose(row: CheckKind) -> list[PaperColumn]:
     """What a check shows after the dose, in the worked zone and beside it."""
-    beside = "its reading" if check.kind == "force" else "pass or fail"
+    words = ", ".join(word.key for word in row.outcomes) if row.result == "scale" else _PASS_FAIL
+    beside = words if row.is_judged else "its reading"
     control = PaperColumn(
-        f"{CONTROL}{check.kind}", "untouched edge", "text", "", f"{beside} and place: … at 12",
-        usual=check.kind in JUDGED,
+        f"{CONTROL}{row.key}", "untouched edge", "text", "", f"{beside} and place: … at 12",
+        usual=row.is_judged,
     )  # fmt: skip  # a column a line
-    if check.kind not in JUDGED:
-        return [control] if check.kind == "force" else []
-    words = f"{CHECK_WORDS[check.kind]}, after"
-    return [PaperColumn(f"{AFTER}{check.kind}", words, "text", "", "pass, fail or doubt"), control]
+    if row.key == FORCE:
+        return [control]
+    if not row.is_judged and not row.is_own:
+        return []
+    after = PaperColumn(
+        f"{AFTER}{row.key}", f"{row.name}, after", "text", row.unit, words if row.is_judged else ""
+    )
+    return [after, control]

@@ -7,8 +7,9 @@ from typing import TypeVar
 
 from kessik.core.errors import KessikError, OutOfRangeError
 from kessik.core.limits import check_limit
+from kessik.core.protocols.checks import PASS_FAIL, CheckKind
 from kessik.core.protocols.events import Outcome, Reading, Said, check_count_at
-from kessik.core.protocols.methods import JUDGED, Method
+from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import WRITTEN
 from kessik.core.trials.paper.cells import (
     Written,
@@ -36,7 +37,7 @@ from kessik.core.trials.paper.columns import (
     result_columns,
 )
 from kessik.core.trials.paper.lives import check_gap, check_order, lives_of
-from kessik.core.trials.paper.readings import OUTCOMES, READINGS, tally
+from kessik.core.trials.paper.readings import READINGS, or_list, outcome_in, tally
 
 _VERIFIES = re.compile(r"(?:edge\s*)?(\d{1,6})(?:\s*/\s*(?:run\s*)?(\d{1,6}))?", re.IGNORECASE)
 _T = TypeVar("_T")
@@ -265,7 +266,7 @@ def _after_dose(
             place = _beside(place, line, key)
         kind = key.removeprefix(AFTER).removeprefix(CONTROL)
         tries = method.readings(kind) if key.startswith(AFTER) else 1
-        yield from [(at, _shown(kind, said, place, key))] * tries
+        yield from [(at, _shown(method.row(kind), said, place, key))] * tries
 
 
 def _beside(place: float | None, line: PaperLine, key: str) -> float:
@@ -282,16 +283,15 @@ def _beside(place: float | None, line: PaperLine, key: str) -> float:
     return place
 
 
-def _shown(kind: str, said: str, place: float | None, key: str) -> Said:
-    if kind not in JUDGED:
+def _shown(row: CheckKind, said: str, place: float | None, key: str) -> Said:
+    if not row.is_judged:
         value = number_in(said, key)
         if value is None:
             raise OutOfRangeError("write the reading and its place: 210 at 12", field=key)
-        check_limit("force_gf", value, key)
-        return Reading(value=value, check=kind, unit="gf", position_mm=place)
-    outcome = OUTCOMES.get(said.casefold())
+        check_limit(row.reads or "own_reading", value, key)
+        return Reading(value=value, check=row.key, unit=row.unit or None, position_mm=place)
+    outcome = outcome_in(said, row)
     if outcome is None:
-        raise OutOfRangeError(f"“{said[:40]}” is not pass, fail or doubt", field=key)
-    if kind == "inspect":
-        outcome = {"pass": "clean", "fail": "glint"}.get(outcome, outcome)
-    return Outcome(check=kind, outcome=outcome, position_mm=place)
+        known = [word.key for word in row.outcomes] if row.result == "scale" else PASS_FAIL
+        raise OutOfRangeError(f"“{said[:40]}” is not {or_list(known)}", field=key)
+    return Outcome(check=row.key, outcome=outcome, position_mm=place)

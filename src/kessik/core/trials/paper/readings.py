@@ -7,10 +7,10 @@ from itertools import pairwise
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import most
-from kessik.core.protocols.events import INSPECTED, Outcome, Reading, Said
-from kessik.core.protocols.methods import CHECK_WORDS, JUDGED, Method
+from kessik.core.protocols.checks import CheckKind
+from kessik.core.protocols.events import Outcome, Reading, Said
+from kessik.core.protocols.methods import Method
 from kessik.core.trials.paper.cells import number_in
-from kessik.core.trials.paper.columns import number_check
 
 READINGS = "readings"
 _WORDS = {
@@ -48,8 +48,8 @@ def _looks(lines: Sequence[str], method: Method) -> Iterator[tuple[float, Said]]
                 raise OutOfRangeError(f"“{line.strip()[:40]}” needs a count and a reading")
             count = number_in(parts[0], READINGS) or 0.0
             at_mm = next((part for part in parts[2:] if part.startswith("@")), None)
-            which = " ".join(part for part in parts[2:] if part is not at_mm)
-            yield count, _placed(_said(parts[1], which, method), at_mm)
+            words = [part for part in parts[1:] if part is not at_mm]
+            yield count, _placed(_look(words, method), at_mm)
         except OutOfRangeError as wrong:
             raise OutOfRangeError(f"line {place}: {wrong.message}", field=READINGS) from wrong
 
@@ -61,33 +61,54 @@ def _placed(said: Reading | Outcome, at_mm: str | None) -> Said:
     return replace(said, position_mm=number_in(at_mm.removeprefix("@"), READINGS))
 
 
-def _said(found: str, which: str, method: Method) -> Reading | Outcome:
-    word = found.casefold()
-    judged = [check.kind for check in method.checks if check.kind in JUDGED]
-    if "inspect" in judged and word in INSPECTED and word != "clean":
-        return Outcome(check="inspect", outcome=word)
-    if word in OUTCOMES:
-        return _judged(word, which.casefold(), method, judged)
-    number, check = number_in(found, READINGS), number_check(method)
-    if number is None or not check:
+def outcome_in(text: str, row: CheckKind) -> str | None:
+    """What a word says of a check, as its log has it: a grade by its name or its place, else pass,
+    fail or doubt; None where it says nothing.
+    """
+    word = " ".join(text.split()).casefold()
+    for place, each in enumerate(row.outcomes, 1):
+        if word == each.key.casefold() or (row.result == "scale" and word == str(place)):
+            return each.key
+    if row.result == "scale":
+        return None
+    outcome = OUTCOMES.get(word)
+    if row.result == "damage" and outcome is not None:
+        return {"pass": "clean", "fail": "glint"}.get(outcome, outcome)
+    return outcome
+
+
+def or_list(words: Sequence[str]) -> str:
+    """Words to choose among: `pass, fail or doubt`."""
+    return f"{', '.join(words[:-1])} or {words[-1]}"
+
+
+def _look(parts: Sequence[str], method: Method) -> Reading | Outcome:
+    """What the words after a count say: what was found, then of which check or stage."""
+    for end in range(len(parts), 0, -1):  # a grade may have several words
+        found, which = " ".join(parts[:end]), " ".join(parts[end:]).casefold()
+        known = [row for row in method.rows if row.is_judged and outcome_in(found, row)]
+        if known:
+            row = _meant(known, which, method)
+            return Outcome(check=row.key, outcome=outcome_in(found, row) or "")
+    numbers = [row for row in method.rows if not row.is_judged]
+    found, which = parts[0], " ".join(parts[1:]).casefold()
+    number = number_in(found, READINGS)
+    if number is None or not numbers:
         raise OutOfRangeError(f"“{found}” is not pass, fail or doubt")
-    unit = {"force": "gf", "depth": "mm"}.get(check)
-    return Reading(value=number, check=check, unit=unit)
+    row = next((row for row in numbers if which and which in row.name.casefold()), numbers[0])
+    return Reading(value=number, check=row.key, unit=row.unit or None)
 
 
-def _judged(word: str, which: str, method: Method, judged: Sequence[str]) -> Outcome:
-    outcome = OUTCOMES[word]
-    if which in judged:
-        check = which
-    elif which:
+def _meant(known: Sequence[CheckKind], which: str, method: Method) -> CheckKind:
+    """The check that a line speaks of, among those that its word fits."""
+    judged = [row for row in method.rows if row.is_judged]
+    if which:
         stages = {s.name: s.check for s in method.stages if s.limit_gf is None}
-        named = [kind for kind in judged if which in CHECK_WORDS[kind] or which in kind]
-        check = stages.get(which) or (named[0] if len(named) == 1 else "")
+        exact = [row for row in judged if which in (row.key.casefold(), row.name.casefold())]
+        named = [row for row in judged if which in row.name.casefold() or which in row.key]
+        fits = exact or [r for r in judged if r.key == stages.get(which)] or named
     else:
-        check = judged[0] if len(judged) == 1 else ""
-    if not check:
-        known = " or ".join(judged) or "none: its checks are numbers"
-        raise OutOfRangeError(f"say which check it was: {known}")
-    if check == "inspect":
-        outcome = {"pass": "clean", "fail": "glint"}.get(outcome, outcome)
-    return Outcome(check=check, outcome=outcome)
+        fits = list(known)
+    if len(fits) != 1:
+        raise OutOfRangeError(f"say which check it was: {' or '.join(r.key for r in judged)}")
+    return fits[0]

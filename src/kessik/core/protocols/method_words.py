@@ -1,0 +1,189 @@
+"""A method in plain words: what ends a run, when it is checked, and what two versions differ in."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+
+from kessik.core.protocols.checks import CHECKS, CheckSpec
+from kessik.core.protocols.methods import Confirmation, DosePart, Method, Stage, StopRule
+
+_ONE = {"cuts": "cut", "cycles": "cycle", "layers": "layer", "strokes": "stroke"}
+
+
+def ends_when(method: Method) -> str:
+    """The stop rules of a method."""
+    rules = [rule for rule in method.ends if rule.kind != "cycles"]
+    words = "ends " + ", or ".join(_rule_words(rule, method) for rule in rules)
+    return (
+        f"{words}; so for {method.cycles} rounds, each after the same light sharpening"
+        if method.cycles
+        else words
+    )
+
+
+def schedule_words(method: Method) -> str:
+    """When a method has sharpness checked."""
+    unit = method.count_unit
+    match method.schedule:
+        case "adaptive":
+            return "when Kessik says"
+        case "every":
+            gap = _ONE.get(unit, unit) if method.every == 1 else f"{method.every:g} {unit}"
+            return f"every {gap}"
+        case "geometric":
+            return f"at {method.every:g} {unit}, then each time {method.growth:g} times as far"
+        case "at":
+            return f"at {', '.join(f'{count:g}' for count in method.at)} {unit}"
+        case "ends":
+            return "before and after"
+
+
+def stage_words(stage: Stage, method: Method) -> str:
+    """A stage with what it is lost by."""
+    return f"{stage.name}: {_what_loses(stage, method)}"
+
+
+def _what_loses(stage: Stage, method: Method) -> str:
+    if stage.also:
+        return _joined_words(stage, method)
+    if stage.limit_gf is not None:
+        return f"above {stage.limit_gf:g} gf"
+    row = method.row(stage.check)
+    if stage.limit is not None:
+        return f"“{row.name}” is {stage.lost_when} {stage.limit:g} {row.unit}".strip()
+    if row.result == "damage":
+        return "a glint, roll, chip or burr is seen"
+    if row.result == "scale":
+        return f"“{row.name}” {_grade_words(stage, row.grades)}"
+    return f"“{row.name}” {'is no longer clean' if 'doubt' in stage.lost_on else 'fails'}"
+
+
+def _grade_words(stage: Stage, grades: Sequence[str]) -> str:
+    """From which grade on a stage is lost."""
+    first = next(grade for grade in grades if grade in stage.lost_on)
+    return f"is at “{first}”" if first == grades[-1] else f"is at “{first}” or duller"
+
+
+def _joined_words(stage: Stage, method: Method) -> str:
+    names = [f"“{method.row(kind).name}”" for kind in stage.kinds]
+    if stage.together == "all":
+        return f"{', '.join(names[:-1])} and {names[-1]} fail at one count"
+    return f"{', '.join(names[:-1])} or {names[-1]} fails"
+
+
+def _rule_words(rule: StopRule, method: Method) -> str:
+    stage = next((s for s in method.stages if s.name == rule.stage), None)
+    match rule.kind:
+        case "limit":
+            assert stage is not None
+            return f"when {_lost_words(stage, rule.confirm, method)}"
+        case "stages":
+            before = " and ".join(s.name for s in method.stages[:-1])
+            words = f"when {_lost_words(method.stages[-1], 'none', method)}"
+            stages = "stage is" if len(method.stages) == 2 else "stages are"
+            return f"{words}, once the {before} {stages} lost" if before else words
+        case "dose":
+            return f"after {rule.amount:g} {method.count_unit}"
+        case "tester" | "cycles":
+            return "when the tester says so, with the reason"
+
+
+def _lost_words(stage: Stage, confirm: Confirmation, method: Method) -> str:
+    if stage.limit_gf is not None:
+        beyond = f"above {stage.limit_gf:g} gf"
+        return {
+            "same_count": f"two readings in a row at one count are {beyond}",
+            "next_check": f"two checks in a row are {beyond}",
+            "none": f"a check is {beyond}",
+        }[confirm]
+    if stage.also:
+        return _joined_words(stage, method) + (" twice in a row" if confirm != "none" else "")
+    row, tries = method.row(stage.check), method.readings(stage.check)
+    if row.result == "damage":
+        words = "damage is seen"
+    elif row.result == "pass_fail":
+        words = f"“{row.name}” fails" + (f" in all of {tries} tries" if tries > 1 else "")
+    else:
+        words = _what_loses(stage, method) + (f" in all of {tries} tries" if tries > 1 else "")
+    if confirm == "next_check":
+        return f"{words} at two checks in a row"
+    return f"{words} twice at one count" if confirm == "same_count" else words
+
+
+def differences(old: Method, new: Method) -> list[str]:
+    """What two versions of a method do not agree on, of what matters to the result; empty where
+    runs may be pooled.
+
+    Schedule, names, notes and cautions do not matter: estimates take care of the one, and the rest
+    moves no edge. A force limit that moved does not either: readings answer for any limit they
+    reached.
+    """
+    found: list[str] = []
+
+    def unlike(what: str, before: object, after: object) -> None:
+        if before != after:
+            found.append(f"{what}: {_said(before)} against {_said(after)}")
+
+    unlike("medium", old.medium, new.medium)
+    unlike("cut", old.cut, new.cut)
+    unlike("surface", old.surface, new.surface)
+    unlike("counted in", old.count_unit, new.count_unit)
+    unlike("contact length, mm", old.contact_mm, new.contact_mm)
+    unlike("zone length, mm", old.zone_length_mm, new.zone_length_mm)
+    unlike("stations, mm", old.stations_mm, new.stations_mm)
+    unlike("dose", old.dose, new.dose)
+    unlike("recipe", old.recipe, new.recipe)
+    for kind in dict.fromkeys([*CHECKS, *(spec.kind for m in (old, new) for spec in m.checks)]):
+        _unlike_checks(old.spec(kind), new.spec(kind), unlike)
+    judged = [
+        [replace(s, limit_gf=None) for s in m.stages if s.limit_gf is None] for m in (old, new)
+    ]
+    if judged[0] != judged[1]:
+        found.append("pass/fail stages: " + " against ".join(_stage_names(m) for m in (old, new)))
+    return found
+
+
+def _unlike_checks(
+    before: CheckSpec | None, after: CheckSpec | None, unlike: Callable[[str, object, object], None]
+) -> None:
+    """What two versions do not agree on of one check."""
+    present = before or after
+    if present is None:
+        return
+    name = present.row.name
+    unlike(
+        f"“{name}” on",
+        before and (before.material or "unnamed"),
+        after and (after.material or "unnamed"),
+    )
+    if before is None or after is None:
+        return
+    if before.row.is_judged:
+        unlike(f"tries of “{name}”", before.readings, after.readings)
+    if before.own != after.own:
+        unlike(f"“{name}”", _own_words(before), _own_words(after))
+
+
+def _own_words(spec: CheckSpec) -> str:
+    """What a check of the tester's own shows."""
+    row = spec.row
+    match row.result:
+        case "scale":
+            return f"grades {', '.join(row.grades)}"
+        case "number":
+            return f"a number{f' in {row.unit}' if row.unit else ''}, sharp is {row.sharp_is}"
+        case _:
+            return "pass or fail"
+
+
+def _said(value: object) -> str:
+    if value is None or value == () or value == "":
+        return "none"
+    if isinstance(value, tuple):
+        return ", ".join(
+            f"{v.amount:g} of {v.medium}" if isinstance(v, DosePart) else f"{v:g}" for v in value
+        )
+    return f"{value:g}" if isinstance(value, float) else str(value)
+
+
+def _stage_names(method: Method) -> str:
+    return ", ".join(stage_words(stage, method) for stage in method.stages) or "none"
