@@ -34,6 +34,7 @@ help: ## list the targets
 web/src/api/schema.gen.ts: .stamps/python .stamps/web $(PYTHON_SOURCES)
 	$(BIN)/python -m kessik.api.contract > web/openapi.json
 	$(BIN)/python -m kessik.api.contract --limits > web/src/domain/limits.gen.ts
+	$(BIN)/python -m kessik.api.contract --words > web/src/domain/words.gen.ts
 	cd web && node_modules/.bin/openapi-typescript ./openapi.json --default-non-nullable false -o src/api/schema.gen.ts > /dev/null
 
 $(PAGES): web/src/api/schema.gen.ts $(WEB_SOURCES)
@@ -81,4 +82,4 @@ screenshots: build .stamps/browser ## take the pictures of docs/screenshots anew
 	$(BIN)/python -m tests.browser.screenshots
 
 clean: ## remove what was built
-	rm -rf .stamps .venv web/node_modules src/kessik/web_dist web/openapi.json web/src/api/schema.gen.ts web/src/domain/limits.gen.ts
+	rm -rf .stamps .venv web/node_modules src/kessik/web_dist web/openapi.json web/src/api/schema.gen.ts web/src/domain/limits.gen.ts web/src/domain/words.gen.ts

@@ -107,7 +107,7 @@ def test_a_method_of_ones_own_is_there_for_other_trials(hand):
         ({"stages": []}, "ends"),
         ({"schedule": "ends"}, "schedule"),
         ({"piece": 0}, "piece"),
-        ({"checks": [{"kind": "taste"}]}, "method.checks.0.kind"),
+        ({"checks": [{"kind": "taste"}]}, "checks"),
         ({"surfaec": "cork"}, "method.surfaec"),
     ],
 )

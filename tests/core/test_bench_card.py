@@ -74,3 +74,13 @@ def test_an_adaptive_plan_falls_back_on_ever_wider_gaps_and_never_closer_ones(st
     assert bench_card(method, state).confirm_above_gf is None, (
         "the next check confirms, not one at the same count"
     )
+
+
+@pytest.mark.parametrize(
+    ("forces", "worn"),
+    [((), 0.0), ((150, 275), 0.5), ((150, 700), 1.0), ((150, 120, 110), 0.0)],
+)
+def test_wear_is_drawn_from_the_last_readings_between_fresh_and_dull(forces, worn):
+    method = force_limit_rope(schedule="every", every=4)
+    readings = [(4.0 * n, gf) for n, gf in enumerate(forces)]
+    assert bench_card(method, state_after(method, readings)).worn_share == worn

@@ -7,6 +7,7 @@ from typing import Any, Literal
 from kessik.core.moments import Moment
 
 InstrumentKind = Literal["force", "rockwell", "xrf", "camera", "pedal"]
+NewsKind = Literal["there", "lost", "reading", "moving", "refused", "pedal", "picture", "result"]
 
 
 @dataclass(frozen=True)

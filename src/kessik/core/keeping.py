@@ -5,6 +5,7 @@ from typing import Any, Literal
 
 BIN_DAYS = 30
 """How long what was taken away can be brought back."""
+Corrected = Literal["trial", "run"]
 Archived = Literal["trial", "method"]
 TakenAway = Literal["trial", "run", "blade", "lot", "method", "soak"]
 """What can be taken away by itself, with all that hangs on it."""
@@ -17,7 +18,7 @@ class Trace:
     """One change of a trial or of one of its runs: what it was, what it is since, and why."""
 
     id: str
-    kind: Literal["trial", "run"]
+    kind: Corrected
     owner_id: str
     trial_id: str
     what: str

@@ -7,6 +7,7 @@ from typing import Any, Literal
 from kessik.core.planning.budget import Pace, metres_per_count
 from kessik.core.protocols.methods import Method
 
+StockUse = Literal["medium", "check"]
 LotKind = Literal["rope", "board", "card", "paper", "test_line", "abrasive", "salt"]
 
 
@@ -51,7 +52,7 @@ class Booking:
     """
 
     lot_id: str
-    use: Literal["medium", "check"]
+    use: StockUse
     per_count: float = 0.0
     per_reading: float = 0.0
     per_run: float = 0.0

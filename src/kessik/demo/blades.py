@@ -5,7 +5,7 @@ fall.
 from dataclasses import dataclass
 
 from kessik.core.sharpening.regimes import Step
-from kessik.core.shelf.blades import Role
+from kessik.core.shelf.blades import TrialRole
 from kessik.core.shelf.edges import DamageKind
 
 STATIONS_MM = (16.0, 48.0, 80.0)
@@ -54,7 +54,7 @@ class DemoBlade:
     readings_hrc: tuple[float, ...]
     edges: tuple[DemoEdge, ...]
     note: str = ""
-    role: Role = ""
+    role: TrialRole = ""
     claimed_hrc: float | None = None
     loan_due_in_days: int | None = None
     price: str = ""

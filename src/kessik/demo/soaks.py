@@ -8,9 +8,9 @@ from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from kessik.core.corrosion.measuring import Measuring
-from kessik.core.corrosion.methods import BY_KEY, Stage
+from kessik.core.corrosion.methods import BY_KEY, InspectionStage
 from kessik.core.corrosion.ratings import area_of
-from kessik.core.corrosion.soaks import Act, ActKind, Coupon, Look, Side, Soak
+from kessik.core.corrosion.soaks import Act, ActKind, Coupon, CouponSide, Look, Soak
 from kessik.core.moments import Moment
 from kessik.demo.cutting import demo_id
 from kessik.demo.days import Days
@@ -30,7 +30,7 @@ DAMP_WRAP_ID = demo_id("soak", "damp wrap")
 COATINGS_ID = demo_id("soak", "coatings")
 _BRINE_ID = demo_id("soak", "brine")
 _MARK_AT = ((238.0, 106.0), (346.0, 106.0), (346.0, 144.0), (238.0, 144.0))
-_SIDES: tuple[Side, ...] = ("left", "right")
+_SIDES: tuple[CouponSide, ...] = ("left", "right")
 _FLATS = {"flat_finish": "satin, 320", "degreased_with": "alcohol"}
 
 
@@ -39,8 +39,8 @@ class _Seen:
     """What a look of the demo shows: areas that bit in and that wipe off, per cent."""
 
     coupon: Coupon
-    side: Side
-    stage: Stage
+    side: CouponSide
+    stage: InspectionStage
     hours: float
     bit: float
     bloom: float = 0.0
@@ -184,7 +184,7 @@ def _coatings(db: Database, days: Days) -> None:
 
 
 def _typed(
-    db: Database, soak: Soak, coupon: Coupon, side: Side, at: Moment, area: float, days: Days,
+    db: Database, soak: Soak, coupon: Coupon, side: CouponSide, at: Moment, area: float, days: Days,
     region: str = "",
 ) -> None:  # fmt: skip
     look = Look(
@@ -196,7 +196,7 @@ def _typed(
 
 
 def _coupon(
-    soak: str, code: str, *, side: Side = "both", oil: str = "", arm: str = "", role: str = ""
+    soak: str, code: str, *, side: CouponSide = "both", oil: str = "", arm: str = "", role: str = ""
 ) -> Coupon:
     return Coupon(
         demo_id("coupon", soak, code, side), code, demo_id(code), side, arm,

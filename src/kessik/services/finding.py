@@ -2,13 +2,12 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Literal
 
+from kessik.core.finding import FoundKind
 from kessik.services.assays.grades import grades_by_name
 from kessik.store.database import Database, Session
 from kessik.store.queries import finding
 
-FoundKind = Literal["trial", "blade", "grade", "lot", "soak", "note"]
 _MOST = 30
 
 

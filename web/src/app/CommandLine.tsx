@@ -4,19 +4,11 @@ import { useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { shelfQuery, todayQuery } from "../api/queries";
 import { findQuery } from "../api/record";
+import { labelOf } from "../domain/words";
 import { Sheet } from "../ui/Sheet";
 import type { PlaceKey } from "./keys";
 
 type Found = Schemas["FoundOut"];
-const KINDS: Record<Found["kind"], string> = {
-  trial: "Trial",
-  blade: "Blade",
-  grade: "Grade",
-  lot: "Lot",
-  soak: "Soak",
-  note: "Note in",
-};
-
 function addressOf({ kind, id }: Found): string {
   return {
     trial: `/trials/${id}/verdict`,
@@ -74,7 +66,7 @@ export function CommandLine({
     ...(more.data ?? [])
       .filter((each) => each.kind !== "trial" && each.kind !== "blade")
       .map((each) => ({
-        says: `${KINDS[each.kind]} ${each.name}${each.says ? `: ${each.says}` : ""}`,
+        says: `${labelOf("found", each.kind)} ${each.name}${each.says ? `: ${each.says}` : ""}`,
         run: () => navigate(addressOf(each)),
       })),
   );

@@ -65,3 +65,6 @@ export function localTime(date: Date): string {
 /** A name cut to so many letters, where it is longer. */
 export const shortened = (name: string, letters: number): string =>
   name.length <= Math.max(letters, 1) ? name : `${name.slice(0, Math.max(letters - 1, 1))}…`;
+
+/** A text that begins with a capital letter. */
+export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;

@@ -1,10 +1,9 @@
 import { type FormEvent, useState } from "react";
 import type { Schemas } from "../api/client";
 import type { Log } from "../api/events";
+import { type CheckRows, rowOf } from "../domain/checks";
 import { typedNumber } from "../domain/format";
 import { LIMITS } from "../domain/limits.gen";
-import { OUTCOMES, SEEN } from "../domain/outcomes";
-import { readingLimit } from "../domain/readings";
 
 type Event = Schemas["EventOut"];
 type Becomes = Record<string, unknown>;
@@ -24,9 +23,9 @@ function numberField(name: string, label: string, limit: { least: number; most: 
   return { name, label, least: limit.least, most: limit.most };
 }
 
-function numbersOf({ kind, payload }: Event): NumberField[] {
+function numbersOf({ kind, payload }: Event, rows: CheckRows): NumberField[] {
   if (kind === "reading")
-    return [numberField("value", "Reading", readingLimit(String(payload.check ?? "force")))];
+    return [numberField("value", "Reading", rowOf(rows, String(payload.check ?? "force")))];
   if (kind === "cut") return [numberField("amount", "Amount", LIMITS.cuts_at_once)];
   return kind === "strop" ? [numberField("strokes", "Strokes", LIMITS.strokes)] : [];
 }
@@ -34,10 +33,12 @@ function numbersOf({ kind, payload }: Event): NumberField[] {
 /** Correct an entry of the log: its value, its place, its count; exclude it, or undo it. */
 export function CorrectEntry({
   event,
+  rows,
   log,
   onDone,
 }: {
   event: Event;
+  rows: CheckRows;
   log: Log;
   onDone: () => void;
 }) {
@@ -46,7 +47,7 @@ export function CorrectEntry({
   const isLook = event.kind === "reading" || event.kind === "outcome";
   return (
     <div className="mt-2 flex flex-col gap-2 pl-20">
-      {event.not_understood ? null : <Becoming event={event} onBecome={become} />}
+      {event.not_understood ? null : <Becoming event={event} rows={rows} onBecome={become} />}
       {isLook || event.not_understood ? (
         <Exclude target={event.id} log={log} onDone={onDone} />
       ) : (
@@ -85,10 +86,18 @@ function Exclude({ target, log, onDone }: { target: string; log: Log; onDone: ()
 }
 
 /** What an entry becomes: a number typed, words, or another outcome; and where and when it was. */
-function Becoming({ event, onBecome }: { event: Event; onBecome: (becomes: Becomes) => void }) {
+function Becoming({
+  event,
+  rows,
+  onBecome,
+}: {
+  event: Event;
+  rows: CheckRows;
+  onBecome: (becomes: Becomes) => void;
+}) {
   const { kind, payload } = event;
   const isLook = kind === "reading" || kind === "outcome";
-  const fields = [...numbersOf(event), ...(isLook ? [PLACE] : [])];
+  const fields = [...numbersOf(event, rows), ...(isLook ? [PLACE] : [])];
   const hasCount = isLook || kind === "spoiled" || kind === "note";
   const before: Record<string, string> = Object.fromEntries([
     ...fields.map(({ name }) => [name, String(payload[name] ?? "")]),
@@ -112,7 +121,9 @@ function Becoming({ event, onBecome }: { event: Event; onBecome: (becomes: Becom
   };
   return (
     <>
-      {kind === "outcome" ? <OtherOutcomes payload={payload} onBecome={onBecome} /> : null}
+      {kind === "outcome" ? (
+        <OtherOutcomes payload={payload} rows={rows} onBecome={onBecome} />
+      ) : null}
       {numbers.length || kind === "note" ? (
         <form onSubmit={save} className="flex flex-wrap items-end gap-2">
           {kind === "note" ? (
@@ -172,19 +183,21 @@ function Labelled({
 
 function OtherOutcomes({
   payload,
+  rows,
   onBecome,
 }: {
   payload: Event["payload"];
+  rows: CheckRows;
   onBecome: (becomes: Becomes) => void;
 }) {
-  const others = (payload.check === "inspect" ? SEEN : OUTCOMES).filter(
-    ([, outcome]) => outcome !== payload.outcome,
+  const others = rowOf(rows, String(payload.check)).outcomes.filter(
+    ({ key }) => key !== payload.outcome,
   );
   return (
     <div className="flex flex-wrap gap-2">
-      {others.map(([, outcome, words]) => (
-        <button key={outcome} type="button" className={LINK} onClick={() => onBecome({ outcome })}>
-          {words}
+      {others.map(({ key, label }) => (
+        <button key={key} type="button" className={LINK} onClick={() => onBecome({ outcome: key })}>
+          {label}
         </button>
       ))}
     </div>

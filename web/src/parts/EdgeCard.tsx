@@ -2,8 +2,9 @@ import { useState } from "react";
 import { deleteEdge, putEdge, useChange } from "../api/changes";
 import { Refused, type Schemas } from "../api/client";
 import { typedNumber } from "../domain/format";
+import { labelOf, WORDS } from "../domain/words";
 import { Button } from "../ui/Button";
-import { Choice, Option } from "../ui/Choice";
+import { Choice, Options } from "../ui/Choice";
 import { Field, LongField } from "../ui/Field";
 import { Pop } from "../ui/Pop";
 import { Tick } from "../ui/Tick";
@@ -12,7 +13,6 @@ import { FactHistory, factWords } from "./FactHistory";
 import { MeasureForm } from "./MeasureForm";
 import { StepList } from "./StepList";
 import { readSteps, StepsEditor, typedStep } from "./StepsEditor";
-import { standingWords } from "./standings";
 import { ZoneEditor } from "./ZoneEditor";
 
 type Edge = Schemas["EdgeOut"];
@@ -103,7 +103,10 @@ function EdgeFact({
             >
               {none ? "none" : factWords(inUse, quantity)}
               {inUse && inUse.standing !== "measured_here" ? (
-                <span className="cond text-note text-ink-2"> {standingWords(inUse.standing)}</span>
+                <span className="cond text-note text-ink-2">
+                  {" "}
+                  {labelOf("standings", inUse.standing)}
+                </span>
               ) : null}
             </button>
           }
@@ -244,9 +247,7 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
           save.mutate({ id: edge.id, burr_check: picked as "" | "gone" | "traces" })
         }
       >
-        <Option value="">not looked for</Option>
-        <Option value="gone">gone</Option>
-        <Option value="traces">traces left</Option>
+        <Options of={WORDS.burrChecks} />
       </Choice>
       <Choice
         label="Under the lamp"
@@ -258,9 +259,7 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
           })
         }
       >
-        <Option value="">not looked at</Option>
-        <Option value="nothing glints">nothing glints</Option>
-        <Option value="glints">glints are seen</Option>
+        <Options of={WORDS.lampChecks} />
       </Choice>
       <Field
         label="Minutes"
@@ -352,10 +351,7 @@ function Seen({ bladeId, edge }: { bladeId: string; edge: Edge }) {
         }}
       >
         <Choice label="What" value={kind} onPick={(picked) => setKind(picked as typeof kind)}>
-          <Option value="glint">glint</Option>
-          <Option value="roll">roll</Option>
-          <Option value="chip">chip</Option>
-          <Option value="burr">burr</Option>
+          <Options of={WORDS.damages} />
         </Choice>
         <Field
           label="where"

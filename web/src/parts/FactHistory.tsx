@@ -2,9 +2,9 @@ import { useState } from "react";
 import { strikeMeasurement, useChange } from "../api/changes";
 import type { Schemas } from "../api/client";
 import { shown } from "../domain/quantities";
+import { labelOf } from "../domain/words";
 import { Button } from "../ui/Button";
 import { Field } from "../ui/Field";
-import { standingWords } from "./standings";
 
 type Measurement = Schemas["MeasurementOut"];
 type Quantity = Schemas["QuantityOut"];
@@ -44,7 +44,7 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
   return (
     <li className={`border-l-4 pl-3 ${m.in_use ? "border-ink" : "border-line"}`}>
       <p className={m.struck ? "line-through" : ""}>
-        <b>{factWords(m, quantity)}</b> {standingWords(m.standing)}
+        <b>{factWords(m, quantity)}</b> {labelOf("standings", m.standing)}
         {m.on ? `, ${m.on}` : ""}
         {m.instrument ? `, ${m.instrument}` : ""}
       </p>

@@ -5,19 +5,19 @@ import { useFollow } from "../api/follow";
 import { typedNumber } from "../domain/format";
 import { newId } from "../domain/ids";
 import { inMm, isThatSo, typedNumbers, typedStations } from "../domain/quantities";
+import { WORDS, type WordOf } from "../domain/words";
 import { Button } from "../ui/Button";
-import { Choice, Option } from "../ui/Choice";
+import { Choice, Option, Options } from "../ui/Choice";
 import { Field, LongField } from "../ui/Field";
 import { Tick } from "../ui/Tick";
 import { useDraft } from "../ui/useDraft";
-import { STANDINGS, type Standing } from "./standings";
 
 type Quantity = Schemas["QuantityOut"];
 type Measurement = Schemas["MeasurementBody"];
 
 const BLANK = {
   value: "",
-  standing: "measured_here" as Standing,
+  standing: "measured_here" as WordOf<"standings">,
   on: "",
   instrument: "",
   note: "",
@@ -163,13 +163,9 @@ export function MeasureForm({
         <Choice
           label="How is it known?"
           value={typed.standing}
-          onPick={(picked) => set({ standing: picked as Standing })}
+          onPick={(picked) => set({ standing: picked as WordOf<"standings"> })}
         >
-          {STANDINGS.map(([value, words]) => (
-            <Option key={value} value={value}>
-              {words}
-            </Option>
-          ))}
+          <Options of={WORDS.standings} />
         </Choice>
         <Field label="Day" type="date" {...field("on", "on")} />
       </div>

@@ -3,13 +3,13 @@ import { useState } from "react";
 import { api, body, type Schemas } from "../api/client";
 import type { Log } from "../api/events";
 import { clock, counted } from "../domain/format";
+import { EVENTS } from "../domain/words.gen";
 import { Tick } from "../ui/Tick";
 import { CorrectEntry } from "./CorrectEntry";
 
 type Run = Schemas["RunOut"];
 type Event = Schemas["EventOut"];
-const ENDS = new Set(["stop", "abandon"]);
-const CORRECTABLE = new Set(["cut", "reading", "outcome", "note", "spoiled", "accept", "strop"]);
+const facts = (kind: string) => EVENTS[kind as keyof typeof EVENTS];
 
 /**
  * Every event, newest first; an earlier one can be corrected or struck out, and the old value stays
@@ -69,7 +69,7 @@ export function RunLog({
       <ol>
         {events.reverse().map((e) => {
           const gone = withdrawn.has(e.id) || struck.has(e.id);
-          const changeable = (CORRECTABLE.has(e.kind) || e.not_understood !== "") && !gone;
+          const changeable = (facts(e.kind)?.correctable || e.not_understood !== "") && !gone;
           return (
             <li key={e.id} className="border-b border-line py-1.5">
               <div className="flex items-center gap-3">
@@ -87,7 +87,7 @@ export function RunLog({
                     Correct
                   </button>
                 ) : null}
-                {ENDS.has(e.kind) && !gone && run.state.status !== "cutting" ? (
+                {facts(e.kind)?.ends && !gone && run.state.status !== "cutting" ? (
                   <button
                     type="button"
                     className="min-h-8 cursor-pointer text-note underline underline-offset-4"
@@ -109,7 +109,12 @@ export function RunLog({
                 ) : null}
               </div>
               {open === e.id ? (
-                <CorrectEntry event={e} log={log} onDone={() => setOpen(null)} />
+                <CorrectEntry
+                  event={e}
+                  rows={run.method.check_rows}
+                  log={log}
+                  onDone={() => setOpen(null)}
+                />
               ) : null}
             </li>
           );

@@ -2,8 +2,9 @@ import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import { putEdge, useChange } from "../api/changes";
 import { Refused, type Schemas } from "../api/client";
 import { typedNumber } from "../domain/format";
+import { WORDS } from "../domain/words";
 import { Button } from "../ui/Button";
-import { Choice, Option } from "../ui/Choice";
+import { Choice, Options } from "../ui/Choice";
 import { Field } from "../ui/Field";
 import { Tick } from "../ui/Tick";
 import { useDraft } from "../ui/useDraft";
@@ -18,12 +19,6 @@ interface TypedZone {
   use: Use;
   name: string;
 }
-
-const USES: ReadonlyArray<readonly [Use, string]> = [
-  ["cut", "to be cut"],
-  ["control", "kept as a control"],
-  ["taped", "taped off"],
-];
 
 const FILL: Record<Use, string> = {
   cut: "var(--hemp)",
@@ -112,11 +107,7 @@ export function ZoneEditor({
             value={zone.use}
             onPick={(picked) => set(i, { use: picked as Use })}
           >
-            {USES.map(([use, words]) => (
-              <Option key={use} value={use}>
-                {words}
-              </Option>
-            ))}
+            <Options of={WORDS.zoneUses} />
           </Choice>
           <button
             type="button"

@@ -2,10 +2,10 @@ import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { BevelSection } from "../charts/BevelSection";
+import { labelOf } from "../domain/words";
 import { factWords } from "./FactHistory";
 import { StepList, stepWords } from "./StepList";
 import { readSteps, StepsEditor, typedStep } from "./StepsEditor";
-import { standingWords } from "./standings";
 
 const step: Schemas["StepBody"] = {
   abrasive: "water stone",
@@ -81,8 +81,8 @@ describe("facts in words", () => {
   });
 
   it("say how they are known", () => {
-    expect(standingWords("claimed")).toBe("claimed by the maker");
-    expect(standingWords(null)).toBe("");
+    expect(labelOf("standings", "claimed")).toBe("claimed by the maker");
+    expect(labelOf("standings", null)).toBe("");
   });
 });
 

@@ -102,6 +102,15 @@ function Picker({
   );
 }
 
+/** A list of the vocabulary to choose among. */
+export function Options({ of }: { of: ReadonlyArray<readonly [string, ReactNode]> }) {
+  return of.map(([value, label]) => (
+    <Option key={value} value={value}>
+      {label}
+    </Option>
+  ));
+}
+
 /** One of the things to choose among. */
 export function Option({ value, children }: { value: string; children: ReactNode }) {
   return (

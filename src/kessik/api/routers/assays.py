@@ -1,6 +1,6 @@
 """The assay: batches, shots, and what they say of claims."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import APIRouter, File, Form, Query, Response, UploadFile
 
@@ -25,6 +25,7 @@ from kessik.api.schemas.performance import OfferOut, PerformanceOut, SideBySideO
 from kessik.api.schemas.shelf import StruckBody
 from kessik.core.composition.shots import Shot
 from kessik.core.limits import most
+from kessik.core.trials.performance import YieldKind
 from kessik.interchange.named_files import NamedFile
 from kessik.services.assays import batches, sheets, shots
 from kessik.services.assays.offers import assay_offers
@@ -36,7 +37,6 @@ from kessik.services.devices.shots import waiting_shots
 from kessik.services.trials.lives_of_blades import life_lines_of
 
 router = APIRouter(tags=["assays"])
-Yield = Literal["life", "strokes", "minutes"]
 _XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
@@ -112,7 +112,7 @@ def post_waiting_taken(shots_id: Id, store: Store, batch_id: ShortText = "") -> 
 
 @router.get("/performance")
 def get_performance(
-    store: Store, method: ShortText = "", against: ShortText = "", of: Yield = "life"
+    store: Store, method: ShortText = "", against: ShortText = "", of: YieldKind = "life"
 ) -> PerformanceOut:
     """What blades are made of against how they did; what is not named is the first there is."""
     return PerformanceOut.of(performance(store, method, against, of))

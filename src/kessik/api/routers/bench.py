@@ -101,7 +101,7 @@ def get_news(run_id: Id, bench: AtBench, after: LogPosition = 0) -> NewsOut:
 def get_whole_log(run_id: Id, bench: AtBench) -> list[EventOut]:
     """Every event of a run, oldest first."""
     view = runs.run_view(bench, run_id)
-    return [EventOut.of(event) for event in seen_events(view.events, bool(view.sealed))]
+    return [EventOut.of(event) for event in seen_events(view.events, view.state, bool(view.sealed))]
 
 
 @router.get("/runs/{run_id}/other-blade")
@@ -124,7 +124,9 @@ def get_log(run_id: Id, bench: AtBench) -> Response:
     name = f"{view.shown_as} edge {view.edge.number} run {view.run.number}"
     head = {"Content-Disposition": f'attachment; filename="{slug(name)}.log.csv"'}
     return Response(
-        write_log(seen_events(view.events, bool(view.sealed))), media_type="text/csv", headers=head
+        write_log(seen_events(view.events, view.state, bool(view.sealed))),
+        media_type="text/csv",
+        headers=head,
     )
 
 

@@ -6,10 +6,11 @@ from uuid import uuid4
 from fastapi import APIRouter, File, Form, Response, UploadFile
 
 from kessik.api.dependencies import ImportDesk, Store
-from kessik.api.schemas.common import FactorName, Id, Wire
+from kessik.api.schemas.common import Id, Wire
 from kessik.api.schemas.trials import TrialOut
 from kessik.api.schemas.verdict import ImportOut
 from kessik.core.comparison.matching import MatchingRule
+from kessik.core.comparison.variables import Factor
 from kessik.core.limits import most
 from kessik.core.protocols.methods import force_limit_rope
 from kessik.interchange.named_files import NamedFile
@@ -33,7 +34,7 @@ def post_imports(
     store: Store,
     imports: ImportDesk,
     files: Annotated[list[UploadFile], File(max_length=most("files"))],
-    factor: Annotated[FactorName, Form()] = "steel",
+    factor: Annotated[Factor, Form()] = "steel",
     keen_gf: _LIMITS_GF = 300.0,
     dull_gf: _LIMITS_GF = 400.0,
     import_id: Annotated[Id | None, Form()] = None,

@@ -1,7 +1,7 @@
 """The reckoner: small calculations, nothing stored."""
 
 from dataclasses import asdict
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import APIRouter, Query
 
@@ -20,6 +20,7 @@ from kessik.api.schemas.reckoner import (
 from kessik.core import reckoner
 from kessik.core.errors import OutOfRangeError
 from kessik.core.facts import QUANTITIES, remark
+from kessik.core.sharpening.abrasives import AbrasiveScale
 from kessik.core.units import mm_to_thou, thou_to_mm
 
 router = APIRouter(tags=["reckoner"], prefix="/reckoner")
@@ -103,7 +104,7 @@ def get_exposure(
 
 @router.get("/abrasive")
 def get_abrasive(
-    scale: Literal["fepa_p", "fepa_f", "jis", "mesh"] | None = None,
+    scale: AbrasiveScale | None = None,
     grit: Number = None,
     size_um: Number = None,
 ) -> AbrasiveReckonedOut:

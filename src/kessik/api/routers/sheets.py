@@ -1,6 +1,6 @@
 """Sheets of results as they are: looked over, then brought in."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 from uuid import uuid4
 
 from fastapi import APIRouter, File, Form, UploadFile
@@ -10,7 +10,7 @@ from kessik.api.dependencies import ImportDesk, Store
 from kessik.api.schemas.common import Day, Id, ShortText
 from kessik.api.schemas.sheets import BroughtOut, SheetPreviewOut, SheetReadingBody
 from kessik.core.errors import OutOfRangeError
-from kessik.core.trials.paper.sheets import SheetReading
+from kessik.core.trials.paper.sheets import OnThere, SheetReading
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.raw_sheets import read_sheet
 from kessik.services.clock import now
@@ -47,7 +47,7 @@ def post_import(
     trial_id: Annotated[ShortText, Form()] = "",
     name: Annotated[ShortText, Form()] = "",
     school: Annotated[ShortText, Form()] = "",
-    on_there: Annotated[Literal["skip", "replace"], Form()] = "skip",
+    on_there: Annotated[OnThere, Form()] = "skip",
     reading_name: Annotated[ShortText, Form()] = "",
     by: Annotated[ShortText, Form()] = "",
     cut_on: Annotated[Day, Form()] = "",

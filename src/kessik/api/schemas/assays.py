@@ -2,7 +2,6 @@
 
 import math
 from collections.abc import Sequence
-from typing import Literal
 
 from pydantic import Field
 
@@ -11,10 +10,11 @@ from kessik.api.schemas.instruments import WaitingShotsOut
 from kessik.core.composition.allowances import residual_limit_percent
 from kessik.core.composition.batches import Batch
 from kessik.core.composition.candidates import Candidate, Departure
-from kessik.core.composition.elements import visibility
+from kessik.core.composition.claims import ClaimVerdict
+from kessik.core.composition.elements import Visibility, visibility
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.means import ElementMean
-from kessik.core.composition.shots import ElementReading, Shot
+from kessik.core.composition.shots import ElementReading, Normalised, Shot, Surface
 from kessik.core.composition.table import is_compared
 from kessik.core.limits import most
 from kessik.core.words.assay import (
@@ -35,10 +35,6 @@ from kessik.core.words.assay import (
 from kessik.services.assays.shots import StandInShot, Taken
 from kessik.services.assays.verdicts import AssayedBlade, AssayPlace
 
-SurfaceName = Literal["", "bare", "coated"]
-NormalisedName = Literal["yes", "no", "unknown"]
-ClaimVerdictName = Literal["consistent", "undecidable", "excluded", "no_claim", "not_shot"]
-VisibilityName = Literal["seen", "poorly", "not_seen"]
 _SLOTS = 12
 
 
@@ -106,8 +102,8 @@ class ShotBody(Wire):
 
     name: ShortText
     readings: list[ReadingBody] = Field(max_length=most("elements"))
-    surface: SurfaceName = ""
-    normalised: NormalisedName = "unknown"
+    surface: Surface = ""
+    normalised: Normalised = "unknown"
     on: Day = ""
     analyser: ShortText = ""
     operator: ShortText = ""
@@ -169,7 +165,7 @@ class GaugeOut(Wire):
 
     element: str
     name: str
-    visible: VisibilityName
+    visible: Visibility
     low_percent: float | None
     high_percent: float | None
     percent: float | None
@@ -205,7 +201,7 @@ class AssayLineOut(Wire):
     loan_returned: str
     shots: int
     on_coating: int
-    verdict: ClaimVerdictName
+    verdict: ClaimVerdict
     word: str
     sentence: str
     gauge: GaugeOut | None
@@ -339,7 +335,7 @@ class ElementOut(Wire):
 
     element: str
     name: str
-    visible: VisibilityName
+    visible: Visibility
     percent: float | None
     uncertainty_percent: float | None
     limit_percent: float | None
@@ -371,7 +367,7 @@ class AssayOut(Wire):
     line: AssayLineOut
     claim: str | None = Field(description="the grade on the shelf that bears the claimed name")
     notes: list[str]
-    normalised: NormalisedName
+    normalised: Normalised
     elements: list[ElementOut]
     shots: list[ShotOut]
     candidates: list[CandidateOut]

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
@@ -16,7 +16,7 @@ from kessik.core.protocols.checks import check_name
 from kessik.core.protocols.counting import amount_of
 from kessik.core.protocols.events import BenchEvent, CheckPlanned
 from kessik.core.protocols.put_right import put_right_by
-from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState
+from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState, RunStatus
 from kessik.core.shelf.facts import stations_mm
 from kessik.core.trials.next_step import NextStep, alternates
 from kessik.core.words.upkeep import ability_words
@@ -99,7 +99,7 @@ class StateOut(Wire):
     logged before stands as it was, unless events were changed at `rewritten_at` or before.
     """
 
-    status: Literal["fresh", "cutting", "paused", "stopped", "abandoned"]
+    status: RunStatus
     count: float
     position: int
     checks: list[CheckOut]
@@ -197,12 +197,14 @@ def open_state(
     return shown
 
 
-def seen_events(events: Sequence[BenchEvent], sealed: bool) -> list[BenchEvent]:
-    """Events as the bench may see them: while it is sealed, a planned check says where and how
-    often, and not why.
+def seen_events(events: Sequence[BenchEvent], state: RunState, sealed: bool) -> list[BenchEvent]:
+    """Events as the bench may see them: those that the run does not understand as such; while it is
+    sealed, a planned check says where and how often, and not why.
     """
+    unread = {event.id: event for event in state.not_understood}
+    events = [unread.get(event.id, event) for event in events]
     if not sealed:
-        return list(events)
+        return events
     return [
         replace(e, said=_bare(e.said)) if isinstance(e.said, CheckPlanned) else e for e in events
     ]
@@ -230,6 +232,7 @@ class CardOut(Wire):
     readings: int
     confirm_above_gf: float | None
     confirm_on_fail: bool
+    worn_share: float
     recipe: list[RecipeStepOut]
 
     @classmethod
@@ -240,6 +243,7 @@ class CardOut(Wire):
             readings=card.readings,
             confirm_above_gf=card.confirm_above_gf,
             confirm_on_fail=card.confirm_on_fail,
+            worn_share=card.worn_share,
             recipe=[RecipeStepOut.model_validate(step) for step in card.recipe],
         )
 
@@ -306,7 +310,7 @@ class NewsOut(Wire):
         sealed = bool(news.sealed)
         return cls(
             state=open_state(news.state, sealed, news.after),
-            log=[EventOut.of(event) for event in seen_events(news.events, sealed)],
+            log=[EventOut.of(event) for event in seen_events(news.events, news.state, sealed)],
             card=CardOut.of(news.card, sealed),
             pace=PaceOut.model_validate(news.pace),
             paused_since=news.paused_since,
@@ -427,7 +431,7 @@ class RunOut(Wire):
             alternates=alternates(view.trial) and not view.run.practice,
             log=[
                 EventOut.of(event)
-                for event in seen_events(view.events[-LOG_SHOWN:], bool(view.sealed))
+                for event in seen_events(view.events[-LOG_SHOWN:], view.state, bool(view.sealed))
             ],
             earlier_events=max(len(view.events) - LOG_SHOWN, 0),
             zone_from_mm=view.run.zone_from_mm,

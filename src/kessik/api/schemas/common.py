@@ -1,7 +1,7 @@
 """Shared parts of the wire format."""
 
 from datetime import date
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from pydantic import (
     AfterValidator,
@@ -65,19 +65,13 @@ def a_day(text: str) -> str:
 Id = Annotated[str, Field(min_length=8, max_length=64, pattern=r"^[0-9a-zA-Z-]+$")]
 ArmId = Annotated[str, Field(min_length=8, max_length=400, pattern=r"^[0-9a-zA-Z-]+(/.+)?$")]
 PictureHash = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+NoPictureYet = Annotated[str, Field(pattern=r"^([0-9a-f]{64})?$")]
 ShortText = Annotated[str, Field(max_length=most("word"))]
 LongText = Annotated[str, Field(max_length=most("text"))]
 Day = Annotated[str, Field(pattern=r"^(\d{4}-\d{2}-\d{2})?$"), AfterValidator(a_day)]
 Finite = Annotated[float, Field(allow_inf_nan=False), AfterValidator(of_this_world)]
 LogPosition = Annotated[int, within("log_position")]
 Place = Annotated[float, within("position_mm")]
-FactorName = Literal[
-    "steel", "heat_treatment", "hardness", "edge_finish", "flat_finish", "finish", "angle",
-    "geometry", "coating", "regime", "medium"
-]  # fmt: skip  # a table is read by its rows
-StandingName = Literal[
-    "measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed"
-]
 
 
 class Wire(BaseModel):

@@ -1,18 +1,19 @@
 """Edges over the wire: sharpenings with their steps, zones and what was seen on them."""
 
 from dataclasses import asdict
-from typing import Annotated, Any, ClassVar, Literal
+from typing import Annotated, Any, ClassVar
 
 from pydantic import Field
 
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire, within
 from kessik.api.schemas.measurements import MeasurementOut, histories
 from kessik.core.facts import Measurement
-from kessik.core.geometry import Zone
+from kessik.core.geometry import Zone, ZoneUse
 from kessik.core.limits import most
 from kessik.core.sharpening.regimes import Step, total_strokes_per_side
+from kessik.core.sharpening.settled import SettledState
 from kessik.core.shelf.blades import Blade
-from kessik.core.shelf.edges import Damage, Edge
+from kessik.core.shelf.edges import BurrCheck, Damage, DamageKind, Edge, LampCheck
 from kessik.core.shelf.facts import expected_thickness, stations_of
 from kessik.core.words.facts import expected_words
 from kessik.services.shelf.facts import entered
@@ -44,7 +45,7 @@ class ZoneBody(Wire):
 
     from_mm: Finite
     to_mm: Finite
-    use: Literal["cut", "control", "taped"] = "cut"
+    use: ZoneUse = "cut"
     name: ShortText = ""
 
 
@@ -52,7 +53,7 @@ class DamageBody(Wire):
     """Something seen at a place on the edge."""
 
     position_mm: Finite
-    kind: Literal["chip", "roll", "glint", "burr"]
+    kind: DamageKind
     note: LongText = ""
 
 
@@ -82,8 +83,8 @@ class EdgeBody(Wire):
     steps: list[StepBody] = Field(default_factory=list, max_length=most("steps"))
     minutes: Finite | None = None
     trouble: LongText = ""
-    burr_check: Literal["", "gone", "traces"] = ""
-    lamp_check: Literal["", "nothing glints", "glints"] = ""
+    burr_check: BurrCheck = ""
+    lamp_check: LampCheck = ""
     steel_removed_mm: Finite | None = None
     factory: bool = False
     damage: list[DamageBody] = Field(default_factory=list, max_length=most("places_listed"))
@@ -120,7 +121,7 @@ class EdgeBody(Wire):
 class SettledOut(Wire):
     """Whether an edge counts under a rule, and why."""
 
-    state: Literal["settled", "not_yet", "factory", "unknown"]
+    state: SettledState
     says: str
 
 
@@ -152,8 +153,8 @@ class EdgeOut(Wire):
     strokes_per_side: int
     minutes: float | None
     trouble: str
-    burr_check: Literal["", "gone", "traces"]
-    lamp_check: Literal["", "nothing glints", "glints"]
+    burr_check: BurrCheck
+    lamp_check: LampCheck
     steel_removed_mm: float | None
     factory: bool
     damage: list[DamageBody]

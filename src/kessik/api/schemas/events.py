@@ -1,7 +1,7 @@
 """Bench events over the wire: a union by kind, made of the core's classes, one body a kind."""
 
 from datetime import datetime
-from typing import Annotated, Any, Literal, Union
+from typing import Annotated, Any, Union
 
 from pydantic import (
     AfterValidator,
@@ -18,6 +18,7 @@ from kessik.core.errors import KessikError
 from kessik.core.limits import LIMITS, most
 from kessik.core.protocols.events import (
     CLASSES,
+    KIND_TYPES,
     SENT_KINDS,
     BenchEvent,
     NotUnderstood,
@@ -86,7 +87,7 @@ def _body_of(kind: str) -> type[_Envelope]:
     needed = "required" in schema_of(CLASSES[kind])
     payload: Any = _payload_of(kind)
     fields: dict[str, Any] = {
-        "kind": (Literal[kind], ...),  # the word itself is the type
+        "kind": (KIND_TYPES[kind], ...),
         "payload": (payload, ...) if needed else (payload, Field(default_factory=CLASSES[kind])),
     }
     name = f"{kind.title().replace('_', '')}Event"

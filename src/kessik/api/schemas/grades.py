@@ -1,21 +1,15 @@
 """Grades over the wire."""
 
-from typing import Literal
-
 from pydantic import Field
 
-from kessik.api.schemas.common import Finite, ShortText, StandingName, Wire
+from kessik.api.schemas.common import Finite, ShortText, Wire
 from kessik.core.composition.derived import Derived
-from kessik.core.composition.grades import Equivalent, Grade, Range
+from kessik.core.composition.elements import Visibility
+from kessik.core.composition.grades import Equivalent, Grade, Nearness, Range, RangeStanding, Route
+from kessik.core.facts import Standing
 from kessik.core.limits import most
 from kessik.services.assays.grade_pages import GradePage, Neighbour
 from kessik.services.assays.grades import Library
-
-RangeStandingName = Literal[
-    "standard", "literature", "measured_here", "measured_elsewhere", "claimed", "recalled",
-    "guessed",
-]  # fmt: skip  # a table is read by its rows
-RouteName = Literal["", "ingot", "powder", "spray_formed", "remelted"]
 
 
 class RangeBody(Wire):
@@ -24,7 +18,7 @@ class RangeBody(Wire):
     element: ShortText
     low_percent: Finite | None = None
     high_percent: Finite | None = None
-    standing: RangeStandingName = "guessed"
+    standing: RangeStanding = "guessed"
     source: ShortText = ""
 
     def record(self) -> Range:
@@ -35,7 +29,7 @@ class EquivalentBody(Wire):
     """Another standard's name for a grade."""
 
     name: ShortText
-    nearness: Literal["same", "near"]
+    nearness: Nearness
 
 
 class GradeBody(Wire):
@@ -43,10 +37,10 @@ class GradeBody(Wire):
 
     usual_low_hrc: Finite | None = None
     usual_high_hrc: Finite | None = None
-    standing: StandingName = "guessed"
+    standing: Standing = "guessed"
     source: ShortText = ""
     standard: ShortText = ""
-    route: RouteName = ""
+    route: Route = ""
     also: list[ShortText] = Field(default_factory=list, max_length=most("elements"))
     ranges: list[RangeBody] = Field(default_factory=list, max_length=most("elements"))
     equivalents: list[EquivalentBody] = Field(default_factory=list, max_length=most("elements"))
@@ -157,7 +151,7 @@ class GradePageOut(Wire):
     """All that is known of one grade."""
 
     grade: GradeOut
-    visible: dict[str, Literal["seen", "poorly", "not_seen"]]
+    visible: dict[str, Visibility]
     derived: DerivedOut
     neighbours: list[NeighbourOut]
     effects: list[EffectOut]

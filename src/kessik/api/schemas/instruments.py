@@ -1,16 +1,14 @@
 """Instruments over the wire."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
 from kessik.api.schemas.common import Finite, Id, ShortText, Wire, within
-from kessik.core.devices import Instrument, ReferenceCheck, WaitingShots
+from kessik.core.devices import Instrument, InstrumentKind, NewsKind, ReferenceCheck, WaitingShots
 from kessik.core.limits import most
 from kessik.services.devices.instrument_desk import InstrumentNews, Status
 from kessik.services.devices.instruments import BY_FOLDER, KnownInstrument, range_of
-
-KindName = Literal["force", "rockwell", "xrf", "camera", "pedal"]
 
 
 class InstrumentBody(Wire):
@@ -19,7 +17,7 @@ class InstrumentBody(Wire):
     """
 
     id: Id
-    kind: KindName
+    kind: InstrumentKind
     name: ShortText
     address: Annotated[str, Field(max_length=500)]
     baud: Annotated[int, within("baud")] = 9600
@@ -74,7 +72,7 @@ class InstrumentOut(Wire):
     """An instrument, whether it is there, and what its reference checks say."""
 
     id: str
-    kind: KindName
+    kind: InstrumentKind
     name: str
     address: str
     baud: int
@@ -118,8 +116,8 @@ class InstrumentNewsOut(Wire):
 
     instrument_id: str
     name: str
-    kind: KindName
-    what: Literal["there", "lost", "reading", "moving", "refused", "pedal", "picture", "result"]
+    kind: InstrumentKind
+    what: NewsKind
     text: str
     value: float | None
     unit: str

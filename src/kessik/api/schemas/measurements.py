@@ -1,12 +1,11 @@
 """Quantities and measurements over the wire."""
 
 from dataclasses import asdict
-from typing import Literal
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, StandingName, Wire
-from kessik.core.facts import QUANTITIES, Measurement, Quantity, history, remark
+from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
+from kessik.core.facts import QUANTITIES, Measurement, Owner, Quantity, Standing, history, remark
 from kessik.core.hardness import HardnessSummary
 from kessik.core.limits import most
 from kessik.core.shelf.blades import Blade
@@ -18,7 +17,7 @@ class QuantityOut(Wire):
 
     name: str
     label: str
-    of: Literal["blade", "edge"]
+    of: Owner
     unit: str
     low: float | None
     high: float | None
@@ -64,7 +63,7 @@ class MeasurementBody(Wire):
     edge_id: Id | None = None
     value: Finite | None = None
     words: ShortText = ""
-    standing: StandingName = "measured_here"
+    standing: Standing = "measured_here"
     on: Day = ""
     instrument: ShortText = ""
     note: LongText = ""
@@ -99,7 +98,7 @@ class MeasurementOut(Wire):
     quantity: str
     value: float | None
     words: str
-    standing: StandingName
+    standing: Standing
     on: str
     instrument: str
     note: str

@@ -151,6 +151,8 @@ class CheckRowOut(Wire):
     least: float
     most: float
     is_judged: bool
+    passes_or_fails: bool
+    decides_stage: bool
     is_own: bool
     caution: str
     outcomes: list[OutcomeWordOut]

@@ -1,12 +1,13 @@
 """Results on paper over the wire."""
 
 from dataclasses import asdict
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
 from kessik.api.schemas.common import Day, FaultOut, Id, ShortText, Wire, within
 from kessik.core.limits import most
+from kessik.core.trials.paper.columns import ColumnKind
 from kessik.core.trials.paper.lines import PaperLine
 from kessik.services.paper.runs import Checked, PaperForm
 
@@ -41,7 +42,7 @@ class PaperColumnOut(Wire):
 
     key: str
     label: str
-    kind: Literal["text", "whole", "number", "life"]
+    kind: ColumnKind
     unit: str
     hint: str
     usual: bool

@@ -1,7 +1,7 @@
 """Plans over the wire."""
 
 from dataclasses import asdict
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
@@ -13,6 +13,7 @@ from kessik.core.planning.expected import ExpectedRun
 from kessik.core.planning.order import OrderKind, Third
 from kessik.core.planning.power import Detectable
 from kessik.core.protocols.methods import ScheduleKind
+from kessik.core.stock import StockUse
 from kessik.core.trials.stock_needs import StockNeed
 from kessik.core.trials.trial import Plan
 from kessik.core.words.plans import basis_words, one_blade_words
@@ -141,7 +142,7 @@ class PlaceOut(Wire):
 class StockNeedOut(Wire):
     """What the plan takes of a lot it names, in the lot's unit."""
 
-    use: Literal["medium", "check"]
+    use: StockUse
     lot_id: str
     lot: str
     unit: str

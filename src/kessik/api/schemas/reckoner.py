@@ -2,7 +2,8 @@
 
 from dataclasses import asdict
 
-from kessik.api.schemas.common import StandingName, Wire
+from kessik.api.schemas.common import Wire
+from kessik.core.facts import Standing
 from kessik.core.geometry import Bevel
 from kessik.core.reckoner import Footing
 from kessik.core.sharpening.abrasives import SCALES, Grit
@@ -74,7 +75,7 @@ class GritOut(Wire):
     grit: float
     size_um: float
     listed: bool
-    standing: StandingName
+    standing: Standing
     source: str
 
     @classmethod

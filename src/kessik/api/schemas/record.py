@@ -2,14 +2,14 @@
 
 from dataclasses import asdict
 from datetime import date, timedelta
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from pydantic import Field
 
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
 from kessik.api.schemas.shelf import Patch
 from kessik.api.schemas.trials import RunBrief, TrialOut
-from kessik.core.keeping import BIN_DAYS, Binned, InBin, TakenAway, Trace
+from kessik.core.keeping import BIN_DAYS, Binned, Corrected, InBin, TakenAway, Trace
 from kessik.core.moments import Moment
 from kessik.core.trials.state import TrialRun
 from kessik.core.words.traces import trace_words
@@ -85,7 +85,7 @@ class TraceOut(Wire):
     """One change, in words."""
 
     id: str
-    kind: Literal["trial", "run"]
+    kind: Corrected
     owner_id: str
     says: str
     reason: str

@@ -1,7 +1,7 @@
 """Sheets of results over the wire."""
 
 from dataclasses import asdict
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
@@ -9,23 +9,32 @@ from kessik.api.schemas.common import FaultOut, ShortText, Wire
 from kessik.core.facts import Standing
 from kessik.core.limits import most
 from kessik.core.trials.paper.heads import BLADE_COLUMN, heads_of, roles_for
-from kessik.core.trials.paper.sheets import SheetReading, is_count, is_force
+from kessik.core.trials.paper.sheets import (
+    AngleIs,
+    BladeKnown,
+    Change,
+    ForceUnit,
+    Shape,
+    SheetReading,
+    SheetStatus,
+    is_count,
+    is_force,
+)
 from kessik.services.paper.sheets import SheetPreview
 
-ShapeName = Literal["run", "check", "wide"]
 _SHOWN_ROWS = 6
 
 
 class SheetReadingBody(Wire):
     """How a sheet is read."""
 
-    shape: ShapeName
+    shape: Shape
     head_rows: Annotated[int, Field(ge=0, le=5)]
     roles: list[ShortText] = Field(max_length=most("file_columns"))
     count_unit: ShortText
-    force_unit: Literal["gf", "N"] = "gf"
+    force_unit: ForceUnit = "gf"
     decimal_comma: bool = False
-    angle_is: Literal["side", "included"] = "side"
+    angle_is: AngleIs = "side"
     check_every: ShortText = ""
     units: list[ShortText] = Field(default_factory=list, max_length=most("file_columns"))
     hardness_standing: Standing = "measured_elsewhere"
@@ -61,14 +70,14 @@ class PreviewLineOut(Wire):
     blade: str
     edge: str
     says: str
-    status: Literal["new", "there", "faulty"]
+    status: SheetStatus
 
 
 class ValueChangeOut(Wire):
     """A column whose values become others on reading, with an example."""
 
     place: int
-    why: Literal["unit", "halved", "decimal"]
+    why: Change
     before: str
     after: str
 
@@ -77,7 +86,7 @@ class BladeChoiceOut(Wire):
     """A blade that the sheet names, and whether it is known."""
 
     code: str
-    known: Literal["in_trial", "on_shelf", "archived", "new"]
+    known: BladeKnown
     steel: str
 
 

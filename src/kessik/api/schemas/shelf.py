@@ -1,7 +1,7 @@
 """Blades, recipes and the rest of the shelf over the wire."""
 
 from dataclasses import asdict
-from typing import Any, ClassVar, Literal
+from typing import Any, ClassVar
 
 from pydantic import Field
 
@@ -12,15 +12,15 @@ from kessik.api.schemas.common import (
     Id,
     LongText,
     ShortText,
-    StandingName,
     Wire,
 )
 from kessik.api.schemas.edges import EdgeBody, EdgeOut, SettledOut, StepBody, ZoneBody, step_bodies
 from kessik.api.schemas.measurements import MeasurementOut, histories
+from kessik.core.facts import Standing
 from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.limits import most
 from kessik.core.pictures import Shown
-from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.blades import Blade, TrialRole
 from kessik.core.shelf.edges import Abrasive, Edge, Recipe
 from kessik.services.shelf.facts import entered
 
@@ -33,7 +33,7 @@ class HeatTreatmentBody(Wire):
     quench: ShortText = ""
     sub_zero_c: Finite | None = None
     tempers_c: list[Finite] = Field(default_factory=list, max_length=most("tempers"))
-    standing: StandingName = "claimed"
+    standing: Standing = "claimed"
     note: LongText = ""
 
     def record(self) -> HeatTreatment:
@@ -47,7 +47,7 @@ class BladeBody(Wire):
     code: ShortText
     claimed_grade: ShortText | None = None
     hardness_hrc: Finite | None = None
-    hardness_standing: StandingName = "measured_here"
+    hardness_standing: Standing = "measured_here"
     usual_hardness_low_hrc: Finite | None = None
     usual_hardness_high_hrc: Finite | None = None
     edge_length_mm: Finite | None = None
@@ -120,7 +120,7 @@ class BladePatch(Patch):
     code: ShortText | None = None
     claimed_grade: ShortText | None = None
     hardness_hrc: Finite | None = None
-    hardness_standing: StandingName | None = None
+    hardness_standing: Standing | None = None
     usual_hardness_low_hrc: Finite | None = None
     usual_hardness_high_hrc: Finite | None = None
     edge_length_mm: Finite | None = None
@@ -154,10 +154,10 @@ class BladeOut(Wire):
     code: str
     mark: int
     place: int
-    role: Literal["", "low_reference", "high_reference"]
+    role: TrialRole
     claimed_grade: str | None
     hardness_hrc: float | None
-    hardness_standing: StandingName | None
+    hardness_standing: Standing | None
     usual_hardness_low_hrc: float | None
     usual_hardness_high_hrc: float | None
     edge_length_mm: float | None
@@ -230,7 +230,7 @@ class AbrasiveBody(Wire):
     kind: ShortText = ""
     size_um: Finite | None = None
     grit: ShortText = ""
-    standing: StandingName = "claimed"
+    standing: Standing = "claimed"
     note: LongText = ""
 
     def record(self) -> Abrasive:
@@ -267,7 +267,7 @@ class CompoundOut(Wire):
     name: str
     kind: str
     size_um: float
-    standing: StandingName
+    standing: Standing
 
 
 class ShelfOut(Wire):

@@ -1,19 +1,14 @@
 """What a soak says, over the wire."""
 
-from typing import Literal
-
 from kessik.api.schemas.common import Wire
-from kessik.api.schemas.soaks import (
-    SideName,
-    StageName,
-)
-from kessik.core.corrosion.answer import Course, SoakAnswer, Worn
+from kessik.core.corrosion.answer import Course, Severity, SoakAnswer, Worn
 from kessik.core.corrosion.course import Bounds
-from kessik.core.corrosion.fairness import NAMES, Held
+from kessik.core.corrosion.fairness import NAMES, Held, HeldStatus
+from kessik.core.corrosion.methods import InspectionStage
+from kessik.core.corrosion.soaks import CouponSide
+from kessik.core.vocabulary import DISCOLOURATIONS, INSPECTION_STAGES
 from kessik.core.words.soaks import (
     BORROWED,
-    DISCOLOURED_WORDS,
-    STAGE_WORDS,
     area_words,
     coating_words,
     first_words,
@@ -23,9 +18,6 @@ from kessik.core.words.soaks import (
     superficial_words,
 )
 from kessik.services.soaks.sheets import SoakSheet
-
-SeverityName = Literal["enough", "perhaps", "not_enough", "no_baseline", "not_looked_at"]
-HeldStatus = Literal["matched", "factor", "confounded", "pending", "let_go"]
 
 
 class BoundsOut(Wire):
@@ -68,8 +60,8 @@ class PointOut(Wire):
     """An area at an hour of exposure."""
 
     hours: float
-    side: SideName
-    stage: StageName
+    side: CouponSide
+    stage: InspectionStage
     area: BoundsOut
 
 
@@ -132,7 +124,7 @@ class SoakAnswerOut(Wire):
     reasons: list[str]
     coatings: list[str]
     worn: list[WornOut]
-    severity: SeverityName
+    severity: Severity
     needed_percent: float
     hours: float
     whole_h: float
@@ -156,11 +148,11 @@ class SoakAnswerOut(Wire):
             needed_percent=answer.validity.needed_percent,
             hours=answer.hours,
             whole_h=answer.whole_h,
-            judged_stage=STAGE_WORDS[answer.stage] if answer.stage else "",
+            judged_stage=INSPECTION_STAGES[answer.stage] if answer.stage else "",
             standings=standings_out(answer),
             ties=[list(tie) for tie in answer.ranking.ties],
             discoloured=[
-                DiscolouredOut(word=DISCOLOURED_WORDS[w], coupon_ids=list(ids))
+                DiscolouredOut(word=DISCOLOURATIONS[w], coupon_ids=list(ids))
                 for w, ids in answer.discoloured
             ],
             courses=[CourseOut.of(course) for course in answer.courses],

@@ -5,9 +5,7 @@ import json
 from dataclasses import asdict
 
 from kessik.api.schemas.common import Wire
-from kessik.api.schemas.soaks import (
-    MeasuringBody,
-)
+from kessik.api.schemas.soaks import MeasuringBody
 from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.measuring import Measuring
 from kessik.core.corrosion.soaks import Look, Soak

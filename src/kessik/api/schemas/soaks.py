@@ -1,40 +1,32 @@
 """Soaks over the wire: what is sent."""
 
 from dataclasses import replace
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Finite, Id, LongText, PictureHash, ShortText, Wire, within
+from kessik.api.schemas.common import Finite, Id, LongText, NoPictureYet, ShortText, Wire, within
 from kessik.core.corrosion.course import Bounds
-from kessik.core.corrosion.measuring import Measuring, Stroke
-from kessik.core.corrosion.methods import SoakMethod, Tending
+from kessik.core.corrosion.fairness import SoakFactor
+from kessik.core.corrosion.measuring import BrushKind, Measuring, Stroke
+from kessik.core.corrosion.methods import InspectionStage, Scale, SoakMethod, Tending, TendKind
 from kessik.core.corrosion.quick import area_of_spots
 from kessik.core.corrosion.ratings import area_of
-from kessik.core.corrosion.soaks import Act, Coupon, Look, Soak
+from kessik.core.corrosion.soaks import (
+    Act,
+    ActKind,
+    Coupon,
+    CouponRole,
+    CouponSide,
+    Discolouration,
+    How,
+    Look,
+    Region,
+    Soak,
+)
 from kessik.core.limits import most
 from kessik.core.moments import Moment
 
-StageName = Literal["as_found", "rinsed", "wiped", "scoured"]
-SideName = Literal["left", "right", "both"]
-RoleName = Literal["", "baseline", "reference"]
-ScaleName = Literal["rust", "discolouration"]
-TendName = Literal[
-    "sprayed", "sprayed_fresh", "wiped_on", "film_broken", "topped_up", "turned", "dampened"
-]  # fmt: skip
-ActName = Literal[
-    "sprayed", "sprayed_fresh", "wiped_on", "film_broken", "topped_up", "turned", "dampened",
-    "measured", "dried", "resumed", "prolonged", "worn", "note", "ended",
-]  # fmt: skip
-RegionName = Literal[
-    "", "edge", "bevel", "flat", "spine", "worn", "etched_mark", "hardware", "smear"
-]  # fmt: skip
-DiscolouredName = Literal["none", "haze", "tint", "dark", "spots"]
-HowName = Literal["photo", "brush", "grade", "spots", "typed"]
-SoakFactor = Literal[
-    "steel", "heat_treatment", "flat_finish", "coating", "oil", "polished_before",
-    "degreased_with", "exposed_before",
-]  # fmt: skip
 Percent = Annotated[Finite, within("rust_percent")]
 Hours = Annotated[Finite, Field(ge=0, le=20_000)]
 Corner = Annotated[list[Finite], Field(min_length=2, max_length=2)]
@@ -56,7 +48,7 @@ class AtBody(Wire):
 class TendingBody(Wire):
     """What is done to the coupons again and again."""
 
-    kind: TendName
+    kind: TendKind
     every_h: Annotated[Finite, within("soak_hours")]
     from_h: Hours = 0
     until_h: Hours | None = None
@@ -73,9 +65,9 @@ class SoakMethodBody(Wire):
     medium: ShortText
     hours: Annotated[Finite, within("soak_hours")]
     look_h: Annotated[list[Hours], Field(max_length=most("soak_looks"))]
-    stages: Annotated[list[StageName], Field(min_length=1, max_length=4)]
+    stages: Annotated[list[InspectionStage], Field(min_length=1, max_length=4)]
     tending: list[TendingBody] = Field(default_factory=list, max_length=20)
-    scale: ScaleName = "rust"
+    scale: Scale = "rust"
     salt_percent: Finite | None = None
     needed_grade: Annotated[int, Field(ge=0, le=10)] = 6
     steps: list[LongText] = Field(default_factory=list, max_length=20)
@@ -100,9 +92,9 @@ class CouponBody(Wire):
     id: Id
     name: ShortText
     blade_id: ShortText = ""
-    side: SideName = "both"
+    side: CouponSide = "both"
     arm: ShortText = ""
-    role: RoleName = ""
+    role: CouponRole = ""
     oil: ShortText = ""
     coating: ShortText = ""
     flat_finish: ShortText = ""
@@ -170,7 +162,7 @@ class SoakPatch(Wire):
 class ActBody(AtBody):
     """Something done to a soak or to a coupon."""
 
-    kind: ActName
+    kind: ActKind
     coupon_id: ShortText = ""
     amount: Finite | None = None
     ph: Annotated[Finite, within("ph")] | None = None
@@ -186,7 +178,7 @@ class ActBody(AtBody):
 class StrokeBody(Wire):
     """A stroke of the brush, in picture pixels."""
 
-    kind: Literal["rust", "clean"]
+    kind: BrushKind
     width_px: Annotated[Finite, Field(gt=0, le=4000)]
     points: StrokePoints
 
@@ -237,23 +229,23 @@ class LookBody(AtBody):
     """
 
     coupon_id: Id
-    side: SideName
-    stage: StageName
-    region: RegionName = ""
+    side: CouponSide
+    stage: InspectionStage
+    region: Region = ""
     rust_percent: Percent | None = None
     rust_low: Percent | None = None
     rust_high: Percent | None = None
     stain_percent: Percent | None = None
     pits: Annotated[int, within("pits")] | None = None
     deepest_pit_mm: Annotated[Finite, within("pit_mm")] | None = None
-    discolouration: DiscolouredName | None = None
+    discolouration: Discolouration | None = None
     gone_matte: bool = False
     pivot: ShortText = ""
     lock: ShortText = ""
     handle: ShortText = ""
-    how: HowName = "typed"
+    how: How = "typed"
     said: ShortText = ""
-    picture: PictureHash | Literal[""] = ""
+    picture: NoPictureYet = ""
     note: LongText = ""
     measuring: MeasuringBody | None = None
     spots: SpotsBody | None = None

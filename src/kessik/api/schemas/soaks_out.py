@@ -5,22 +5,13 @@ from collections.abc import Sequence
 from kessik.api.schemas.common import Wire
 from kessik.api.schemas.soak_answers_out import SoakAnswerOut, standings_out
 from kessik.api.schemas.soak_pictures_out import SoakPictureOut
-from kessik.api.schemas.soaks import (
-    ActName,
-    CouponBody,
-    DiscolouredName,
-    HowName,
-    RegionName,
-    SideName,
-    SoakFactor,
-    SoakMethodBody,
-    StageName,
-)
+from kessik.api.schemas.soaks import CouponBody, SoakMethodBody
 from kessik.core.corrosion.course import Bounds
-from kessik.core.corrosion.methods import SoakMethod
+from kessik.core.corrosion.fairness import SoakFactor
+from kessik.core.corrosion.methods import InspectionStage, SoakMethod
 from kessik.core.corrosion.photo.area import DOUBTS
 from kessik.core.corrosion.ratings import ratings
-from kessik.core.corrosion.soaks import Act, Look
+from kessik.core.corrosion.soaks import Act, ActKind, CouponSide, Discolouration, How, Look, Region
 from kessik.core.corrosion.timing import Duty, exposure_h
 from kessik.core.words.soaks import (
     DEED_WORDS,
@@ -42,7 +33,7 @@ class ActOut(Wire):
     """Something done, at its true hour."""
 
     id: str
-    kind: ActName
+    kind: ActKind
     at_utc: str
     offset_minutes: int
     clock_h: float
@@ -71,25 +62,25 @@ class LookOut(Wire):
 
     id: str
     coupon_id: str
-    side: SideName
-    stage: StageName
+    side: CouponSide
+    stage: InspectionStage
     at_utc: str
     offset_minutes: int
     clock_h: float
     exposure_h: float
-    region: RegionName
+    region: Region
     rust_percent: float | None
     rust_low: float | None
     rust_high: float | None
     stain_percent: float | None
     pits: int | None
     deepest_pit_mm: float | None
-    discolouration: DiscolouredName | None
+    discolouration: Discolouration | None
     gone_matte: bool
     pivot: str
     lock: str
     handle: str
-    how: HowName
+    how: How
     said: str
     picture: str
     note: str

@@ -1,7 +1,7 @@
 """Lots and stock over the wire."""
 
 from dataclasses import asdict
-from typing import Any, Literal
+from typing import Any
 
 from pydantic import Field
 
@@ -115,4 +115,4 @@ class LotOut(Wire):
 class PutAwayBody(Wire):
     """Whether a lot is put away."""
 
-    archived: Literal[True, False]
+    archived: bool

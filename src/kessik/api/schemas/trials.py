@@ -2,18 +2,30 @@
 
 from collections.abc import Sequence
 from dataclasses import asdict
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, FactorName, Finite, Id, LongText, ShortText, Wire, within
+from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire, within
 from kessik.api.schemas.methods import MethodBody, MethodOut
 from kessik.api.schemas.shelf import BladeOut, Patch
 from kessik.core.comparison.findings import Mismatch
-from kessik.core.comparison.matching import Cell, MatchingRule, Variable
+from kessik.core.comparison.matching import (
+    Cell,
+    HardnessReading,
+    MatchingRule,
+    MatchState,
+    Variable,
+)
+from kessik.core.comparison.variables import Factor, VariableKind
 from kessik.core.comparison.ways_out import WayKind, WayOut
+from kessik.core.facts import Owner
 from kessik.core.limits import most
 from kessik.core.moments import Moment
+from kessik.core.protocols.run_state import RunStatus
+from kessik.core.sharpening.settled import RuleKind
+from kessik.core.shelf.blades import TrialRole
+from kessik.core.trials.next_step import StepKind
 from kessik.core.trials.state import TrialRun, covered
 from kessik.core.trials.trial import Trial
 from kessik.core.words.matching import (
@@ -27,8 +39,6 @@ from kessik.core.words.settled import rule_words
 from kessik.services.trials.blind import blind_codes
 from kessik.services.trials.line_up import LineUp
 
-SettledKind = Literal["every_edge", "edge_number", "steel_removed"]
-
 
 class TrialBody(Wire):
     """A new trial."""
@@ -36,13 +46,13 @@ class TrialBody(Wire):
     id: Id
     name: ShortText
     question: LongText = ""
-    factor: FactorName = "steel"
-    hardness_reading: Literal["same_hardness", "as_usually_hardened"] = "same_hardness"
+    factor: Factor = "steel"
+    hardness_reading: HardnessReading = "same_hardness"
     tolerances: dict[str, Finite] = Field(default_factory=dict)
     effects: dict[str, Finite] = Field(default_factory=dict)
     let_go: list[ShortText] = Field(default_factory=list, max_length=most("details"))
     scale_edge_length: bool = False
-    settled_kind: SettledKind = "edge_number"
+    settled_kind: RuleKind = "edge_number"
     settled_edge_number: Annotated[int, within("settled_edge_number")] = 3
     settled_steel_removed_mm: Finite = 0.5
     method: MethodBody | None = Field(
@@ -60,13 +70,13 @@ class TrialPatch(Patch):
 
     name: ShortText | None = None
     question: LongText | None = None
-    factor: FactorName | None = None
-    hardness_reading: Literal["same_hardness", "as_usually_hardened"] | None = None
+    factor: Factor | None = None
+    hardness_reading: HardnessReading | None = None
     tolerances: dict[str, Finite] | None = None
     effects: dict[str, Finite] | None = None
     let_go: list[ShortText] | None = Field(default=None, max_length=most("details"))
     scale_edge_length: bool | None = None
-    settled_kind: SettledKind | None = None
+    settled_kind: RuleKind | None = None
     settled_edge_number: Annotated[int, within("settled_edge_number")] | None = None
     settled_steel_removed_mm: Finite | None = None
     edges_per_blade: Annotated[int, within("edges_per_blade")] | None = None
@@ -90,13 +100,13 @@ class TrialOut(Wire):
     id: str
     name: str
     question: str
-    factor: FactorName
-    hardness_reading: Literal["same_hardness", "as_usually_hardened"]
+    factor: Factor
+    hardness_reading: HardnessReading
     tolerances: dict[str, float]
     effects: dict[str, float]
     let_go: list[str]
     scale_edge_length: bool
-    settled_kind: SettledKind
+    settled_kind: RuleKind
     settled_edge_number: int
     settled_steel_removed_mm: float
     settled_rule: str
@@ -149,7 +159,7 @@ class RoleBody(Wire):
     are sent.
     """
 
-    role: Literal["", "low_reference", "high_reference"] = ""
+    role: TrialRole = ""
     arms: list[ShortText] | None = Field(None, max_length=most("arms"))
 
 
@@ -161,8 +171,8 @@ class VariableOut(Wire):
     name: str
     label: str
     unit: str
-    kind: Literal["absolute", "relative", "ratio", "alike", "micro_bevel", "hardness", "settled"]
-    of: Literal["blade", "edge"]
+    kind: VariableKind
+    of: Owner
     tolerance: float
     usual_tolerance: float
     effect_percent: float | None
@@ -208,7 +218,7 @@ class CellOut(Wire):
     value: float | str | None
     shown: str
     standing: str | None
-    state: Literal["matched", "factor", "confounded", "pending"]
+    state: MatchState
     says: str
 
     @classmethod
@@ -264,7 +274,7 @@ class RunBrief(Wire):
     edge: int
     number: int
     practice: bool
-    status: Literal["fresh", "cutting", "paused", "stopped", "abandoned"]
+    status: RunStatus
     count: float
     count_unit: str
     started_utc: str
@@ -296,7 +306,7 @@ class RunBrief(Wire):
 class NextStepOut(Wire):
     """What to do next in a trial."""
 
-    kind: Literal["add_blades", "go_on", "start_run", "read_verdict"]
+    kind: StepKind
     says: str
     run_id: str | None
     arm_id: str | None

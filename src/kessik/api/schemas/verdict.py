@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping
 from dataclasses import asdict
-from typing import Literal
 
 from pydantic import Field
 
@@ -14,6 +13,8 @@ from kessik.core.comparison.efforts import EffortTable
 from kessik.core.comparison.figures import KINDS
 from kessik.core.comparison.verdict import VerdictWord
 from kessik.core.due import DueKind
+from kessik.core.finding import FoundKind
+from kessik.core.sharpness.life import LifeStatus
 from kessik.core.trials.upkeep import Upkeep
 from kessik.core.words.upkeep import ability_words, restoring_words, stones_words
 
@@ -32,7 +33,7 @@ class LifeOut(Wire):
     estimate: float | None
     low: float | None
     high: float | None
-    status: Literal["crossed", "bracketed", "not_reached", "before_first_check"]
+    status: LifeStatus
     extrapolated: bool = False
     by_rule: ByRuleOut
     words: str
@@ -323,7 +324,7 @@ class DueOut(Wire):
 class FoundOut(Wire):
     """Something found by a few letters."""
 
-    kind: Literal["trial", "blade", "grade", "lot", "soak", "note"]
+    kind: FoundKind
     id: str
     name: str
     says: str

@@ -7,10 +7,12 @@ source.
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
+
+from kessik.core.facts import Owner
 
 # "finish" is either, where a file or an older trial does not say which
-FACTORS = (
+Factor = Literal[
     "steel",
     "heat_treatment",
     "hardness",
@@ -22,11 +24,14 @@ FACTORS = (
     "coating",
     "regime",
     "medium",
-)
+]
+FACTORS: tuple[Factor, ...] = get_args(Factor)
 
 # absolute: within ± tolerance; relative: within ± tolerance per cent; ratio: within a factor, and
 # of one kind; alike: the same words; the others have a rule of their own
-Kind = Literal["absolute", "relative", "ratio", "alike", "micro_bevel", "hardness", "settled"]
+VariableKind = Literal[
+    "absolute", "relative", "ratio", "alike", "micro_bevel", "hardness", "settled"
+]
 
 
 @dataclass(frozen=True)
@@ -40,13 +45,13 @@ class Variable:
     name: str
     label: str
     unit: str
-    kind: Kind
+    kind: VariableKind
     tolerance: float
     decimals: int
     factors: tuple[str, ...]
     consequence: str
     explained: str
-    of: Literal["blade", "edge"] = "edge"
+    of: Owner = "edge"
     asked: bool = False
     life_percent_per_unit: float | None = None
 

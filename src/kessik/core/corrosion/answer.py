@@ -23,7 +23,7 @@ from kessik.core.corrosion.fairness import (
     hardening_warnings,
 )
 from kessik.core.corrosion.levels import LevelPair, level_pairs
-from kessik.core.corrosion.methods import STAGES, Stage
+from kessik.core.corrosion.methods import STAGES, InspectionStage
 from kessik.core.corrosion.ranking import Ranking, mean_area, rank
 from kessik.core.corrosion.ratings import area_of
 from kessik.core.corrosion.soaks import (
@@ -78,7 +78,7 @@ class SoakAnswer:
 
     hours: float
     whole_h: float
-    stage: Stage | None
+    stage: InspectionStage | None
     courses: tuple[Course, ...]
     validity: Validity
     ranking: Ranking
@@ -150,10 +150,10 @@ def _course(coupon_id: str, looks: Sequence[Look], acts: Sequence[Act]) -> Cours
     )
 
 
-def _stage_to_judge(points: Sequence[Point]) -> Stage | None:
+def _stage_to_judge(points: Sequence[Point]) -> InspectionStage | None:
     """Wiped where there is any, as what stays is corrosion; else the first stage there is."""
     there = {point.stage for point in points}
-    order: tuple[Stage, ...] = ("wiped", "scoured", "rinsed", "as_found")
+    order: tuple[InspectionStage, ...] = ("wiped", "scoured", "rinsed", "as_found")
     return next((stage for stage in order if stage in there), None)
 
 

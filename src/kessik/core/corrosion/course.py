@@ -3,8 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from kessik.core.corrosion.methods import Stage
-from kessik.core.corrosion.soaks import Act, Look, Side
+from kessik.core.corrosion.methods import InspectionStage
+from kessik.core.corrosion.soaks import Act, CouponSide, Look
 from kessik.core.corrosion.timing import exposure_h
 
 RUSTED_PERCENT = 0.02
@@ -29,8 +29,8 @@ class Point:
     """What a look found of the steel, at hours of exposure."""
 
     hours: float
-    side: Side
-    stage: Stage
+    side: CouponSide
+    stage: InspectionStage
     area: Bounds
 
 
@@ -57,8 +57,8 @@ def points_of(looks: Sequence[Look], acts: Sequence[Act]) -> list[Point]:
     """The looks of one coupon as areas along the hours; looks at regions of the steel stand in for
     the whole where no whole one was made, the largest of them.
     """
-    whole: dict[tuple[float, Side, Stage], Bounds] = {}
-    parts: dict[tuple[float, Side, Stage], Bounds] = {}
+    whole: dict[tuple[float, CouponSide, InspectionStage], Bounds] = {}
+    parts: dict[tuple[float, CouponSide, InspectionStage], Bounds] = {}
     for look in looks:
         area = bounds_of(look)
         if not look.counts or area is None:
@@ -85,9 +85,9 @@ def first_rust(points: Sequence[Point]) -> FirstRust:
     return FirstRust(clean_until, None)
 
 
-def final_points(points: Sequence[Point], stage: Stage) -> list[Point]:
+def final_points(points: Sequence[Point], stage: InspectionStage) -> list[Point]:
     """The last look at each side in a stage."""
-    last: dict[Side, Point] = {}
+    last: dict[CouponSide, Point] = {}
     for point in points:
         if point.stage == stage:
             last[point.side] = point
@@ -98,7 +98,7 @@ def superficial(points: Sequence[Point]) -> Bounds | None:
     """As found less after wiping, at the last look that has both; what wiped off was not corrosion
     of the steel.
     """
-    sides: dict[tuple[float, Side], dict[Stage, Bounds]] = {}
+    sides: dict[tuple[float, CouponSide], dict[InspectionStage, Bounds]] = {}
     for point in points:
         sides.setdefault((point.hours, point.side), {})[point.stage] = point.area
     both = [(key, each) for key, each in sides.items() if {"as_found", "wiped"} <= each.keys()]

@@ -6,7 +6,7 @@ Variables and their defaults: common practice, no source.
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations
-from typing import Literal
+from typing import Literal, get_args
 
 from kessik.core.corrosion.soaks import Coupon, Soak
 from kessik.core.heat_treatment import Caveat, HeatTreatment, own_warnings, unequal
@@ -19,10 +19,6 @@ VARIABLES: tuple[Variable, ...] = (
     "steel", "heat_treatment", "flat_finish", "coating", "oil", "side", "degreased_with",
     "polished_before", "exposed_before",
 )  # fmt: skip
-FACTORS: tuple[Variable, ...] = (
-    "steel", "heat_treatment", "flat_finish", "coating", "oil", "polished_before",
-    "degreased_with", "exposed_before",
-)  # fmt: skip
 NAMES: dict[str, str] = {
     "steel": "steel",
     "heat_treatment": "heat treatment",
@@ -34,10 +30,15 @@ NAMES: dict[str, str] = {
     "polished_before": "polishing before",
     "exposed_before": "earlier exposure",
 }
+SoakFactor = Literal[
+    "steel", "heat_treatment", "flat_finish", "coating", "oil", "polished_before",
+    "degreased_with", "exposed_before",
+]  # fmt: skip
+FACTORS: tuple[SoakFactor, ...] = get_args(SoakFactor)
 _MUST_BE_KNOWN: tuple[Variable, ...] = ("flat_finish", "degreased_with")
 _ASKED_FOR: tuple[Variable, ...] = (*_MUST_BE_KNOWN, "steel", "heat_treatment")
 """Empty means not known, of these; of the others it means none."""
-Status = Literal["matched", "factor", "confounded", "pending", "let_go"]
+HeldStatus = Literal["matched", "factor", "confounded", "pending", "let_go"]
 
 
 @dataclass(frozen=True)
@@ -55,7 +56,7 @@ class Held:
     """One variable over all coupons: what each has, by coupon id, and how that stands."""
 
     variable: Variable
-    status: Status
+    status: HeldStatus
     values: Mapping[str, str]
     odd: tuple[str, ...] = ()
 

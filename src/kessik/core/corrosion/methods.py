@@ -13,8 +13,8 @@ Scale = Literal["rust", "discolouration"]
 TendKind = Literal[
     "sprayed", "sprayed_fresh", "wiped_on", "film_broken", "topped_up", "turned", "dampened",
 ]  # fmt: skip
-Stage = Literal["as_found", "rinsed", "wiped", "scoured"]
-STAGES: tuple[Stage, ...] = ("as_found", "rinsed", "wiped", "scoured")
+InspectionStage = Literal["as_found", "rinsed", "wiped", "scoured"]
+STAGES: tuple[InspectionStage, ...] = ("as_found", "rinsed", "wiped", "scoured")
 
 
 @dataclass(frozen=True)
@@ -47,7 +47,7 @@ class SoakMethod:
     medium: str
     hours: float
     look_h: tuple[float, ...]
-    stages: tuple[Stage, ...] = ("as_found", "wiped")
+    stages: tuple[InspectionStage, ...] = ("as_found", "wiped")
     tending: tuple[Tending, ...] = ()
     scale: Scale = "rust"
     salt_percent: float | None = None

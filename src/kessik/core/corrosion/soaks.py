@@ -4,13 +4,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from kessik.core.corrosion.methods import METHODS, SoakMethod, Stage, TendKind, check_method
+from kessik.core.corrosion.methods import (
+    METHODS,
+    InspectionStage,
+    SoakMethod,
+    TendKind,
+    check_method,
+)
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit, most
 from kessik.core.moments import Moment
 
-Side = Literal["left", "right", "both"]
-Role = Literal["", "baseline", "reference"]
+CouponSide = Literal["left", "right", "both"]
+CouponRole = Literal["", "baseline", "reference"]
 ActKind = Literal[TendKind, "measured", "dried", "resumed", "prolonged", "worn", "note", "ended"]
 Region = Literal[
     "", "edge", "bevel", "flat", "spine", "worn", "etched_mark", "hardware", "smear"
@@ -33,9 +39,9 @@ class Coupon:
     id: str
     name: str
     blade_id: str = ""
-    side: Side = "both"
+    side: CouponSide = "both"
     arm: str = ""
-    role: Role = ""
+    role: CouponRole = ""
     oil: str = ""
     coating: str = ""
     flat_finish: str = ""
@@ -99,8 +105,8 @@ class Look:
 
     id: str
     coupon_id: str
-    side: Side
-    stage: Stage
+    side: CouponSide
+    stage: InspectionStage
     at: Moment
     clock_h: float = 0.0
     region: Region = ""

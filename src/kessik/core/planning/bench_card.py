@@ -8,7 +8,7 @@ from kessik.core.planning.schedule import next_count
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState
 
-_AHEAD = 60
+_AHEAD, _FEWEST_FORCES = 60, 2
 
 
 @dataclass(frozen=True)
@@ -27,7 +27,8 @@ class BenchCard:
     count.
 
     Only the next check is the plan's own; the later ones are a fixed schedule to fall back on.
-    `recipe` holds the steps of a dose of several media.
+    `recipe` holds the steps of a dose of several media, `worn_share` how far the edge is worn, for
+    drawing: of its dose, of its stages, or of the way to the last force limit.
     """
 
     checks_at: tuple[float, ...]
@@ -35,6 +36,7 @@ class BenchCard:
     confirm_above_gf: float | None
     confirm_on_fail: bool
     recipe: tuple[RecipeStep, ...] = ()
+    worn_share: float = 0.0
 
 
 def bench_card(method: Method, state: RunState) -> BenchCard:
@@ -64,7 +66,21 @@ def bench_card(method: Method, state: RunState) -> BenchCard:
         confirm_above_gf=stage.limit_gf if stage is not None else None,
         confirm_on_fail=stage is not None and stage.limit_gf is None and stage.check == asked,
         recipe=tuple(_recipe(method)),
+        worn_share=_worn_share(method, state),
     )
+
+
+def _worn_share(method: Method, state: RunState) -> float:
+    if method.dose is not None:
+        return min(1.0, state.count / method.dose)
+    if not method.limits_gf:
+        return len(state.stages) / max(len(method.stages), 1)
+    forces = [check.force_gf for check in state.force_checks if check.force_gf is not None]
+    if len(forces) < _FEWEST_FORCES:
+        return 0.0
+    _, limit_gf = method.limits_gf[-1]
+    worn = (max(forces[-_FEWEST_FORCES:]) - forces[0]) / max(limit_gf - forces[0], 1.0)
+    return min(1.0, max(0.0, worn))
 
 
 def _recipe(method: Method) -> Iterator[RecipeStep]:

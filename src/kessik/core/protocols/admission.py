@@ -25,7 +25,8 @@ from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState
 from kessik.core.protocols.series import WRITTEN
 
-TAKEN_BACK_ONLY = frozenset({"strike", "correction", "stop", "abandon"})
+ENDS = frozenset({"stop", "abandon"})
+TAKEN_BACK_ONLY = frozenset({"strike", "correction"}) | ENDS
 """What is put back as it was, or reopened; never made into something else."""
 CORRECTABLE = frozenset({"cut", "reading", "outcome", "note", "spoiled", "accept", "strop"})
 ENDING_MOVES = frozenset({"stop", "pause", "resume", "takeover", "accept"})

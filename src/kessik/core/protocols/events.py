@@ -32,6 +32,8 @@ EventKind = Literal[
     "start", "cut", "reading", "outcome", "note", "pause", "resume", "check_planned", "stage",
     "strike", "correction", "stop", "abandon", "spoiled", "takeover", "accept", "strop",
 ]  # fmt: skip  # words of a list, several a line
+KIND_TYPES: Mapping[str, Any] = {kind: Literal[kind] for kind in get_args(EventKind)}
+"""Each kind as a type of its own, for what is told apart by it."""
 SERVER_KINDS = frozenset({"start", "check_planned", "stage"})
 AFTER_STROP = "strop"
 SPOILED_BY = ("", "tape", "staple", "seam", "board", "clamp")

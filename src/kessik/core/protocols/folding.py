@@ -8,6 +8,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from kessik.core.errors import KessikError
+from kessik.core.protocols.checks import CHECKS
 from kessik.core.protocols.counting import Changes, Counting, Moved, amount_of, count_cuts
 from kessik.core.protocols.events import (
     AFTER_STROP,
@@ -31,6 +32,7 @@ from kessik.core.protocols.events import (
     Strop,
     corrected,
     corrected_count,
+    plain_fields,
 )
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.put_right import corrected_after_stop, in_force, put_right_elsewhere
@@ -66,6 +68,9 @@ class _Draft:
     def goes_on(self) -> None:
         if self.status not in ("stopped", "abandoned"):
             self.status = "cutting"
+
+
+_KNOWN_CHECKS = frozenset({*CHECKS, *DOSE_CHECKS, WRITTEN})
 
 
 @dataclass(frozen=True)
@@ -175,7 +180,7 @@ def fold(
     """The state of a run after its events, in log order; `worked_mm` is the zone it cuts with, from
     heel to tip.
     """
-    whole, events = events, in_force(events)
+    whole, events = events, [_known_to(method, event) for event in in_force(events)]
     changes, unread, recounted = _changes(events)
     counting = count_cuts(events, changes)
     struck = {e.said.target for e in events if isinstance(e.said, Strike)}
@@ -207,6 +212,17 @@ def fold(
     return _finished(known, draft, method)
 
 
+def _known_to(method: Method, event: BenchEvent) -> BenchEvent:
+    """An event; one of a check that its method does not define is not understood."""
+    said = event.said
+    if not isinstance(said, Reading | Outcome) or said.check in _KNOWN_CHECKS:
+        return event
+    if method.has(said.check):
+        return event
+    why = f"“{said.check}” is no check of this method"
+    return replace(event, said=NotUnderstood(event.kind, str(plain_fields(said)), why))
+
+
 def advance(
     state: RunState, event: BenchEvent, events: Sequence[BenchEvent], method: Method
 ) -> RunState:
@@ -215,7 +231,7 @@ def advance(
 
     What changes the meaning of earlier events is folded anew; all else costs no more in a long run.
     """
-    said = event.said
+    said = _known_to(method, event).said
     rewrites = event.kind in _REWRITING or isinstance(said, NotUnderstood)
     undecided = state.has_ended or state.reopened
     if rewrites or undecided or not state.position:

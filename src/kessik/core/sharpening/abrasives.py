@@ -5,6 +5,7 @@ their standing.
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Literal
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.facts import Standing
@@ -47,6 +48,7 @@ _MESH = {
     140: 106, 170: 90, 200: 75, 230: 63, 270: 53, 325: 45, 400: 38, 450: 32, 500: 25, 635: 20,
 }  # fmt: skip  # a table is read by its rows
 
+AbrasiveScale = Literal["fepa_p", "fepa_f", "jis", "mesh"]
 SCALES: Mapping[str, Scale] = {
     scale.name: scale
     for scale in (

@@ -5,6 +5,7 @@ reason why not.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,6 +17,8 @@ from kessik.core.sharpness.posterior import EdgeLikelihood, ForceReadings, known
 
 Floats = NDArray[np.float64]
 
+LifeStatus = Literal["crossed", "bracketed", "not_reached", "before_first_check"]
+"""How a life is known, as files and the contract say it."""
 _EXTRAPOLATION_WIDTH = 4.0
 _EXTRAPOLATION_REACH = 3.0
 

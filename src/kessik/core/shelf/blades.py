@@ -9,7 +9,7 @@ from kessik.core.facts import QUANTITIES, Measurement, check_value, used
 from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.shelf.edges import Edge
 
-Role = Literal["", "low_reference", "high_reference"]
+TrialRole = Literal["", "low_reference", "high_reference"]
 
 
 @dataclass(frozen=True)
@@ -25,7 +25,7 @@ class Blade:
     code: str
     mark: int = 0
     place: int = 0
-    role: Role = ""
+    role: TrialRole = ""
     arms: tuple[str, ...] = ()
     arm: str = ""
     blade_code: str = ""

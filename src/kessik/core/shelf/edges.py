@@ -11,6 +11,8 @@ from kessik.core.sharpening.regimes import Step, departures
 from kessik.core.sharpening.settled import Sharpening
 
 DamageKind = Literal["chip", "roll", "glint", "burr"]
+BurrCheck = Literal["", "gone", "traces"]
+LampCheck = Literal["", "nothing glints", "glints"]
 
 
 @dataclass(frozen=True)

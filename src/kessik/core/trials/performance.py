@@ -5,10 +5,12 @@ can say?
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 import scipy
 
+YieldKind = Literal["life", "strokes", "minutes"]
 FEWEST_FOR_AN_INTERVAL, FEWEST_THAT_SAY_MUCH = 4, 10
 _TRAVEL_TOGETHER = 0.8
 _SPREAD_OF_RANKS = 1.06

@@ -2,12 +2,12 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
 
 from kessik.core.planning.budget import Budget
 from kessik.core.stock import (
     Lot,
     StockedLot,
+    StockUse,
     check_booking,
     medium_booking,
 )
@@ -20,7 +20,7 @@ class StockNeed:
     costs.
     """
 
-    use: Literal["medium", "check"]
+    use: StockUse
     lot: Lot
     needed: float
     left: float | None

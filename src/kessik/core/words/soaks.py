@@ -6,26 +6,19 @@ from kessik.core.corrosion.answer import SoakAnswer, Validity
 from kessik.core.corrosion.course import Bounds, FirstRust
 from kessik.core.corrosion.fairness import NAMES, Held
 from kessik.core.corrosion.levels import LevelPair
-from kessik.core.corrosion.methods import Stage
 from kessik.core.corrosion.photo.area import Doubt
 from kessik.core.corrosion.places import Kept
 from kessik.core.corrosion.ratings import Rating, Standard
-from kessik.core.corrosion.soaks import Coupon, Discolouration, Soak
+from kessik.core.corrosion.soaks import Coupon, Soak
+from kessik.core.vocabulary import DISCOLOURATIONS, INSPECTION_STAGES
 from kessik.core.words.matching import and_words
 from kessik.core.words.performance import caveat_words
 from kessik.core.words.sentences import as_sentence, counted
 
-STAGE_WORDS: dict[Stage, str] = {
-    "as_found": "as found", "rinsed": "rinsed", "wiped": "wiped", "scoured": "scoured",
-}  # fmt: skip
 DEED_WORDS = {
     "look": "look", "end": "end", "sprayed": "spray with brine", "sprayed_fresh":
     "spray with fresh water", "wiped_on": "wipe brine on", "film_broken": "break the film",
     "topped_up": "top up with plain water", "turned": "turn over", "dampened": "dampen the cloth",
-}  # fmt: skip
-DISCOLOURED_WORDS: dict[Discolouration, str] = {
-    "none": "unchanged", "haze": "a haze", "tint": "tinted", "dark": "dark", "spots":
-    "single dark spots",
 }  # fmt: skip
 DOUBT_WORDS: dict[Doubt, str] = {
     "too_fine": "The spots are too fine to be measured here: move closer, or count them.",
@@ -160,7 +153,7 @@ def _discoloured(answer: SoakAnswer, names: Mapping[str, str]) -> str:
     if not answer.discoloured:
         return "Nothing has been looked at yet."
     told = [
-        f"{and_words([names[i] for i in coupons])} {DISCOLOURED_WORDS[word]}"
+        f"{and_words([names[i] for i in coupons])} {DISCOLOURATIONS[word]}"
         for word, coupons in answer.discoloured
     ]
     return f"By discolouration, the least first: {'; '.join(told)}. This says nothing of rust."
@@ -279,7 +272,7 @@ def conditions_words(soak: Soak, coupon: Coupon | None, answer: SoakAnswer) -> s
         soak.method.medium,
         "" if salt is None else f"{salt:g} % salt",
         hours_words(min(answer.hours, answer.whole_h)),
-        STAGE_WORDS[answer.stage] if answer.stage else "",
+        INSPECTION_STAGES[answer.stage] if answer.stage else "",
     ]
     if coupon is not None:
         parts += [

@@ -7,12 +7,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 from threading import Lock
-from typing import Literal, Protocol
+from typing import Protocol
 from uuid import uuid4
 
 import numpy as np
 
-from kessik.core.devices import Instrument, InstrumentKind
+from kessik.core.devices import Instrument, InstrumentKind, NewsKind
 from kessik.core.errors import RefusedFileError
 from kessik.core.limits import most
 from kessik.core.protocols.reading_gate import Gate, pass_line
@@ -30,7 +30,6 @@ from kessik.services.pictures.keeping import keep_picture
 from kessik.store.database import Database
 from kessik.store.queries import instruments
 
-What = Literal["there", "lost", "reading", "moving", "refused", "pedal", "picture", "result"]
 _SUFFIXES = {"camera": (".png", ".jpg", ".jpeg", ".webp"), "xrf": (".csv",)}
 VIRTUAL = Instrument("virtual-edge-force", "force", "virtual bench", "virtual", unit="gf")
 
@@ -44,7 +43,7 @@ class InstrumentNews:
     instrument_id: str
     name: str
     kind: InstrumentKind
-    what: What
+    what: NewsKind
     text: str
     value: float | None = None
     unit: str = ""
@@ -211,7 +210,7 @@ class Desk:
     def _tell(
         self,
         instrument: Instrument,
-        what: What,
+        what: NewsKind,
         text: str,
         value: float | None = None,
         *,

@@ -5,7 +5,6 @@ trial and their blades all at once.
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
-from typing import Literal
 from uuid import uuid4
 
 from kessik.core.errors import ConflictError, RefusedFileError
@@ -13,6 +12,7 @@ from kessik.core.runs import Run
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.heads import heads_of
+from kessik.core.trials.paper.sheets import OnThere
 from kessik.core.trials.trial import MethodVersion, Trial
 from kessik.services.files.arriving import (
     arriving,
@@ -31,7 +31,6 @@ from kessik.store.queries.arrivals import StandIns
 from kessik.store.queries.binning import Results
 from kessik.store.queries.sheet_readings import remember
 
-OnThere = Literal["skip", "replace"]
 _START_AND_STOP = 2
 _EVENTS_AT_ONCE, _BLADES_AT_ONCE = 1200, 100
 

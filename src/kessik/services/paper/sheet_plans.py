@@ -4,7 +4,6 @@ import re
 from collections.abc import Collection, Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass, field, replace
 from itertools import count
-from typing import Literal
 from uuid import NAMESPACE_URL, UUID, uuid4, uuid5
 
 from openpyxl.utils import get_column_letter
@@ -29,7 +28,7 @@ from kessik.core.trials.paper.heads import (
     heads_of,
 )
 from kessik.core.trials.paper.lines import PaperLine
-from kessik.core.trials.paper.sheets import SheetLine, SheetReading, lines_of
+from kessik.core.trials.paper.sheets import BladeKnown, SheetLine, SheetReading, lines_of
 from kessik.core.trials.trial import Trial
 from kessik.interchange.csv_tables import Row
 from kessik.interchange.raw_sheets import RawSheet
@@ -102,7 +101,7 @@ class BladeChoice:
     """A blade that a sheet names: in the trial already, on the shelf, or new."""
 
     code: str
-    known: Literal["in_trial", "on_shelf", "archived", "new"]
+    known: BladeKnown
     steel: str = ""
 
 

@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from typing import Literal
 
 from kessik.core.errors import Fault
 from kessik.core.limits import most
@@ -10,7 +9,13 @@ from kessik.core.protocols.methods import Method
 from kessik.core.trials.paper.guessing import doubled_heads, guess
 from kessik.core.trials.paper.heads import FACTS, heads_of
 from kessik.core.trials.paper.lines import PaperLine, needs_gap
-from kessik.core.trials.paper.sheets import SheetLine, SheetReading, ValueChange, changes_of
+from kessik.core.trials.paper.sheets import (
+    SheetLine,
+    SheetReading,
+    SheetStatus,
+    ValueChange,
+    changes_of,
+)
 from kessik.interchange.raw_sheets import RawSheet
 from kessik.services.paper.runs import Entered, made_runs
 from kessik.services.paper.sheet_plans import (
@@ -25,7 +30,6 @@ from kessik.services.paper.sheet_plans import (
 from kessik.store.database import Database
 from kessik.store.queries.sheet_readings import Remembered, remembered_for
 
-Status = Literal["new", "there", "faulty"]
 _PREVIEWED = 60
 _NO_RESULT = frozenset({"blade", "edge", "note", "block", "verifies", "check_every"})
 
@@ -38,7 +42,7 @@ class PreviewLine:
     blade: str
     edge: str
     says: str
-    status: Status
+    status: SheetStatus
 
 
 @dataclass(frozen=True)
@@ -50,7 +54,7 @@ class SheetPreview:
     method: Method
     lines: tuple[PreviewLine, ...]
     blades: tuple[BladeChoice, ...]
-    counts: Mapping[Status, int]
+    counts: Mapping[SheetStatus, int]
     faults: tuple[Fault, ...]
     fault_count: int
     remembered: tuple[Remembered, ...]
@@ -75,14 +79,14 @@ def preview(
     faults = sorted(faults, key=lambda fault: fault.line)[: most("faults_listed")]
     rows_at_fault = {fault.line for fault in plan.faults}
 
-    def status(own: SheetLine, line: PaperLine) -> Status:
+    def status(own: SheetLine, line: PaperLine) -> SheetStatus:
         if line.id in plan.there:
             return "there"
         return "faulty" if line.id in made.faulty or own.row in rows_at_fault else "new"
 
     lines = [_shown(own, line, status(own, line)) for own, line in plan.lines]
     lines.sort(key=lambda line: (line.status != "faulty", line.row))
-    counts: dict[Status, int] = {"new": 0, "there": 0, "faulty": 0}
+    counts: dict[SheetStatus, int] = {"new": 0, "there": 0, "faulty": 0}
     for line in lines:
         counts[line.status] += 1
     return SheetPreview(
@@ -104,7 +108,7 @@ def _notes(raw: RawSheet, reading: SheetReading, plan: SheetPlan) -> Iterator[st
         yield f"Steel, hardness and angle of {', '.join(there)} stay as they are on the shelf."
 
 
-def _shown(own: SheetLine, line: PaperLine, status: Status) -> PreviewLine:
+def _shown(own: SheetLine, line: PaperLine, status: SheetStatus) -> PreviewLine:
     return PreviewLine(own.row, line.text("blade"), line.text("edge"), _says(own, line), status)
 
 

@@ -7,7 +7,7 @@ from typing import Any
 from kessik.core.errors import ConflictError, NotAllowedNowError, UnknownError
 from kessik.core.keeping import Trace
 from kessik.core.moments import Moment
-from kessik.core.shelf.blades import Blade, Role, told_apart
+from kessik.core.shelf.blades import Blade, TrialRole, told_apart
 from kessik.core.trials.arms import check_arms
 from kessik.core.trials.trial import Trial, check_trial
 from kessik.services.shelf.blades import apply_changes, get_blade, insert_blade
@@ -135,7 +135,7 @@ def add_blade(db: Database, trial_id: str, blade: Blade) -> Blade:
 
 
 def take_from_shelf(
-    db: Database, trial_id: str, blade_id: str, role: Role, arms: Sequence[str] | None = None
+    db: Database, trial_id: str, blade_id: str, role: TrialRole, arms: Sequence[str] | None = None
 ) -> Blade:
     """Put a blade of the shelf in a trial, or change what it is there for, and under which
     preparations it is compared.

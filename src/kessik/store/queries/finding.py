@@ -1,14 +1,14 @@
 """Texts of the tester's own, searched as they are stored."""
 
 from collections.abc import Iterator, Sequence
-from typing import Literal
 
 from sqlalchemy import text
 from sqlalchemy.orm import Session
 
-Kind = Literal["trial", "blade", "lot", "soak", "note"]
+from kessik.core.finding import FoundKind
+
 _MOST = 20
-_WHERE: tuple[tuple[Kind, str, str, str, str], ...] = (
+_WHERE: tuple[tuple[FoundKind, str, str, str, str], ...] = (
     ("trial", "id", "name", "question", "trial WHERE arriving IS NULL AND"),
     ("blade", "id", "code", "coalesce(claimed_grade, '') || ' ' || owner || ' ' || note",
      "blade WHERE arriving IS NULL AND"),
@@ -22,7 +22,7 @@ _WHERE: tuple[tuple[Kind, str, str, str, str], ...] = (
 )  # fmt: skip  # a table is read by its rows
 
 
-def texts(session: Session, words: Sequence[str]) -> Iterator[tuple[Kind, str, str, str]]:
+def texts(session: Session, words: Sequence[str]) -> Iterator[tuple[FoundKind, str, str, str]]:
     """Kind, id, name and text of everything that holds all of the words."""
     told = {f"w{n}": f"%{_plain(word)}%" for n, word in enumerate(words)}
     for kind, owner, name, says, table in _WHERE:

@@ -12,7 +12,7 @@ from kessik.core.errors import KessikError, StoreDamagedError
 from kessik.core.moments import Moment
 from kessik.core.planning.budget import Pace
 from kessik.core.sharpening.settled import SettledRule
-from kessik.core.shelf.blades import Blade, Role
+from kessik.core.shelf.blades import Blade, TrialRole
 from kessik.core.trials.trial import Plan, Trial
 from kessik.store.queries.methods import find_version
 from kessik.store.queries.shelf import whole_blades
@@ -107,7 +107,7 @@ def blades_of(session: Session, trial_id: str) -> list[Blade]:
     ]
 
 
-def place_blade(session: Session, trial_id: str, blade_id: str, role: Role = "") -> int:
+def place_blade(session: Session, trial_id: str, blade_id: str, role: TrialRole = "") -> int:
     """Put a blade in the trial's next free place; one that is in it already keeps its place."""
     there = session.get(TrialBladeRow, (trial_id, blade_id))
     if there is not None:
@@ -137,7 +137,7 @@ def place_blades(session: Session, trial_id: str, blade_ids: Sequence[str]) -> N
         )
 
 
-def set_role(session: Session, trial_id: str, blade_id: str, role: Role) -> None:
+def set_role(session: Session, trial_id: str, blade_id: str, role: TrialRole) -> None:
     """Say whether a blade is in the trial as a reference."""
     row = session.get_one(TrialBladeRow, (trial_id, blade_id))
     row.role = role

@@ -2,22 +2,15 @@ import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { performanceQuery } from "../../api/queries";
 import { YieldChart } from "../../charts/YieldChart";
-import { Choice, Option } from "../../ui/Choice";
+import { labelOf, WORDS, type WordOf } from "../../domain/words";
+import { Choice, Option, Options } from "../../ui/Choice";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
-
-type Yield = "life" | "strokes" | "minutes";
-
-const YIELDS: readonly (readonly [Yield, string])[] = [
-  ["life", "life"],
-  ["strokes", "strokes to sharpen"],
-  ["minutes", "minutes to sharpen"],
-];
 
 /** What blades are made of against how they did, over the tester's own trials of one method. */
 export function Performance() {
   const [search, setSearch] = useSearchParams();
-  const of = YIELDS.find(([name]) => name === search.get("of"))?.[0] ?? "life";
+  const of = WORDS.yields.find(([name]) => name === search.get("of"))?.[0] ?? "life";
   const asked = {
     method: search.get("method") ?? "",
     against: search.get("against") ?? "",
@@ -53,12 +46,12 @@ export function Performance() {
                 </Option>
               ))}
             </Choice>
-            <Choice label="What of the blade" value={of} onPick={(to) => pick({ of: to as Yield })}>
-              {YIELDS.map(([name, label]) => (
-                <Option key={name} value={name}>
-                  {label}
-                </Option>
-              ))}
+            <Choice
+              label="What of the blade"
+              value={of}
+              onPick={(to) => pick({ of: to as WordOf<"yields"> })}
+            >
+              <Options of={WORDS.yields} />
             </Choice>
             <Choice label="against" value={data.against} onPick={(against) => pick({ against })}>
               {data.variables.map((v) => (
@@ -71,7 +64,7 @@ export function Performance() {
           <YieldChart
             points={data.points}
             xLabel={`${variable?.label ?? data.against}${variable?.unit ? `, ${variable.unit}` : ""}`}
-            yLabel={`${YIELDS.find(([name]) => name === of)?.[1]}, ${data.unit}`}
+            yLabel={`${labelOf("yields", of)}, ${data.unit}`}
             width={Math.min(width - 8, 1100)}
           />
           <p className="max-w-3xl text-note text-ink-2">

@@ -3,8 +3,9 @@ import { putShot, putStandInShot, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
+import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Options } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
 import { OnOff } from "../../ui/OnOff";
 import { type ReadLine, readLines } from "./typed";
@@ -49,9 +50,7 @@ export function ShotForm({
           error={refused?.at("name")}
         />
         <Choice label="On" value={surface} onPick={(v) => setSurface(v as Surface)}>
-          <Option value="bare">bare steel</Option>
-          <Option value="coated">a coating</Option>
-          <Option value="">nobody looked</Option>
+          <Options of={WORDS.surfaces} />
         </Choice>
         <Choice
           label="Normalised to 100 %"
@@ -59,9 +58,7 @@ export function ShotForm({
           value={normalised}
           onPick={(v) => setNormalised(v as Normalised)}
         >
-          <Option value="unknown">nobody said</Option>
-          <Option value="yes">yes</Option>
-          <Option value="no">no</Option>
+          <Options of={WORDS.normalised} />
         </Choice>
         <LongField
           label="Elements, one a line: symbol, per cent, ±"

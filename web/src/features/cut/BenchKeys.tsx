@@ -1,6 +1,6 @@
 import type { ReactNode, RefObject } from "react";
+import { FORCE } from "../../domain/checks";
 import { Kbd } from "../../ui/Kbd";
-import { isJudged } from "./benchWords";
 import type { KeyChoice } from "./keyChoice";
 import { LookKeys } from "./LookKeys";
 import type { useHand } from "./useHand";
@@ -22,19 +22,13 @@ interface Props {
   onOther: (() => void) | null;
 }
 
-const READ: Record<string, readonly [string, string]> = {
-  effort: ["Effort, 0 to 10", "of 10"],
-  rank: ["Rank by effort", "rank"],
-  depth: ["Depth in mm", "mm"],
-};
-
 /** What a thumb or a key can do; every target at least 64 px. */
 export function BenchKeys(p: Props) {
   const { hand } = p;
   return (
     <div className="flex flex-1 flex-wrap items-stretch justify-end gap-1.5">
-      {isJudged(hand.asked) ? (
-        <LookKeys inspects={hand.asked === "inspect"} due={p.due} keys={p.keys} onSay={hand.say} />
+      {hand.row.is_judged ? (
+        <LookKeys row={hand.row} due={p.due} keys={p.keys} onSay={hand.say} />
       ) : (
         <ReadingField {...p} />
       )}
@@ -45,7 +39,9 @@ export function BenchKeys(p: Props) {
 
 /** A reading by its digits; several at once with a stroke between them. */
 export function ReadingField({ field, hand, due }: Pick<Props, "field" | "hand" | "due">) {
-  const [label, unit] = (hand.stropped ? undefined : READ[hand.asked]) ?? ["Reading in gf", "gf"];
+  const row = hand.stropped ? FORCE : hand.row;
+  const label =
+    row.key === FORCE.key ? "Reading in gf" : row.unit ? `${row.label} in ${row.unit}` : row.label;
   return (
     <form
       className={`flex items-stretch rounded-edge border-[1.5px]
@@ -72,7 +68,7 @@ export function ReadingField({ field, hand, due }: Pick<Props, "field" | "hand" 
         className={`min-h-16 cursor-pointer px-3 font-semibold
           ${due ? "bg-next text-on-next" : "text-ink-2"}`}
       >
-        {unit} <Kbd>Enter</Kbd>
+        {row.unit || row.label} <Kbd>Enter</Kbd>
       </button>
     </form>
   );
@@ -83,7 +79,7 @@ function Steady(p: Props) {
   const letter = (id: string) => (p.keys.lettersOn ? (p.keys.letters[id] ?? "").toUpperCase() : "");
   return (
     <>
-      {p.practice && hand.asked === "force" ? (
+      {p.practice && hand.row.key === FORCE.key ? (
         <Key onClick={p.onVirtual} name={letter("read")} lead={p.due}>
           read
         </Key>

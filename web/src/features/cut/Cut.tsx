@@ -5,8 +5,8 @@ import { api, body } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { RopeAhead } from "../../charts/RopeAhead";
 import { counted } from "../../domain/format";
-import { OUTCOMES, SEEN } from "../../domain/outcomes";
 import { marksAtBench } from "../../domain/strips";
+import { WORDS } from "../../domain/words";
 import { RunLog } from "../../parts/RunLog";
 import { Mark } from "../../ui/Mark";
 import { Failed, Waiting } from "../../ui/State";
@@ -15,16 +15,7 @@ import { Asking } from "./Asking";
 import { BenchKeys } from "./BenchKeys";
 import { HandAndStock, Holder, InstrumentLine, TesterStanding } from "./Beside";
 import { type InstrumentNews, useBench } from "./bench";
-import {
-  bandOf,
-  countSize,
-  exposureWords,
-  isJudged,
-  nextWords,
-  seenHere,
-  whyWords,
-  wornShare,
-} from "./benchWords";
+import { bandOf, countSize, exposureWords, nextWords, seenHere, whyWords } from "./benchWords";
 import { Connection } from "./Connection";
 import { Ended } from "./Ended";
 import { KeyLine } from "./KeyLine";
@@ -68,7 +59,7 @@ export function Cut() {
   useBenchLight();
 
   const turns = useTurns(run);
-  const { asked, ended, seeing } = hand;
+  const { ended, seeing } = hand;
   const turn = (to: Panel) => setPanel((p) => (p === to ? "chart" : to));
   const takeOver = () => {
     if (shown && !shown.holds) void log("takeover");
@@ -80,7 +71,6 @@ export function Cut() {
   const readVirtual = () => {
     if (run?.practice && !virtual.isPending) virtual.mutate();
   };
-  const judgements = asked === "inspect" ? SEEN : isJudged(asked) ? OUTCOMES : [];
   useBenchKeys({
     enabled: Boolean(run) && (!ended || hand.stropped) && hand.ask === null && !keysOpen,
     keys,
@@ -88,7 +78,7 @@ export function Cut() {
     onCut: ended ? () => undefined : hand.cut,
     onRead: hand.read,
     onTakeBack: hand.takeBack,
-    onType: hand.append,
+    onType: hand.digit,
     onClear: hand.clear,
     actions: ended
       ? { read: readVirtual }
@@ -109,9 +99,7 @@ export function Cut() {
           },
           read: readVirtual,
           help: () => setKeysOpen(true),
-          ...Object.fromEntries(
-            judgements.map(([, outcome]) => [outcome, () => hand.say(outcome)]),
-          ),
+          ...Object.fromEntries(hand.row.outcomes.map(({ key }) => [key, () => hand.say(key)])),
         },
   });
 
@@ -126,8 +114,7 @@ export function Cut() {
   const step = run.card.recipe.find((each) => shown.count < each.ends_at);
   const unit = step ? "in all" : run.count_unit;
   const wide = width > 860;
-  const byLength = !["cuts", "cycles", "layers", "strokes"].includes(run.count_unit);
-  const worn = wornShare(run, shown);
+  const byLength = WORDS.lengthUnits.some(([unit]) => unit === run.count_unit);
   const marks = marksAtBench(run.blade.edge);
   const changeKeys = (chosen: typeof keys) => {
     keepKeys(chosen);
@@ -307,12 +294,12 @@ export function Cut() {
                     zoneFromMm: run.zone_from_mm,
                     zoneToMm: run.zone_to_mm,
                     cuts: shown.count,
-                    worn,
+                    worn: run.card.worn_share,
                     live: true,
                     label: exposureWords(run, shown.count),
                   },
                 ]}
-                width={seeing ? 470 : asked === "inspect" ? 270 : byLength ? 350 : 420}
+                width={seeing ? 470 : hand.row.result === "damage" ? 270 : byLength ? 350 : 420}
                 fullCuts={Math.max(30, shown.count + 5)}
                 detail
                 onPlace={seeing ? hand.seenAt : undefined}

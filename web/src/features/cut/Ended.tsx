@@ -3,9 +3,9 @@ import { type RefObject, useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { lineUpQuery, runQuery } from "../../api/queries";
+import { type CheckRow, FORCE } from "../../domain/checks";
 import { buttonLook } from "../../ui/Button";
 import type { Log } from "./bench";
-import { isJudged } from "./benchWords";
 import { CutOn } from "./CutOn";
 import { NextRun } from "./NextRun";
 import { StropBack } from "./StropBack";
@@ -71,12 +71,11 @@ export function Ended({
           Save the log
         </a>
       </p>
-      {run.state.status === "stopped" && run.method.checks.some(canBeStropped) ? (
+      {run.state.status === "stopped" && run.method.check_rows.some(canBeStropped) ? (
         <StropBack run={run} hand={hand} field={field} log={log} onVirtual={onVirtual} />
       ) : null}
     </section>
   );
 }
 
-const canBeStropped = (check: Schemas["CheckSpecBody"]) =>
-  check.kind === "force" || isJudged(check.kind);
+const canBeStropped = (row: CheckRow) => row.key === FORCE.key || row.is_judged;

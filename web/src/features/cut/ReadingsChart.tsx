@@ -1,17 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { DecayChart, limitsOf } from "../../charts/DecayChart";
 import { LooksChart } from "../../charts/LooksChart";
+import { FORCE } from "../../domain/checks";
 import type { Shown } from "./projection";
-
-const LANES: Record<string, string> = {
-  paper: "slices held paper",
-  hair_sample: "cuts a hair sample",
-  shave: "shaves hair",
-  inspect: "under the lamp",
-  effort: "effort, 0 to 10",
-  rank: "rank by effort",
-  depth: "depth, mm",
-};
 
 /** The readings of this run so far, sharp on top. */
 export function ReadingsChart({
@@ -26,9 +17,9 @@ export function ReadingsChart({
   height: number;
 }) {
   const others = new Map(
-    run.method.checks
-      .filter((c) => c.kind !== "force")
-      .map((c) => [c.kind, LANES[c.kind] ?? c.kind]),
+    run.method.check_rows
+      .filter((row) => row.key !== FORCE.key)
+      .map((row) => [row.key, row.unit ? `${row.label}, ${row.unit}` : row.label]),
   );
   const readings = shown.readings.map((r) => ({
     count: r.count,
@@ -51,7 +42,7 @@ export function ReadingsChart({
       {others.size ? (
         <LooksChart looks={shown.looks} names={others} unit={run.count_unit} width={width} />
       ) : null}
-      {run.method.checks.some((c) => c.kind === "force") ? (
+      {run.method.check_rows.some((row) => row.key === FORCE.key) ? (
         <>
           <p className="flex items-baseline justify-end gap-3">
             <span className="text-note text-ink-2">

@@ -1,11 +1,9 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import type { PayloadOf } from "../../api/events";
-import { counted, typedNumber } from "../../domain/format";
-import { OUTCOMES, SEEN } from "../../domain/outcomes";
+import { type CheckRow, FORCE } from "../../domain/checks";
+import { capital, counted, typedNumber } from "../../domain/format";
 import { ReadingField } from "./BenchKeys";
 import type { Log } from "./bench";
-import { isJudged } from "./benchWords";
 import type { useHand } from "./useHand";
 
 type Run = Schemas["RunOut"];
@@ -30,7 +28,7 @@ export function StropBack({
   const [strokes, setStrokes] = useState("");
   const value = typedNumber(strokes);
   const fits = typeof value === "number" && Number.isInteger(value) && value >= 1 && value <= 1000;
-  const byForce = run.method.checks.some((c) => c.kind === "force");
+  const byForce = run.method.check_rows.some((row) => row.key === FORCE.key);
   const waitsForReading = byForce && run.state.strokes > (run.strop_back.at(-1)?.strokes ?? 0);
   return (
     <section aria-label="Strop-back" className="mt-3">
@@ -85,9 +83,9 @@ export function StropBack({
         </p>
       ) : null}
       {run.state.strokes
-        ? run.method.checks
-            .filter((check) => isJudged(check.kind))
-            .map((check) => <Tries key={check.kind} check={check.kind} log={log} />)
+        ? run.method.check_rows
+            .filter((row) => row.is_judged)
+            .map((row) => <Tries key={row.key} row={row} log={log} />)
         : null}
       <ul className="mt-2">
         {run.abilities_back.map((words) => (
@@ -110,31 +108,20 @@ export function StropBack({
   );
 }
 
-const LOOK: Record<string, string> = {
-  paper: "Held paper",
-  hair_sample: "Hair sample",
-  shave: "Shaving",
-  inspect: "Under the lamp",
-};
-
-type Kind = Schemas["CheckSpecBody"]["kind"];
-
 /** What the edge does again after the strop, by one kind of look. */
-function Tries({ check, log }: { check: Kind; log: Log }) {
+function Tries({ row, log }: { row: CheckRow; log: Log }) {
   return (
     <fieldset className="mt-2 flex flex-wrap items-center gap-1.5">
-      <legend className="float-left mr-2">{LOOK[check] ?? ""}:</legend>
-      {(check === "inspect" ? SEEN : OUTCOMES).map(([, outcome, words]) => (
+      <legend className="float-left mr-2">{capital(row.label)}:</legend>
+      {row.outcomes.map(({ key, label }) => (
         <button
-          key={outcome}
+          key={key}
           type="button"
-          onClick={() =>
-            void log("outcome", { check, outcome, stage: "strop" } as PayloadOf<"outcome">)
-          }
+          onClick={() => void log("outcome", { check: row.key, outcome: key, stage: "strop" })}
           className={`min-h-16 min-w-16 cursor-pointer rounded-edge border-[1.5px] border-line px-3
             font-semibold`}
         >
-          {words}
+          {label}
         </button>
       ))}
     </fieldset>

@@ -1,15 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
 import type { QueuedEvent } from "../../domain/tapQueue";
-import {
-  bandOf,
-  countSize,
-  exposureWords,
-  nextWords,
-  seenHere,
-  whyWords,
-  wornShare,
-} from "./benchWords";
+import { bandOf, countSize, exposureWords, nextWords, seenHere, whyWords } from "./benchWords";
 import { acknowledged, show as project } from "./projection";
 
 const show = (run: Run, pending: readonly QueuedEvent[], away = false) =>
@@ -46,6 +38,7 @@ const fresh: State = {
 const METHOD = {
   name: "Force-limit rope series",
   checks: [{ kind: "force" }],
+  check_rows: [],
   stages: [
     { name: "keen", check: "force", limit_gf: 300 },
     { name: "dull", check: "force", limit_gf: 400 },
@@ -88,6 +81,7 @@ function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
       readings: 1,
       confirm_above_gf: 400,
       confirm_on_fail: false,
+      worn_share: 0,
       recipe: [],
     },
     pace: { per_minute: null, minutes_without_break: 0, cuts_without_break: 0, hint: "" },
@@ -262,21 +256,6 @@ describe("what the bench says", () => {
     expect(exposureWords({ ...run(), exposure_per_cut_mm2_per_mm: 12.566 }, 10)).toBe("126 mm²/mm");
   });
 
-  it("draws wear from the last readings, within fresh and dull", () => {
-    const worn = (...forces: number[]) =>
-      wornShare(
-        run(),
-        show(
-          run(),
-          forces.map((gf) => reading(gf)),
-        ),
-      );
-    expect(worn()).toBe(0);
-    expect(worn(150, 275)).toBe(0.5);
-    expect(worn(150, 700)).toBe(1);
-    expect(worn(150, 120, 110)).toBe(0);
-  });
-
   it("gives every reading its station, the ones not sent yet too", () => {
     const at = run({ places_mm: [20, 44, 68], plan: plan(0, 3), readings_wanted: 3 });
     const places = [0, 1, 2, 3].map((unsent) => {
@@ -299,6 +278,7 @@ describe("what the bench says", () => {
     };
     expect(asks("paper", 2)).toBe("Check now: wipe, does it slice the held paper, 2 tries");
     expect(asks("inspect", 1)).toBe("Check now: wipe, look along the apex under the lamp");
+    expect(asks("depth", 1)).toBe("Check now: the depth of this cycle");
     expect(asks("force", 3, 44)).toBe("Wipe the fresh edge, take 3 readings, the next at 44 mm");
   });
 

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { FORCE, rowOf } from "../../domain/checks";
 import { counted, plural } from "../../domain/format";
 import type { Shown } from "./projection";
 
@@ -10,17 +11,17 @@ export function nextWords(run: RunData, shown: Shown): string {
   if (state.status === "stopped") return "This run has ended";
   if (state.status === "abandoned") return "This run was abandoned";
   if (shown.due) {
-    const force = state.asked === "force";
+    const row = rowOf(run.method.check_rows, state.asked);
+    const force = row.key === FORCE.key;
     const next = shown.readingsWanted > 1 ? ", the next at" : " at";
     const place = shown.placeMm === null ? "" : `${next} ${counted(shown.placeMm)} mm`;
     if (shown.confirming) return force ? "Read once more to confirm" : "Look once more to confirm";
     if (!force) {
-      const judged = isJudged(state.asked) && state.asked !== "inspect";
       const times =
-        judged && shown.readingsWanted > 1
-          ? `, ${plural(shown.readingsWanted, "try", "tries")}`
+        row.result !== "damage" && shown.readingsWanted > 1
+          ? `, ${row.is_judged ? plural(shown.readingsWanted, "try", "tries") : plural(shown.readingsWanted, "reading")}`
           : "";
-      return `Check now: ${ASKED[state.asked] ?? state.asked_words}${times}${place}`;
+      return `Check now: ${row.asks}${times}${place}`;
     }
     if (shown.count === 0 && shown.readings.length === 0)
       return (
@@ -33,22 +34,9 @@ export function nextWords(run: RunData, shown: Shown): string {
     return shown.planning ? "Working out the next check" : "Cut on";
   const more = shown.nextAt - shown.count;
   const wanted = state.plan?.next_count === shown.nextAt ? state.plan.readings : run.card.readings;
-  const readings = wanted > 1 && state.asked === "force" ? `, ${wanted} readings` : "";
+  const readings = wanted > 1 && state.asked === FORCE.key ? `, ${wanted} readings` : "";
   return more > 0 ? `Check after ${counted(more)} more${readings}` : "Cut on";
 }
-
-const ASKED: Record<string, string> = {
-  paper: "wipe, does it slice the held paper",
-  hair_sample: "wipe, does it cut the hair sample",
-  shave: "wipe, does it shave (off the skin: paper or a hair sample does it, too)",
-  inspect: "wipe, look along the apex under the lamp",
-  effort: "how hard was it, 0 to 10",
-  rank: "its rank by effort, 1 for the least",
-  depth: "the depth of this cycle",
-};
-
-export const isJudged = (kind: string) =>
-  ["paper", "hair_sample", "shave", "inspect"].includes(kind);
 
 /** Why, and what was passed on the way. */
 export function whyWords(run: RunData, shown: Shown): string {
@@ -79,25 +67,6 @@ export function exposureWords(run: RunData, count: number): string {
     : `${Math.round(each * count)} mm²/mm`;
 }
 
-/**
- * How far the edge is worn, for drawing: of its dose, of its stages, or its last readings towards
- * the last limit.
- */
-export function wornShare(run: RunData, shown: Shown): number {
-  const dose = run.method.ends.find((e) => e.kind === "dose")?.amount;
-  if (typeof dose === "number") return Math.min(1, shown.count / dose);
-  const limit = run.method.stages.flatMap((s) => s.limit_gf ?? []).at(-1);
-  if (limit === undefined)
-    return Object.keys(run.state.stages).length / Math.max(run.method.stages.length, 1);
-  const forces = shown.readings.filter((r) => !r.struck).map((r) => r.forceGf);
-  const [first] = forces;
-  if (first === undefined || forces.length < 2) return 0;
-  return Math.max(
-    0,
-    Math.min(1, (Math.max(...forces.slice(-2)) - first) / Math.max(limit - first, 1)),
-  );
-}
-
 /** As large as the room allows, never under 160 px. */
 export function countSize(text: string, width: number): string {
   const room = width > 860 ? width - 600 : width - 40;
@@ -107,7 +76,11 @@ export function countSize(text: string, width: number): string {
 /** What the lamp showed in this run, at its places on the edge. */
 export const seenHere = (run: RunData) =>
   run.state.checks.flatMap((c) =>
-    c.kind === "inspect" && c.position_mm !== null && c.seen && c.seen !== "clean" && !c.struck
+    rowOf(run.method.check_rows, c.kind).result === "damage" &&
+    c.position_mm !== null &&
+    c.seen &&
+    c.seen !== "clean" &&
+    !c.struck
       ? [{ atMm: c.position_mm, kind: c.seen }]
       : [],
   );

@@ -1,20 +1,23 @@
 import type { Schemas } from "../../api/client";
 import type { Look } from "../../charts/LooksChart";
+import { type CheckRows, FORCE, rowOf } from "../../domain/checks";
 import type { QueuedEvent } from "../../domain/tapQueue";
 
 type Run = Schemas["RunOut"];
 
 const isLook = (e: { kind: string }) => e.kind === "reading" || e.kind === "outcome";
 
-function unsentLook(e: QueuedEvent): Look {
+function unsentLook(e: QueuedEvent, rows: CheckRows): Look {
   const said = e.kind === "outcome" ? String(e.payload.outcome) : null;
-  const lamp = e.payload.check === "inspect";
+  const kind = String(e.payload.check ?? FORCE.key);
+  const { result } = rowOf(rows, kind);
+  const lamp = result === "damage";
   return {
     id: e.id,
-    kind: String(e.payload.check ?? "force"),
+    kind,
     count: e.count_at,
     outcome: lamp && said ? (said === "clean" ? "pass" : "fail") : said,
-    seen: lamp && said ? said : "",
+    seen: (lamp || result === "scale") && said ? said : "",
     value: e.kind === "reading" ? Number(e.payload.value) : null,
     struck: false,
   };
@@ -153,7 +156,7 @@ export function show(run: Run, pending: readonly QueuedEvent[], me: string, away
         (e) =>
           e.kind === "reading" &&
           !e.payload.stage &&
-          String(e.payload.check ?? "force") === "force",
+          String(e.payload.check ?? FORCE.key) === FORCE.key,
       )
       .map((e) => ({
         eventId: e.id,
@@ -165,11 +168,13 @@ export function show(run: Run, pending: readonly QueuedEvent[], me: string, away
   ].filter((r) => !takenBack.has(r.eventId));
   const looks: Look[] = [
     ...run.state.checks.map((c) => ({ ...c, id: c.event_id })),
-    ...unsent.filter((e) => isLook(e) && !e.payload.stage).map(unsentLook),
-  ].filter((l) => l.kind !== "force" && !takenBack.has(l.id));
+    ...unsent
+      .filter((e) => isLook(e) && !e.payload.stage)
+      .map((e) => unsentLook(e, run.method.check_rows)),
+  ].filter((l) => l.kind !== FORCE.key && !takenBack.has(l.id));
   const own = unsent.filter(
     (e) =>
-      isLook(e) && String(e.payload.check ?? "force") === run.state.asked && !takenBack.has(e.id),
+      isLook(e) && String(e.payload.check ?? FORCE.key) === run.state.asked && !takenBack.has(e.id),
   );
   const gone = new Set([...run.state.withdrawn, ...takenBack.keys()]);
   const takeable = [...run.log, ...unsent]

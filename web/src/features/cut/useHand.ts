@@ -1,11 +1,10 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import type { PayloadOf } from "../../api/events";
+import { canBe, FORCE, rowOf } from "../../domain/checks";
 import { typedNumber } from "../../domain/format";
 import { LIMITS } from "../../domain/limits.gen";
-import { readingLimit } from "../../domain/readings";
 import type { InstrumentNews, Log } from "./bench";
-import { isJudged } from "./benchWords";
 import type { Shown } from "./projection";
 
 type Run = Schemas["RunOut"];
@@ -31,6 +30,8 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
   const seeing = finding?.outcome ?? null;
   const [taken, setTaken] = useState("");
   const asked = run?.state.asked ?? "force";
+  const row = rowOf(run?.method.check_rows ?? [], asked);
+  const inspects = row.result === "damage";
   const ended = run?.state.status === "stopped" || run?.state.status === "abandoned";
   const stropped = run?.state.status === "stopped" && run.state.strokes > 0;
   const place = shown?.placeMm == null ? {} : { position_mm: shown.placeMm };
@@ -53,15 +54,15 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
       setWrong("Say where on the edge: this method checks at its stations");
       return;
     }
-    const picture = asked === "inspect" && taken ? { picture: taken } : {};
+    const picture = inspects && taken ? { picture: taken } : {};
     const payload = { check: asked, outcome, ...where, ...picture } as PayloadOf<"outcome">;
     void log("outcome", payload, undefined, countAt);
     setTaken("");
   };
   const say = (outcome: string) => {
-    if (!isJudged(asked)) return;
+    if (!row.is_judged) return;
     setWrong(null);
-    const isFinding = asked === "inspect" && outcome !== "clean";
+    const isFinding = inspects && outcome !== "clean";
     if (isFinding && finding?.outcome !== outcome) {
       setFinding({ outcome, countAt: shown?.count ?? 0 });
       return;
@@ -89,23 +90,23 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
       seenAt(first);
       return;
     }
-    if (isJudged(asked) && !stropped) {
-      setWrong("This check is said by its keys, not in figures");
+    if (row.is_judged && !stropped) {
+      setWrong("Use the keys of this check, not figures");
       return;
     }
-    const { least, most, unit } = readingLimit(stropped ? "force" : asked);
+    const reads = stropped ? FORCE : row;
     const bad = parts.find((_, i) => {
       const value = values[i];
-      return typeof value !== "number" || value < least || value > most;
+      return typeof value !== "number" || value < reads.least || value > reads.most;
     });
     if (bad !== undefined) {
-      setWrong(`“${bad}” cannot be a reading; ${least} to ${most} ${unit} can`);
+      setWrong(`“${bad}” cannot be a reading; ${canBe(reads)} can`);
       return;
     }
     setTyped("");
     setWrong(null);
     for (const value of values)
-      void log("reading", reading(value as number, unit, { source: "typed" }));
+      void log("reading", reading(value as number, reads.unit, { source: "typed" }));
   };
   const reading = (value: number, unit: string, from: Partial<Reading>): Reading =>
     stropped
@@ -155,11 +156,17 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
     }
     if (news.what === "picture") {
       // Of the look just made here, else of the one to come.
-      const last = run.state.checks.filter((c) => c.kind === "inspect" && !c.struck).at(-1);
+      const last = run.state.checks.filter((c) => c.seen && !c.struck).at(-1);
       if (last && last.count === shown.count && !shown.due)
         void log("correction", { target: last.event_id, becomes: { picture: news.picture } });
       else setTaken(news.picture);
     }
+  };
+  /** A digit where a scale is asked for says its grade; else it begins a reading. */
+  const digit = (text: string) => {
+    const grade = row.result === "scale" && row.outcomes.find(({ letter }) => letter === text);
+    if (grade && !stropped) say(grade.key);
+    else append(text);
   };
   const type = (text: string) => {
     setTyped(text);
@@ -174,7 +181,7 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
     setFinding(null);
   };
   return {
-    typed, wrong, ask, words, seeing, asked, ended, stropped,
-    cut, pieces, say, seenAt, read, takeBack, answer, heard, type, append, clear, setAsk, setWords,
+    typed, wrong, ask, words, seeing, asked, row, ended, stropped,
+    cut, pieces, say, seenAt, read, takeBack, answer, heard, type, digit, clear, setAsk, setWords,
   }; // biome-ignore format: one line for what is shown, one for what is done
 }

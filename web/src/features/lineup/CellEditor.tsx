@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { strikeMeasurement, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { quantitiesQuery } from "../../api/queries";
+import { labelOf } from "../../domain/words";
 import { FactHistory } from "../../parts/FactHistory";
 import { MeasureForm } from "../../parts/MeasureForm";
 import { Pop } from "../../ui/Pop";
@@ -18,13 +19,6 @@ export const LOOK: Record<Cell["state"], string> = {
   factor: "border-x-2 border-ink bg-sheet",
   confounded: "hatch-rust font-bold text-rust",
   pending: "ruled text-ink-2",
-};
-
-const SAID: Record<Cell["state"], string> = {
-  matched: "matched",
-  factor: "the factor",
-  confounded: "not matched",
-  pending: "not known",
 };
 
 /** One cell of the matrix: value, standing, state; measured in place. */
@@ -45,7 +39,7 @@ export function CellEditor({
   const trigger = (
     <button
       type="button"
-      aria-label={`${blade.code}, ${variable.label}: ${cell.shown}, ${SAID[cell.state]}. Change it`}
+      aria-label={`${blade.code}, ${variable.label}: ${cell.shown}, ${labelOf("matchStates", cell.state)}. Change it`}
       className={`flex min-h-16 w-full cursor-pointer flex-col justify-center px-3 text-left
         hover:underline hover:decoration-line hover:underline-offset-4`}
     >

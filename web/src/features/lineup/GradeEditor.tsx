@@ -3,20 +3,15 @@ import { Link } from "react-router";
 import { patchBlade, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
+import { WORDS } from "../../domain/words";
 import { AssayWord } from "../../parts/AssayWord";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { Pop } from "../../ui/Pop";
 import { takeFromShelf } from "./changes";
 
 type Blade = Schemas["BladeOut"];
-
-const ROLES: ReadonlyArray<readonly [Blade["role"], string]> = [
-  ["", "one of those compared"],
-  ["low_reference", "the low reference"],
-  ["high_reference", "the high reference"],
-];
 
 /**
  * The blade's code, claimed steel, how that is usually hardened, and what it is in the trial for.
@@ -99,11 +94,7 @@ export function GradeEditor({
           value={typed.role}
           onPick={(picked) => setTyped({ ...typed, role: picked as Blade["role"] })}
         >
-          {ROLES.map(([value, words]) => (
-            <Option key={value} value={value}>
-              {words}
-            </Option>
-          ))}
+          <Options of={WORDS.trialRoles} />
         </Choice>
         <Field
           label="Compared as"

@@ -2,9 +2,10 @@ import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import { Refused, type Schemas } from "../../api/client";
 import { plural, typedNumber } from "../../domain/format";
+import { WORDS } from "../../domain/words";
 import { useTrialPatch } from "../../parts/useTrialPatch";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { OneOf } from "../../ui/OneOf";
 
@@ -105,9 +106,7 @@ function EdgesForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () =
         onPick={(picked) => setKind(picked as typeof kind)}
         hint="Fixed before the first cut; results are shown with and without the rest."
       >
-        <Option value="edge_number">from a number on, since new or damage</Option>
-        <Option value="steel_removed">once enough steel is gone</Option>
-        <Option value="every_edge">every sharpening</Option>
+        <Options of={WORDS.settledRules} />
       </Choice>
       {kind === "edge_number" ? (
         <Field

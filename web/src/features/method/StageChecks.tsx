@@ -1,6 +1,11 @@
-import { Choice, Option } from "../../ui/Choice";
+import { WORDS } from "../../domain/words";
+import { CHECKS } from "../../domain/words.gen";
+import { Choice, Options } from "../../ui/Choice";
 import { Tick } from "../../ui/Tick";
-import { CHECKS, JUDGED, type MethodDraft, type StageDraft } from "./draft";
+import type { CheckDraft, MethodDraft, StageDraft } from "./draft";
+
+const passesOrFails = ({ kind, own }: CheckDraft) =>
+  own ? own.result === "pass_fail" : CHECKS.some((row) => row.key === kind && row.passes_or_fails);
 
 /** By which checks a pass/fail stage is lost: one alone, any of several, or all of them. */
 export function StageChecks({
@@ -13,10 +18,10 @@ export function StageChecks({
   onChange: (part: Partial<StageDraft>) => void;
 }) {
   const others = checks
-    .map((check) => check.kind)
-    .filter((kind) => JUDGED.includes(kind) && kind !== stage.check);
-  const nameOf = (kind: string) => CHECKS.find(([each]) => each === kind)?.[1] ?? kind;
-  const toggle = (kind: (typeof others)[number], on: boolean) =>
+    .filter((check) => passesOrFails(check) && check.kind !== stage.check)
+    .map((check) => check.kind);
+  const nameOf = (kind: string) => CHECKS.find((row) => row.key === kind)?.name ?? kind;
+  const toggle = (kind: string, on: boolean) =>
     onChange({ also: on ? [...stage.also, kind] : stage.also.filter((each) => each !== kind) });
   return (
     <div className="bench:pt-5">
@@ -46,8 +51,7 @@ export function StageChecks({
           value={stage.together}
           onPick={(together) => onChange({ together: together as StageDraft["together"] })}
         >
-          <Option value="any">any of them fails</Option>
-          <Option value="all">all of them fail at one count</Option>
+          <Options of={WORDS.together} />
         </Choice>
       ) : null}
     </div>

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { asDraft, asMethod, type Method, typedList } from "./draft";
+import { asDraft, asMethod, type Method, NEW_OWN, typedList, withCheck } from "./draft";
 
-const ALONE = { also: [], together: "any" as const };
+const ALONE = { also: [], together: "any" as const, limit: null, lost_when: "" as const };
+const STAGE = { lostFrom: "", also: [], together: "any" as const };
 
 const method: Method = {
   school: "paper_stop_rope",
@@ -13,7 +14,7 @@ const method: Method = {
   piece: 1,
   contact_mm: null,
   zone_length_mm: null,
-  checks: [{ kind: "paper", readings: 2, material: "office paper" }],
+  checks: [{ kind: "paper", readings: 2, material: "office paper", own: null }],
   stages: [
     { name: "rough", check: "paper", limit_gf: null, lost_on: ["doubt", "fail"], ...ALONE },
     { name: "working", check: "paper", limit_gf: null, lost_on: ["fail"], ...ALONE },
@@ -46,8 +47,8 @@ describe("a method as it is typed", () => {
     const draft = asDraft(method);
     const made = asMethod({
       ...draft,
-      checks: [...draft.checks, { kind: "force", readings: "1", material: "" }],
-      stages: [{ name: "dull", check: "force", limit: "400", onDoubt: true, ...ALONE }],
+      checks: [...draft.checks, { kind: "force", readings: "1", material: "", own: null }],
+      stages: [{ name: "dull", check: "force", limit: "400", onDoubt: true, ...STAGE }],
       ends: [
         { kind: "stages", stage: "working", confirm: "next_check", amount: "60" },
         { kind: "dose", stage: "working", confirm: "none", amount: "60" },
@@ -78,5 +79,43 @@ describe("a method as it is typed", () => {
     expect(typedList("20; 44,5 68")).toEqual([20, 44.5, 68]);
     expect(typedList("")).toEqual([]);
     expect(typedList("20, x")).toBeUndefined();
+  });
+
+  it("sends a scale of one's own with the grades that lose its stage, and follows a new name", () => {
+    const own = { ...NEW_OWN, result: "scale" as const, grades: "whittles, splits,  cuts; slides" };
+    const check = { kind: "whittling", readings: "1", material: "loose hair", own };
+    const stage = { ...STAGE, name: "fine", check: "whittling", limit: "", onDoubt: true };
+    const draft = {
+      ...asDraft(method),
+      checks: [check],
+      stages: [{ ...stage, lostFrom: "cuts" }],
+    };
+    const made = asMethod(withCheck(draft, 0, { ...check, kind: " hair  whittling" }));
+    expect(made).toMatchObject({
+      method: {
+        checks: [
+          {
+            kind: "hair whittling",
+            own: { result: "scale", grades: ["whittles", "splits", "cuts", "slides"] },
+          },
+        ],
+        stages: [{ check: "hair whittling", lost_on: ["cuts", "slides"], limit: null }],
+      },
+    });
+    if ("unread" in made) throw new Error("it can be read");
+    expect(asMethod(asDraft(made.method))).toEqual(made);
+  });
+
+  it("loses a number of one's own on its dull side, and asks for a limit that is no number", () => {
+    const own = { ...NEW_OWN, result: "number" as const, unit: "mm", sharpIs: "high" as const };
+    const check = { kind: "bite", readings: "2", material: "", own };
+    const stage = { ...STAGE, name: "bite", check: "bite", onDoubt: false };
+    const draft = { ...asDraft(method), checks: [check] };
+    expect(asMethod({ ...draft, stages: [{ ...stage, limit: "1,5" }] })).toMatchObject({
+      method: { stages: [{ limit: 1.5, lost_when: "below", limit_gf: null }] },
+    });
+    expect(asMethod({ ...draft, stages: [{ ...stage, limit: "deep" }] })).toEqual({
+      unread: ["stages"],
+    });
   });
 });

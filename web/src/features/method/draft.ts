@@ -1,33 +1,46 @@
 import type { Schemas } from "../../api/client";
+import { FORCE } from "../../domain/checks";
 import { typedNumber } from "../../domain/format";
+import type { WordOf } from "../../domain/words";
 
 export type Method = Schemas["MethodBody"];
-export type CheckKind = Schemas["CheckSpecBody"]["kind"];
 export type StopKind = Schemas["StopRuleBody"]["kind"];
 type Confirm = NonNullable<Schemas["StopRuleBody"]["confirm"]>;
 
-export const CHECKS: ReadonlyArray<readonly [CheckKind, string]> = [
-  ["force", "force on the test line"],
-  ["paper", "slices held paper"],
-  ["hair_sample", "cuts a hair sample off the body"],
-  ["shave", "shaves hair"],
-  ["inspect", "apex under the lamp"],
-  ["effort", "effort, 0 to 10"],
-  ["rank", "effort, ranked"],
-  ["depth", "depth cut, mm"],
-];
+/** What a check of the tester's own shows, as it is typed; grades sharpest first, with commas. */
+export interface OwnDraft {
+  result: WordOf<"ownResults">;
+  grades: string;
+  unit: string;
+  sharpIs: WordOf<"sharpIs">;
+  touchesBody: boolean;
+}
 
-/** Checks that pass or fail. */
-export const JUDGED: readonly CheckKind[] = ["paper", "shave", "hair_sample", "inspect"];
+export interface CheckDraft {
+  kind: string;
+  readings: string;
+  material: string;
+  own: OwnDraft | null;
+}
 
 export interface StageDraft {
   name: string;
-  check: CheckKind;
+  check: string;
   limit: string;
+  /** The first grade of a scale at which the stage is lost. */
+  lostFrom: string;
   onDoubt: boolean;
-  also: CheckKind[];
-  together: "any" | "all";
+  also: string[];
+  together: WordOf<"together">;
 }
+
+export const NEW_OWN: OwnDraft = {
+  result: "pass_fail",
+  grades: "",
+  unit: "",
+  sharpIs: "",
+  touchesBody: false,
+};
 
 /** A method as it is typed: numbers as text, so that nothing typed is lost. */
 export interface MethodDraft {
@@ -40,7 +53,7 @@ export interface MethodDraft {
   piece: string;
   contact: string;
   zone: string;
-  checks: Array<{ kind: CheckKind; readings: string; material: string }>;
+  checks: CheckDraft[];
   stages: StageDraft[];
   ends: Array<{ kind: StopKind; stage: string; confirm: Confirm; amount: string }>;
   schedule: NonNullable<Method["schedule"]>;
@@ -72,11 +85,13 @@ export function asDraft(m: Method): MethodDraft {
       kind: c.kind,
       readings: text(c.readings ?? 1),
       material: c.material ?? "",
+      own: c.own ? ownDraft(c.own) : null,
     })),
     stages: m.stages.map((s) => ({
       name: s.name,
       check: s.check ?? "force",
-      limit: text(s.limit_gf),
+      limit: text(s.limit_gf ?? s.limit),
+      lostFrom: s.lost_on?.find((word) => !PASS_FAIL.has(word)) ?? "",
       onDoubt: (s.lost_on ?? []).includes("doubt"),
       also: [...(s.also ?? [])],
       together: s.together ?? "any",
@@ -101,6 +116,76 @@ export function asDraft(m: Method): MethodDraft {
     spoiled: m.spoiled_when ?? "",
     cautions: (m.cautions ?? []).join("\n"),
     note: m.note ?? "",
+  };
+}
+
+const PASS_FAIL = new Set<string>(["pass", "fail", "doubt"]);
+const oneLine = (name: string) => name.trim().replace(/\s+/g, " ");
+
+function ownDraft(own: NonNullable<Schemas["CheckSpecBody"]["own"]>): OwnDraft {
+  return {
+    result: (own.result ?? "pass_fail") as OwnDraft["result"],
+    grades: (own.grades ?? []).join(", "),
+    unit: own.unit ?? "",
+    sharpIs: own.sharp_is ?? "",
+    touchesBody: own.touches_body ?? false,
+  };
+}
+
+/** The grades of a scale as they are typed, the sharpest first. */
+export const gradesOf = (own: OwnDraft): string[] =>
+  own.grades
+    .split(/[,;\n]/)
+    .map(oneLine)
+    .filter(Boolean);
+
+function asOwn(own: OwnDraft): NonNullable<Schemas["CheckSpecBody"]["own"]> {
+  const isNumber = own.result === "number";
+  return {
+    result: own.result,
+    grades: own.result === "scale" ? gradesOf(own) : [],
+    unit: isNumber ? own.unit.trim() : "",
+    sharp_is: isNumber ? own.sharpIs : "",
+    touches_body: own.touchesBody,
+  };
+}
+
+/** The check that a stage goes by, where the method has it. */
+export const checkOf = (d: MethodDraft, stage: StageDraft): CheckDraft | undefined =>
+  d.checks.find((check) => check.kind === stage.check);
+
+/** What a stage is lost by: a limit, grades, or a fail of one check or several. */
+function lossOf(s: StageDraft, d: MethodDraft, need: (limit: string) => number) {
+  const own = checkOf(d, s)?.own ?? null;
+  const none = { limit_gf: null, lost_on: ["fail"], also: [], limit: null, lost_when: "" as const };
+  if (s.check === FORCE.key) return { ...none, limit_gf: need(s.limit) };
+  if (own?.result === "number")
+    return {
+      ...none,
+      limit: need(s.limit),
+      lost_when: own.sharpIs === "low" ? ("above" as const) : ("below" as const),
+    };
+  if (own?.result === "scale") {
+    const grades = gradesOf(own);
+    const from = grades.indexOf(s.lostFrom);
+    return { ...none, lost_on: from < 0 ? [] : grades.slice(from) };
+  }
+  const lost_on = s.onDoubt && s.also.length === 0 ? ["doubt", "fail"] : ["fail"];
+  return { ...none, lost_on, also: s.also.filter((kind) => kind !== s.check) };
+}
+
+/** The method with one check changed; stages that go by it follow its new name. */
+export function withCheck(d: MethodDraft, index: number, to: CheckDraft): MethodDraft {
+  const before = d.checks[index]?.kind ?? "";
+  const named = (kind: string) => (kind === before ? to.kind : kind);
+  return {
+    ...d,
+    checks: d.checks.map((check, at) => (at === index ? to : check)),
+    stages: d.stages.map((stage) => ({
+      ...stage,
+      check: named(stage.check),
+      also: stage.also.map(named),
+    })),
   };
 }
 
@@ -140,15 +225,17 @@ export function asMethod(d: MethodDraft): { method: Method } | { unread: string[
     piece: need("piece", d.piece),
     contact_mm: may("contact_mm", d.contact),
     zone_length_mm: may("zone_length_mm", d.zone),
-    checks: d.checks.map((c) => ({ ...c, readings: Math.round(need("checks", c.readings)) })),
+    checks: d.checks.map((c) => ({
+      kind: oneLine(c.kind),
+      readings: Math.round(need("checks", c.readings)),
+      material: c.material,
+      own: c.own ? asOwn(c.own) : null,
+    })),
     stages: d.stages.map((s) => ({
       name: s.name,
-      check: s.check,
-      limit_gf: s.check === "force" ? need("stages", s.limit) : null,
-      lost_on:
-        s.onDoubt && s.check !== "force" && s.also.length === 0 ? ["doubt", "fail"] : ["fail"],
-      also: s.check === "force" ? [] : s.also.filter((kind) => kind !== s.check),
+      check: oneLine(s.check),
       together: s.together,
+      ...lossOf(s, d, (limit) => need("stages", limit)),
     })),
     ends: d.ends.map((e) => ({
       kind: e.kind,

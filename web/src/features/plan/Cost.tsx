@@ -2,7 +2,6 @@ import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
 
 type Found = Schemas["TrialPlanOut"];
-const MEDIUM = { rope: "rope", board: "board", card: "card", mixed: "media" } as const;
 
 /**
  * What the plan takes: medium, check material, hours, the hand, and money where prices are known.
@@ -23,7 +22,11 @@ export function Cost({ found }: { found: Found }) {
   const check = of("check");
   if (medium) rows.push(fromLot(medium, mediumWhy(found)));
   else if (cost.medium_m > 0)
-    rows.push([MEDIUM[method.medium ?? "rope"], `${cost.medium_m.toFixed(1)} m`, mediumWhy(found)]);
+    rows.push([
+      method.medium === "mixed" ? "media" : (method.medium ?? "rope"),
+      `${cost.medium_m.toFixed(1)} m`,
+      mediumWhy(found),
+    ]);
   const each = cost.line_m > 0 ? `${pace.line_mm} mm a reading` : "";
   if (check) rows.push(fromLot(check, each));
   else if (cost.line_m > 0) rows.push(["test line", `${cost.line_m.toFixed(1)} m`, each]);

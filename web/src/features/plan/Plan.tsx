@@ -5,9 +5,11 @@ import { useChange } from "../../api/changes";
 import { api, body, Refused, type Schemas } from "../../api/client";
 import { lineUpQuery, lotsQuery, planQuery } from "../../api/queries";
 import { PowerChart } from "../../charts/PowerChart";
+import { FORCE } from "../../domain/checks";
 import { plural, typedNumber } from "../../domain/format";
+import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Option, Options } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
 import { Failed, Waiting } from "../../ui/State";
 import { Tick } from "../../ui/Tick";
@@ -162,7 +164,7 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
   });
   const changed = JSON.stringify(sent) !== JSON.stringify(asSent(asTyped(kept.plan), kept.plan));
   const edges = Number(typedNumber(typed.edges)) || 1;
-  const byForce = found.method.checks.some((c) => c.kind === "force");
+  const byForce = found.method.check_rows.some((row) => row.key === FORCE.key);
   const stock = (lots.data ?? []).filter(
     (lot) => !lot.archived || [typed.mediumLot, typed.checkLot].includes(lot.id),
   );
@@ -221,10 +223,7 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
             onPick={pick("order")}
             error={refused?.at("order_kind")}
           >
-            <Option value="latin_square">Latin square</Option>
-            <Option value="abba">there and back (two blades)</Option>
-            <Option value="shuffle">shuffled anew</Option>
-            <Option value="alternate">in turn, within one piece of board</Option>
+            <Options of={WORDS.orders} />
           </Choice>
           <LotChoice
             label="Medium from"

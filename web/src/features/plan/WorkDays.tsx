@@ -1,7 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { day } from "../../domain/format";
-
-const WORK = { prepare: "prepare", cut: "cut", verify: "cut again" } as const;
+import { labelOf } from "../../domain/words";
 
 /** The plan as days of work, to be seen in Today and taken into a calendar. */
 export function WorkDays({ found, trialId }: { found: Schemas["TrialPlanOut"]; trialId: string }) {
@@ -31,7 +30,9 @@ export function WorkDays({ found, trialId }: { found: Schemas["TrialPlanOut"]; t
             >
               <span className="text-ink-2">{day(on)}</span>
               <span>
-                {work.map((w) => `${WORK[w.kind]} ${w.blades.map(shown).join(", ")}`).join("; ")}
+                {work
+                  .map((w) => `${labelOf("work", w.kind)} ${w.blades.map(shown).join(", ")}`)
+                  .join("; ")}
               </span>
               <span className="text-right text-ink-2">{hours.toFixed(1)} h</span>
             </li>

@@ -3,7 +3,8 @@ import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { isThatSo, typedNumbers, typedStations } from "../../domain/quantities";
-import { CellChoice, Option } from "../../ui/Choice";
+import { WORDS } from "../../domain/words";
+import { CellChoice, Options } from "../../ui/Choice";
 import { Mark } from "../../ui/Mark";
 import { useDraft } from "../../ui/useDraft";
 
@@ -63,9 +64,7 @@ export function EdgeRow({
             change.mutate({ id: edge.id, burr_check: picked as "" | "gone" | "traces" })
           }
         >
-          <Option value="">not looked</Option>
-          <Option value="gone">gone</Option>
-          <Option value="traces">traces</Option>
+          <Options of={WORDS.burrChecks} />
         </CellChoice>
       </td>
       <td className="px-1 py-2">
@@ -79,9 +78,7 @@ export function EdgeRow({
             })
           }
         >
-          <Option value="">not looked</Option>
-          <Option value="nothing glints">nothing glints</Option>
-          <Option value="glints">glints</Option>
+          <Options of={WORDS.lampChecks} />
         </CellChoice>
       </td>
       <td className="px-1 py-2">

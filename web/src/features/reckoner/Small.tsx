@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { api, type Schemas } from "../../api/client";
-import { standingWords } from "../../parts/standings";
+import { labelOf } from "../../domain/words";
 import { Choice, Option } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { Answer, Calculation, useFigures, useReckoned } from "./reckon";
@@ -258,7 +258,7 @@ export function Abrasive() {
                 </th>
                 <td>{honest(g.size_um)} µm</td>
                 <td className="text-note text-ink-2">
-                  {g.what}, {standingWords(g.standing)}
+                  {g.what}, {labelOf("standings", g.standing)}
                   {g.listed ? "" : `, ${g.source}`}
                 </td>
               </tr>

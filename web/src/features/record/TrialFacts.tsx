@@ -1,25 +1,14 @@
 import { type FormEvent, useState } from "react";
 import { patchTrial, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
+import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Options } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
 import { useUndo } from "../../ui/Undo";
 
 type Trial = Schemas["TrialOut"];
 type Patch = Schemas["TrialPatch"];
-const FACTORS: ReadonlyArray<Trial["factor"]> = [
-  "steel",
-  "heat_treatment",
-  "hardness",
-  "edge_finish",
-  "flat_finish",
-  "angle",
-  "geometry",
-  "coating",
-  "regime",
-  "medium",
-];
 
 /** What is said of the trial itself, to be put right with a trace. */
 export function TrialFacts({ trial }: { trial: Trial }) {
@@ -65,11 +54,7 @@ export function TrialFacts({ trial }: { trial: Trial }) {
           onPick={(v) => setFactor(v as Trial["factor"])}
           error={refused?.at("factor")}
         >
-          {FACTORS.map((name) => (
-            <Option key={name} value={name}>
-              {name.replace("_", " ")}
-            </Option>
-          ))}
+          <Options of={WORDS.factors} />
         </Choice>
         <Field label="Begun" type="date" {...field("created_on")} />
       </div>

@@ -1,24 +1,12 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { STANDINGS } from "../../parts/standings";
-import { CellChoice, Choice, Option } from "../../ui/Choice";
+import { labelOf, WORDS } from "../../domain/words";
+import { CellChoice, Choice, Option, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 
 type Seen = Schemas["SheetPreviewOut"];
 type Reading = Schemas["SheetReadingBody"];
-const SHAPES: ReadonlyArray<readonly [Reading["shape"], string]> = [
-  ["run", "a run"],
-  ["check", "a check"],
-  ["wide", "a count, with a column a blade"],
-];
 type Standing = NonNullable<Reading["hardness_standing"]>;
-const LENGTHS = ["ft", "m", "in", "mm"];
-const WHY: Record<Seen["changes"][number]["why"], string> = {
-  unit: "another unit",
-  halved: "half of the included angle, per side",
-  decimal: "decimal comma",
-};
-const UNITS = ["cuts", "ft", "m", "in", "mm", "cycles", "layers", "strokes"];
 
 /** What each column is: guessed, and changed by hand; with the first rows beneath. */
 export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Reading) => void }) {
@@ -33,11 +21,7 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
           value={reading.shape}
           onPick={(v) => set({ shape: v as Reading["shape"] })}
         >
-          {SHAPES.map(([shape, name]) => (
-            <Option key={shape} value={shape}>
-              {name}
-            </Option>
-          ))}
+          <Options of={WORDS.sheetShapes} />
         </Choice>
         <Choice
           label="Rows of heads"
@@ -55,11 +39,7 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
           value={reading.count_unit}
           onPick={(v) => set({ count_unit: v })}
         >
-          {UNITS.map((unit) => (
-            <Option key={unit} value={unit}>
-              {unit}
-            </Option>
-          ))}
+          <Options of={WORDS.countUnits} />
         </Choice>
         {seen.forced.some(Boolean) ? (
           <Choice
@@ -67,8 +47,7 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
             value={reading.force_unit ?? "gf"}
             onPick={(v) => set({ force_unit: v as "gf" | "N" })}
           >
-            <Option value="gf">gf</Option>
-            <Option value="N">N</Option>
+            <Options of={WORDS.forceUnits} />
           </Choice>
         ) : null}
         {reading.roles.includes("angle_deg") ? (
@@ -77,8 +56,7 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
             value={reading.angle_is ?? "side"}
             onPick={(v) => set({ angle_is: v as "side" | "included" })}
           >
-            <Option value="side">per side</Option>
-            <Option value="included">included, both sides</Option>
+            <Options of={WORDS.anglesAre} />
           </Choice>
         ) : null}
         <Choice
@@ -206,11 +184,7 @@ function Known({
   if (!isThere) return null;
   return (
     <Choice label={label} value={value} onPick={(v) => onPick(v as Standing)}>
-      {STANDINGS.map(([standing, words]) => (
-        <Option key={standing} value={standing}>
-          {words}
-        </Option>
-      ))}
+      <Options of={WORDS.standings} />
     </Choice>
   );
 }
@@ -225,8 +199,8 @@ function OwnUnit({
   at: number;
   onUnits: (units: string[]) => void;
 }) {
-  const isLength = seen.counted[at] && LENGTHS.includes(seen.count_unit);
-  const units = isLength ? LENGTHS : seen.forced[at] ? ["gf", "N"] : [];
+  const isLength = seen.counted[at] && WORDS.lengthUnits.some(([unit]) => unit === seen.count_unit);
+  const units = isLength ? WORDS.lengthUnits : seen.forced[at] ? WORDS.forceUnits : [];
   if (units.length === 0) return null;
   const whole = isLength ? seen.reading.count_unit : (seen.reading.force_unit ?? "gf");
   const own = seen.reading.units?.[at] || whole;
@@ -239,7 +213,7 @@ function OwnUnit({
   return (
     <span className="mt-1 block">
       <CellChoice says={`Unit of column ${at + 1}`} value={own} onPick={pick}>
-        {units.map((unit) => (
+        {units.map(([unit]) => (
           <Option key={unit} value={unit}>
             in {unit}
           </Option>
@@ -259,7 +233,7 @@ function Changes({ seen }: { seen: Seen }) {
         {seen.changes.map((change) => (
           <li key={change.place}>
             {seen.heads[change.place] || `column ${change.place + 1}`}: <b>{change.before}</b>{" "}
-            becomes <b>{change.after}</b> ({WHY[change.why]})
+            becomes <b>{change.after}</b> ({labelOf("sheetChanges", change.why)})
           </li>
         ))}
       </ul>

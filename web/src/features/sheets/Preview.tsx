@@ -1,14 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
+import { labelOf } from "../../domain/words";
 
 type Seen = Schemas["SheetPreviewOut"];
-const KNOWN: Record<Seen["blades"][number]["known"], string> = {
-  in_trial: "in the trial",
-  on_shelf: "the one on the shelf",
-  archived: "archived",
-  new: "new",
-};
-const STATUS = { new: "new", there: "there already", faulty: "to be mended" } as const;
 
 /** What will become of each row, the faults first, by row and column. */
 export function Preview({ seen }: { seen: Seen }) {
@@ -51,7 +45,7 @@ export function Preview({ seen }: { seen: Seen }) {
               </span>
               <span className="truncate">{line.says}</span>
               <span className={line.status === "faulty" ? "font-semibold text-rust" : ""}>
-                {STATUS[line.status]}
+                {labelOf("sheetStatus", line.status)}
               </span>
             </li>
           ))}
@@ -64,7 +58,7 @@ export function Preview({ seen }: { seen: Seen }) {
             <li key={blade.code} className="flex gap-3 border-t border-line py-1">
               <b>{blade.code}</b>
               <span className="grow text-ink-2">{blade.steel}</span>
-              <span>{KNOWN[blade.known]}</span>
+              <span>{labelOf("sheetBlades", blade.known)}</span>
             </li>
           ))}
         </ul>

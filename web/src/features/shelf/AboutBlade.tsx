@@ -3,9 +3,9 @@ import { patchBlade, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
 import { typedNumbers } from "../../domain/quantities";
-import { STANDINGS, type Standing, standingWords } from "../../parts/standings";
+import { labelOf, WORDS, type WordOf } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Options } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
 import { useDraft } from "../../ui/useDraft";
 
@@ -28,7 +28,7 @@ export function AboutBlade({ blade }: { blade: Blade }) {
             <Row name="price" value={blade.price} />
             <Row
               name="heat treatment"
-              value={`${heatWords(heat)} (${standingWords(heat.standing ?? "claimed")})`}
+              value={`${heatWords(heat)} (${labelOf("standings", heat.standing ?? "claimed")})`}
             />
             <Row name="note" value={blade.note} />
             {blade.origin ? <Row name="came from" value={blade.origin} /> : null}
@@ -87,7 +87,7 @@ function AboutForm({ blade, onDone }: { blade: Blade; onDone: () => void }) {
     quench: heat.quench ?? "",
     subZero: heat.sub_zero_c?.toString() ?? "",
     tempers: heat.tempers_c?.join(" ") ?? "",
-    heatStanding: (heat.standing ?? "claimed") as Standing,
+    heatStanding: (heat.standing ?? "claimed") as WordOf<"standings">,
     heatNote: heat.note ?? "",
   }));
   const [typed, setTyped, drop] = useDraft(`about:${blade.id}`, start);
@@ -169,11 +169,7 @@ function AboutForm({ blade, onDone }: { blade: Blade; onDone: () => void }) {
         }
         error={field("heatStanding").error}
       >
-        {STANDINGS.map(([value, words]) => (
-          <Option key={value} value={value}>
-            {words}
-          </Option>
-        ))}
+        <Options of={WORDS.standings} />
       </Choice>
       <Field label="More on the heat treatment" {...field("heatNote")} />
       <LongField label="Note" className="col-span-2" {...field("note")} />

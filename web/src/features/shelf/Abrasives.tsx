@@ -4,7 +4,7 @@ import { deleteAbrasive, putAbrasive, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
-import { standingWords } from "../../parts/standings";
+import { labelOf } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 
@@ -50,7 +50,7 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
                   a.kind,
                   a.size_um ? `${a.size_um} µm` : "",
                   a.grit,
-                  standingWords(a.standing ?? "claimed"),
+                  labelOf("standings", a.standing ?? "claimed"),
                 ]
                   .filter(Boolean)
                   .join(", ")}
@@ -89,7 +89,7 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
             <li key={c.name} className="flex min-h-9 items-center gap-3 border-b border-line">
               {c.name}
               <span className="ml-auto text-note text-ink-2">
-                {c.size_um} µm, {standingWords(c.standing)}
+                {c.size_um} µm, {labelOf("standings", c.standing)}
               </span>
             </li>
           ))}

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { HardnessMap } from "../../charts/HardnessMap";
+import { labelOf } from "../../domain/words";
 import { FactHistory, factWords } from "../../parts/FactHistory";
 import { MeasureForm } from "../../parts/MeasureForm";
-import { standingWords } from "../../parts/standings";
 import { Pop } from "../../ui/Pop";
 
 /**
@@ -90,7 +90,7 @@ function Fact({
       </td>
       <td className="py-1 pl-4 text-note text-ink-2">
         <span className="block">
-          {inUse ? standingWords(inUse.standing) : ""}
+          {inUse ? labelOf("standings", inUse.standing) : ""}
           {inUse?.hardness
             ? `, ${inUse.hardness.used.length} readings, ${inUse.hardness.low_hrc.toFixed(1)} ` +
               `to ${inUse.hardness.high_hrc.toFixed(1)}`

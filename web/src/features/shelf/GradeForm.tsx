@@ -2,8 +2,9 @@ import { type FormEvent, useState } from "react";
 import { putGrade, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
+import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Options } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
 import { type ReadRange, readRanges, typedRanges } from "./ranges";
 
@@ -67,11 +68,7 @@ export function GradeForm({
       />
       <Field label="Standard" {...field("standard")} />
       <Choice label="Made by" value={route} onPick={(v) => setRoute(v as Route)}>
-        <Option value="">not known</Option>
-        <Option value="ingot">ingot</Option>
-        <Option value="powder">powder</Option>
-        <Option value="spray_formed">spray forming</Option>
-        <Option value="remelted">remelting</Option>
+        <Options of={WORDS.routes} />
       </Choice>
       <LongField
         label="Ranges, an element a line, mass per cent"

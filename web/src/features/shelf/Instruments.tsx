@@ -14,43 +14,37 @@ import { instrumentsQuery, shotsQuery } from "../../api/queries";
 import { ReferenceTrail } from "../../charts/ReferenceTrail";
 import { day, plural, typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
+import { labelOf, WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { Failed, Waiting } from "../../ui/State";
 
 type Instrument = Schemas["InstrumentOut"];
 type News = Schemas["InstrumentNewsOut"];
 
-const KINDS: Record<
-  Instrument["kind"],
-  { name: string; where: string; example: string; reads: boolean }
-> = {
+const KINDS: Record<Instrument["kind"], { where: string; example: string; reads: boolean }> = {
   force: {
-    name: "edge-force tester",
     where: "Port",
     example: "/dev/ttyUSB0 or 192.168.1.20:4001",
     reads: true,
   },
   rockwell: {
-    name: "Rockwell tester",
     where: "Port",
     example: "/dev/ttyUSB1 or 192.168.1.20:4002",
     reads: true,
   },
   xrf: {
-    name: "XRF analyser",
     where: "Folder it writes results to",
     example: "/home/bench/shots",
     reads: false,
   },
   camera: {
-    name: "camera",
     where: "Folder it writes pictures to",
     example: "/home/bench/pictures",
     reads: false,
   },
-  pedal: { name: "pedal", where: "Port", example: "/dev/ttyACM0", reads: false },
+  pedal: { where: "Port", example: "/dev/ttyACM0", reads: false },
 };
 
 /** Shots that an analyser wrote and that nothing has used yet. */
@@ -153,7 +147,7 @@ function Row({ instrument, news }: { instrument: Instrument; news: News | undefi
     <li className="border-b border-line py-4" data-testid={`instrument-${instrument.name}`}>
       <div className="flex flex-wrap items-baseline gap-x-3">
         <b className="text-lead">{instrument.name}</b>
-        <span className="text-ink-2">{kind.name}</span>
+        <span className="text-ink-2">{labelOf("instruments", instrument.kind)}</span>
         <span
           role="status"
           className={`font-semibold
@@ -299,11 +293,7 @@ function NewInstrument() {
     <form onSubmit={submit} noValidate aria-label="New instrument" className="flex flex-col gap-3">
       <h2 className="text-lead font-bold">Plug in an instrument</h2>
       <Choice label="Kind" value={kind} onPick={(picked) => setKind(picked as Instrument["kind"])}>
-        {Object.entries(KINDS).map(([value, { name }]) => (
-          <Option key={value} value={value}>
-            {name}
-          </Option>
-        ))}
+        <Options of={WORDS.instruments} />
       </Choice>
       <Field label="Name" {...field("name")} />
       <Field label={of.where} hint={`for example ${of.example}`} {...field("address")} />

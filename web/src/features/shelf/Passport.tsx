@@ -4,8 +4,8 @@ import type { Schemas } from "../../api/client";
 import { bladeQuery, quantitiesQuery } from "../../api/queries";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { stripEdges } from "../../domain/strips";
+import { labelOf } from "../../domain/words";
 import { factWords } from "../../parts/FactHistory";
-import { standingWords } from "../../parts/standings";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Failed, Waiting } from "../../ui/State";
@@ -82,7 +82,7 @@ export function Passport() {
                   {q.label}
                 </th>
                 <td className="font-semibold">{factWords(m, q)}</td>
-                <td>{m ? standingWords(m.standing) : ""}</td>
+                <td>{m ? labelOf("standings", m.standing) : ""}</td>
                 <td className="text-note max-bench:hidden print:table-cell">
                   {[m?.on, m?.instrument].filter(Boolean).join(", ")}
                 </td>
@@ -92,7 +92,7 @@ export function Passport() {
         </tbody>
       </table>
       <p className="mt-2">
-        Heat treatment ({standingWords(heat.standing ?? "claimed")}): {heatWords(heat)}.
+        Heat treatment ({labelOf("standings", heat.standing ?? "claimed")}): {heatWords(heat)}.
       </p>
       <h2 className="mt-6 text-lead font-bold">Edges</h2>
       <EdgeHistory page={page.data} />

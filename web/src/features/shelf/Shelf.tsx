@@ -6,9 +6,9 @@ import { EdgeStrip } from "../../charts/EdgeStrip";
 import { plural } from "../../domain/format";
 import { shown } from "../../domain/quantities";
 import { stripEdges } from "../../domain/strips";
+import { labelOf } from "../../domain/words";
 import { RecipeForm } from "../../parts/RecipeForm";
 import { StepList } from "../../parts/StepList";
-import { standingWords } from "../../parts/standings";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Sheet } from "../../ui/Sheet";
@@ -178,7 +178,7 @@ function BladeList({
                 ? shown(blade.hardness_hrc, hardness)
                 : "hardness not known"}
               {blade.hardness_standing && blade.hardness_standing !== "measured_here" ? (
-                <span className="text-ink-2"> {standingWords(blade.hardness_standing)}</span>
+                <span className="text-ink-2"> {labelOf("standings", blade.hardness_standing)}</span>
               ) : null}
               <span className="block text-note text-ink-2">
                 {[

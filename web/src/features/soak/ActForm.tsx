@@ -4,10 +4,11 @@ import { Refused, type Schemas } from "../../api/client";
 import { putAct } from "../../api/soaks";
 import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
+import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Option, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
-import { ACTS, type ActKind, moment, type Soak, typedMoment } from "./soak";
+import { type ActKind, moment, type Soak, typedMoment } from "./soak";
 
 /** Something done to the soak, at its true time. */
 export function ActForm({
@@ -52,11 +53,7 @@ export function ActForm({
         value={kind}
         onPick={(v) => setKind(v as ActKind)}
       >
-        {ACTS.map(([value, name]) => (
-          <Option key={value} value={value}>
-            {name}
-          </Option>
-        ))}
+        <Options of={WORDS.acts} />
       </Choice>
       <Field
         label="When"

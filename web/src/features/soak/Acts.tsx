@@ -1,7 +1,8 @@
 import { useChange } from "../../api/changes";
 import { strikeAct } from "../../api/soaks";
+import { labelOf } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { actName, type Soak } from "./soak";
+import type { Soak } from "./soak";
 
 /** What was done, at its true hour; an entry can be struck out and put back. */
 export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
@@ -26,7 +27,7 @@ export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
               <span className="mr-3 inline-block min-w-14 text-note text-ink-2">
                 {act.exposure_h.toFixed(1)} h
               </span>
-              {[names.get(act.coupon_id), actName(act.kind), ...figures(act)]
+              {[names.get(act.coupon_id), labelOf("acts", act.kind), ...figures(act)]
                 .filter(Boolean)
                 .join(", ")}
             </span>

@@ -1,7 +1,8 @@
 import { type Course, RustCourse } from "../../charts/RustCourse";
+import { WORDS } from "../../domain/words";
 import { Mark } from "../../ui/Mark";
 import { useWidth } from "../../ui/useWidth";
-import { type Coupon, type Soak, STAGES } from "./soak";
+import type { Coupon, Soak } from "./soak";
 
 /** What the soak says: the order with shared places, the curves, and why no more can be said. */
 export function Answer({ soak }: { soak: Soak }) {
@@ -151,7 +152,7 @@ function course(soak: Soak, coupon: Coupon, place: number): Course {
     group.areas.push([point.area.low, middle, point.area.high]);
     groups.set(key, group);
   }
-  const order = STAGES.map(([stage]) => stage as string);
+  const order = WORDS.inspectionStages.map(([stage]) => stage as string);
   const points = [...groups.values()]
     .sort((a, b) => a.hours - b.hours || order.indexOf(a.stage) - order.indexOf(b.stage))
     .map(({ hours, stage, areas }) => ({

@@ -1,7 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
+import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { CellChoice, Option } from "../../ui/Choice";
+import { CellChoice, Options } from "../../ui/Choice";
 import type { Draft } from "./soak";
 
 const CELL = "min-h-11 w-full rounded-edge border border-line bg-sheet px-2";
@@ -90,9 +91,7 @@ export function CouponRows({
                       value={coupon.side ?? "both"}
                       onPick={(v) => change(coupon.id, { side: v as Draft["side"] })}
                     >
-                      <Option value="both">both</Option>
-                      <Option value="left">left</Option>
-                      <Option value="right">right</Option>
+                      <Options of={WORDS.sides} />
                     </CellChoice>
                   </td>
                   <td className="pr-1">
@@ -101,9 +100,7 @@ export function CouponRows({
                       value={coupon.role ?? ""}
                       onPick={(v) => change(coupon.id, { role: v as Draft["role"] })}
                     >
-                      <Option value="">one of them</Option>
-                      <Option value="baseline">must rust</Option>
-                      <Option value="reference">should not</Option>
+                      <Options of={WORDS.couponRoles} />
                     </CellChoice>
                   </td>
                   {SAID.map(([name, label]) => (

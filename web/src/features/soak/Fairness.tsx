@@ -1,12 +1,5 @@
+import { labelOf } from "../../domain/words";
 import type { Soak } from "./soak";
-
-const STATUS = {
-  matched: "alike",
-  factor: "what varies",
-  confounded: "differs",
-  pending: "not known",
-  let_go: "let go knowingly",
-} as const;
 
 /** What is held equal, as the line-up of a trial has it, with the variables that matter to rust. */
 export function Fairness({ soak }: { soak: Soak }) {
@@ -31,7 +24,7 @@ export function Fairness({ soak }: { soak: Soak }) {
           >
             <dt className="font-semibold">{variable.name}</dt>
             <dd className="text-note">
-              {STATUS[variable.status]}
+              {labelOf("soakStates", variable.status)}
               <span className="block text-ink-2">{told(variable.values)}</span>
             </dd>
           </div>

@@ -6,8 +6,9 @@ import { Refused, type Schemas } from "../../api/client";
 import { measuringQuery, soakQuery } from "../../api/queries";
 import { putLook, strikeLook } from "../../api/soaks";
 import { newId } from "../../domain/ids";
+import { labelOf, WORDS } from "../../domain/words";
 import { Button, buttonLook } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Option, Options } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
 import { Failed, Waiting } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
@@ -17,7 +18,7 @@ import type { Measuring } from "./PictureBoard";
 import { PictureLook } from "./PictureLook";
 import { QuickLook } from "./QuickLook";
 import { emptySeen, type Seen, seenOf } from "./seen";
-import { type Look, moment, REGIONS, SIDES, type Soak, stageName, typedMoment } from "./soak";
+import { type Look, moment, type Soak, typedMoment } from "./soak";
 import { earlierLook, firstOpen, following, sideOf } from "./turns";
 
 /** One look: whose, in which stage, and what was seen, by eye or in a picture. */
@@ -109,7 +110,8 @@ function Looking({
       <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
         <h1 className="answer mt-1">
           {coupon?.called ?? "Which coupon"}
-          {whose.side === "both" ? "" : `, ${whose.side} side`}, {stageName(whose.stage)}
+          {whose.side === "both" ? "" : `, ${whose.side} side`},{" "}
+          {labelOf("inspectionStages", whose.stage)}
           {look?.struck ? ` (struck: ${look.struck})` : ""}
         </h1>
         <Button kind="next" disabled={busy} onClick={() => keep({})}>
@@ -134,13 +136,13 @@ function Looking({
           says="Side"
           value={whose.side}
           onPick={(side) => setWhose({ ...whose, side })}
-          choices={SIDES}
+          choices={WORDS.sides}
         />
         <Toggles
           says="Stage"
           value={whose.stage}
           onPick={(stage) => setWhose({ ...whose, stage })}
-          choices={stages.map((stage) => [stage, stageName(stage)] as const)}
+          choices={stages.map((stage) => [stage, labelOf("inspectionStages", stage)] as const)}
         />
         <Choice
           label="Where"
@@ -148,11 +150,7 @@ function Looking({
           value={whose.region}
           onPick={(v) => setWhose({ ...whose, region: v as Look["region"] })}
         >
-          {REGIONS.map(([value, name]) => (
-            <Option key={value} value={value}>
-              {name}
-            </Option>
-          ))}
+          <Options of={WORDS.regions} />
         </Choice>
         <Field
           label="When"

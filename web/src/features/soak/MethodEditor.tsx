@@ -1,13 +1,13 @@
 import { newId } from "../../domain/ids";
+import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { CellChoice, Choice, Option } from "../../ui/Choice";
+import { CellChoice, Choice, Option, Options } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
 import { Tick } from "../../ui/Tick";
-import { ACTS, STAGES } from "./soak";
 import type { TendKind, TypedMethod, TypedTending } from "./typedMethod";
 
 const CELL = "min-h-11 w-20 rounded-edge border border-line bg-sheet px-2";
-const TENDS = ACTS.slice(0, 7);
+const TENDS = WORDS.tendings;
 
 /** Everything of a method, to be changed: what the blades are in, read in which stages, and what
  *  is done again and again.
@@ -51,22 +51,21 @@ export function MethodEditor({
         value={typed.scale}
         onPick={(v) => set({ scale: v as TypedMethod["scale"] })}
       >
-        <Option value="rust">rust</Option>
-        <Option value="discolouration">discolouration</Option>
+        <Options of={WORDS.rustScales} />
       </Choice>
       <div className="bench:col-span-6">
         <p className="text-note font-medium text-ink-2">Each look in these stages</p>
         <div className="flex flex-wrap gap-x-6">
-          {STAGES.map(([stage, name]) => (
+          {WORDS.inspectionStages.map(([stage, name]) => (
             <Tick
               key={stage}
               label={name}
               checked={typed.stages.includes(stage)}
               onTick={(on) =>
                 set({
-                  stages: STAGES.map(([each]) => each).filter((each) =>
-                    each === stage ? on : typed.stages.includes(each),
-                  ),
+                  stages: WORDS.inspectionStages
+                    .map(([each]) => each)
+                    .filter((each) => (each === stage ? on : typed.stages.includes(each))),
                 })
               }
             />

@@ -4,21 +4,14 @@ import type { Refused, Schemas } from "../../api/client";
 import { soakGradesQuery } from "../../api/queries";
 import { useKeys } from "../../app/keys";
 import { typedNumber } from "../../domain/format";
+import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Kbd } from "../../ui/Kbd";
 import type { Seen } from "./seen";
-import type { Look } from "./soak";
 import { useNumbers } from "./useNumbers";
 
 type Keep = (more: Partial<Schemas["LookBody"]>) => void;
-const SHADES: ReadonlyArray<readonly [NonNullable<Look["discolouration"]>, string]> = [
-  ["none", "unchanged"],
-  ["haze", "a haze"],
-  ["tint", "tinted"],
-  ["dark", "dark"],
-  ["spots", "single dark spots"],
-];
 
 /** A look without a camera: one key for a grade, spots by count and size, or an area typed. */
 export function QuickLook({
@@ -175,7 +168,7 @@ function Shades({ seen, busy, onKeep }: { seen: Seen; busy: boolean; onKeep: Kee
       <h2 className="text-lead font-bold">How far it discoloured</h2>
       <p className="text-note text-ink-2">A scale of its own: it says nothing of rust.</p>
       <div className="mt-2 flex flex-wrap gap-2">
-        {SHADES.map(([value, name]) => (
+        {WORDS.discolourations.map(([value, name]) => (
           <Button
             key={value}
             kind={seen.discolouration === value ? "next" : "plain"}

@@ -6,12 +6,13 @@ import { Refused, type Schemas } from "../../api/client";
 import { shelfQuery, soakMethodsQuery } from "../../api/queries";
 import { patchSoak, putSoak } from "../../api/soaks";
 import { newId } from "../../domain/ids";
+import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Option, Options } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
 import { CouponRows } from "./CouponRows";
 import { MethodEditor } from "./MethodEditor";
-import { type Coupon, type Draft, FACTORS, type Soak } from "./soak";
+import type { Coupon, Draft, Soak } from "./soak";
 import { type Method, readMethod, type TypedMethod, typedMethod, unread } from "./typedMethod";
 
 /** What is asked, under which method, of which coupons. */
@@ -72,11 +73,7 @@ export function SoakForm({ soak, onDone }: { soak: Soak | undefined; onDone: () 
         value={factor}
         onPick={(v) => setFactor(v as Soak["factor"])}
       >
-        {FACTORS.map(([value, name]) => (
-          <Option key={value} value={value}>
-            {name}
-          </Option>
-        ))}
+        <Options of={WORDS.soakFactors} />
       </Choice>
       <Choice
         label="Method"

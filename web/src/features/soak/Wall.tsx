@@ -1,7 +1,8 @@
 import { Link } from "react-router";
+import { labelOf } from "../../domain/words";
 import { Mark } from "../../ui/Mark";
 import { AreaBar } from "./AreaBar";
-import { type Coupon, type Look, lookHours, type Soak, stageName } from "./soak";
+import { type Coupon, type Look, lookHours, type Soak } from "./soak";
 
 /** Coupons along time: a row a coupon, a column a look; each side and stage as it was seen. */
 export function Wall({ soak }: { soak: Soak }) {
@@ -75,7 +76,7 @@ function Row({
 }
 
 function Seen({ soak, look }: { soak: Soak; look: Look }) {
-  const where = [look.side === "both" ? "" : look.side, stageName(look.stage)]
+  const where = [look.side === "both" ? "" : look.side, labelOf("inspectionStages", look.stage)]
     .filter(Boolean)
     .join(" ");
   const region = look.region ? `, ${look.region.replace("_", " ")}` : "";

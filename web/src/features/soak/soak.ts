@@ -8,58 +8,6 @@ export type Stage = Look["stage"];
 export type Side = Look["side"];
 export type ActKind = Schemas["ActBody"]["kind"];
 
-export const STAGES: ReadonlyArray<readonly [Stage, string]> = [
-  ["as_found", "as found"],
-  ["rinsed", "rinsed"],
-  ["wiped", "wiped"],
-  ["scoured", "scoured"],
-];
-export const SIDES: ReadonlyArray<readonly [Side, string]> = [
-  ["left", "left"],
-  ["right", "right"],
-  ["both", "both"],
-];
-export const REGIONS: ReadonlyArray<readonly [Look["region"], string]> = [
-  ["", "all of it"],
-  ["edge", "edge"],
-  ["bevel", "bevel"],
-  ["flat", "flat"],
-  ["spine", "spine"],
-  ["worn", "where it was worn"],
-  ["etched_mark", "etched mark (does not count)"],
-  ["hardware", "hardware (does not count)"],
-  ["smear", "smeared tool steel (does not count)"],
-];
-export const FACTORS: ReadonlyArray<readonly [Soak["factor"], string]> = [
-  ["steel", "steel"],
-  ["heat_treatment", "heat treatment"],
-  ["flat_finish", "flat finish"],
-  ["coating", "coating"],
-  ["oil", "oil"],
-  ["polished_before", "polishing before"],
-  ["degreased_with", "degreasing"],
-  ["exposed_before", "earlier exposure"],
-];
-export const ACTS: ReadonlyArray<readonly [ActKind, string]> = [
-  ["sprayed", "sprayed with brine"],
-  ["sprayed_fresh", "sprayed with fresh water"],
-  ["wiped_on", "brine wiped on"],
-  ["film_broken", "film broken"],
-  ["topped_up", "topped up with water"],
-  ["turned", "turned over"],
-  ["dampened", "cloth dampened"],
-  ["measured", "measured the brine"],
-  ["worn", "worn: cuts, splits, scratches"],
-  ["dried", "dried: the clock rests"],
-  ["resumed", "wet again: it goes on"],
-  ["prolonged", "prolonged"],
-  ["note", "a note"],
-  ["ended", "ended"],
-];
-
-export const stageName = (stage: Stage) => STAGES.find(([each]) => each === stage)?.[1] ?? stage;
-export const actName = (kind: ActKind) => ACTS.find(([each]) => each === kind)?.[1] ?? kind;
-
 /** Hours as people say them: minutes below one, days from three on. */
 export function hoursSaid(hours: number): string {
   const size = Math.abs(hours);

@@ -5,8 +5,9 @@ import { useChange } from "../../api/changes";
 import { Refused } from "../../api/client";
 import { methodsQuery, shelfQuery } from "../../api/queries";
 import { typedNumber } from "../../domain/format";
+import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Option, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { Toggles } from "../../ui/Toggles";
 import { useDraft } from "../../ui/useDraft";
@@ -20,18 +21,6 @@ import {
   typedEdge,
 } from "./trialDraft";
 
-const FACTORS: ReadonlyArray<readonly [Factor, string]> = [
-  ["steel", "steel"],
-  ["heat_treatment", "heat treatment"],
-  ["hardness", "hardness"],
-  ["edge_finish", "edge finish"],
-  ["flat_finish", "flat finish"],
-  ["angle", "edge angle"],
-  ["geometry", "geometry"],
-  ["coating", "coating"],
-  ["regime", "sharpening"],
-  ["medium", "medium"],
-];
 const MEDIA: Record<string, string> = {
   rope: "hemp rope, lot 7",
   board: "double-wall board, lot 3",
@@ -111,11 +100,7 @@ export function NewTrial() {
         onPick={(picked) => set({ factor: picked as Factor })}
         hint="Everything else is to be held equal."
       >
-        {FACTORS.map(([value, label]) => (
-          <Option key={value} value={value}>
-            {label}
-          </Option>
-        ))}
+        <Options of={WORDS.factors} />
       </Choice>
       <Choice
         label="How is it cut and checked?"
@@ -163,9 +148,7 @@ export function NewTrial() {
           "low."
         }
       >
-        <Option value="edge_number">from the third sharpening since new or damage</Option>
-        <Option value="steel_removed">once half a millimetre of steel is gone</Option>
-        <Option value="every_edge">every sharpening</Option>
+        <Options of={WORDS.settledRules} />
       </Choice>
       <p className="text-note text-ink-2">
         A run {chosen?.ends_when ?? "ends by its method"}. Everything of the method can be changed

@@ -29,6 +29,11 @@ from kessik.core.trials.paper.heads import (
 )
 from kessik.core.trials.paper.lines import PaperLine
 
+ForceUnit = Literal["gf", "N"]
+AngleIs = Literal["side", "included"]
+SheetStatus = Literal["new", "there", "faulty"]
+BladeKnown = Literal["in_trial", "on_shelf", "archived", "new"]
+OnThere = Literal["skip", "replace"]
 Shape = Literal["run", "check", "wide"]
 Change = Literal["unit", "halved", "decimal"]
 IN_MM = {"mm": 1.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
@@ -49,9 +54,9 @@ class SheetReading:
     head_rows: int
     roles: tuple[str, ...]
     count_unit: str
-    force_unit: Literal["gf", "N"] = "gf"
+    force_unit: ForceUnit = "gf"
     decimal_comma: bool = False
-    angle_is: Literal["side", "included"] = "side"
+    angle_is: AngleIs = "side"
     check_every: str = ""
     units: tuple[str, ...] = ()
     hardness_standing: Standing = "measured_elsewhere"

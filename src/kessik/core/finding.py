@@ -1,0 +1,5 @@
+"""What the command line finds."""
+
+from typing import Literal
+
+FoundKind = Literal["trial", "blade", "grade", "lot", "soak", "note"]
