@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import { counted } from "../domain/format";
 
+/** One check that is judged or carries a number; `place` is that of a grade, 1 for the sharpest. */
 export interface Look {
   readonly id: string;
   readonly kind: string;
@@ -8,6 +9,7 @@ export interface Look {
   readonly outcome: string | null;
   readonly seen: string;
   readonly value: number | null;
+  readonly place?: number;
   readonly struck: boolean;
 }
 
@@ -16,7 +18,7 @@ const LEFT = 12;
 
 /**
  * Looks that pass or fail, or carry a value, in one lane for each kind over the count: dot clean,
- * ring doubt, cross lost.
+ * ring doubt, cross lost, a grade by its place.
  */
 export function LooksChart({
   looks,
@@ -96,7 +98,8 @@ export function said(look: Look): string {
 
 function Mark({ look, x, y }: { look: Look; x: number; y: number }) {
   const faded = look.struck ? 0.35 : 1;
-  if (look.value !== null)
+  const number = look.place ?? look.value;
+  if (number !== null)
     return (
       <text
         x={x}
@@ -107,7 +110,7 @@ function Mark({ look, x, y }: { look: Look; x: number; y: number }) {
         fill="var(--ink)"
         opacity={faded}
       >
-        {look.value}
+        {number}
       </text>
     );
   if (look.outcome === "pass")

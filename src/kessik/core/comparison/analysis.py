@@ -52,7 +52,7 @@ from kessik.core.sharpness.life import (
 from kessik.core.sharpness.outcomes import outcome_lives
 from kessik.core.sharpness.posterior import EdgeLikelihood
 
-ANALYSIS_VERSION = "5"
+ANALYSIS_VERSION = "6"
 
 
 @dataclass(frozen=True)

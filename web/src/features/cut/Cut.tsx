@@ -299,7 +299,7 @@ export function Cut() {
                     label: exposureWords(run, shown.count),
                   },
                 ]}
-                width={seeing ? 470 : hand.row.result === "damage" ? 270 : byLength ? 350 : 420}
+                width={seeing ? 470 : hand.row.outcomes.length > 3 ? 270 : byLength ? 350 : 420}
                 fullCuts={Math.max(30, shown.count + 5)}
                 detail
                 onPlace={seeing ? hand.seenAt : undefined}

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { DecayChart, limitsOf } from "../../charts/DecayChart";
 import { LooksChart } from "../../charts/LooksChart";
-import { FORCE } from "../../domain/checks";
+import { FORCE, rowOf } from "../../domain/checks";
 import type { Shown } from "./projection";
 
 /** The readings of this run so far, sharp on top. */
@@ -26,6 +26,11 @@ export function ReadingsChart({
     force_gf: r.forceGf,
     struck: r.struck,
   }));
+  const graded = shown.looks.map((look) => {
+    const row = rowOf(run.method.check_rows, look.kind);
+    const place = row.outcomes.findIndex(({ key }) => key === look.outcome);
+    return row.result === "scale" && place >= 0 ? { ...look, place: place + 1 } : look;
+  });
   const last = shown.readings.at(-1);
   const chartRun = {
     id: run.id,
@@ -40,7 +45,7 @@ export function ReadingsChart({
   return (
     <div className="pt-2">
       {others.size ? (
-        <LooksChart looks={shown.looks} names={others} unit={run.count_unit} width={width} />
+        <LooksChart looks={graded} names={others} unit={run.count_unit} width={width} />
       ) : null}
       {run.method.check_rows.some((row) => row.key === FORCE.key) ? (
         <>

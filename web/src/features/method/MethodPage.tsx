@@ -79,7 +79,7 @@ function Bench({
           {trial.method.name}, version {trial.method.number}: a run {trial.method.ends_when}.
         </h1>
         <Button kind={changed ? "next" : "plain"} onClick={keep} disabled={save.isPending}>
-          {runs ? "Keep as the next version" : "Keep the method"}
+          {runs ? "Save as new version" : "Save method"}
         </Button>
       </div>
       {runs ? (

@@ -31,6 +31,7 @@ export function OtherStages({ data, byForce, highlighted, onHighlight }: Props) 
               ladder={found.ladder}
               tieGroups={found.tie_groups}
               byForce={byForce(found.stage)}
+              stageWords={data.trial.method.stage_words}
               width={Math.min(room.width, 640)}
               highlighted={highlighted}
               onHighlight={onHighlight}

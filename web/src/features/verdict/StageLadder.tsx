@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { LifeLadder } from "../../charts/LifeLadder";
+import { capital } from "../../domain/format";
 
 interface Props {
   stage: string;
@@ -7,40 +8,46 @@ interface Props {
   tieGroups: readonly (readonly string[])[];
   /** Whether the stage goes by a force limit, and not by pass and fail. */
   byForce: boolean;
+  /** What each stage of the method is lost by. */
+  stageWords: readonly string[];
   width: number;
   highlighted: string | null;
   onHighlight: (blade: string | null) => void;
 }
 
 /** The ladder of one stage; plain brackets are called what they are. */
-export function StageLadder({ stage, ladder, tieGroups, byForce, ...rest }: Props) {
+export function StageLadder({ stage, ladder, tieGroups, byForce, stageWords, ...rest }: Props) {
   const unit = ladder[0]?.count_unit ?? "cuts";
   const lives = ladder.map((rung) => rung.lives[stage]);
   const span = lives.some((life) => life?.estimate != null)
     ? "95 % interval of the blade, the spread of its edges in it"
     : "from last pass to first fail";
+  const lostBy = byForce ? undefined : stageWords.find((words) => words.startsWith(`${stage}: `));
   return (
-    <LifeLadder
-      title={`${unit} to ${stage}${byForce ? "" : " lost"}, ${span}`}
-      rungs={ladder.map((rung) => {
-        const life = rung.lives[stage];
-        return {
-          blade: rung.blade,
-          mark: rung.mark,
-          grade: rung.grade,
-          ranked: rung.ranked,
-          edges: rung.edges,
-          words: life?.words ?? "",
-          scaled: rung.on_one_length[stage],
-          estimate: life?.estimate ?? null,
-          low: life?.low ?? null,
-          high: life?.high ?? null,
-          open: openEnd(life),
-        };
-      })}
-      tieGroups={tieGroups}
-      {...rest}
-    />
+    <>
+      {lostBy ? <p className="text-note text-ink-2">{capital(lostBy)}.</p> : null}
+      <LifeLadder
+        title={`${unit} to ${stage}${byForce ? "" : " lost"}, ${span}`}
+        rungs={ladder.map((rung) => {
+          const life = rung.lives[stage];
+          return {
+            blade: rung.blade,
+            mark: rung.mark,
+            grade: rung.grade,
+            ranked: rung.ranked,
+            edges: rung.edges,
+            words: life?.words ?? "",
+            scaled: rung.on_one_length[stage],
+            estimate: life?.estimate ?? null,
+            low: life?.low ?? null,
+            high: life?.high ?? null,
+            open: openEnd(life),
+          };
+        })}
+        tieGroups={tieGroups}
+        {...rest}
+      />
+    </>
   );
 }
 

@@ -130,6 +130,7 @@ export function Verdict() {
                     ladder={data.ladder}
                     tieGroups={data.tie_groups}
                     byForce={stageLimit}
+                    stageWords={data.trial.method.stage_words}
                     width={ladder.width}
                     highlighted={highlighted}
                     onHighlight={setHighlighted}
