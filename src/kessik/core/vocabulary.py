@@ -86,6 +86,8 @@ FACTORS: Mapping[Factor, str] = {
     "angle": "edge angle", "geometry": "geometry", "coating": "coating", "regime": "sharpening",
     "medium": "medium",
 }  # fmt: skip  # a table is read by its rows
+OFFERED_FACTORS: Words = {name: label for name, label in FACTORS.items() if name != "finish"}
+"""What a new trial can vary; “finish” is what older trials say that do not tell which."""
 HARDNESS_READINGS: Mapping[HardnessReading, str] = {
     "same_hardness": "the same, within ±1 HRC",
     "as_usually_hardened": "as usual for each grade",
@@ -195,6 +197,16 @@ SHEET_BLADES: Mapping[BladeKnown, str] = {
 ON_THERE: Mapping[OnThere, str] = {"skip": "skip", "replace": "replace"}
 FORCE_UNITS: Mapping[ForceUnit, str] = {"gf": "gf", "N": "N"}
 ANGLES_ARE: Mapping[AngleIs, str] = {"side": "per side", "included": "included, both sides"}
+RECKONED_MEDIA: Words = {"rope": "rope, cut through", "board": "board"}
+DECIMAL_MARKS: Words = {"point": "a point", "comma": "a comma"}
+THICKNESS_UNITS: Words = {"mm": "mm", "thou": "thou"}
+BEVEL_PARTS: Words = {
+    "width": "the bevel width", "angle": "the angle", "thickness": "the thickness",
+}  # fmt: skip  # a table is read by its rows
+BRINE_MEASURES: Words = {
+    "salt_percent": "% by mass", "g_per_l": "g/L", "density_kg_per_l": "kg/L",
+    "conductivity_ms_per_cm": "mS/cm",
+}  # fmt: skip  # a table is read by its rows
 FOUND: Mapping[FoundKind, str] = {
     "trial": "Trial", "blade": "Blade", "grade": "Grade", "lot": "Lot", "soak": "Soak",
     "note": "Note in",
@@ -211,7 +223,8 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "together": (Together, TOGETHER),
     "ownResults": (None, OWN_RESULTS),
     "sharpIs": (SharpIs, SHARP_IS),
-    "factors": (Factor, FACTORS),
+    "factors": (None, OFFERED_FACTORS),
+    "knownFactors": (Factor, FACTORS),
     "hardnessReadings": (HardnessReading, HARDNESS_READINGS),
     "matchStates": (MatchState, MATCH_STATES),
     "settledRules": (RuleKind, SETTLED_RULES),
@@ -247,6 +260,11 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "onThere": (OnThere, ON_THERE),
     "forceUnits": (ForceUnit, FORCE_UNITS),
     "anglesAre": (AngleIs, ANGLES_ARE),
+    "reckonedMedia": (None, RECKONED_MEDIA),
+    "decimalMarks": (None, DECIMAL_MARKS),
+    "thicknessUnits": (None, THICKNESS_UNITS),
+    "bevelParts": (None, BEVEL_PARTS),
+    "brineMeasures": (None, BRINE_MEASURES),
     "found": (FoundKind, FOUND),
 }
 """Every list by the name that the web side knows it by, with the type whose words it holds."""

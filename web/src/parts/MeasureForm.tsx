@@ -7,7 +7,7 @@ import { newId } from "../domain/ids";
 import { inMm, isThatSo, typedNumbers, typedStations } from "../domain/quantities";
 import { WORDS, type WordOf } from "../domain/words";
 import { Button } from "../ui/Button";
-import { Choice, Option, Options } from "../ui/Choice";
+import { Choice, Options } from "../ui/Choice";
 import { Field, LongField } from "../ui/Field";
 import { Tick } from "../ui/Tick";
 import { useDraft } from "../ui/useDraft";
@@ -100,8 +100,7 @@ export function MeasureForm({
             value={typed.unit}
             onPick={(picked) => set({ unit: picked as "mm" | "thou" })}
           >
-            <Option value="mm">mm</Option>
-            <Option value="thou">thou</Option>
+            <Options of={WORDS.thicknessUnits} />
           </Choice>
         ) : null}
       </div>

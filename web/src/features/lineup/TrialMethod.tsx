@@ -2,7 +2,7 @@ import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import { Refused, type Schemas } from "../../api/client";
 import { plural, typedNumber } from "../../domain/format";
-import { WORDS } from "../../domain/words";
+import { labelOf, WORDS } from "../../domain/words";
 import { useTrialPatch } from "../../parts/useTrialPatch";
 import { Button } from "../../ui/Button";
 import { Choice, Options } from "../../ui/Choice";
@@ -51,11 +51,19 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
         ways={[
           [
             "same_hardness",
-            <Way key="same" is="the same, within ±1 HRC" asks="the nature of the steel" />,
+            <Way
+              key="same"
+              is={labelOf("hardnessReadings", "same_hardness")}
+              asks="the nature of the steel"
+            />,
           ],
           [
             "as_usually_hardened",
-            <Way key="usual" is="as usual for each grade" asks="what a user gets" />,
+            <Way
+              key="usual"
+              is={labelOf("hardnessReadings", "as_usually_hardened")}
+              asks="what a user gets"
+            />,
           ],
         ]}
       />

@@ -6,26 +6,21 @@ import { api, type Schemas } from "../../api/client";
 import { shelfQuery } from "../../api/queries";
 import { BevelSection } from "../../charts/BevelSection";
 import { newId } from "../../domain/ids";
+import { WORDS, type WordOf } from "../../domain/words";
 import { Button } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Option, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { useWidth } from "../../ui/useWidth";
 import { Answer, Calculation, useFigures, useReckoned } from "./reckon";
 
 type Found = Schemas["BevelReckonedOut"];
-const WANTED = [
-  ["width", "the bevel width"],
-  ["angle", "the angle"],
-  ["thickness", "the thickness"],
-] as const;
-type Wanted = (typeof WANTED)[number][0];
 
 /**
  * Thickness, angle and bevel width: any two give the third, with the cross-section drawn to scale.
  */
 export function Bevels() {
   const { ref, width } = useWidth<HTMLDivElement>(460);
-  const [wanted, setWanted] = useState<Wanted>("width");
+  const [wanted, setWanted] = useState<WordOf<"bevelParts">>("width");
   const { read, field } = useFigures("bevel", {
     thickness: "0.40",
     angle: "17",
@@ -67,13 +62,9 @@ export function Bevels() {
           <Choice
             label="What is looked for"
             value={wanted}
-            onPick={(picked) => setWanted(picked as Wanted)}
+            onPick={(picked) => setWanted(picked as WordOf<"bevelParts">)}
           >
-            {WANTED.map(([value, words]) => (
-              <Option key={value} value={value}>
-                {words}
-              </Option>
-            ))}
+            <Options of={WORDS.bevelParts} />
           </Choice>
           <div className="mt-3 grid grid-cols-2 gap-3">
             {wanted !== "thickness" ? (

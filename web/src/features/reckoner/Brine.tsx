@@ -1,17 +1,12 @@
 import { api, type Schemas } from "../../api/client";
+import { labelOf, WORDS, type WordOf } from "../../domain/words";
 import { Field } from "../../ui/Field";
 import { Toggles } from "../../ui/Toggles";
 import { useDraft } from "../../ui/useDraft";
 import { Calculation, useFigures, useReckoned } from "./reckon";
 
 const number = (value: number | null | undefined): value is number => typeof value === "number";
-const MEASURES = [
-  ["salt_percent", "% by mass", "5"],
-  ["g_per_l", "g/L", "50"],
-  ["density_kg_per_l", "kg/L", "1.034"],
-  ["conductivity_ms_per_cm", "mS/cm", "48"],
-] as const;
-type Measure = (typeof MEASURES)[number][0];
+type Measure = WordOf<"brineMeasures">;
 
 /** What comes out, each with its name. */
 function Parts({ parts }: { parts: ReadonlyArray<readonly [name: string, value: string]> }) {
@@ -56,12 +51,12 @@ export function Brine() {
         says="Strength given in"
         value={measure}
         onPick={(by) => setMeasure({ by })}
-        choices={MEASURES.map(([value, name]) => [value, name] as const)}
+        choices={WORDS.brineMeasures}
       />
       <div className="mt-3 grid grid-cols-3 gap-3">
         <Field
           label="Strength"
-          unit={MEASURES.find(([value]) => value === measure)?.[1]}
+          unit={labelOf("brineMeasures", measure)}
           {...field(measure, at(measure))}
         />
         <Field label="Water" unit="g" {...field("water", at("water_g"))} />

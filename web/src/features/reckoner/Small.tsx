@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { api, type Schemas } from "../../api/client";
-import { labelOf } from "../../domain/words";
-import { Choice, Option } from "../../ui/Choice";
+import { labelOf, WORDS } from "../../domain/words";
+import { Choice, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { Answer, Calculation, useFigures, useReckoned } from "./reckon";
 
@@ -160,8 +160,7 @@ export function Exposure() {
           value={medium}
           onPick={(picked) => setMedium(picked as typeof medium)}
         >
-          <Option value="rope">rope, cut through</Option>
-          <Option value="board">board</Option>
+          <Options of={WORDS.reckonedMedia} />
         </Choice>
         <Field label="Edge in use" unit="mm" {...field("edge", at("edge_length_used_mm"))} />
         {medium === "rope" ? (
@@ -208,13 +207,7 @@ export function Exposure() {
   );
 }
 
-const SCALES = [
-  ["fepa_p", "P, paper"],
-  ["fepa_f", "F, bonded stones"],
-  ["jis", "JIS, water stones"],
-  ["mesh", "mesh, plates"],
-  ["um", "µm"],
-] as const;
+const SCALES = [...WORDS.gritScales, ["um", "µm"]] as const;
 
 export function Abrasive() {
   const [scale, setScale] = useState<(typeof SCALES)[number][0]>("fepa_p");
@@ -236,11 +229,7 @@ export function Abrasive() {
     >
       <div className="grid grid-cols-2 gap-3">
         <Choice label="Scale" value={scale} onPick={(picked) => setScale(picked as typeof scale)}>
-          {SCALES.map(([value, words]) => (
-            <Option key={value} value={value}>
-              {words}
-            </Option>
-          ))}
+          <Options of={SCALES} />
         </Choice>
         <Field
           label={scale === "um" ? "Grain size" : "Grit"}

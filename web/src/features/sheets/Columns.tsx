@@ -64,8 +64,7 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
           value={reading.decimal_comma ? "comma" : "point"}
           onPick={(v) => set({ decimal_comma: v === "comma" })}
         >
-          <Option value="point">a point</Option>
-          <Option value="comma">a comma</Option>
+          <Options of={WORDS.decimalMarks} />
         </Choice>
         <Every
           key={reading.check_every}
