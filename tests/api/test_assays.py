@@ -144,7 +144,7 @@ def test_an_own_grade_makes_a_verdict_undecidable_and_taking_it_back_mends_it(cl
     found = assay(client, blade)
     assert found["line"]["verdict"] == "undecidable"
     assert found["not_separable_from"] == ["Voe Special"]
-    assert "Carbon would tell it from Voe Special" in found["settled_by"][0]
+    assert "Carbon would separate it from Voe Special" in found["settled_by"][0]
     assert client.delete("/api/grades/Voe Special").status_code == 204
     assert assay(client, blade)["line"]["verdict"] == "consistent"
 

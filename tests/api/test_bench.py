@@ -209,8 +209,8 @@ def test_a_spoiled_cut_is_named_beside_the_answer_and_in_the_file(hand, run):
     hand.send(run, "stop", {"by": "tester", "reason": "edge ruined"}, at=at)
     notes = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]["notes"]
     assert (
-        "A, edge 3: 1 spoiled cut, at 3 (staple); look at the edge there before believing a short"
-        " life." in notes
+        "A, edge 3: 1 spoiled cut, at 3 (staple); check the edge there first: the life may be"
+        " short by damage." in notes
     )
     archive = zipfile.ZipFile(
         io.BytesIO(hand.client.get(f"/api/trials/{hand.trial}/files").content)

@@ -171,7 +171,7 @@ def test_a_picture_that_breaks_off_is_none(client, kind):
     for share in (0.1, 0.5, 0.9):
         half = whole[: int(len(whole) * share)]
         answer = client.post("/api/blades/blade-door/photos", files={"photo": ("a.jpg", half)})
-        assert (answer.status_code, answer.json()["title"]) == (422, "The file was not taken")
+        assert (answer.status_code, answer.json()["title"]) == (422, "The file was refused")
 
 
 def test_where_an_instrument_is_plugged_in_is_said_on_this_machine_alone(database, tmp_path):

@@ -200,7 +200,7 @@ def test_10_a_geometry_run_that_is_not_over(paper):
         line("B", 3, effort_1="2", effort_2="4", effort_4="7"),
     )
     said = paper.verdict()["headline"]
-    assert said.startswith("Least effort first: A, then B; they separate from 1 layer on.")
+    assert said.startswith("Least effort first: A, then B; they can be told apart from 1 layer on.")
     assert "B did not do 6 layers, and is compared on those it did" in said
     assert [b["blade"] for b in paper.verdict()["figure_blades"]] == ["A", "B"]
     assert paper.verdict()["standing"].startswith("2 runs on 2 blades")

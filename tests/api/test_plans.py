@@ -33,7 +33,7 @@ def test_a_plan_that_runs_short_says_by_how_much_and_is_kept(hand):
     }
     kept = hand.client.put(path(hand), json=body).json()
     short = kept["cost"]["line_m"] - 2
-    assert any(s.startswith(f"test line runs short by {short:.1f} m") for s in kept["shortfalls"])
+    assert any(s.startswith(f"test line is short by {short:.1f} m") for s in kept["shortfalls"])
     assert not any(s.startswith("rope") for s in kept["shortfalls"])
     again = hand.client.get(path(hand)).json()
     assert (again["plan"]["prediction"], again["plan"]["line_left_m"]) == ("B, by a fifth", 2)
@@ -47,11 +47,11 @@ def test_blades_without_an_edge_and_lone_blades_and_lone_edges_are_said(hand):
     assert "no blade is in the trial yet" in hand.client.get(path(hand)).json()["shortfalls"]
     hand.add_blade("A", edges=[])
     said = hand.client.get(path(hand)).json()["shortfalls"]
-    assert "A has no edge that waits to be cut" in said
-    assert "one blade alone compares with nothing" in said
+    assert "A has no edge ready to cut" in said
+    assert "a comparison needs a second blade" in said
     hand.add_blade("B")
     said = hand.client.post(path(hand, "/try"), json={"edges_per_blade": 1}).json()["shortfalls"]
-    assert any("anecdote" in s for s in said)
+    assert any("proves little" in s for s in said)
 
 
 def test_what_was_cut_is_learned_from(hand):

@@ -82,7 +82,7 @@ def test_a_plan_names_the_lot_that_runs_short_and_is_kept(hand):
     hand.make_trial("A", "B")
     line = lot(hand, "test_line", amount=1.0)
     said = plan(hand, check_lot_id=line, edges_per_blade=4).json()["shortfalls"]
-    assert any(s.startswith(known(hand, line)["name"] + " runs short by") for s in said)
+    assert any(s.startswith(known(hand, line)["name"] + " is short by") for s in said)
     wrong = plan(hand, medium_lot_id=line)
     assert (wrong.status_code, wrong.json()["field"]) == (422, "medium_lot_id")
     assert hand.client.get(f"/api/trials/{hand.trial}/plan").json()["plan"]["check_lot_id"] == line

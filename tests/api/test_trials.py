@@ -42,7 +42,7 @@ def test_from_nothing_to_a_line_up(hand):
     assert cell(found, "A", "hardness_hrc")["state"] == "matched"
     assert found["next_step"]["kind"] == "start_run"
     (today,) = hand.client.get("/api/today").json()["trials"]
-    assert today["headline"] == "No reading has been taken yet, so there is nothing to say."
+    assert today["headline"] == "No reading has been taken yet."
 
 
 def test_ways_out_of_a_mismatch(hand):

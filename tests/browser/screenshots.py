@@ -62,7 +62,7 @@ def take_record(bench, trial, demo):
     bench.see("One finished run a line")
     for typed in ("30", Keys.TAB, "25", Keys.TAB, "57", Keys.ENTER, "28-33", Keys.TAB, "21"):
         bench.press(typed)
-    bench.see("one of the three is a slip")
+    bench.see("one of the three is wrong")
     take_bench(bench, "paper")
     sheet = Path(gettempdir()) / "ten years of cartons.csv"
     sheet.write_text(OLD_SHEET)
@@ -81,7 +81,7 @@ def take_record(bench, trial, demo):
     gone = {"kind": "run", "owner_id": record[1]["id"], "reason": "cut on the wrong box"}
     hand.client.put("/api/bin/bin-of-pictures", json=gone)
     bench.open("/bin")
-    bench.see("Bring back")
+    bench.see("Restore")
     take_bench(bench, "bin")
     hand.client.put("/api/bin/bin-of-pictures/brought-back")
     hand.client.close()

@@ -73,7 +73,7 @@ def test_from_an_empty_database_to_a_verdict(person):
     person.tab_to("Picture")
     person.press(Keys.ARROW_RIGHT)
     person.press(Keys.ENTER)
-    person.see("by the plain rule")
+    person.see("by the stop rule")
     person.press("?")
     person.see("Keys here")
     person.press(Keys.ESCAPE)

@@ -38,7 +38,7 @@ def test_facts_are_typed_into_the_matrix_and_judged_at_once(person, served):
     assert person.focused().get_attribute("value") == "150", "what was typed stays"
     person.press(Keys.ESCAPE)
 
-    person.tab_to("declare it the factor")
+    person.tab_to("make it the factor")
     person.press(Keys.ENTER)
     person.until(lambda: state(person, "B", "thickness_behind_edge_mm") == "factor")
     (refused,) = person.errors()

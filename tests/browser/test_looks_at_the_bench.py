@@ -57,8 +57,8 @@ def test_a_glint_is_put_at_its_place_and_a_run_is_abandoned_only_with_a_reason(p
     (glint,) = [c for c in run_of(person, run)["state"]["checks"] if c["seen"] == "glint"]
     assert (glint["position_mm"], glint["count"]) == (33, 5)
     person.press("s")
-    person.see("Abandon it")
-    person.tab_to("Abandon it")
+    person.see("Abandon run")
+    person.tab_to("Abandon run")
     person.press(Keys.ENTER)
     person.see("Give a reason to abandon the run")
     assert run_of(person, run)["state"]["status"] == "cutting"

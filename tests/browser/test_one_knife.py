@@ -16,9 +16,9 @@ def test_two_finishes_on_one_knife(person, served):
     person.see("or two preparations of this one")
     person.tab_to("not named")
     person.press(Keys.ENTER)
-    person.see("Compared as")
+    person.see("Preparations compared")
     field = person.driver.find_element(
-        By.XPATH, "//label[contains(., 'Compared as')]/following::input[1]"
+        By.XPATH, "//label[contains(., 'Preparations compared')]/following::input[1]"
     )
     field.send_keys("coarse, polished", Keys.ENTER)
     person.see("on K1")

@@ -57,11 +57,11 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
     type_over(person, "Rope a cut", "wide")
     person.see("“wide” is not a number")
     type_over(person, "Rope a cut", "30")
-    press_button(person, "Keep the plan")
+    press_button(person, "Save plan")
     person.until(
         lambda: (
             not person.driver.find_elements(
-                By.XPATH, "//button[.='Keep the plan'][contains(@class, 'bg-next')]"
+                By.XPATH, "//button[.='Save plan'][contains(@class, 'bg-next')]"
             )
         )
     )
@@ -77,7 +77,7 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
             "C",
         ]
     person.driver.execute_script("window.print = () => { window.printed = true }")
-    press_button(person, "Print the order sheet")
+    press_button(person, "Print order sheet")
     assert person.driver.execute_script("return window.printed")
     person.open(f"/trials/{hand.trial}/verdict")
     person.see("Prediction, recorded before the first cut: C first, by a fifth")
@@ -91,15 +91,15 @@ def test_a_lot_is_bought_runs_short_and_is_named_in_the_plan(person, served):
     person.pick("What", "test line")
     type_over(person, "Name of the lot", "spool 4")
     type_over(person, "Bought", "2")
-    press_button(person, "Put it on the shelf")
+    press_button(person, "Add to shelf")
     person.see("2.0 m left")
     person.open(f"/trials/{hand.trial}/plan")
-    person.see("What it costs")
+    person.see("Cost")
     without = "//p[. = 'no such lot on the shelf yet']"
     person.until(lambda: len(person.driver.find_elements(By.XPATH, without)) == 1)
     person.pick("Checked with", "spool 4, 2.0 m left")
-    person.see("Spool 4 runs short by")
-    press_button(person, "Cut it blind")
+    person.see("Spool 4 is short by")
+    press_button(person, "Cut blind")
     person.see("The bench shows codes")
     person.open("/")
     person.see("This trial is blind: 0 runs are cut")

@@ -92,7 +92,7 @@ def test_a_spreadsheet_with_faults_is_mended_and_brought_into_a_trial(person, se
     record = hand.client.get(f"/api/trials/{hand.trial}/record").json()["runs"]
     assert [run["blade"] for run in record] == ["A", "B"]
     click(person, "Undo")
-    person.see("Undone: the runs lie in the bin.")
+    person.see("Undone: the runs are in the bin.")
     person.see("2 runs to save")
     assert hand.client.get(f"/api/trials/{hand.trial}/record").json()["runs"] == []
 
@@ -141,8 +141,8 @@ def test_a_backup_is_brought_back_after_the_data_were_damaged(tmp_path):
         with chromium() as driver:
             person = Person(driver, served.address)
             person.open("/backups")
-            person.see("Make a copy now")
-            click(person, "Make a copy now")
+            person.see("Back up now")
+            click(person, "Back up now")
             person.see("by hand")
             served.kill()
             database = served.folder / "kessik.sqlite3"

@@ -52,7 +52,7 @@ def test_a_blade_comes_to_the_shelf_is_measured_and_archived(person, served):
     person.press("AV-02", Keys.TAB, "1.4112", Keys.TAB, "96")
     person.driver.refresh()
     person.see("Only its code is needed")
-    person.tab_to("Put it on the shelf")
+    person.tab_to("Add to shelf")
     person.press(Keys.ENTER)
     person.see("claimed as 1.4112")
     person.see("96 mm")
@@ -73,11 +73,11 @@ def test_a_blade_comes_to_the_shelf_is_measured_and_archived(person, served):
 
     press_button(person, "Record a sharpening")
     person.see("Does it count?")
-    press_button(person, "Leave a control")
+    press_button(person, "Add control zone")
     grip = labelled(person, "Zone 1, from")
     grip.send_keys(*[Keys.SHIFT + Keys.ARROW_RIGHT] * 1, Keys.NULL)
     person.until(lambda: labelled(person, "Zone 1, from").get_attribute("aria-valuenow") == "10")
-    press_button(person, "Keep the zones")
+    press_button(person, "Save zones")
     person.until(
         lambda: (
             "control 10 to 96 mm"
@@ -87,7 +87,7 @@ def test_a_blade_comes_to_the_shelf_is_measured_and_archived(person, served):
         )
     )
 
-    for back in ("Undo", "Take it out of the archive"):
+    for back in ("Undo", "Restore from archive"):
         press_button(person, "Archive")
         person.see("archived")
         press_button(person, back)
@@ -121,10 +121,10 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
     person.press("Bench set")
     type_into(person, "step 1, abrasive", "water stone")
     type_into(person, "step 1, strokes a side", "-5")
-    press_button(person, "Keep the recipe")
+    press_button(person, "Save recipe")
     person.see("a number of strokes a side of -5 cannot be")
     type_into(person, "step 1, strokes a side", "30")
-    press_button(person, "Keep the recipe")
+    press_button(person, "Save recipe")
     press_button(person, "Record the next edge of 2 blades")
     person.see("All 2 blades have an edge that waits to be cut.")
     person.see("thickness went stale: measured on edge 3")
@@ -136,7 +136,7 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
     person.see("B cannot speak about steel")
     assert state(person, "B", "thickness_behind_edge_mm") == "confounded"
     person.open(f"{run_out}/prepare")
-    person.see("What each edge turned out to be")
+    person.see("Measured edges")
     type_into(person, "B, edge 4: thickness behind the edge", "0.38")
     person.until(
         lambda: (
@@ -223,11 +223,11 @@ def test_a_zone_is_drawn_with_the_pointer_and_a_picture_is_added(person, served,
     person.until(
         lambda: labelled(person, "Zone 1, to").get_attribute("aria-valuenow") in ("69", "70", "71")
     )
-    press_button(person, "Keep the zones")
-    person.see("overlap; part them, or insist on it")
+    press_button(person, "Save zones")
+    person.see("overlap; move them apart, or let them overlap")
     insist = "//label[contains(., 'I insist')]/preceding-sibling::button"
     person.driver.find_element(By.XPATH, insist).send_keys(Keys.SPACE)
-    press_button(person, "Keep the zones")
+    press_button(person, "Save zones")
 
     def kept():
         return hand.client.get(f"/api/blades/{blade}").json()["blade"]["edges"][0]
@@ -263,7 +263,7 @@ def test_the_verdict_shows_the_answer_with_and_without_the_edges_left_out(person
             cut_run(hand, f"{code}-edge-{n}", share * life)
     person.open(f"/trials/{hand.trial}/verdict")
     person.see("B outlasts A by")
-    person.see("A, edge 2 is left out: edge 2 since new lies on tired steel and reads low")
+    person.see("A, edge 2 is left out: edge 2 since new lies on fatigued steel and reads low")
     person.see("With every edge counted: B outlasts A by")
 
 
@@ -284,9 +284,9 @@ def test_a_tolerance_is_explained_and_changed_where_it_stands(person, served):
     person.until(lambda: "stock differs" not in person.driver.find_element(By.TAG_NAME, "h1").text)
     person.see("Also matched: settled edge, stock.")
     person.see("Tolerances were changed for this trial.")
-    press_button(person, "Go back to the usual ones")
+    press_button(person, "Restore the usual tolerances")
     person.see("B cannot speak about steel: stock differs by 0.50 mm")
-    person.tab_to("declare it the factor")
+    person.tab_to("make it the factor")
     person.press(Keys.ENTER)
     person.until(lambda: "stock differs" not in person.driver.find_element(By.TAG_NAME, "h1").text)
 
@@ -311,7 +311,7 @@ def test_figures_reckoned_live_are_kept_on_a_blade(person, served):
     assert "30.0° included" in drawn.get_attribute("aria-label")
     person.pick("Save it on", "A, edge 3")
     press_button(person, "Save thickness and angle")
-    person.see("Kept on A")
+    person.see("Saved on A")
     edge = hand.client.get(f"/api/blades/{blade}").json()["blade"]["edges"][0]
     assert (edge["thickness_behind_edge_mm"], edge["side_angle_deg"]) == (0.4, 15)
 

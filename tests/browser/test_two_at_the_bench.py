@@ -108,7 +108,7 @@ def test_a_phone_is_let_in_by_the_code_the_laptop_shows(tmp_path):
             other.find_element("css selector", "button").click()
             phone.see("Which blade lasts?")
             laptop.see("1 device let in")
-            laptop.tab_to("Shut out")
+            laptop.tab_to("Unpair")
             laptop.press(Keys.ENTER)
             laptop.see("Ready to let a device in")
             phone.open("/")

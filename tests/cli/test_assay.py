@@ -53,7 +53,7 @@ def test_own_grades_stand_beside_the_library(shots, tmp_path):
 def test_the_plain_answer_is_a_sentence(shots):
     said = run(shots, "--claim", "1.2436")
     assert said.exit_code == 0
-    assert said.stdout.startswith("AV-06: 1.2436 is excluded: chromium reads 5.20 %")
+    assert said.stdout.startswith("AV-06: 1.2436 is excluded: chromium reads 5.20 ± 0.11 %")
 
 
 def test_a_claim_that_no_grade_bears_and_a_file_with_faults_are_refused(shots, tmp_path):

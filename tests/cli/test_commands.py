@@ -270,7 +270,7 @@ def test_edges_that_the_file_says_do_not_count_are_left_out_of_its_comparison(tm
     assert dull(alone) != dull(ruled)
     assert len(ruled["runs"]) == 5, "the run itself stays in the record"
     read = call("analyse", series, "--edges", edges)
-    assert "A, edge 1 is left out: by the testers word: as the file said" in read.stdout.replace(
+    assert "A, edge 1 is left out: decided by the tester: as the file said" in read.stdout.replace(
         "'", ""
     )
 

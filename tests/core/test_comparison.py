@@ -218,7 +218,7 @@ def test_edges_that_contradict_each_other_give_a_wide_answer_and_no_breakdown():
     found = analysis.blades[0].lives["dull"].found
     assert np.log(found.high / found.low) > 1.0, "against about 0.2 for edges that agree"
     assert any(
-        "A's edges 1 and 2 contradict each other; a third edge" in note_words(note)
+        "A's edges 1 and 2 contradict each other; cut a third edge" in note_words(note)
         for note in analysis.notes
     )
 

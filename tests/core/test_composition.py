@@ -40,8 +40,8 @@ def test_a_blade_that_is_not_what_it_was_sold_as_is_excluded_and_named():
     assert found.verdict == "excluded"
     assert found.own.excluded_by[0].element == "Cr"
     said = verdict_sentence(found)
-    assert said.startswith("1.2436 is excluded: chromium reads 5.20 %")
-    assert "times its error below the least, 10.8 % (from memory)" in said
+    assert said.startswith("1.2436 is excluded: chromium reads 5.20 ± 0.11 %")
+    assert "and at least 10.8 % is needed (range unconfirmed)" in said
     assert "only 1.2363 (by other standards SKD12 and A2) fits" in said
 
 

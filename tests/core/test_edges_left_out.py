@@ -13,7 +13,7 @@ from kessik.core.words.notes import note_words
 from kessik.core.words.verdict import headline, with_all_words
 from tests.conftest import series
 
-TIRED = "edge 1 since new lies on tired steel and reads low"
+TIRED = "edge 1 since new lies on fatigued steel and reads low"
 TOO_EARLY = Settled("not_yet", "place", place=1)
 
 
@@ -81,5 +81,5 @@ def test_eighteen_cuts_on_60_mm_are_worth_twenty_four_on_80():
         "A": pytest.approx(18, rel=0.05),
         "B": pytest.approx(24, rel=0.05),
     }, "lives stay as counted"
-    assert any("are put on 80 mm of edge" in note_words(note) for note in scaled.notes)
+    assert any("are scaled to 80 mm of edge" in note_words(note) for note in scaled.notes)
     assert raw.verdict == "confounded", "unscaled, the lengths themselves forbid the comparison"

@@ -114,7 +114,8 @@ def test_a_run_that_is_not_over_is_compared_on_the_layers_that_both_did():
     geometry = BY_SCHOOL["geometry_layers"]
     said = headline(analyse([a, b], {}, MatchingRule("geometry"), geometry), "")
     assert said == (
-        "Least effort first: A, then B; they separate from 1 layer on. B did not do 6 layers, and"
+        "Least effort first: A, then B; they can be told apart from 1 layer on. B did not do 6"
+        " layers, and"
         " is compared on those it did."
     )
 

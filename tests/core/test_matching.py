@@ -82,7 +82,7 @@ def test_edges_of_one_blade_that_differ_among_themselves_are_a_mismatch():
         if c.state == "confounded"
     ]
     assert cell.blade == "B"
-    assert "its own edges differ by 1.2°" in cell_words(cell, MatchingRule())
+    assert "its edges differ by 1.2°" in cell_words(cell, MatchingRule())
 
 
 def test_a_wider_tolerance_is_taken_knowingly():

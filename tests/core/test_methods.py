@@ -63,7 +63,7 @@ def test_there_are_nine_schools_and_each_says_how_it_ends():
             "“dull” after it is never reached",
         ),
         (Method(), {"ends": (StopRule("limit", "blunt", "none"),)}, "ends", "not among its stages"),
-        (Method(), {"ends": ()}, "ends", "say what ends a run"),
+        (Method(), {"ends": ()}, "ends", "name what ends a run"),
         (PAPER, {"schedule": "adaptive"}, "schedule", "no force limit ends this method"),
         (DOSE, {"schedule": "every", "every": 60.0}, "every", "the gap is longer than the dose"),
         (LAYERS, {"at": (1.0, 8.0)}, "at", "beyond the dose"),
@@ -115,7 +115,7 @@ def test_stages_are_lost_in_order_and_each_asks_for_its_own_check():
     then = assess(no_hair, CARTON, 10)
     assert (then.lost, then.asked, then.met) == ({"fine": 10}, "paper", False)
     assert plan_next(no_hair, CARTON, 10).next_count == 10, (
-        "what takes over is looked at here and now"
+        "what takes over is checked here and now"
     )
     only_paper = judged("paper", (10, "fail"), (10, "fail"))
     assert assess(only_paper, CARTON, 10).lost == {}, (

@@ -216,7 +216,7 @@ def test_a_third_edge_names_the_odd_one_and_gives_both_answers():
     assert life.estimate == pytest.approx(412, rel=0.02)
     (note,) = [n for n in map(note_words, found.notes) if "does not fit" in n]
     assert note.startswith("working: A, edge 1 does not fit the others; with it the life is 41")
-    assert "look at burr, angle" in note
+    assert "check burr, angle" in note
 
 
 def test_blocks_count_each_by_itself_whatever_its_level():
@@ -255,7 +255,7 @@ def test_a_verification_is_answered():
     )
     told = " ".join(map(note_words, apart.notes))
     assert "differ by 23 %, and repeats of these blades differ by up to 13 %" in told
-    assert "Cut a third edge, and look at" in told
+    assert "Cut a third edge, and check" in told
 
 
 def test_a_verification_is_not_held_against_check_width_alone():

@@ -46,7 +46,7 @@ def test_what_travels_together_is_named():
         "V": dict(zip(blades, (1, 0.1, 3, 0.2), strict=True)),
     }
     assert travelling_with("C", columns, blades) == ["Cr"]
-    assert travel_words("carbon", ["chromium"]).startswith("Carbon travels with chromium")
+    assert travel_words("carbon", ["chromium"]).startswith("Carbon varies together with chromium")
 
 
 def test_hardening_warns_and_never_computes_a_life():

@@ -111,7 +111,7 @@ def test_a_factory_edge_never_counts_and_the_testers_word_wins_otherwise():
         SettledRule(),
     )
     assert said.counts
-    assert settled_words(said) == "by the tester's word: ground deep at the forge"
+    assert settled_words(said) == "decided by the tester: ground deep at the forge"
     assert (
         settled(5, history(5, e5={"overrule": False, "overrule_reason": "slipped"}), every).state
         == "not_yet"

@@ -69,14 +69,17 @@ def test_numbers_show_what_their_interval_supports(value, low, high, shown):
         (Bracketed(48, 60), "between 48 and 60 cuts"),
         (
             NotReached(36),
-            "still good at 36 cuts; how far it goes is not known",
+            "still good at 36 cuts; the end is not known",
         ),
         (
             NotReached(36, Crossed(50, 41, 70)),
             "not reached by 36 cuts; carried on, about 50 (41 to 70)",
         ),
         (BeforeFirstCheck(0), "was beyond the limit at its start"),
-        (BeforeFirstCheck(4), "lost by the first check at 4 cuts; when before is not known"),
+        (
+            BeforeFirstCheck(4),
+            "lost by the first check at 4 cuts; since when is not known",
+        ),
     ],
 )
 def test_every_status_of_a_life_in_words(found, words):

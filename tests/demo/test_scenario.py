@@ -164,7 +164,7 @@ def test_a_departure_from_the_recipe_and_damage_are_there_to_be_seen(demo):
 
 def test_the_plan_of_the_raft_is_short_of_test_line(demo):
     found = plan_of(demo, TRIAL_ID)
-    assert any(said.startswith("Test line, spool 3 runs short by") for said in found.shortfalls)
+    assert any(said.startswith("Test line, spool 3 is short by") for said in found.shortfalls)
     assert not any("rope" in said for said in found.shortfalls)
     assert [need.lot.kind for need in found.needs] == ["rope", "test_line"]
     assert [work.work.kind for work in found.work] == ["prepare", "verify"]

@@ -88,7 +88,7 @@ class Gate:
         return problem(
             401,
             "Not paired",
-            "pair this device first: have a code shown on the machine that serves",
+            "pair this device first: show a code on the computer that serves",
         )
 
     def _is_paired(self, session: str | None) -> bool:

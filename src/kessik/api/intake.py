@@ -1,4 +1,4 @@
-"""What comes in over the wire is looked at before anything reads it: its kind, size, nesting,
+"""What comes in over the wire is checked before anything reads it: its kind, size, nesting,
 numbers and text.
 
 So that no route has to: a body is small, arrives in time, and holds only what JSON, SQLite and a
@@ -157,7 +157,7 @@ class _Body:
     def _must_be(self, kind: str) -> None:
         if self._kind != kind:
             said = self._kind[:60] or "nothing named"
-            raise _UnfitError(problem(415, "Not taken", f"{kind} is taken here, not {said}"))
+            raise _UnfitError(problem(415, "Refused", f"{kind} is taken here, not {said}"))
 
     def _too_large(self) -> NoReturn:
         limit = LIMITS["upload_mb" if self._is_file else "request_kb"]

@@ -327,7 +327,7 @@ def _controls(result: RunResult) -> list[str]:
 
 
 def _on_one_length(analysis: TrialAnalysis, result: BladeResult) -> dict[str, str]:
-    """The lives of a blade on the edge length that ratios are put on, where there is one."""
+    """The lives of a blade on the edge length that ratios are scaled to, where there is one."""
     length_mm = next((n.edge_length_mm for n in analysis.notes if isinstance(n, OnOneLength)), None)
     if length_mm is None:
         return {}

@@ -33,7 +33,7 @@ from kessik.store.failures import storage_error
 
 _STATUS: dict[type[KessikError], tuple[int, str]] = {
     OutOfRangeError: (422, "A value cannot be"),
-    RefusedFileError: (422, "The file was not taken"),
+    RefusedFileError: (422, "The file was refused"),
     NotAllowedNowError: (409, "Not possible now"),
     ConflictError: (409, "Already used"),
     UnknownError: (404, "Not found"),
@@ -120,6 +120,4 @@ def _missed(_request: Request, error: Exception) -> JSONResponse:
     meant = storage_error(error)
     if meant is not None:
         return _core_error(_request, meant)
-    return problem(
-        500, "Something went wrong", "Kessik met something it does not know; nothing was changed"
-    )
+    return problem(500, "Something went wrong", "Kessik failed; nothing was changed")

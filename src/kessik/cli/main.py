@@ -28,7 +28,7 @@ def kessik() -> None:
 
 
 def main() -> None:
-    """Run the command that was asked for."""
+    """Run the command that was required."""
     try:
         app()
     except Exception as error:

@@ -224,7 +224,7 @@ def check_zones(
         if left.overlaps(right):
             raise OutOfRangeError(
                 f"the zones {left.from_mm:g} to {left.to_mm:g} mm and {right.from_mm:g} to"
-                f" {right.to_mm:g} mm overlap; part them, or insist on it",
+                f" {right.to_mm:g} mm overlap; move them apart, or let them overlap",
                 field="zones",
             )
 

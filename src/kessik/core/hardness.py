@@ -75,7 +75,7 @@ def summarise(
         if abs(correction) > 1.0:
             warnings.append(
                 f"the tester reads {abs(correction):.1f} HRC {'low' if correction > 0 else 'high'}"
-                " on its block; put it right before trusting small differences"
+                " on its block; correct it before trusting small differences"
             )
     else:
         warnings.append("no test block was read that day: the readings stand uncorrected")

@@ -30,7 +30,7 @@ class Trace:
 
 @dataclass(frozen=True)
 class InBin:
-    """Something that was taken away, with what went with it, in words."""
+    """Something that was deleted, with what went with it, in words."""
 
     id: str
     kind: Binned

@@ -68,7 +68,7 @@ class FolderWatch:
         try:
             self._on_file(path.name, path.read_bytes())
         except OSError:
-            self._known.pop(path, None)  # it is looked at again
+            self._known.pop(path, None)  # it is checked again
 
     def _sizes(self) -> dict[Path, int] | None:
         try:

@@ -100,7 +100,7 @@ def _workbook(file: NamedFile) -> RawSheet:
         ) from error
     notes = [f"only the first sheet, {sheet.title}, was read"] if len(book.worksheets) > 1 else []
     if any("vbaProject" in name for name in names):
-        notes.append("its macros were left alone")
+        notes.append("its macros were not run")
     merged = [ref.decode() for ref in _MERGED.findall(inside)]
     if merged:
         notes.append(f"merged cells hold one value, in their first cell: {_some(merged)}")
@@ -151,7 +151,7 @@ def _bounded(name: str, rows: Iterator[Sequence[str]]) -> tuple[tuple[str, ...],
         if cells:
             filled = len(found)
         if filled > limit:
-            _refuse(name, f"it has more than {limit} rows; bring it in by parts")
+            _refuse(name, f"it has more than {limit} rows; import it in parts")
         if len(found) - filled > limit:
             break
     if not filled:

@@ -154,7 +154,7 @@ def log_of_rows(
         told = event(said, time)
         yield told
         if values["struck"]:
-            yield event(Strike(target=told.id, reason=values["note"] or "struck in the file"))
+            yield event(Strike(target=told.id, reason=values["note"] or "excluded in the file"))
     if not stopped:
         yield event(Stop(by=IMPORT))
 

@@ -1,4 +1,4 @@
-/** What was done by one act, as the server names it in a header of its answers. */
+/** Interventions by one act, as the server names it in a header of its answers. */
 export interface Done {
   readonly id: string;
   readonly says: string;

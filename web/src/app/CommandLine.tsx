@@ -48,7 +48,7 @@ export function CommandLine({
     { says: "Import a series", run: () => navigate("/?new=import") },
     { says: "Results from a spreadsheet", run: () => navigate("/sheets") },
     { says: "The bin", run: () => navigate("/bin") },
-    { says: "Copies of the data, backups", run: () => navigate("/backups") },
+    { says: "Backups", run: () => navigate("/backups") },
     ...(today.data?.trials ?? []).flatMap(({ trial }) => [
       { says: `${trial.name}: line-up`, run: () => navigate(`/trials/${trial.id}/line-up`) },
       { says: `${trial.name}: verdict`, run: () => navigate(`/trials/${trial.id}/verdict`) },
@@ -122,9 +122,7 @@ export function CommandLine({
             </button>
           </li>
         ))}
-        {found.length === 0 ? (
-          <li className="px-3 py-2 text-ink-2">Nothing here is called that.</li>
-        ) : null}
+        {found.length === 0 ? <li className="px-3 py-2 text-ink-2">No matches.</li> : null}
       </ul>
     </Sheet>
   );

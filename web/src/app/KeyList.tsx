@@ -17,7 +17,7 @@ export function KeyList({
       open={open}
       onOpenChange={onOpenChange}
       title="Keys here"
-      note="Tab moves through everything else; Enter does it."
+      note="Tab moves to everything else; Enter presses it."
     >
       <dl className="grid grid-cols-[auto_1fr] items-center gap-x-5 gap-y-3">
         {keys.map((k) => (

@@ -32,7 +32,7 @@ export function Shell() {
     { key: "s", does: "Go to the shelf", run: () => navigate("/shelf") },
     { key: "o", does: "Go to the soaks", run: () => navigate("/soak") },
     { key: "a", does: "Go to the assay", run: () => navigate("/assay") },
-    { key: "d", does: "Let a phone or another device in", run: () => navigate("/devices") },
+    { key: "d", does: "Pair a phone or another device", run: () => navigate("/devices") },
     { key: "r", does: "Go to the reckoner", run: () => navigate("/reckoner") },
     ...(trialId
       ? [

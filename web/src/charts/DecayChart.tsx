@@ -399,7 +399,7 @@ function Readings({
         const cy = y(Math.min(r.force_gf, dullest));
         const said =
           `${run.blade}, edge ${run.edge}: ${Math.round(r.force_gf)} gf at ` +
-          `${r.count}${r.struck ? ", struck out" : ""}`;
+          `${r.count}${r.struck ? ", excluded" : ""}`;
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: readings have no id, and keep their order
           <g key={`${run.id}-${i}`}>

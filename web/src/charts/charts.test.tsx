@@ -81,7 +81,7 @@ describe("the decay chart", () => {
   it("shows every reading with its words, struck ones struck through", () => {
     const drawn = draw([run]);
     expect(drawn).toContain("<title>AV-01, edge 3: 410 gf at 14</title>");
-    expect(drawn).toContain("330 gf at 8, struck out");
+    expect(drawn).toContain("330 gf at 8, excluded");
     expect(times(drawn, 'stroke="var(--rust)"')).toBe(1);
   });
 
@@ -137,7 +137,7 @@ describe("the life ladder", () => {
   it("brackets those that cannot be told apart, and says what the bracket means", () => {
     expect(draw([rung])).not.toContain("Bracketed");
     expect(draw([rung, { ...rung, blade: "AV-02", mark: 1 }], [["AV-01", "AV-02"]])).toContain(
-      "Bracketed: not told apart",
+      "Bracketed: not separated",
     );
   });
 

@@ -1,5 +1,7 @@
 /** Formatting for show; storage keeps full precision. */
 
+import { dayOf } from "./days";
+
 /** Keep codes and numbers with their units in one piece when a line breaks. */
 export function unbroken(text: string): string {
   return text.replace(/(\w)-(\w)/g, "$1\u2011$2").replace(/(\d) (mm|gf|%|HRC|cuts)/g, "$1\u00a0$2");
@@ -27,7 +29,7 @@ export function day(utc: string, now: Date = new Date()): string {
   if (days === 0) return "today";
   if (days === 1) return "yesterday";
   if (days > 1 && days < 14) return `${days} days ago`;
-  return then.toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+  return dayOf(then);
 }
 
 export function clock(utc: string): string {

@@ -40,7 +40,7 @@ describe("times", () => {
     expect(day(new Date(2026, 4, 20, 1, 0).toISOString(), now)).toBe("today");
     expect(day(new Date(2026, 4, 19, 23, 0).toISOString(), now)).toBe("yesterday");
     expect(day(new Date(2026, 4, 11, 12, 0).toISOString(), now)).toBe("9 days ago");
-    expect(day(new Date(2026, 1, 3, 12, 0).toISOString(), now)).toBe("3 Feb 2026");
+    expect(day(new Date(2026, 1, 3, 12, 0).toISOString(), now)).toBe("2026-02-03");
   });
 
   it("are logged with the offset of this machine", () => {

@@ -12,7 +12,7 @@ export function AssayWord({ bladeId }: { bladeId: string }) {
     <p className="text-note">
       {isShot ? <span className="block">{line.sentence}</span> : null}
       <Link className="font-semibold underline underline-offset-4" to={`/assay/blades/${line.id}`}>
-        {isShot ? "Its assay" : "Have its steel assayed"}
+        {isShot ? "Its assay" : "Assay its steel"}
       </Link>
     </p>
   );

@@ -5,6 +5,7 @@ import { typedNumber } from "../domain/format";
 import { labelOf, WORDS } from "../domain/words";
 import { Button } from "../ui/Button";
 import { Choice, Options } from "../ui/Choice";
+import { DayField } from "../ui/DayField";
 import { Field, LongField } from "../ui/Field";
 import { Pop } from "../ui/Pop";
 import { Tick } from "../ui/Tick";
@@ -176,10 +177,10 @@ function Steps({
               disabled={!steps || save.isPending}
               onClick={() => (steps ? save.mutate({ id: edge.id, steps }) : undefined)}
             >
-              Keep the steps
+              Save steps
             </Button>
             <Button kind="quiet" onClick={() => setEditing(false)}>
-              Leave them
+              Cancel
             </Button>
           </div>
         </>
@@ -199,7 +200,7 @@ function Steps({
               setEditing(true);
             }}
           >
-            {edge.steps.length ? "It was done otherwise" : "Record the steps"}
+            {edge.steps.length ? "Change the procedure" : "Record the steps"}
           </Button>
         </>
       )}
@@ -239,7 +240,7 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
     );
   };
   return (
-    <section aria-label="How it went" className="grid grid-cols-2 gap-3" onBlur={keep}>
+    <section aria-label="Notes of the sharpening" className="grid grid-cols-2 gap-3" onBlur={keep}>
       <Choice
         label="Burr"
         value={edge.burr_check}
@@ -284,7 +285,7 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
             : refused?.at("steel_removed_mm")
         }
       />
-      <Field label="Made on" type="date" value={typed.made_on} onChange={set("made_on")} />
+      <DayField label="Made on" value={typed.made_on} onChange={set("made_on")} />
       <Field
         label="Trouble"
         value={typed.trouble}
@@ -322,7 +323,7 @@ function Seen({ bladeId, edge }: { bladeId: string; edge: Edge }) {
   const at = typedNumber(place);
   return (
     <section aria-label="Seen on the edge">
-      <h3 className="font-semibold">Seen on this edge</h3>
+      <h3 className="font-semibold">Damage on this edge</h3>
       <ul>
         {edge.damage.map((d, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: two marks may stand at one place
@@ -336,7 +337,7 @@ function Seen({ bladeId, edge }: { bladeId: string; edge: Edge }) {
                 save.mutate({ id: edge.id, damage: edge.damage.filter((_, other) => other !== i) })
               }
             >
-              take it back
+              undo
             </button>
           </li>
         ))}
@@ -361,7 +362,7 @@ function Seen({ bladeId, edge }: { bladeId: string; edge: Edge }) {
           onChange={(e) => setPlace(e.target.value)}
           error={at === undefined ? "not a number" : refused?.at("damage")}
         />
-        <Button type="submit">Mark it</Button>
+        <Button type="submit">Add damage</Button>
       </form>
     </section>
   );
@@ -402,7 +403,7 @@ function Counting({
         onTick={(on) => save.mutate({ id: edge.id, number_is_least: on })}
       />
       <Field
-        label="Overrule it, because"
+        label="Decide otherwise, because"
         value={reason}
         onChange={(e) => setReason(e.target.value)}
         error={refused?.at("overrule_reason")}
@@ -424,11 +425,11 @@ function Counting({
             kind="quiet"
             onClick={() => save.mutate({ id: edge.id, overrule: null, overrule_reason: "" })}
           >
-            Go by the rule again
+            Follow the rule again
           </Button>
         ) : null}
         <Button kind="quiet" onClick={() => remove.mutate(edge.id)}>
-          This edge was recorded by mistake
+          Delete edge: recorded by mistake
         </Button>
       </div>
       {remove.error || (save.error && !refused?.problem.field) ? (

@@ -50,10 +50,10 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
       </p>
       <p className="text-note text-ink-2">
         {m.in_use
-          ? "this one counts"
+          ? "in use"
           : m.struck
-            ? `struck out: ${m.struck}`
-            : "kept, another has the better standing"}
+            ? `excluded: ${m.struck}`
+            : "not in use: another is better known"}
         {m.note ? ` · ${m.note}` : ""}
         {stations.length
           ? ` · ${stations.map((s) => `${s.position_mm}: ${s.value_mm.toFixed(2)}`).join(", ")}`
@@ -85,12 +85,12 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
           }}
         >
           <Field
-            label="Why does it not hold?"
+            label="Why is it excluded?"
             value={reason}
             onChange={(e) => setReason(e.target.value)}
             autoFocus
           />
-          <Button type="submit">Strike it out</Button>
+          <Button type="submit">Exclude</Button>
         </form>
       ) : (
         <button
@@ -99,7 +99,7 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
             underline-offset-4 hover:decoration-ink`}
           onClick={() => (m.struck ? strike.mutate("") : setAsking(true))}
         >
-          {m.struck ? "Let it stand again" : "Strike out"}
+          {m.struck ? "Include again" : "Exclude"}
         </button>
       )}
       {strike.error ? <p className="text-note text-rust">{strike.error.message}</p> : null}

@@ -9,7 +9,7 @@ export function Faults({ error }: { error: Error }) {
     <div role="alert" className="border-l-4 border-rust bg-rust-soft px-4 py-3">
       <p className="font-semibold">
         {faults.length
-          ? `Nothing was imported: ${count.toLocaleString("en")} to put right.`
+          ? `Nothing was imported: ${count.toLocaleString("en")} to correct.`
           : error.message}
       </p>
       {count > faults.length ? (

@@ -20,7 +20,7 @@ export function ImportProgress({ id }: { id: string }) {
   return (
     <div role="status" className="flex items-center gap-4">
       <span className="flex-1">
-        {cancel.isPending || cancel.isSuccess ? "Taking it back" : stage}
+        {cancel.isPending || cancel.isSuccess ? "Removing what was imported" : stage}
         {of > 1 ? `, ${done} of ${of}` : ""}
         <progress
           className="mt-1 block w-full accent-next"

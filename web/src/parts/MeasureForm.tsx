@@ -8,6 +8,7 @@ import { inMm, isThatSo, typedNumbers, typedStations } from "../domain/quantitie
 import { WORDS, type WordOf } from "../domain/words";
 import { Button } from "../ui/Button";
 import { Choice, Options } from "../ui/Choice";
+import { DayField } from "../ui/DayField";
 import { Field, LongField } from "../ui/Field";
 import { Tick } from "../ui/Tick";
 import { useDraft } from "../ui/useDraft";
@@ -47,7 +48,7 @@ export function MeasureForm({
   quantity: Quantity;
   label?: string;
   onDone: () => void;
-  /** Where given, the fact can be said to be not known after all. */
+  /** Where given, the fact can be marked as not known. */
   onUnknown?: (() => void) | undefined;
 }) {
   const [id] = useState(newId);
@@ -96,7 +97,7 @@ export function MeasureForm({
         />
         {isThickness ? (
           <Choice
-            label="Typed in"
+            label="Unit"
             value={typed.unit}
             onPick={(picked) => set({ unit: picked as "mm" | "thou" })}
           >
@@ -166,7 +167,7 @@ export function MeasureForm({
         >
           <Options of={WORDS.standings} />
         </Choice>
-        <Field label="Day" type="date" {...field("on", "on")} />
+        <DayField label="Day" {...field("on", "on")} />
       </div>
       <details open={Boolean(typed.instrument || typed.note)}>
         <summary className="min-h-6 cursor-pointer text-note font-semibold">
@@ -197,7 +198,7 @@ export function MeasureForm({
         </Button>
         {onUnknown ? (
           <Button kind="quiet" onClick={onUnknown}>
-            It is not known after all
+            Mark as not known
           </Button>
         ) : null}
       </div>

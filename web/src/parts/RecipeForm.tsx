@@ -69,7 +69,7 @@ export function RecipeForm({
         Grinding and stropping make dust: wet, or with a mask. Your own workshop's rules come first.
       </p>
       <Button kind="next" type="submit" className="self-start" disabled={save.isPending}>
-        Keep the recipe
+        Save recipe
       </Button>
     </form>
   );

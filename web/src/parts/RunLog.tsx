@@ -12,7 +12,7 @@ type Event = Schemas["EventOut"];
 const facts = (kind: string) => EVENTS[kind as keyof typeof EVENTS];
 
 /**
- * Every event, newest first; an earlier one can be corrected or struck out, and the old value stays
+ * Every event, newest first; an earlier one can be corrected or excluded, and the old value stays
  * to be seen.
  */
 export function RunLog({
@@ -172,8 +172,7 @@ const placed = (p: Event["payload"]) =>
 
 function said(e: Event, now: number | null | undefined): string {
   const p = e.payload;
-  if (e.not_understood)
-    return `${e.kind}: not understood (${e.not_understood}); left out of every sum`;
+  if (e.not_understood) return `${e.kind}: not understood (${e.not_understood}); not counted`;
   if (e.kind === "cut")
     return `${Number(p.amount) === 1 ? "cut" : `${p.amount} cuts`} after ${counted(e.count_at)}`;
   if (e.kind === "reading") {
@@ -185,7 +184,7 @@ function said(e: Event, now: number | null | undefined): string {
     const what = (p.check ?? "force") === "force" ? "" : `${p.check} `;
     return `${what}${p.value}${unit}${placed(p)} at ${counted(e.count_at)}${changed}`;
   }
-  if (e.kind === "check_planned") return `told to check at ${p.next_count}`;
+  if (e.kind === "check_planned") return `next check planned at ${p.next_count}`;
   if (e.kind === "stage")
     return typeof p.count === "number"
       ? `${p.stage} lost at ${p.count}`
@@ -203,13 +202,13 @@ function said(e: Event, now: number | null | undefined): string {
       start: "run started",
       spoiled: `spoiled cut at ${counted(e.count_at)}${p.cause ? `, ${p.cause}` : ""}`,
       pause: "break",
-      resume: "went on",
+      resume: "resumed",
       abandon: `abandoned: ${p.reason}`,
       outcome:
         `${String(p.check).replace("_", " ")}: ${p.outcome}${placed(p)}, ` +
         `at ${counted(e.count_at)}`,
-      takeover: "the count was taken over",
-      accept: `accepted what the other device proposed`,
+      takeover: "this device took over the count",
+      accept: `cuts of the other device accepted`,
       strop: `${p.strokes} strokes on the strop`,
     }[e.kind] ?? e.kind
   );

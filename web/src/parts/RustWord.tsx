@@ -8,7 +8,7 @@ import { Mark } from "../ui/Mark";
 export function RustWord({ bladeId }: { bladeId: string }) {
   const soaks = useQuery(bladeSoaksQuery(bladeId));
   if (!soaks.data) return null;
-  if (soaks.data.length === 0) return <p className="text-ink-2">In no soak yet.</p>;
+  if (soaks.data.length === 0) return <p className="text-ink-2">Not in a soak yet.</p>;
   return <SoakLines soaks={soaks.data} />;
 }
 

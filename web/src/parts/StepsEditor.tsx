@@ -84,7 +84,7 @@ export function StepsEditor({
               </th>
             ))}
             <th>
-              <span className="sr-only">move or leave out</span>
+              <span className="sr-only">move or delete</span>
             </th>
           </tr>
         </thead>
@@ -126,7 +126,7 @@ export function StepsEditor({
                   ↑
                 </Tool>
                 <Tool
-                  label={`Leave out step ${i + 1}`}
+                  label={`Delete step ${i + 1}`}
                   onClick={() => onChange(steps.filter((_, other) => other !== i))}
                 >
                   ×
@@ -137,7 +137,7 @@ export function StepsEditor({
         </tbody>
       </table>
       <Button kind="quiet" className="px-0" onClick={() => onChange([...steps, typedStep()])}>
-        One more step
+        Add a step
       </Button>
     </div>
   );

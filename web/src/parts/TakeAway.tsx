@@ -25,7 +25,7 @@ export function TakeAway({
       <Button kind="quiet" onClick={() => setOpen(true)}>
         {children}
       </Button>
-      <Sheet open={open} onOpenChange={setOpen} title="Into the bin">
+      <Sheet open={open} onOpenChange={setOpen} title="Delete">
         {open ? (
           <Asked kind={kind} ownerId={ownerId} onGone={onGone} onDone={() => setOpen(false)} />
         ) : null}
@@ -73,12 +73,12 @@ function Asked({
               </ul>
             </>
           ) : (
-            <p className="mt-3">Nothing hangs on it.</p>
+            <p className="mt-3">Nothing else uses it.</p>
           )}
-          <p className="mt-3 text-ink-2">It waits in the bin for 30 days and comes back whole.</p>
+          <p className="mt-3 text-ink-2">It can be restored from the bin for 30 days.</p>
           <p className="mt-5">
             <Button kind="next" onClick={() => away.mutate(undefined)} disabled={away.isPending}>
-              Put it into the bin
+              Delete
             </Button>
           </p>
         </>

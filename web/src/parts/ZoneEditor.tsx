@@ -111,7 +111,7 @@ export function ZoneEditor({
           </Choice>
           <button
             type="button"
-            aria-label={`Take zone ${i + 1} out`}
+            aria-label={`Delete zone ${i + 1}`}
             className="min-h-11 min-w-11 cursor-pointer"
             onClick={() =>
               setTyped({ ...typed, zones: typed.zones.filter((_, other) => other !== i) })
@@ -132,16 +132,16 @@ export function ZoneEditor({
       ) : null}
       {refused?.message.includes("overlap") || typed.overlap ? (
         <Tick
-          label="They are to overlap: I insist"
+          label="Let them overlap"
           checked={typed.overlap}
           onTick={(on) => setTyped({ ...typed, overlap: on })}
         />
       ) : null}
       <div className="mt-2 flex flex-wrap gap-2">
         <Button onClick={() => add("cut")}>Add a zone</Button>
-        <Button onClick={() => add("control")}>Leave a control</Button>
+        <Button onClick={() => add("control")}>Add control zone</Button>
         <Button kind="next" onClick={keep} disabled={save.isPending || !readable}>
-          Keep the zones
+          Save zones
         </Button>
       </div>
     </section>

@@ -4,7 +4,7 @@ import { useUndo } from "../ui/Undo";
 
 type Patch = Schemas["TrialPatch"];
 
-/** Change what is said of a trial, and offer to take it back. */
+/** Change what is said of a trial, and offer to undo. */
 export function useTrialPatch(trial: Schemas["TrialOut"], onDone?: () => void) {
   const offer = useUndo();
   const save = useChange((patch: Patch) => patchTrial(trial.id, patch));

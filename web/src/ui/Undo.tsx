@@ -9,7 +9,7 @@ interface Message {
 
 const Offer = createContext<(says: string, undo?: () => void) => void>(() => undefined);
 
-/** Say what was done, and offer to take it back for a while. */
+/** Say what was done, and offer to undo for a while. */
 export const useUndo = () => useContext(Offer);
 
 const STAYS_MS = 10_000;

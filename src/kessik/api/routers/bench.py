@@ -34,7 +34,7 @@ def _out(bench: Bench, view: RunView) -> RunOut:
     ended = view.state.status in ("stopped", "abandoned")
     hidden = view.is_covered
     found = (
-        "The run is kept; what it showed waits until the blades are uncovered." if hidden else None
+        "The run is kept; what it showed is shown when the codes are revealed." if hidden else None
     )
     return RunOut.of(view, found or run_words(bench.db, view) if ended else None)
 

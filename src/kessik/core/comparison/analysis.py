@@ -58,7 +58,7 @@ ANALYSIS_VERSION = "6"
 @dataclass(frozen=True)
 class BladeResult:
     """One blade over its edges; lives in the count unit of its runs. `left_out` where none of its
-    edges counts; `length_factor` puts lives on the edge length that ratios are put on.
+    edges counts; `length_factor` puts lives on the edge length that ratios are scaled to.
     """
 
     blade: str
@@ -127,7 +127,7 @@ def analyse(
     """
     counted = [run for run in runs if not run.practice]
     if method.dose is not None:
-        # a dose is looked at once, when it is over: no pass before was left out of the record
+        # a dose is checked once, when it is over: no pass before was left out of the record
         counted = [replace(run, passes_noted=True) for run in counted]
     blades = list(dict.fromkeys(run.blade for run in counted))
     found, widths = with_widths(_run_results(counted, blades, method))

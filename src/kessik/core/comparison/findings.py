@@ -314,7 +314,7 @@ class FromPaper:
 
 @dataclass(frozen=True)
 class NotUnderstood:
-    """Events of a run that nobody understands, left out of every sum."""
+    """Events of a run that nobody understands, not counted."""
 
     blade: str
     edge: int

@@ -110,7 +110,7 @@ VARIABLES: tuple[Variable, ...] = (
     Variable(
         "edge_length_mm", "edge length in use", "mm", "relative", 3.0, 0, ("geometry",),
         "a shorter edge works each millimetre harder",
-        "Within 3 %, or counts are put on one length.",
+        "Within 3 %, or counts are scaled to one length.",
     ),
     Variable(
         "grind", "grind", "", "alike", 0.0, 0, ("geometry",),

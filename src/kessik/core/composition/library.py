@@ -10,8 +10,8 @@ from typing import get_args
 from kessik.core.composition.grades import Equivalent, Grade, Nearness, Range, Route
 from kessik.core.composition.library_text import BLOCKS, EQUIVALENTS
 
-FROM_MEMORY = "recalled from memory"
-_USUAL_SOURCE = "common practice, from memory"
+UNCONFIRMED = "unconfirmed"
+_USUAL_SOURCE = "common practice, unconfirmed"
 
 
 @lru_cache(maxsize=1)
@@ -66,7 +66,7 @@ def _grade(line: str, standard: str, route: Route, common: str) -> Grade:
     names, hardness, ranges = (part.strip() for part in line.split(" : "))
     name, *also = (part.strip() for part in names.split(","))
     low, high = _ends(hardness)
-    source = f"{standard}, {FROM_MEMORY}"
+    source = f"{standard}, {UNCONFIRMED}"
     every = [_range(part, source) for part in (*ranges.split(";"), *common.split(";"))]
     return Grade(
         name,

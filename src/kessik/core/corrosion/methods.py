@@ -1,4 +1,4 @@
-"""Methods of a soak: medium, how it is put on, when it is looked at and tended, and what it is read
+"""Methods of a soak: medium, how it is put on, when it is checked and tended, and what it is read
 on. All of common practice, no source, but for the salt spray.
 """
 
@@ -140,7 +140,7 @@ def check_method(method: SoakMethod) -> None:
     for each in method.tending:
         check_limit("soak_hours", each.every_h, "tending")
         if each.until_h is not None and each.until_h < each.from_h:
-            raise OutOfRangeError("what is done until an hour begins before it", field="tending")
+            raise OutOfRangeError("an intervention ends after it begins", field="tending")
     if method.salt_percent is not None:
         check_salt(method.salt_percent)
     if not 0 <= method.needed_grade <= 10:

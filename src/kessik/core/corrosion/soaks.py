@@ -182,11 +182,11 @@ def _names(seen: set[tuple[str, str]], key: tuple[str, str]) -> bool:
 
 def checked_look(look: Look, others: list[Look]) -> Look:
     """The look; OutOfRangeError where it cannot be, or stands there already: one stage of one side
-    is looked at once.
+    is checked once.
     """
     if look.clock_h < 0:
         raise OutOfRangeError(
-            "this look is from before the soak began; put right its time or the start", field="at"
+            "this look is from before the soak began; correct its time or the start", field="at"
         )
     for name in ("rust_percent", "rust_low", "rust_high", "stain_percent"):
         value = getattr(look, name)
@@ -210,7 +210,7 @@ def checked_look(look: Look, others: list[Look]) -> Look:
         if other.id != look.id and not other.struck and _same_place(look, other):
             raise OutOfRangeError(
                 f"there is a look of this side, {look.stage.replace('_', ' ')}, at that time"
-                " already: strike it out first, or choose another stage",
+                " already: exclude it first, or choose another stage",
                 field="stage",
             )
     return look

@@ -89,7 +89,7 @@ def next_count(method: Method, last: float) -> float | None:
 def _first(
     method: Method, progress: Progress, count: float, wanted: int, stage: str | None
 ) -> NextCheck:
-    """The fresh edge is looked at before the first cut, unless the check is a cut itself; a new
+    """The fresh edge is checked before the first cut, unless the check is a cut itself; a new
     check starts here.
     """
     if method.row(progress.asked).is_the_cut:
@@ -103,8 +103,8 @@ def _first(
         )
     if progress.lost:
         why = (
-            f"{_last_of(progress)} is lost; from here on “{method.row(progress.asked).name}” is"
-            " looked at"
+            f"{_last_of(progress)} is lost; from here on “{method.row(progress.asked).name}”"
+            " is checked"
         )
         return NextCheck(count, wanted, False, why, None, stage)
     readings = max(wanted, method.start_readings) if progress.asked == FORCE else wanted
@@ -119,7 +119,7 @@ def _last_of(progress: Progress) -> str:
 
 def _tries(method: Method, progress: Progress, wanted: int) -> str:
     return (
-        f"{wanted} tries at each check, whichever way the first goes"
+        f"{wanted} tries at each check, whatever the first shows"
         if wanted > 1
         else schedule_words(method)
     )

@@ -166,9 +166,7 @@ def _target(
     if takes_back and found.kind in TAKEN_BACK_ONLY:
         return found
     if isinstance(found.said, NotUnderstood):
-        raise NotAllowedNowError(
-            "this event is not understood; it can be struck out", field="target"
-        )
+        raise NotAllowedNowError("this event is not understood; it can be excluded", field="target")
     if found.kind not in CORRECTABLE:
         raise NotAllowedNowError(f"a {found.kind} event cannot be changed", field="target")
     return found

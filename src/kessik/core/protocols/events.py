@@ -190,7 +190,7 @@ class Strike:
 
     target: _Target
     reason: Annotated[
-        str, Text("text", needed="give a reason to strike out a reading: it stays in the record")
+        str, Text("text", needed="give a reason to exclude a reading: it stays in the record")
     ]
 
 
@@ -247,9 +247,7 @@ class Strop(_OfFile):
 
 @dataclass(frozen=True)
 class NotUnderstood:
-    """An event of the log that cannot be read: shown as such, part of no sum, and can be struck
-    out.
-    """
+    """An event of the log that cannot be read: shown as such, in no sum, and can be excluded."""
 
     kind: str
     raw: str

@@ -1,4 +1,4 @@
-"""A method: what is cut, how sharpness is looked at, which stages are told apart and what ends a
+"""A method: what is cut, how sharpness is checked, which stages are told apart and what ends a
 run.
 """
 
@@ -149,7 +149,7 @@ class Method:
 
     @property
     def main_stage(self) -> str | None:
-        """The stage an answer is about first: the first deformation where the apex is looked at,
+        """The stage an answer is about first: the first deformation where the apex is checked,
         else the one that ends a run.
         """
         if self.stages and self.row(self.stages[0].check).result == "damage":
@@ -345,7 +345,7 @@ def _refuse_stage(message: str) -> NoReturn:
 
 def _check_ends(method: Method) -> None:
     if not method.ends:
-        raise OutOfRangeError("say what ends a run; the tester's decision will do", field="ends")
+        raise OutOfRangeError("name what ends a run; the tester's decision is enough", field="ends")
     names = [stage.name for stage in method.stages]
     for rule in method.ends:
         if rule.kind == "limit" and rule.stage not in names:

@@ -99,7 +99,7 @@ SCHOOLS: tuple[Method, ...] = (
         spoiled_when=_TAPE,
         cautions=_BOARD,
         note=(
-            "Board pushed through on a marked zone; the apex is looked at under a lamp "
+            "Board pushed through on a marked zone; the apex is checked under a lamp "
             "after every batch."
         ),
     ),

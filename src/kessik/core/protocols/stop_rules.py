@@ -30,7 +30,7 @@ class ByRule:
 
 @dataclass(frozen=True)
 class Progress:
-    """How far a run is: stages lost and at which count, what is looked at now, and whether a stop
+    """How far a run is: stages lost and at which count, what is checked now, and whether a stop
     rule is met.
     """
 

@@ -28,8 +28,8 @@ def sealed_trial(trial: Trial, runs: Sequence[tuple[Run, RunState]]) -> str:
         cut = sum(1 for run, state in runs if not run.practice and state.status in _ENDED)
         runs_words = "1 run is" if cut == 1 else f"{cut} runs are"
         return (
-            f"This trial is blind: {runs_words} cut, and the answer waits until the blades are"
-            " uncovered."
+            f"This trial is blind: {runs_words} cut, and the answer is shown when the codes"
+            " are revealed."
         )
     if any(
         run.verifies_run_id and state.status not in _ENDED and not run.practice

@@ -14,10 +14,10 @@ def without(state: TrialState, event_ids: Set[str], run_ids: Set[str]) -> TrialS
     """
     if state.sealed:
         raise NotAllowedNowError(
-            "the answer is hidden until the stop; nothing can be tried on it", field="trial"
+            "the answer is hidden until the stop; nothing can be excluded yet", field="trial"
         )
     if not event_ids and not run_ids:
-        raise OutOfRangeError("name a reading or an edge to look without", field="event_ids")
+        raise OutOfRangeError("name a reading or an edge to exclude", field="event_ids")
     checks = {logged.event_id for r in state.runs for logged in r.state.checks}
     if not event_ids <= checks or not run_ids <= {r.run.id for r in state.runs}:
         raise UnknownError("one of these is not in this trial", field="event_ids")

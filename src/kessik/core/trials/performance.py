@@ -84,8 +84,8 @@ def rank_correlation(xs: Sequence[float], ys: Sequence[float]) -> float:
 def travelling_with(
     name: str, columns: Mapping[str, Mapping[str, float]], blades: Sequence[str]
 ) -> list[str]:
-    """The other variables that rise and fall with one over these blades: what looks like its doing
-    may be theirs. `columns` holds a value by blade for each variable.
+    """The other variables that rise and fall with one over these blades, so that the effect may
+    come from either. `columns` holds a value by blade for each variable.
     """
     own = columns.get(name, {})
     found = []

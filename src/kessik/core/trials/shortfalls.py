@@ -35,9 +35,7 @@ def shortfalls(
     yield from _stock(plan, cost, needs)
     bare = [b.code for b in blades if b.still_to_cut and not b.waits]
     if bare:
-        yield (
-            f"{', '.join(bare)} {'has' if len(bare) == 1 else 'have'} no edge that waits to be cut"
-        )
+        yield (f"{', '.join(bare)} {'has' if len(bare) == 1 else 'have'} no edge ready to cut")
     method = state.trial.method
     if method.limits_gf and not state.sealed:
         stage, limit_gf = method.limits_gf[0]
@@ -54,12 +52,9 @@ def shortfalls(
             " one hand; pause it overnight"
         )
     if len(blades) < 2:
-        yield "one blade alone compares with nothing" if blades else "no blade is in the trial yet"
+        yield "a comparison needs a second blade" if blades else "no blade is in the trial yet"
     elif edges < 2:
-        yield (
-            "one edge each is an anecdote with a number: re-sharpening alone can make such a"
-            " difference"
-        )
+        yield ("one edge each proves little: re-sharpening alone can make such a difference")
 
 
 def _stock(plan: Plan, cost: Budget, needs: Sequence[StockNeed]) -> Iterator[str]:
@@ -68,7 +63,7 @@ def _stock(plan: Plan, cost: Budget, needs: Sequence[StockNeed]) -> Iterator[str
         if need.left is not None and need.needed > need.left:
             unit = need.lot.unit
             yield (
-                f"{need.lot.name} runs short by {need.needed - need.left:.1f} {unit}:"
+                f"{need.lot.name} is short by {need.needed - need.left:.1f} {unit}:"
                 f" {need.needed:.1f} {unit} needed, {max(need.left, 0.0):.1f} {unit} left"
             )
     for use, left, needed, what in (
@@ -77,6 +72,5 @@ def _stock(plan: Plan, cost: Budget, needs: Sequence[StockNeed]) -> Iterator[str
     ):
         if use not in used and left is not None and needed > left:
             yield (
-                f"{what} runs short by {needed - left:.1f} m: {needed:.1f} m needed, {left:g} m"
-                " left"
+                f"{what} is short by {needed - left:.1f} m: {needed:.1f} m needed, {left:g} m left"
             )

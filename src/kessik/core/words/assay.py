@@ -43,7 +43,7 @@ def verdict_sentence(assay: Assay) -> str:
     """The verdict in a sentence or two, with the element that decides and by how much."""
     if assay.verdict == "not_shot":
         why = "the shots are on the coating" if assay.blade.on_coating else "there are no shots yet"
-        return f"Nothing can be said of the steel: {why}."
+        return f"The steel cannot be judged: {why}."
     if assay.verdict == "no_claim":
         return _search_words(assay)
     assert assay.claim is not None
@@ -162,14 +162,16 @@ def _search_words(assay: Assay) -> str:
 
 
 def departure_words(found: Departure) -> str:
-    """How an element lies outside a range."""
-    less, away = found.z < 0, abs(found.z)
-    bound = percent(found.low_percent if less else found.high_percent)
-    times = f"{away:.0f}" if away >= 9.5 else f"{away:.1f}"
+    """How an element lies outside a range: what it reads with its standard uncertainty, and what
+    is needed.
+    """
+    less = found.z < 0
+    bound = found.low_percent if less else found.high_percent
+    uncertainty = abs((found.measured_percent - bound) / found.z)
     return (
-        f"{element_name(found.element)} reads {percent(found.measured_percent)} %, {times} times"
-        f" its error {'below the least' if less else 'above the most'}, {bound} %"
-        f"{' (from memory)' if found.is_recalled else ''}"
+        f"{element_name(found.element)} reads {percent(found.measured_percent)} ±"
+        f" {percent(uncertainty)} %, and {'at least' if less else 'at most'} {percent(bound)} % is"
+        f" needed{' (range unconfirmed)' if found.is_recalled else ''}"
     )
 
 
@@ -236,19 +238,19 @@ def _names(rivals: Sequence[str]) -> str:
 
 def _settling_words(found: Settling, rivals: str) -> str:
     if found.by == "shots":
-        return f"{found.shots} shots in all would tell it from {rivals}."
+        return f"{found.shots} shots in all would separate it from {rivals}."
     if found.by == "nothing":
-        return f"Nothing in the composition tells it from {rivals}."
+        return f"Nothing in the composition separates it from {rivals}."
     if found.by == "structure":
         return (
-            f"The composition of {rivals} is the same by another making route; only the structure"
-            " under a microscope tells them apart."
+            f"The composition of {rivals} is the same by another making route; only the"
+            " structure under a microscope separates them."
         )
     elements = and_words([element_name(symbol) for symbol in found.elements])
     if found.by == "unseen_element":
         methods = list(dict.fromkeys(METHOD_OF.get(e, "a laboratory") for e in found.elements))
-        return f"{elements.capitalize()} would tell it from {rivals}: {and_words(methods)}."
-    return f"More shots do not tell it from {rivals}; a laboratory would, by {elements}."
+        return f"{elements.capitalize()} would separate it from {rivals}: {and_words(methods)}."
+    return f"More shots do not separate it from {rivals}; a laboratory would, by {elements}."
 
 
 def separated_words(found: Settling) -> str:
@@ -264,7 +266,7 @@ def separated_words(found: Settling) -> str:
 
 
 HARDNESS_IS_NONE = (
-    "A hardness after a known treatment does not settle it: too many grades reach the same."
+    "A hardness after a known treatment does not decide it: too many grades reach the same."
 )
 
 
@@ -285,7 +287,7 @@ def outlier_words(found: Outlier) -> str:
     """How a shot stands out."""
     return (
         f"Shot {found.shot} reads {percent(found.percent)} % {element_name(found.element)}, the"
-        f" others {percent(found.others_percent)} %; it counts until you strike it out."
+        f" others {percent(found.others_percent)} %; it counts until you exclude it."
     )
 
 
@@ -294,11 +296,12 @@ def normalised_words(assay: Assay) -> str:
     if assay.blade.normalised == "yes":
         return (
             "The file is normalised to 100 %, so every element reads high by what is not seen."
-            " Each grade is held against the readings less its own carbon and nitrogen."
+            " Each grade is compared with the readings less its own carbon and nitrogen."
         )
     if assay.blade.normalised == "unknown":
         return (
-            "Nobody said whether the file is normalised to 100 %: both readings are tried, and a"
+            "It is not recorded whether the file is normalised to 100 %: both readings are"
+            " tried, and a"
             " grade is excluded only where both exclude it."
         )
     return "The file is not normalised: readings stand as they are."

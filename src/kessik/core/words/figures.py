@@ -58,7 +58,7 @@ def figure_headline(analysis: TrialAnalysis) -> str:
         return "No edge that was cut counts under the rule."
     if shown:
         return _alone_words(shown[0])
-    return "No reading has been taken yet, so there is nothing to say."
+    return "No reading has been taken yet."
 
 
 def _alone_words(blade: BladeResult) -> str:
@@ -105,19 +105,20 @@ def _effort_words(analysis: TrialAnalysis, efforts: EffortTable) -> str:
     unlike = next((c.finding for c in analysis.cells if isinstance(c.finding, Mismatch)), None)
     if unlike is not None:
         left.append(
-            f"{unlike.blade}: {what_differs(unlike)}, so the effort does not speak of the factor"
+            f"{unlike.blade}: {what_differs(unlike)}, so the effort does not measure the factor"
             " alone"
         )
     rest = f" {'; '.join(left)}." if left else ""
     if efforts.separates_at is None or len(efforts.groups) < 2:
-        return f"The blades do not separate at any number of layers.{rest}"
+        return f"The blades cannot be told apart at any number of layers.{rest}"
     order = ", then ".join(
         f"{and_words(group)} together" if len(group) > 1 else group[0] for group in efforts.groups
     )
     unit = next((r.run.count_unit for r in analysis.runs), "layers")
     unit = "layer" if efforts.separates_at == 1 and unit == "layers" else unit
     return (
-        f"Least effort first: {order}; they separate from {efforts.separates_at:g} {unit} on.{rest}"
+        f"Least effort first: {order}; they can be told apart from {efforts.separates_at:g}"
+        f" {unit} on.{rest}"
     )
 
 
@@ -131,5 +132,5 @@ def _missing_words(analysis: TrialAnalysis, efforts: EffortTable) -> list[str]:
         noun = "layer" if missing == (1.0,) else "layers"
         told.append(f"{blade} did not do {without} {noun}, and is compared on those it did")
     if efforts.alone:
-        told.append(f"{and_words(efforts.alone)} did no layer that the others did: not compared")
+        told.append(f"{and_words(efforts.alone)} shares no layer with the others: not compared")
     return told

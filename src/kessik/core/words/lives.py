@@ -38,7 +38,7 @@ def life_words(found: Found, unit: str) -> str:
             return f"{total:g} {unit} as written{ends}"
         case NotReached(last_good, None):
             at = f"{last_good:g} {unit}" if last_good else "the start"
-            return f"still good at {at}; how far it goes is not known"
+            return f"still good at {at}; the end is not known"
         case NotReached(last_good, ahead):
             assert ahead is not None
             low, high = ahead.low, ahead.high
@@ -51,5 +51,5 @@ def life_words(found: Found, unit: str) -> str:
             return (
                 "was beyond the limit at its start"
                 if first_check == 0
-                else f"lost by the first check at {first_check:g} {unit}; when before is not known"
+                else f"lost by the first check at {first_check:g} {unit}; since when is not known"
             )

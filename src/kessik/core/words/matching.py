@@ -58,7 +58,7 @@ def what_differs(found: Mismatch) -> str:
         case "own_edges":
             apart = found.difference
             seen = apart is not None and apart >= 0.5 * 10**-variable.decimals
-            return f"its own edges differ{f' by {variable.shown(apart or 0.0)}' if seen else ''}"
+            return f"its edges differ{f' by {variable.shown(apart or 0.0)}' if seen else ''}"
         case "has_micro_bevel":
             return "has a micro-bevel, the others have none"
         case "lacks_micro_bevel":
@@ -129,7 +129,7 @@ def way_words(way: WayOut, found: Mismatch) -> str:
     variable = BY_NAME[found.variable]
     match way.kind:
         case "sharpen":
-            return "sharpen it anew to match"
+            return "re-sharpen it to match"
         case "sharpen_on":
             return "sharpen it on"
         case "widen":
@@ -138,9 +138,9 @@ def way_words(way: WayOut, found: Mismatch) -> str:
         case "let_go":
             return f"do not hold the {variable.label} equal here"
         case "one_length":
-            return "put counts on one edge length"
+            return "scale counts to one edge length"
         case "factor":
-            return "declare it the factor"
+            return "make it the factor"
         case "drop":
             return f"drop {found.blade}"
 
@@ -150,7 +150,7 @@ def tolerance_words(variable: Variable, rule: MatchingRule) -> str:
     if variable.kind == "hardness" and rule.hardness_reading == "as_usually_hardened":
         return "as usual for its grade"
     if variable.name == "edge_length_mm" and rule.scale_edge_length:
-        return "put on one length"
+        return "scaled to one length"
     if variable.kind in ("alike", "settled"):
         return "alike" if variable.kind == "alike" else "by the rule"
     tolerance = f"{rule.tolerance(variable):g}"
@@ -205,7 +205,7 @@ def line_up_words(
     if blades == 0:
         return "No blade is in this trial yet."
     if blades == 1:
-        return "One blade is in; a comparison needs a second, or two preparations of this one."
+        return "There is one blade; a comparison needs a second, or two preparations of this one."
     question = rule.factor.replace("_", " ")
     spoiled = [cell.finding for cell in cells if isinstance(cell.finding, Mismatch)]
     if spoiled:
@@ -217,6 +217,6 @@ def line_up_words(
     if pending:
         lines = open_lines(pending)
         what = "1 thing is" if len(lines) == 1 else f"{len(lines)} things are"
-        return f"All that is known is matched; {what} still open."
+        return f"Everything known is matched; {what} not known yet."
     all_of_them = f"Both {noun}s" if blades == 2 else f"All {blades} {noun}s"
     return f"{all_of_them} are matched: what differs is the {question}."

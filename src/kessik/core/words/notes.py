@@ -26,12 +26,11 @@ from kessik.core.words.matching import and_words
 from kessik.core.words.settled import left_out_words
 
 _ODDITIES: dict[Oddity, str] = {
-    "read_at_one_count": "only one count was read: nothing can be said about how the edge falls",
+    "read_at_one_count": "only one count was read: the decay cannot be given",
     "reads_ever_sharper": (
-        "the readings fall: the edge reads sharper the more it cuts; look at the burr and the"
-        " tester"
+        "the readings fall: the edge reads sharper the more it cuts; check the burr and the tester"
     ),
-    "always_reads_the_same": "every reading is the same: is the tester reading?",
+    "always_reads_the_same": "every reading is the same: check the tester",
 }
 
 
@@ -46,7 +45,7 @@ def lot_factor_words(found: LotFactor) -> str:
     )
 
 
-_WHY = "look at burr, angle, thickness grown by regrinding, lot and hardness before believing it"
+_WHY = "check burr, angle, thickness grown by regrinding, lot and hardness first"
 
 
 def _counted(life: float) -> str:
@@ -97,19 +96,19 @@ def note_words(note: Note) -> str:
         case DoubtfulSpread(stage, blade, percent):
             return (
                 f"{stage}: {blade}'s edges differ by about {percent:.0f} %, more than re-sharpening"
-                " usually makes; before believing either, look at burr, angle, thickness grown by"
-                " regrinding, lot and hardness"
+                " usually makes; first check burr, angle, thickness grown by regrinding, lot"
+                " and hardness"
             )
         case OddEdge(stage, blade, edge, life_with, life_without, unit):
             return (
                 f"{stage}: {blade}, edge {edge} does not fit the others; with it the life is"
-                f" {_life(life_with)} {unit}, without it {_life(life_without)}. It still counts,"
-                f" and hardly weighs; {_WHY}"
+                f" {_life(life_with)} {unit}, without it {_life(life_without)}. It counts, with"
+                f" little weight; {_WHY}"
             )
         case Contradicting(stage, blade, (first, second)):
             return (
-                f"{stage}: {blade}'s edges {first} and {second} contradict each other; a third edge"
-                f" tells which is off. {_WHY[:1].upper()}{_WHY[1:]}"
+                f"{stage}: {blade}'s edges {first} and {second} contradict each other; cut a"
+                f" third edge to see which is off. {_WHY[:1].upper()}{_WHY[1:]}"
             )
         case Verified():
             return _verified_words(note)
@@ -129,7 +128,7 @@ def note_words(note: Note) -> str:
         case WidthAssumed():
             return _width_words(note)
         case OnOneLength(length_mm):
-            return f"ratios are put on {length_mm:g} mm of edge; lives are shown as counted"
+            return f"ratios are scaled to {length_mm:g} mm of edge; lives are shown as counted"
         case UnlikeCounts(stage, kinds):
             counted = " and ".join(kinds)
             return f"{stage}: blades counted in {counted} cannot be compared with each other"
@@ -137,12 +136,12 @@ def note_words(note: Note) -> str:
             at = ", ".join(f"{count:g}{f' ({cause})' if cause else ''}" for count, cause in cuts)
             many = "1 spoiled cut" if len(cuts) == 1 else f"{len(cuts)} spoiled cuts"
             return (
-                f"{blade}, edge {edge}: {many}, at {at}; look at the edge there before believing a"
-                " short life"
+                f"{blade}, edge {edge}: {many}, at {at}; check the edge there first: the"
+                " life may be short by damage"
             )
         case NotUnderstood(blade, edge, events):
             many = "1 event is" if events == 1 else f"{events} events are"
-            return f"{blade}, edge {edge}: {many} not understood and left out of every sum"
+            return f"{blade}, edge {edge}: {many} not understood and not counted"
         case PutRightLater(blade, edge, events):
             many = "1 entry" if events == 1 else f"{events} entries"
             return f"{blade}, edge {edge}: corrected after the stop ({many})"

@@ -160,7 +160,7 @@ def pair_words(pair: Comparison) -> str:
         case "too_close":
             return f"{a} and {b} are too close to matter: {_either_way(told)}."
         case "confounded":
-            lasted = f": {_either_way(told)}, and the mismatch has a share in it"
+            lasted = f": {_either_way(told)}, and the mismatch is part of it"
             return f"{a} and {b} cannot be compared fairly{lasted if pair.ratio else ''}."
         case "both_not_reached":
             return f"{_both_words(pair)}."
@@ -216,13 +216,13 @@ def reason_words(reason: Reason, rule: MatchingRule) -> str:
         case SmallButReal():
             return "the difference is real, only too small to matter"
         case Apart():
-            return "the 95 % interval lies all on one side: hardly chance"
+            return "the whole 95 % interval is on one side: chance is unlikely"
         case NotApart():
             return "the 95 % interval allows either to last longer"
         case OneEdgeEach():
             return (
                 "one edge each: how much re-sharpening changes the life is taken from common"
-                " practice, not seen"
+                " practice, not measured"
             )
         case StartedDuller(blade, apart):
             return (
@@ -230,7 +230,7 @@ def reason_words(reason: Reason, rule: MatchingRule) -> str:
                 " disagree"
             )
         case EndOpen(blade, "above", at, unit):
-            return f"{blade} was not lost by {at:g} {unit}: carry on to learn how far it goes"
+            return f"{blade} was not lost by {at:g} {unit}: cut on to see how far it goes"
         case EndOpen(blade, _, at, unit):
             return f"{blade} was lost by its first check, at {at:g} {unit}: check earlier next time"
         case InsideBlocks(blocks):

@@ -29,8 +29,8 @@ def travel_words(x: str, others: Sequence[str]) -> str:
         return ""
     named = ", ".join(others[:5]) + (" and others" if len(others) > 5 else "")
     return (
-        f"{as_sentence(x)} travels with {named} over these blades: what looks like its doing may"
-        " be theirs."
+        f"{as_sentence(x)} varies together with {named} over these blades: the effect may"
+        " come from either."
     )
 
 
@@ -39,7 +39,7 @@ def caveat_words(found: Caveat) -> str:
     values = [f"{value:g}" for value in found.values]
     match found.what:
         case "hardening_unknown":
-            return "how one of them was hardened is not said: nothing here is an equal comparison"
+            return "the hardening of one of them is not recorded: this is not an equal comparison"
         case "unequal_austenitising":
             return (
                 f"austenitised at {values[0]} and at {values[1]} °C: the hotter one has more"
@@ -65,6 +65,6 @@ def caveat_words(found: Caveat) -> str:
 
 
 EQUAL_COMPARISON = (
-    "An equal comparison: both hardened by one hand to the same hardness, each as its own steel"
-    " asks, sub-zero treated alike; or each as it is usually hardened, and then said so."
+    "An equal comparison: both hardened by one hand to the same hardness, each"
+    " as its steel needs, sub-zero treated alike; or each as it is usually hardened, and named so."
 )

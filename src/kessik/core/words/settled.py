@@ -13,28 +13,28 @@ def rule_words(rule: SettledRule) -> str:
             return f"an edge counts from number {rule.edge_number} since new or damage"
         case "steel_removed":
             gone_mm = f"{rule.steel_removed_mm:g} mm"
-            return f"an edge counts once {gone_mm} of steel is gone since new or damage"
+            return f"an edge counts once {gone_mm} of steel is removed since new or damage"
 
 
 def settled_words(found: Settled) -> str:
     """Why an edge counts or does not."""
     match found.why:
         case "factory":
-            return "the maker's own edge: tested for its own question, never pooled"
+            return "the maker's own edge: a separate question, never pooled"
         case "own_word":
-            return f"by the tester's word: {found.reason or 'no reason given'}"
+            return f"decided by the tester: {found.reason or 'no reason given'}"
         case "every_edge":
             return "every sharpening counts here"
         case "place":
             place = f"edge {found.place} since {found.since}"
-            return place if found.counts else f"{place} lies on tired steel and reads low"
+            return place if found.counts else f"{place} lies on fatigued steel and reads low"
         case "least_place":
             return (
                 f"at least edge {found.place} since {found.since}, and its history is not known: it"
                 " may be settled"
             )
         case "steel_gone":
-            gone = f"{found.gone_mm:g} mm of steel gone since {found.since}"
+            gone = f"{found.gone_mm:g} mm of steel removed since {found.since}"
             return gone if found.counts else f"only {gone}"
         case "steel_not_known":
             return f"steel removed since {found.since} is not recorded for every edge"

@@ -25,7 +25,7 @@ DOUBT_WORDS: dict[Doubt, str] = {
     "dark_steel": "The steel is too dark for its colour to be told from rust: mark the rust with"
     " the brush.",
     "black": "There are dark places without colour: black rust, an etched mark or a pit in"
-    " shadow. Leave marks out, or settle it with the brush; they count in the upper bound only.",
+    " shadow. Leave marks out, or mark it with the brush; they count in the upper bound only.",
     "tint": "Part of the steel is tinted without a border: straw, oil or a warm reflection. It is"
     " not counted as rust.",
     "salt": "There are light grains on the steel: rust may lie under a crust of salt. Rinse and"
@@ -34,7 +34,7 @@ DOUBT_WORDS: dict[Doubt, str] = {
     "small": "The blade is small in this picture: move closer.",
     "no_card": "No white card was pointed out, so colours lean on the steel being grey.",
     "wide_mask": "The mask reaches past the blade; what looks like the ground was left out."
-    " Nudge it.",
+    " Move it.",
 }  # fmt: skip
 
 
@@ -88,7 +88,7 @@ def soak_headline(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> s
     if len(clean) == len(standings):
         return f"None of the {len(clean)} rusted in {hours_words(answer.hours)}."
     if len(places) == 1:
-        return f"{and_words(places[0])} share a place: this soak cannot tell them apart."
+        return f"{and_words(places[0])} are tied: this soak cannot tell them apart."
     said = f"Least rust first: {order_words(answer, names)}."
     if clean:
         said += f" {as_sentence(and_words(clean))} did not rust."
@@ -156,24 +156,27 @@ def _discoloured(answer: SoakAnswer, names: Mapping[str, str]) -> str:
         f"{and_words([names[i] for i in coupons])} {DISCOLOURATIONS[word]}"
         for word, coupons in answer.discoloured
     ]
-    return f"By discolouration, the least first: {'; '.join(told)}. This says nothing of rust."
+    return f"By discolouration, the least first: {'; '.join(told)}. This does not measure rust."
 
 
 def validity_words(found: Validity, names: Mapping[str, str]) -> str:
     """Whether the baseline rusted enough."""
     needed = f"more than {percent_words(found.needed_percent)} %"
     if found.severity == "no_baseline":
-        return "No coupon is the baseline that must rust, so nobody knows whether this was severe."
+        return (
+            "No coupon is the baseline that must rust, so it is not known whether the soak"
+            " was severe enough."
+        )
     name = names[found.baseline_id]
     if found.area is None:
         return f"The baseline, {name}, has not been looked at yet."
     area = area_words(found.area)
     match found.severity:
         case "enough":
-            return f"The baseline, {name}, rusted ({area}; {needed} was asked for)."
+            return f"The baseline, {name}, rusted ({area}; {needed} was required)."
         case "not_enough":
-            return f"the baseline, {name}, rusted {area}, and {needed} was asked for."
-    return f"The baseline, {name}, rusted {area}: perhaps not {needed}, as was asked for."
+            return f"the baseline, {name}, rusted {area}, and {needed} was required."
+    return f"The baseline, {name}, rusted {area}: perhaps not {needed}, as required."
 
 
 def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
@@ -192,9 +195,7 @@ def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> li
         whose = and_words([names[i] for i in hardened.coupon_ids])
         said.append(f"{whose}: {caveat_words(hardened.caveat)}.")
     if answer.one_side_each and len(answer.ranking.standings) > 1 and in_pairs < 3:
-        said.append(
-            "One side each is an anecdote: expose both, or another coupon, before it is believed."
-        )
+        said.append("One side each proves little: expose both sides, or another coupon.")
     shared = [place for place in answer.ranking.places if len(place) > 1]
     chains = [tie for tie in answer.ranking.ties if not any(set(tie) == set(p) for p in shared)]
     if chains:
@@ -211,7 +212,9 @@ def _by_hand(answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
     for course in answer.courses:
         if course.elsewhere:
             where = and_words([region.replace("_", " ") for region in course.elsewhere])
-            said.append(f"{names[course.coupon_id]} rusted at its {where}, too: not its steel's.")
+            said.append(
+                f"{names[course.coupon_id]} rusted at its {where}, too: not counted for the steel."
+            )
         if course.gone_matte:
             said.append(f"{names[course.coupon_id]} has gone matte.")
     return said
@@ -224,7 +227,8 @@ def held_words(held: Held, names: Mapping[str, str]) -> str:
         groups.setdefault(value or "none", []).append(names[coupon_id])
     told = "; ".join(f"{value}: {and_words(coupons)}" for value, coupons in groups.items())
     return (
-        f"{as_sentence(NAMES[held.variable])} differs, too ({told}): part of this may be its doing."
+        f"{as_sentence(NAMES[held.variable])} differs, too ({told}): part of the difference"
+        " may come from that."
     )
 
 
@@ -247,16 +251,16 @@ def first_words(first: FirstRust) -> str:
 def kept_words(kept: Kept) -> str:
     """Whether blades keep their places from soak to soak."""
     if kept.pairs == 0:
-        return "No two blades were told apart in two soaks, so nothing can be said of their places."
+        return "No two blades were told apart in two soaks, so their ranks cannot be compared."
     pairs = counted(kept.pairs, "pair")
     if not kept.swaps:
         told = "was" if kept.pairs == 1 else "were"
-        return f"Every blade keeps its place: {pairs} {told} told apart in more than one soak."
+        return f"Every blade keeps its rank: {pairs} {told} told apart in more than one soak."
     swapped = "; ".join(
         f"{s.one} rusted less than {s.other} in {s.better_in} and more in {s.worse_in}"
         for s in kept.swaps[:4]
     )
-    return f"Places change with the medium: {swapped}."
+    return f"Ranks change with the medium: {swapped}."
 
 
 def place_words(place: int, *, is_shared: bool) -> str:
@@ -309,14 +313,16 @@ def coating_words(soak: Soak, answer: SoakAnswer) -> list[str]:
     least = min(rusted, key=lambda c: sum(rusted[c]) / len(rusted[c]))
     names = [level_name(c, "coating") for c in (fewest, least)]
     if fewest == least:
-        return [f"{as_sentence(names[0])} held both: the fewest scratches, and the least rust."]
-    return [f"None held both: {names[0]} was scratched least, {names[1]} rusted least."]
+        return [
+            f"{as_sentence(names[0])} is best in both: the fewest scratches and the least rust."
+        ]
+    return [f"No blade is best in both: {names[0]} was scratched least, {names[1]} rusted least."]
 
 
 STANDARD_WORDS: dict[Standard, str] = {
     "iso_10289": "ISO 10289", "astm_d610": "ASTM D610", "iso_4628_3": "ISO 4628-3",
 }  # fmt: skip
-BORROWED = "These grades are borrowed from standards that were written for coatings."
+BORROWED = "These grades are from standards written for coatings."
 
 
 def rating_words(rating: Rating) -> str:

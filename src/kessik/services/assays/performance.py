@@ -157,7 +157,7 @@ def _values(found: AssayedBlade) -> dict[str, Value]:
     values: dict[str, Value] = {}
     claim = None if assay.verdict == "excluded" else assay.claim
     borne_out = assay.verdict == "consistent"
-    how = "grade borne out by the assay" if borne_out else "claimed"
+    how = "grade confirmed by the assay" if borne_out else "claimed"
     for listed in claim.ranges if claim else ():
         values[listed.element] = Value(listed.middle_percent, borne_out, how)
     for mean in assay.blade.means:

@@ -196,7 +196,7 @@ def _find_blades(
             plan.placed.append(here[key])
         elif key in away:
             plan.choices[key] = BladeChoice(code, "archived")
-            said = f"{code} is archived; take it out of the archive first, or give it another code"
+            said = f"{code} is archived; restore it from the archive first, or give it another code"
             plan.faults.append(sheet.fault(own.row, "blade", said))
         else:
             plan.choices[key] = BladeChoice(code, "new", own.facts.steel)

@@ -55,7 +55,7 @@ def lives_under(db: Database, trial_id: str, limit_gf: float) -> Answered:
         known = evidence(session, trial_id)
     if known.state.sealed:
         raise NotAllowedNowError(
-            "the answer is hidden until the stop; nothing can be tried on it", field="trial"
+            "the answer is hidden until the stop; nothing can be excluded yet", field="trial"
         )
     found = judged_under(known, limit_gf)
     return _answered(found, found.stage)

@@ -50,7 +50,7 @@ def change_soak(db: Database, soak_id: str, changes: Mapping[str, Any]) -> Soak:
         if gone & looked_at:
             name = next(c.name for c in before.coupons if c.id in gone & looked_at)
             raise NotAllowedNowError(
-                f"{name} has been looked at in this soak and stays in it; strike its looks out"
+                f"{name} has been looked at in this soak and stays in it; exclude its looks"
                 " instead",
                 field="coupons",
             )

@@ -23,7 +23,7 @@ def cover(db: Database, trial_id: str, seed: int) -> None:
             return
         if any(not run.practice for run in bench_log.runs_of(session, trial_id)):
             raise NotAllowedNowError(
-                "runs were cut with open eyes already; a blind trial is blind from the start"
+                "runs were cut with the blades known; a trial is blind from the start or not at all"
             )
         trials.save_trial(session, replace(trial, blind_seed=seed))
 

@@ -105,10 +105,10 @@ def _references(state: TrialState) -> tuple[str, ...]:
     roles = {blade.role for blade in state.blades}
     if "low_reference" not in roles:
         said.append(
-            "No low reference is named: a well-known modest blade shows where the scale begins."
+            "No low reference is named: a well-known modest blade marks the low end of the scale."
         )
     if "high_reference" not in roles:
         said.append(
-            "No high reference is named: a well-known strong blade shows where the scale ends."
+            "No high reference is named: a well-known strong blade marks the high end of the scale."
         )
     return tuple(said)

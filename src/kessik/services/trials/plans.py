@@ -250,7 +250,7 @@ def keep_plan(db: Database, trial_id: str, plan: Plan, edges_per_blade: int) -> 
         begun = any(not run.practice for run in bench_log.runs_of(session, trial_id))
         if begun and plan.prediction != trial.plan.prediction:
             raise OutOfRangeError(
-                "the prediction was written down before the first cut and stays as it is",
+                "the prediction was recorded before the first cut and cannot be changed",
                 field="prediction",
             )
         changed = replace(trial, plan=plan, edges_per_blade=edges_per_blade)

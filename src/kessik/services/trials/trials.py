@@ -27,9 +27,7 @@ def get_trial(session: Session, trial_id: str) -> Trial:
     """The trial, or UnknownError."""
     trial = trials.find_trial(session, trial_id)
     if trial is None:
-        raise UnknownError(
-            "there is no such trial; one that was taken away waits in the bin", field="trial"
-        )
+        raise UnknownError("there is no such trial; a deleted one is in the bin", field="trial")
     return trial
 
 
@@ -59,8 +57,8 @@ def change_trial(
         begun = any(not run.practice for run in bench_log.runs_of(session, trial_id))
         if changed.settled_rule != trial.settled_rule and begun:
             raise NotAllowedNowError(
-                "which edges count was fixed before the first cut; overrule it for single edges,"
-                " with a reason",
+                "which edges count was fixed before the first cut; decide otherwise for single"
+                " edges, with a reason",
                 field="settled_kind",
             )
         check_trial(changed)
@@ -145,7 +143,7 @@ def take_from_shelf(
         blade = get_blade(session, blade_id)
         if blade.archived_utc is not None:
             raise NotAllowedNowError(
-                f"{blade.code} is archived; take it out of the archive first", field="blade"
+                f"{blade.code} is archived; restore it from the archive first", field="blade"
             )
         _refuse_second_code(session, trial_id, blade)
         place = trials.place_blade(session, trial_id, blade_id, role)

@@ -33,7 +33,7 @@ def copies_of(db: Database) -> Copies:
 def change_rule(db: Database, rule: BackupRule) -> Copies:
     """Keep by another rule from now on; a second folder has to be there, and elsewhere."""
     if not 1 <= rule.daily <= MOST_KEPT:
-        raise OutOfRangeError(f"keep 1 to {MOST_KEPT} copies of days", field="daily")
+        raise OutOfRangeError(f"1 to {MOST_KEPT} copies of days", field="daily")
     if not 0 <= rule.weekly <= MOST_KEPT:
         raise OutOfRangeError(f"keep 0 to {MOST_KEPT} copies of weeks", field="weekly")
     if rule.second_folder:
@@ -48,7 +48,7 @@ def held_by(db: Database, name: str) -> Holds:
     """What a copy holds, by its name."""
     found = next((c for c in backups.all_copies(db.folder) if c.path.name == name), None)
     if found is None:
-        raise UnknownError("there is no such copy", field="name")
+        raise UnknownError("there is no such backup", field="name")
     return holds(found.path)
 
 

@@ -38,5 +38,5 @@ def make_copy(db: Database, reason: str) -> Path:
 def copy_to_make(db: Database, _day: date) -> list[Due]:
     """That the last copy was not made, said calmly."""
     why = backups.last_failure(db.folder)
-    said = f"The last copy of the data was not made: {why}. It is tried again every hour"
+    said = f"The last backup failed: {why}. It is tried again every hour"
     return [Due("backup", said)] if why else []

@@ -37,7 +37,7 @@ class TraceRow(Base):
 
 
 class BinRow(Base):
-    """Something that was taken away, whole, as the rows that it was."""
+    """Something that was deleted, whole, as the rows that it was."""
 
     __tablename__ = "bin"
     __table_args__ = STRICT

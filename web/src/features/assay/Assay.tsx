@@ -10,7 +10,7 @@ import { BringShots } from "./BringShots";
 import { Parcel } from "./Parcel";
 import { WaitingFiles } from "./WaitingFiles";
 
-/** What steel it is, as far as anyone can tell: parcels of blades, each claim with its verdict. */
+/** Composition, as far as anyone can tell: parcels of blades, each claim with its verdict. */
 export function Assay() {
   const place = useQuery(assaysQuery);
   const [search, setSearch] = useSearchParams();
@@ -26,7 +26,7 @@ export function Assay() {
       <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
         <h1 className="answer max-w-4xl">{data.headline}</h1>
         <div className="flex flex-wrap gap-3">
-          <Button onClick={() => setSearch({ bring: "shots" })}>Bring in shots</Button>
+          <Button onClick={() => setSearch({ bring: "shots" })}>Import shots</Button>
           <Button
             kind={data.batches.length ? "plain" : "next"}
             onClick={() => setSearch({ new: "batch" })}
@@ -57,31 +57,31 @@ export function Assay() {
       {data.blades.length === 0 && data.batches.length === 0 ? <Empty /> : null}
       <nav aria-label="About the assay" className="mt-9 flex flex-wrap gap-3 pb-6">
         <Link className={buttonLook("quiet")} to="/grades-alike">
-          Which grades look alike
+          Grades XRF cannot separate
         </Link>
         <Link className={buttonLook("quiet")} to="/assay/claims">
-          Lay two makers' sheets side by side
+          Compare two makers' sheets
         </Link>
         <Link className={buttonLook("quiet")} to="/assay/performance">
           Composition against lives
         </Link>
         <Link className={buttonLook("quiet")} to="/assay/standing">
-          Why a sheet is no measurement
+          Why a sheet is not a measurement
         </Link>
       </nav>
       <Sheet
         open={search.get("new") === "batch" || batch !== undefined}
         onOpenChange={(o) => (o ? null : close())}
-        title={batch ? "Change the batch" : "New batch"}
-        note="Blades that go to the analyser together, as they come in the post."
+        title={batch ? "Edit batch" : "New batch"}
+        note="Blades that go to the analyser together."
       >
         <BatchForm batch={batch} onDone={close} />
       </Sheet>
       <Sheet
         open={search.get("bring") === "shots"}
         onOpenChange={(o) => (o ? null : close())}
-        title="Bring in shots"
-        note="One row an element a shot; a blade that is not on the shelf yet is put there."
+        title="Import shots"
+        note="One row for each element of each shot. A blade that is not on the shelf yet is added to it."
       >
         <BringShots batches={data.batches} />
       </Sheet>
@@ -92,8 +92,8 @@ export function Assay() {
 function Empty() {
   return (
     <p className="mt-8 max-w-2xl text-ink-2">
-      Make a batch of the blades you send to someone with an analyser, or bring in a file of shots.
-      Each claim then gets a verdict with its doubt: consistent, undecidable or excluded.
+      Make a batch of the blades you send to someone with an analyser, or import a file of shots.
+      Each claim then gets a verdict: consistent, undecidable or excluded.
     </p>
   );
 }

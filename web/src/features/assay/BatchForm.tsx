@@ -5,6 +5,7 @@ import { Refused, type Schemas } from "../../api/client";
 import { shelfQuery } from "../../api/queries";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
+import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
 import { Tick } from "../../ui/Tick";
 
@@ -49,11 +50,11 @@ export function BatchForm({
   return (
     <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-3">
       <Field label="Name of the batch" className="col-span-2" {...field("name")} />
-      <Field label="Whose blades" className="col-span-2" {...field("owner")} />
-      <Field label="Sent on" type="date" {...field("sent_on")} />
-      <Field label="Back on" type="date" {...field("back_on")} />
+      <Field label="Owner of the blades" className="col-span-2" {...field("owner")} />
+      <DayField label="Sent on" {...field("sent_on")} />
+      <DayField label="Back on" {...field("back_on")} />
       <Field label="Analyser" {...field("analyser")} />
-      <Field label="In whose hands" {...field("operator")} />
+      <Field label="Operator" {...field("operator")} />
       <fieldset className="col-span-2">
         <legend className="text-note font-medium text-ink-2">Blades in it</legend>
         <div className="grid max-h-64 grid-cols-2 overflow-y-auto">
@@ -77,18 +78,16 @@ export function BatchForm({
       ) : null}
       <span className="col-span-2 flex justify-between">
         <Button kind="next" type="submit" disabled={save.isPending}>
-          Keep the batch
+          Save batch
         </Button>
         {batch ? (
           <Button kind="danger" onClick={() => remove.mutate(undefined)}>
-            Take it apart
+            Delete batch
           </Button>
         ) : null}
       </span>
       {batch ? (
-        <p className="col-span-2 text-note text-ink-2">
-          Taken apart, its blades and their shots stay.
-        </p>
+        <p className="col-span-2 text-note text-ink-2">The blades and their shots stay.</p>
       ) : null}
     </form>
   );

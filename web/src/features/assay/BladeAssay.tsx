@@ -34,7 +34,7 @@ export function BladeAssay() {
             <Mark mark={data.line.mark} size={28} />
             {data.line.code}
             <span className="font-normal text-ink-2">
-              {data.line.claim ? `sold as ${data.line.claim}` : "sold as nothing in particular"}
+              {data.line.claim ? `sold as ${data.line.claim}` : "no grade claimed"}
             </span>
           </p>
           <h1 className="answer mt-1 max-w-4xl">{data.line.sentence}</h1>
@@ -50,7 +50,7 @@ export function BladeAssay() {
       </ul>
       {data.normalised === "yes" || !corrected ? (
         <OnOff
-          label="Take back what is not seen, with each grade's own carbon and nitrogen"
+          label="Correct for elements not seen, with each grade's own carbon and nitrogen"
           on={corrected}
           onTurn={setCorrected}
         />
@@ -96,7 +96,7 @@ function Elements({ data, laid }: { data: Out; laid: readonly string[] }) {
   return (
     <section aria-label="Elements" ref={ref}>
       <h2 className="text-lead font-bold">
-        {first ? `Against ${ordered.map((c) => c.grade).join(", then ")}` : "What was read"}
+        {first ? `Against ${ordered.map((c) => c.grade).join(", then ")}` : "Readings"}
         <span className="ml-3 text-note font-normal text-ink-2">mass per cent</span>
       </h2>
       {data.elements.map((element) => (
@@ -167,8 +167,8 @@ function readWords(element: Out["elements"][number], scale: number): string {
 function Settled({ data }: { data: Out }) {
   if (data.settled_by.length === 0) return null;
   return (
-    <section aria-label="What would settle it">
-      <h2 className="text-lead font-bold">What would settle it</h2>
+    <section aria-label="What would decide it">
+      <h2 className="text-lead font-bold">What would decide it</h2>
       <ul className="mt-1 flex flex-col gap-1">
         {data.settled_by.map((line) => (
           <li key={line}>{line}</li>
@@ -181,8 +181,8 @@ function Settled({ data }: { data: Out }) {
 /** What rests on this blade's steel. */
 function Hanging({ data, bladeId }: { data: Out; bladeId: string }) {
   return (
-    <section aria-label="What hangs on it">
-      <h2 className="text-lead font-bold">What hangs on it</h2>
+    <section aria-label="Used by">
+      <h2 className="text-lead font-bold">Used by</h2>
       {data.lives.length === 0 ? <p className="text-ink-2">No life yet.</p> : null}
       <ul className="mt-1 flex flex-col gap-1">
         {data.lives.map((life) => (

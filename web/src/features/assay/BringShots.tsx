@@ -26,7 +26,7 @@ export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][
   return (
     <form onSubmit={submit} className="flex flex-col gap-4">
       <FilePick label="Files (*.shots.csv)" onPick={setFiles} />
-      <Choice label="Into the batch" value={batch} onPick={setBatch}>
+      <Choice label="Batch" value={batch} onPick={setBatch}>
         <Option value="">no batch</Option>
         {batches.map((b) => (
           <Option key={b.id} value={b.id}>
@@ -56,7 +56,7 @@ function Taken({ taken }: { taken: Schemas["TakenOut"] }) {
       </p>
       {taken.blade_ids.length === 1 ? (
         <Link className={buttonLook()} to={`/assay/blades/${taken.blade_ids[0]}`}>
-          Read what they say
+          Open their assays
         </Link>
       ) : null}
       <ul className="text-note text-ink-2">

@@ -32,7 +32,7 @@ export function Parcel({
         </h2>
         <span className="flex flex-wrap gap-x-4">
           <Button kind="quiet" onClick={() => onChange(batch.id)}>
-            Change it
+            Edit
           </Button>
           <Link className={buttonLook("quiet")} to={`/assay/batches/${batch.id}/sheet`}>
             Sheet to print

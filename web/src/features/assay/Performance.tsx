@@ -27,9 +27,7 @@ export function Performance() {
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 pb-8 bench:px-7" ref={ref}>
       <h1 className="answer max-w-4xl">
-        {data.methods.length
-          ? data.says
-          : "No trial has a life yet that could be held against steel."}
+        {data.methods.length ? data.says : "No trial has a life yet to compare with composition."}
       </h1>
       {data.travels ? <p className="mt-2 max-w-4xl text-ink-2">{data.travels}</p> : null}
       {data.methods.length ? (
@@ -47,7 +45,7 @@ export function Performance() {
               ))}
             </Choice>
             <Choice
-              label="What of the blade"
+              label="Result of the blade"
               value={of}
               onPick={(to) => pick({ of: to as WordOf<"yields"> })}
             >
@@ -68,8 +66,8 @@ export function Performance() {
             width={Math.min(width - 8, 1100)}
           />
           <p className="max-w-3xl text-note text-ink-2">
-            Hollow marks are only claimed: they are shown and count for nothing. Whiskers are 95 %
-            intervals of a life. What goes together in a few blades need not be cause and effect.
+            Hollow marks are only claimed: they are shown and not counted. Whiskers are 95 %
+            intervals of a life. A correlation in a few blades need not be a cause.
           </p>
         </>
       ) : null}

@@ -6,6 +6,7 @@ import { newId } from "../../domain/ids";
 import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Choice, Options } from "../../ui/Choice";
+import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
 import { OnOff } from "../../ui/OnOff";
 import { type ReadLine, readLines } from "./typed";
@@ -69,15 +70,14 @@ export function ShotForm({
           onChange={(e) => setText(e.target.value)}
           error={wrong?.wrong ?? lineRefusal(refused, lines)}
         />
-        <Field
+        <DayField
           label="Day"
-          type="date"
           value={by.on}
           onChange={(e) => setBy({ ...by, on: e.target.value })}
           error={refused?.at("on")}
         />
         <Field
-          label="In whose hands"
+          label="Operator"
           value={by.operator}
           onChange={(e) => setBy({ ...by, operator: e.target.value })}
         />
@@ -94,7 +94,7 @@ export function ShotForm({
           </p>
         ) : null}
         <Button kind="next" type="submit" className="col-span-2" disabled={save.isPending}>
-          Keep the shot
+          Save shot
         </Button>
       </form>
       <Simulated bladeId={bladeId} claim={claim} name={name} onDone={onDone} />
@@ -147,7 +147,7 @@ function Simulated({
       <summary className="min-h-11 cursor-pointer font-semibold">The simulated analyser</summary>
       <div className="grid grid-cols-2 gap-3">
         <Field
-          label="What it is really made of"
+          label="True composition"
           value={grade}
           onChange={(e) => setGrade(e.target.value)}
           error={refused?.at("grade")}

@@ -76,10 +76,10 @@ function Strike({ bladeId, shot }: { bladeId: string; shot: Shot }) {
   if (shot.struck)
     return (
       <Button kind="quiet" onClick={() => strike.mutate("")}>
-        Let it count
+        Include again
       </Button>
     );
-  const trigger = <Button kind="quiet">Strike it out</Button>;
+  const trigger = <Button kind="quiet">Exclude</Button>;
   return (
     <Pop open={open} onOpenChange={setOpen} trigger={trigger}>
       <form
@@ -90,13 +90,13 @@ function Strike({ bladeId, shot }: { bladeId: string; shot: Shot }) {
         }}
       >
         <Field
-          label="Why it does not count"
+          label="Why is it excluded?"
           value={reason}
           onChange={(e) => setReason(e.target.value)}
           error={strike.error?.message}
         />
         <Button kind="next" type="submit" disabled={reason.trim() === ""}>
-          Strike shot {shot.name} out
+          Exclude shot {shot.name} out
         </Button>
       </form>
     </Pop>

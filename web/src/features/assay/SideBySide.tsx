@@ -20,7 +20,7 @@ export function SideBySide() {
   const pick = (name: "first" | "second", id: string) => setSearch({ first, second, [name]: id });
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 pb-8 bench:px-7">
-      <h1 className="answer">Two blades as they are told of, side by side</h1>
+      <h1 className="answer">Two blades and their claims, side by side</h1>
       <div className="mt-4 grid max-w-2xl grid-cols-2 gap-4">
         {(["first", "second"] as const).map((name) => (
           <Choice
@@ -55,7 +55,7 @@ function Laid({ first, second }: { first: string; second: string }) {
           aria-label="Unequal"
           className="mt-5 border-l-4 border-rust bg-rust-soft px-5 py-3"
         >
-          <h2 className="font-bold">Not an equal comparison</h2>
+          <h2 className="font-bold">Heat treatments differ</h2>
           <ul className="mt-1">
             {data.warnings.map((warning) => (
               <li key={warning}>{warning}</li>
@@ -75,7 +75,7 @@ function Laid({ first, second }: { first: string; second: string }) {
               </th>
             ))}
             <th className="py-2 text-note font-medium text-ink-2 max-bench:hidden">
-              what more of it is held to do
+              effect of more of it
             </th>
           </tr>
         </thead>
@@ -93,7 +93,7 @@ function Laid({ first, second }: { first: string; second: string }) {
         </tbody>
       </table>
       {data.differs.length === 0 ? (
-        <p className="mt-3 text-ink-2">The shelf knows no element in which they differ.</p>
+        <p className="mt-3 text-ink-2">They differ in no element that the shelf knows.</p>
       ) : null}
     </>
   );

@@ -27,7 +27,7 @@ const WHY: readonly (readonly [string, string])[] = [
   ],
   [
     "Ranges have a standing, too.",
-    "The library's are recalled from memory until somebody holds them against the standard and " +
+    "The library's are unconfirmed until somebody checks them against the standard and " +
       "confirms them; a verdict that excludes by such a range says so.",
   ],
 ];
@@ -36,7 +36,7 @@ const WHY: readonly (readonly [string, string])[] = [
 export function Standing() {
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 pb-8 bench:px-7">
-      <h1 className="answer max-w-3xl">Why a maker's sheet is no measurement</h1>
+      <h1 className="answer max-w-3xl">Why a maker's sheet is not a measurement</h1>
       <dl className="mt-5 max-w-3xl">
         {WHY.map(([title, text]) => (
           <div key={title} className="border-b border-line py-3">

@@ -7,7 +7,7 @@ export function WaitingFiles({ place }: { place: Place }) {
   const newest = place.batches.find((b) => b.sent_on && !b.back_on)?.id ?? "";
   const take = useChange((id: string) => takeWaitingShots(id, newest));
   return (
-    <section aria-label="Shots that wait" className="mt-5 bg-sheet px-5 py-3">
+    <section aria-label="Unused shots" className="mt-5 bg-sheet px-5 py-3">
       <h2 className="font-bold">From the analyser</h2>
       <ul>
         {place.waiting.map((file) => (
@@ -19,7 +19,7 @@ export function WaitingFiles({ place }: { place: Place }) {
                 .join(", ")}
             </span>
             <Button onClick={() => take.mutate(file.id)} disabled={take.isPending}>
-              Use these shots
+              Import these shots
             </Button>
           </li>
         ))}

@@ -40,7 +40,7 @@ export function Asking({
         className={`min-h-16 cursor-pointer rounded-edge bg-next px-6 text-lead font-semibold
           text-on-next`}
       >
-        {kind === "note" ? "Keep the note" : "Stop the run"}
+        {kind === "note" ? "Save note" : "Stop the run"}
       </button>
       {kind === "stop" ? (
         <button
@@ -49,7 +49,7 @@ export function Asking({
           className={`min-h-16 cursor-pointer rounded-edge border-[1.5px] border-line px-4
             font-semibold`}
         >
-          Abandon it
+          Abandon run
         </button>
       ) : null}
       <button
@@ -57,7 +57,7 @@ export function Asking({
         onClick={onCancel}
         className="min-h-16 cursor-pointer px-4 underline underline-offset-4"
       >
-        Cut on
+        Go on cutting
       </button>
     </form>
   );

@@ -98,7 +98,7 @@ function Steady(p: Props) {
         </Key>
       ) : null}
       <Key onClick={hand.takeBack} name="⌫">
-        take back
+        undo
       </Key>
       <Key onClick={() => hand.setAsk("note")} name={letter("note")}>
         note

@@ -51,7 +51,7 @@ export function Holder({
             Count them
           </button>
           <button type="button" className={`${button} border-line`} onClick={onLeaveOut}>
-            Leave them out
+            Exclude them
           </button>
         </>
       ) : (
@@ -68,12 +68,12 @@ export function InstrumentLine({ news }: { news: InstrumentNews | null }) {
   if (!news || news.what === "pedal") return null;
   const words: Record<string, string> = {
     there: "is there",
-    lost: "is lost; it is looked for",
+    lost: "is disconnected; Kessik is looking for it",
     moving:
       news.value === null ? "" : `${counted(Math.round(news.value))} ${news.unit}, still moving`,
     reading: news.value === null ? "" : `${counted(news.value)} ${news.unit}, recorded`,
     refused: news.text,
-    picture: `took ${news.text}`,
+    picture: `photo ${news.text}`,
     result: news.text,
   };
   const tone =
@@ -160,7 +160,7 @@ function BreakTimer({ since }: { since: string }) {
         : `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
   return (
     <p className="text-lead font-semibold text-glint" data-testid="break">
-      On a break for {words}. The next cut goes on, on whichever device.
+      Paused {words}. The next cut resumes.
     </p>
   );
 }

@@ -32,7 +32,7 @@ export function Connection({
       {clockOffMin ? (
         <span className="mr-3 whitespace-normal text-glint">
           This device's clock is {spoken(Math.abs(clockOffMin))}{" "}
-          {clockOffMin > 0 ? "ahead" : "behind"}; the list keeps its order all the same
+          {clockOffMin > 0 ? "ahead" : "behind"}; the list keeps its order
         </span>
       ) : null}
       {waiting ? `saving ${waiting}` : "all on disk"}

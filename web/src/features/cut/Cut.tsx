@@ -250,7 +250,7 @@ export function Cut() {
           </div>
           {waiting.refused.map(({ event, message }) => (
             <p key={event.id} role="alert" className="mt-1 font-semibold text-rust">
-              Not taken: {message}.{" "}
+              Not accepted: {message}.{" "}
               <button
                 type="button"
                 className="cursor-pointer underline"

@@ -41,10 +41,10 @@ export function Ended({
   return (
     <section aria-label="What was found" className="mt-4 border-t-2 border-next pt-4 pb-6">
       <p className="text-lead" data-testid="found">
-        {words ?? "Reading what was found …"}
+        {words ?? "Reading the result …"}
       </p>
       {run.practice ? (
-        <p className="mt-1 text-ink-2">A practice run: it stays out of every comparison.</p>
+        <p className="mt-1 text-ink-2">A practice run: no comparison uses it.</p>
       ) : null}
       <p ref={nextThing} className="mt-4 flex flex-wrap gap-3">
         {step?.kind === "start_run" ? (
@@ -65,7 +65,7 @@ export function Ended({
           <CutOn run={run} />
         ) : null}
         <Link className={buttonLook("quiet")} to={`/trials/${run.trial.id}/record`}>
-          Put something right
+          Correct an entry
         </Link>
         <a className={buttonLook("quiet")} href={`/api/runs/${run.id}/log.csv`} download>
           Save the log

@@ -24,7 +24,7 @@ export function KeyLine({
   const fixed: Array<[string, string]> = [
     [keys.pedal ? `Space, ${keys.pedal}` : "Space", "one cut"],
     ["0–9, Enter", "a reading; 212/208 for two"],
-    ["Backspace", "take back the last"],
+    ["Backspace", "undo the last"],
   ];
   const letters: Array<[string, string]> = [
     [of("pass", "fail", "doubt"), "passes, fails, in doubt"],
@@ -36,8 +36,8 @@ export function KeyLine({
     [of("break"), "break"],
     [of("stop"), "stop"],
     [of("list"), "list of events, corrections"],
-    [of("takeover"), "count here, where another device does"],
-    [of("accept"), "count what the other device proposes"],
+    [of("takeover"), "count on this device"],
+    [of("accept"), "accept the cuts of the other device"],
     [of("sound"), sound ? "sound off" : "sound on"],
     [of("keys"), "change keys, learn a pedal"],
     ...(practice

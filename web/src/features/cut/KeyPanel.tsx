@@ -48,7 +48,7 @@ export function KeyPanel({
           {learning === "pedal"
             ? "Press the pedal now"
             : keys.pedal
-              ? "Learn the pedal anew"
+              ? "Learn another pedal"
               : "Learn the pedal"}
         </button>
         {keys.pedal ? (

@@ -40,7 +40,7 @@ export function StropBack({
         }}
       >
         <label className="flex items-center gap-2">
-          {run.state.strokes ? "Stropped on," : "Strop it back:"}
+          {run.state.strokes ? "Stropped on," : "Strop the edge:"}
           <input
             value={strokes}
             onChange={(e) => setStrokes(e.target.value)}
@@ -58,7 +58,7 @@ export function StropBack({
           className={`min-h-16 cursor-pointer rounded-edge border-[1.5px] border-line px-4
             font-semibold disabled:cursor-default disabled:opacity-45`}
         >
-          Count the strokes
+          Save strokes
         </button>
         {run.state.strokes && byForce ? (
           <>
@@ -97,7 +97,7 @@ export function StropBack({
           <li key={s.strokes} data-testid="strop-back">
             After {counted(s.strokes)} strokes {Math.round(s.after_gf)} gf
             {s.share === null || s.low === null || s.high === null
-              ? "; the edge had lost too little to speak of a share"
+              ? "; too little was lost to give a share"
               : `: ${percent(s.share)} of the loss is back (${percent(s.low)} to ` +
                 `${percent(s.high)})`}
             .

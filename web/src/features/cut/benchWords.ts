@@ -31,11 +31,11 @@ export function nextWords(run: RunData, shown: Shown): string {
     return `Check now: wipe, ${plural(shown.readingsWanted, "reading")}${place}`;
   }
   if (shown.planning || shown.nextAt === null)
-    return shown.planning ? "Working out the next check" : "Cut on";
+    return shown.planning ? "Working out the next check" : "Go on cutting";
   const more = shown.nextAt - shown.count;
   const wanted = state.plan?.next_count === shown.nextAt ? state.plan.readings : run.card.readings;
   const readings = wanted > 1 && state.asked === FORCE.key ? `, ${wanted} readings` : "";
-  return more > 0 ? `Check after ${counted(more)} more${readings}` : "Cut on";
+  return more > 0 ? `Check after ${counted(more)} more${readings}` : "Go on cutting";
 }
 
 /** Why, and what was passed on the way. */

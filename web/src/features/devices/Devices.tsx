@@ -26,9 +26,9 @@ export function Devices() {
       <h1 className="answer">
         {open_to_network
           ? devices.length
-            ? `${plural(devices.length, "device")} let in.`
-            : "Ready to let a device in."
-          : "Only this machine reaches the bench."}
+            ? `${plural(devices.length, "paired device")}.`
+            : "Ready to pair a device."
+          : "Only this computer can use the bench."}
       </h1>
       {open_to_network ? (
         <div className="mt-5 grid gap-x-12 gap-y-6 bench:grid-cols-[22rem_minmax(0,1fr)]">
@@ -48,8 +48,8 @@ export function Devices() {
             )}
             {code.error ? <p className="mt-2 font-medium text-rust">{code.error.message}</p> : null}
           </section>
-          <section aria-label="Let in">
-            <h2 className="text-lead font-bold">Let in</h2>
+          <section aria-label="Paired devices">
+            <h2 className="text-lead font-bold">Paired devices</h2>
             <ul>
               {devices.map((d) => (
                 <li key={d.id} className="flex min-h-12 items-center gap-3 border-b border-line">
@@ -60,7 +60,7 @@ export function Devices() {
                     className="ml-auto min-h-11 cursor-pointer underline underline-offset-4"
                     onClick={() => forget.mutate(d.id)}
                   >
-                    Shut out
+                    Unpair
                   </button>
                 </li>
               ))}
@@ -71,8 +71,8 @@ export function Devices() {
       ) : (
         <p className="mt-3 max-w-2xl">
           To count on a phone by the rope, stop Kessik and start it with{" "}
-          <code>kessik serve --lan</code>. It then answers devices of the local network that you let
-          in here, each by a code that works once, and nobody else.
+          <code>kessik serve --lan</code>. It then answers devices of the local network that you
+          pair here, and no others. Each code works once.
         </p>
       )}
     </div>
@@ -95,9 +95,9 @@ function Code({
   if (left <= 0)
     return (
       <>
-        <p className="mb-4">The code has run out.</p>
+        <p className="mb-4">The pairing code has expired.</p>
         <Button kind="next" onClick={onAnew}>
-          Show a new one
+          Show a new code
         </Button>
       </>
     );

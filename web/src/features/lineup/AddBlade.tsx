@@ -1,24 +1,34 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useChange } from "../../api/changes";
-import { Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { shelfQuery } from "../../api/queries";
-import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
+import { LIMITS } from "../../domain/limits.gen";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Mark } from "../../ui/Mark";
-import { useDraft } from "../../ui/useDraft";
+import { Notice } from "../../ui/Notice";
+import { useForm } from "../../ui/useForm";
 import { putBladeInTrial, takeFromShelf } from "./changes";
 
+const KINDS = {
+  code: "text",
+  claimed_grade: "text",
+  edge_length_mm: "number",
+  hardness_hrc: "number",
+  number: LIMITS.edge_number,
+  side_angle_deg: "number",
+  thickness_behind_edge_mm: "number",
+} as const;
 const BLANK = {
   code: "",
-  grade: "",
-  length: "",
-  hardness: "",
+  claimed_grade: "",
+  edge_length_mm: "",
+  hardness_hrc: "",
   number: "",
-  angle: "",
-  thickness: "",
+  side_angle_deg: "",
+  thickness_behind_edge_mm: "",
 };
 
 /** A blade of the shelf, or a new one with its edge here; what is not known yet stays open. */
@@ -53,7 +63,7 @@ function FromTheShelf({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
               <Mark mark={blade.mark} />
               <b>{blade.code}</b>
               <span className="text-ink-2">{blade.claimed_grade ?? "steel not named"}</span>
-              <span className="ml-auto text-note text-ink-2">{blade.origin || "take it in"}</span>
+              <span className="ml-auto text-note text-ink-2">{blade.origin || "add it"}</span>
             </button>
           </li>
         ))}
@@ -69,98 +79,59 @@ function FromTheShelf({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
 
 function NewBlade({ lineUp, onDone }: { lineUp: Schemas["LineUpOut"]; onDone: () => void }) {
   const [ids] = useState(() => ({ blade: newId(), edge: newId() }));
-  const [typed, setTyped, drop] = useDraft(`add-blade:${lineUp.trial.id}`, BLANK);
-  const value = {
-    length: typedNumber(typed.length),
-    hardness: typedNumber(typed.hardness),
-    number: typedNumber(typed.number),
-    angle: typedNumber(typed.angle),
-    thickness: typedNumber(typed.thickness),
-  };
   const add = useChange(
-    () =>
-      putBladeInTrial(lineUp.trial.id, {
-        id: ids.blade,
-        code: typed.code,
-        claimed_grade: typed.grade.trim() || null,
-        edge_length_mm: value.length ?? null,
-        hardness_hrc: value.hardness ?? null,
-        edges: value.number
-          ? [
-              {
-                id: ids.edge,
-                number: value.number,
-                side_angle_deg: value.angle ?? null,
-                thickness_behind_edge_mm: value.thickness ?? null,
-              },
-            ]
-          : [],
-      }),
+    (body: Parameters<typeof putBladeInTrial>[1]) => putBladeInTrial(lineUp.trial.id, body),
     () => {
-      drop();
+      form.drop();
       onDone();
     },
   );
-  const refused = add.error instanceof Refused ? add.error : null;
+  const form = useForm({
+    draft: `add-blade:${lineUp.trial.id}`,
+    kinds: KINDS,
+    start: BLANK,
+    error: add.error,
+  });
+  const { typed } = form;
   const needsNumber =
-    (value.angle || value.thickness) && !value.number
-      ? "say which edge since new it is"
+    (typed.side_angle_deg || typed.thickness_behind_edge_mm) && !typed.number
+      ? "give the number of the edge, counted since new"
       : undefined;
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (!needsNumber && !Object.values(value).includes(undefined)) add.mutate(undefined);
+    const read = form.read();
+    if (needsNumber || !read) return;
+    const { number, side_angle_deg, thickness_behind_edge_mm, claimed_grade, ...facts } = read;
+    const edge = { id: ids.edge, side_angle_deg, thickness_behind_edge_mm };
+    add.mutate({
+      ...facts,
+      id: ids.blade,
+      claimed_grade: claimed_grade.trim() || null,
+      edges: number ? [{ ...edge, number }] : [],
+    });
   };
-  const field = (name: keyof typeof BLANK, wireName: string) => ({
-    value: typed[name],
-    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
-    error:
-      name in value && value[name as keyof typeof value] === undefined
-        ? `“${typed[name]}” is not a number`
-        : refused?.at(wireName),
-  });
   return (
     <form onSubmit={submit} className="grid grid-cols-2 gap-4" noValidate aria-label="A new blade">
       <h3 className="col-span-2 font-semibold">A new blade</h3>
-      <Field label="Code" {...field("code", "code")} autoFocus />
-      <Field label="Steel, by its designation" {...field("grade", "claimed_grade")} />
-      <Field
-        label="Edge length"
-        unit="mm"
-        inputMode="decimal"
-        {...field("length", "edge_length_mm")}
-      />
-      <Field
-        label="Hardness, if measured"
-        unit="HRC"
-        inputMode="decimal"
-        {...field("hardness", "hardness_hrc")}
-      />
+      <Field label="Code" {...form.field("code")} autoFocus />
+      <Field label="Steel, by its designation" {...form.field("claimed_grade")} />
+      <Field label="Edge length" unit="mm" {...form.field("edge_length_mm")} />
+      <Field label="Hardness, if measured" unit="HRC" {...form.field("hardness_hrc")} />
       <Field
         label="Edge in use, number since new"
-        inputMode="numeric"
         hint={`Empty: no edge yet. Here, ${lineUp.trial.settled_rule}.`}
-        {...field("number", "number")}
+        {...form.field("number")}
         {...(needsNumber ? { error: needsNumber } : {})}
       />
-      <Field
-        label="Angle per side"
-        unit="°"
-        inputMode="decimal"
-        {...field("angle", "side_angle_deg")}
-      />
+      <Field label="Angle per side" unit="°" {...form.field("side_angle_deg")} />
       <Field
         label="Thickness behind the edge"
         unit="mm"
-        inputMode="decimal"
-        {...field("thickness", "thickness_behind_edge_mm")}
+        {...form.field("thickness_behind_edge_mm")}
       />
-      {add.error && !refused?.problem.field ? (
-        <p role="alert" className="col-span-2 text-rust">
-          {add.error.message}
-        </p>
-      ) : null}
+      <Notice says={form.notice} className="col-span-2" />
       <Button kind="next" type="submit" className="col-span-2" disabled={add.isPending}>
-        Add the blade
+        Add blade
       </Button>
     </form>
   );

@@ -39,7 +39,7 @@ export function CellEditor({
   const trigger = (
     <button
       type="button"
-      aria-label={`${blade.code}, ${variable.label}: ${cell.shown}, ${labelOf("matchStates", cell.state)}. Change it`}
+      aria-label={`${blade.code}, ${variable.label}: ${cell.shown}, ${labelOf("matchStates", cell.state)}. Edit`}
       className={`flex min-h-16 w-full cursor-pointer flex-col justify-center px-3 text-left
         hover:underline hover:decoration-line hover:underline-offset-4`}
     >
@@ -92,7 +92,7 @@ function Measure({
   const [edgeId, setEdgeId] = useState(edges[0]?.id);
   const edge = blade.edges.find((e) => e.id === edgeId);
   const unknown = useChange(async (ids: string[]) => {
-    for (const id of ids) await strikeMeasurement(id, "said to be not known after all");
+    for (const id of ids) await strikeMeasurement(id, "marked as not known");
   }, onDone);
   const page = (
     <Link className="font-semibold underline underline-offset-4" to={`/blades/${blade.id}`}>
@@ -148,7 +148,7 @@ function Measure({
           </div>
         </details>
       ) : null}
-      <p className="mt-3 text-note">All of it is on {page}.</p>
+      <p className="mt-3 text-note">All values are on {page}.</p>
     </>
   );
 }

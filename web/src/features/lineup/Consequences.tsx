@@ -13,7 +13,7 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   const patched = useTrialPatch(trial);
   return (
     <section aria-label="What this comparison can show">
-      <h2 className="text-lead font-bold">What an answer may speak of: {lineUp.scope}</h2>
+      <h2 className="text-lead font-bold">The answer can speak of: {lineUp.scope}</h2>
       {mismatches.map((found) => {
         const blade = blades.find((b) => b.code === found.blade);
         if (!blade) return null;
@@ -29,7 +29,7 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
               </span>
             </p>
             <p className="mt-1 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-note">
-              <span className="text-ink-2">Ways out:</span>
+              <span className="text-ink-2">What to do:</span>
               {found.ways_out.map((way) => (
                 <WayOut
                   key={way.kind}
@@ -53,7 +53,7 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
       ) : null}
       {pending.length ? (
         <div className="mt-4">
-          <p className="font-semibold">Still open</p>
+          <p className="font-semibold">Not known yet</p>
           <ul className="mt-1 text-ink-2">
             {pending.map((line) => (
               <li key={line} className="ruled mt-1 border-l-4 border-line py-0.5 pl-4">
@@ -62,19 +62,20 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
             ))}
           </ul>
           <p className="mt-2 text-note text-ink-2">
-            None of this blocks the work. Until it is known the answer speaks of these blades only.
+            You can start without them. Until they are known, the answer speaks of these blades
+            only.
           </p>
         </div>
       ) : null}
       {mismatches.length === 0 && pending.length === 0 && blades.length > 1 ? (
-        <p className="mt-2 text-ink-2">Nothing known stands in the way of a fair comparison.</p>
+        <p className="mt-2 text-ink-2">The comparison is fair as far as is known.</p>
       ) : null}
       <Held lineUp={lineUp} onChange={patched.change} />
       {Object.keys(trial.tolerances ?? {}).length ? (
         <p className="mt-4 text-note">
           Tolerances were changed for this trial.{" "}
           <Button kind="quiet" className="px-0" onClick={() => patched.change({ tolerances: {} })}>
-            Go back to the usual ones
+            Restore the usual tolerances
           </Button>
         </p>
       ) : null}
@@ -98,19 +99,18 @@ function Held({
     <>
       {lineUp.taken_as_equal.length ? (
         <p className="mt-4 text-note text-ink-2">
-          Taken as equal, because nobody recorded it for any blade:{" "}
-          {lineUp.taken_as_equal.join(", ")}.
+          Not recorded for any blade, so taken as equal: {lineUp.taken_as_equal.join(", ")}.
         </p>
       ) : null}
       {loose.length ? (
         <p className="mt-4 flex flex-wrap gap-x-5 text-note">
-          <span>Knowingly not held equal: {loose.map((v) => v.label).join(", ")}.</span>
-          <Way onClick={() => onChange({ let_go: [] })}>Hold all of it equal again</Way>
+          <span>Accepted as different: {loose.map((v) => v.label).join(", ")}.</span>
+          <Way onClick={() => onChange({ let_go: [] })}>Hold all of them equal again</Way>
         </p>
       ) : null}
       {lineUp.references.map((words) => (
         <p key={words} className="mt-2 text-note text-ink-2">
-          {words} It can be left out; then the result has no place on a scale.
+          {words} You can go without one; the result then has no place on a scale.
         </p>
       ))}
     </>

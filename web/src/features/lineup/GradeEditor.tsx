@@ -70,7 +70,7 @@ export function GradeEditor({
   const trigger = (
     <button
       type="button"
-      aria-label={`${blade.code}, steel: ${blade.claimed_grade ?? "not named"}. Change it`}
+      aria-label={`${blade.code}, steel: ${blade.claimed_grade ?? "not named"}. Edit`}
       className={`flex min-h-16 w-full cursor-pointer flex-col justify-center px-2 text-left
         hover:underline hover:decoration-line hover:underline-offset-4`}
     >
@@ -90,15 +90,15 @@ export function GradeEditor({
         <Field label="Steel, by its designation" {...field("grade", "claimed_grade")} autoFocus />
         <Field label="Blade code" {...field("code", "code")} />
         <Choice
-          label="It is here as"
+          label="Role"
           value={typed.role}
           onPick={(picked) => setTyped({ ...typed, role: picked as Blade["role"] })}
         >
           <Options of={WORDS.trialRoles} />
         </Choice>
         <Field
-          label="Compared as"
-          hint="Empty: as it is. Or its preparations, like: coarse, polished"
+          label="Preparations compared"
+          hint="Empty: the blade as it is. Else such as: coarse, polished"
           {...field("arms", "arms")}
         />
         <div className="grid grid-cols-2 gap-3">
@@ -115,9 +115,7 @@ export function GradeEditor({
             {...field("high", "usual_hardness_high_hrc", 1)}
           />
         </div>
-        <p className="text-note text-ink-2">
-          Left empty, the shelf's range for this grade is taken.
-        </p>
+        <p className="text-note text-ink-2">Empty: the range of its grade on the shelf.</p>
         {save.error && !refused?.problem.field ? (
           <p className="text-rust">{save.error.message}</p>
         ) : null}

@@ -69,9 +69,7 @@ export function Matrix({
   const stripWidth = isNarrow ? width - 32 : Math.max(230, Math.min(430, roomBeside));
   if (blades.length === 0) {
     return (
-      <p className="px-7 pt-6 text-ink-2">
-        Add the blades to compare; each gets a mark that follows it everywhere.
-      </p>
+      <p className="px-7 pt-6 text-ink-2">Add the blades to compare. Each gets its own mark.</p>
     );
   }
   return (
@@ -121,7 +119,7 @@ export function Matrix({
               underline-offset-4 hover:decoration-ink`}
             onClick={() => setAll(!all)}
           >
-            {all ? "Fold the quiet columns away" : "Show their columns"}
+            {all ? "Hide these columns" : "Show these columns"}
           </button>
         ) : null}
       </p>

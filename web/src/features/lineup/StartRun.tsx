@@ -126,7 +126,7 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
           <p className="text-ink-2">
             {last
               ? `Edge ${last.number} has been cut. This run is on edge ${number}; ` +
-                "what was measured on the old one does not hold for it."
+                "measurements of the old edge do not apply to it."
               : `This is the first edge of ${codeOf(blade)} here.`}
           </p>
           <div className="grid grid-cols-2 gap-3">
@@ -188,7 +188,7 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
           value={took.block}
           onChange={(e) => setTook({ ...took, block: e.target.value })}
           error={wrong(6, took.block) ?? refused?.at("block")}
-          hint="One number for each piece or day; empty: set for you"
+          hint="One number for each piece or day; empty: Kessik numbers it"
         />
       </div>
       <Tick
@@ -198,14 +198,14 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
       />
       {earlier && !practice ? (
         <Tick
-          label="It verifies the first result: keep that hidden until this run stops"
+          label="It verifies the first result: hide that until this run stops"
           checked={verifies}
           onTick={(on) => setVerifies(on)}
         />
       ) : null}
       {refused?.problem.field?.endsWith("_lot_id") ? (
         <Tick
-          label="Cut on the other lot all the same; the run is marked"
+          label="Use the other lot; the run is marked"
           checked={insist}
           onTick={(on) => setInsist(on)}
         />
@@ -261,9 +261,7 @@ function Took({
 }) {
   return (
     <fieldset className="grid grid-cols-2 gap-3">
-      <legend className="mb-1 font-semibold">
-        What did the sharpening before this round take?
-      </legend>
+      <legend className="mb-1 font-semibold">Sharpening before this round</legend>
       <Field
         label="Strokes a side"
         inputMode="numeric"

@@ -40,12 +40,12 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
         <EdgesForm trial={trial} onDone={() => setOpen(false)} />
       ) : (
         <Button kind="quiet" className="px-0" onClick={() => setOpen(true)}>
-          Say which edges count
+          Choose which edges count
         </Button>
       )}
-      <p className="mt-4 font-semibold">Hardness is held to be fair when it is</p>
+      <p className="mt-4 font-semibold">Compare at hardness</p>
       <OneOf
-        says="Hardness is held to be fair when it is"
+        says="Compare at hardness"
         value={trial.hardness_reading}
         onPick={(hardness_reading) => change({ hardness_reading })}
         ways={[
@@ -140,7 +140,7 @@ function EdgesForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () =
         <p className="col-span-2 text-rust">{refused.message}</p>
       ) : null}
       <Button kind="next" type="submit" className="col-span-2" disabled={save.isPending}>
-        Keep it
+        Save
       </Button>
     </form>
   );

@@ -109,7 +109,7 @@ function ToleranceForm({
       ) : null}
       {variable.name === "edge_length_mm" ? (
         <Tick
-          label="Put counts on one edge length instead"
+          label="Scale counts to one edge length"
           checked={trial.scale_edge_length}
           onTick={(on) => save.change({ scale_edge_length: on })}
         />
@@ -132,7 +132,7 @@ function ToleranceForm({
           className="self-start px-0"
           onClick={() => save.change({ let_go: [...trial.let_go, variable.name] })}
         >
-          Do not hold it equal here
+          Accept it as different
         </Button>
       )}
     </form>

@@ -95,7 +95,7 @@ function Bench({
         </p>
       ) : null}
       <div className="mt-5 grid gap-x-12 gap-y-8 bench:grid-cols-[300px_minmax(0,1fr)]">
-        <nav aria-label="Methods to take">
+        <nav aria-label="Ready methods">
           <h2 className="text-lead font-bold">Schools</h2>
           <Takes methods={known.ready} chosen={draft.base.school} onTake={(m) => take(m, "")} />
           {known.own.length ? (
@@ -144,7 +144,7 @@ function PutAwayMethods({ own }: { own: readonly Schemas["OwnMethodOut"][] }) {
   );
   return (
     <details className="mt-1">
-      <summary className="min-h-11 cursor-pointer text-note">Put methods away</summary>
+      <summary className="min-h-11 cursor-pointer text-note">Archive or delete methods</summary>
       <ul>
         {own.map((m) => (
           <li key={m.line_id} className="flex flex-wrap items-center gap-x-3 border-b border-line">
@@ -153,10 +153,10 @@ function PutAwayMethods({ own }: { own: readonly Schemas["OwnMethodOut"][] }) {
               kind="quiet"
               onClick={() => change.mutate({ id: m.line_id, archived: !m.archived })}
             >
-              {m.archived ? "Bring back" : "Archive"}
+              {m.archived ? "Restore" : "Archive"}
             </Button>
             <TakeAway kind="method" ownerId={m.line_id}>
-              Take away
+              Delete
             </TakeAway>
           </li>
         ))}

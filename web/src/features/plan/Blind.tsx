@@ -24,7 +24,7 @@ export function Blind({ found, trialId }: { found: Schemas["TrialPlanOut"]; tria
         <>
           <p>
             The bench shows codes; comparison, forecasts and later checks stay hidden until the
-            blades are uncovered.
+            codes are revealed.
           </p>
           <details className="mt-1">
             <summary className="min-h-11 cursor-pointer font-semibold">
@@ -34,33 +34,33 @@ export function Blind({ found, trialId }: { found: Schemas["TrialPlanOut"]; tria
               {Object.entries(found.codes)
                 .map(([code, blind]) => `${code} is ${blind}`)
                 .join(", ")}
-              . Cover marks and logos, and keep this from the hand that cuts.
+              . Cover marks and logos, and do not show this to whoever cuts.
             </p>
           </details>
           {sure ? (
             <p className="flex flex-wrap items-center gap-3">
-              Uncovering is not undone.
+              Revealing cannot be undone.
               <Button kind="danger" onClick={() => change.mutate(false)}>
-                Uncover the blades
+                Reveal codes
               </Button>
               <Button kind="quiet" onClick={() => setSure(false)}>
-                Leave them covered
+                Keep hidden
               </Button>
             </p>
           ) : (
-            <Button onClick={() => setSure(true)}>Uncover …</Button>
+            <Button onClick={() => setSure(true)}>Reveal codes …</Button>
           )}
         </>
       ) : found.unblinded_utc ? (
-        <p>Cut blind; the blades were uncovered on {day(found.unblinded_utc)}.</p>
+        <p>Cut blind; codes revealed on {day(found.unblinded_utc)}.</p>
       ) : (
         <>
           <p className="text-ink-2">
-            Knowing which blade is in hand bends the hand. Codes can stand for the blades until all
-            is cut.
+            Whoever knows the blade cuts differently. Codes can stand for the blades until all is
+            cut.
           </p>
           <Button className="mt-2" onClick={() => change.mutate(true)} disabled={change.isPending}>
-            Cut it blind
+            Cut blind
           </Button>
         </>
       )}

@@ -41,15 +41,15 @@ export function Cost({ found }: { found: Found }) {
     `${cost.hours.toFixed(1)} h`,
     `${cost.sharpening_hours.toFixed(1)} h of it sharpening; ${pace.cut_s} s a cut, ` +
       `${pace.reading_s} s a reading, ` +
-      `${found.pace_learned ? "as your own runs went" : "as is usual"}`,
+      `${found.pace_learned ? "from your own runs" : "usual values"}`,
   ]);
   if (method.cut !== "stroke")
     rows.push(["for the hand", plural(cost.days, "day"), `at ${pace.cuts_a_day} cuts a day`]);
   const prices = total(needs);
   if (prices) rows.push(["money", prices, "by the price of the lots"]);
   return (
-    <section aria-label="What it costs">
-      <h2 className="text-lead font-bold">What it costs</h2>
+    <section aria-label="Cost">
+      <h2 className="text-lead font-bold">Cost</h2>
       <table className="mt-1 w-full border-collapse" data-testid="cost">
         <tbody>
           {rows.map(([name, value, why]) => (

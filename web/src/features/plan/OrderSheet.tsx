@@ -20,7 +20,7 @@ export function OrderSheet({ found, trial }: { found: Schemas["TrialPlanOut"]; t
           ? "The blades of a block take turns, cut by cut, within one piece of board; the one " +
             "that begins moves on."
           : "Each blade once in every block; its place inside the block moves, so that a " +
-            "tiring hand and a changing lot weigh on all alike."}
+            "tiring hand and a changing lot affect all blades alike."}
         {found.plan.balance_zones ? " Heel, middle and tip are spread over the blades." : ""}
       </p>
       <ol className="mt-2">

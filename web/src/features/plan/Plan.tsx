@@ -10,6 +10,7 @@ import { plural, typedNumber } from "../../domain/format";
 import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Choice, Option, Options } from "../../ui/Choice";
+import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
 import { Failed, Waiting } from "../../ui/State";
 import { Tick } from "../../ui/Tick";
@@ -181,13 +182,13 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
             disabled={!sent || save.isPending}
             onClick={() => sent && save.mutate(sent)}
           >
-            Keep the plan
+            Save plan
           </Button>
-          <Button onClick={() => window.print()}>Print the order sheet</Button>
+          <Button onClick={() => window.print()}>Print order sheet</Button>
         </div>
       </div>
       {found.shortfalls.length ? (
-        <ul aria-label="What cannot be met" className="mt-3 flex flex-col gap-1">
+        <ul aria-label="Problems" className="mt-3 flex flex-col gap-1">
           {found.shortfalls.map((words) => (
             <li key={words} className="border-l-4 border-rust pl-3">
               {words[0]?.toUpperCase()}
@@ -207,13 +208,13 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
         className={`mt-4 grid gap-x-12 gap-y-7 print:hidden
         bench:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]`}
       >
-        <section aria-label="What is planned" className="grid h-fit grid-cols-2 gap-3">
+        <section aria-label="Plan" className="grid h-fit grid-cols-2 gap-3">
           <Field label="Edges a blade" {...field("edges", "edges_per_blade")} />
           <Field label="Difference wanted" unit="%" {...field("wanted", "wanted_percent")} />
           <Field
-            label="A blade not cut yet lasts"
+            label="Expected life of an uncut blade"
             unit={found.method.count_unit ?? "cuts"}
-            hint="empty: as far as is known"
+            hint="empty: estimated"
             {...field("life", "expected_life", false)}
           />
           <PlannedLives blades={found.blades} unit={found.method.count_unit ?? "cuts"} />
@@ -263,15 +264,14 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
           ) : null}
           <Field label="Cuts a day for one hand" {...field("cutsADay", "cuts_a_day")} />
           <Field label="A sharpening takes" unit="min" {...field("sharpening", "sharpening_min")} />
-          <Field
+          <DayField
             label="Work begins on"
-            type="date"
             value={typed.startsOn}
             onChange={set("startsOn")}
             error={refused?.at("starts_on")}
             hint="empty: no days are planned"
           />
-          <Field label="Hours a day at it" unit="h" {...field("hoursADay", "hours_a_day")} />
+          <Field label="Hours of work a day" unit="h" {...field("hoursADay", "hours_a_day")} />
           <div className="col-span-2">
             <Tick
               label="Spread heel, middle and tip over the blades"
@@ -280,12 +280,12 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
             />
           </div>
           <LongField
-            label="What is expected to come out, and in which order"
+            label="Prediction: order of the blades, and why"
             className="col-span-2"
             value={typed.prediction}
             onChange={set("prediction")}
             error={refused?.at("prediction")}
-            hint="Written down before the first cut; shown unchanged beside the answer."
+            hint="Recorded before the first cut, and shown unchanged beside the answer."
           />
           {(save.error && !refused) || (refused && !refused.problem.field) ? (
             <p role="alert" className="col-span-2 text-rust">
@@ -312,7 +312,7 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
           <p className="mt-1 text-note text-ink-2">
             {found.repeats_learned
               ? `Edge-to-edge spread learned from ${plural(found.repeats_learned, "repeat")} ` +
-                "of yours, on top of common practice."
+                "of yours and common practice."
               : "Edge-to-edge spread by common practice: about 4 %, 1.5 to 12 %."}
           </p>
           <Schedules schedules={found.schedules} method={found.method} trialId={trialId} />
@@ -352,7 +352,7 @@ function says(found: Found): string {
   if (found.shows_percent === null)
     return found.blades.length < 2
       ? "Add a second blade, and the plan says what it can show."
-      : "Effort is felt, on a scale without ratios: this plan ranks the blades, and promises " +
+      : "Effort is a felt scale without ratios: this plan ranks the blades and gives " +
           "no smallest difference.";
   const wanted = found.plan.wanted_percent ?? 20;
   const need =

@@ -15,7 +15,7 @@ export function PlannedLives({
     groups.set(says, [...(groups.get(says) ?? []), code]);
   }
   return (
-    <ul aria-label="Lives planned with" className="self-end text-note text-ink-2">
+    <ul aria-label="Expected lives" className="self-end text-note text-ink-2">
       {[...groups].map(([says, codes]) => (
         <li key={says}>
           <b>{codes.join(", ")}</b>: {says}

@@ -78,9 +78,9 @@ export function Schedules({
       ) : null}
       <p className="mt-1 text-note text-ink-2">
         {asked === "readings"
-          ? "By simulation on the virtual bench; an expectation, no promise. Press one to take it."
-          : "A look that passes or fails leaves a bracket as wide as the gap between checks. " +
-            "Press one to take it."}
+          ? "Simulated on the virtual bench: an expectation, not a promise. Press one to choose it."
+          : "A check that passes or fails leaves a bracket as wide as the gap between checks. " +
+            "Press one to choose it."}
       </p>
     </section>
   );

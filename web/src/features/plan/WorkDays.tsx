@@ -16,7 +16,7 @@ export function WorkDays({ found, trialId }: { found: Schemas["TrialPlanOut"]; t
           href={`/api/trials/${trialId}/calendar.ics`}
           download
         >
-          Take it into a calendar
+          Export to a calendar
         </a>
       </div>
       <ul className="mt-1">

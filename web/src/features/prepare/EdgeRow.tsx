@@ -38,7 +38,9 @@ export function EdgeRow({
       </th>
       <td className="px-1 py-2">
         <span className="flex min-h-11 items-center font-semibold">{edge.number}</span>
-        {departs ? <span className="block text-note text-rust">other than the recipe</span> : null}
+        {departs ? (
+          <span className="block text-note text-rust">differs from the recipe</span>
+        ) : null}
       </td>
       {(
         ["side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "start_gf"] as const

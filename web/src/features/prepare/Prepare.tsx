@@ -53,8 +53,7 @@ export function Prepare() {
               `cut; ${plural(bare.length, "blade")} still to sharpen.`}
       </h1>
       <p className="mt-1 text-ink-2">
-        Same steps, same strokes on all; {trial.settled_rule}. What was measured on the last edge
-        does not hold for the next.
+        Same steps, same strokes on all; {trial.settled_rule}. Measure each new edge again.
       </p>
       <MakeEdges
         trialId={trialId}
@@ -65,8 +64,8 @@ export function Prepare() {
         recipes={shelf.data.recipes}
       />
       {ready.length ? (
-        <section aria-label="Edges that wait" className="mt-8">
-          <h2 className="text-lead font-bold">What each edge turned out to be</h2>
+        <section aria-label="Edges ready to cut" className="mt-8">
+          <h2 className="text-lead font-bold">Measured edges</h2>
           <div className="overflow-x-auto">
             <table className="mt-2 w-full border-collapse">
               <thead>
@@ -110,8 +109,8 @@ export function Prepare() {
             </table>
           </div>
           <p className="mt-2 text-note text-ink-2">
-            Typed values are kept as measured here, today, as you leave the field. Thickness at
-            stations: 16: 0.36 48: 0.37. Several start readings: 142 150 147.
+            Values are saved as measured here today when you leave the field. Thickness at stations:
+            16: 0.36 48: 0.37. Several start readings: 142 150 147.
           </p>
         </section>
       ) : null}

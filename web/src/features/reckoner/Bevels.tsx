@@ -60,7 +60,7 @@ export function Bevels() {
       <div className="grid items-start gap-x-12 gap-y-4 bench:grid-cols-[1fr_1fr]">
         <div>
           <Choice
-            label="What is looked for"
+            label="Calculate"
             value={wanted}
             onPick={(picked) => setWanted(picked as WordOf<"bevelParts">)}
           >
@@ -192,7 +192,7 @@ function SaveOnBlade({ found }: { found: Found }) {
           className="flex min-h-11 items-center underline underline-offset-4"
           to={`/blades/${blade.id}`}
         >
-          Kept on {blade.code}
+          Saved on {blade.code}
         </Link>
       ) : null}
       {save.error ? (

@@ -76,7 +76,7 @@ export function Brine() {
   );
 }
 
-/** A measured brine made stronger or weaker, and what evaporated put back. */
+/** A measured brine made stronger or weaker, and what evaporated include again. */
 export function BrineChange() {
   const { read, field } = useFigures("brine-change", {
     brine: "2000",
@@ -101,7 +101,7 @@ export function BrineChange() {
   return (
     <Calculation
       place="brine-change"
-      title="A brine that is there: stronger, weaker, topped up"
+      title="Correct an existing brine"
       footing={change.data?.footing}
     >
       <div className="grid grid-cols-2 gap-3 bench:grid-cols-4">

@@ -21,7 +21,7 @@ export function Reckoner() {
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
       <div className="flex flex-wrap items-baseline gap-x-8 gap-y-2">
-        <h1 className="answer">What comes out of two figures.</h1>
+        <h1 className="answer">Small calculations of the bench.</h1>
         <nav aria-label="Calculations" className="flex flex-wrap gap-x-5">
           {PLACES.map(([place, name]) => (
             <a

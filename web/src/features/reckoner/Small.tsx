@@ -97,7 +97,7 @@ export function Convex() {
     api.GET("/api/reckoner/convex", { params: { query } }),
   );
   return (
-    <Calculation place="convex" title="The angle a convex edge amounts to" footing={data?.footing}>
+    <Calculation place="convex" title="Angle of a convex edge" footing={data?.footing}>
       <div className="grid grid-cols-2 gap-3">
         <Field label="Thickness there" unit="mm" {...field("thickness", at("thickness_mm"))} />
         <Field
@@ -150,7 +150,7 @@ export function Exposure() {
   return (
     <Calculation
       place="exposure"
-      title="What a cut costs each millimetre of edge"
+      title="Exposure of the edge"
       footing={data?.footing}
       error={error && !placed.some((name) => at(name)) ? error : null}
     >

@@ -23,16 +23,16 @@ export function Backups() {
       <div className="flex flex-wrap items-start justify-between gap-4">
         <h1 className="answer max-w-2xl">
           {newest
-            ? `The newest copy of the data was made ${day(newest.made_utc)}.`
-            : "There is no copy of the data yet."}
+            ? `The newest backup was made ${day(newest.made_utc)}.`
+            : "There is no backup yet."}
         </h1>
         <Button kind="next" disabled={make.isPending} onClick={() => make.mutate(undefined)}>
-          {make.isPending ? "Copying …" : "Make a copy now"}
+          {make.isPending ? "Backing up …" : "Back up now"}
         </Button>
       </div>
       {data.failed || make.error ? (
         <p role="alert" className="mt-3 font-medium text-rust">
-          The last copy was not made: {make.error?.message ?? data.failed}
+          The last backup failed: {make.error?.message ?? data.failed}
         </p>
       ) : null}
       <div className="mt-5 grid gap-x-12 gap-y-8 bench:grid-cols-[minmax(0,1fr)_minmax(0,340px)]">
@@ -43,10 +43,10 @@ export function Backups() {
         </ul>
         <div>
           <Rule key={JSON.stringify(data.rule)} rule={data.rule} />
-          <h2 className="mt-8 text-lead font-bold">Bring one back</h2>
+          <h2 className="mt-8 text-lead font-bold">Restore a backup</h2>
           <p className="mt-1 text-note text-ink-2">
-            Stop Kessik, then run this. It says what the copy holds, checks it, and keeps what it
-            replaces.
+            Stop Kessik, then run this. It shows what the backup holds, checks it, and saves the
+            data that it replaces.
           </p>
           <code className="mt-1 block overflow-x-auto bg-sheet p-2 font-[inherit] text-note">
             {data.bring_back}
@@ -70,7 +70,7 @@ function OneCopy({ copy }: { copy: Copies["copies"][number] }) {
           <span className="text-note">{heldWords(held.data)}</span>
         ) : (
           <Button kind="quiet" onClick={() => setAsked(true)}>
-            What it holds
+            Content
           </Button>
         )}
       </span>
@@ -109,15 +109,15 @@ function Rule({ rule }: { rule: Schemas["BackupRuleBody"] }) {
   });
   return (
     <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-3">
-      <h2 className="col-span-2 text-lead font-bold">What is kept</h2>
+      <h2 className="col-span-2 text-lead font-bold">How many are saved</h2>
       <p className="col-span-2 text-note text-ink-2">
-        A copy is made by itself on each day of use, and before every upgrade. Those before an
-        upgrade and those made by hand stay.
+        A backup is made on each day of use and before every upgrade. Those before an upgrade and
+        those made by hand are never deleted.
       </p>
-      <Field label="Of days" inputMode="numeric" {...field("daily")} />
-      <Field label="Of weeks" inputMode="numeric" {...field("weekly")} />
+      <Field label="Daily backups" inputMode="numeric" {...field("daily")} />
+      <Field label="Weekly backups" inputMode="numeric" {...field("weekly")} />
       <Field
-        label="Once more in the folder"
+        label="Second copy in folder"
         hint="on another disk; empty for none"
         className="col-span-2"
         {...field("second_folder")}
@@ -128,7 +128,7 @@ function Rule({ rule }: { rule: Schemas["BackupRuleBody"] }) {
         </p>
       ) : null}
       <Button type="submit" className="col-span-2" disabled={save.isPending}>
-        Keep by this rule
+        Save rule
       </Button>
     </form>
   );

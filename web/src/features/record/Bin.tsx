@@ -20,7 +20,7 @@ export function Bin() {
       <h1 className="answer">
         {bin.data.length
           ? "In the bin"
-          : "The bin is empty. What is taken away waits here 30 days."}
+          : "The bin is empty. What you delete can be restored for 30 days."}
       </h1>
       {wrong ? (
         <p role="alert" className="mt-3 font-medium text-rust">
@@ -43,16 +43,16 @@ export function Bin() {
                 {[
                   `taken away ${day(entry.binned_utc)}`,
                   entry.reason,
-                  `goes for good on ${day(entry.goes_on)}`,
+                  `deleted for good on ${day(entry.goes_on)}`,
                 ]
                   .filter(Boolean)
                   .join(" · ")}
               </span>
             </span>
-            <Button onClick={() => back.mutate(entry.id)}>Bring back</Button>
+            <Button onClick={() => back.mutate(entry.id)}>Restore</Button>
             {sure === entry.id ? (
               <Button kind="danger" onClick={() => gone.mutate(entry.id)}>
-                Yes, for good: this cannot be undone
+                Delete for good: this cannot be undone
               </Button>
             ) : (
               <Button kind="quiet" onClick={() => setSure(entry.id)}>

@@ -7,6 +7,7 @@ import { lineUpQuery } from "../../api/queries";
 import { checkPaper, keepPaper, paperFormQuery } from "../../api/record";
 import { plural, typedNumber } from "../../domain/format";
 import { Button, buttonLook } from "../../ui/Button";
+import { DayField } from "../../ui/DayField";
 import { Field } from "../../ui/Field";
 import { Kbd } from "../../ui/Kbd";
 import { Failed, Waiting } from "../../ui/State";
@@ -70,7 +71,7 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
       forget();
       navigate(`/trials/${trialId}/verdict`);
     },
-    () => say("Undone: the runs lie in the bin."),
+    () => say("Undone: the runs are in the bin."),
   );
   const said = saying(rows);
   const refused = keep.error instanceof Refused ? keep.error.problem.faults : undefined;
@@ -104,7 +105,7 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
       </p>
       <div className="mt-4 flex flex-wrap items-start gap-4">
         <Toggles
-          says="How it was written down"
+          says="Written as"
           value={way}
           onPick={(picked) => setTyped({ ...typed, way: picked })}
           choices={[
@@ -205,9 +206,8 @@ function Setting<T extends { by: string; on: string; every: string; gapUnknown: 
           />
         ) : null}
       </div>
-      <Field
+      <DayField
         label="Cut on"
-        type="date"
         value={typed.on}
         onChange={(e) => onType({ ...typed, on: e.target.value })}
       />

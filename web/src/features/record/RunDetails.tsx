@@ -28,17 +28,17 @@ export function RunDetails({ run, record }: { run: Run; record: Record_ }) {
       <Entries runId={run.id} />
       <p className="mt-3 flex flex-wrap gap-3">
         <Link className={buttonLook("quiet")} to={`/runs/${run.id}`}>
-          Open it at the bench
+          Open at the bench
         </Link>
         <TakeAway kind="run" ownerId={run.id}>
-          Take the run away
+          Delete run
         </TakeAway>
       </p>
     </div>
   );
 }
 
-/** The entries of a run; each can be corrected, struck out with a reason, or put back. */
+/** The entries of a run; each can be corrected, excluded with a reason, or include again. */
 function Entries({ runId }: { runId: string }) {
   const run = useQuery(runQuery(runId));
   const [device] = useState(() => `record-${newId()}`);
@@ -100,7 +100,7 @@ function Abandon({ onAbandon }: { onAbandon: (why: { reason: string }) => Promis
       }}
     >
       <Field
-        label="It came to nothing, because"
+        label="Why is it abandoned?"
         className="grow"
         value={reason}
         onChange={(e) => setReason(e.target.value)}
@@ -194,7 +194,7 @@ function RunFacts({ run, record }: { run: Run; record: Record_ }) {
             error={refused?.at("reason")}
           />
           <Button kind="next" type="submit" className="self-end" disabled={save.isPending}>
-            Keep the change
+            Save change
           </Button>
         </>
       ) : null}

@@ -5,8 +5,8 @@ import { day } from "../../domain/format";
 export function Traces({ traces }: { traces: readonly Schemas["TraceOut"][] }) {
   if (traces.length === 0) return null;
   return (
-    <section aria-label="Put right" className="mt-8">
-      <h2 className="text-lead font-bold">Put right</h2>
+    <section aria-label="Corrected" className="mt-8">
+      <h2 className="text-lead font-bold">Corrected</h2>
       <ul className="mt-1">
         {traces.map((trace) => (
           <li key={trace.id} className="border-t border-line py-1.5">

@@ -4,6 +4,7 @@ import { Refused, type Schemas } from "../../api/client";
 import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Choice, Options } from "../../ui/Choice";
+import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
 import { useUndo } from "../../ui/Undo";
 
@@ -56,19 +57,19 @@ export function TrialFacts({ trial }: { trial: Trial }) {
         >
           <Options of={WORDS.factors} />
         </Choice>
-        <Field label="Begun" type="date" {...field("created_on")} />
+        <DayField label="Begun" {...field("created_on")} />
       </div>
       <Field label="What is cut" {...field("medium")} />
       {isChanged ? (
         <>
           <Field label="Why it is changed" {...field("reason")} />
           <Button kind="next" type="submit" disabled={save.isPending}>
-            Keep the change
+            Save change
           </Button>
         </>
       ) : (
         <p className="text-note text-ink-2">
-          Tolerances are changed in the line-up. Every change leaves a trace here.
+          Tolerances are changed in the line-up. Every change is listed here.
         </p>
       )}
       {save.error && !refused?.problem.field ? (

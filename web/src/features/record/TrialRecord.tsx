@@ -43,7 +43,7 @@ export function TrialRecord() {
         <section aria-label="Runs">
           {data.runs.length === 0 ? (
             <p className="border-t border-line pt-3 text-ink-2">
-              Nothing has been cut. Results that exist already can be entered from paper.
+              Nothing has been cut. Enter results from paper, or start a run in the line-up.
             </p>
           ) : null}
           <ol>
@@ -113,7 +113,7 @@ function Archive({ trialId, archived }: { trialId: string; archived: boolean }) 
   const change = useChange((to: boolean) => archiveTrial(trialId, to));
   return (
     <Button onClick={() => change.mutate(!archived)}>
-      {archived ? "Take out of the archive" : "Archive the trial"}
+      {archived ? "Restore from archive" : "Archive trial"}
     </Button>
   );
 }
@@ -122,7 +122,7 @@ function TrialAway({ trialId }: { trialId: string }) {
   const navigate = useNavigate();
   return (
     <TakeAway kind="trial" ownerId={trialId} onGone={() => navigate("/")}>
-      Take the trial away
+      Delete trial
     </TakeAway>
   );
 }

@@ -15,7 +15,7 @@ import { useUndo } from "../../ui/Undo";
 
 type Seen = Schemas["SheetPreviewOut"];
 
-/** All of it in, or nothing: what is there already is skipped or replaced, as chosen. */
+/** All of it in, or nothing: what is imported already is skipped or replaced, as chosen. */
 export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
   const say = useUndo();
   const [how, setHow] = useState({
@@ -36,7 +36,7 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
     undefined,
     () => {
       bring.reset();
-      say("Undone: the runs lie in the bin.");
+      say("Undone: the runs are in the bin.");
     },
   );
   const runs = seen.new + (how.on_there === "replace" ? seen.there : 0);
@@ -52,9 +52,9 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
       <div className="flex flex-wrap items-start gap-4">
         {seen.there ? (
           <div>
-            <p className="text-note font-medium text-ink-2">Runs that are there already</p>
+            <p className="text-note font-medium text-ink-2">Runs that are imported already</p>
             <Toggles
-              says="Runs that are there already"
+              says="Runs that are imported already"
               value={how.on_there}
               onPick={(on_there) => setHow({ ...how, on_there })}
               choices={[
@@ -70,8 +70,8 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
           onChange={(e) => setHow({ ...how, by: e.target.value })}
         />
         <Field
-          label="Remember this reading as"
-          hint="offered again for the same heads"
+          label="Save these columns as"
+          hint="used again for sheets with the same heads"
           value={how.name}
           onChange={(e) => setHow({ ...how, name: e.target.value })}
         />
@@ -87,14 +87,14 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
       {seen.totals_without_gap ? (
         <div className="mt-3">
           <Tick
-            label={`How often was checked is not known for ${plural(seen.totals_without_gap, "run")}`}
+            label={`The gap of the checks is not known for ${plural(seen.totals_without_gap, "run")}`}
             checked={how.gapUnknown}
             onTick={(gapUnknown) => setHow({ ...how, gapUnknown })}
           />
           {asksGap && wantsGap ? (
             <p role="alert" className="font-medium text-rust">
               How often did you check? Give the gap under “Checked every” above, or tick that it is
-              not known: the totals then stand as they were written.
+              not known: the totals are then used as written.
             </p>
           ) : null}
         </div>
@@ -108,7 +108,7 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
 function Made({ made }: { made: Schemas["BroughtOut"] }) {
   const aside = [
     made.new_blades.length ? `new on the shelf: ${made.new_blades.join(", ")}` : "",
-    made.skipped ? `${made.skipped} were there and stay` : "",
+    made.skipped ? `${made.skipped} imported before and kept` : "",
     made.replaced ? `${made.replaced} were replaced; the old ones are in the bin` : "",
   ].filter(Boolean);
   return (
@@ -123,7 +123,7 @@ function Made({ made }: { made: Schemas["BroughtOut"] }) {
           Read the verdict
         </Link>
         <Link className={buttonLook()} to={`/trials/${made.trial_id}/line-up`}>
-          Look at the line-up
+          Open the line-up
         </Link>
       </p>
     </div>

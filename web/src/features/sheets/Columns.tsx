@@ -88,7 +88,7 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
       <Changes seen={seen} />
       {seen.remembered.length ? (
         <p className="mt-2 flex flex-wrap items-center gap-3 text-note">
-          A sheet with these heads was read before:
+          A sheet with these heads was imported before:
           {seen.remembered.map((each) => (
             <button
               key={each.name}

@@ -12,7 +12,8 @@ export function Preview({ seen }: { seen: Seen }) {
         {seen.faults.length ? (
           <>
             <h2 className="text-lead font-bold text-rust">
-              {plural(seen.fault_count, "slip")} to mend in the sheet, or in what a column is
+              {plural(seen.fault_count, "slip")} to correct in the sheet, or in the choice of
+              columns
             </h2>
             <ul className="mt-1">
               {seen.faults.slice(0, 12).map((fault) => (

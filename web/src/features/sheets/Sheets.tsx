@@ -47,8 +47,8 @@ export function Sheets() {
       <h1 className="answer max-w-4xl">{headline(seen)}</h1>
       {asked ? null : (
         <p className="mt-1 max-w-3xl text-ink-2">
-          Nothing has to be put in order first: the columns are guessed, every guess can be changed,
-          and nothing is stored before it was looked over.
+          Kessik guesses the columns. You can change every guess, and nothing is saved before you
+          press Save.
         </p>
       )}
       <Source isOpen={!seen} onFile={(file) => ask({ file, reading: null, school: "" })} />
@@ -83,8 +83,8 @@ export function Sheets() {
 function headline(seen: Schemas["SheetPreviewOut"] | undefined): string {
   if (!seen) return "Results from a spreadsheet";
   const runs = `${seen.new} ${seen.new === 1 ? "run" : "runs"} to save`;
-  const there = seen.there ? `, ${seen.there} there already` : "";
-  const faulty = seen.faulty ? `, ${seen.faulty} to be mended` : "";
+  const there = seen.there ? `, ${seen.there} imported already` : "";
+  const faulty = seen.faulty ? `, ${seen.faulty} to be corrected` : "";
   return `${seen.name}: ${runs}${there}${faulty}.`;
 }
 

@@ -6,6 +6,7 @@ import { typedNumbers } from "../../domain/quantities";
 import { labelOf, WORDS, type WordOf } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Choice, Options } from "../../ui/Choice";
+import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
 import { useDraft } from "../../ui/useDraft";
 
@@ -16,8 +17,8 @@ export function AboutBlade({ blade }: { blade: Blade }) {
   const [editing, setEditing] = useState(false);
   const heat = blade.heat_treatment;
   return (
-    <section aria-label="About it">
-      <h2 className="text-lead font-bold">Whose it is, and what is said of it</h2>
+    <section aria-label="Owner and price">
+      <h2 className="text-lead font-bold">Owner, price, maker's claims</h2>
       {editing ? (
         <AboutForm blade={blade} onDone={() => setEditing(false)} />
       ) : (
@@ -34,7 +35,7 @@ export function AboutBlade({ blade }: { blade: Blade }) {
             {blade.origin ? <Row name="came from" value={blade.origin} /> : null}
           </dl>
           <Button kind="quiet" className="px-0" onClick={() => setEditing(true)}>
-            Change this
+            Edit
           </Button>
         </>
       )}
@@ -52,7 +53,7 @@ export function heatWords(heat: Blade["heat_treatment"]): string {
     heat.tempers_c?.length ? `tempered ${heat.tempers_c.join(", ")} °C` : "",
     heat.note ?? "",
   ];
-  return told.filter(Boolean).join(", ") || "not told";
+  return told.filter(Boolean).join(", ") || "not recorded";
 }
 
 export function loanWords(blade: Blade): string {
@@ -66,7 +67,7 @@ function Row({ name, value }: { name: string; value: string }) {
   return (
     <>
       <dt className="text-ink-2">{name}</dt>
-      <dd className={value ? "" : "text-ink-2"}>{value || "not told"}</dd>
+      <dd className={value ? "" : "text-ink-2"}>{value || "not recorded"}</dd>
     </>
   );
 }
@@ -149,8 +150,8 @@ function AboutForm({ blade, onDone }: { blade: Blade; onDone: () => void }) {
       <Field label="Maker or owner" {...field("owner")} />
       <Field label="Price" {...field("price")} />
       <Field label="On loan from" {...field("loan_from")} />
-      <Field label="Due back" type="date" {...field("loan_due")} />
-      <Field label="Returned" type="date" {...field("loan_returned")} />
+      <DayField label="Due back" {...field("loan_due")} />
+      <DayField label="Returned" {...field("loan_returned")} />
       <Field label="Austenitised at" unit="°C" inputMode="decimal" {...field("austenitising")} />
       <Field label="Soaked for" unit="min" inputMode="decimal" {...field("soak")} />
       <Field label="Quench" {...field("quench")} />
@@ -183,7 +184,7 @@ function AboutForm({ blade, onDone }: { blade: Blade; onDone: () => void }) {
           Keep
         </Button>
         <Button kind="quiet" onClick={onDone}>
-          Leave it
+          Cancel
         </Button>
       </div>
     </form>

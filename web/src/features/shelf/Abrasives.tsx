@@ -57,7 +57,7 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
               </span>
               <button
                 type="button"
-                aria-label={`Take ${a.name} off the shelf`}
+                aria-label={`Delete ${a.name}`}
                 className="ml-auto min-h-11 min-w-11 cursor-pointer"
                 onClick={() => remove.mutate(a.id)}
               >
@@ -78,7 +78,7 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
             className="col-span-2 justify-self-start"
             disabled={save.isPending}
           >
-            Put it on the shelf
+            Add to shelf
           </Button>
         </form>
       </section>

@@ -49,7 +49,7 @@ export function BladePage() {
         </h1>
         <div className="flex flex-wrap gap-3">
           <Link className={buttonLook()} to={`/blades/${blade.id}/passport`}>
-            Passport to print
+            Print passport
           </Link>
           <PutAway blade={blade} />
         </div>
@@ -69,11 +69,11 @@ export function BladePage() {
         <Facts page={page.data} quantities={quantities.data} />
         <div className="flex flex-col gap-7">
           <section aria-label="Its steel">
-            <h2 className="text-lead font-bold">What steel it is</h2>
+            <h2 className="text-lead font-bold">Composition</h2>
             <AssayWord bladeId={blade.id} />
           </section>
           <section aria-label="Its rust">
-            <h2 className="text-lead font-bold">How it rusts</h2>
+            <h2 className="text-lead font-bold">Corrosion</h2>
             <RustWord bladeId={blade.id} />
           </section>
           <AboutBlade blade={blade} />
@@ -87,12 +87,12 @@ export function BladePage() {
   );
 }
 
-/** What its hardening risks, and what is taught of such a steel; no result rests on it. */
+/** Heat treatment, and what is taught of such a steel; no result rests on it. */
 function Hardening({ page }: { page: Schemas["BladePageOut"] }) {
   if (page.hardening.length === 0) return null;
   return (
     <section aria-label="Its hardening">
-      <h2 className="text-lead font-bold">What its hardening risks</h2>
+      <h2 className="text-lead font-bold">Heat treatment</h2>
       <ul className="mt-1 flex flex-col gap-1">
         {page.hardening.map((line) => (
           <li key={line}>{line}</li>
@@ -111,7 +111,7 @@ function RunsOfBlade({
 }) {
   return (
     <section aria-label="Trials and runs">
-      <h2 className="text-lead font-bold">Where it was cut</h2>
+      <h2 className="text-lead font-bold">Trials</h2>
       {trials.length === 0 ? <p className="text-ink-2">In no trial yet.</p> : null}
       <ul>
         {trials.map((t) => {

@@ -20,7 +20,7 @@ export function Facts({
   const { blade } = page;
   return (
     <section aria-label="Facts">
-      <h2 className="text-lead font-bold">What it is</h2>
+      <h2 className="text-lead font-bold">Measurements</h2>
       <table className="mt-2 w-full border-collapse">
         <thead className="sr-only">
           <tr>

@@ -97,7 +97,7 @@ export function GradeForm({
         className="col-span-2 justify-self-start"
         disabled={save.isPending || typed.name.trim() === ""}
       >
-        Keep it
+        Save
       </Button>
     </form>
   );

@@ -49,10 +49,10 @@ export function GradePage() {
         </div>
         <div className="flex flex-wrap gap-3">
           {grade.is_recalled ? <Confirm grade={grade} /> : null}
-          <Button onClick={() => setChanging(true)}>Change it</Button>
+          <Button onClick={() => setChanging(true)}>Edit</Button>
           {grade.own ? (
             <Button kind="quiet" onClick={() => forget.mutate(grade.name)}>
-              Take your word back
+              Undo my change
             </Button>
           ) : null}
         </div>
@@ -95,8 +95,8 @@ function Equivalents({ grade }: { grade: Page["grade"] }) {
   if (same.length + near.length === 0) return null;
   return (
     <p className="text-note">
-      {same.length ? <>Same steel elsewhere: {list(same)}. </> : null}
-      {near.length ? <>Near to it: {list(near)}.</> : null}
+      {same.length ? <>Same steel, other standards: {list(same)}. </> : null}
+      {near.length ? <>Similar: {list(near)}.</> : null}
     </p>
   );
 }
@@ -115,16 +115,16 @@ function Confirm({ grade }: { grade: Page["grade"] }) {
         }}
       >
         <p className="text-note">
-          Its values are recalled from memory. Hold them against the standard, then say which.
+          Its ranges are unconfirmed. Check them against the standard, then name it.
         </p>
         <Field
-          label="Held against"
+          label="Checked against"
           value={source}
           onChange={(e) => setSource(e.target.value)}
           error={confirm.error?.message}
         />
         <Button kind="next" type="submit">
-          They are as it says
+          Confirm ranges
         </Button>
       </form>
     </Pop>
@@ -137,7 +137,7 @@ function Ranges({ page }: { page: Page }) {
   return (
     <section aria-label="Ranges" ref={ref}>
       <h2 className="text-lead font-bold">
-        What it promises
+        Composition
         <span className="ml-3 text-note font-normal text-ink-2">mass per cent</span>
       </h2>
       {ranges.length === 0 ? <p className="text-ink-2">Its composition is not known yet.</p> : null}
@@ -161,7 +161,7 @@ function Ranges({ page }: { page: Page }) {
           <span className="text-right text-note leading-tight">
             {said(r)}
             <span className="block text-ink-2">
-              {r.standing === "recalled" ? "recalled from memory" : r.source || r.standing}
+              {r.standing === "recalled" ? "unconfirmed" : r.source || r.standing}
             </span>
           </span>
         </div>
@@ -191,7 +191,7 @@ function Figures({ page }: { page: Page }) {
   ];
   return (
     <section aria-label="What follows">
-      <h2 className="text-lead font-bold">What follows from its middle</h2>
+      <h2 className="text-lead font-bold">Calculated from mid-range</h2>
       <dl className="mt-1">
         {rows.map(([label, value]) => (
           <div key={label} className="flex justify-between border-b border-line py-1">
@@ -213,7 +213,7 @@ function Neighbours({ page }: { page: Page }) {
   if (page.neighbours.length === 0) return null;
   return (
     <section aria-label="What looks alike">
-      <h2 className="text-lead font-bold">What looks alike to an analyser</h2>
+      <h2 className="text-lead font-bold">Grades XRF cannot separate</h2>
       <ul className="mt-1">
         {page.neighbours.map((n) => (
           <li key={n.name} className="flex items-baseline gap-3 border-b border-line py-1">
@@ -224,7 +224,7 @@ function Neighbours({ page }: { page: Page }) {
               {n.name}
             </Link>
             <span className="w-14 text-right">{Math.round(100 * n.overlap)} %</span>
-            <span className="text-note text-ink-2">told apart by {n.separated_by}</span>
+            <span className="text-note text-ink-2">separated by {n.separated_by}</span>
           </li>
         ))}
       </ul>
@@ -235,7 +235,7 @@ function Neighbours({ page }: { page: Page }) {
 function Blades({ page }: { page: Page }) {
   return (
     <section aria-label="Blades of it">
-      <h2 className="text-lead font-bold">Blades sold as it</h2>
+      <h2 className="text-lead font-bold">Blades sold as this grade</h2>
       {page.blades.length === 0 ? <p className="text-ink-2">None on the shelf.</p> : null}
       <ul>
         {page.blades.map((blade) => (
@@ -266,7 +266,7 @@ function Effects({ page }: { page: Page }) {
   if (page.effects.length === 0) return null;
   return (
     <section aria-label="What its elements do" className="pb-8">
-      <h2 className="text-lead font-bold">What its elements do in a blade</h2>
+      <h2 className="text-lead font-bold">What its elements do</h2>
       <dl className="mt-2 grid gap-y-2">
         {page.effects.map((effect) => (
           <div key={effect.element} className="flex gap-3">

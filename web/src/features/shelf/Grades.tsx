@@ -34,7 +34,7 @@ export function Grades() {
         />
         <span className="flex flex-wrap gap-3">
           <Link className={buttonLook("quiet")} to="/grades-alike">
-            Which look alike
+            Grades XRF cannot separate
           </Link>
           <a className={buttonLook("quiet")} href="/api/grades.csv" download>
             Export
@@ -52,7 +52,7 @@ export function Grades() {
               <th className="py-1 pr-4 font-medium">grade</th>
               <th className="pr-4 font-medium">mass per cent, middle of each range</th>
               <th className="pr-4 font-medium">usually hardened to</th>
-              <th className="font-medium">by, and how it is known</th>
+              <th className="font-medium">source</th>
             </tr>
           </thead>
           <tbody>
@@ -62,7 +62,7 @@ export function Grades() {
           </tbody>
         </table>
       </div>
-      {grades.length === 0 ? <p className="mt-3 text-ink-2">No grade is called so.</p> : null}
+      {grades.length === 0 ? <p className="mt-3 text-ink-2">No matches.</p> : null}
       <Sheet
         open={search.get("new") === "grade"}
         onOpenChange={(o) => (o ? null : close())}
@@ -112,7 +112,7 @@ function Row({ grade }: { grade: Grade }) {
         ]
           .filter(Boolean)
           .join(", ")}
-        {grade.is_recalled ? ", from memory" : ""}
+        {grade.is_recalled ? ", unconfirmed" : ""}
       </td>
     </tr>
   );

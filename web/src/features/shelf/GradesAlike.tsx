@@ -12,12 +12,12 @@ export function GradesAlike() {
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 pb-8 bench:px-7">
       <h1 className="answer max-w-4xl">
-        Of {grades} grades, {groups.flatMap((g) => g.grades).length} have a double that no analyser
-        in air tells from them.
+        Of {grades} grades, {groups.flatMap((g) => g.grades).length} have a twin that XRF in air
+        cannot separate from them.
       </h1>
       <p className="mt-2 max-w-3xl text-ink-2">
-        They differ in what it does not see, or hardly at all. However many shots are taken, a claim
-        of one of them stays undecidable.
+        They differ only in what it cannot see. More shots do not help: a claim of one of them stays
+        undecidable.
       </p>
       <ul className="mt-5">
         {groups.map((group) => (
@@ -38,7 +38,7 @@ export function GradesAlike() {
                 </span>
               ))}
             </span>
-            <span className="text-ink-2">told apart by {group.separated_by}</span>
+            <span className="text-ink-2">separated by {group.separated_by}</span>
           </li>
         ))}
       </ul>

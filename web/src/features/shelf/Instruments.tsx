@@ -53,8 +53,8 @@ function WaitingShots() {
   const aside = useChange(putShotsAside);
   if (!shots.data?.length) return null;
   return (
-    <section aria-label="Shots that wait" className="mt-8">
-      <h2 className="text-lead font-bold">Shots that wait to be used</h2>
+    <section aria-label="Unused shots" className="mt-8">
+      <h2 className="text-lead font-bold">Unused shots</h2>
       <ul>
         {shots.data.map((file) => (
           <li
@@ -69,7 +69,7 @@ function WaitingShots() {
               ; read {day(file.read_utc)}
             </span>
             <Button kind="quiet" onClick={() => aside.mutate(file.id)} disabled={aside.isPending}>
-              Put them aside
+              Dismiss
             </Button>
           </li>
         ))}
@@ -105,8 +105,8 @@ export function Instruments() {
       <section aria-label="Your instruments">
         {instruments.data.length === 0 ? (
           <p className="text-ink-2">
-            None is named yet. Readings can always be typed; an instrument that is plugged in here
-            sends them to the bench by itself. Practice runs have the virtual bench.
+            None is named yet. Readings can always be typed; an instrument that is connected here
+            sends them to the bench. Practice runs have the virtual bench.
           </p>
         ) : null}
         <ul>
@@ -119,7 +119,7 @@ export function Instruments() {
       <div>
         <NewInstrument />
         <p className="mt-6 border-t border-line pt-4">
-          A phone by the rope is let in under{" "}
+          Pair a phone under{" "}
           <Link className="font-semibold underline underline-offset-4" to="/devices">
             Devices
           </Link>
@@ -161,14 +161,14 @@ function Row({ instrument, news }: { instrument: Instrument; news: News | undefi
             className="min-h-11 cursor-pointer underline underline-offset-4"
             onClick={() => save.mutate({ ...kept, in_use: !instrument.in_use })}
           >
-            {instrument.in_use ? "Unplug" : "Plug in"}
+            {instrument.in_use ? "Unplug" : "Connect"}
           </button>
           <button
             type="button"
             className="min-h-11 cursor-pointer underline underline-offset-4"
             onClick={() => away.mutate(instrument.id)}
           >
-            Put away
+            Archive
           </button>
         </span>
       </div>
@@ -191,7 +191,7 @@ function Row({ instrument, news }: { instrument: Instrument; news: News | undefi
               {drift
                 ? drift.words
                 : last
-                  ? "the next check shows whether it moves"
+                  ? "the next check shows whether it drifts"
                   : "Never checked on a reference"}
               .{last && !checked_today ? " Not checked today." : ""}
             </p>
@@ -291,7 +291,7 @@ function NewInstrument() {
   });
   return (
     <form onSubmit={submit} noValidate aria-label="New instrument" className="flex flex-col gap-3">
-      <h2 className="text-lead font-bold">Plug in an instrument</h2>
+      <h2 className="text-lead font-bold">Connect an instrument</h2>
       <Choice label="Kind" value={kind} onPick={(picked) => setKind(picked as Instrument["kind"])}>
         <Options of={WORDS.instruments} />
       </Choice>
@@ -314,7 +314,7 @@ function NewInstrument() {
         </>
       ) : null}
       <Button kind="next" type="submit" disabled={save.isPending} className="self-start">
-        Plug it in
+        Connect
       </Button>
     </form>
   );

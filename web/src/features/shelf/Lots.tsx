@@ -8,6 +8,7 @@ import { newId } from "../../domain/ids";
 import { TakeAway } from "../../parts/TakeAway";
 import { Button } from "../../ui/Button";
 import { Choice, Option } from "../../ui/Choice";
+import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
 import { Pop } from "../../ui/Pop";
 import { Failed, Waiting } from "../../ui/State";
@@ -34,7 +35,7 @@ export function Lots() {
         <h2 className="text-lead font-bold">On hand</h2>
         {here.length ? null : (
           <p className="mt-1 text-ink-2">
-            Write down what you bought; runs then book what they take of it.
+            Enter what you bought; runs then subtract what they use.
           </p>
         )}
         <ul className="mt-1">
@@ -105,7 +106,7 @@ function OneLot({ lot }: { lot: Lot }) {
         <span>
           {lot.runs
             ? `${amountOf(lot.used)} ${lot.unit} by ${lot.runs} ${lot.runs === 1 ? "run" : "runs"}`
-            : "no run took of it yet"}
+            : "no run has used it yet"}
         </span>
         {lot.corrections.map((c) => (
           <span key={c.made_utc + c.reason}>
@@ -132,13 +133,13 @@ function OneLot({ lot }: { lot: Lot }) {
               }}
             >
               <Field
-                label="Used besides"
+                label="Other use"
                 unit={lot.unit}
                 inputMode="decimal"
                 value={amount}
                 onChange={(e) => setAmount(e.target.value)}
                 error={read === undefined ? `“${amount}” is not a number` : refused?.at("amount")}
-                hint="below zero where more is left than is written here"
+                hint="negative if more is left than shown"
               />
               <Field
                 label="Why"
@@ -147,7 +148,7 @@ function OneLot({ lot }: { lot: Lot }) {
                 error={refused?.at("reason")}
               />
               <Button kind="next" type="submit">
-                Book it
+                Save
               </Button>
             </form>
           </Pop>
@@ -156,10 +157,10 @@ function OneLot({ lot }: { lot: Lot }) {
             className="min-h-9 cursor-pointer underline underline-offset-4"
             onClick={() => archive.mutate(!lot.archived)}
           >
-            {lot.archived ? "Bring it back" : "Put it away"}
+            {lot.archived ? "Restore" : "Archive"}
           </button>
           <TakeAway kind="lot" ownerId={lot.id}>
-            Take it away
+            Delete
           </TakeAway>
           {archive.error ? (
             <span role="alert" className="text-rust">
@@ -294,7 +295,7 @@ function NewLot({ kinds }: { kinds: KindOfLot[] }) {
             ))}
           </Choice>
         ) : (
-          <Field label="Bought on" type="date" {...field("on")} error={refused?.at("bought_on")} />
+          <DayField label="Bought on" {...field("on")} error={refused?.at("bought_on")} />
         )}
         <Field
           label="Price of it all"
@@ -342,7 +343,7 @@ function NewLot({ kinds }: { kinds: KindOfLot[] }) {
           <p className="col-span-2 text-rust">{save.error.message}</p>
         ) : null}
         <Button kind="next" type="submit" className="justify-self-start" disabled={save.isPending}>
-          Put it on the shelf
+          Add to shelf
         </Button>
       </form>
     </section>

@@ -41,11 +41,11 @@ export function Photos({
               {p.caption || "no caption"}
               <button
                 type="button"
-                aria-label={`Take the picture “${p.caption}” off`}
+                aria-label={`Delete the picture “${p.caption}”`}
                 className="min-h-6 cursor-pointer underline decoration-line underline-offset-4"
                 onClick={() => remove.mutate(p.hash)}
               >
-                take off
+                delete
               </button>
             </p>
           </li>
@@ -53,7 +53,7 @@ export function Photos({
       </ul>
       <div className="mt-2 flex flex-wrap items-end gap-3">
         <label className="flex flex-col gap-1">
-          <span className="text-note font-medium text-ink-2">What the next one shows</span>
+          <span className="text-note font-medium text-ink-2">Caption</span>
           <input
             value={caption}
             onChange={(e) => setCaption(e.target.value)}

@@ -13,13 +13,13 @@ export function PutAway({ blade }: { blade: Schemas["BladeOut"] }) {
     <>
       {blade.archived_utc ? (
         <Button kind="next" onClick={() => archive.mutate(false)}>
-          Take it out of the archive
+          Restore from archive
         </Button>
       ) : (
         <Button onClick={() => archive.mutate(true)}>Archive</Button>
       )}
       <TakeAway kind="blade" ownerId={blade.id} onGone={() => navigate("/shelf")}>
-        Take it off the shelf
+        Delete blade
       </TakeAway>
       {error ? (
         <p role="alert" className="text-rust">

@@ -92,7 +92,7 @@ export function Shelf() {
         wide
         open={search.get("new") === "recipe" || search.get("recipe") !== null}
         onOpenChange={(o) => (o ? null : close())}
-        title={search.get("recipe") ? "Change the recipe" : "New recipe"}
+        title={search.get("recipe") ? "Edit recipe" : "New recipe"}
       >
         <RecipeForm
           recipe={data.recipes.find((r) => r.id === search.get("recipe"))}
@@ -147,7 +147,7 @@ function BladeList({
   if (shelved.length === 0)
     return (
       <p className="pt-4 text-ink-2">
-        Put a blade here with “New blade”, or import a *.blades.csv file.
+        Add a blade with “New blade”, or import a *.blades.csv file.
       </p>
     );
   return (

@@ -1,14 +1,28 @@
 import { type FormEvent, useState } from "react";
 import { useChange } from "../../api/changes";
-import { Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { putAct } from "../../api/soaks";
-import { typedNumber } from "../../domain/format";
+import { momentOf } from "../../domain/days";
 import { newId } from "../../domain/ids";
+import { LIMITS } from "../../domain/limits.gen";
 import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Choice, Option, Options } from "../../ui/Choice";
+import { MomentField } from "../../ui/DayField";
 import { Field } from "../../ui/Field";
-import { type ActKind, moment, type Soak, typedMoment } from "./soak";
+import { Notice } from "../../ui/Notice";
+import { useForm } from "../../ui/useForm";
+import { type ActKind, moment, type Soak } from "./soak";
+
+const KINDS = {
+  at: "moment",
+  amount: "number",
+  ph: LIMITS.ph,
+  salt_percent: LIMITS.percent,
+  temperature_c: "number",
+  said: "text",
+} as const;
+const BLANK = { amount: "", ph: "", salt_percent: "", temperature_c: "", said: "" };
 
 /** Something done to the soak, at its true time. */
 export function ActForm({
@@ -22,29 +36,27 @@ export function ActForm({
 }) {
   const [id] = useState(newId);
   const [kind, setKind] = useState<ActKind>(first);
-  const [at, setAt] = useState(() => typedMoment(new Date()));
   const [coupon, setCoupon] = useState("");
-  const [typed, setTyped] = useState({ amount: "", ph: "", salt: "", temperature: "", said: "" });
-  const save = useChange((act: Schemas["ActBody"]) => putAct(soak.id, id, act), onDone);
-  const refused = save.error instanceof Refused ? save.error : null;
+  const save = useChange(
+    (act: Schemas["ActBody"]) => putAct(soak.id, id, act),
+    () => {
+      form.drop();
+      onDone();
+    },
+  );
+  const form = useForm({
+    draft: `intervention:${soak.id}`,
+    kinds: KINDS,
+    start: { ...BLANK, at: momentOf(new Date()) },
+    error: save.error,
+  });
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    save.mutate({
-      ...moment(at),
-      kind,
-      coupon_id: kind === "worn" ? coupon : "",
-      amount: typedNumber(typed.amount) ?? null,
-      ph: typedNumber(typed.ph) ?? null,
-      salt_percent: typedNumber(typed.salt) ?? null,
-      temperature_c: typedNumber(typed.temperature) ?? null,
-      said: typed.said,
-    });
+    const read = form.read();
+    if (!read) return;
+    const { at, ...rest } = read;
+    save.mutate({ ...moment(at), kind, coupon_id: kind === "worn" ? coupon : "", ...rest });
   };
-  const field = (name: keyof typeof typed, at: string) => ({
-    value: typed[name],
-    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
-    error: refused?.at(at) ?? (name === "said" ? undefined : wrong(typed[name])),
-  });
   return (
     <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-3">
       <Choice
@@ -55,16 +67,9 @@ export function ActForm({
       >
         <Options of={WORDS.acts} />
       </Choice>
-      <Field
-        label="When"
-        type="datetime-local"
-        className="col-span-2"
-        value={at}
-        onChange={(e) => setAt(e.target.value)}
-        error={refused?.at("at")}
-      />
+      <MomentField label="When" className="col-span-2" {...form.field("at")} />
       {kind === "worn" ? (
-        <Choice label="Which" value={coupon} onPick={setCoupon} error={refused?.at("coupon_id")}>
+        <Choice label="Which" value={coupon} onPick={setCoupon} error={form.at("coupon_id")}>
           {soak.coupons.map((each) => (
             <Option key={each.id} value={each.id}>
               {each.called}
@@ -72,27 +77,13 @@ export function ActForm({
           ))}
         </Choice>
       ) : null}
-      {kind === "worn" ? (
-        <Field label="How many" inputMode="decimal" {...field("amount", "amount")} />
-      ) : null}
-      {kind === "prolonged" ? (
-        <Field label="In all" unit="h" inputMode="decimal" {...field("amount", "amount")} />
-      ) : null}
+      {kind === "worn" ? <Field label="How many" {...form.field("amount")} /> : null}
+      {kind === "prolonged" ? <Field label="In all" unit="h" {...form.field("amount")} /> : null}
       {kind === "measured" ? (
         <>
-          <Field label="pH" inputMode="decimal" {...field("ph", "ph")} />
-          <Field
-            label="Salt"
-            unit="% by mass"
-            inputMode="decimal"
-            {...field("salt", "salt_percent")}
-          />
-          <Field
-            label="Temperature"
-            unit="°C"
-            inputMode="decimal"
-            {...field("temperature", "temperature_c")}
-          />
+          <Field label="pH" {...form.field("ph")} />
+          <Field label="Salt" unit="% by mass" {...form.field("salt_percent")} />
+          <Field label="Temperature" unit="°C" {...form.field("temperature_c")} />
         </>
       ) : null}
       <Field
@@ -101,19 +92,12 @@ export function ActForm({
           kind === "worn" ? "cuts in board, splits of wood, scratches across the flat" : undefined
         }
         className="col-span-2"
-        {...field("said", "said")}
+        {...form.field("said")}
       />
-      {save.error && !refused?.problem.field ? (
-        <p role="alert" className="col-span-2 text-rust">
-          {save.error.message}
-        </p>
-      ) : null}
+      <Notice says={form.notice} className="col-span-2" />
       <Button kind="next" type="submit" className="col-span-2" disabled={save.isPending}>
-        Keep it
+        Save
       </Button>
     </form>
   );
 }
-
-const wrong = (text: string) =>
-  typedNumber(text) === undefined ? `“${text}” is not a number` : undefined;

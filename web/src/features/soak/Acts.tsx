@@ -4,17 +4,17 @@ import { labelOf } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import type { Soak } from "./soak";
 
-/** What was done, at its true hour; an entry can be struck out and put back. */
+/** Interventions, at its true hour; an entry can be excluded and include again. */
 export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
   const strike = useChange(({ id, reason }: { id: string; reason: string }) =>
     strikeAct(soak.id, id, reason),
   );
   const names = new Map(soak.coupons.map((coupon) => [coupon.id, coupon.called]));
   return (
-    <section aria-label="What was done" className="mt-8 border-t-[1.5px] border-ink pt-3">
+    <section aria-label="Interventions" className="mt-8 border-t-[1.5px] border-ink pt-3">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
-        <h2 className="text-lead font-bold">What was done</h2>
-        <Button onClick={onAdd}>Note what was done</Button>
+        <h2 className="text-lead font-bold">Interventions</h2>
+        <Button onClick={onAdd}>Add intervention</Button>
       </div>
       <ul className="mt-2 columns-1 gap-x-10 bench:columns-2">
         {soak.acts.map((act) => (
@@ -35,7 +35,7 @@ export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
               kind="quiet"
               onClick={() => strike.mutate({ id: act.id, reason: act.struck ? "" : "was not so" })}
             >
-              {act.struck ? "put back" : "strike"}
+              {act.struck ? "include again" : "strike"}
             </Button>
           </li>
         ))}

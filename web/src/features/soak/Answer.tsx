@@ -66,7 +66,7 @@ export function Answer({ soak }: { soak: Soak }) {
           {answer.standings.length === 0 ? (
             <p className="text-ink-2">Nothing is ranked.</p>
           ) : (
-            <p className="mt-1 text-note text-ink-2">Who stands under one number shares a place.</p>
+            <p className="mt-1 text-note text-ink-2">Same number: tied.</p>
           )}
           {answer.discoloured.length ? (
             <dl className="mt-3 text-note">
@@ -110,8 +110,8 @@ function WornTable({ soak }: { soak: Soak }) {
         <thead>
           <tr className="text-left text-note text-ink-2">
             <th className="pr-6 font-medium">coupon</th>
-            <th className="pr-6 font-medium">went through, and got</th>
-            <th className="font-medium">rusted where it was worn</th>
+            <th className="pr-6 font-medium">wear, and rust</th>
+            <th className="font-medium">rusted at the worn place</th>
           </tr>
         </thead>
         <tbody>

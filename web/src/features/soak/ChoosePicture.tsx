@@ -13,7 +13,7 @@ export function ChoosePicture({ soak, onPick }: { soak: Soak; onPick: (hash: str
   return (
     <div className="max-w-3xl">
       <FilePick
-        label="Pictures of this look, JPEG, PNG or WebP; where they were taken is left out"
+        label="Pictures of this look, JPEG, PNG or WebP; location data is removed"
         accept="image/jpeg,image/png,image/webp"
         onPick={(files) => (files.length ? add.mutate(files) : undefined)}
         isWrong={Boolean(add.error)}
@@ -23,7 +23,7 @@ export function ChoosePicture({ soak, onPick }: { soak: Soak; onPick: (hash: str
           {refusedPictures(add.error)}
         </p>
       ) : null}
-      {add.isPending ? <p className="mt-1 text-ink-2">Keeping them …</p> : null}
+      {add.isPending ? <p className="mt-1 text-ink-2">Saving …</p> : null}
       {soak.pictures.length ? (
         <>
           <h2 className="mt-4 text-lead font-bold">On the time line, not read yet</h2>

@@ -49,7 +49,7 @@ export function CouponRows({
   return (
     <fieldset className="min-w-0 bench:col-span-6">
       <legend className="text-note font-medium text-ink-2">
-        What is exposed; one of them must rust
+        Coupons; one of them is the baseline that must rust
       </legend>
       {error ? (
         <p role="alert" className="text-note font-medium text-rust">
@@ -70,7 +70,7 @@ export function CouponRows({
                   </th>
                 ))}
                 <th>
-                  <span className="sr-only">take out</span>
+                  <span className="sr-only">delete</span>
                 </th>
               </tr>
             </thead>
@@ -116,7 +116,7 @@ export function CouponRows({
                   <td>
                     <Button
                       kind="quiet"
-                      aria-label={`Take coupon ${place + 1} out`}
+                      aria-label={`Delete coupon ${place + 1}`}
                       onClick={() => onChange(coupons.filter((c) => c.id !== coupon.id))}
                     >
                       out

@@ -5,11 +5,13 @@ import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { measuringQuery, soakQuery } from "../../api/queries";
 import { putLook, strikeLook } from "../../api/soaks";
+import { momentOf } from "../../domain/days";
 import { newId } from "../../domain/ids";
 import { labelOf, WORDS } from "../../domain/words";
 import { Button, buttonLook } from "../../ui/Button";
 import { Choice, Option, Options } from "../../ui/Choice";
-import { Field, LongField } from "../../ui/Field";
+import { MomentField } from "../../ui/DayField";
+import { LongField } from "../../ui/Field";
 import { Failed, Waiting } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
 import { ChoosePicture } from "./ChoosePicture";
@@ -18,7 +20,7 @@ import type { Measuring } from "./PictureBoard";
 import { PictureLook } from "./PictureLook";
 import { QuickLook } from "./QuickLook";
 import { emptySeen, type Seen, seenOf } from "./seen";
-import { type Look, moment, type Soak, typedMoment } from "./soak";
+import { type Look, moment, type Soak } from "./soak";
 import { earlierLook, firstOpen, following, sideOf } from "./turns";
 
 /** One look: whose, in which stage, and what was seen, by eye or in a picture. */
@@ -59,7 +61,7 @@ function Looking({
     side: look?.side ?? ((search.get("side") as Look["side"]) || first.side),
     stage: look?.stage ?? ((search.get("stage") as Look["stage"]) || first.stage),
     region: look?.region ?? "",
-    at: typedMoment(look ? new Date(look.at_utc) : atHour(soak, search.get("h"))),
+    at: momentOf(look ? new Date(look.at_utc) : atHour(soak, search.get("h"))),
   });
   const [hash, setHash] = useState(look?.picture ?? search.get("picture") ?? "");
   const [way, setWay] = useState<"eye" | "picture">(hash ? "picture" : "eye");
@@ -115,7 +117,7 @@ function Looking({
           {look?.struck ? ` (struck: ${look.struck})` : ""}
         </h1>
         <Button kind="next" disabled={busy} onClick={() => keep({})}>
-          {look ? "Keep the changes" : after ? `Keep, then ${after.says}` : "Keep the look"}
+          {look ? "Save changes" : after ? `Keep, then ${after.says}` : "Save look"}
         </Button>
       </div>
       <div className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-3">
@@ -152,9 +154,8 @@ function Looking({
         >
           <Options of={WORDS.regions} />
         </Choice>
-        <Field
+        <MomentField
           label="When"
-          type="datetime-local"
           value={whose.at}
           onChange={(e) => setWhose({ ...whose, at: e.target.value })}
           error={refused?.at("at")}
@@ -229,7 +230,7 @@ function Looking({
             kind={look.struck ? "plain" : "danger"}
             onClick={() => strike.mutate(look.struck ? "" : "read wrongly")}
           >
-            {look.struck ? "Let it count again" : "Strike it out"}
+            {look.struck ? "Include again" : "Exclude"}
           </Button>
         ) : null}
         <Link className={buttonLook("quiet")} to={`/soak/${soak.id}`}>

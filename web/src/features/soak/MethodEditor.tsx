@@ -24,7 +24,7 @@ export function MethodEditor({
   const set = (part: Partial<TypedMethod>) => onChange({ ...typed, ...part });
   return (
     <fieldset className="grid grid-cols-1 gap-3 border-l-4 border-line pl-4 bench:grid-cols-6">
-      <legend className="sr-only">The method, changed</legend>
+      <legend className="sr-only">Edit method</legend>
       <Field
         label="Name of the method"
         className="bench:col-span-2"
@@ -102,7 +102,7 @@ function Tending({
     onChange(tending.map((each) => (each.id === id ? { ...each, ...part } : each)));
   return (
     <div className="bench:col-span-6">
-      <p className="text-note font-medium text-ink-2">Done again and again</p>
+      <p className="text-note font-medium text-ink-2">Repeated interventions</p>
       {tending.map((each, place) => (
         <div key={each.id} className="mt-1 flex flex-wrap items-center gap-2">
           <span className="min-w-52">
@@ -149,7 +149,7 @@ function Tending({
           ])
         }
       >
-        Something done again and again
+        Add a repeated intervention
       </Button>
     </div>
   );

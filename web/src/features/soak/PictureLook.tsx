@@ -59,7 +59,7 @@ export function PictureLook({
               onClick={() => outline.propose(earlierLook)}
               disabled={outline.works}
             >
-              Carry it over from the last look
+              Copy the last outline
             </Button>
           ) : null}
           <Button
@@ -67,7 +67,7 @@ export function PictureLook({
             disabled={!measuring.strokes?.length && !measuring.left_out?.length}
             onClick={() => onChange(backOne(measuring, tool))}
           >
-            Take back the last stroke
+            Undo the last stroke
           </Button>
           <Button kind="quiet" onClick={() => onChange({ ...measuring, outline: [] })}>
             Clear the outline
@@ -102,10 +102,12 @@ export function PictureLook({
           <>
             <p className="text-note text-ink-2">rusted {works ? "(measuring …)" : ""}</p>
             <p className="answer" data-testid="area">
-              {rust.rust_percent === null ? "Not by colour alone" : `${shown(live ?? 0)} %`}
+              {rust.rust_percent === null
+                ? "Not measurable by colour alone"
+                : `${shown(live ?? 0)} %`}
             </p>
             <p className="text-note">
-              {rust.rust_percent === null ? "between " : "as kept: "}
+              {rust.rust_percent === null ? "between " : "as saved: "}
               {rust.says}
             </p>
             <label className="mt-4 block text-note">

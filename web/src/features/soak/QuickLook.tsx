@@ -57,7 +57,7 @@ function Grades({ busy, onKeep }: { busy: boolean; onKeep: Keep }) {
     <section aria-label="By grade">
       <h2 className="text-lead font-bold">How much of this side has rusted</h2>
       <p className="text-note text-ink-2">
-        Grades of ISO 10289, borrowed from coatings. One key keeps the look and goes on.
+        Grades of ISO 10289, made for coatings. One key saves the look and opens the next.
       </p>
       <ul className="mt-2">
         {all.map((each) => (
@@ -121,7 +121,7 @@ function Spots({
           })
         }
       >
-        Keep the spots
+        Save spots
       </Button>
     </section>
   );
@@ -152,7 +152,7 @@ function Typed({
   });
   return (
     <section aria-label="By area">
-      <h2 className="text-lead font-bold">Or an area, measured elsewhere</h2>
+      <h2 className="text-lead font-bold">Or an area measured elsewhere</h2>
       <div className="mt-1 grid grid-cols-3 gap-2">
         <Field label="Least" unit="%" {...field("rust_low")} />
         <Field label="Rusted" unit="%" {...field("rust_percent")} />
@@ -166,7 +166,7 @@ function Shades({ seen, busy, onKeep }: { seen: Seen; busy: boolean; onKeep: Kee
   return (
     <section aria-label="By discolouration">
       <h2 className="text-lead font-bold">How far it discoloured</h2>
-      <p className="text-note text-ink-2">A scale of its own: it says nothing of rust.</p>
+      <p className="text-note text-ink-2">A separate scale: it does not measure rust.</p>
       <div className="mt-2 flex flex-wrap gap-2">
         {WORDS.discolourations.map(([value, name]) => (
           <Button

@@ -7,8 +7,11 @@ export function SideBySide({ soaks }: { soaks: readonly Schemas["SoakLineOut"][]
   const table = useQuery({ ...soakTableQuery, enabled: soaks.length > 1 });
   if (!table.data || table.data.soaks.length < 2 || table.data.rows.length === 0) return null;
   return (
-    <section aria-label="Place by place" className="mt-10 border-t-[1.5px] border-ink pt-3 pb-8">
-      <h2 className="text-lead font-bold">From one medium to the next</h2>
+    <section
+      aria-label="Rank in each medium"
+      className="mt-10 border-t-[1.5px] border-ink pt-3 pb-8"
+    >
+      <h2 className="text-lead font-bold">Rank in each medium</h2>
       <p className="mt-1 max-w-3xl">{table.data.says}</p>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by keyboard */}
       <section className="mt-3 overflow-x-auto" aria-label="Places" tabIndex={0}>

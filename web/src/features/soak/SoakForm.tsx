@@ -115,7 +115,7 @@ export function SoakForm({ soak, onDone }: { soak: Soak | undefined; onDone: () 
             {` (${method.source})`}
           </p>
           <Button kind="quiet" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-            {isOpen ? "The method is as I want it" : "Change more of this method"}
+            {isOpen ? "Close the method" : "Edit method"}
           </Button>
         </div>
       ) : null}
@@ -127,7 +127,7 @@ export function SoakForm({ soak, onDone }: { soak: Soak | undefined; onDone: () 
       <Field label="Salt" className="bench:col-span-2" {...field("salt")} />
       <Field label="Water" className="bench:col-span-2" {...field("water")} />
       <Field
-        label="Baseline must come down to grade"
+        label="Baseline must reach grade"
         hint="ISO 10289, 10 is clean"
         inputMode="numeric"
         className="bench:col-span-2"
@@ -149,7 +149,7 @@ export function SoakForm({ soak, onDone }: { soak: Soak | undefined; onDone: () 
       ) : null}
       <span className="bench:col-span-6">
         <Button kind="next" type="submit" disabled={save.isPending}>
-          {soak ? "Keep the changes" : "Keep the soak"}
+          {soak ? "Save changes" : "Save soak"}
         </Button>
       </span>
     </form>

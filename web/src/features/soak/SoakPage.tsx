@@ -5,11 +5,12 @@ import { useChange } from "../../api/changes";
 import { soakQuery } from "../../api/queries";
 import { importLooks, startSoak } from "../../api/soaks";
 import { SoakRuler } from "../../charts/SoakRuler";
+import { isMoment, momentOf } from "../../domain/days";
 import { plural, unbroken } from "../../domain/format";
 import { Faults } from "../../parts/Faults";
 import { TakeAway } from "../../parts/TakeAway";
 import { Button, buttonLook } from "../../ui/Button";
-import { Field } from "../../ui/Field";
+import { MomentField } from "../../ui/DayField";
 import { FilePick } from "../../ui/FilePick";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
@@ -19,7 +20,7 @@ import { Acts } from "./Acts";
 import { Answer } from "./Answer";
 import { Fairness } from "./Fairness";
 import { SoakForm } from "./SoakForm";
-import { type ActKind, hoursSaid, moment, type Soak, typedMoment } from "./soak";
+import { type ActKind, hoursSaid, moment, type Soak } from "./soak";
 import { TimeLine } from "./TimeLine";
 import { Wall } from "./Wall";
 
@@ -65,12 +66,12 @@ function Opened({ soak }: { soak: Soak }) {
       {soak.started_utc ? <Acts soak={soak} onAdd={() => setOpen("act")} /> : null}
       <nav aria-label="More of this soak" className="mt-8 flex flex-wrap gap-x-4 pb-8">
         <Button kind="quiet" onClick={() => setOpen("change")}>
-          Change the soak
+          Edit soak
         </Button>
         {soak.started_utc ? (
           <>
             <a className={buttonLook("quiet")} href={`/api/soaks/${soak.id}/looks.csv`} download>
-              Looks as a file
+              Export looks
             </a>
             <a className={buttonLook("quiet")} href={`/api/soaks/${soak.id}/calendar.ics`} download>
               Calendar of what is due
@@ -83,7 +84,7 @@ function Opened({ soak }: { soak: Soak }) {
       <Sheet
         open={open === "change"}
         onOpenChange={(o) => (o ? null : setOpen(null))}
-        title="Change the soak"
+        title="Edit soak"
         wide
       >
         <SoakForm soak={soak} onDone={() => setOpen(null)} />
@@ -91,7 +92,7 @@ function Opened({ soak }: { soak: Soak }) {
       <Sheet
         open={open !== null && open !== "change"}
         onOpenChange={(o) => (o ? null : setOpen(null))}
-        title="What was done"
+        title="Interventions"
         note="At its true time: a late one is recorded as late."
       >
         <ActForm key={kind} soak={soak} first={kind} onDone={() => setOpen(null)} />
@@ -135,18 +136,21 @@ function Due({ soak, onDo }: { soak: Soak; onDo: (kind: ActKind) => void }) {
 }
 
 function Begin({ soak }: { soak: Soak }) {
-  const [at, setAt] = useState(() => typedMoment(new Date()));
+  const [at, setAt] = useState(() => momentOf(new Date()));
   const start = useChange((typed: string) => startSoak(soak.id, moment(typed)));
   return (
     <div className="mt-5 flex flex-wrap items-end gap-3">
-      <Field
-        label="It began"
-        type="datetime-local"
+      <MomentField
+        label="Begun at"
         value={at}
         onChange={(e) => setAt(e.target.value)}
         error={start.error?.message}
       />
-      <Button kind="next" disabled={start.isPending} onClick={() => start.mutate(at)}>
+      <Button
+        kind="next"
+        disabled={start.isPending || !isMoment(at)}
+        onClick={() => start.mutate(at)}
+      >
         Begin the soak
       </Button>
       <ul className="w-full text-note text-ink-2">
@@ -166,7 +170,7 @@ function BringLooks({ soak }: { soak: Soak }) {
   });
   return (
     <details className="w-full max-w-xl">
-      <summary className="min-h-11 cursor-pointer font-semibold">Bring in looks</summary>
+      <summary className="min-h-11 cursor-pointer font-semibold">Import looks</summary>
       <FilePick
         label="A looks file, CSV: one row a look"
         onPick={(files) => (files[0] ? bring.mutate(files[0]) : undefined)}
@@ -186,7 +190,7 @@ function AwayWithIt({ soak }: { soak: Soak }) {
   const navigate = useNavigate();
   return (
     <TakeAway kind="soak" ownerId={soak.id} onGone={() => navigate("/soak")}>
-      Take it away
+      Delete
     </TakeAway>
   );
 }

@@ -39,8 +39,9 @@ export function Soaks() {
       ))}
       {soaks.data.length === 0 ? (
         <p className="mt-8 max-w-2xl text-ink-2">
-          Write a question, choose a method, and put in the blades: one that must rust, so that you
-          know whether it was severe, and both sides of each, so that you know how fine it tells.
+          Write a question, choose a method, add the blades: a baseline that must rust shows whether
+          the soak was severe enough, and both sides of each blade show how small a difference can
+          be told.
         </p>
       ) : (
         <SideBySide soaks={soaks.data} />
@@ -64,7 +65,7 @@ function headline(open: readonly Line[]): string {
   const due = open
     .flatMap((soak) => (soak.waiting[0] ? [{ soak, next: soak.waiting[0] }] : []))
     .sort((a, b) => left(a.soak) - left(b.soak))[0];
-  if (!due) return open.length ? "Nothing is due in the soaks." : "No soak is going on.";
+  if (!due) return open.length ? "Nothing is due in the soaks." : "No soak is under way.";
   const hours = left(due.soak);
   const when = hours < 0 ? `due since ${hoursSaid(hours)}` : `in ${hoursSaid(hours)}`;
   return `${due.soak.name}: ${due.next.says} ${when}.`;
@@ -108,7 +109,7 @@ function SoakRow({ soak }: { soak: Line }) {
           {soak.started_utc ? (
             <SoakRuler whole={soak.whole_h} now={soak.hours} duties={soak.duties} width={width} />
           ) : (
-            <p className="text-ink-2">Say on its page when it begins.</p>
+            <p className="text-ink-2">Begin it on its page.</p>
           )}
         </div>
       </div>

@@ -25,13 +25,13 @@ export function TimeLine({ soak }: { soak: Soak }) {
         </h2>
         <div className="flex flex-wrap items-end gap-3">
           <FilePick
-            label="From a folder, each at its own time"
+            label="Import from a folder, each at its own time"
             accept="image/jpeg,image/png,image/webp"
             onPick={(files) => (files.length ? add.mutate(files) : undefined)}
             isWrong={Boolean(add.error)}
           />
           <Button disabled={camera.isPending} onClick={() => camera.mutate(undefined)}>
-            Take in the camera's
+            Import photos
           </Button>
         </div>
       </div>
@@ -42,7 +42,7 @@ export function TimeLine({ soak }: { soak: Soak }) {
       ) : null}
       {taken === 0 ? (
         <p role="status" className="mt-1 text-ink-2">
-          The camera has written nothing new.
+          No new photos.
         </p>
       ) : null}
       <ul className="mt-3 flex flex-wrap gap-3">
@@ -61,7 +61,7 @@ export function TimeLine({ soak }: { soak: Soak }) {
             <span className="flex items-center justify-between gap-2 text-note">
               {told(picture.clock_h)}
               <Button kind="quiet" onClick={() => remove.mutate(picture.hash)}>
-                take off
+                delete
               </Button>
             </span>
           </li>

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { readMoment } from "../../domain/days";
 
 export type Soak = Schemas["SoakOut"];
 export type Look = Schemas["LookOut"];
@@ -20,16 +21,10 @@ export function hoursSaid(hours: number): string {
   return `${(size / 24).toFixed(1)} days`;
 }
 
-/** The moment now, or one typed in a field of day and time, as it is sent. */
+/** A moment as it is sent: the one that was typed, or now where nothing was. */
 export function moment(typed: string): Schemas["AtBody"] {
-  const then = typed ? new Date(typed) : new Date();
+  const then = readMoment(typed) ?? new Date();
   return { at_utc: then.toISOString(), offset_minutes: -then.getTimezoneOffset() };
-}
-
-/** A moment as a field of day and time has it. */
-export function typedMoment(then: Date): string {
-  const local = new Date(then.getTime() - then.getTimezoneOffset() * 60_000);
-  return local.toISOString().slice(0, 16);
 }
 
 /** Hours of looks that belong together, in order. */

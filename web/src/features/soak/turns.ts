@@ -1,6 +1,6 @@
 import type { Look, Soak } from "./soak";
 
-/** A side in a stage, that is looked at. */
+/** A side in a stage, that is checked. */
 export type Whose = { coupon: string; side: Look["side"]; stage: Look["stage"] };
 
 /** Sides of a coupon that are looked at. */

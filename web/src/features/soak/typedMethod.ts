@@ -64,7 +64,7 @@ export function unread(typed: TypedMethod): Record<string, string> {
   for (const each of typed.tending) {
     const numbers = [each.every_h || "?", each.from_h || "0", each.until_h];
     const wrong = numbers.find((text) => typedNumber(text) === undefined);
-    if (wrong !== undefined) found.tending = "say every how many hours, in numbers";
+    if (wrong !== undefined) found.tending = "give the hours between, as a number";
   }
   return found;
 }

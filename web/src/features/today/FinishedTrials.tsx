@@ -47,7 +47,7 @@ export function FinishedTrials({
         </h2>
         {put ? (
           <Toggles
-            says="Which trials"
+            says="Show trials"
             value={away}
             onPick={setAway}
             choices={[
@@ -83,7 +83,7 @@ export function FinishedTrials({
           <Line key={each.trial.id} entry={each} />
         ))}
       </ul>
-      {found.length === 0 ? <p className="py-3 text-ink-2">No trial here is like that.</p> : null}
+      {found.length === 0 ? <p className="py-3 text-ink-2">No matches.</p> : null}
       {found.length > shown ? (
         <Button className="mt-3" onClick={() => setShown(shown + SHOWN)}>
           Show {Math.min(SHOWN, found.length - shown)} more

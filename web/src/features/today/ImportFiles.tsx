@@ -27,7 +27,7 @@ export function ImportFiles() {
     undefined,
     () => {
       read.reset();
-      say("Undone. Trials that came lie in the bin.");
+      say("Undone. The imported trials are in the bin.");
     },
   );
   const tooLarge = files.find((file) => file.size > LIMITS.file_mb.most * 1e6);

@@ -99,7 +99,7 @@ function whereTo(due: Schemas["DueOut"]): string {
 function Waits({ due }: { due: Schemas["DueOut"][] }) {
   if (due.length === 0) return null;
   return (
-    <ul aria-label="What waits" className="mt-3 flex flex-wrap gap-x-7 gap-y-1">
+    <ul aria-label="Due" className="mt-3 flex flex-wrap gap-x-7 gap-y-1">
       {due.map((d) => (
         <li key={`${d.kind}${d.blade_id}${d.trial_id}${d.says}`}>
           <Link

@@ -38,7 +38,7 @@ export function TrialBlades({ draft, onDraft, shelf, onShelf, twice }: Props) {
             }
             placeholder={String.fromCharCode(65 + at)}
             list="codes-on-the-shelf"
-            hint={onShelf(line.code) ? "the one on the shelf" : undefined}
+            hint={onShelf(line.code) ? "already on the shelf" : undefined}
           />
           <Field
             label="Steel, by its designation"

@@ -15,7 +15,7 @@ export function AssayOffers({ trialId }: { trialId: string }) {
             className="font-semibold underline underline-offset-4"
             to={`/assay/blades/${offer.blade_id}`}
           >
-            Have it assayed
+            Open its assay
           </Link>
         </li>
       ))}

@@ -66,7 +66,7 @@ function Beside({ found }: { found: Schemas["ComparedOut"] }) {
     <div className="grid gap-x-6 gap-y-3 bench:grid-cols-2">
       {(
         [
-          ["As it is", found.now],
+          ["All data", found.now],
           ["Without them", found.then],
         ] as const
       ).map(([name, answer]) => (
@@ -111,7 +111,7 @@ function OneRun({
         <span className="grow">
           <b>{run.blade}</b>, edge {run.run.edge}
         </span>
-        <Tick label="without this edge" checked={picked.runs.includes(run.run.id)} onTick={onRun} />
+        <Tick label="exclude this edge" checked={picked.runs.includes(run.run.id)} onTick={onRun} />
         <Button kind="quiet" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? "Close" : "Readings"}
         </Button>
@@ -160,17 +160,17 @@ function ForGood({
   return (
     <form onSubmit={submit} noValidate className="mt-4 flex flex-wrap items-start gap-3">
       <Field
-        label="Leave them out for good, because"
+        label="Exclude them, because"
         className="grow"
         value={reason}
         onChange={(e) => setReason(e.target.value)}
         error={refused?.message}
       />
       <Button type="submit" className="mt-6" disabled={!reason.trim() || out.isPending}>
-        Leave them out
+        Exclude them
       </Button>
       <p className="w-full text-note text-ink-2">
-        Nothing is stored by looking. What is left out stays in the record and can be put back.
+        Nothing is saved yet. Excluded data stay in the record and can be included again.
       </p>
     </form>
   );

@@ -120,11 +120,11 @@ function Names({ pair, markFor }: { pair: Pair; markFor: (code: string) => numbe
   );
 }
 
-/** One pair in a sentence, what it may speak of, and what would settle it. */
+/** One pair in a sentence, what it may speak of, and what would decide it. */
 function Told({ pair }: { pair: Pair }) {
   return (
     <p>
-      {pair.words} It speaks of {pair.scope}.
+      {pair.words} Holds for {pair.scope}.
       {pair.edges_to_settle ? ` ${settles(pair.edges_to_settle)}` : ""}
     </p>
   );
@@ -132,5 +132,5 @@ function Told({ pair }: { pair: Pair }) {
 
 function settles(edges: number): string {
   const more = edges >= MOST_EDGES ? "100 or more edges" : plural(edges, "more edge");
-  return `About ${more} a blade would settle it.`;
+  return `About ${more} a blade would decide it.`;
 }

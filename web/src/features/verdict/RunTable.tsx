@@ -24,7 +24,7 @@ export function RunTable({ data, highlighted, onHighlight }: Props) {
               "end, gf",
               "change on the start",
               ...data.stages.map((s) => `this edge, to ${s}`),
-              "by the plain rule",
+              "by the stop rule",
               "readings",
             ].map((h) => (
               <th key={h} scope="col" className={`${cell} font-medium`}>

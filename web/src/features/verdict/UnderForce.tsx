@@ -26,8 +26,8 @@ export function UnderForce({ trialId }: { trialId: string }) {
     if (fits) setLimit(value);
   };
   return (
-    <section aria-label="How long under a force" className="mt-8 border-t-[1.5px] border-ink pt-3">
-      <h2 className="text-lead font-bold">How long under a force of your own</h2>
+    <section aria-label="Life at another limit" className="mt-8 border-t-[1.5px] border-ink pt-3">
+      <h2 className="text-lead font-bold">Life at another limit</h2>
       <form onSubmit={ask} className="mt-1 flex flex-wrap items-start gap-3">
         <Field
           label="Force"

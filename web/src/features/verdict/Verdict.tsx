@@ -72,7 +72,7 @@ export function Verdict() {
       ))}
       {data.trial.unblinded_utc ? (
         <p className="mt-1 text-note text-ink-2">
-          Cut blind; the blades were uncovered on {day(data.trial.unblinded_utc)}.
+          Cut blind; codes revealed on {day(data.trial.unblinded_utc)}.
         </p>
       ) : null}
       {data.prediction ? (
@@ -83,8 +83,8 @@ export function Verdict() {
       {data.with_all ? <p className="mt-1">{unbroken(data.with_all)}</p> : null}
       {data.runs.length && data.taken_as_equal.length ? (
         <p className="mt-1 text-note text-ink-2">
-          Taken as equal, because nobody recorded it: {data.taken_as_equal.join(", ")}.
-          {data.let_go.length ? ` Knowingly not held equal: ${data.let_go.join(", ")}.` : ""}
+          Not recorded, so taken as equal: {data.taken_as_equal.join(", ")}.
+          {data.let_go.length ? ` Accepted as different: ${data.let_go.join(", ")}.` : ""}
         </p>
       ) : null}
       {data.runs.length === 0 ? (

@@ -52,7 +52,7 @@ def number_in(text: str, key: str) -> float | None:
     if not math.isfinite(found):
         raise OutOfRangeError(f"“{_short(text)}” is not a number", field=key)
     if found < 0:
-        raise OutOfRangeError(f"{found:g} is below nothing", field=key, value=found)
+        raise OutOfRangeError(f"{found:g} is below 0", field=key, value=found)
     return found
 
 
@@ -119,7 +119,7 @@ def life_in(text: str, key: str) -> Written | None:
         return Written(number_in(is_open[1] or is_open[2], key), None)
     found = number_in(plain, key)
     if found == 0:
-        raise OutOfRangeError("gone at 0: nothing was cut then", field=key)
+        raise OutOfRangeError("a life of 0: nothing was cut then", field=key)
     return Written(None, found)
 
 

@@ -60,8 +60,8 @@ def _check_total(
         return
     parts = f"{first[0]} {first[1].latest:g} and {second[0]} {second[1].latest:g}"
     raise OutOfRangeError(
-        f"{parts} make {whole.latest:g}, and the total says {total.latest:g}: one of the three is"
-        " a slip",
+        f"{parts} make {whole.latest:g}, and the total says {total.latest:g}: one of the three"
+        " is wrong",
         field=TOTAL,
     )
 
