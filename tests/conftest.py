@@ -16,7 +16,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from kessik.api.app import create_app
-from kessik.core.protocols.events import BenchEvent, read_said
+from kessik.core.protocols.events import BenchEvent, read_payload
 from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
@@ -96,7 +96,7 @@ def here(app, **settings):
 def bench_event(event_id, kind, device, sequence, seen, count_at, time, payload, position=0):
     """An event of the log from its plain parts, as the API reads them."""
     return BenchEvent(
-        event_id, read_said(kind, payload), device, sequence, seen, count_at, time, position
+        event_id, read_payload(kind, payload), device, sequence, seen, count_at, time, position
     )
 
 

@@ -19,7 +19,7 @@ from kessik.core.protocols.events import (
     entries_of,
     plain_fields,
     read_logged,
-    read_said,
+    read_payload,
     schema_of,
 )
 from kessik.core.protocols.folding import fold
@@ -58,7 +58,7 @@ def payloads(kind):
 def read_or_refused(kind, payload):
     """What a payload says, or the error that refuses it."""
     try:
-        return read_said(kind, payload), None
+        return read_payload(kind, payload), None
     except KessikError as refused:
         return None, refused
 
@@ -88,7 +88,7 @@ def test_what_is_read_is_written_and_read_back_the_same(drawn):
         )
         return
     written = json.loads(json.dumps(plain_fields(said)))
-    assert read_said(kind, written) == said
+    assert read_payload(kind, written) == said
     assert read_logged(kind, written, "") == said
 
 
@@ -105,7 +105,7 @@ def test_nothing_that_comes_in_is_taken_by_halves(kind, payload):
         assert refused.field
         assert refused.message
     else:
-        assert read_said(kind, plain_fields(said)) == said
+        assert read_payload(kind, plain_fields(said)) == said
 
 
 @given(
@@ -124,9 +124,9 @@ def test_any_old_log_opens_and_what_nobody_understands_is_named(rows):
         for n, (kind, payload) in enumerate(rows, 1)
     ]
     state = fold([start, *logged], force_limit_rope())
-    unread = {event.id for event in logged if isinstance(event.said, NotUnderstood)}
+    unread = {event.id for event in logged if isinstance(event.payload, NotUnderstood)}
     struck_or_back = {
-        e.said.target for e in logged if e.kind in ("strike", "correction") and e.id not in unread
+        e.payload.target for e in logged if e.kind in ("strike", "correction") and e.id not in unread
     }
     assert unread - struck_or_back <= {event.id for event in state.not_understood}
 
@@ -139,7 +139,7 @@ def test_what_is_not_understood_is_left_out_of_every_sum_and_can_be_struck():
     )
     state = fold([start, cut, odd], force_limit_rope())
     assert (state.count, [e.id for e in state.not_understood]) == (2, ["odd"])
-    assert "amount must be a number, and is a list" in state.not_understood[0].said.why
+    assert "amount must be a number, and is a list" in state.not_understood[0].payload.why
     strike = bench_event(
         "s", "strike", "d", 3, 0, 0.0, "", {"target": "odd", "reason": "a slip"}, 4
     )

@@ -12,7 +12,7 @@ from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.budget import Pace, budget
 from kessik.core.planning.expected import expected_run
 from kessik.core.planning.schedule import next_count, plan_next
-from kessik.core.protocols.events import read_said
+from kessik.core.protocols.events import read_payload
 from kessik.core.protocols.folding import fold
 from kessik.core.protocols.method_words import differences
 from kessik.core.protocols.schools import BY_SCHOOL, SCHOOLS
@@ -105,7 +105,7 @@ def test_a_school_agrees_with_itself_and_says_no_to_every_other(method):
 )
 def test_a_look_that_cannot_be_is_refused_at_its_field(kind, payload, field):
     with pytest.raises(OutOfRangeError) as refused:
-        read_said(kind, payload)
+        read_payload(kind, payload)
     assert refused.value.field == field
 
 

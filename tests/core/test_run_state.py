@@ -82,7 +82,7 @@ def test_a_correction_changes_the_value_and_keeps_the_old_one_in_the_log():
     reading = log.read(3120)
     log.add("correction", {"target": reading, "becomes": {"value": 312}})
     assert log.state().force_checks[0].force_gf == 312
-    assert log.events[0].said.value == 3120
+    assert log.events[0].payload.value == 3120
 
 
 def test_a_struck_reading_stays_visible_and_counts_for_nothing():
@@ -218,7 +218,7 @@ def test_corrections_of_one_event_add_up():
     ]
     start = bench_event("0", "start", "server", 1, 0, 0.0, "", {}, 1)
     (logged,) = fold([start, look, *later], BY_SCHOOL["paper_stop_rope"]).checks
-    assert (logged.check.outcome, logged.said.picture) == (
+    assert (logged.check.outcome, logged.payload.picture) == (
         "pass",
         "ab12",
     ), "a picture undoes no correction"

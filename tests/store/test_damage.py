@@ -86,9 +86,9 @@ def test_a_changed_digit_is_noticed_and_spoils_its_event_alone(folder):
         unread = [
             e
             for e in bench_log.events_of(session, run)
-            if hasattr(e.said, "why") and e.kind == "reading"
+            if hasattr(e.payload, "why") and e.kind == "reading"
         ]
-    assert [e.said.why for e in unread] == [
+    assert [e.payload.why for e in unread] == [
         "it was changed since it was stored: its check sum does not fit"
     ]
     database.close()

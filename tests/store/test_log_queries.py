@@ -54,7 +54,7 @@ def test_what_is_appended_is_read_back_in_order(database, run, texts):
     with database.read() as session:
         log = bench_log.events_of(session, run)
         tail = bench_log.events_of(session, run, positions[0] - 1)
-    assert [e.said.text for e in log[before:]] == texts
+    assert [e.payload.text for e in log[before:]] == texts
     assert [e.position for e in log[before:]] == positions == sorted(positions)
     assert tail == log[before:]
 

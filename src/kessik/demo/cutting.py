@@ -18,7 +18,7 @@ from kessik.core.protocols.events import (
     Outcome,
     Pause,
     Reading,
-    Said,
+    Payload,
     Strop,
 )
 from kessik.core.protocols.run_state import RunState
@@ -34,7 +34,7 @@ _TESTER = SimulatedTester(scatter=0.05, outlier_share=0.01)
 _GIVES_UP_GF = {"inspect": 215.0, "hair_sample": 240.0, "shave": 235.0, "paper": 400.0}
 _DOUBT_FROM = 0.9
 
-Answer = Callable[[RunState, np.random.Generator], Said]
+Answer = Callable[[RunState, np.random.Generator], Payload]
 
 
 def demo_id(*parts: object) -> str:
@@ -53,7 +53,7 @@ class TrueBlade:
     thickness: float = 1.0
     bite_mm: float = 8.0
 
-    def answer(self, state: RunState, rng: np.random.Generator) -> Said:
+    def answer(self, state: RunState, rng: np.random.Generator) -> Payload:
         """The event a tester would log for the look that is asked for."""
         asked, at_mm = state.progress.asked, state.asked_at_mm
         worn = at_mm is None or at_mm <= self.control_from_mm
@@ -97,7 +97,7 @@ def cut_run(
     device = f"demo-{run.id}"
     numbers = count(1)
 
-    def send(said: Said) -> RunState:
+    def send(said: Payload) -> RunState:
         time, sequence = clock.isoformat(), next(numbers)
         event = BenchEvent(
             demo_id(run.id, sequence), said, device, sequence, state.position, state.count, time
@@ -130,7 +130,7 @@ def strop_back(bench: Bench, run_id: str, blade: TrueBlade, rng: np.random.Gener
             Reading(value=_TESTER.read_gf(after, rng), unit="gf", stage=AFTER_STROP)
             for _ in range(2)
         ]
-        steps: list[Said] = [Strop(strokes=strokes), *read]
+        steps: list[Payload] = [Strop(strokes=strokes), *read]
         for said in steps:
             view = run_view(bench, run_id)
             sequence = len(view.events) + 1

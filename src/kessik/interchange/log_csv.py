@@ -14,7 +14,7 @@ def write_log(events: Sequence[BenchEvent]) -> str:
     """The log in its order; an event that a later one corrected or struck out names that one's
     position.
     """
-    changed = {e.said.target: e.position for e in events if isinstance(e.said, Strike | Correction)}
+    changed = {e.payload.target: e.position for e in events if isinstance(e.payload, Strike | Correction)}
     rows = [
         {
             "position": event.position,
@@ -31,7 +31,7 @@ def write_log(events: Sequence[BenchEvent]) -> str:
 
 
 def _said(event: BenchEvent) -> str | None:
-    if isinstance(event.said, NotUnderstood):
-        return f"not understood: {event.said.why}; {event.said.raw[: most('cell')]}"
-    fields = plain_fields(event.said)
+    if isinstance(event.payload, NotUnderstood):
+        return f"not understood: {event.payload.why}; {event.payload.raw[: most('cell')]}"
+    fields = plain_fields(event.payload)
     return json.dumps(fields, ensure_ascii=False) if fields else None

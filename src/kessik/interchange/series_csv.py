@@ -9,13 +9,13 @@ from typing import Any
 from kessik.core.errors import Fault, KessikError
 from kessik.core.limits import LIMITS
 from kessik.core.protocols.checks import CHECKS, DAMAGE, PASS_FAIL, CheckKind
-from kessik.core.protocols.events import AFTER_STROP, DOSE_CHECKS, Said, check_count_at
+from kessik.core.protocols.events import AFTER_STROP, DOSE_CHECKS, Payload, check_count_at
 from kessik.core.protocols.series import WRITTEN, Check, RunSeries, outcome_of, seen_in
 from kessik.core.units import force_to_gf
 from kessik.interchange.csv_tables import Column, Row, Table, limited, read_table, write_table
 from kessik.interchange.faults import Faults, FoundFaults
 from kessik.interchange.named_files import NamedFile
-from kessik.interchange.series_events import FORCE, said_of_row
+from kessik.interchange.series_events import FORCE, payload_of_row
 
 _SERIES, WORKBOOK = ".series.csv", b"PK\x03\x04"
 
@@ -61,9 +61,9 @@ class SeriesRow:
         return AFTER_STROP in (self.values["check"], self.values["stage"])
 
     @cached_property
-    def said(self) -> Said:
+    def payload(self) -> Payload:
         """What the row says, as a bench would have logged it; OutOfRangeError names the column."""
-        return said_of_row(self.values, self.extra)
+        return payload_of_row(self.values, self.extra)
 
     @property
     def check(self) -> Check:
@@ -192,7 +192,7 @@ def _row_faults(file: str, row: SeriesRow) -> list[Fault]:
     """What the bench would refuse of a row, at the column it stands in."""
     try:
         check_count_at(row.values["count"] or 0.0)
-        _ = row.said
+        _ = row.payload
     except KessikError as error:
         column = _COLUMN_OF.get(error.field or "", error.field or "check")
         return [Fault(file, row.line, column, error.message)]

@@ -14,11 +14,11 @@ from kessik.core.protocols.events import (
     Cut,
     Outcome,
     Reading,
-    Said,
+    Payload,
     Start,
     Stop,
     Strike,
-    read_said,
+    read_payload,
 )
 from kessik.core.protocols.run_state import LoggedCheck
 from kessik.core.protocols.series import WRITTEN
@@ -32,7 +32,7 @@ _OF_FILE = ("stage", "position_mm", "note", "time")
 _LEAST, _MOST_AT_ONCE = LIMITS["amount"].least, LIMITS["cuts_at_once"].most
 
 
-def said_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Said:
+def payload_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Payload:
     """What a row says, as the event that a bench would have logged; OutOfRangeError names the
     column.
     """
@@ -41,29 +41,29 @@ def said_of_row(values: Mapping[str, Any], extra: Mapping[str, str]) -> Said:
     if extra:
         kept["extra"] = dict(extra)
     if check == "stop":
-        return read_said("stop", {"by": "tester", **kept})
+        return read_payload("stop", {"by": "tester", **kept})
     if check == "strop":
-        return read_said(
+        return read_payload(
             "strop", {"strokes": _needed(value, "a strop needs its strokes here"), **kept}
         )
     is_own = check not in CHECKS and check not in FORCE and check != WRITTEN
     if _is_judged(check) or (is_own and value is None):
-        return read_said(
+        return read_payload(
             "outcome", {"check": check, "outcome": _outcome(check, values["outcome"]), **kept}
         )
     if value is None:  # a mark that a dose began or ended; any other check needs its reading
-        return read_said("reading", {"check": check, **kept})
+        return read_payload("reading", {"check": check, **kept})
     entered = [value, unit]
     if check in FORCE:
         value, unit = force_to_gf(value, unit or "gf"), "gf"
         kept |= {"written_as": check} if check in DOSE_CHECKS else {}
-        return read_said(
+        return read_payload(
             "reading", {"check": "force", "value": value, "unit": unit, "entered": entered, **kept}
         )
     if check in ("effort", "rank"):
         kept |= {"entered": entered} if unit else {}
-        return read_said("reading", {"check": check, "value": value, **kept})
-    return read_said("reading", {"check": check, "value": value, "unit": unit, **kept})
+        return read_payload("reading", {"check": check, "value": value, **kept})
+    return read_payload("reading", {"check": check, "value": value, "unit": unit, **kept})
 
 
 def _is_judged(check: str) -> bool:
@@ -119,7 +119,7 @@ def counted_up(count: float, to: float) -> Iterator[float]:
 
 
 def log_of_rows(
-    run: RunToLog, rows: Iterable[tuple[Mapping[str, Any], Said]]
+    run: RunToLog, rows: Iterable[tuple[Mapping[str, Any], Payload]]
 ) -> Iterator[BenchEvent]:
     """The events of a run from its rows in order, each with what it says; what was cut in between
     is counted.
@@ -127,7 +127,7 @@ def log_of_rows(
     sequence = run.first_sequence
     count, stopped = 0.0, False
 
-    def event(said: Said, time: str | None = None) -> BenchEvent:
+    def event(said: Payload, time: str | None = None) -> BenchEvent:
         nonlocal sequence
         found = BenchEvent(
             f"{run.run_id}-{sequence}",
@@ -163,7 +163,7 @@ def row_of_check(logged: LoggedCheck) -> dict[str, Any]:
     """A check of the log as the columns of a row that speak of it; unknown columns by their own
     names.
     """
-    said, check = logged.said, logged.check
+    said, check = logged.payload, logged.check
     value, unit = getattr(said, "value", None), getattr(said, "unit", None)
     outcome = getattr(said, "outcome", None)
     if isinstance(said.entered, tuple):

@@ -206,7 +206,7 @@ def seen_events(events: Sequence[BenchEvent], state: RunState, sealed: bool) -> 
     if not sealed:
         return events
     return [
-        replace(e, said=_bare(e.said)) if isinstance(e.said, CheckPlanned) else e for e in events
+        replace(e, payload=_bare(e.payload)) if isinstance(e.payload, CheckPlanned) else e for e in events
     ]
 
 

@@ -22,10 +22,10 @@ from kessik.core.protocols.events import (
     SENT_KINDS,
     BenchEvent,
     NotUnderstood,
-    Said,
+    Payload,
     check_count_at,
     plain_fields,
-    read_said,
+    read_payload,
     schema_of,
 )
 
@@ -61,13 +61,13 @@ class _Envelope(Wire):
 def _payload_of(kind: str) -> Any:  # noqa: ANN401 - a type that pydantic builds from
     """The type of a payload: read by the core's class, and described by it."""
 
-    def read(payload: object) -> Said:
+    def read(payload: object) -> Payload:
         if not isinstance(payload, dict):
             raise PydanticCustomError(
                 "kessik", "{says}", {"says": "what an event says is an object"}
             )
         try:
-            return read_said(kind, payload)
+            return read_payload(kind, payload)
         except KessikError as wrong:
             raise PydanticCustomError(
                 "kessik", "{says}", {"says": wrong.message, "field": wrong.field}
@@ -102,7 +102,7 @@ def event_of(body: Any, event_id: str) -> BenchEvent:  # noqa: ANN401 - one of t
     """The event that a body brings."""
     return BenchEvent(
         id=event_id,
-        said=body.payload,
+        payload=body.payload,
         device=body.device,
         device_sequence=body.device_sequence,
         last_seen_position=body.last_seen_position,
@@ -127,7 +127,7 @@ class EventOut(Wire):
 
     @classmethod
     def of(cls, event: BenchEvent) -> "EventOut":
-        unread = event.said if isinstance(event.said, NotUnderstood) else None
+        unread = event.payload if isinstance(event.payload, NotUnderstood) else None
         return cls(
             id=event.id,
             position=event.position,
@@ -135,6 +135,6 @@ class EventOut(Wire):
             device=event.device,
             count_at=event.count_at,
             client_time=event.client_time,
-            payload={} if isinstance(event.said, NotUnderstood) else plain_fields(event.said),
+            payload={} if isinstance(event.payload, NotUnderstood) else plain_fields(event.payload),
             not_understood=unread.why if unread else "",
         )

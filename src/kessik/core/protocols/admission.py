@@ -48,13 +48,13 @@ def admit(
     """
     check_count_at(event.count_at)
     _admit_after_end(event, state, stop_position)
-    match event.said:
+    match event.payload:
         case Cut(amount=amount):
             _admit_amount(amount, method)
         case Reading(stage=stage) | Outcome(stage=stage):
             _admit_stage(stage, method)
-            _admit_check(event.said, method)
-            _admit_place(event.said, method, edge_length_mm)
+            _admit_check(event.payload, method)
+            _admit_place(event.payload, method, edge_length_mm)
         case Accept(targets=targets):
             _admit_acceptance(targets, event.device, state, known)
         case Strike(target=target):
@@ -62,8 +62,8 @@ def admit(
         case Correction(target=target, becomes=becomes):
             back = becomes is None
             aimed = _target(target, known, strikes=back, takes_back=back)
-            if becomes is not None and not isinstance(aimed.said, NotUnderstood):
-                changed = corrected(aimed.said, becomes)
+            if becomes is not None and not isinstance(aimed.payload, NotUnderstood):
+                changed = corrected(aimed.payload, becomes)
                 if isinstance(changed, Cut):
                     _admit_amount(changed.amount, method)
                 if isinstance(changed, Reading | Outcome):
@@ -161,11 +161,11 @@ def _target(
     found = known.get(target)
     if found is None:
         raise UnknownError("the event this points at is not in this run", field="target")
-    if strikes and isinstance(found.said, NotUnderstood):
+    if strikes and isinstance(found.payload, NotUnderstood):
         return found
     if takes_back and found.kind in TAKEN_BACK_ONLY:
         return found
-    if isinstance(found.said, NotUnderstood):
+    if isinstance(found.payload, NotUnderstood):
         raise NotAllowedNowError("this event is not understood; it can be excluded", field="target")
     if found.kind not in CORRECTABLE:
         raise NotAllowedNowError(f"a {found.kind} event cannot be changed", field="target")
@@ -175,7 +175,7 @@ def _target(
 def _admit_after_end(event: BenchEvent, state: RunState, stop_position: int | None) -> None:
     if event.kind == "strop" and state.status != "stopped":
         raise NotAllowedNowError("stropping back is tested once the run has stopped", field="run")
-    if isinstance(event.said, Reading | Outcome) and event.said.stage == AFTER_STROP:
+    if isinstance(event.payload, Reading | Outcome) and event.payload.stage == AFTER_STROP:
         if state.status != "stopped" or not state.strops:
             message = "say how many strokes on the strop went before this"
             raise NotAllowedNowError(message, field="run")

@@ -9,12 +9,12 @@ from kessik.core.protocols.events import (
     Correction,
     Cut,
     Pause,
-    Said,
+    Payload,
     Start,
     TakeOver,
 )
 
-Changes = Mapping[str, Said | None]
+Changes = Mapping[str, Payload | None]
 """What corrections made of events, by id: their content now, None where they were taken back."""
 
 
@@ -50,7 +50,7 @@ class _Tally:
     counted: dict[str, tuple[BenchEvent, int]] = field(default_factory=dict)
 
     def take(self, event: BenchEvent, changes: Changes) -> None:
-        match event.said:
+        match event.payload:
             case TakeOver():
                 self.holder = event.device
             case Pause():
@@ -75,12 +75,12 @@ def count_cuts(events: Sequence[BenchEvent], changes: Changes) -> Counting:
     A cut that was taken back still settles who held the count, so that no correction turns a
     proposal into a cut.
     """
-    tally = _Tally(any(isinstance(e.said, Start) and e.said.one_holds for e in events))
+    tally = _Tally(any(isinstance(e.payload, Start) and e.payload.one_holds for e in events))
     for event in events:
         tally.take(event, changes)
     count = sum(_amount_now(cut, changes) for cut, _ in tally.counted.values())
     proposals = tuple(
-        replace(cut, said=Cut(amount=_amount_now(cut, changes)))
+        replace(cut, payload=Cut(amount=_amount_now(cut, changes)))
         for cut in tally.waiting.values()
         if not _taken_back(cut, changes)
     )
@@ -90,16 +90,16 @@ def count_cuts(events: Sequence[BenchEvent], changes: Changes) -> Counting:
 
 
 def _moves(events: Sequence[BenchEvent], changes: Changes, tally: _Tally) -> list[Moved]:
-    made = {e.said.target: e.position for e in events if isinstance(e.said, Correction)}
+    made = {e.payload.target: e.position for e in events if isinstance(e.payload, Correction)}
     found = [
         Moved(counted_at, made[cut.id], _amount_now(cut, changes) - amount_of(cut))
         for cut, counted_at in tally.counted.values()
         if cut.id in changes
     ]
     for event in events:
-        if isinstance(event.said, Accept) and _taken_back(event, changes):
+        if isinstance(event.payload, Accept) and _taken_back(event, changes):
             cuts = [
-                tally.waiting[target] for target in event.said.targets if target in tally.waiting
+                tally.waiting[target] for target in event.payload.targets if target in tally.waiting
             ]
             found.append(
                 Moved(event.position, made[event.id], -sum(_amount_now(c, changes) for c in cuts))
@@ -109,7 +109,7 @@ def _moves(events: Sequence[BenchEvent], changes: Changes, tally: _Tally) -> lis
 
 def amount_of(cut: BenchEvent) -> float:
     """What a cut counted when it was made."""
-    return cut.said.amount if isinstance(cut.said, Cut) else 0.0
+    return cut.payload.amount if isinstance(cut.payload, Cut) else 0.0
 
 
 def _taken_back(event: BenchEvent, changes: Changes) -> bool:
@@ -118,5 +118,5 @@ def _taken_back(event: BenchEvent, changes: Changes) -> bool:
 
 def _amount_now(cut: BenchEvent, changes: Changes) -> float:
     """What a cut counts after corrections; nothing where it was taken back."""
-    now = changes.get(cut.id, cut.said)
+    now = changes.get(cut.id, cut.payload)
     return now.amount if isinstance(now, Cut) else 0.0

@@ -254,11 +254,11 @@ class NotUnderstood:
     why: str
 
 
-Said = (
+Payload = (
     Start | Cut | Reading | Outcome | Note | Pause | Resume | CheckPlanned | StageLost
     | Strike | Correction | Stop | Abandon | Spoiled | TakeOver | Accept | Strop
 )  # fmt: skip  # words of a list, several a line
-CLASSES: Mapping[str, type[Said]] = {
+CLASSES: Mapping[str, type[Payload]] = {
     "start": Start, "cut": Cut, "reading": Reading, "outcome": Outcome, "note": Note,
     "pause": Pause,
     "resume": Resume, "check_planned": CheckPlanned, "stage": StageLost, "strike": Strike,
@@ -277,7 +277,7 @@ class BenchEvent:
     """
 
     id: str
-    said: Said | NotUnderstood
+    payload: Payload | NotUnderstood
     device: str
     device_sequence: int
     last_seen_position: int
@@ -287,10 +287,10 @@ class BenchEvent:
 
     @property
     def kind(self) -> str:
-        return self.said.kind if isinstance(self.said, NotUnderstood) else _KINDS[type(self.said)]
+        return self.payload.kind if isinstance(self.payload, NotUnderstood) else _KINDS[type(self.payload)]
 
 
-def read_said(kind: str, payload: Mapping[str, Any], *, strict: bool = True) -> Said:
+def read_payload(kind: str, payload: Mapping[str, Any], *, strict: bool = True) -> Payload:
     """An event's content as its class; OutOfRangeError names the field and says what would be
     right.
 
@@ -318,17 +318,17 @@ def read_said(kind: str, payload: Mapping[str, Any], *, strict: bool = True) -> 
     return made(**values)
 
 
-def read_logged(kind: str, payload: object, raw: str) -> Said | NotUnderstood:
+def read_logged(kind: str, payload: object, raw: str) -> Payload | NotUnderstood:
     """The content of an event of the log, or why it cannot be read."""
     if not isinstance(payload, Mapping):
         return NotUnderstood(kind, raw, "it holds no fields")
     try:
-        return read_said(kind, payload, strict=False)
+        return read_payload(kind, payload, strict=False)
     except KessikError as wrong:
         return NotUnderstood(kind, raw, wrong.message)
 
 
-def corrected(said: Said, becomes: Mapping[str, object]) -> Said:
+def corrected(said: Payload, becomes: Mapping[str, object]) -> Payload:
     """An event's content with some fields changed; OutOfRangeError where the result cannot be.
 
     A file's own wording of a value goes with the value that it worded. The count is the event's and
@@ -340,7 +340,7 @@ def corrected(said: Said, becomes: Mapping[str, object]) -> Said:
     fresh = dict(plain_fields(said))
     if {"value", "unit", "outcome", "check"} & set(changed):
         fresh.pop("entered", None)
-    return read_said(_KINDS[type(said)], {**fresh, **changed})
+    return read_payload(_KINDS[type(said)], {**fresh, **changed})
 
 
 def corrected_count(becomes: Mapping[str, object]) -> float | None:
@@ -352,7 +352,7 @@ def corrected_count(becomes: Mapping[str, object]) -> float | None:
     return float(count)
 
 
-def plain_fields(said: Said) -> dict[str, Any]:
+def plain_fields(said: Payload) -> dict[str, Any]:
     """What an event says as plain values by name, empty fields left out: as it is stored and
     sent.
     """
@@ -372,12 +372,12 @@ def check_count_at(count: float) -> None:
         raise OutOfRangeError(f"a count is 0, or {least:g} at least", field="count_at", value=count)
 
 
-def entries_of(made: type[Said]) -> Mapping[str, tuple[Entry, bool]]:
+def entries_of(made: type[Payload]) -> Mapping[str, tuple[Entry, bool]]:
     """The fields of an event class: how each is read, and whether it must be there."""
     return _ENTRIES[made]
 
 
-def _entries(made: type[Said]) -> Mapping[str, tuple[Entry, bool]]:
+def _entries(made: type[Payload]) -> Mapping[str, tuple[Entry, bool]]:
     hints = get_type_hints(made, include_extras=True)
     return {
         field.name: (hints[field.name].__metadata__[0], field.default is MISSING)
@@ -388,7 +388,7 @@ def _entries(made: type[Said]) -> Mapping[str, tuple[Entry, bool]]:
 _ENTRIES = {made: _entries(made) for made in CLASSES.values()}
 
 
-def schema_of(made: type[Said]) -> Schema:
+def schema_of(made: type[Payload]) -> Schema:
     """The JSON Schema of what an event of this class holds."""
     known = entries_of(made)
     needed = [name for name, (_, is_needed) in known.items() if is_needed]

@@ -23,7 +23,7 @@ from kessik.core.protocols.events import (
     Pause,
     Reading,
     Resume,
-    Said,
+    Payload,
     Spoiled,
     StageLost,
     Start,
@@ -183,10 +183,10 @@ def fold(
     whole, events = events, [_known_to(method, event) for event in in_force(events)]
     changes, unread, recounted = _changes(events)
     counting = count_cuts(events, changes)
-    struck = {e.said.target for e in events if isinstance(e.said, Strike)}
+    struck = {e.payload.target for e in events if isinstance(e.payload, Strike)}
     draft = _Draft()
     for event in events:
-        said = changes.get(event.id, event.said)
+        said = changes.get(event.id, event.payload)
         if said is None or isinstance(said, NotUnderstood) or event.id in unread:
             continue
         step = _STEPS.get(type(said))
@@ -197,7 +197,7 @@ def fold(
     left_out = tuple(
         event
         for event in (_marked(event, unread) for event in events)
-        if isinstance(event.said, NotUnderstood) and event.id not in struck | gone
+        if isinstance(event.payload, NotUnderstood) and event.id not in struck | gone
     )
     bare = _bare(draft, counting, worked_mm)
     known = replace(
@@ -214,13 +214,13 @@ def fold(
 
 def _known_to(method: Method, event: BenchEvent) -> BenchEvent:
     """An event; one of a check that its method does not define is not understood."""
-    said = event.said
+    said = event.payload
     if not isinstance(said, Reading | Outcome) or said.check in _KNOWN_CHECKS:
         return event
     if method.has(said.check):
         return event
     why = f"“{said.check}” is no check of this method"
-    return replace(event, said=NotUnderstood(event.kind, str(plain_fields(said)), why))
+    return replace(event, payload=NotUnderstood(event.kind, str(plain_fields(said)), why))
 
 
 def advance(
@@ -231,7 +231,7 @@ def advance(
 
     What changes the meaning of earlier events is folded anew; all else costs no more in a long run.
     """
-    said = _known_to(method, event).said
+    said = _known_to(method, event).payload
     rewrites = event.kind in _REWRITING or isinstance(said, NotUnderstood)
     undecided = state.has_ended or state.reopened
     if rewrites or undecided or not state.position:
@@ -277,9 +277,9 @@ def _count_decides(state: RunState, method: Method) -> bool:
 
 def _counted_on(state: RunState, event: BenchEvent) -> RunState:
     """The count with one event more that rewrites nothing."""
-    if isinstance(event.said, Pause):
+    if isinstance(event.payload, Pause):
         return replace(state, holder=None)
-    if not isinstance(event.said, Cut):
+    if not isinstance(event.payload, Cut):
         return state
     holder = state.holder or event.device
     if state.one_holds and event.device != holder:
@@ -378,14 +378,14 @@ def _changes(
     """What later corrections made of earlier events; corrections that cannot be read, with why; and
     the counts of those that belong to another.
     """
-    by_id = {event.id: event.said for event in events}
-    changes: dict[str, Said | None] = {}
+    by_id = {event.id: event.payload for event in events}
+    changes: dict[str, Payload | None] = {}
     unread: dict[str, str] = {}
     recounted: dict[str, float] = {}
     for event in events:
-        if not isinstance(event.said, Correction):
+        if not isinstance(event.payload, Correction):
             continue
-        target, becomes = event.said.target, event.said.becomes
+        target, becomes = event.payload.target, event.payload.becomes
         before = changes.get(target) or by_id.get(target)
         if becomes is None:
             changes[target] = None
@@ -402,10 +402,10 @@ def _changes(
 
 def _marked(event: BenchEvent, unread: Mapping[str, str]) -> BenchEvent:
     """A correction that cannot be read, as an event that is not understood."""
-    if event.id not in unread or not isinstance(event.said, Correction):
+    if event.id not in unread or not isinstance(event.payload, Correction):
         return event
     return replace(
-        event, said=NotUnderstood("correction", str(event.said.becomes), unread[event.id])
+        event, payload=NotUnderstood("correction", str(event.payload.becomes), unread[event.id])
     )
 
 

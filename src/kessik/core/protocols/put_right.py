@@ -23,7 +23,7 @@ def put_back(events: Sequence[BenchEvent]) -> frozenset[str]:
     puts_right = {event.id for event in events if event.kind in PUTS_RIGHT}
     gone: set[str] = set()
     for event in reversed(events):  # what came last is in force, an undo of an undo, too
-        said = event.said
+        said = event.payload
         if isinstance(said, Correction) and said.becomes is None and event.id not in gone:
             gone |= {said.target} & puts_right
     return frozenset(gone)
@@ -31,7 +31,7 @@ def put_back(events: Sequence[BenchEvent]) -> frozenset[str]:
 
 def in_force(events: Sequence[BenchEvent]) -> Sequence[BenchEvent]:
     """The log without strikes and corrections that were taken back."""
-    if not any(isinstance(e.said, Correction) and e.said.becomes is None for e in events):
+    if not any(isinstance(e.payload, Correction) and e.payload.becomes is None for e in events):
         return events
     gone = put_back(events)
     return [event for event in events if event.id not in gone] if gone else events
@@ -40,19 +40,19 @@ def in_force(events: Sequence[BenchEvent]) -> Sequence[BenchEvent]:
 def put_right_by(events: Sequence[BenchEvent]) -> dict[str, BenchEvent]:
     """The last strike or correction in force on each event, by the id of that."""
     return {
-        event.said.target: event
+        event.payload.target: event
         for event in in_force(events)
-        if isinstance(event.said, Strike | Correction)
+        if isinstance(event.payload, Strike | Correction)
     }
 
 
 def corrected_after_stop(events: Sequence[BenchEvent]) -> int:
     """How many events were struck or corrected after the run was first over, and still are."""
-    over = next((e.position for e in events if isinstance(e.said, Stop | Abandon)), None)
+    over = next((e.position for e in events if isinstance(e.payload, Stop | Abandon)), None)
     if over is None:
         return 0
     puts_right = {event.id for event in events if event.kind in PUTS_RIGHT}
-    changed = (event.said for event in in_force(events) if event.position > over)
+    changed = (event.payload for event in in_force(events) if event.position > over)
     targets = {said.target for said in changed if _says_another(said)}
     return len(targets - puts_right)
 
@@ -65,8 +65,8 @@ def put_right_elsewhere(events: Sequence[BenchEvent]) -> bool:
     if last is None:
         return False
     before = events[:last]
-    cut_by = {event.device for event in before if isinstance(event.said, Cut)}
-    was_over = any(isinstance(event.said, Stop) for event in before)
+    cut_by = {event.device for event in before if isinstance(event.payload, Cut)}
+    was_over = any(isinstance(event.payload, Stop) for event in before)
     return was_over and events[last].device not in cut_by
 
 

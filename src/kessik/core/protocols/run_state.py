@@ -20,7 +20,7 @@ class LoggedCheck:
 
     event_id: str
     check: Check
-    said: Reading | Outcome
+    payload: Reading | Outcome
     position: int = 0
 
 

@@ -73,7 +73,7 @@ def pace_of(events: Sequence[BenchEvent]) -> Pace:
     """
     lately = events[-_LATELY:]
     timed = [(at, e) for e in lately if (at := seconds_of(e)) is not None]
-    cuts = [(at, e.said.amount) for at, e in timed if isinstance(e.said, Cut)]
+    cuts = [(at, e.payload.amount) for at, e in timed if isinstance(e.payload, Cut)]
     breaks = [at for at, e in timed if e.kind in ("pause", "resume")]
     return pace(sorted(cuts), breaks)
 

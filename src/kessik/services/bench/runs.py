@@ -20,7 +20,7 @@ from kessik.core.protocols.events import (
     Correction,
     Outcome,
     Reading,
-    Said,
+    Payload,
     StageLost,
     Start,
     Stop,
@@ -248,7 +248,7 @@ def append_event(bench: Bench, run_id: str, event: BenchEvent, server_utc: str) 
 
 def _names_a_place(event: BenchEvent) -> bool:
     """Whether an event says where on the edge something is, so that the edge has to be known."""
-    said = event.said
+    said = event.payload
     if isinstance(said, Correction):
         return "position_mm" in (said.becomes or {})
     return isinstance(said, Reading | Outcome) and said.position_mm is not None
@@ -300,7 +300,7 @@ def _declare(
 
 def _reopens(log: Sequence[BenchEvent]) -> bool:
     """Whether the last event takes back the stop before it: the rule is asked at the next look."""
-    said = log[-1].said
+    said = log[-1].payload
     if not isinstance(said, Correction):
         return False
     return any(e.id == said.target and e.kind in ("stop", "abandon") for e in log)
@@ -320,11 +320,11 @@ def _declared(
 
 
 def _append_own(
-    session: Session, run: Run, said: Said, utc: str, count: float, key: str
+    session: Session, run: Run, said: Payload, utc: str, count: float, key: str
 ) -> BenchEvent:
     event = BenchEvent(
         id=str(uuid5(NAMESPACE_URL, f"kessik:{run.id}:{key}")),
-        said=said,
+        payload=said,
         device=SERVER,
         device_sequence=bench_log.next_sequence(session),
         last_seen_position=0,

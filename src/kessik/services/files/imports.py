@@ -229,7 +229,7 @@ def _store_runs(db: Database, coming: _Coming, now: Moment, work: Work) -> None:
         last_on[edge.id] = stored.id
         made[run.rows.blade, run.rows.edge, run.rows.run] = stored.id
         to_log = RunToLog(stored.id, f"{IMPORT}:{trial.id}", sequence, started.utc)
-        rows = ((row.values, row.said) for row in run.rows.rows)
+        rows = ((row.values, row.payload) for row in run.rows.rows)
         for index, some in enumerate(in_pieces(log_of_rows(to_log, rows), EVENTS_AT_ONCE)):
             event_rows = bench_log.rows_of(stored.id, some, now.utc)
             with db.write() as session:

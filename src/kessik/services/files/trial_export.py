@@ -85,7 +85,7 @@ def _series_row(
     trial: Trial, r: TrialRun, seq: int, logged: LoggedCheck, unknown: dict[str, None]
 ) -> dict[str, Any]:
     row = row_of_check(logged)
-    unknown.update(dict.fromkeys(logged.said.extra or {}))
+    unknown.update(dict.fromkeys(logged.payload.extra or {}))
     return {
         **_key(trial, r),
         "seq": seq,

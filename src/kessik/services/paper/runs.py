@@ -8,7 +8,7 @@ from uuid import NAMESPACE_URL, uuid5
 
 from kessik.core.errors import Fault
 from kessik.core.moments import Moment
-from kessik.core.protocols.events import BenchEvent, Cut, Said, Start, Stop
+from kessik.core.protocols.events import BenchEvent, Cut, Payload, Start, Stop
 from kessik.core.runs import Run
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
@@ -315,7 +315,7 @@ def _log(found: PaperRun, entered: Entered) -> Iterator[BenchEvent]:
     """The log of a run: what its line says, with what was cut in between counted up."""
     sequence, count = 0, 0.0
 
-    def event(said: Said) -> BenchEvent:
+    def event(said: Payload) -> BenchEvent:
         nonlocal sequence
         sequence += 1
         key = f"{found.id}-{sequence}"

@@ -6,7 +6,7 @@ from uuid import uuid4
 
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError
 from kessik.core.moments import Moment
-from kessik.core.protocols.events import BenchEvent, Correction, Said, Strike
+from kessik.core.protocols.events import BenchEvent, Correction, Payload, Strike
 from kessik.core.trials.looked_at_without import without
 from kessik.core.trials.verdict import Verdict, judged, judged_under
 from kessik.core.words.lives import life_words
@@ -100,7 +100,7 @@ def _put_back(bench: Bench, strikes: Sequence[tuple[str, str]], now: Moment) -> 
         _append(bench, run_id, Correction(target=strike, becomes=None), now)
 
 
-def _append(bench: Bench, run_id: str, said: Said, now: Moment) -> str:
+def _append(bench: Bench, run_id: str, said: Payload, now: Moment) -> str:
     """Append to the log of a run as it stands; returns the id of the event."""
     event_id, state = str(uuid4()), run_view(bench, run_id).state
     device = f"{_DEVICE}:{event_id}"

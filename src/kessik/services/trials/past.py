@@ -52,8 +52,8 @@ def pace_of(db: Database, state: TrialState) -> tuple[float | None, float | None
             seconds = _seconds_between(before, after)
             if seconds is None or not 0 < seconds <= _LONGEST_CUT_S:
                 continue
-            if isinstance(after.said, Cut):
-                cuts.append(seconds / max(after.said.amount, 1.0))
+            if isinstance(after.payload, Cut):
+                cuts.append(seconds / max(after.payload.amount, 1.0))
             elif after.kind == "reading":
                 readings.append(seconds)
     if len(cuts) < _FEWEST_CUTS:

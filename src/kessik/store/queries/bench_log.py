@@ -19,13 +19,13 @@ from kessik.core.protocols.events import (
     Cut,
     NotUnderstood,
     Outcome,
-    Said,
+    Payload,
     Start,
     Stop,
     check_count_at,
     plain_fields,
     read_logged,
-    read_said,
+    read_payload,
 )
 from kessik.core.runs import Run
 from kessik.core.stock import Booking
@@ -197,8 +197,8 @@ def append(session: Session, run_id: str, event: BenchEvent, server_utc: str) ->
     result = session.connection().execute(_APPEND, _columns(run_id, event, server_utc))
     if result.rowcount != 1:
         return None
-    if isinstance(event.said, Outcome) and event.said.picture:
-        pictures.show_if_kept(session, event.said.picture, "event", event.id, server_utc)
+    if isinstance(event.payload, Outcome) and event.payload.picture:
+        pictures.show_if_kept(session, event.payload.picture, "event", event.id, server_utc)
     return int(result.lastrowid)
 
 
@@ -221,9 +221,9 @@ def append_rows(session: Session, rows: Sequence[dict[str, Any]]) -> None:
 
 def _columns(run_id: str, event: BenchEvent, server_utc: str) -> dict[str, Any]:
     """An event as its row, refused where it could not be read back."""
-    assert not isinstance(event.said, NotUnderstood), "it came out of the log and never goes in"
+    assert not isinstance(event.payload, NotUnderstood), "it came out of the log and never goes in"
     check_count_at(event.count_at)
-    put = _put_often if _is_often_said(event.said) else _put
+    put = _put_often if _is_often_said(event.payload) else _put
     summed: dict[str, Any] = {
         "run_id": run_id,
         "kind": event.kind,
@@ -232,7 +232,7 @@ def _columns(run_id: str, event: BenchEvent, server_utc: str) -> dict[str, Any]:
         "last_seen_position": event.last_seen_position,
         "count_at": float(event.count_at),
         "client_time": event.client_time,
-        "payload": put(event.kind, event.said),
+        "payload": put(event.kind, event.payload),
     }
     return {
         "id": event.id,
@@ -242,14 +242,14 @@ def _columns(run_id: str, event: BenchEvent, server_utc: str) -> dict[str, Any]:
     }
 
 
-def _put(kind: str, said: Said) -> str:
+def _put(kind: str, said: Payload) -> str:
     """What an event says as it is stored, refused where it could not be read back."""
     fields_said = plain_fields(said)
-    read_said(kind, fields_said)
+    read_payload(kind, fields_said)
     return JSON_TEXT.encode(fields_said)
 
 
-def _is_often_said(said: Said) -> bool:
+def _is_often_said(said: Payload) -> bool:
     """Whether an import says the same again and again."""
     return isinstance(said, Start | Cut | Stop) or (
         isinstance(said, Outcome) and said.extra is None
@@ -297,7 +297,7 @@ def _event(
     )
 
 
-def _said(kind: str, payload: str, count_at: float) -> Said | NotUnderstood:
+def _said(kind: str, payload: str, count_at: float) -> Payload | NotUnderstood:
     try:
         check_count_at(count_at)
         fields_said = json.loads(payload)

@@ -8,7 +8,7 @@ from typing import TypeVar
 from kessik.core.errors import KessikError, OutOfRangeError
 from kessik.core.limits import check_limit
 from kessik.core.protocols.checks import PASS_FAIL, CheckKind
-from kessik.core.protocols.events import Outcome, Reading, Said, check_count_at
+from kessik.core.protocols.events import Outcome, Reading, Payload, check_count_at
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import WRITTEN
 from kessik.core.trials.paper.cells import (
@@ -67,7 +67,7 @@ class PaperRun:
     id: str
     blade: str
     edge: int | None
-    log: tuple[tuple[float, Said], ...]
+    log: tuple[tuple[float, Payload], ...]
     is_least: bool = False
     check_every: float | None = None
     block: int | None = None
@@ -175,7 +175,7 @@ def _read(
 
 def _log(
     cells: _Cells, method: Method, columns: Sequence[PaperColumn], every: float | None
-) -> tuple[tuple[float, Said], ...]:
+) -> tuple[tuple[float, Payload], ...]:
     """What a line says at which count, in order; nothing where a cell of it cannot be."""
     line = cells.line
     results = {column.key: cells.read(_reader(column), column.key) for column in columns}
@@ -218,7 +218,7 @@ def _verified(text: str, key: str) -> tuple[int, int] | None:
 
 def _written(
     results: Mapping[str, object], line: PaperLine, method: Method, every: float | None
-) -> Iterator[tuple[float, Said]]:
+) -> Iterator[tuple[float, Payload]]:
     """What the cells of a line say, at its counts."""
     written = {k: v for k, v in results.items() if isinstance(v, Written)}
     lives = lives_of(written, method, every, line.rounding)
@@ -240,7 +240,7 @@ def _written(
 
 def _start_and_end(
     numbers: Mapping[str, float], lives: Mapping[str, Written], method: Method
-) -> Iterator[tuple[float, Said]]:
+) -> Iterator[tuple[float, Payload]]:
     for key in (START, END):
         if key in numbers:
             check_limit("force_gf", numbers[key], key)
@@ -256,7 +256,7 @@ def _start_and_end(
 
 def _after_dose(
     results: Mapping[str, object], line: PaperLine, method: Method, at: float
-) -> Iterator[tuple[float, Said]]:
+) -> Iterator[tuple[float, Payload]]:
     """What the checks after a dose showed, in the worked zone and beside it."""
     for key, text in results.items():
         if not isinstance(text, str) or not key.startswith((AFTER, CONTROL)):
@@ -283,7 +283,7 @@ def _beside(place: float | None, line: PaperLine, key: str) -> float:
     return place
 
 
-def _shown(row: CheckKind, said: str, place: float | None, key: str) -> Said:
+def _shown(row: CheckKind, said: str, place: float | None, key: str) -> Payload:
     if not row.is_judged:
         value = number_in(said, key)
         if value is None:

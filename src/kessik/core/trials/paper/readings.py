@@ -8,7 +8,7 @@ from itertools import pairwise
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import most
 from kessik.core.protocols.checks import CheckKind
-from kessik.core.protocols.events import Outcome, Reading, Said
+from kessik.core.protocols.events import Outcome, Reading, Payload
 from kessik.core.protocols.methods import Method
 from kessik.core.trials.paper.cells import number_in
 
@@ -21,7 +21,7 @@ _WORDS = {
 OUTCOMES = {word: outcome for outcome, words in _WORDS.items() for word in words}
 
 
-def tally(text: str, method: Method) -> list[tuple[float, Said]]:
+def tally(text: str, method: Method) -> list[tuple[float, Payload]]:
     """The looks of a tally in their order: count, then a number or pass, fail, doubt, then the
     check or stage where the method has several; `@12` names the place, mm from the heel.
 
@@ -40,7 +40,7 @@ def tally(text: str, method: Method) -> list[tuple[float, Said]]:
     return found
 
 
-def _looks(lines: Sequence[str], method: Method) -> Iterator[tuple[float, Said]]:
+def _looks(lines: Sequence[str], method: Method) -> Iterator[tuple[float, Payload]]:
     for place, line in enumerate(lines, 1):
         parts = [part for part in re.split(r"[\t;]+|\s+|,\s+", line.strip()) if part]
         try:
@@ -54,7 +54,7 @@ def _looks(lines: Sequence[str], method: Method) -> Iterator[tuple[float, Said]]
             raise OutOfRangeError(f"line {place}: {wrong.message}", field=READINGS) from wrong
 
 
-def _placed(said: Reading | Outcome, at_mm: str | None) -> Said:
+def _placed(said: Reading | Outcome, at_mm: str | None) -> Payload:
     """A look with the place it was taken at, where the line names one."""
     if at_mm is None:
         return said
