@@ -10,9 +10,9 @@ import numpy as np
 from kessik.core.composition.claims import judge_all
 from kessik.core.composition.fit import fits
 from kessik.core.composition.grade_shelf import GradeShelf
-from kessik.core.composition.held import held
 from kessik.core.composition.library import our_grades
 from kessik.core.composition.separation import groups_never_apart
+from kessik.core.composition.shot_summary import held
 from kessik.core.composition.shots import Shot
 from kessik.instruments.stand_ins.analyser import AnalyserStandIn
 from kessik.instruments.virtual_bench.melts import melt_of

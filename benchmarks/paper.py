@@ -18,8 +18,8 @@ from kessik.api.app import create_app
 from kessik.core.moments import Moment
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.raw_sheets import read_sheet
-from kessik.services.paper.bringing_in import bring_in
 from kessik.services.paper.runs import Entered
+from kessik.services.paper.sheet_import import bring_in
 from kessik.services.paper.sheet_plans import Sheet, Target
 from kessik.services.paper.sheets import preview
 from kessik.store.database import Database
@@ -96,7 +96,7 @@ def report_today(folder: Path) -> None:
             target = Target(name=f"Trial {n}", school=seen.school)
             bring_in(database, Sheet(raw, seen.reading, entered, f"trial-{n}"), target)
         app = create_app(database, renews=False)
-        app.state.house.answers.settle()
+        app.state.server.answers.settle()
         with here(app) as client:
             client.get("/api/today")
             times = [_seconds(lambda: client.get("/api/today")) for _ in range(9)]

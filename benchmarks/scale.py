@@ -148,7 +148,7 @@ def report_pages(folder: Path) -> None:
 def report_cpu(folder: Path) -> None:
     """Processor time an answer takes from nothing, and what Today asks of the store."""
     with Database(folder) as database:
-        answers = create_app(database).state.house.answers
+        answers = create_app(database).state.server.answers
         with database.write() as session:
             session.connection().exec_driver_sql("DELETE FROM answer")
         some = answers.behind()[:20]

@@ -34,7 +34,7 @@ def report_analysis() -> None:
     def analyse(readings):
         edge = edge_likelihood(readings, 400.0)
         (known,) = life_masses([edge])
-        return quantiles(edge.log_life, known.wary, (0.025, 0.5, 0.975))
+        return quantiles(edge.log_life, known.conservative, (0.025, 0.5, 0.975))
 
     def of_size(count):
         n = np.arange(float(count))

@@ -34,7 +34,7 @@ class Reader(TestClient):
     """
 
     def get(self, *args, **kwargs):
-        self.app.state.house.answers.settle()
+        self.app.state.server.answers.settle()
         return super().get(*args, **kwargs)
 
 
@@ -76,7 +76,7 @@ def built_demo(tmp_path_factory):
 
 @pytest.fixture(scope="session")
 def routes():
-    """The routes of any house: what FastAPI makes of them at the first request is made once."""
+    """The routes of any server: what FastAPI makes of them at the first request is made once."""
     return create_app(None).router.routes
 
 

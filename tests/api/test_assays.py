@@ -181,12 +181,12 @@ def test_grades_come_from_files_all_or_nothing_and_one_name_is_one_grade(client)
     assert bring(text).status_code == 200, "what goes out comes in"
 
 
-def test_confirming_is_one_act_and_the_verdict_stops_saying_from_memory(client, blade):
+def test_confirming_is_one_act_and_the_verdict_stops_saying_unconfirmed(client, blade):
     shoot(client, blade, LOW_ALLOY, normalised="no")
-    assert "from memory" in assay(client, blade)["line"]["sentence"]
+    assert "unconfirmed" in assay(client, blade)["line"]["sentence"]
     done = client.put("/api/grade-confirmations/1.2436", json={"source": "EN ISO 4957:2018"})
     assert {r["standing"] for r in done.json()["ranges"]} == {"standard"}
-    assert "from memory" not in assay(client, blade)["line"]["sentence"]
+    assert "unconfirmed" not in assay(client, blade)["line"]["sentence"]
 
 
 def test_the_stand_in_shoots_what_it_is_told_the_blade_is_made_of(client, blade):

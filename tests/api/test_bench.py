@@ -140,7 +140,7 @@ def test_a_practice_run_reads_the_virtual_bench_and_stays_out(hand):
     (_, a), (_, b) = hand.make_trial("A", "B")
     run = hand.start(a, practice=True, practice_seed=3)
     news = []
-    hand.client.app.state.house.bench.live.tell = lambda topic, message: news.append(message)
+    hand.client.app.state.server.bench.live.tell = lambda topic, message: news.append(message)
 
     def pull():
         before = len(news)

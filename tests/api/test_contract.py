@@ -148,7 +148,7 @@ def test_what_one_answer_leads_to_never_fails(tmp_path):
             home.app = create_app(self.database)
 
         def teardown(self):
-            home.app.state.house.close()
+            home.app.state.server.close()
             self.database.close()
 
         def get_call_kwargs(self, case):

@@ -15,9 +15,9 @@ from fastapi.testclient import TestClient
 from PIL import Image
 
 from kessik.api.app import create_app
-from kessik.api.patience import HEAD_WITHIN_S, PatientProtocol
+from kessik.api.read_timeouts import HEAD_WITHIN_S, PatientProtocol
 from kessik.services.bench.live import run_topic
-from kessik.services.pictures.keeping import forget_unused
+from kessik.services.pictures.storing import forget_unused
 from tests.conftest import here
 from tests.serving import ServedHere
 
@@ -196,7 +196,7 @@ def test_where_an_instrument_is_plugged_in_is_said_on_this_machine_alone(databas
         ).status_code
         == 200
     )
-    app.state.house.close()
+    app.state.server.close()
 
 
 def test_only_so_many_instruments_are_plugged_in_at_once(client, database):
@@ -222,8 +222,8 @@ def test_a_device_that_is_shut_out_hears_no_more(tmp_path, database):
     served = ServedHere(tmp_path / "lan")
     try:
         app = served.server.config.app
-        house = app.state.house
-        pairing = house.pairing
+        server = app.state.server
+        pairing = server.pairing
         pairing.address = LAN
         token = pairing.pair(pairing.new_code(), "phone", "192.0.2.77")
         with socket.create_connection(("127.0.0.1", served.port)) as link:
@@ -242,14 +242,14 @@ def test_a_device_that_is_shut_out_hears_no_more(tmp_path, database):
                 heard += chunk
                 if heard.endswith(b"0\r\n\r\n"):
                     break
-            house.bench.live.tell(run_topic("x"), 1)
+            server.bench.live.tell(run_topic("x"), 1)
         assert heard.endswith(b"0\r\n\r\n"), "the stream was ended"
     finally:
         served.kill()
 
 
 def test_a_request_that_does_not_come_whole_is_given_up(tmp_path, monkeypatch):
-    monkeypatch.setattr("kessik.api.patience.HEAD_WITHIN_S", 0.3)
+    monkeypatch.setattr("kessik.api.read_timeouts.HEAD_WITHIN_S", 0.3)
     assert HEAD_WITHIN_S >= 5, "a slow line has its time"
     served = ServedHere(tmp_path / "slow", http=PatientProtocol)
     try:

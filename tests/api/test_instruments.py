@@ -113,8 +113,8 @@ def test_readings_that_cannot_be_on_the_reference_are_refused(kept, readings):
 
 
 def test_a_picture_of_a_look_is_kept_and_shown(client, tmp_path):
-    house, folder = client.app.state.house, tmp_path / "camera"
-    told = Told(house.desk, house.bench.live)
+    server, folder = client.app.state.server, tmp_path / "camera"
+    told = Told(server.desk, server.bench.live)
     folder.mkdir()
     camera = {"id": "camera-01", "kind": "camera", "name": "Lamp camera", "address": str(folder)}
     assert client.put("/api/instruments/camera-01", json=camera).status_code == 200

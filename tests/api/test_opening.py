@@ -9,7 +9,7 @@ import pytest
 
 from kessik.api.app import create_app
 from kessik.api.built_pages import BuiltPages
-from kessik.api.opening import Opening
+from kessik.api.startup_gate import StartupGate
 
 
 @pytest.fixture
@@ -43,7 +43,7 @@ def test_pages_come_at_once_and_the_api_as_soon_as_it_can_be(database, pages):
         return create_app(database, renews=False)
 
     async def visit():
-        app = Opening(load, failed=pytest.fail, pages=pages)
+        app = StartupGate(load, failed=pytest.fail, pages=pages)
         async with living(app), asking(app) as here, asking(app, "elsewhere.example") as tricked:
             page = await here.get("/trials/some")
             assert page.text == "the page"
@@ -68,7 +68,7 @@ def test_an_api_that_cannot_be_loaded_leaves_nobody_waiting(pages):
         raise OSError("no room")
 
     async def visit():
-        app = Opening(load, failed=told.append, pages=pages)
+        app = StartupGate(load, failed=told.append, pages=pages)
         async with living(app), asking(app) as here:
             with pytest.raises(AssertionError):  # no answer at all; the server says so with a 500
                 await asyncio.wait_for(here.get("/api/instruments"), 20)

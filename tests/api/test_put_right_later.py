@@ -117,7 +117,7 @@ def test_what_is_taken_away_names_what_goes_with_it_and_comes_back_whole(cut, ki
     owner = {"trial": cut.trial, "run": cut.run, "blade": cut.blades["A"][0]}[kind]
     pages = [f"/api/trials/{cut.trial}/record", f"/api/runs/{cut.run}/log", "/api/shelf"]
     before = [cut.client.get(page).json() for page in pages]
-    hangs = cut.client.get(f"/api/hangs-on/{kind}/{owner}").json()
+    hangs = cut.client.get(f"/api/dependents/{kind}/{owner}").json()
     expected = {"trial": "1 run", "run": f"{len(before[1])} events", "blade": "1 run"}[kind]
     assert expected in hangs["holds"]
     bin_id = str(uuid4())

@@ -10,7 +10,7 @@ from kessik.interchange.named_files import NamedFile
 from kessik.interchange.raw_sheets import read_sheet
 from kessik.services.clock import now
 from kessik.services.files.work import Work
-from kessik.services.paper import bringing_in
+from kessik.services.paper import sheet_import
 from kessik.services.paper.runs import Entered
 from kessik.services.paper.sheet_plans import Sheet, Target
 from kessik.services.paper.sheets import preview
@@ -28,17 +28,17 @@ class Trial(BenchHand):
         super().__init__(client)
         self.database, self.patch = database, monkeypatch
         (_, self.edge), (_, self.other) = self.make_trial("A", "B", school="two_stage_board")
-        monkeypatch.setattr(bringing_in, "_EVENTS_AT_ONCE", 1)
+        monkeypatch.setattr(sheet_import, "_EVENTS_AT_ONCE", 1)
 
     def bring(self, between=lambda n: None, work=None):
         """Bring the sheet in; between two pieces something else happens."""
         pieces = count()
-        self.patch.setattr(bringing_in, "let_taps_through", lambda: between(next(pieces)))
+        self.patch.setattr(sheet_import, "let_taps_through", lambda: between(next(pieces)))
         raw, target = read_sheet(NamedFile("old.csv", SHEET.encode())), Target(self.trial)
         entered = Entered("", "", now())
         reading = preview(self.database, raw, None, target, entered).reading
         sheet = Sheet(raw, reading, entered, str(uuid4()))
-        return bringing_in.bring_in(self.database, sheet, target, work=work)
+        return sheet_import.bring_in(self.database, sheet, target, work=work)
 
     def blades(self):
         return [b["blade"]["code"] for b in self.client.get("/api/shelf").json()["blades"]]

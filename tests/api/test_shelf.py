@@ -225,7 +225,7 @@ def test_which_edges_count_is_fixed_by_the_first_cut_and_overruled_with_a_reason
     path = f"/api/trials/{hand.trial}"
     found = hand.client.get(f"{path}/line-up").json()
     cell = next(c for c in found["cells"] if c["variable"] == "settled_edge")
-    assert (cell["state"], "tired steel" in cell["says"]) == ("confounded", True)
+    assert (cell["state"], "fatigued steel" in cell["says"]) == ("confounded", True)
     assert hand.client.patch(path, json={"settled_edge_number": 5}).status_code == 200
     hand.start(edge)
     refused = hand.client.patch(path, json={"settled_kind": "every_edge"})

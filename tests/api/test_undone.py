@@ -108,7 +108,7 @@ def test_a_picture_that_was_taken_away_is_there_again(shelf):
 
 def test_an_instrument_is_unplugged_and_plugged_in_again_with_it(shelf, tmp_path):
     camera = {"id": "camera-01", "kind": "camera", "name": "Lamp", "address": str(tmp_path)}
-    desk = shelf.client.app.state.house.desk
+    desk = shelf.client.app.state.server.desk
     assert shelf.do("PUT", "/api/instruments/camera-01", camera) == "instrument added"
     assert shelf.do("PUT", "/api/instruments/camera-01/put-away") == "instrument changed"
     assert "camera-01" not in desk._ports

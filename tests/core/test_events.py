@@ -126,7 +126,9 @@ def test_any_old_log_opens_and_what_nobody_understands_is_named(rows):
     state = fold([start, *logged], force_limit_rope())
     unread = {event.id for event in logged if isinstance(event.payload, NotUnderstood)}
     struck_or_back = {
-        e.payload.target for e in logged if e.kind in ("strike", "correction") and e.id not in unread
+        e.payload.target
+        for e in logged
+        if e.kind in ("strike", "correction") and e.id not in unread
     }
     assert unread - struck_or_back <= {event.id for event in state.not_understood}
 

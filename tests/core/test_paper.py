@@ -5,10 +5,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kessik.core.errors import OutOfRangeError
+from kessik.core.protocols.corrections import put_right_by
 from kessik.core.protocols.events import BenchEvent, Correction, Cut, Reading, Start, Stop, Strike
 from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import force_limit_rope
-from kessik.core.protocols.put_right import put_right_by
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.trials.paper.cells import Written, life_in, number_in
 from kessik.core.trials.paper.guessing import guess

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from kessik.core.corrosion.answer import soak_answer
 from kessik.core.corrosion.fairness import Specimen, fairness
-from kessik.core.corrosion.methods import BY_KEY, METHODS, Tending, check_method
+from kessik.core.corrosion.methods import BY_KEY, METHODS, Intervention, check_method
 from kessik.core.corrosion.places import kept_places
 from kessik.core.corrosion.soaks import (
     Act,
@@ -192,7 +192,7 @@ def test_blades_that_swap_from_one_medium_to_the_next_are_named():
 def test_every_method_of_ours_holds_its_own_rules():
     for method in METHODS:
         check_method(method)
-    assert Tending("sprayed", 12, 72).hours(144) == (84, 96, 108, 120, 132, 144)
+    assert Intervention("sprayed", 12, 72).hours(144) == (84, 96, 108, 120, 132, 144)
 
 
 @pytest.mark.parametrize(

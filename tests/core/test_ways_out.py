@@ -5,7 +5,7 @@ from hypothesis import strategies as st
 
 from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.matching import BladeFacts, Fact, MatchingRule, match
-from kessik.core.comparison.ways_out import ways_out
+from kessik.core.comparison.remedies import ways_out
 
 NUMBERS = {
     "side_angle_deg": st.floats(10, 25),

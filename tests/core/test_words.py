@@ -6,7 +6,7 @@ from kessik.core.comparison.matching import FACTORS, MatchingRule
 from kessik.core.comparison.ratios import Interval, Ratio
 from kessik.core.comparison.verdict import Comparison, edges_to_settle, scope_of
 from kessik.core.sharpness.life import BeforeFirstCheck, Bracketed, Crossed, NotReached
-from kessik.core.units import honest
+from kessik.core.units import format_to_uncertainty
 from kessik.core.words.lives import life_words
 from kessik.core.words.pairs import pair_words, size_cells, tag_words
 
@@ -59,7 +59,7 @@ def test_an_open_end_is_said_and_never_closed():
     ],
 )
 def test_numbers_show_what_their_interval_supports(value, low, high, shown):
-    assert honest(value, low, high) == shown
+    assert format_to_uncertainty(value, low, high) == shown
 
 
 @pytest.mark.parametrize(

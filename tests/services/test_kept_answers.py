@@ -15,7 +15,7 @@ from tests.services.test_what_comes_next import cut_run
 
 @pytest.fixture
 def kept(client):
-    return client.app.state.house.answers
+    return client.app.state.server.answers
 
 
 def asked_at_once(client, address):
@@ -139,7 +139,7 @@ def test_a_server_renews_by_itself_and_ends_when_it_is_told_to(database):
     with here(create_app(database)) as client:
         hand = BenchHand(client)
         hand.make_trial("A", "B")
-        renewing = client.app.state.house.renewing
+        renewing = client.app.state.server.renewing
         for _ in range(100):
             if asked_at_once(client, "/api/today")["working_out"] == 0:
                 break

@@ -12,7 +12,7 @@ from kessik.instruments.stand_ins.others import write_shot
 from kessik.interchange.photos import decode_photo
 from kessik.interchange.shots_csv import read_shots
 from kessik.services.devices.shots import keep_shots
-from kessik.services.pictures.keeping import forget_unused, keep_picture, picture_file
+from kessik.services.pictures.storing import forget_unused, keep_picture, picture_file
 
 NOW = datetime(2026, 5, 4, 10, tzinfo=UTC)
 

@@ -7,9 +7,9 @@ import pytest
 
 from kessik.core.errors import OutOfRangeError, StoreDamagedError, StoreFullError
 from kessik.services.clock import now
-from kessik.services.pictures.keeping import keep_picture
+from kessik.services.pictures.storing import keep_picture
 from kessik.services.today import what_waits
-from kessik.services.upkeep import copies, keeping
+from kessik.services.upkeep import copies, upkeep
 from kessik.store import backups, health
 from kessik.store.backups import BackupRule
 from kessik.store.contents import holds
@@ -48,7 +48,7 @@ def test_a_copy_carries_its_pictures_and_stands_on_the_second_disk_too(database,
     second = tmp_path / "second disk"
     second.mkdir()
     copies.change_rule(database, BackupRule(7, 4, str(second)))
-    copy = keeping.make_copy(database, backups.BY_HAND)
+    copy = upkeep.make_copy(database, backups.BY_HAND)
     assert (second / copy.name).read_bytes() == copy.read_bytes()
     fresh = tmp_path / "new machine"
     restore(fresh, second / copy.name)
@@ -82,16 +82,16 @@ def test_a_full_disk_is_said_on_today_until_a_copy_is_made(database, monkeypatch
     with monkeypatch.context() as patched:
         patched.setattr(backups, "copy_database", full)
         with pytest.raises(StoreFullError):
-            keeping.make_copy(database, backups.DAILY)
+            upkeep.make_copy(database, backups.DAILY)
     assert backups.all_copies(database.folder) == []
     (due,) = what_waits(database, now())
     assert "The last backup failed: the disk is full" in due.says
-    keeping.make_copy(database, backups.DAILY)
+    upkeep.make_copy(database, backups.DAILY)
     assert what_waits(database, now()) == []
 
 
 def test_a_truncated_copy_is_refused_and_nothing_is_overwritten(database, tmp_path):
-    copy = keeping.make_copy(database, backups.BY_HAND)
+    copy = upkeep.make_copy(database, backups.BY_HAND)
     half = tmp_path / "half.sqlite3"
     half.write_bytes(copy.read_bytes()[: copy.stat().st_size // 2])
     other = tmp_path / "other"

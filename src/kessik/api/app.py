@@ -10,10 +10,9 @@ from starlette.responses import Response
 
 from kessik import __version__
 from kessik.api import problems
-from kessik.api.acting import Acting
 from kessik.api.built_pages import BuiltPages
+from kessik.api.change_recorder import ChangeRecorder
 from kessik.api.gate import Gate
-from kessik.api.house import House
 from kessik.api.intake import Intake
 from kessik.api.links import add_links
 from kessik.api.routers import (
@@ -41,6 +40,7 @@ from kessik.api.routers import (
     trials,
     verdicts,
 )  # fmt: skip  # a table is read by its rows
+from kessik.api.server_context import ServerContext
 from kessik.store.database import Database
 
 _PARTS = (
@@ -78,16 +78,16 @@ def create_app(
         openapi_url="/api/openapi.json",
         lifespan=_opened,
     )
-    house = None if database is None else House(database, lan_address, renews)
-    app.state.house = house
+    server = None if database is None else ServerContext(database, lan_address, renews)
+    app.state.server = server
     problems.install(app)
     for part in _PARTS:
         app.include_router(part.router, prefix="/api", responses=problems.RESPONSES)
     app.include_router(pairing.pages)
-    if house is not None:
-        app.add_middleware(Acting, changes=house.changes)
+    if server is not None:
+        app.add_middleware(ChangeRecorder, changes=server.changes)
     app.add_middleware(Intake)
-    app.add_middleware(Gate, guests=house.pairing if house else None)
+    app.add_middleware(Gate, guests=server.pairing if server else None)
     built = pages or BuiltPages()
 
     @app.get("/api/{rest:path}", include_in_schema=False)
@@ -108,10 +108,10 @@ def create_app(
 
 @asynccontextmanager
 async def _opened(app: FastAPI) -> AsyncIterator[None]:
-    """The house is open while the application serves."""
-    house: House | None = app.state.house
-    if house is None:
+    """The server context is open while the application serves."""
+    server: ServerContext | None = app.state.server
+    if server is None:
         yield
         return
-    async with house.opened():
+    async with server.opened():
         yield

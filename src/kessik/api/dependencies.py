@@ -1,10 +1,10 @@
-"""What the routers are handed, out of the house that serves."""
+"""What the routers are handed, out of the server that serves."""
 
 from typing import Annotated
 
 from fastapi import Depends, Request
 
-from kessik.api.house import House
+from kessik.api.server_context import ServerContext
 from kessik.core.errors import NotHereError
 from kessik.services.bench.bench import Bench
 from kessik.services.devices.instrument_desk import Desk
@@ -17,36 +17,36 @@ from kessik.store.database import Database
 # trip through the thread pool.
 
 
-async def _house(request: Request) -> House:
-    house: House = request.app.state.house
-    return house
+async def _house(request: Request) -> ServerContext:
+    server: ServerContext = request.app.state.server
+    return server
 
 
-Served = Annotated[House, Depends(_house)]
+Served = Annotated[ServerContext, Depends(_house)]
 
 
-async def _database(house: Served) -> Database:
-    return house.database
+async def _database(server: Served) -> Database:
+    return server.database
 
 
-async def _bench(house: Served) -> Bench:
-    return house.bench
+async def _bench(server: Served) -> Bench:
+    return server.bench
 
 
-async def _desk(house: Served) -> Desk:
-    return house.desk
+async def _desk(server: Served) -> Desk:
+    return server.desk
 
 
-async def _pairing(house: Served) -> Pairing:
-    return house.pairing
+async def _pairing(server: Served) -> Pairing:
+    return server.pairing
 
 
-async def _imports(house: Served) -> Imports:
-    return house.imports
+async def _imports(server: Served) -> Imports:
+    return server.imports
 
 
-async def _answers(house: Served) -> Answers:
-    return house.answers
+async def _answers(server: Served) -> Answers:
+    return server.answers
 
 
 async def is_at_home(request: Request) -> bool:
@@ -62,8 +62,8 @@ async def at_home(request: Request) -> None:
 
 Store = Annotated[Database, Depends(_database)]
 AtBench = Annotated[Bench, Depends(_bench)]
-PluggedIn = Annotated[Desk, Depends(_desk)]
+DeskDep = Annotated[Desk, Depends(_desk)]
 Gatekeeper = Annotated[Pairing, Depends(_pairing)]
-Kept = Annotated[Answers, Depends(_answers)]
+AnswersDep = Annotated[Answers, Depends(_answers)]
 ImportDesk = Annotated[Imports, Depends(_imports)]
 AtHome = Annotated[bool, Depends(is_at_home)]

@@ -168,7 +168,7 @@ class _Body:
 
 
 async def _drained(receive: Receive) -> None:
-    """Let a client finish what it sends, within reason: it reads the answer only then."""
+    """Let a client finish what it sends, Bounded reason: it reads the answer only then."""
     left = _DRAINED_BYTES
     with anyio.move_on_after(_DRAINED_S):
         while left > 0:
@@ -196,7 +196,7 @@ def _check_json(data: bytes) -> None:
     try:
         content = json.loads(data, parse_constant=_no_constant)
     except RecursionError as error:
-        raise _unfit_json("brackets within brackets reach too deep", None) from error
+        raise _unfit_json("brackets Bounded brackets reach too deep", None) from error
     except ValueError as error:
         raise _UnfitError(
             problem(400, "The request cannot be read", f"this is not JSON: {str(error)[:200]}")
@@ -215,7 +215,7 @@ def _wrong(content: Any) -> Iterator[tuple[str | None, str]]:  # noqa: ANN401 - 
     while ahead:
         value, field, depth = ahead.pop()
         if depth > most("nesting"):
-            yield field, "brackets within brackets reach too deep"
+            yield field, "brackets Bounded brackets reach too deep"
         elif isinstance(value, dict):
             for name, each in value.items():
                 if not is_plain(name):

@@ -34,11 +34,11 @@ from kessik.core.comparison.verdict import Comparison
 from kessik.core.protocols.method_words import ends_when
 from kessik.core.sharpness.curves import CurveBand
 from kessik.core.sharpness.life import Life
+from kessik.core.trials.courses import courses_after_keen, keener_on_the_way, ways
 from kessik.core.trials.next_step import next_step
 from kessik.core.trials.state import TrialRun
 from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict, band_of
-from kessik.core.trials.ways import courses_after_keen, keener_on_the_way, ways
 from kessik.core.words.after_keen import after_keen_words
 from kessik.core.words.figures import figure_words
 from kessik.core.words.lives import life_words, scaled_words

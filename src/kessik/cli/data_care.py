@@ -10,7 +10,7 @@ import typer
 from kessik.cli.options import Folder, Json
 from kessik.cli.refusals import data_folder, refusing
 from kessik.core.words.sentences import counted
-from kessik.services.upkeep.keeping import make_copy
+from kessik.services.upkeep.upkeep import make_copy
 from kessik.store import health, restoring
 from kessik.store.backups import BY_HAND
 from kessik.store.contents import holds

@@ -13,8 +13,8 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 import uvicorn
 
-from kessik.api.opening import Opening
-from kessik.api.patience import MOST_CONNECTIONS, PatientProtocol
+from kessik.api.read_timeouts import MOST_CONNECTIONS, PatientProtocol
+from kessik.api.startup_gate import StartupGate
 from kessik.cli.commands import loading
 from kessik.cli.options import Folder
 from kessik.cli.refusals import data_folder, refusing
@@ -137,7 +137,7 @@ def _run(
         server.should_exit = True
 
     settings = uvicorn.Config(
-        Opening(lambda: _whole(database, lan_address), failed),
+        StartupGate(lambda: _whole(database, lan_address), failed),
         log_config=None,
         access_log=False,
         timeout_graceful_shutdown=1,

@@ -4,26 +4,26 @@ from dataclasses import dataclass
 
 from kessik.core.corrosion import brine
 from kessik.core.errors import OutOfRangeError
-from kessik.core.reckoner import Footing
+from kessik.core.reckoner import FormulaBasis
 
-BRINE = Footing(
+BRINE = FormulaBasis(
     "salt = m x ÷ (1 − x); g/L = 10 x ρ",
     "plain table salt, 0 to 26.4 % and 0 to 60 °C; salinity by conductivity for sea water of 2 to"
     " 42, density for stronger brine",
     "density: International Critical Tables, from memory; salinity: practical salinity scale 1978;"
     " saturation 26.4 % at 20 °C, from memory",
 )
-CHANGE = Footing(
+CHANGE = FormulaBasis(
     "salt to add = M (x₂ − x₁) ÷ (1 − x₂); water to add = M (x₁ − x₂) ÷ x₂",
     "by weight; evaporated brine gets plain water back: the salt stayed",
     "conservation of mass",
 )
-CABINET = Footing(
+CABINET = FormulaBasis(
     "50 ± 5 g/L, 35 ± 2 °C, pH 6.5 to 7.2, 1.5 ± 0.5 mL/h on 80 cm²",
     "neutral salt spray; a jar or a cloth is no cabinet",
     "ISO 9227, from memory",
 )
-RATINGS = Footing(
+RATINGS = FormulaBasis(
     "by table; the idea behind ISO 10289 is 3 (2 − log A)",
     "borrowed from standards written for coatings",
     "ISO 10289, ASTM D610, ISO 4628-3, tables from memory",

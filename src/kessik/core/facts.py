@@ -8,10 +8,10 @@ from typing import Any, Literal
 
 from kessik.core.errors import OutOfRangeError
 
-Standing = Literal[
+Provenance = Literal[
     "measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed"
 ]
-STANDINGS: tuple[Standing, ...] = (
+STANDINGS: tuple[Provenance, ...] = (
     "measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed",
 )  # fmt: skip  # a table is read by its rows
 MEASURED: frozenset[str] = frozenset({"measured_here", "measured_elsewhere"})
@@ -104,7 +104,7 @@ class Measurement:
     quantity: str
     value: float | None = None
     words: str = ""
-    standing: Standing = "measured_here"
+    standing: Provenance = "measured_here"
     on: str = ""
     instrument: str = ""
     note: str = ""

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from kessik.core.facts import Standing
+from kessik.core.facts import Provenance
 
 LOW_TEMPER_C, SECONDARY_TEMPER_C = 250.0, 480.0
 _HIGH_ALLOY_CR_PERCENT = 10.0
@@ -30,7 +30,7 @@ class HeatTreatment:
     quench: str = ""
     sub_zero_c: float | None = None
     tempers_c: tuple[float, ...] = ()
-    standing: Standing = "claimed"
+    standing: Provenance = "claimed"
     note: str = ""
 
     @property

@@ -24,7 +24,7 @@ from kessik.core.sharpening.abrasives import SCALES, Grit, nearest_grit, size_um
 
 
 @dataclass(frozen=True)
-class Footing:
+class FormulaBasis:
     """What a calculation stands on: formula, limits of validity, source."""
 
     formula: str
@@ -32,41 +32,41 @@ class Footing:
     source: str
 
 
-BEVEL = Footing(
+BEVEL = FormulaBasis(
     "w = t ÷ (2 sin θ), h = t ÷ (2 tan θ); with a micro-bevel t is shared by two such wedges",
     "flat bevels, ground alike on both sides; on a convex edge take the equivalent angle at a"
     " stated height",
     "plane trigonometry",
 )
-GROWTH = Footing(
+GROWTH = FormulaBasis(
     "Δt = 2 × height lost × tan(primary grind per side)",
     "flat primary grind; a hollow one grows slower at first and faster later",
     "plane trigonometry",
 )
-CONVEX = Footing(
+CONVEX = FormulaBasis(
     "θ = arctan(t ÷ 2h)",
     "says nothing of the curve between the apex and that height",
     "plane trigonometry",
 )
-EXPOSURE = Footing(
+EXPOSURE = FormulaBasis(
     "exposure = A ÷ L; rope A = strands × π d² ÷ 4, board A = cut length × thickness; "
     "count at a reference length = n × L ref ÷ L",
     "compares runs in one medium, cut and lot; between media it orders cost, not sharpness. Board"
     " thickness includes the air in the flutes, so only boards of one construction compare",
     "plane geometry; counting by exposure is common practice",
 )
-ABRASIVE = Footing(
+ABRASIVE = FormulaBasis(
     "median grain size by grit number; between listed grits along the logarithm",
     "grains of one grit spread widely, and scales differ in how they count; read it as an order of"
     " coarseness",
     "FEPA 42 and 43, ASTM E11; water stones after JIS R 6001, where published tables differ",
 )
-HARDNESS = Footing(
+HARDNESS = FormulaBasis(
     "linear between the entries of the table",
     "non-austenitic steels, 20 to 68 HRC; a converted value is not a measured one",
     "ASTM E140, from memory",
 )
-LENGTH = Footing("1 thou = 0.0254 mm", "exact", "the definition of the inch")
+LENGTH = FormulaBasis("1 thou = 0.0254 mm", "exact", "the definition of the inch")
 
 
 @dataclass(frozen=True)

@@ -30,8 +30,13 @@ def mm_to_thou(mm: float) -> float:
     return mm / MM_PER_THOU
 
 
-def honest(value: float, low: float, high: float) -> str:
+def format_to_uncertainty(value: float, low: float, high: float) -> str:
     """A number with the digits its interval supports."""
     width = max(high - low, 1e-12)
     decimals = 0 if width >= 2 or value >= 100 else 1 if width >= 0.15 else 2
     return f"{value:.{decimals}f}"
+
+
+def format_interval(low: float, high: float) -> str:
+    """Both ends of an interval with the digits that its width supports: `11.3 to 13.6`."""
+    return f"{format_to_uncertainty(low, low, high)} to {format_to_uncertainty(high, low, high)}"

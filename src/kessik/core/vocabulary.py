@@ -16,7 +16,7 @@ from kessik.core.corrosion.fairness import HeldStatus, SoakFactor
 from kessik.core.corrosion.methods import InspectionStage, Scale, TendKind
 from kessik.core.corrosion.soaks import ActKind, CouponRole, CouponSide, Discolouration, Region
 from kessik.core.devices import InstrumentKind
-from kessik.core.facts import Standing
+from kessik.core.facts import Provenance
 from kessik.core.finding import FoundKind
 from kessik.core.geometry import ZoneUse
 from kessik.core.planning.calendar import WorkKind
@@ -109,7 +109,7 @@ ORDERS: Mapping[OrderKind, str] = {
     "shuffle": "shuffled anew", "alternate": "in turn, within one piece of board",
 }  # fmt: skip  # a table is read by its rows
 WORK: Mapping[WorkKind, str] = {"prepare": "prepare", "cut": "cut", "verify": "cut again"}
-STANDINGS: Mapping[Standing, str] = {
+STANDINGS: Mapping[Provenance, str] = {
     "measured_here": "measured here", "measured_elsewhere": "measured elsewhere",
     "standard": "from a standard", "literature": "from the literature",
     "claimed": "claimed by the maker", "guessed": "guessed",
@@ -231,7 +231,7 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "trialRoles": (TrialRole, TRIAL_ROLES),
     "orders": (OrderKind, ORDERS),
     "work": (WorkKind, WORK),
-    "standings": (Standing, STANDINGS),
+    "standings": (Provenance, STANDINGS),
     "burrChecks": (BurrCheck, BURR_CHECKS),
     "lampChecks": (LampCheck, LAMP_CHECKS),
     "damages": (DamageKind, DAMAGES),

@@ -17,8 +17,8 @@ from kessik.core.protocols.events import (
     Cut,
     Outcome,
     Pause,
-    Reading,
     Payload,
+    Reading,
     Strop,
 )
 from kessik.core.protocols.run_state import RunState

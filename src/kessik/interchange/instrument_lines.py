@@ -8,7 +8,7 @@ from typing import Literal
 
 from kessik.core.units import MILLINEWTON_PER_GF
 
-Standing = Literal["stable", "moving", "garbled", "down", "up"]
+LineState = Literal["stable", "moving", "garbled", "down", "up"]
 STABLE = frozenset({"ST", "S", "STABLE"})
 MOVING = frozenset({"US", "U", "D", "DY", "MOVING"})
 # A tester reads mass units where it means force.
@@ -26,7 +26,7 @@ _LINE = re.compile(
 class InstrumentLine:
     """What a line says: a value in gf or HRC, whether it still moves, or that it cannot be read."""
 
-    standing: Standing
+    standing: LineState
     value: float | None
     unit: str
     text: str

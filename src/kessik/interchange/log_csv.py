@@ -14,7 +14,9 @@ def write_log(events: Sequence[BenchEvent]) -> str:
     """The log in its order; an event that a later one corrected or struck out names that one's
     position.
     """
-    changed = {e.payload.target: e.position for e in events if isinstance(e.payload, Strike | Correction)}
+    changed = {
+        e.payload.target: e.position for e in events if isinstance(e.payload, Strike | Correction)
+    }
     rows = [
         {
             "position": event.position,

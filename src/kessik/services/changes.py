@@ -6,7 +6,7 @@ from contextlib import contextmanager
 from threading import Lock
 
 from kessik.core.errors import UnknownError
-from kessik.store.changes import RECORDED, Change, MadeGood, take_back
+from kessik.store.changes import RECORDED, Change, Compensation, take_back
 from kessik.store.database import Database
 
 _KEPT = 200
@@ -94,14 +94,14 @@ def made_good_by(says: str, action: Callable[[], None]) -> None:
     """
     change = RECORDED.get()
     if change is not None:
-        change.made_good_by = MadeGood(says, action)
+        change.made_good_by = Compensation(says, action)
 
 
 def undone_by(says: str, action: Callable[[], None]) -> None:
     """Say how an act is undone as a whole, so that its rows need not be noted."""
     change = RECORDED.get()
     if change is not None:
-        change.made_good_by, change.instead = MadeGood(says, action), True
+        change.made_good_by, change.replaces_rows = Compensation(says, action), True
 
 
 def _words(change: Change) -> str:

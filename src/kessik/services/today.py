@@ -12,7 +12,7 @@ from kessik.services.shelf.waiting import hardness_to_measure, loans
 from kessik.services.soaks.waiting import soak_duties
 from kessik.services.stock.waiting import low_lots
 from kessik.services.trials.waiting import planned_work
-from kessik.services.upkeep.keeping import copy_to_make
+from kessik.services.upkeep.upkeep import copy_to_make
 from kessik.store.database import Database
 
 WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (

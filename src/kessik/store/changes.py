@@ -49,7 +49,7 @@ class Row:
 
 
 @dataclass(frozen=True)
-class MadeGood:
+class Compensation:
     """How an act makes good what its rows alone cannot, and how the act is called."""
 
     says: str
@@ -66,8 +66,8 @@ class Change:
 
     id: str
     rows: dict[tuple[str, str], Row] = field(default_factory=dict)
-    made_good_by: MadeGood | None = None
-    instead: bool = False
+    made_good_by: Compensation | None = None
+    replaces_rows: bool = False
     is_whole: bool = True
     is_undone: bool = False
 
@@ -79,7 +79,7 @@ class Change:
     @property
     def is_by_rows(self) -> bool:
         """Whether its rows are wanted."""
-        return self.is_whole and not self.instead
+        return self.is_whole and not self.replaces_rows
 
 
 RECORDED: ContextVar[Change | None] = ContextVar("change", default=None)
@@ -106,7 +106,7 @@ def end(session: Session) -> None:
     noted = _sql(session, wanted)
     _sql(session, "DELETE FROM temp.recorded")
     _sql(session, "DELETE FROM temp.noted")
-    if change.instead:
+    if change.replaces_rows:
         return
     never_back = _OTHERS if change.made_good_by else (*_OTHERS, _LOG)
     if len(noted) == _MOST_ROWS or any(table in never_back for table, _, _ in noted):

@@ -39,10 +39,10 @@ export type BinnedKind = Schemas["TakeAwayBody"]["kind"];
 
 export const hangsOnQuery = (kind: BinnedKind, ownerId: string) =>
   queryOptions({
-    queryKey: ["hangs-on", kind, ownerId],
+    queryKey: ["dependents", kind, ownerId],
     queryFn: () =>
       body(
-        api.GET("/api/hangs-on/{kind}/{owner_id}", {
+        api.GET("/api/dependents/{kind}/{owner_id}", {
           params: { path: { kind, owner_id: ownerId } },
         }),
       ),

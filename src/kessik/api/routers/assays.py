@@ -50,7 +50,7 @@ def get_assays(store: Store) -> AssayPlaceOut:
 @router.put("/batches/{batch_id}")
 def put_batch(batch_id: Id, body: BatchBody, store: Store) -> BatchOut:
     """Keep a new batch under a client-made id; the same id twice is one."""
-    return BatchOut.of(batches.make_batch(store, body.record(batch_id), now()))
+    return BatchOut.of(batches.make_batch(store, body.to_core(batch_id), now()))
 
 
 @router.patch("/batches/{batch_id}")
@@ -146,7 +146,7 @@ def get_blade_assay(
 @router.put("/blades/{blade_id}/shots/{shot_id}")
 def put_shot(blade_id: Id, shot_id: Id, body: ShotBody, store: Store) -> ShotOut:
     """Keep a shot under a client-made id; the same request twice keeps one."""
-    return ShotOut.of(shots.put_shot(store, body.record(shot_id, blade_id), now()))
+    return ShotOut.of(shots.put_shot(store, body.to_core(shot_id, blade_id), now()))
 
 
 @router.put("/blades/{blade_id}/shots/{shot_id}/struck")

@@ -6,7 +6,7 @@ from kessik.api.dependencies import Store, at_home
 from kessik.api.schemas.backups import BackupRuleBody, CopiesOut, HoldsOut
 from kessik.api.schemas.common import ShortText
 from kessik.services.upkeep import copies
-from kessik.services.upkeep.keeping import make_copy
+from kessik.services.upkeep.upkeep import make_copy
 from kessik.store.backups import BY_HAND
 
 router = APIRouter(tags=["backups"], dependencies=[Depends(at_home)])
@@ -28,7 +28,7 @@ def post_backup(store: Store) -> CopiesOut:
 @router.put("/backups/rule")
 def put_rule(body: BackupRuleBody, store: Store) -> CopiesOut:
     """Keep by another rule from now on."""
-    return CopiesOut.of(copies.change_rule(store, body.record()))
+    return CopiesOut.of(copies.change_rule(store, body.to_core()))
 
 
 @router.get("/backups/{name}/holds")

@@ -4,7 +4,7 @@ from zlib import crc32
 
 from fastapi import APIRouter, Response
 
-from kessik.api.dependencies import AtBench, PluggedIn
+from kessik.api.dependencies import AtBench, DeskDep
 from kessik.api.schemas.bench import (
     CHECKS_ACKNOWLEDGED,
     AckOut,
@@ -131,7 +131,7 @@ def get_log(run_id: Id, bench: AtBench) -> Response:
 
 
 @router.post("/runs/{run_id}/virtual-reading", status_code=204)
-def post_virtual_reading(run_id: Id, bench: AtBench, desk: PluggedIn) -> None:
+def post_virtual_reading(run_id: Id, bench: AtBench, desk: DeskDep) -> None:
     """Pull the virtual test line; only in a practice run. The reading comes as any instrument's
     does.
     """

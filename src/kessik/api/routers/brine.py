@@ -4,7 +4,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query
 
-from kessik.api.schemas.common import Finite, Wire, within
+from kessik.api.schemas.common import Bounded, Finite, Wire
 from kessik.api.schemas.reckoner import FootingOut
 from kessik.core import brine_reckoner
 from kessik.core.corrosion.brine import cabinet_faults, changed_to, ph_in_words, top_up_g
@@ -12,8 +12,8 @@ from kessik.core.corrosion.ratings import ratings
 from kessik.core.words.soaks import rating_words
 
 router = APIRouter(tags=["reckoner"], prefix="/reckoner")
-Number = Annotated[Annotated[Finite, within("reckoned")] | None, Query()]
-Needed = Annotated[Finite, within("reckoned"), Query()]
+Number = Annotated[Annotated[Finite, Bounded("reckoned")] | None, Query()]
+Needed = Annotated[Finite, Bounded("reckoned"), Query()]
 
 
 class BrineOut(Wire):

@@ -10,9 +10,9 @@ from starlette.responses import StreamingResponse
 
 from kessik.api.dependencies import Served
 from kessik.api.following import FollowOut, as_event
-from kessik.api.house import House
 from kessik.api.schemas.common import Id, LogPosition
 from kessik.api.schemas.instruments import InstrumentNewsOut
+from kessik.api.server_context import ServerContext
 from kessik.services.bench.beside import news
 from kessik.services.bench.live import DEVICES, INSTRUMENTS, Listener, run_topic
 from kessik.services.devices.instrument_desk import InstrumentNews
@@ -29,11 +29,11 @@ _DESCRIBED: dict[int | str, dict[str, object]] = {
 }
 
 
-def _known_run(run_id: Id, house: Served) -> str:
+def _known_run(run_id: Id, server: Served) -> str:
     """The run is there: asked before the stream begins, so that what is wrong is said as a
     problem.
     """
-    news(house.bench, run_id, 0)
+    news(server.bench, run_id, 0)
     return run_id
 
 
@@ -44,30 +44,30 @@ def _known_run(run_id: Id, house: Served) -> str:
     dependencies=[Depends(_known_run)],
 )
 async def follow_run(
-    run_id: Id, house: Served, request: Request, after: LogPosition = 0
+    run_id: Id, server: Served, request: Request, after: LogPosition = 0
 ) -> StreamingResponse:
     """A run's log from behind a position on, and what instruments say."""
-    return _stream(_run_events(run_id, house, request, after))
+    return _stream(_run_events(run_id, server, request, after))
 
 
 @router.get("/instruments/follow", response_class=StreamingResponse, responses=_DESCRIBED)
-async def follow_instruments(house: Served, request: Request) -> StreamingResponse:
+async def follow_instruments(server: Served, request: Request) -> StreamingResponse:
     """What instruments say."""
-    return _stream(_instrument_events(house, request))
+    return _stream(_instrument_events(server, request))
 
 
 async def _run_events(
-    run_id: str, house: House, request: Request, after: int
+    run_id: str, server: ServerContext, request: Request, after: int
 ) -> AsyncIterator[bytes]:
-    with house.bench.live.listening(run_topic(run_id), INSTRUMENTS, DEVICES) as listener:
+    with server.bench.live.listening(run_topic(run_id), INSTRUMENTS, DEVICES) as listener:
         told = after
         stirred = True
         while True:
             if stirred:
-                data, after = await house.run_news.since(run_id, after, told)
+                data, after = await server.run_news.since(run_id, after, told)
                 yield data
                 await asyncio.sleep(_AT_MOST_EVERY_S)
-            messages = await _heard(listener, house, request)
+            messages = await _heard(listener, server, request)
             if messages is None:
                 return
             stirred = False
@@ -80,10 +80,10 @@ async def _run_events(
                 yield b": here\n\n"
 
 
-async def _instrument_events(house: House, request: Request) -> AsyncIterator[bytes]:
-    with house.bench.live.listening(INSTRUMENTS, DEVICES) as listener:
+async def _instrument_events(server: ServerContext, request: Request) -> AsyncIterator[bytes]:
+    with server.bench.live.listening(INSTRUMENTS, DEVICES) as listener:
         yield b": here\n\n"
-        while (messages := await _heard(listener, house, request)) is not None:
+        while (messages := await _heard(listener, server, request)) is not None:
             for message in messages:
                 if isinstance(message, InstrumentNews):
                     yield as_event(FollowOut(instrument=InstrumentNewsOut.of(message)))
@@ -91,7 +91,9 @@ async def _instrument_events(house: House, request: Request) -> AsyncIterator[by
                 yield b": here\n\n"
 
 
-async def _heard(listener: Listener, house: House, request: Request) -> list[object] | None:
+async def _heard(
+    listener: Listener, server: ServerContext, request: Request
+) -> list[object] | None:
     """What was told since, or nothing after a while of silence; None where this device may no
     longer listen.
     """
@@ -102,14 +104,14 @@ async def _heard(listener: Listener, house: House, request: Request) -> list[obj
             found.append(listener.messages.get_nowait())
     except TimeoutError:
         pass
-    return found if _is_still_let_in(house, request) else None
+    return found if _is_still_let_in(server, request) else None
 
 
-def _is_still_let_in(house: House, request: Request) -> bool:
+def _is_still_let_in(server: ServerContext, request: Request) -> bool:
     if request.state.at_home:
         return True
     session = request.state.session
-    return session is not None and house.pairing.knows(session)
+    return session is not None and server.pairing.knows(session)
 
 
 def _stream(events: AsyncIterator[bytes]) -> StreamingResponse:

@@ -74,7 +74,7 @@ def get_grade(name: ShortText, store: Store) -> GradePageOut:
 @router.put("/grades/{name:path}")
 def put_grade(name: ShortText, body: GradeBody, store: Store) -> GradeOut:
     """Keep what the tester says of a grade."""
-    return GradeOut.of(grades.save_grade(store, body.record(name)), own=True)
+    return GradeOut.of(grades.save_grade(store, body.to_core(name)), own=True)
 
 
 @router.delete("/grades/{name:path}", status_code=204)

@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter
 
-from kessik.api.dependencies import AtHome, PluggedIn, Store
+from kessik.api.dependencies import AtHome, DeskDep, Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.instruments import (
     InstrumentBody,
@@ -18,7 +18,7 @@ router = APIRouter(tags=["instruments"])
 
 
 @router.get("/instruments")
-def get_instruments(store: Store, desk: PluggedIn, at_home: AtHome) -> list[InstrumentOut]:
+def get_instruments(store: Store, desk: DeskDep, at_home: AtHome) -> list[InstrumentOut]:
     """Every instrument, whether it is there now, and how it reads on its reference."""
     known = instruments.known_instruments(store)
     return [InstrumentOut.of(each, desk.status(each.instrument.id), at_home) for each in known]
@@ -26,7 +26,7 @@ def get_instruments(store: Store, desk: PluggedIn, at_home: AtHome) -> list[Inst
 
 @router.put("/instruments/{instrument_id}")
 def put_instrument(
-    instrument_id: Id, body: InstrumentBody, store: Store, desk: PluggedIn, at_home: AtHome
+    instrument_id: Id, body: InstrumentBody, store: Store, desk: DeskDep, at_home: AtHome
 ) -> InstrumentOut:
     """Keep an instrument under a client-made id, and plug it in."""
     wanted = Instrument(**{**body.model_dump(), "id": instrument_id})
@@ -41,7 +41,7 @@ def put_reference_check(
     check_id: Id,
     body: ReferenceCheckBody,
     store: Store,
-    desk: PluggedIn,
+    desk: DeskDep,
     at_home: AtHome,
 ) -> InstrumentOut:
     """Record the day's readings on the reference."""
@@ -53,7 +53,7 @@ def put_reference_check(
 
 
 @router.put("/instruments/{instrument_id}/put-away", status_code=204)
-def put_instrument_away(instrument_id: Id, store: Store, desk: PluggedIn) -> None:
+def put_instrument_away(instrument_id: Id, store: Store, desk: DeskDep) -> None:
     """Unplug an instrument for good; its reference checks stay in the record."""
     instruments.put_away(store, instrument_id, now().utc)
     desk.plug_in_all()
@@ -71,5 +71,5 @@ def delete_shots(shots_id: Id, store: Store) -> None:
     shots.put_shots_aside(store, shots_id)
 
 
-def _one(store: Store, desk: PluggedIn, instrument_id: str, at_home: bool) -> InstrumentOut:
+def _one(store: Store, desk: DeskDep, instrument_id: str, at_home: bool) -> InstrumentOut:
     return next(each for each in get_instruments(store, desk, at_home) if each.id == instrument_id)

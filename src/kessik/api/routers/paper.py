@@ -24,7 +24,7 @@ def post_paper_runs(trial_id: Id, body: PaperBody, store: Store) -> KeptRunsOut:
     Every slip is told by the number of its line and the key of its column.
     """
     entered = Entered(body.by, body.cut_on, now(), body.check_every)
-    lines = [line.record() for line in body.lines]
+    lines = [line.to_core() for line in body.lines]
     return KeptRunsOut(run_ids=keep_lines(store, trial_id, lines, entered))
 
 
@@ -33,6 +33,6 @@ def post_paper_checks(trial_id: Id, body: PaperBody, store: Store) -> PaperCheck
     """Every slip in lines that are still being written, and whether the gap of their checks has to
     be asked for; nothing is kept.
     """
-    lines = [line.record() for line in body.lines]
+    lines = [line.to_core() for line in body.lines]
     entered = Entered(body.by, body.cut_on, now(), body.check_every)
     return PaperCheckedOut.of(checked(store, trial_id, lines, entered))

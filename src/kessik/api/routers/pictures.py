@@ -6,7 +6,7 @@ from fastapi.responses import FileResponse
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import PictureHash
 from kessik.interchange.photos import media_type_of
-from kessik.services.pictures.keeping import picture_file
+from kessik.services.pictures.storing import picture_file
 
 router = APIRouter(tags=["pictures"])
 

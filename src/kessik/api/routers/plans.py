@@ -22,13 +22,13 @@ def get_plan(trial_id: Id, store: Store) -> TrialPlanOut:
 @router.post("/trials/{trial_id}/plan/try")
 def try_plan(trial_id: Id, body: PlanBody, store: Store) -> TrialPlanOut:
     """What other figures would cost and show; nothing is kept."""
-    return TrialPlanOut.of(plans.plan_of(store, trial_id, body.record(), body.edges_per_blade))
+    return TrialPlanOut.of(plans.plan_of(store, trial_id, body.to_core(), body.edges_per_blade))
 
 
 @router.put("/trials/{trial_id}/plan")
 def put_plan(trial_id: Id, body: PlanBody, store: Store) -> TrialPlanOut:
     """Keep a plan; one that cannot be met is kept too, and says so."""
-    return TrialPlanOut.of(plans.keep_plan(store, trial_id, body.record(), body.edges_per_blade))
+    return TrialPlanOut.of(plans.keep_plan(store, trial_id, body.to_core(), body.edges_per_blade))
 
 
 @router.put("/trials/{trial_id}/covered")

@@ -5,7 +5,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query
 
-from kessik.api.schemas.common import Finite, within
+from kessik.api.schemas.common import Bounded, Finite
 from kessik.api.schemas.reckoner import (
     AbrasiveReckonedOut,
     BevelOut,
@@ -25,8 +25,8 @@ from kessik.core.units import mm_to_thou, thou_to_mm
 
 router = APIRouter(tags=["reckoner"], prefix="/reckoner")
 
-Number = Annotated[Annotated[Finite, within("reckoned")] | None, Query()]
-Needed = Annotated[Finite, within("reckoned"), Query()]
+Number = Annotated[Annotated[Finite, Bounded("reckoned")] | None, Query()]
+Needed = Annotated[Finite, Bounded("reckoned"), Query()]
 
 
 @router.get("/bevel")
@@ -83,7 +83,7 @@ def get_length(mm: Number = None, thou: Number = None) -> LengthOut:
 def get_exposure(
     edge_length_mm: Needed,
     diameter_mm: Number = None,
-    strands: Annotated[int, within("strands"), Query()] = 1,
+    strands: Annotated[int, Bounded("strands"), Query()] = 1,
     cut_length_mm: Number = None,
     board_mm: Number = None,
     cuts: Number = None,

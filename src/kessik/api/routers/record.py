@@ -10,7 +10,7 @@ from kessik.api.schemas.record import (
     AnsweredOut,
     BinnedOut,
     ComparedOut,
-    HangsOnOut,
+    DependentsOut,
     RunPatch,
     StrikeOutBody,
     StruckOutOut,
@@ -18,10 +18,10 @@ from kessik.api.schemas.record import (
     TrialRecordOut,
     WithoutBody,
 )
-from kessik.core.keeping import TakenAway
+from kessik.core.bin import TakenAway
 from kessik.services.clock import now
 from kessik.services.record import bin as the_bin
-from kessik.services.record.looking import lives_under, looked_without, strike_out
+from kessik.services.record.excluding import lives_under, looked_without, strike_out
 from kessik.services.record.runs import change_run
 from kessik.services.record.trials import trial_record
 
@@ -70,11 +70,12 @@ def get_bin(store: Store) -> list[BinnedOut]:
     return [BinnedOut.of(entry) for entry in the_bin.in_bin(store)]
 
 
-@router.get("/hangs-on/{kind}/{owner_id}")
-def get_hangs_on(kind: TakenAway, owner_id: Id, store: Store) -> HangsOnOut:
+@router.get("/hangs-on/{kind}/{owner_id}", include_in_schema=False)  # its earlier name
+@router.get("/dependents/{kind}/{owner_id}")
+def get_dependents(kind: TakenAway, owner_id: Id, store: Store) -> DependentsOut:
     """What would go into the bin with a thing."""
-    name, holds = the_bin.hangs_on(store, kind, owner_id)
-    return HangsOnOut(name=name, holds=holds)
+    name, holds = the_bin.dependents(store, kind, owner_id)
+    return DependentsOut(name=name, holds=holds)
 
 
 @router.put("/bin/{bin_id}")

@@ -14,8 +14,8 @@ from kessik.core.trials.paper.sheets import OnThere, SheetReading
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.raw_sheets import read_sheet
 from kessik.services.clock import now
-from kessik.services.paper.bringing_in import bring_in
 from kessik.services.paper.runs import Entered
+from kessik.services.paper.sheet_import import bring_in
 from kessik.services.paper.sheet_plans import Sheet, Target
 from kessik.services.paper.sheets import preview
 
@@ -79,7 +79,7 @@ def _named(file: UploadFile) -> NamedFile:
 
 def _reading(text: str) -> SheetReading:
     try:
-        return SheetReadingBody.model_validate_json(text).record()
+        return SheetReadingBody.model_validate_json(text).to_core()
     except ValidationError as wrong:
         raise OutOfRangeError(
             "how the sheet is read cannot be understood; look it over again", field="reading"

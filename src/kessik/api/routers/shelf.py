@@ -85,7 +85,7 @@ def get_shelf_files(store: Store) -> Response:
 @router.put("/blades/{blade_id}")
 def put_blade(blade_id: Id, body: BladeBody, store: Store) -> BladeOut:
     """Put a new blade on the shelf; the same request twice makes one blade."""
-    return BladeOut.of(blades.make_blade(store, body.record(blade_id, now().utc)))
+    return BladeOut.of(blades.make_blade(store, body.to_core(blade_id, now().utc)))
 
 
 @router.get("/blades/{blade_id}")
@@ -158,7 +158,7 @@ def put_measurement(
 ) -> MeasurementOut:
     """Keep one more measurement; the same request twice keeps one."""
     wanted = body.model_copy(update={"id": measurement_id})
-    made = blades.measure(store, blade_id, wanted.edge_id, wanted.record(), now())
+    made = blades.measure(store, blade_id, wanted.edge_id, wanted.to_core(), now())
     return MeasurementOut.of(made, in_use=not made.struck)
 
 
@@ -192,7 +192,7 @@ def delete_photo(blade_id: Id, content_hash: PictureHash, store: Store) -> Respo
 @router.put("/recipes/{recipe_id}")
 def put_recipe(recipe_id: Id, body: RecipeBody, store: Store) -> RecipeBody:
     """Keep a named regime; edges made by it before keep the steps they were made with."""
-    return RecipeBody.of(save_recipe(store, body.model_copy(update={"id": recipe_id}).record()))
+    return RecipeBody.of(save_recipe(store, body.model_copy(update={"id": recipe_id}).to_core()))
 
 
 @router.delete("/recipes/{recipe_id}", status_code=204)
@@ -207,7 +207,7 @@ def delete_recipe(recipe_id: Id, store: Store) -> Response:
 def put_abrasive(abrasive_id: Id, body: AbrasiveBody, store: Store) -> AbrasiveBody:
     """Keep an abrasive of the tester's own."""
     return AbrasiveBody.of(
-        blades.save_abrasive(store, body.model_copy(update={"id": abrasive_id}).record())
+        blades.save_abrasive(store, body.model_copy(update={"id": abrasive_id}).to_core())
     )
 
 

@@ -84,7 +84,7 @@ def get_soak_grades() -> list[GradeInWordsOut]:
 @router.put("/soaks/{soak_id}")
 def put_soak(soak_id: Id, body: SoakBody, store: Store) -> SoakOut:
     """Keep a new soak under a client-made id; the same id twice is one."""
-    soaks.make_soak(store, body.record(soak_id), now())
+    soaks.make_soak(store, body.to_core(soak_id), now())
     return SoakOut.of(soak_sheet(store, soak_id, now()))
 
 
@@ -118,7 +118,7 @@ def put_started(soak_id: Id, body: AtBody, store: Store) -> SoakOut:
 @router.put("/soaks/{soak_id}/acts/{act_id}")
 def put_act(soak_id: Id, act_id: Id, body: ActBody, store: Store) -> ActOut:
     """Keep something that was done, at its true time; the same request twice keeps one."""
-    act = soaks.put_act(store, soak_id, body.record(act_id), now())
+    act = soaks.put_act(store, soak_id, body.to_core(act_id), now())
     return ActOut.of(act, [])
 
 
@@ -131,8 +131,8 @@ def put_act_struck(soak_id: Id, act_id: Id, body: StruckBody, store: Store) -> A
 @router.put("/soaks/{soak_id}/looks/{look_id}")
 def put_look(soak_id: Id, look_id: Id, body: LookBody, store: Store) -> LookOut:
     """Keep a look, or what is put right in it."""
-    measuring = body.measuring.record() if body.measuring else None
-    look = soaks.put_look(store, soak_id, body.record(look_id), measuring, now())
+    measuring = body.measuring.to_core() if body.measuring else None
+    look = soaks.put_look(store, soak_id, body.to_core(look_id), measuring, now())
     return LookOut.of(look, [])
 
 
@@ -208,7 +208,7 @@ def post_rust(
     content_hash: PictureHash, body: MeasuringBody, store: Store, earlier_look: ShortText = ""
 ) -> RustOut:
     """Measure rust in a picture; nothing is kept."""
-    measuring = body.record()
+    measuring = body.to_core()
     reading, new = pictures.measured_rust(store, content_hash, measuring, earlier_look)
     return RustOut.of(reading, measuring.threshold, new)
 

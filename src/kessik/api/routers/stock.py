@@ -27,7 +27,7 @@ def get_lot_kinds() -> list[LotKindOut]:
 @router.put("/lots/{lot_id}")
 def put_lot(lot_id: Id, body: LotBody, store: Store) -> LotOut:
     """Keep a lot under a client-made id."""
-    lots.save_lot(store, body.model_copy(update={"id": lot_id}).record())
+    lots.save_lot(store, body.model_copy(update={"id": lot_id}).to_core())
     return _one(store, lot_id)
 
 

@@ -101,7 +101,7 @@ def get_line_up(trial_id: Id, store: Store) -> LineUpOut:
 @router.put("/trials/{trial_id}/blades/{blade_id}")
 def put_blade(trial_id: Id, blade_id: Id, body: BladeBody, store: Store) -> BladeOut:
     """Add a new blade to the shelf and to a trial."""
-    return BladeOut.of(trials.add_blade(store, trial_id, body.record(blade_id, now().utc)))
+    return BladeOut.of(trials.add_blade(store, trial_id, body.to_core(blade_id, now().utc)))
 
 
 @router.put("/trials/{trial_id}/places/{blade_id}")

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 
 from fastapi import APIRouter, Response
 
-from kessik.api.dependencies import Kept, Served, Store
+from kessik.api.dependencies import AnswersDep, Served, Store
 from kessik.api.schemas.common import Id, ShortText
 from kessik.api.schemas.verdict import DueOut, FailedTrialOut, FoundOut, TodayOut, VerdictOut
 from kessik.services.clock import now
@@ -18,11 +18,11 @@ _JSON = "application/json"
 
 
 @router.get("/today", response_model=TodayOut)
-def get_today(store: Store, kept: Kept, house: Served) -> Response:
+def get_today(store: Store, kept: AnswersDep, server: Served) -> Response:
     """Every trial with its one-line answer and the next thing to do, and what waits."""
     found = kept.todays()
     if found.behind:
-        house.renewing.tell()
+        server.renewing.tell()
     failed = [FailedTrialOut(trial_id=i, name=n, why=w).model_dump() for i, n, w in found.failed]
     due = [DueOut.model_validate(d).model_dump() for d in what_waits(store, now())]
     return _spliced(
@@ -43,13 +43,13 @@ def get_found(store: Store, text: ShortText = "") -> list[FoundOut]:
 
 
 @router.get("/trials/{trial_id}/verdict", response_model=VerdictOut)
-def get_verdict(trial_id: Id, kept: Kept, house: Served) -> Response:
+def get_verdict(trial_id: Id, kept: AnswersDep, server: Served) -> Response:
     """The last answer of a trial: sentence, curves, ladder, pairs; `working_out` says how many
     answers are being renewed, this one among them.
     """
     text, behind = kept.page("verdict", trial_id)
     if behind:
-        house.renewing.tell()
+        server.renewing.tell()
     return _spliced({"answer": text, "working_out": json.dumps(behind)})
 
 

@@ -50,7 +50,7 @@ class BatchBody(Wire):
     operator: ShortText = ""
     note: LongText = ""
 
-    def record(self, batch_id: str) -> Batch:
+    def to_core(self, batch_id: str) -> Batch:
         plain = self.model_dump(exclude={"blade_ids"})
         return Batch(batch_id, blade_ids=tuple(self.blade_ids), **plain)
 
@@ -93,7 +93,7 @@ class ReadingBody(Wire):
     plus_minus_percent: Finite | None = None
     detected: bool = True
 
-    def record(self) -> ElementReading:
+    def to_core(self) -> ElementReading:
         return ElementReading(**self.model_dump())
 
 
@@ -109,9 +109,9 @@ class ShotBody(Wire):
     operator: ShortText = ""
     batch_id: ShortText = ""
 
-    def record(self, shot_id: str, blade_id: str) -> Shot:
+    def to_core(self, shot_id: str, blade_id: str) -> Shot:
         plain = self.model_dump(exclude={"readings"})
-        readings = tuple(reading.record() for reading in self.readings)
+        readings = tuple(reading.to_core() for reading in self.readings)
         return Shot(shot_id, blade_id, readings=readings, **plain)
 
 

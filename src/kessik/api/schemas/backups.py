@@ -16,7 +16,7 @@ class BackupRuleBody(Wire):
     weekly: int
     second_folder: Annotated[str, Field(max_length=500)] = ""
 
-    def record(self) -> BackupRule:
+    def to_core(self) -> BackupRule:
         return BackupRule(self.daily, self.weekly, self.second_folder.strip())
 
 

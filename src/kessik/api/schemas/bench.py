@@ -6,16 +6,16 @@ from typing import Annotated
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Id, Place, ShortText, Wire, within
+from kessik.api.schemas.common import Bounded, Id, Place, ShortText, Wire
 from kessik.api.schemas.edges import DamageBody, ZoneBody
 from kessik.api.schemas.events import EventOut
 from kessik.api.schemas.methods import MethodOut
 from kessik.api.schemas.trials import TrialOut
 from kessik.core.planning.bench_card import BenchCard
 from kessik.core.protocols.checks import check_name
+from kessik.core.protocols.corrections import put_right_by
 from kessik.core.protocols.counting import amount_of
 from kessik.core.protocols.events import BenchEvent, CheckPlanned
-from kessik.core.protocols.put_right import put_right_by
 from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState, RunStatus
 from kessik.core.shelf.facts import stations_mm
 from kessik.core.trials.next_step import NextStep, alternates
@@ -36,12 +36,12 @@ class RunBody(Wire):
     id: Id
     edge_id: Id
     practice: bool = False
-    practice_seed: Annotated[int, within("seed")] | None = None
+    practice_seed: Annotated[int, Bounded("seed")] | None = None
     zone_from_mm: Place | None = None
     zone_to_mm: Place | None = None
     operator: ShortText = ""
     verifies_run_id: Id | None = None
-    block: Annotated[int, within("run_number")] | None = None
+    block: Annotated[int, Bounded("run_number")] | None = None
     insist_on_lot: bool = False
     after_strop_of: Id | None = None
 
@@ -206,8 +206,14 @@ def seen_events(events: Sequence[BenchEvent], state: RunState, sealed: bool) -> 
     if not sealed:
         return events
     return [
-        replace(e, payload=_bare(e.payload)) if isinstance(e.payload, CheckPlanned) else e for e in events
+        replace(e, payload=_bare(e.payload)) if isinstance(e.payload, CheckPlanned) else e
+        for e in events
     ]
+
+
+def _bare_event(event: BenchEvent) -> BenchEvent:
+    planned = event.payload
+    return replace(event, payload=_bare(planned)) if isinstance(planned, CheckPlanned) else event
 
 
 def _bare(planned: CheckPlanned) -> CheckPlanned:
@@ -397,7 +403,7 @@ class RunOut(Wire):
     strop_back: list[StropBackOut]
     abilities_back: list[str] = Field(description="what the edge does again, in words")
     after_strop_of: str | None
-    alternates: bool = Field(description="whether blades take turns within one piece")
+    alternates: bool = Field(description="whether blades take turns Bounded one piece")
 
     @classmethod
     def of(cls, view: RunView, found: str | None) -> "RunOut":

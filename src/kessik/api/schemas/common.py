@@ -16,7 +16,7 @@ from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 from kessik.core.limits import LIMITS, most
 
 
-class within:  # noqa: N801  # read as a word of the field it stands at
+class Bounded:  # read as a word of the field it stands at
     """The bounds of the table of limits, as a field has them; refused in the words of the table."""
 
     def __init__(self, name: str) -> None:
@@ -44,7 +44,7 @@ class within:  # noqa: N801  # read as a word of the field it stands at
         return value
 
 
-def of_this_world(value: float) -> float:
+def plausible_magnitude(value: float) -> float:
     """A number of a size that something measured can have; 0 too."""
     if value and not 1e-9 <= abs(value) <= 1e9:
         raise ValueError(f"{value:g} cannot be measured")
@@ -69,9 +69,9 @@ NoPictureYet = Annotated[str, Field(pattern=r"^([0-9a-f]{64})?$")]
 ShortText = Annotated[str, Field(max_length=most("word"))]
 LongText = Annotated[str, Field(max_length=most("text"))]
 Day = Annotated[str, Field(pattern=r"^(\d{4}-\d{2}-\d{2})?$"), AfterValidator(a_day)]
-Finite = Annotated[float, Field(allow_inf_nan=False), AfterValidator(of_this_world)]
-LogPosition = Annotated[int, within("log_position")]
-Place = Annotated[float, within("position_mm")]
+Finite = Annotated[float, Field(allow_inf_nan=False), AfterValidator(plausible_magnitude)]
+LogPosition = Annotated[int, Bounded("log_position")]
+Place = Annotated[float, Bounded("position_mm")]
 
 
 class Wire(BaseModel):

@@ -5,7 +5,7 @@ from typing import Annotated, Any, ClassVar
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire, within
+from kessik.api.schemas.common import Bounded, Day, Finite, Id, LongText, ShortText, Wire
 from kessik.api.schemas.measurements import MeasurementOut, histories
 from kessik.core.facts import Measurement
 from kessik.core.geometry import Zone, ZoneUse
@@ -27,12 +27,12 @@ class StepBody(Wire):
     size_um: Finite | None = None
     grit: ShortText = ""
     side_angle_deg: Finite | None = None
-    strokes_per_side: Annotated[int, within("strokes_per_side")] | None = None
+    strokes_per_side: Annotated[int, Bounded("strokes_per_side")] | None = None
     pressure: ShortText = ""
     note: LongText = ""
-    repeats: Annotated[int, within("step_repeats")] = 1
+    repeats: Annotated[int, Bounded("step_repeats")] = 1
 
-    def record(self) -> Step:
+    def to_core(self) -> Step:
         return Step(**self.model_dump())
 
 
@@ -71,7 +71,7 @@ class EdgeBody(Wire):
     )
 
     id: Id
-    number: Annotated[int, within("edge_number")] | None = None
+    number: Annotated[int, Bounded("edge_number")] | None = None
     number_is_least: bool = False
     arm: ShortText = ""
     side_angle_deg: Finite | None = None

@@ -13,7 +13,7 @@ from pydantic import (
 )
 from pydantic_core import PydanticCustomError
 
-from kessik.api.schemas.common import Finite, Id, LogPosition, Wire, within
+from kessik.api.schemas.common import Bounded, Finite, Id, LogPosition, Wire
 from kessik.core.errors import KessikError
 from kessik.core.limits import LIMITS, most
 from kessik.core.protocols.events import (
@@ -54,7 +54,7 @@ class _Envelope(Wire):
     device: Id
     device_sequence: Annotated[int, Field(ge=1, le=most("log_position"))]
     last_seen_position: LogPosition
-    count_at: Annotated[Finite, within("count"), AfterValidator(_a_count)]
+    count_at: Annotated[Finite, Bounded("count"), AfterValidator(_a_count)]
     client_time: Annotated[str, Field(max_length=40), AfterValidator(_a_time)]
 
 

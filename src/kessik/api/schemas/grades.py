@@ -6,7 +6,7 @@ from kessik.api.schemas.common import Finite, ShortText, Wire
 from kessik.core.composition.derived import Derived
 from kessik.core.composition.elements import Visibility
 from kessik.core.composition.grades import Equivalent, Grade, Nearness, Range, RangeStanding, Route
-from kessik.core.facts import Standing
+from kessik.core.facts import Provenance
 from kessik.core.limits import most
 from kessik.services.assays.grade_pages import GradePage, Neighbour
 from kessik.services.assays.grades import Library
@@ -21,7 +21,7 @@ class RangeBody(Wire):
     standing: RangeStanding = "guessed"
     source: ShortText = ""
 
-    def record(self) -> Range:
+    def to_core(self) -> Range:
         return Range(**self.model_dump())
 
 
@@ -37,7 +37,7 @@ class GradeBody(Wire):
 
     usual_low_hrc: Finite | None = None
     usual_high_hrc: Finite | None = None
-    standing: Standing = "guessed"
+    standing: Provenance = "guessed"
     source: ShortText = ""
     standard: ShortText = ""
     route: Route = ""
@@ -45,13 +45,13 @@ class GradeBody(Wire):
     ranges: list[RangeBody] = Field(default_factory=list, max_length=most("elements"))
     equivalents: list[EquivalentBody] = Field(default_factory=list, max_length=most("elements"))
 
-    def record(self, name: str) -> Grade:
+    def to_core(self, name: str) -> Grade:
         plain = self.model_dump(exclude={"ranges", "equivalents", "also"})
         return Grade(
             name,
             **plain,
             also=tuple(self.also),
-            ranges=tuple(found.record() for found in self.ranges),
+            ranges=tuple(found.to_core() for found in self.ranges),
             equivalents=tuple(Equivalent(e.name, e.nearness) for e in self.equivalents),
         )
 

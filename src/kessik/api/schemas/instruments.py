@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Finite, Id, ShortText, Wire, within
+from kessik.api.schemas.common import Bounded, Finite, Id, ShortText, Wire
 from kessik.core.devices import Instrument, InstrumentKind, NewsKind, ReferenceCheck, WaitingShots
 from kessik.core.limits import most
 from kessik.services.devices.instrument_desk import InstrumentNews, Status
@@ -20,9 +20,9 @@ class InstrumentBody(Wire):
     kind: InstrumentKind
     name: ShortText
     address: Annotated[str, Field(max_length=500)]
-    baud: Annotated[int, within("baud")] = 9600
-    range_low: Annotated[Finite, within("scale_reading")] | None = None
-    range_high: Annotated[Finite, within("scale_reading")] | None = None
+    baud: Annotated[int, Bounded("baud")] = 9600
+    range_low: Annotated[Finite, Bounded("scale_reading")] | None = None
+    range_high: Annotated[Finite, Bounded("scale_reading")] | None = None
     reference: ShortText = ""
     in_use: bool = True
 
@@ -31,7 +31,7 @@ class ReferenceCheckBody(Wire):
     """The day's readings on the reference, in the instrument's unit."""
 
     id: Id
-    readings: list[Annotated[Finite, within("scale_reading")]] = Field(
+    readings: list[Annotated[Finite, Bounded("scale_reading")]] = Field(
         max_length=most("reference_readings")
     )
     reference: ShortText = ""

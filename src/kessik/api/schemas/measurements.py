@@ -5,7 +5,7 @@ from dataclasses import asdict
 from pydantic import Field
 
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
-from kessik.core.facts import QUANTITIES, Measurement, Owner, Quantity, Standing, history, remark
+from kessik.core.facts import QUANTITIES, Measurement, Owner, Provenance, Quantity, history, remark
 from kessik.core.hardness import HardnessSummary
 from kessik.core.limits import most
 from kessik.core.shelf.blades import Blade
@@ -63,13 +63,13 @@ class MeasurementBody(Wire):
     edge_id: Id | None = None
     value: Finite | None = None
     words: ShortText = ""
-    standing: Standing = "measured_here"
+    standing: Provenance = "measured_here"
     on: Day = ""
     instrument: ShortText = ""
     note: LongText = ""
     details: DetailsBody = Field(default_factory=DetailsBody)
 
-    def record(self) -> Measurement:
+    def to_core(self) -> Measurement:
         plain = self.model_dump(exclude={"edge_id", "details"})
         return Measurement(**plain, details=self.details.model_dump(exclude_defaults=True))
 
@@ -98,7 +98,7 @@ class MeasurementOut(Wire):
     quantity: str
     value: float | None
     words: str
-    standing: Standing
+    standing: Provenance
     on: str
     instrument: str
     note: str

@@ -5,7 +5,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Finite, LongText, ShortText, Wire, within
+from kessik.api.schemas.common import Bounded, Finite, LongText, ShortText, Wire
 from kessik.core.limits import most
 from kessik.core.protocols.checks import CheckKind, CheckSpec, OwnCheck, ResultKind, SharpIs
 from kessik.core.protocols.method_words import ends_when, schedule_words, stage_words
@@ -46,7 +46,7 @@ class CheckSpecBody(Wire):
     """One kind of look."""
 
     kind: ShortText
-    readings: Annotated[int, within("check_readings")] = 1
+    readings: Annotated[int, Bounded("check_readings")] = 1
     material: ShortText = ""
     own: OwnCheckBody | None = None
 
@@ -85,7 +85,7 @@ class DosePartBody(Wire):
     """One medium of a recipe and how much of it."""
 
     medium: ShortText
-    amount: Annotated[Finite, within("dose")]
+    amount: Annotated[Finite, Bounded("dose")]
     unit: ShortText = ""
 
 
@@ -109,7 +109,7 @@ class MethodBody(Wire):
     growth: Finite = 1.5
     at: list[Finite] = Field(default_factory=list, max_length=most("named_counts"))
     stations_mm: list[Finite] = Field(default_factory=list, max_length=most("method_parts"))
-    start_readings: Annotated[int, within("check_readings")] = START_READINGS
+    start_readings: Annotated[int, Bounded("check_readings")] = START_READINGS
     recipe: list[DosePartBody] = Field(default_factory=list, max_length=most("method_parts"))
     spoiled_when: LongText = ""
     cautions: list[LongText] = Field(default_factory=list, max_length=most("method_parts"))

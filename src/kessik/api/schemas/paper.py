@@ -5,7 +5,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, FaultOut, Id, ShortText, Wire, within
+from kessik.api.schemas.common import Bounded, Day, FaultOut, Id, ShortText, Wire
 from kessik.core.limits import most
 from kessik.core.trials.paper.columns import ColumnKind
 from kessik.core.trials.paper.lines import PaperLine
@@ -22,7 +22,7 @@ class PaperLineBody(Wire):
     cells: dict[ShortText, Cell] = Field(max_length=60)
     readings: Readings = ""
 
-    def record(self) -> PaperLine:
+    def to_core(self) -> PaperLine:
         return PaperLine(self.id, self.cells, self.readings)
 
 
@@ -34,7 +34,7 @@ class PaperBody(Wire):
     lines: list[PaperLineBody] = Field(min_length=1, max_length=most("paper_lines"))
     by: ShortText = ""
     cut_on: Day = ""
-    check_every: Annotated[float, within("check_gap")] | None = None
+    check_every: Annotated[float, Bounded("check_gap")] | None = None
 
 
 class PaperColumnOut(Wire):

@@ -5,7 +5,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, Finite, Id, LongText, Wire, within
+from kessik.api.schemas.common import Bounded, Day, Finite, Id, LongText, Wire
 from kessik.api.schemas.methods import MethodOut
 from kessik.core.planning.budget import Budget, Pace
 from kessik.core.planning.calendar import WorkKind
@@ -39,7 +39,7 @@ class PaceBody(Wire):
 class PlanBody(Wire):
     """What is planned of a trial."""
 
-    edges_per_blade: Annotated[int, within("edges_per_blade")] = 2
+    edges_per_blade: Annotated[int, Bounded("edges_per_blade")] = 2
     expected_life: Finite | None = None
     wanted_percent: Finite = 20.0
     rope_left_m: Finite | None = None
@@ -47,7 +47,7 @@ class PlanBody(Wire):
     pace: PaceBody = Field(default_factory=PaceBody)
     own_pace: bool = False
     order_kind: OrderKind = "latin_square"
-    seed: Annotated[int, within("seed")] = 1
+    seed: Annotated[int, Bounded("seed")] = 1
     balance_zones: bool = False
     starts_on: Day = ""
     hours_a_day: Finite = 4.0
@@ -55,7 +55,7 @@ class PlanBody(Wire):
     check_lot_id: Id | None = None
     prediction: LongText = ""
 
-    def record(self) -> Plan:
+    def to_core(self) -> Plan:
         plain = self.model_dump(exclude={"edges_per_blade", "pace"})
         return Plan(**plain, pace=Pace(**self.pace.model_dump()))
 
@@ -200,7 +200,7 @@ class CoverBody(Wire):
     """Whether the blades are hidden behind codes; the seed draws the codes."""
 
     covered: bool
-    seed: Annotated[int, within("seed")] = 1
+    seed: Annotated[int, Bounded("seed")] = 1
 
 
 class TrialPlanOut(Wire):

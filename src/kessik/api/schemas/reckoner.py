@@ -3,9 +3,9 @@
 from dataclasses import asdict
 
 from kessik.api.schemas.common import Wire
-from kessik.core.facts import Standing
+from kessik.core.facts import Provenance
 from kessik.core.geometry import Bevel
-from kessik.core.reckoner import Footing
+from kessik.core.reckoner import FormulaBasis
 from kessik.core.sharpening.abrasives import SCALES, Grit
 
 
@@ -17,7 +17,7 @@ class FootingOut(Wire):
     source: str
 
     @classmethod
-    def of(cls, footing: Footing) -> "FootingOut":
+    def of(cls, footing: FormulaBasis) -> "FootingOut":
         return cls(**asdict(footing))
 
 
@@ -75,7 +75,7 @@ class GritOut(Wire):
     grit: float
     size_um: float
     listed: bool
-    standing: Standing
+    standing: Provenance
     source: str
 
     @classmethod

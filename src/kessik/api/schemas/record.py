@@ -9,11 +9,11 @@ from pydantic import Field
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
 from kessik.api.schemas.shelf import Patch
 from kessik.api.schemas.trials import RunBrief, TrialOut
-from kessik.core.keeping import BIN_DAYS, Binned, Corrected, InBin, TakenAway, Trace
+from kessik.core.bin import BIN_DAYS, Binned, Corrected, InBin, TakenAway, Trace
 from kessik.core.moments import Moment
 from kessik.core.trials.state import TrialRun
 from kessik.core.words.traces import trace_words
-from kessik.services.record.looking import Answered, Compared
+from kessik.services.record.excluding import Answered, Compared
 from kessik.services.record.trials import TrialRecord
 
 Count = Annotated[int, Field(ge=1, le=1_000_000)]
@@ -155,7 +155,7 @@ class TakeAwayBody(Wire):
     reason: LongText = ""
 
 
-class HangsOnOut(Wire):
+class DependentsOut(Wire):
     """What a thing is called, and what would go with it."""
 
     name: str

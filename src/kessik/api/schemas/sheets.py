@@ -6,7 +6,7 @@ from typing import Annotated
 from pydantic import Field
 
 from kessik.api.schemas.common import FaultOut, ShortText, Wire
-from kessik.core.facts import Standing
+from kessik.core.facts import Provenance
 from kessik.core.limits import most
 from kessik.core.trials.paper.heads import BLADE_COLUMN, heads_of, roles_for
 from kessik.core.trials.paper.sheets import (
@@ -37,10 +37,10 @@ class SheetReadingBody(Wire):
     angle_is: AngleIs = "side"
     check_every: ShortText = ""
     units: list[ShortText] = Field(default_factory=list, max_length=most("file_columns"))
-    hardness_standing: Standing = "measured_elsewhere"
-    angle_standing: Standing = "measured_elsewhere"
+    hardness_standing: Provenance = "measured_elsewhere"
+    angle_standing: Provenance = "measured_elsewhere"
 
-    def record(self) -> SheetReading:
+    def to_core(self) -> SheetReading:
         lists = {"roles": tuple(self.roles), "units": tuple(self.units)}
         return SheetReading(**{**self.model_dump(), **lists})
 

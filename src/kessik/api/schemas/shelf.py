@@ -16,7 +16,7 @@ from kessik.api.schemas.common import (
 )
 from kessik.api.schemas.edges import EdgeBody, EdgeOut, SettledOut, StepBody, ZoneBody, step_bodies
 from kessik.api.schemas.measurements import MeasurementOut, histories
-from kessik.core.facts import Standing
+from kessik.core.facts import Provenance
 from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.limits import most
 from kessik.core.pictures import Shown
@@ -33,10 +33,10 @@ class HeatTreatmentBody(Wire):
     quench: ShortText = ""
     sub_zero_c: Finite | None = None
     tempers_c: list[Finite] = Field(default_factory=list, max_length=most("tempers"))
-    standing: Standing = "claimed"
+    standing: Provenance = "claimed"
     note: LongText = ""
 
-    def record(self) -> HeatTreatment:
+    def to_core(self) -> HeatTreatment:
         return HeatTreatment(**{**self.model_dump(), "tempers_c": tuple(self.tempers_c)})
 
 
@@ -47,7 +47,7 @@ class BladeBody(Wire):
     code: ShortText
     claimed_grade: ShortText | None = None
     hardness_hrc: Finite | None = None
-    hardness_standing: Standing = "measured_here"
+    hardness_standing: Provenance = "measured_here"
     usual_hardness_low_hrc: Finite | None = None
     usual_hardness_high_hrc: Finite | None = None
     edge_length_mm: Finite | None = None
@@ -58,7 +58,7 @@ class BladeBody(Wire):
     note: LongText = ""
     edges: list[EdgeBody] = Field(default_factory=list)
 
-    def record(self, blade_id: str, now_utc: str) -> Blade:
+    def to_core(self, blade_id: str, now_utc: str) -> Blade:
         plain = self.model_dump(
             exclude={"id", "edges", "hardness_hrc", "hardness_standing", "edge_length_mm"}
         )
@@ -120,7 +120,7 @@ class BladePatch(Patch):
     code: ShortText | None = None
     claimed_grade: ShortText | None = None
     hardness_hrc: Finite | None = None
-    hardness_standing: Standing | None = None
+    hardness_standing: Provenance | None = None
     usual_hardness_low_hrc: Finite | None = None
     usual_hardness_high_hrc: Finite | None = None
     edge_length_mm: Finite | None = None
@@ -135,7 +135,7 @@ class BladePatch(Patch):
     def changes(self) -> dict[str, Any]:
         changed = super().changes()
         if self.heat_treatment is not None:
-            changed["heat_treatment"] = self.heat_treatment.record()
+            changed["heat_treatment"] = self.heat_treatment.to_core()
         return changed
 
 
@@ -157,7 +157,7 @@ class BladeOut(Wire):
     role: TrialRole
     claimed_grade: str | None
     hardness_hrc: float | None
-    hardness_standing: Standing | None
+    hardness_standing: Provenance | None
     usual_hardness_low_hrc: float | None
     usual_hardness_high_hrc: float | None
     edge_length_mm: float | None
@@ -230,10 +230,10 @@ class AbrasiveBody(Wire):
     kind: ShortText = ""
     size_um: Finite | None = None
     grit: ShortText = ""
-    standing: Standing = "claimed"
+    standing: Provenance = "claimed"
     note: LongText = ""
 
-    def record(self) -> Abrasive:
+    def to_core(self) -> Abrasive:
         return Abrasive(**self.model_dump())
 
     @classmethod
@@ -249,9 +249,9 @@ class RecipeBody(Wire):
     steps: list[StepBody] = Field(max_length=most("steps"))
     note: LongText = ""
 
-    def record(self) -> Recipe:
+    def to_core(self) -> Recipe:
         return Recipe(
-            self.id, self.name.strip(), tuple(step.record() for step in self.steps), self.note
+            self.id, self.name.strip(), tuple(step.to_core() for step in self.steps), self.note
         )
 
     @classmethod
@@ -267,7 +267,7 @@ class CompoundOut(Wire):
     name: str
     kind: str
     size_um: float
-    standing: Standing
+    standing: Provenance
 
 
 class ShelfOut(Wire):

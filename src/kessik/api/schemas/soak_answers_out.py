@@ -3,7 +3,7 @@
 from kessik.api.schemas.common import Wire
 from kessik.core.corrosion.answer import Course, Severity, SoakAnswer, Worn
 from kessik.core.corrosion.course import Bounds
-from kessik.core.corrosion.fairness import NAMES, Held, HeldStatus
+from kessik.core.corrosion.fairness import NAMES, FairnessCheck, HeldStatus
 from kessik.core.corrosion.methods import InspectionStage
 from kessik.core.corrosion.soaks import CouponSide
 from kessik.core.vocabulary import DISCOLOURATIONS, INSPECTION_STAGES
@@ -44,7 +44,7 @@ class HeldOut(Wire):
     says: str
 
     @classmethod
-    def of(cls, held: Held, names: dict[str, str]) -> "HeldOut":
+    def of(cls, held: FairnessCheck, names: dict[str, str]) -> "HeldOut":
         says = held_words(held, names) if held.status == "confounded" else ""
         return cls(
             variable=held.variable,

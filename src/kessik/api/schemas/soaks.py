@@ -5,11 +5,11 @@ from typing import Annotated
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Finite, Id, LongText, NoPictureYet, ShortText, Wire, within
+from kessik.api.schemas.common import Bounded, Finite, Id, LongText, NoPictureYet, ShortText, Wire
 from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.fairness import SoakFactor
 from kessik.core.corrosion.measuring import BrushKind, Measuring, Stroke
-from kessik.core.corrosion.methods import InspectionStage, Scale, SoakMethod, Tending, TendKind
+from kessik.core.corrosion.methods import InspectionStage, Intervention, Scale, SoakMethod, TendKind
 from kessik.core.corrosion.quick import area_of_spots
 from kessik.core.corrosion.ratings import area_of
 from kessik.core.corrosion.soaks import (
@@ -27,7 +27,7 @@ from kessik.core.corrosion.soaks import (
 from kessik.core.limits import most
 from kessik.core.moments import Moment
 
-Percent = Annotated[Finite, within("rust_percent")]
+Percent = Annotated[Finite, Bounded("rust_percent")]
 Hours = Annotated[Finite, Field(ge=0, le=20_000)]
 Corner = Annotated[list[Finite], Field(min_length=2, max_length=2)]
 Corners = Annotated[list[Corner], Field(max_length=most("corners"))]
@@ -49,12 +49,12 @@ class TendingBody(Wire):
     """What is done to the coupons again and again."""
 
     kind: TendKind
-    every_h: Annotated[Finite, within("soak_hours")]
+    every_h: Annotated[Finite, Bounded("soak_hours")]
     from_h: Hours = 0
     until_h: Hours | None = None
 
-    def record(self) -> Tending:
-        return Tending(**self.model_dump())
+    def to_core(self) -> Intervention:
+        return Intervention(**self.model_dump())
 
 
 class SoakMethodBody(Wire):
@@ -63,7 +63,7 @@ class SoakMethodBody(Wire):
     key: ShortText
     name: ShortText
     medium: ShortText
-    hours: Annotated[Finite, within("soak_hours")]
+    hours: Annotated[Finite, Bounded("soak_hours")]
     look_h: Annotated[list[Hours], Field(max_length=most("soak_looks"))]
     stages: Annotated[list[InspectionStage], Field(min_length=1, max_length=4)]
     tending: list[TendingBody] = Field(default_factory=list, max_length=20)
@@ -74,13 +74,13 @@ class SoakMethodBody(Wire):
     cautions: list[LongText] = Field(default_factory=list, max_length=20)
     source: ShortText = ""
 
-    def record(self) -> SoakMethod:
+    def to_core(self) -> SoakMethod:
         lists = {"look_h", "stages", "tending", "steps", "cautions"}
         return SoakMethod(
             **self.model_dump(exclude=lists),
             look_h=tuple(self.look_h),
             stages=tuple(self.stages),
-            tending=tuple(each.record() for each in self.tending),
+            tending=tuple(each.to_core() for each in self.tending),
             steps=tuple(self.steps),
             cautions=tuple(self.cautions),
         )
@@ -102,7 +102,7 @@ class CouponBody(Wire):
     degreased_with: ShortText = ""
     exposed_before: ShortText = ""
 
-    def record(self) -> Coupon:
+    def to_core(self) -> Coupon:
         return Coupon(**self.model_dump())
 
 
@@ -119,14 +119,14 @@ class SoakBody(Wire):
     note: LongText = ""
     let_go: list[ShortText] = Field(default_factory=list, max_length=20)
 
-    def record(self, soak_id: str) -> Soak:
+    def to_core(self, soak_id: str) -> Soak:
         return Soak(
             id=soak_id,
             name=self.name,
             question=self.question,
             factor=self.factor,
-            method=self.method.record(),
-            coupons=tuple(each.record() for each in self.coupons),
+            method=self.method.to_core(),
+            coupons=tuple(each.to_core() for each in self.coupons),
             salt=self.salt,
             water=self.water,
             note=self.note,
@@ -151,9 +151,9 @@ class SoakPatch(Wire):
         plain = self.model_dump(exclude_unset=True, exclude={"method", "coupons", "let_go"})
         changed: dict[str, object] = {k: v for k, v in plain.items() if v is not None}
         if self.method is not None:
-            changed["method"] = self.method.record()
+            changed["method"] = self.method.to_core()
         if self.coupons is not None:
-            changed["coupons"] = tuple(each.record() for each in self.coupons)
+            changed["coupons"] = tuple(each.to_core() for each in self.coupons)
         if self.let_go is not None:
             changed["let_go"] = tuple(self.let_go)
         return changed
@@ -165,12 +165,12 @@ class ActBody(AtBody):
     kind: ActKind
     coupon_id: ShortText = ""
     amount: Finite | None = None
-    ph: Annotated[Finite, within("ph")] | None = None
+    ph: Annotated[Finite, Bounded("ph")] | None = None
     salt_percent: Percent | None = None
     temperature_c: Finite | None = None
     said: LongText = ""
 
-    def record(self, act_id: str) -> Act:
+    def to_core(self, act_id: str) -> Act:
         plain = self.model_dump(exclude={"at_utc", "offset_minutes"})
         return Act(id=act_id, at=self.moment(), **plain)
 
@@ -182,7 +182,7 @@ class StrokeBody(Wire):
     width_px: Annotated[Finite, Field(gt=0, le=4000)]
     points: StrokePoints
 
-    def record(self) -> Stroke:
+    def to_core(self) -> Stroke:
         return Stroke(self.kind, self.width_px, _corners(self.points))
 
 
@@ -193,16 +193,16 @@ class MeasuringBody(Wire):
     white_point: Corner | None = None
     left_out: list[Corners] = Field(default_factory=list, max_length=40)
     strokes: list[StrokeBody] = Field(default_factory=list, max_length=400)
-    threshold: Annotated[Finite, within("rust_threshold")] = 0.5
-    least_spot_px: Annotated[Finite, within("least_spot_px")] = 3.0
+    threshold: Annotated[Finite, Bounded("rust_threshold")] = 0.5
+    least_spot_px: Annotated[Finite, Bounded("least_spot_px")] = 3.0
 
-    def record(self) -> Measuring:
+    def to_core(self) -> Measuring:
         white = None if self.white_point is None else (self.white_point[0], self.white_point[1])
         return Measuring(
             _corners(self.outline),
             white,
             tuple(_corners(each) for each in self.left_out),
-            tuple(stroke.record() for stroke in self.strokes),
+            tuple(stroke.to_core() for stroke in self.strokes),
             self.threshold,
             self.least_spot_px,
         )
@@ -211,7 +211,7 @@ class MeasuringBody(Wire):
 class SpotsBody(Wire):
     """Spots counted by eye: how many, how large across, on a side of what area."""
 
-    count: Annotated[int, within("pits")]
+    count: Annotated[int, Bounded("pits")]
     size_mm: Finite
     side_cm2: Finite
 
@@ -236,8 +236,8 @@ class LookBody(AtBody):
     rust_low: Percent | None = None
     rust_high: Percent | None = None
     stain_percent: Percent | None = None
-    pits: Annotated[int, within("pits")] | None = None
-    deepest_pit_mm: Annotated[Finite, within("pit_mm")] | None = None
+    pits: Annotated[int, Bounded("pits")] | None = None
+    deepest_pit_mm: Annotated[Finite, Bounded("pit_mm")] | None = None
     discolouration: Discolouration | None = None
     gone_matte: bool = False
     pivot: ShortText = ""
@@ -251,7 +251,7 @@ class LookBody(AtBody):
     spots: SpotsBody | None = None
     grade: Annotated[int, Field(ge=0, le=10)] | None = None
 
-    def record(self, look_id: str) -> Look:
+    def to_core(self, look_id: str) -> Look:
         plain = self.model_dump(exclude={"at_utc", "offset_minutes", "measuring", "spots", "grade"})
         look = Look(id=look_id, at=self.moment(), **plain)
         if self.grade is not None:

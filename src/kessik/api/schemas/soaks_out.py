@@ -12,7 +12,7 @@ from kessik.core.corrosion.methods import InspectionStage, SoakMethod
 from kessik.core.corrosion.photo.area import DOUBTS
 from kessik.core.corrosion.ratings import ratings
 from kessik.core.corrosion.soaks import Act, ActKind, CouponSide, Discolouration, How, Look, Region
-from kessik.core.corrosion.timing import Duty, exposure_h
+from kessik.core.corrosion.timing import DueStep, exposure_h
 from kessik.core.words.soaks import (
     DEED_WORDS,
     area_words,
@@ -121,7 +121,7 @@ class DutyOut(Wire):
     is_late: bool
 
     @classmethod
-    def of(cls, duty: Duty) -> "DutyOut":
+    def of(cls, duty: DueStep) -> "DutyOut":
         return cls(
             what=duty.what,
             says=DEED_WORDS[duty.what],

@@ -28,7 +28,7 @@ class LotBody(Wire):
     state: Details = Field(default_factory=dict, max_length=most("details"))
     note: LongText = ""
 
-    def record(self) -> Lot:
+    def to_core(self) -> Lot:
         return Lot(**self.model_dump())
 
 

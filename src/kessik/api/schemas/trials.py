@@ -6,7 +6,7 @@ from typing import Annotated, Any
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire, within
+from kessik.api.schemas.common import Bounded, Day, Finite, Id, LongText, ShortText, Wire
 from kessik.api.schemas.methods import MethodBody, MethodOut
 from kessik.api.schemas.shelf import BladeOut, Patch
 from kessik.core.comparison.findings import Mismatch
@@ -17,8 +17,8 @@ from kessik.core.comparison.matching import (
     MatchState,
     Variable,
 )
+from kessik.core.comparison.remedies import Remedy, WayKind
 from kessik.core.comparison.variables import Factor, VariableKind
-from kessik.core.comparison.ways_out import WayKind, WayOut
 from kessik.core.facts import Owner
 from kessik.core.limits import most
 from kessik.core.moments import Moment
@@ -53,12 +53,12 @@ class TrialBody(Wire):
     let_go: list[ShortText] = Field(default_factory=list, max_length=most("details"))
     scale_edge_length: bool = False
     settled_kind: RuleKind = "edge_number"
-    settled_edge_number: Annotated[int, within("settled_edge_number")] = 3
+    settled_edge_number: Annotated[int, Bounded("settled_edge_number")] = 3
     settled_steel_removed_mm: Finite = 0.5
     method: MethodBody | None = Field(
         default=None, description="empty: the force-limit rope series"
     )
-    edges_per_blade: Annotated[int, within("edges_per_blade")] = 2
+    edges_per_blade: Annotated[int, Bounded("edges_per_blade")] = 2
     medium: ShortText = ""
     rope_diameter_mm: Finite | None = None
 
@@ -77,9 +77,9 @@ class TrialPatch(Patch):
     let_go: list[ShortText] | None = Field(default=None, max_length=most("details"))
     scale_edge_length: bool | None = None
     settled_kind: RuleKind | None = None
-    settled_edge_number: Annotated[int, within("settled_edge_number")] | None = None
+    settled_edge_number: Annotated[int, Bounded("settled_edge_number")] | None = None
     settled_steel_removed_mm: Finite | None = None
-    edges_per_blade: Annotated[int, within("edges_per_blade")] | None = None
+    edges_per_blade: Annotated[int, Bounded("edges_per_blade")] | None = None
     medium: ShortText | None = None
     rope_diameter_mm: Finite | None = None
     created_on: Day | None = None
@@ -246,7 +246,7 @@ class MismatchOut(Wire):
     ways_out: list[WayOutOut]
 
     @classmethod
-    def of(cls, found: Mismatch, ways: Sequence[WayOut], rule: MatchingRule) -> "MismatchOut":
+    def of(cls, found: Mismatch, ways: Sequence[Remedy], rule: MatchingRule) -> "MismatchOut":
         out = [
             WayOutOut(
                 kind=way.kind,

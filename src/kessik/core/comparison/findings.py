@@ -6,7 +6,7 @@ Sentences are made from these in `core.words`, last and nowhere else.
 from dataclasses import dataclass
 from typing import Literal
 
-from kessik.core.facts import Expected, Standing
+from kessik.core.facts import Expected, Provenance
 from kessik.core.sharpening.settled import Settled
 
 ClaimStanding = Literal["consistent", "undecidable", "excluded", "away"]
@@ -81,7 +81,7 @@ class Open:
     blade: str
     variable: str
     why: OpenKind
-    standing: Standing | None = None
+    standing: Provenance | None = None
     stale: Expected | None = None
     edges: tuple[tuple[int, Settled], ...] = ()
     claim: Claimed | None = None

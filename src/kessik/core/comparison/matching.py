@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from kessik.core.comparison.findings import Claimed, Mismatch, Open, OpenKind, Unlike
 from kessik.core.comparison.variables import FACTORS, VARIABLES, Variable
-from kessik.core.facts import MEASURED, Expected, Standing
+from kessik.core.facts import MEASURED, Expected, Provenance
 from kessik.core.sharpening.settled import Settled
 
 __all__ = [
@@ -42,7 +42,7 @@ class Fact:
     """A value with how it is known; `value` None where it is not. `stale` tells of one that was."""
 
     value: float | str | None = None
-    standing: Standing = "measured_here"
+    standing: Provenance = "measured_here"
     kind: str = ""
     readings: float = 1
     stale: Expected | None = None
@@ -113,7 +113,7 @@ class Cell:
     variable: str
     value: float | str | None
     shown: str
-    standing: Standing | None
+    standing: Provenance | None
     state: MatchState
     finding: Mismatch | Open | None = None
 
@@ -134,7 +134,7 @@ def shown_by_runs(
     return replace(known, edges=edges)
 
 
-def one_body(blades: Sequence[BladeFacts]) -> str:
+def shared_blade(blades: Sequence[BladeFacts]) -> str:
     """The blade that carries all of these arms; empty where there are several."""
     bodies = {blade.body for blade in blades}
     return bodies.pop() if len(bodies) == 1 and len(blades) > 1 else ""
@@ -171,7 +171,7 @@ def _column(variable: Variable, blades: Sequence[BladeFacts], rule: MatchingRule
     if not variable.asked and all(fact.value is None and fact.stale is None for fact in facts):
         return []
     column = _Column(variable, blades, values, facts, rule)
-    if variable.of == "blade" and one_body(blades):
+    if variable.of == "blade" and shared_blade(blades):
         return [column.cell(i, "matched") for i in range(len(blades))]
     if variable.name == "grade":
         return _steel(column)

@@ -19,7 +19,7 @@ from kessik.core.comparison.findings import (
     SmallButReal,
     WithinIndifference,
 )
-from kessik.core.comparison.matching import BladeFacts, Cell, MatchingRule, match, one_body
+from kessik.core.comparison.matching import BladeFacts, Cell, MatchingRule, match, shared_blade
 from kessik.core.comparison.ratios import Ratio, pair_level
 from kessik.core.comparison.variables import VARIABLES
 
@@ -104,7 +104,7 @@ def judge(
         at.low if at.low > 0 else None,
         at.high if math.isfinite(at.high) else None,
         word,
-        scope_of(rule, bool(pending or misnamed), word == "confounded", one_body(facts)),
+        scope_of(rule, bool(pending or misnamed), word == "confounded", shared_blade(facts)),
         pending,
         tuple(reasons),
         more,

@@ -10,7 +10,7 @@ import numpy as np
 from kessik.core.composition.fit import CLOSE_Z, EXCLUDED_Z, Fits, weights
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.grades import Grade
-from kessik.core.composition.held import Held
+from kessik.core.composition.shot_summary import ShotSummary
 from kessik.core.composition.table import Floats
 
 
@@ -54,7 +54,7 @@ class Candidate:
 
 
 def candidates(
-    blade: Held,
+    blade: ShotSummary,
     found: Fits,
     row: int,
     claim: Grade | None,

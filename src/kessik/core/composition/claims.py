@@ -10,10 +10,10 @@ from kessik.core.composition.elements import visibility
 from kessik.core.composition.fit import fits
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.grades import Grade
-from kessik.core.composition.held import Held, held
 from kessik.core.composition.means import Outlier, outliers
 from kessik.core.composition.separation import NEVER_APART, SELDOM_APART
 from kessik.core.composition.settling import AS_WELL, Settling, settlings
+from kessik.core.composition.shot_summary import ShotSummary, held
 from kessik.core.composition.shots import Shot
 from kessik.core.composition.steels import Steel, steels
 
@@ -32,7 +32,7 @@ class Assay:
 
     verdict: ClaimVerdict
     claim: Grade | None
-    blade: Held
+    blade: ShotSummary
     outliers: tuple[Outlier, ...]
     candidates: tuple[Candidate, ...]
     rivals: tuple[Steel, ...]
@@ -86,7 +86,7 @@ def judge_all(
 
 
 def _assay(
-    blade: Held, claim: Grade | None, found: Sequence[Candidate], shelf: GradeShelf
+    blade: ShotSummary, claim: Grade | None, found: Sequence[Candidate], shelf: GradeShelf
 ) -> Assay:
     rivals = _rivals(found, claim)
     suspicion = coating_suspicion(blade.means, found)
@@ -141,7 +141,7 @@ def _verdict(
     return "undecidable" if rivals or own.close else "consistent"
 
 
-def _not_seen(claim: Grade | None, blade: Held) -> tuple[str, ...]:
+def _not_seen(claim: Grade | None, blade: ShotSummary) -> tuple[str, ...]:
     """What the analyser cannot see, the claim's own elements first."""
     own = [r.element for r in claim.ranges] if claim else []
     unseen = [symbol for symbol in (*own, *_ALWAYS_SAID) if visibility(symbol) == "not_seen"]

@@ -9,7 +9,7 @@ from typing import Literal
 
 from kessik.core.composition.elements import element
 from kessik.core.errors import OutOfRangeError
-from kessik.core.facts import Standing
+from kessik.core.facts import Provenance
 from kessik.core.limits import LIMITS, most
 
 RangeStanding = Literal[
@@ -70,7 +70,7 @@ class Grade:
     name: str
     usual_low_hrc: float | None = None
     usual_high_hrc: float | None = None
-    standing: Standing = "guessed"
+    standing: Provenance = "guessed"
     source: str = ""
     also: tuple[str, ...] = ()
     standard: str = ""

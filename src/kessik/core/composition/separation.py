@@ -8,7 +8,7 @@ import numpy as np
 from kessik.core.composition.elements import visibility
 from kessik.core.composition.grades import Grade, Range
 from kessik.core.composition.means import Calibration
-from kessik.core.composition.table import Floats, GradeTable, melts
+from kessik.core.composition.table import Floats, GradeTable, expected_content
 
 _COMMON_SHARE, _WORTH_NAMING_PERCENT = 0.5, 0.1
 NEVER_APART, SELDOM_APART = 0.95, 0.75
@@ -108,7 +108,7 @@ def _separates(one: Range | None, other: Range | None, symbol: str) -> bool:
 
 
 def _span(found: Range | None, symbol: str) -> tuple[float, float]:
-    centre, spread = melts(found, symbol)
+    centre, spread = expected_content(found, symbol)
     low, high = _ends(found)
     if found is None:
         return 0.0, centre + spread

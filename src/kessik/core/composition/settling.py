@@ -11,12 +11,12 @@ import numpy as np
 from kessik.core.composition.fit import EXCLUDED_Z, fits
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.grades import Grade
-from kessik.core.composition.held import Held
 from kessik.core.composition.means import ElementMean
 from kessik.core.composition.separation import (
     SELDOM_APART,
     separating,
 )
+from kessik.core.composition.shot_summary import ShotSummary
 from kessik.core.composition.steels import Steel
 
 AS_WELL = 0.1
@@ -40,7 +40,7 @@ class Settling:
 
 
 def settlings(
-    blade: Held, claim: Grade, rivals: Sequence[Steel], shelf: GradeShelf
+    blade: ShotSummary, claim: Grade, rivals: Sequence[Steel], shelf: GradeShelf
 ) -> tuple[Settling, ...]:
     """What would separate the claim from each of its rivals."""
     shots, known = _shots_needed(blade, claim, rivals, shelf), blade.read_otherwise
@@ -67,7 +67,7 @@ def separation_of(first: Grade, second: Grade, known: Collection[str] = ()) -> S
 
 
 def _shots_needed(
-    blade: Held, claim: Grade, rivals: Sequence[Steel], shelf: GradeShelf
+    blade: ShotSummary, claim: Grade, rivals: Sequence[Steel], shelf: GradeShelf
 ) -> dict[str, int]:
     """How many shots in all would leave each rival behind, the means staying where they are."""
     now = max(len(blade.counted), 1)

@@ -87,13 +87,13 @@ def grade_table(grades: Mapping[str, Grade]) -> GradeTable:
         by_symbol = {found.element: found for found in grade.ranges}
         for column, symbol in enumerate(elements):
             found = by_symbol.get(symbol)
-            ends[:, place, column] = (*widened(found, symbol), *melts(found, symbol))
+            ends[:, place, column] = (*widened(found, symbol), *expected_content(found, symbol))
     unseen = np.array([_unseen(grade.ranges) for grade in kept])
     low, high, centre, spread = ends
     return GradeTable(kept, elements, low, high, centre, spread, unseen)
 
 
-def melts(found: Range | None, symbol: str) -> tuple[float, float]:
+def expected_content(found: Range | None, symbol: str) -> tuple[float, float]:
     """Centre and standard deviation of what melts of a grade hold of an element, mass per cent: as
     much as if every content in the range were equally likely.
     """

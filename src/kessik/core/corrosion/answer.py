@@ -16,8 +16,8 @@ from kessik.core.corrosion.course import (
     superficial,
 )
 from kessik.core.corrosion.fairness import (
+    FairnessCheck,
     Hardened,
-    Held,
     Specimen,
     fairness,
     hardening_warnings,
@@ -82,14 +82,14 @@ class SoakAnswer:
     courses: tuple[Course, ...]
     validity: Validity
     ranking: Ranking
-    held: tuple[Held, ...]
+    held: tuple[FairnessCheck, ...]
     discoloured: tuple[tuple[Discolouration, tuple[str, ...]], ...] = ()
     worn: tuple[Worn, ...] = ()
     levels: tuple[LevelPair, ...] = ()
     hardened: tuple[Hardened, ...] = ()
 
     @property
-    def confounded(self) -> tuple[Held, ...]:
+    def confounded(self) -> tuple[FairnessCheck, ...]:
         return tuple(each for each in self.held if each.status == "confounded")
 
     @property

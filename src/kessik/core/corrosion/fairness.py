@@ -52,7 +52,7 @@ class Specimen:
 
 
 @dataclass(frozen=True)
-class Held:
+class FairnessCheck:
     """One variable over all coupons: what each has, by coupon id, and how that stands."""
 
     variable: Variable
@@ -89,7 +89,7 @@ def hardening_warnings(specimens: Sequence[Specimen]) -> tuple[Hardened, ...]:
     return tuple(Hardened(tuple(ids), caveat) for caveat, ids in found.items())
 
 
-def fairness(soak: Soak, specimens: Sequence[Specimen]) -> tuple[Held, ...]:
+def fairness(soak: Soak, specimens: Sequence[Specimen]) -> tuple[FairnessCheck, ...]:
     """Every variable held against the factor; nothing is said of a soak of one coupon."""
     found = []
     factor = {each.coupon.id: value_of(soak.factor, each) for each in specimens}
@@ -124,27 +124,29 @@ def _treatment(treatment: HeatTreatment | None) -> str:
 
 def _held(
     variable: Variable, soak: Soak, values: Mapping[str, str], factor: Mapping[str, str]
-) -> Held:
+) -> FairnessCheck:
     """A variable that every level of the factor shares out alike cannot stand for it."""
     if variable == soak.factor:
-        return Held(variable, "factor", values)
+        return FairnessCheck(variable, "factor", values)
     if variable in soak.let_go:
-        return Held(variable, "let_go", values)
+        return FairnessCheck(variable, "let_go", values)
     if variable == "heat_treatment" and soak.factor == "steel":
-        return Held(variable, "matched", values)  # every steel has its own
+        return FairnessCheck(variable, "matched", values)  # every steel has its own
     told = {v.casefold() for v in values.values()}
     if len(told) <= 1:
         is_unknown = told <= {""} and variable in _MUST_BE_KNOWN
-        return Held(variable, "pending" if is_unknown else "matched", values)
+        return FairnessCheck(variable, "pending" if is_unknown else "matched", values)
     levels: dict[str, list[str]] = {}
     for coupon_id, value in values.items():
         levels.setdefault(factor.get(coupon_id, "").casefold(), []).append(value.casefold())
     shared_out = {tuple(sorted(each)) for each in levels.values()}
     if len(levels) > 1 and len(shared_out) == 1:
-        return Held(variable, "matched", values)
+        return FairnessCheck(variable, "matched", values)
     known = [v.casefold() for v in values.values() if v]
     if "" in told and len(set(known)) <= 1 and variable in _ASKED_FOR:
-        return Held(variable, "pending", values, tuple(i for i, v in values.items() if not v))
+        return FairnessCheck(
+            variable, "pending", values, tuple(i for i, v in values.items() if not v)
+        )
     usual = max(sorted(set(known)), key=known.count)
     odd = tuple(i for i, v in values.items() if v.casefold() != usual)
-    return Held(variable, "confounded", values, odd)
+    return FairnessCheck(variable, "confounded", values, odd)

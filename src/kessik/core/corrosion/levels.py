@@ -7,7 +7,7 @@ from itertools import combinations
 from typing import Literal
 
 from kessik.core.corrosion.fairness import Specimen, value_of
-from kessik.core.corrosion.ranking import Standing
+from kessik.core.corrosion.ranking import RankEntry
 
 _LEVELS_IN = ("flat_finish", "coating", "oil", "polished_before", "exposed_before")
 Told = Literal["less", "more", "alike", "mixed"]
@@ -27,14 +27,14 @@ class LevelPair:
 
 
 def level_pairs(
-    factor: str, specimens: Sequence[Specimen], standings: Mapping[str, Standing]
+    factor: str, specimens: Sequence[Specimen], standings: Mapping[str, RankEntry]
 ) -> tuple[LevelPair, ...]:
     """Every two levels that are found on coupons of one blade, or of one kind, each beside the
     other; none where every coupon is its own level, as where steels are compared.
     """
     if factor == "steel":
         return ()
-    groups: dict[tuple[str, ...], dict[str, Standing]] = {}
+    groups: dict[tuple[str, ...], dict[str, RankEntry]] = {}
     levels: dict[str, None] = {}
     for each in specimens:
         standing = standings.get(each.coupon.id)
@@ -53,7 +53,7 @@ def level_pairs(
     return tuple(found)
 
 
-def _pair(first: str, second: str, both: Sequence[tuple[Standing, Standing]]) -> LevelPair:
+def _pair(first: str, second: str, both: Sequence[tuple[RankEntry, RankEntry]]) -> LevelPair:
     steps = [a.points - b.points for a, b in both]
     errors = [math.hypot(a.error, b.error) for a, b in both]
     apart = sum(abs(step) > 2 * error for step, error in zip(steps, errors, strict=True))

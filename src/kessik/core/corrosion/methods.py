@@ -18,7 +18,7 @@ STAGES: tuple[InspectionStage, ...] = ("as_found", "rinsed", "wiped", "scoured")
 
 
 @dataclass(frozen=True)
-class Tending:
+class Intervention:
     """Something done to the coupons again and again: every so many hours, between two hours."""
 
     kind: TendKind
@@ -48,7 +48,7 @@ class SoakMethod:
     hours: float
     look_h: tuple[float, ...]
     stages: tuple[InspectionStage, ...] = ("as_found", "wiped")
-    tending: tuple[Tending, ...] = ()
+    tending: tuple[Intervention, ...] = ()
     scale: Scale = "rust"
     salt_percent: float | None = None
     needed_grade: int = 6
@@ -70,14 +70,14 @@ METHODS: tuple[SoakMethod, ...] = (
     ),
     SoakMethod(
         "wiped", "Brine wiped on", "brine, wiped on at intervals", 48, (12, 24, 48),
-        tending=(Tending("wiped_on", 6),), salt_percent=3.5, cautions=(_GLOVES,),
+        tending=(Intervention("wiped_on", 6),), salt_percent=3.5, cautions=(_GLOVES,),
         steps=("Wipe every blade with the same wet cloth, the same strokes.",
                "Let it dry upright between."),
     ),
     SoakMethod(
         "fresh_then_brine", "Fresh water, then brine", "sprayed: fresh water first, then brine",
         144, (24, 48, 72, 96, 120, 144),
-        tending=(Tending("sprayed_fresh", 12, 0, 72), Tending("sprayed", 12, 72)),
+        tending=(Intervention("sprayed_fresh", 12, 0, 72), Intervention("sprayed", 12, 72)),
         salt_percent=3.5, cautions=(_GLOVES,),
         steps=("Three days of fresh water sort out what rusts at all.",
                "Three days of brine sort the rest."),
@@ -85,7 +85,7 @@ METHODS: tuple[SoakMethod, ...] = (
     SoakMethod(
         "immersed", "In strong brine for weeks", "immersed in strong brine", 504,
         (24, 72, 168, 336, 504),
-        tending=(Tending("film_broken", 24), Tending("topped_up", 72)), salt_percent=20,
+        tending=(Intervention("film_broken", 24), Intervention("topped_up", 72)), salt_percent=20,
         cautions=(_GLOVES,), stages=("as_found", "rinsed", "wiped"),
         steps=("Hang the blades free of each other and of the jar.",
                "Break the film on the surface each day, so that air gets in.",
@@ -104,7 +104,8 @@ METHODS: tuple[SoakMethod, ...] = (
     ),
     SoakMethod(
         "damp_wrap", "Damp wrap in a closed box", "wrapped in damp cloth, in a closed box", 48,
-        (12, 24, 48), tending=(Tending("dampened", 24),), salt_percent=3.5, cautions=(_GLOVES,),
+        (12, 24, 48), tending=(Intervention("dampened", 24),), salt_percent=3.5,
+        cautions=(_GLOVES,),
         steps=("Wring the cloth out; it is damp, not wet.", "Turn the box over at each look."),
     ),
     SoakMethod(

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
-from kessik.core.corrosion.ranking import Standing, are_apart
+from kessik.core.corrosion.ranking import RankEntry, are_apart
 
 
 @dataclass(frozen=True)
@@ -25,7 +25,7 @@ class Kept:
     swaps: tuple[Swap, ...]
 
 
-def kept_places(soaks: Sequence[tuple[str, dict[str, Standing]]]) -> Kept:
+def kept_places(soaks: Sequence[tuple[str, dict[str, RankEntry]]]) -> Kept:
     """Compare every two soaks by every two blades that both have; soaks come as pairs of a name and
     the standings of blades by their names.
     """

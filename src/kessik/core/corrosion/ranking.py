@@ -21,7 +21,7 @@ _CLEAN_POINTS = rating_points(RUSTED_PERCENT)
 
 
 @dataclass(frozen=True)
-class Standing:
+class RankEntry:
     """Where a coupon stands: points with their own standard error, the area they stand for, on how
     many sides.
     """
@@ -43,7 +43,7 @@ class Ranking:
     runs of neighbours that cannot be told apart, where groups alone would say too much.
     """
 
-    standings: tuple[Standing, ...]
+    standings: tuple[RankEntry, ...]
     places: tuple[tuple[str, ...], ...]
     ties: tuple[tuple[str, ...], ...]
     side_spread: float
@@ -61,7 +61,7 @@ def rank(finals: Mapping[str, Sequence[Point]]) -> Ranking:
     return Ranking(tuple(standings), _places(standings), ties, spread, has_repeats)
 
 
-def are_apart(one: Standing, other: Standing) -> bool:
+def are_apart(one: RankEntry, other: RankEntry) -> bool:
     """Whether the soak could tell two coupons apart."""
     if one.is_clean and other.is_clean:
         return False
@@ -87,13 +87,13 @@ def _side_spread(groups: Iterable[Sequence[Point]]) -> tuple[float, bool]:
     return math.sqrt(squares / count), repeats > 0
 
 
-def _standing(coupon_id: str, points: Sequence[Point], spread: float) -> Standing:
+def _standing(coupon_id: str, points: Sequence[Point], spread: float) -> RankEntry:
     each = [_points(point.area) for point in points]
     sides = len(points)
     own = math.sqrt(sum(error**2 for _, error in each)) / sides
     area = mean_area([point.area for point in points])
     best = float(np.mean([value for value, _ in each]))
-    return Standing(coupon_id, best, math.hypot(spread / math.sqrt(sides), own), area, sides)
+    return RankEntry(coupon_id, best, math.hypot(spread / math.sqrt(sides), own), area, sides)
 
 
 def mean_area(areas: Sequence[Bounds]) -> Bounds:
@@ -105,7 +105,7 @@ def mean_area(areas: Sequence[Bounds]) -> Bounds:
     )
 
 
-def _ties(standings: Sequence[Standing]) -> tuple[tuple[str, ...], ...]:
+def _ties(standings: Sequence[RankEntry]) -> tuple[tuple[str, ...], ...]:
     """The longest runs in which nobody is apart from anybody."""
     runs: list[tuple[int, int]] = []
     for start in range(len(standings)):
@@ -119,9 +119,9 @@ def _ties(standings: Sequence[Standing]) -> tuple[tuple[str, ...], ...]:
     return tuple(tuple(s.coupon_id for s in standings[a : b + 1]) for a, b in runs)
 
 
-def _places(standings: Sequence[Standing]) -> tuple[tuple[str, ...], ...]:
+def _places(standings: Sequence[RankEntry]) -> tuple[tuple[str, ...], ...]:
     """Groups between which everybody is apart from everybody."""
-    groups: list[list[Standing]] = []
+    groups: list[list[RankEntry]] = []
     for place, standing in enumerate(standings):
         above = standings[:place]
         if not groups or all(are_apart(standing, other) for other in above):
@@ -131,9 +131,9 @@ def _places(standings: Sequence[Standing]) -> tuple[tuple[str, ...], ...]:
     return tuple(tuple(s.coupon_id for s in group) for group in merged)
 
 
-def _until_apart(groups: list[list[Standing]]) -> list[list[Standing]]:
+def _until_apart(groups: list[list[RankEntry]]) -> list[list[RankEntry]]:
     """Join groups that a later member ties with an earlier one."""
-    done: list[list[Standing]] = []
+    done: list[list[RankEntry]] = []
     for group in groups:
         while done and any(not are_apart(a, b) for a in done[-1] for b in group):
             group = done.pop() + group

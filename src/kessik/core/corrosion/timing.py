@@ -11,7 +11,7 @@ _LATE_SHARE = 0.25
 
 
 @dataclass(frozen=True)
-class Duty:
+class DueStep:
     """A look or an intervention that is due at an hour of the soak; `done_h` is when it truly was
     done, by the clock since the start.
     """
@@ -70,7 +70,7 @@ def whole_hours(soak: Soak, acts: Sequence[Act]) -> float:
     return soak.method.hours if last is None or last.amount is None else last.amount
 
 
-def duties(soak: Soak, acts: Sequence[Act], looks: Sequence[Look]) -> list[Duty]:
+def duties(soak: Soak, acts: Sequence[Act], looks: Sequence[Look]) -> list[DueStep]:
     """Everything that was or is due, in order; each done look or act serves the nearest duty."""
     whole = whole_hours(soak, acts)
     look_h = [h for h in soak.method.look_h if h <= whole]
@@ -89,7 +89,7 @@ def duties(soak: Soak, acts: Sequence[Act], looks: Sequence[Look]) -> list[Duty]
 def _served(
     what: Literal["look"] | TendKind, due: Sequence[float], done: Sequence[float],
     acts: Sequence[Act],
-) -> list[Duty]:  # fmt: skip
+) -> list[DueStep]:  # fmt: skip
     """Each deed serves the duty whose hour is nearest, and a duty is served by its first deed."""
     served: dict[float, float] = {}
     for hour in done:
@@ -103,16 +103,16 @@ def _served(
         late = at is not None and abs(at - hour) > max(_LATE_SHARE * gap, 0.25)
         clock = clock_of_exposure(hour, acts)
         found.append(
-            Duty(what, hour, clock, None if at is None else clock_of_exposure(at, acts), late)
+            DueStep(what, hour, clock, None if at is None else clock_of_exposure(at, acts), late)
         )
     return found
 
 
-def next_duties(found: Sequence[Duty]) -> list[Duty]:
+def next_duties(found: Sequence[DueStep]) -> list[DueStep]:
     """Of each thing the first that waits, the nearest first; what was skipped before a later deed
     of its kind is over.
     """
-    waiting: dict[str, Duty] = {}
+    waiting: dict[str, DueStep] = {}
     for duty in found:
         if duty.done_h is not None:
             waiting.pop(duty.what, None)

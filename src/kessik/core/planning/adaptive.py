@@ -12,7 +12,7 @@ from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import CHECKS_BEYOND_TO_END, checks_beyond
 from kessik.core.sharpness.joint import life_masses, quantiles
 from kessik.core.sharpness.posterior import ForceReadings, edge_likelihood
-from kessik.core.units import honest
+from kessik.core.units import format_to_uncertainty
 
 LEAST_STEP_OF_LIFE = 0.10
 NEXT_QUANTILE = 0.05
@@ -88,8 +88,8 @@ def next_check(
     target = max(min(target, np.floor(last + max(1.0, LONGEST_STEP * last))), here)
     twice = final and low <= target <= high and middle >= SHORT_LIFE
     why = (
-        f"{stage} ({limit_gf:g} gf) is expected between {honest(low, low, high)} and"
-        f" {honest(high, low, high)}"
+        f"{stage} ({limit_gf:g} gf) is expected between {format_to_uncertainty(low, low, high)} and"
+        f" {format_to_uncertainty(high, low, high)}"
     )
     return NextCheck(target, READINGS_IN_BAND if twice else 1, False, why, (low, high), stage)
 

@@ -51,7 +51,7 @@ _Target = Annotated[str, Text(needed="name the event this points at")]
 
 
 @dataclass(frozen=True, kw_only=True)
-class _OfFile:
+class _ImportedFields:
     """What a row of a file said besides; `time` and `note` as they stood there."""
 
     stage: _Word = None
@@ -76,7 +76,7 @@ class Cut:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Reading(_OfFile):
+class Reading(_ImportedFields):
     """One number of one check: a force in gf, a depth in mm, an effort, a rank, or a number of the
     tester's own in its unit.
 
@@ -118,7 +118,7 @@ class Reading(_OfFile):
 
 
 @dataclass(frozen=True, kw_only=True)
-class Outcome(_OfFile):
+class Outcome(_ImportedFields):
     """What a check showed: pass, fail or doubt, of the apex under the lamp what was seen there, of
     a scale of the tester's own the grade.
     """
@@ -203,7 +203,7 @@ class Correction:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Stop(_OfFile):
+class Stop(_ImportedFields):
     """The run is over: by its rule, the tester, or with the rows of its file."""
 
     by: _Word = "tester"
@@ -239,7 +239,7 @@ class Accept:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Strop(_OfFile):
+class Strop(_ImportedFields):
     """The ended edge was stropped; readings of it have the stage `strop`."""
 
     strokes: Annotated[float, Number("strokes")]
@@ -287,7 +287,11 @@ class BenchEvent:
 
     @property
     def kind(self) -> str:
-        return self.payload.kind if isinstance(self.payload, NotUnderstood) else _KINDS[type(self.payload)]
+        return (
+            self.payload.kind
+            if isinstance(self.payload, NotUnderstood)
+            else _KINDS[type(self.payload)]
+        )
 
 
 def read_payload(kind: str, payload: Mapping[str, Any], *, strict: bool = True) -> Payload:

@@ -9,6 +9,7 @@ from typing import Any
 
 from kessik.core.errors import KessikError
 from kessik.core.protocols.checks import CHECKS
+from kessik.core.protocols.corrections import corrected_after_stop, in_force, put_right_elsewhere
 from kessik.core.protocols.counting import Changes, Counting, Moved, amount_of, count_cuts
 from kessik.core.protocols.events import (
     AFTER_STROP,
@@ -21,9 +22,9 @@ from kessik.core.protocols.events import (
     NotUnderstood,
     Outcome,
     Pause,
+    Payload,
     Reading,
     Resume,
-    Payload,
     Spoiled,
     StageLost,
     Start,
@@ -35,7 +36,6 @@ from kessik.core.protocols.events import (
     plain_fields,
 )
 from kessik.core.protocols.methods import Method
-from kessik.core.protocols.put_right import corrected_after_stop, in_force, put_right_elsewhere
 from kessik.core.protocols.run_state import (
     LoggedCheck,
     Plan,
@@ -52,7 +52,7 @@ _REWRITING = ("strike", "correction", "accept", "takeover")
 
 
 @dataclass
-class _Draft:
+class _StateBuilder:
     """A run's facts while its events are taken in, one by one."""
 
     status: RunStatus = "fresh"
@@ -74,7 +74,7 @@ _KNOWN_CHECKS = frozenset({*CHECKS, *DOSE_CHECKS, WRITTEN})
 
 
 @dataclass(frozen=True)
-class _Told:
+class _AppliedEvent:
     """One event as it is taken in: its content after corrections, the count it was made at, whether
     struck out.
     """
@@ -84,11 +84,11 @@ class _Told:
     struck: bool
 
 
-def _start(draft: _Draft, _said: Start | Cut | Resume, _told: _Told) -> None:
+def _start(draft: _StateBuilder, _said: Start | Cut | Resume, _told: _AppliedEvent) -> None:
     draft.goes_on()
 
 
-def _reading(draft: _Draft, said: Reading, told: _Told) -> None:
+def _reading(draft: _StateBuilder, said: Reading, told: _AppliedEvent) -> None:
     draft.goes_on()
     if said.stage != AFTER_STROP:
         _look(draft, said, told)
@@ -97,7 +97,7 @@ def _reading(draft: _Draft, said: Reading, told: _Told) -> None:
         draft.strops[-1] = replace(last, readings_gf=(*last.readings_gf, said.value))
 
 
-def _outcome(draft: _Draft, said: Outcome, told: _Told) -> None:
+def _outcome(draft: _StateBuilder, said: Outcome, told: _AppliedEvent) -> None:
     draft.goes_on()
     if said.stage != AFTER_STROP:
         _look(draft, said, told)
@@ -109,7 +109,7 @@ def _outcome(draft: _Draft, said: Outcome, told: _Told) -> None:
         draft.strops[-1] = replace(last, tries=(*last.tries, tried))
 
 
-def _look(draft: _Draft, said: Reading | Outcome, told: _Told) -> None:
+def _look(draft: _StateBuilder, said: Reading | Outcome, told: _AppliedEvent) -> None:
     logged = _logged_check(told, said)
     if _moved_on(draft, logged.check.count):
         draft.plan_is_current = False
@@ -127,46 +127,46 @@ def _look(draft: _Draft, said: Reading | Outcome, told: _Told) -> None:
     )
 
 
-def _spoiled(draft: _Draft, said: Spoiled, told: _Told) -> None:
+def _spoiled(draft: _StateBuilder, said: Spoiled, told: _AppliedEvent) -> None:
     draft.spoiled.append((told.count, said.cause))
 
 
-def _strop(draft: _Draft, said: Strop, told: _Told) -> None:
+def _strop(draft: _StateBuilder, said: Strop, told: _AppliedEvent) -> None:
     before = draft.strops[-1].strokes if draft.strops else 0.0
     draft.strops.append(StropTest(told.event.id, said.strokes + before))
 
 
-def _check_planned(draft: _Draft, said: CheckPlanned, _told: _Told) -> None:
+def _check_planned(draft: _StateBuilder, said: CheckPlanned, _told: _AppliedEvent) -> None:
     draft.plan = Plan(
         said.next_count, int(said.readings), said.why, said.stage, said.band, said.check
     )
     draft.taken, draft.plan_is_current = 0, True
 
 
-def _stage(draft: _Draft, said: StageLost, _told: _Told) -> None:
+def _stage(draft: _StateBuilder, said: StageLost, _told: _AppliedEvent) -> None:
     draft.stages.pop(said.stage, None)
     if said.count is not None:
         draft.stages[said.stage] = said.count
 
 
-def _changed(draft: _Draft, _said: Strike | Correction, _told: _Told) -> None:
+def _changed(draft: _StateBuilder, _said: Strike | Correction, _told: _AppliedEvent) -> None:
     draft.plan_is_current = False
 
 
-def _pause(draft: _Draft, _said: Pause, _told: _Told) -> None:
+def _pause(draft: _StateBuilder, _said: Pause, _told: _AppliedEvent) -> None:
     if draft.status == "cutting":
         draft.status = "paused"
 
 
-def _stop(draft: _Draft, said: Stop, _told: _Told) -> None:
+def _stop(draft: _StateBuilder, said: Stop, _told: _AppliedEvent) -> None:
     draft.status, draft.stopped_by = "stopped", said.by or "tester"
 
 
-def _abandon(draft: _Draft, _said: Abandon, _told: _Told) -> None:
+def _abandon(draft: _StateBuilder, _said: Abandon, _told: _AppliedEvent) -> None:
     draft.status, draft.stopped_by = "abandoned", "tester"
 
 
-_STEPS: Mapping[type[Any], Callable[[_Draft, Any, _Told], None]] = {
+_STEPS: Mapping[type[Any], Callable[[_StateBuilder, Any, _AppliedEvent], None]] = {
     Start: _start, Cut: _start, Resume: _start, Reading: _reading, Outcome: _outcome,
     Spoiled: _spoiled,
     Strop: _strop, CheckPlanned: _check_planned, StageLost: _stage, Strike: _changed,
@@ -184,7 +184,7 @@ def fold(
     changes, unread, recounted = _changes(events)
     counting = count_cuts(events, changes)
     struck = {e.payload.target for e in events if isinstance(e.payload, Strike)}
-    draft = _Draft()
+    draft = _StateBuilder()
     for event in events:
         said = changes.get(event.id, event.payload)
         if said is None or isinstance(said, NotUnderstood) or event.id in unread:
@@ -192,7 +192,7 @@ def fold(
         step = _STEPS.get(type(said))
         if step is not None:
             count = recounted.get(event.id, _count_of(event, counting.moved))
-            step(draft, said, _Told(event, count, event.id in struck))
+            step(draft, said, _AppliedEvent(event, count, event.id in struck))
     gone = {key for key, becomes in changes.items() if becomes is None}
     left_out = tuple(
         event
@@ -236,7 +236,7 @@ def advance(
     undecided = state.has_ended or state.reopened
     if rewrites or undecided or not state.position:
         return fold(events, method, state.worked_mm)
-    draft = _Draft(
+    draft = _StateBuilder(
         status=state.status,
         checks=list(state.checks),
         strops=list(state.strops),
@@ -249,14 +249,14 @@ def advance(
     )
     step = _STEPS.get(type(said))
     if step is not None:
-        step(draft, said, _Told(event, event.count_at, False))
+        step(draft, said, _AppliedEvent(event, event.count_at, False))
     moved = replace(_counted_on(state, event), position=event.position)
     if isinstance(said, Cut) and not _count_decides(state, method):
         return _due_now(replace(moved, status=draft.status), draft)
     return _finished(moved, draft, method, _one_more(state, draft, method))
 
 
-def _one_more(state: RunState, draft: _Draft, method: Method) -> Progress | None:
+def _one_more(state: RunState, draft: _StateBuilder, method: Method) -> Progress | None:
     """The progress after one event more, where the last checks tell it; None where all of them are
     needed.
     """
@@ -287,7 +287,9 @@ def _counted_on(state: RunState, event: BenchEvent) -> RunState:
     return replace(state, holder=holder, count=state.count + amount_of(event))
 
 
-def _bare(draft: _Draft, counting: Counting, worked_mm: tuple[float, float] | None) -> RunState:
+def _bare(
+    draft: _StateBuilder, counting: Counting, worked_mm: tuple[float, float] | None
+) -> RunState:
     """A state of which only the count is known."""
     return RunState(
         status=draft.status,
@@ -311,7 +313,7 @@ def _bare(draft: _Draft, counting: Counting, worked_mm: tuple[float, float] | No
 
 
 def _finished(
-    state: RunState, draft: _Draft, method: Method, known: Progress | None = None
+    state: RunState, draft: _StateBuilder, method: Method, known: Progress | None = None
 ) -> RunState:
     """The state with what follows from its facts: stages, the stop rule, what is due; unless the
     progress is known.
@@ -341,7 +343,7 @@ def _finished(
     return _due_now(found, draft)
 
 
-def _due_now(state: RunState, draft: _Draft) -> RunState:
+def _due_now(state: RunState, draft: _StateBuilder) -> RunState:
     """The state with its plan and whether a check is due at its count."""
     ended = state.has_ended
     if _moved_on(draft, state.count):
@@ -359,7 +361,7 @@ def _due_now(state: RunState, draft: _Draft) -> RunState:
     )
 
 
-def _moved_on(draft: _Draft, count: float) -> bool:
+def _moved_on(draft: _StateBuilder, count: float) -> bool:
     """Whether the hand cut on with some of the planned readings taken: what is missing of them is
     not asked for any more.
     """
@@ -417,7 +419,7 @@ def _count_of(event: BenchEvent, moved: Sequence[Moved]) -> float:
     return max(event.count_at + by, 0.0)
 
 
-def _logged_check(told: _Told, said: Reading | Outcome) -> LoggedCheck:
+def _logged_check(told: _AppliedEvent, said: Reading | Outcome) -> LoggedCheck:
     value = said.value if isinstance(said, Reading) else None
     is_force = said.check == "force" or (said.check in DOSE_CHECKS and value is not None)
     outcome = said.outcome if isinstance(said, Outcome) else None

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from kessik.core.errors import OutOfRangeError
-from kessik.core.facts import Standing
+from kessik.core.facts import Provenance
 
 
 @dataclass(frozen=True)
@@ -18,7 +18,7 @@ class Scale:
     name: str
     prefix: str
     what: str
-    standing: Standing
+    standing: Provenance
     source: str
     sizes_um: Mapping[int, float]
 
@@ -88,7 +88,7 @@ SCALES: Mapping[str, Scale] = {
 }
 
 # Compounds are sold by size; what a compound without one holds is common practice, no source.
-COMPOUNDS: tuple[tuple[str, str, float, Standing], ...] = (
+COMPOUNDS: tuple[tuple[str, str, float, Provenance], ...] = (
     ("diamond 15 µm", "diamond", 15.0, "standard"),
     ("diamond 6 µm", "diamond", 6.0, "standard"),
     ("diamond 3 µm", "diamond", 3.0, "standard"),
@@ -110,7 +110,7 @@ class Grit:
     grit: float
     size_um: float
     listed: bool
-    standing: Standing
+    standing: Provenance
     source: str
 
 

@@ -14,7 +14,7 @@ FEWEST_ROUNDS = 4
 WORTH_KNOWING_PERCENT = 10.0
 LEAST_PERCENT = 1.0
 """A smaller change a round is no decline, however sure: common practice, no source."""
-Standing = Literal["too_few", "restoring", "no_longer", "not_settled"]
+TrendState = Literal["too_few", "restoring", "no_longer", "not_settled"]
 
 
 @dataclass(frozen=True)
@@ -58,7 +58,7 @@ class Trend:
 class Restoring:
     """Whether rounds still restore the edge, and by which trends."""
 
-    standing: Standing
+    standing: TrendState
     trends: tuple[Trend, ...]
     need: Need | None = None
 

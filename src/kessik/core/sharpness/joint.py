@@ -30,17 +30,17 @@ _ONE_SHAPE_WITHIN, _SCATTERS_A_MASTER = 0.06, 2
 
 
 @dataclass(frozen=True)
-class Masters:
+class SharedModels:
     """What a blade's edges may have in common: the `prior` of each master, shape (masters,), and
-    the probability of an edge's model given the master, `kin`, shape (masters, models).
+    the probability of an edge's model given the master, `given_shared`, shape (masters, models).
     """
 
     prior: Floats
-    kin: Floats
+    given_shared: Floats
 
 
 @lru_cache(maxsize=1)
-def masters() -> Masters:
+def masters() -> SharedModels:
     """Models nearer to each other than their kinship reaches are one master: which of them it is
     makes no difference to an edge, and costs time.
     """
@@ -49,7 +49,7 @@ def masters() -> Masters:
     group = (shape_groups[:, None] * SCATTER_NODES.size + scatter_groups[None, :]).ravel()
     member = (np.unique(group)[:, None] == group[None, :]) * model_prior()
     prior = member.sum(axis=1)
-    return Masters(prior, np.asarray(member / prior[:, None] @ _kinship()))
+    return SharedModels(prior, np.asarray(member / prior[:, None] @ _kinship()))
 
 
 def _near_each_other(distance: Floats, within: float) -> NDArray[np.intp]:
@@ -90,7 +90,7 @@ def given_master(edge: EdgeLikelihood) -> Floats:
 
 def _by_shapes(edge: EdgeLikelihood) -> Floats:
     kept = np.flatnonzero(edge.likelihood.any(axis=1))
-    return np.asarray(masters().kin[:, kept] @ edge.likelihood[kept])
+    return np.asarray(masters().given_shared[:, kept] @ edge.likelihood[kept])
 
 
 def _with_falls(edge: EdgeLikelihood, table: Floats, fall: FallMass | None) -> Floats:
@@ -108,7 +108,7 @@ class LifeMass:
     """
 
     mass: Floats
-    wary: Floats
+    conservative: Floats
 
 
 def life_masses(edges: Sequence[EdgeLikelihood]) -> list[LifeMass]:
@@ -120,8 +120,10 @@ def life_masses(edges: Sequence[EdgeLikelihood]) -> list[LifeMass]:
     masses = []
     for index, edge in enumerate(edges):
         others = np.prod(np.delete(evidence, index, axis=0), axis=0) * masters().prior
-        wary = _with_falls(edge, mixed[index], edge.wary_fall)
-        masses.append(LifeMass(*(_mass(others @ own, edge) for own in (mixed[index], wary))))
+        conservative = _with_falls(edge, mixed[index], edge.conservative_drop)
+        masses.append(
+            LifeMass(*(_mass(others @ own, edge) for own in (mixed[index], conservative)))
+        )
     return masses
 
 

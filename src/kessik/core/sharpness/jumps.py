@@ -46,7 +46,7 @@ class Falls:
     """
 
     usual: JumpLife
-    wary: JumpLife
+    conservative: JumpLife
 
 
 def jump_life(

@@ -190,7 +190,7 @@ def _from_curve(
     middle = math.exp(0.5 * (math.log(median) + mean))
     last = max(check.count for check in checks)
     if rule.confirmed or middle <= last:
-        least, _, most = _quantiles(likelihood, known.wary)
+        least, _, most = _quantiles(likelihood, known.conservative)
         return Crossed(middle, min(least, middle), max(most, middle))
     good = [count for count, group in by_count(checks) if mean_force_gf(group) <= limit_gf]
     supported = high / low <= _EXTRAPOLATION_WIDTH and middle <= _EXTRAPOLATION_REACH * last

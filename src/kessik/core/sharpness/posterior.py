@@ -76,15 +76,15 @@ class EdgeLikelihood:
 
     `log_life` and the quadrature weights `spacing` have shape (lives,), unevenly spaced: dense
     where the mass is. `likelihood` has shape (shapes * scatters, lives), scaled so that its largest
-    value is 1. `fall` is what an estimate takes of the jump process, `wary_fall` what an interval
-    has to reckon with; None where there are too few readings for it.
+    value is 1. `fall` is what an estimate takes of the jump process, `conservative_drop` what an
+    interval has to reckon with; None where there are too few readings for it.
     """
 
     log_life: Floats
     spacing: Floats
     likelihood: Floats
     fall: FallMass | None = None
-    wary_fall: FallMass | None = None
+    conservative_drop: FallMass | None = None
 
 
 def model_prior() -> Floats:
@@ -128,8 +128,8 @@ def edge_likelihood(
     coarse_falls = [_on_lives(fall, coarse) for fall in fallen]
     mixed = mass
     if coarse_falls:
-        wary = coarse_falls[-1]
-        mixed = (1.0 - wary.share) * mass + wary.share * wary.mass
+        conservative = coarse_falls[-1]
+        mixed = (1.0 - conservative.share) * mass + conservative.share * conservative.mass
     fine = _fine_lives(coarse, mixed)
     centre = float(np.exp(coarse[np.searchsorted(np.cumsum(mass), 0.5)]))
     weights = _weights(readings.counts, centre)
@@ -199,7 +199,7 @@ def _falls(
     by_shapes = float(np.log(joint.sum() / whole) + log_top)
     return tuple(
         (fall, float(scipy.special.expit(odds + fall.log_evidence - by_shapes)))
-        for fall, odds in ((found.usual, FALL_ODDS), (found.wary, WARY_ODDS))
+        for fall, odds in ((found.usual, FALL_ODDS), (found.conservative, WARY_ODDS))
     )
 
 

@@ -79,7 +79,7 @@ class Blade:
         return self.value("edge_length_mm")
 
 
-def told_apart(arm_id: str) -> tuple[str, str]:
+def split_arm_id(arm_id: str) -> tuple[str, str]:
     """The id of the blade and the name of the arm in the id of an arm."""
     blade_id, _, arm = arm_id.partition("/")
     return blade_id, arm

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
-from kessik.core.facts import Measurement, Standing, check, used
+from kessik.core.facts import Measurement, Provenance, check, used
 from kessik.core.geometry import Zone
 from kessik.core.limits import check_limit
 from kessik.core.sharpening.regimes import Step, departures
@@ -98,7 +98,7 @@ class Abrasive:
     kind: str = ""
     size_um: float | None = None
     grit: str = ""
-    standing: Standing = "claimed"
+    standing: Provenance = "claimed"
     note: str = ""
 
 

@@ -9,7 +9,7 @@ from kessik.core.sharpness.life import (
     Life,
     NotReached,
 )
-from kessik.core.units import honest
+from kessik.core.units import format_interval, format_to_uncertainty
 
 
 def scaled_words(life: Life, factor: float, length_mm: float, count_unit: str) -> str:
@@ -28,8 +28,7 @@ def life_words(found: Found, unit: str) -> str:
     match found:
         case Crossed(estimate, low, high):
             return (
-                f"{honest(estimate, low, high)} {unit}, {honest(low, low, high)} to"
-                f" {honest(high, low, high)}"
+                f"{format_to_uncertainty(estimate, low, high)} {unit}, {format_interval(low, high)}"
             )
         case Bracketed(last_pass, first_fail):
             return f"between {last_pass:g} and {first_fail:g} {unit}"
@@ -42,10 +41,10 @@ def life_words(found: Found, unit: str) -> str:
         case NotReached(last_good, ahead):
             assert ahead is not None
             low, high = ahead.low, ahead.high
-            span = f"{honest(low, low, high)} to {honest(high, low, high)}"
+            span = format_interval(low, high)
             return (
                 f"not reached by {last_good:g} {unit}; carried on, about"
-                f" {honest(ahead.estimate, low, high)} ({span})"
+                f" {format_to_uncertainty(ahead.estimate, low, high)} ({span})"
             )
         case BeforeFirstCheck(first_check):
             return (

@@ -4,8 +4,8 @@ from collections.abc import Iterable, Sequence
 
 from kessik.core.comparison.findings import Mismatch, Open
 from kessik.core.comparison.matching import Cell, MatchingRule
+from kessik.core.comparison.remedies import Remedy
 from kessik.core.comparison.variables import BY_NAME, Variable
-from kessik.core.comparison.ways_out import WayOut
 from kessik.core.sharpening.settled import Settled
 from kessik.core.words.facts import expected_words
 from kessik.core.words.settled import settled_words
@@ -124,7 +124,7 @@ def _open_parts(found: Open) -> tuple[str, str]:
             return "", _edges_words(found.edges)
 
 
-def way_words(way: WayOut, found: Mismatch) -> str:
+def way_words(way: Remedy, found: Mismatch) -> str:
     """A way out of a mismatch, as what would be done."""
     variable = BY_NAME[found.variable]
     match way.kind:

@@ -21,7 +21,7 @@ from kessik.core.comparison.findings import (
     WidthAssumed,
 )
 from kessik.core.comparison.lot_factor import LotFactor
-from kessik.core.units import honest
+from kessik.core.units import format_interval, format_to_uncertainty
 from kessik.core.words.matching import and_words
 from kessik.core.words.settled import left_out_words
 
@@ -54,8 +54,8 @@ def _counted(life: float) -> str:
 
 def _life(life: tuple[float, float, float]) -> str:
     estimate, low, high = life
-    span = f"{honest(low, low, high)} to {honest(high, low, high)}"
-    return f"{honest(estimate, low, high)} ({span})"
+    span = format_interval(low, high)
+    return f"{format_to_uncertainty(estimate, low, high)} ({span})"
 
 
 def oddity_words(found: Oddity) -> str:

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 
 from kessik.core.corrosion.answer import SoakAnswer, Validity
 from kessik.core.corrosion.course import Bounds, FirstRust
-from kessik.core.corrosion.fairness import NAMES, Held
+from kessik.core.corrosion.fairness import NAMES, FairnessCheck
 from kessik.core.corrosion.levels import LevelPair
 from kessik.core.corrosion.photo.area import Doubt
 from kessik.core.corrosion.places import Kept
@@ -220,7 +220,7 @@ def _by_hand(answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
     return said
 
 
-def held_words(held: Held, names: Mapping[str, str]) -> str:
+def held_words(held: FairnessCheck, names: Mapping[str, str]) -> str:
     """What differs besides the factor."""
     groups: dict[str, list[str]] = {}
     for coupon_id, value in held.values.items():

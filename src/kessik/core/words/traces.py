@@ -1,6 +1,6 @@
 """What was put right, in words."""
 
-from kessik.core.keeping import Trace
+from kessik.core.bin import Trace
 
 _NAMES = {
     "name": "name", "question": "question", "factor": "factor", "medium": "medium",

@@ -1,6 +1,6 @@
 """What lay on the way to a life, in words."""
 
-from kessik.core.trials.ways import KeenerOnTheWay, Way
+from kessik.core.trials.courses import KeenerOnTheWay, Way
 
 
 def way_words(found: Way) -> str:

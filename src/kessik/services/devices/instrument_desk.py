@@ -26,7 +26,7 @@ from kessik.services.bench.live import INSTRUMENTS, Live
 from kessik.services.clock import now
 from kessik.services.devices.instruments import BY_FOLDER, range_of
 from kessik.services.devices.shots import keep_shots
-from kessik.services.pictures.keeping import keep_picture
+from kessik.services.pictures.storing import keep_picture
 from kessik.store.database import Database
 from kessik.store.queries import instruments
 

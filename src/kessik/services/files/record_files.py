@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from kessik.core.errors import Fault, NotAllowedNowError, RefusedFileError
-from kessik.core.facts import Measurement, Standing
+from kessik.core.facts import Measurement, Provenance
 from kessik.core.limits import most
 from kessik.core.moments import Moment
 from kessik.core.shelf.blades import Blade
@@ -134,7 +134,7 @@ def _bring_up_to_date(
 
 
 def _stated_anew(
-    known: Sequence[Measurement], stated: Sequence[tuple[str, float | str, Standing]], now: Moment
+    known: Sequence[Measurement], stated: Sequence[tuple[str, float | str, Provenance]], now: Moment
 ) -> tuple[Measurement, ...]:
     """The measurements with what is stated besides, where that is new."""
     by_id = {measurement.id: measurement for measurement in known}

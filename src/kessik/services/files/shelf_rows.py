@@ -5,7 +5,7 @@ from dataclasses import replace
 from typing import Any
 from uuid import uuid4
 
-from kessik.core.facts import QUANTITIES, Measurement, Standing, used
+from kessik.core.facts import QUANTITIES, Measurement, Provenance, used
 from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.sharpening.regimes import Step, final_abrasive
 from kessik.core.shelf.blades import Blade
@@ -106,12 +106,12 @@ def given_values(row: Row, names: Sequence[str]) -> dict[str, Any]:
     return {name: row.values[name] for name in names if row.values.get(name) is not None}
 
 
-def stated_values(row: Row, names: Sequence[str]) -> list[tuple[str, float | str, Standing]]:
+def stated_values(row: Row, names: Sequence[str]) -> list[tuple[str, float | str, Provenance]]:
     """The measured columns that hold something; a hardness without a standing is only claimed."""
     found = []
     for name in names:
         if (value := row.values.get(name)) is not None:
-            standing: Standing = "measured_here"
+            standing: Provenance = "measured_here"
             if name == "hardness_hrc":
                 standing = row.values.get("hardness_standing") or "claimed"
             found.append((name, value, standing))

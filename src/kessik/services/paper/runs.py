@@ -13,7 +13,7 @@ from kessik.core.runs import Run
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.columns import PaperColumn, paper_columns
-from kessik.core.trials.paper.lines import PaperLine, PaperRun, Slip, needs_gap, read_lines
+from kessik.core.trials.paper.lines import EntryError, PaperLine, PaperRun, needs_gap, read_lines
 from kessik.core.trials.paper.placing import (
     OnEdge,
     Round,
@@ -150,7 +150,7 @@ def made_runs(
     for line, (found, told) in zip(lines, read_lines(lines, method, every), strict=True):
         arm = by_code.get(line.text("blade").casefold())
         if arm is None and line.text("blade"):
-            told.append(Slip("blade", _no_such(line.text("blade"), state)))
+            told.append(EntryError("blade", _no_such(line.text("blade"), state)))
         slips.tell(line.id, told)
         if found and arm and not told:
             desk.place(found, arm)
@@ -183,9 +183,11 @@ class _Placing:
         told = stretch_slips(found, whose, arm.edge_length_mm, taken)
         told += sharpening_slips(found, edge, whose)
         if arm.archived_utc:
-            told = [Slip("blade", f"{arm.own_code} is archived; restore it first")]
+            told = [EntryError("blade", f"{arm.own_code} is archived; restore it first")]
         elif told and told[0].key == "edge":
-            told = [Slip("edge", f"{told[0].message}; the next free number is {self._next(arm)}")]
+            told = [
+                EntryError("edge", f"{told[0].message}; the next free number is {self._next(arm)}")
+            ]
         taken.append(OnEdge(found.zone_mm, self.slips.numbers[found.id]))
         self.slips.tell(found.id, told)
         if told:
@@ -233,7 +235,7 @@ class _Slips:
     faults: Faults = field(default_factory=Faults)
     faulty: set[str] = field(default_factory=set)
 
-    def tell(self, line_id: str, slips: Sequence[Slip]) -> None:
+    def tell(self, line_id: str, slips: Sequence[EntryError]) -> None:
         for slip in slips:
             self.faults.add(Fault(PAPER, self.numbers[line_id], slip.key, slip.message))
             self.faulty.add(line_id)
@@ -260,7 +262,7 @@ def _runs(
         target = named.get((arm.id, *found.verifies)) if found.verifies else None
         if found.verifies and target is None and is_whole:
             said = f"there is no run of edge {found.verifies[0]} of {arm.own_code} to verify"
-            slips.tell(found.id, [Slip("verifies", said)])
+            slips.tell(found.id, [EntryError("verifies", said)])
         yield _run(state, _Cut(found, arm, edge, number, length_mm, target), entered)
 
 

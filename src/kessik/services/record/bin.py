@@ -3,8 +3,8 @@
 from collections.abc import Callable, Mapping
 from datetime import datetime, timedelta
 
+from kessik.core.bin import BIN_DAYS, InBin, TakenAway
 from kessik.core.errors import ConflictError, NotAllowedNowError, UnknownError
-from kessik.core.keeping import BIN_DAYS, InBin, TakenAway
 from kessik.core.moments import Moment
 from kessik.core.trials.run_admission import cut_twice
 from kessik.core.words.sentences import counted
@@ -15,17 +15,17 @@ from kessik.store.database import Database, Session
 from kessik.store.queries import (
     bench_log,
     binning,
-    bringing_back,
     methods,
+    restoring_rows,
     shelf,
     soaks,
     stock,
     trials,
 )
-from kessik.store.queries.bringing_back import Back
+from kessik.store.queries.restoring_rows import Back
 
 
-def hangs_on(db: Database, kind: TakenAway, owner_id: str) -> tuple[str, list[str]]:
+def dependents(db: Database, kind: TakenAway, owner_id: str) -> tuple[str, list[str]]:
     """What a thing is called, and what would go with it, in words."""
     with db.read() as session:
         return _LOOKS[kind](session, owner_id)
@@ -56,7 +56,7 @@ def bring_back(db: Database, bin_id: str) -> InBin:
     with db.write() as session:
         entry = _entry(session, bin_id)
         doubled = doubled_codes(session)
-        back = bringing_back.bring_back(session, bin_id)
+        back = restoring_rows.bring_back(session, bin_id)
         refuse_newly_doubled(session, doubled)
         _refuse_cut_meanwhile(session, back)
     return entry

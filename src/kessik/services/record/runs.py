@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
+from kessik.core.bin import Trace
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError, UnknownError
-from kessik.core.keeping import Trace
 from kessik.core.moments import Moment
 from kessik.core.runs import Run
 from kessik.core.trials.run_admission import check_zone, same_steel

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from kessik.core.keeping import Trace
+from kessik.core.bin import Trace
 from kessik.core.shelf.blades import Blade
 from kessik.core.trials.arms import blades_of
 from kessik.core.trials.state import TrialRun, TrialState, covered

@@ -4,13 +4,13 @@ back.
 
 from uuid import uuid4
 
+from kessik.core.bin import InBin
 from kessik.core.errors import ConflictError
-from kessik.core.keeping import InBin
 from kessik.core.moments import Moment
 from kessik.core.words.sentences import counted
 from kessik.services.changes import undone_by
 from kessik.store.database import Database
-from kessik.store.queries import binning, bringing_back
+from kessik.store.queries import binning, restoring_rows
 from kessik.store.queries.binning import Results
 
 
@@ -31,7 +31,7 @@ def offer_undo(
                     field="change",
                 )
             if replaced:
-                bringing_back.bring_back(session, replaced)
+                restoring_rows.bring_back(session, replaced)
 
     undone_by(f"{counted(len(results.runs), 'run')} saved", undo)
 

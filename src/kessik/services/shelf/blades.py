@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
-from kessik.core.facts import QUANTITIES, Measurement, Standing
+from kessik.core.facts import QUANTITIES, Measurement, Provenance
 from kessik.core.limits import check_limit
 from kessik.core.moments import Moment
 from kessik.core.pictures import Shown
@@ -14,7 +14,7 @@ from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Abrasive, check_edge_facts
 from kessik.core.shelf.facts import completed
 from kessik.core.trials.edges_that_count import edge_waits
-from kessik.services.pictures.keeping import hide_pictures, keep_picture
+from kessik.services.pictures.storing import hide_pictures, keep_picture
 from kessik.services.shelf.checks import check_blade
 from kessik.services.shelf.facts import restated
 from kessik.store.database import Database, Session
@@ -141,7 +141,7 @@ def apply_changes(session: Session, blade: Blade, changes: Mapping[str, Any], no
         if quantity in changes or (quantity == "hardness_hrc" and "hardness_standing" in changes):
             known = blade.used(quantity)
             value = changes.get(quantity, known.value if known else None)
-            standing: Standing = "measured_here"
+            standing: Provenance = "measured_here"
             if quantity == "hardness_hrc":
                 standing = changes.get("hardness_standing") or standing
             stated = restated(blade.measurements, quantity, value, standing, now.utc)

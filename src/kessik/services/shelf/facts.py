@@ -4,11 +4,11 @@ from collections.abc import Sequence
 from dataclasses import replace
 from uuid import NAMESPACE_URL, uuid4, uuid5
 
-from kessik.core.facts import STANDINGS, Measurement, Standing, check, used
+from kessik.core.facts import STANDINGS, Measurement, Provenance, check, used
 
 
 def entered(
-    owner_id: str, quantity: str, value: float | str, standing: Standing, on: str
+    owner_id: str, quantity: str, value: float | str, standing: Provenance, on: str
 ) -> Measurement:
     """The first value of a fact, given when a blade or an edge is added; its id follows from its
     owner.
@@ -18,7 +18,7 @@ def entered(
 
 
 def _valued(
-    made: str, quantity: str, value: float | str, standing: Standing, on: str
+    made: str, quantity: str, value: float | str, standing: Provenance, on: str
 ) -> Measurement:
     number = value if not isinstance(value, str) else None
     words = value if isinstance(value, str) else ""
@@ -29,7 +29,7 @@ def stated_again(
     known: Sequence[Measurement],
     quantity: str,
     value: float | str | None,
-    standing: Standing,
+    standing: Provenance,
     on: str,
 ) -> list[Measurement]:
     """What a new statement of a fact changes: nothing if it is known just so, else one more
@@ -56,7 +56,7 @@ def restated(
     known: Sequence[Measurement],
     quantity: str,
     value: float | str | None,
-    standing: Standing,
+    standing: Provenance,
     on: str,
 ) -> list[Measurement]:
     """The same, where the tester takes back what was said before: values of a better standing are

@@ -9,7 +9,7 @@ from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeErro
 from kessik.core.geometry import Zone, check_zones
 from kessik.core.moments import Moment
 from kessik.core.sharpening.regimes import check_steps, departures
-from kessik.core.shelf.blades import Blade, told_apart
+from kessik.core.shelf.blades import Blade, split_arm_id
 from kessik.core.shelf.edges import Edge, Recipe, check_edge_facts
 from kessik.services.shelf.blades import get_blade
 from kessik.services.shelf.facts import stated_again
@@ -133,7 +133,7 @@ def prepare_by_recipe(
         recipe = recipe_by_id(session, recipe_id)
         made = []
         for arm_id, edge_id in edge_ids.items():
-            blade_id, arm = told_apart(arm_id)
+            blade_id, arm = split_arm_id(arm_id)
             blade = get_blade(session, blade_id)
             edge = next((e for e in blade.edges if e.id == edge_id), None)
             if edge is None:

@@ -16,7 +16,7 @@ from kessik.core.pictures import Shown
 from kessik.interchange.masks import mask_of_outlines
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.photos import DecodedPicture, decode_photo, read_photo
-from kessik.services.pictures.keeping import hide_pictures, keep_picture, picture_file
+from kessik.services.pictures.storing import hide_pictures, keep_picture, picture_file
 from kessik.services.soaks.rust import (
     Point,
     RustReading,

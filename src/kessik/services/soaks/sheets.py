@@ -10,7 +10,7 @@ from kessik.core.corrosion.fairness import Specimen
 from kessik.core.corrosion.measuring import Measuring
 from kessik.core.corrosion.methods import METHODS, SoakMethod
 from kessik.core.corrosion.soaks import Act, Look, Soak, own_methods
-from kessik.core.corrosion.timing import Duty, duties, ended_clock_h, next_duties
+from kessik.core.corrosion.timing import DueStep, duties, ended_clock_h, next_duties
 from kessik.core.errors import UnknownError
 from kessik.core.moments import Moment
 from kessik.core.pictures import Shown
@@ -33,7 +33,7 @@ class SoakSheet:
     acts: tuple[Act, ...]
     looks: tuple[Look, ...]
     waiting: tuple[Shown, ...]
-    duties: tuple[Duty, ...]
+    duties: tuple[DueStep, ...]
     answer: SoakAnswer
     clock_h: float
 
@@ -47,7 +47,7 @@ class SoakSheet:
         return self.soak.started is not None and ended_clock_h(self.acts) is None
 
     @property
-    def next(self) -> list[Duty]:
+    def next(self) -> list[DueStep]:
         return next_duties(self.duties) if self.is_open else []
 
 

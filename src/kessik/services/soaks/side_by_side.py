@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from kessik.core.corrosion.places import Kept, kept_places
-from kessik.core.corrosion.ranking import Standing
+from kessik.core.corrosion.ranking import RankEntry
 from kessik.services.soaks.sheets import SoakSheet
 
 
@@ -14,7 +14,7 @@ class Placed:
 
     place: int
     is_shared: bool
-    standing: Standing
+    standing: RankEntry
 
 
 @dataclass(frozen=True)

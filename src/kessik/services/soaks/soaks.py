@@ -12,7 +12,7 @@ from kessik.core.limits import LIMITS
 from kessik.core.moments import Moment
 from kessik.interchange.masks import jpeg_of
 from kessik.interchange.photos import decode_photo
-from kessik.services.pictures.keeping import picture_file
+from kessik.services.pictures.storing import picture_file
 from kessik.services.soaks.rust import overlay_of, read_rust
 from kessik.store.database import Database, Session
 from kessik.store.queries import pictures, shelf, soaks

@@ -10,11 +10,11 @@ from kessik.core.comparison.matching import (
     Variable,
     match,
     not_recorded,
-    one_body,
+    shared_blade,
     shown_by_runs,
 )
+from kessik.core.comparison.remedies import Remedy, ways_out
 from kessik.core.comparison.verdict import open_facts, scope_of
-from kessik.core.comparison.ways_out import WayOut, ways_out
 from kessik.core.trials.blade_facts import blade_facts
 from kessik.core.trials.edges_that_count import edges_in_use
 from kessik.core.trials.run_series import edge_length_used_mm
@@ -39,7 +39,7 @@ class LineUp:
     taken_as_equal: tuple[Variable, ...]
     references: tuple[str, ...]
     used_up: tuple[str, ...]
-    ways_out: tuple[tuple[Mismatch, tuple[WayOut, ...]], ...]
+    ways_out: tuple[tuple[Mismatch, tuple[Remedy, ...]], ...]
 
 
 def line_up(db: Database, trial_id: str) -> LineUp:
@@ -66,7 +66,7 @@ def line_up(db: Database, trial_id: str) -> LineUp:
     cells = match(facts, trial.rule)
     pending = open_facts(cells, facts, trial.rule)
     spoiled = any(cell.state == "confounded" for cell in cells)
-    scope = scope_of(trial.rule, bool(pending), spoiled, one_body(facts))
+    scope = scope_of(trial.rule, bool(pending), spoiled, shared_blade(facts))
     equal = tuple(not_recorded(facts, trial.rule)) if blades else ()
     cut = tuple(edge.id for blade in blades for edge in blade.own_edges if edge.id in used_up)
     ways = tuple(_ways_out(cells, facts, state))
@@ -75,7 +75,7 @@ def line_up(db: Database, trial_id: str) -> LineUp:
 
 def _ways_out(
     cells: Sequence[Cell], facts: Sequence[BladeFacts], state: TrialState
-) -> Iterator[tuple[Mismatch, tuple[WayOut, ...]]]:
+) -> Iterator[tuple[Mismatch, tuple[Remedy, ...]]]:
     """Every mismatch with what would do away with it."""
     cut = {r.blade.code for r in state.runs}
     for cell in cells:

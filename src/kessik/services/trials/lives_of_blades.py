@@ -5,7 +5,7 @@ from collections.abc import Collection
 from dataclasses import dataclass
 
 from kessik.core.trials.points import BladePoint
-from kessik.core.units import honest
+from kessik.core.units import format_to_uncertainty
 from kessik.services.trials.summaries import summaries
 from kessik.store.database import Database
 from kessik.store.queries import trials
@@ -25,7 +25,7 @@ class LifeLine:
         if found.estimate is None or found.low is None or found.high is None:
             return f"{self.trial}: {found.stage} not bounded on both sides"
         estimate, low, high = (
-            honest(value, found.low, found.high)
+            format_to_uncertainty(value, found.low, found.high)
             for value in (found.estimate, found.low, found.high)
         )
         return f"{self.trial}: {estimate} {found.unit} to {found.stage} ({low} to {high})"

@@ -4,10 +4,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
+from kessik.core.bin import Trace
 from kessik.core.errors import ConflictError, NotAllowedNowError, UnknownError
-from kessik.core.keeping import Trace
 from kessik.core.moments import Moment
-from kessik.core.shelf.blades import Blade, TrialRole, told_apart
+from kessik.core.shelf.blades import Blade, TrialRole, split_arm_id
 from kessik.core.trials.arms import check_arms
 from kessik.core.trials.trial import Trial, check_trial
 from kessik.services.shelf.blades import apply_changes, get_blade, insert_blade
@@ -197,5 +197,5 @@ def check_in_trial(db: Database, trial_id: str, arm_ids: Sequence[str]) -> None:
     with db.read() as session:
         get_trial(session, trial_id)
         there = {blade.id for blade in trials.blades_of(session, trial_id)}
-    if not {told_apart(arm_id)[0] for arm_id in arm_ids} <= there:
+    if not {split_arm_id(arm_id)[0] for arm_id in arm_ids} <= there:
         raise UnknownError("one of these blades is not in this trial", field="edge_ids")

@@ -46,7 +46,7 @@ def land(session: Session, arrival: str) -> None:
 
 
 @dataclass(frozen=True)
-class StandIns:
+class PlaceholderRows:
     """What was stored in the place of a trial, of blades and of edges that are there already, each
     with what it stands for.
     """
@@ -56,7 +56,7 @@ class StandIns:
     edges: Mapping[str, str]
 
 
-def move_in(session: Session, stand_ins: StandIns) -> None:
+def move_in(session: Session, stand_ins: PlaceholderRows) -> None:
     """Move runs and edges from their stand-ins to what these stand for; ConflictError where a place
     was taken meanwhile.
     """

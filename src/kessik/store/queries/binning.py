@@ -10,8 +10,8 @@ from typing import Any
 from sqlalchemy import LargeBinary, delete, select, text
 from sqlalchemy.orm import Session, defer
 
+from kessik.core.bin import Binned, InBin
 from kessik.core.errors import ConflictError
-from kessik.core.keeping import Binned, InBin
 from kessik.store.tables import Base, BinRow
 
 _RUNS_OF_TRIAL = "(SELECT id FROM run WHERE trial_id = :id)"

@@ -9,7 +9,7 @@ from sqlalchemy import delete, select, update
 from sqlalchemy.orm import Session
 
 from kessik.core.corrosion.measuring import Measuring, Stroke
-from kessik.core.corrosion.methods import SoakMethod, Tending
+from kessik.core.corrosion.methods import Intervention, SoakMethod
 from kessik.core.corrosion.soaks import Act, Coupon, Look, Soak
 from kessik.core.moments import Moment
 from kessik.store.tables import CouponRow, LookRow, SoakActRow, SoakRow
@@ -185,7 +185,7 @@ def find_strip(session: Session, soak_id: str, look_id: str) -> bytes | None:
 
 def _soak(row: SoakRow, coupons: list[Coupon]) -> Soak:
     method = dict(row.method)
-    tending = tuple(Tending(**each) for each in method.pop("tending", ()))
+    tending = tuple(Intervention(**each) for each in method.pop("tending", ()))
     listed: dict[str, Any] = {k: tuple(v) if isinstance(v, list) else v for k, v in method.items()}
     started = Moment(row.started_utc, row.started_offset) if row.started_utc else None
     return Soak(

@@ -4,7 +4,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.dialects.sqlite import insert as insert_or
 from sqlalchemy.orm import Session
 
-from kessik.core.keeping import Archived, Trace
+from kessik.core.bin import Archived, Trace
 from kessik.store.tables import ArchivedRow, TraceRow
 
 

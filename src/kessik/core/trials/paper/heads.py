@@ -4,7 +4,7 @@ import re
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
-from kessik.core.facts import Standing
+from kessik.core.facts import Provenance
 from kessik.core.protocols.methods import Method
 from kessik.core.trials.paper.columns import (
     CHECK_EVERY,
@@ -68,7 +68,7 @@ _UNITS: Mapping[str, tuple[str, ...]] = {
     "N": ("n", "newton", "newtons"),
     "": ("°", "deg", "degrees", "hrc", "min", "cuts", "mins"),
 }  # fmt: skip  # a table is read by its rows
-_STANDINGS: Mapping[Standing, tuple[str, ...]] = {
+_STANDINGS: Mapping[Provenance, tuple[str, ...]] = {
     "guessed": ("guess", "guessed", "est", "estimate", "estimated", "approx", "about"),
     "claimed": ("claim", "claimed", "spec", "nominal", "advertised", "stated"),
     "standard": ("standard", "published"),
@@ -87,7 +87,7 @@ class Head:
 
     name: str
     unit: str = ""
-    standing: Standing | None = None
+    standing: Provenance | None = None
     both_sides: bool = False
 
 
@@ -97,7 +97,7 @@ def head_of(text: str) -> Head:
     words = [word.strip(" .#") for word in plain.split()]
     words = [word for word in words if word]
     unit: str | None = None
-    standing: Standing | None = None
+    standing: Provenance | None = None
     while len(words) > 1 and (words[-1] in _UNIT_OF or words[-1] in _STANDING_OF):
         word = words.pop()
         unit = _UNIT_OF.get(word, unit)

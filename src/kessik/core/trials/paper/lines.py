@@ -8,7 +8,7 @@ from typing import TypeVar
 from kessik.core.errors import KessikError, OutOfRangeError
 from kessik.core.limits import check_limit
 from kessik.core.protocols.checks import PASS_FAIL, CheckKind
-from kessik.core.protocols.events import Outcome, Reading, Payload, check_count_at
+from kessik.core.protocols.events import Outcome, Payload, Reading, check_count_at
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import WRITTEN
 from kessik.core.trials.paper.cells import (
@@ -81,7 +81,7 @@ class PaperRun:
 
 
 @dataclass(frozen=True)
-class Slip:
+class EntryError:
     """What cannot be in a line: at which column, and what would be right."""
 
     key: str
@@ -90,7 +90,7 @@ class Slip:
 
 def read_lines(
     lines: Iterable[PaperLine], method: Method, every: float | None = None
-) -> Iterator[tuple[PaperRun | None, list[Slip]]]:
+) -> Iterator[tuple[PaperRun | None, list[EntryError]]]:
     """Each line as a run, or every slip in it; `every` is the gap of the checks of those that say
     none of their own.
     """
@@ -120,13 +120,13 @@ class _Cells:
     """The cells of a line as they are read, with the slips in them."""
 
     line: PaperLine
-    slips: list[Slip] = field(default_factory=list)
+    slips: list[EntryError] = field(default_factory=list)
 
     def read(self, how: Callable[[str, str], _T], key: str) -> _T | None:
         try:
             return how(self.line.text(key), key)
         except KessikError as wrong:
-            self.slips.append(Slip(key, wrong.message))
+            self.slips.append(EntryError(key, wrong.message))
             return None
 
     def within(self, limit: str, key: str) -> float | None:
@@ -143,15 +143,15 @@ class _Cells:
 
 def _read(
     line: PaperLine, method: Method, columns: Sequence[PaperColumn], every: float | None
-) -> tuple[PaperRun | None, list[Slip]]:
+) -> tuple[PaperRun | None, list[EntryError]]:
     cells = _Cells(line)
     blade, edge = line.text("blade"), cells.read(edge_in, "edge")
     if not blade:
-        cells.slips.append(Slip("blade", "name the blade"))
+        cells.slips.append(EntryError("blade", "name the blade"))
     own = cells.read(number_in, CHECK_EVERY)
     if own == 0:
         told = "a gap of 0 is none; leave it empty where it is not known"
-        cells.slips.append(Slip(CHECK_EVERY, told))
+        cells.slips.append(EntryError(CHECK_EVERY, told))
     gap = own if own is not None else every
     number, is_least = edge or (None, False)
     found = PaperRun(
@@ -191,7 +191,7 @@ def _log(
         for count, _ in log:
             check_count_at(count)
     except KessikError as wrong:
-        cells.slips.append(Slip(wrong.field or _first(method), wrong.message))
+        cells.slips.append(EntryError(wrong.field or _first(method), wrong.message))
         return ()
     return tuple(sorted(log, key=lambda look: look[0]))
 

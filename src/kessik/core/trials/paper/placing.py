@@ -9,7 +9,7 @@ from kessik.core.geometry import Zone
 from kessik.core.sharpening.regimes import Step, total_strokes_per_side
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.columns import ROUND, STROKES, ZONE
-from kessik.core.trials.paper.lines import PaperRun, Slip
+from kessik.core.trials.paper.lines import EntryError, PaperRun
 
 AS_RECORDED = "as recorded"
 """The abrasive of a sharpening of which only strokes are known."""
@@ -27,22 +27,22 @@ class OnEdge:
 
 def stretch_slips(
     run: PaperRun, whose: str, edge_length_mm: float | None, taken: Iterable[OnEdge]
-) -> list[Slip]:
+) -> list[EntryError]:
     """What forbids a run on its stretch of an edge; `whose` names the edge: edge 3 of A."""
     if run.zone_mm is not None and edge_length_mm is not None and run.zone_mm[1] > edge_length_mm:
         says = f"the zone ends at {run.zone_mm[1]:g} mm, and the edge at {edge_length_mm:g} mm"
-        return [Slip(ZONE, says)]
+        return [EntryError(ZONE, says)]
     for other in taken:
         if not _overlap(run.zone_mm, other.stretch):
             continue
         if run.zone_mm is not None and other.stretch is not None:
             where = f"{other.stretch[0]:g} to {other.stretch[1]:g} mm of {whose}"
             by = f"stand in line {other.line} already" if other.line else "have been cut already"
-            return [Slip(ZONE, f"{where} {by}; zones of one sharpening may not overlap")]
+            return [EntryError(ZONE, f"{where} {by}; zones of one sharpening may not overlap")]
         if other.line is not None:
             says = f"{whose} stands in line {other.line} already"
-            return [Slip("edge", f"{says}; two zones of it need their zones")]
-        return [Slip("edge", f"{whose} has been cut already, and an edge is cut once")]
+            return [EntryError("edge", f"{says}; two zones of it need their zones")]
+        return [EntryError("edge", f"{whose} has been cut already, and an edge is cut once")]
     return []
 
 
@@ -60,35 +60,35 @@ class Round:
     line: int | None = None
 
 
-def numbered_rounds(rounds: Sequence[Round]) -> tuple[list[int], Mapping[int, Slip]]:
+def numbered_rounds(rounds: Sequence[Round]) -> tuple[list[int], Mapping[int, EntryError]]:
     """The number of each round, the next of its arm where none was told; and by line what cannot
     be: a round twice, or one without a first.
     """
     known: dict[str, dict[int, int | None]] = {}
     numbers: list[int] = []
-    slips: dict[int, Slip] = {}
+    slips: dict[int, EntryError] = {}
     for each in rounds:
         own = known.setdefault(each.arm_id, {})
         number = each.number or max(own, default=0) + 1
         numbers.append(number)
         if number in own and each.line is not None:
             stands = f"stands in line {own[number]}" if own[number] else "was cut"
-            slips[each.line] = Slip(ROUND, f"round {number} of {each.code} {stands} already")
+            slips[each.line] = EntryError(ROUND, f"round {number} of {each.code} {stands} already")
         own.setdefault(number, each.line)
     for each, number in zip(rounds, numbers, strict=True):
         if 1 not in known[each.arm_id] and each.line is not None:
             says = f"round {number} of {each.code} has no round 1: enter that, too"
-            slips.setdefault(each.line, Slip(ROUND, says))
+            slips.setdefault(each.line, EntryError(ROUND, says))
     return numbers, slips
 
 
-def sharpening_slips(run: PaperRun, edge: Edge, whose: str) -> list[Slip]:
+def sharpening_slips(run: PaperRun, edge: Edge, whose: str) -> list[EntryError]:
     """Strokes of a line for an edge that is recorded with others."""
     recorded = total_strokes_per_side(edge.steps)
     if not recorded or run.strokes in (None, recorded):
         return []
     told = f"{whose} is recorded with {recorded} strokes a side; correct them at the blade"
-    return [Slip(STROKES, told)]
+    return [EntryError(STROKES, told)]
 
 
 def sharpened(edge: Edge, run: PaperRun) -> Edge:

@@ -8,7 +8,7 @@ from itertools import pairwise
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import most
 from kessik.core.protocols.checks import CheckKind
-from kessik.core.protocols.events import Outcome, Reading, Payload
+from kessik.core.protocols.events import Outcome, Payload, Reading
 from kessik.core.protocols.methods import Method
 from kessik.core.trials.paper.cells import number_in
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
-from kessik.core.facts import Standing
+from kessik.core.facts import Provenance
 from kessik.core.protocols.methods import Method
 from kessik.core.trials.paper.columns import CHECK_EVERY, LENGTH, ROUND, TOTAL, ZONE, paper_columns
 from kessik.core.trials.paper.heads import (
@@ -59,8 +59,8 @@ class SheetReading:
     angle_is: AngleIs = "side"
     check_every: str = ""
     units: tuple[str, ...] = ()
-    hardness_standing: Standing = "measured_elsewhere"
-    angle_standing: Standing = "measured_elsewhere"
+    hardness_standing: Provenance = "measured_elsewhere"
+    angle_standing: Provenance = "measured_elsewhere"
 
     def unit_at(self, place: int) -> str:
         """The unit that a column has of its own; empty where it is the sheet's."""

@@ -18,7 +18,7 @@ _NEVER_BACK = "/covered"
 """Who has seen which blade is which cannot unsee it."""
 
 
-class Acting:
+class ChangeRecorder:
     """Around the routes: records what an act changes."""
 
     def __init__(self, app: ASGIApp, changes: Changes) -> None:

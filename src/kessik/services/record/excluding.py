@@ -7,7 +7,7 @@ from uuid import uuid4
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError
 from kessik.core.moments import Moment
 from kessik.core.protocols.events import BenchEvent, Correction, Payload, Strike
-from kessik.core.trials.looked_at_without import without
+from kessik.core.trials.exclusion_preview import without
 from kessik.core.trials.verdict import Verdict, judged, judged_under
 from kessik.core.words.lives import life_words
 from kessik.core.words.verdict import answer_headline, answer_standing

@@ -18,7 +18,7 @@ _FINEST_STEP = 0.01
 
 
 @dataclass(frozen=True)
-class WayOut:
+class Remedy:
     """One way; `rule` is the trial's stand after it, where it changes that alone."""
 
     kind: WayKind
@@ -27,17 +27,17 @@ class WayOut:
 
 def ways_out(
     found: Mismatch, blades: Sequence[BladeFacts], rule: MatchingRule, is_cut: bool
-) -> list[WayOut]:
+) -> list[Remedy]:
     """The ways out of one mismatch; a blade that was cut is not dropped."""
     variable = BY_NAME[found.variable]
     ways = []
     if variable.of == "edge":
-        ways.append(WayOut("sharpen_on" if variable.kind == "settled" else "sharpen"))
+        ways.append(Remedy("sharpen_on" if variable.kind == "settled" else "sharpen"))
     for kind, changed in _changes(found, variable, blades, rule):
         if not _is_mismatched(found, blades, changed):
-            ways.append(WayOut(kind, changed))
+            ways.append(Remedy(kind, changed))
     if not is_cut:
-        ways.append(WayOut("drop"))
+        ways.append(Remedy("drop"))
     return ways
 
 

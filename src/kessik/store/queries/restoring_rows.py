@@ -11,8 +11,8 @@ from sqlalchemy import select, text
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
+from kessik.core.bin import Binned
 from kessik.core.errors import ConflictError
-from kessik.core.keeping import Binned
 from kessik.store.check_sums import SUMMED, check_sum
 from kessik.store.queries.bench_log import take_sequence
 from kessik.store.queries.binning import BYTES, OWNED, content_of

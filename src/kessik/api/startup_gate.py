@@ -1,4 +1,4 @@
-"""The door while the house is still being built: pages at once, all else as soon as it can be.
+"""The door while the server is still being built: pages at once, all else as soon as it can be.
 
 Loading the API takes longer than a browser needs to read the first page. So the pages are served
 meanwhile, to this machine only, and whatever else is asked waits until the API is there.
@@ -21,7 +21,7 @@ _READING = frozenset({"GET", "HEAD"})
 _OF_THE_API = ("/api/", "/pair")
 
 
-class Opening:
+class StartupGate:
     """The application from its first moment: `load` makes the whole of it, off the event loop.
 
     Where that fails, `failed` is called with what went wrong, and nobody is left waiting.

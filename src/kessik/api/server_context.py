@@ -17,17 +17,17 @@ from kessik.services.devices.pairing import Pairing
 from kessik.services.files.imports import Imports
 from kessik.services.trials.answers import Answers
 from kessik.services.trials.renewing import Renewing
-from kessik.services.upkeep.keeping import look_after
+from kessik.services.upkeep.upkeep import look_after
 from kessik.store.database import Database
 
 _UPKEEP_EVERY_S = 3600
 
 
-class House:
+class ServerContext:
     """One data folder being served: its benches, instruments, guests, imports and answers.
 
-    The database belongs to whoever opened it, and outlives the house. Answers are renewed beside
-    the server only where the house renews.
+    The database belongs to whoever opened it, and outlives the server. Answers are renewed beside
+    the server only where the server renews.
     """
 
     def __init__(

@@ -6,7 +6,7 @@ from pathlib import Path
 from kessik.core.due import Due
 from kessik.core.errors import KessikError
 from kessik.services.files.arriving import remove_left_behind
-from kessik.services.pictures.keeping import forget_unused
+from kessik.services.pictures.storing import forget_unused
 from kessik.services.record.bin import empty_old
 from kessik.store import backups
 from kessik.store.database import Database

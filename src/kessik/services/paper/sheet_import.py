@@ -27,7 +27,7 @@ from kessik.services.record.undoing import in_bin, offer_undo
 from kessik.services.trials.methods import first_version
 from kessik.store.database import Database, Session
 from kessik.store.queries import arrivals, bench_log, binning, methods, shelf, trials
-from kessik.store.queries.arrivals import StandIns
+from kessik.store.queries.arrivals import PlaceholderRows
 from kessik.store.queries.binning import Results
 from kessik.store.queries.sheet_readings import remember
 
@@ -168,7 +168,7 @@ class _Aside:
     there.
     """
 
-    stand_ins: StandIns
+    stand_ins: PlaceholderRows
     blades: tuple[Blade, ...]
     edges: Mapping[str, Edge]
     """The edge that each run is cut on meanwhile, by the id of its own."""
@@ -187,7 +187,7 @@ class _Aside:
                 own_id = edge_id if edge_id in coming else str(uuid4())
                 edge = replace(edge, id=own_id, blade_id=blade_id)
             edges[edge_id] = edge
-        stand_ins = StandIns(
+        stand_ins = PlaceholderRows(
             (str(uuid4()), load.trial.id),
             {aside: real for real, aside in blades.items()},
             {edge.id: real for real, edge in edges.items() if edge.id != real},

@@ -11,7 +11,7 @@ _LEAST_REST_PERCENT = 0.3
 
 
 @dataclass(frozen=True)
-class Held:
+class ShotSummary:
     """`means` is what was read, `against_grades` has besides what the analyser passed over;
     `counted` are the shots that speak of the steel, `on_coating` how many do not.
     """
@@ -29,7 +29,7 @@ class Held:
         return frozenset(symbol for symbol in found if visibility(symbol) == "not_seen")
 
 
-def held(shots: Sequence[Shot], elements: Sequence[str], calibration: Calibration) -> Held:
+def held(shots: Sequence[Shot], elements: Sequence[str], calibration: Calibration) -> ShotSummary:
     """Sum up the shots of one blade; shots of unlike files are taken as nobody knows whether they
     are normalised.
     """
@@ -39,7 +39,7 @@ def held(shots: Sequence[Shot], elements: Sequence[str], calibration: Calibratio
     normalised: Normalised = modes.pop() if len(modes) == 1 else "unknown"
     on_coating = sum(1 for shot in shots if shot.surface == "coated" and not shot.struck)
     every = (*means, *_passed_over(means, elements))
-    return Held(counted, on_coating, means, every, normalised)
+    return ShotSummary(counted, on_coating, means, every, normalised)
 
 
 def _is_of_an_analyser(shot: Shot) -> bool:
