@@ -125,7 +125,7 @@ def main():
             bench = Person(driver, demo.address)
             take_record(bench, by_name["Cartons in the shed"]["trial"]["id"], demo)
             bench.open(f"/runs/{run}")
-            bench.see("On a break")
+            bench.see("Paused")
             bench.press(" ")
             take_bench(bench, "cut")
             resize(driver, 390, 844)

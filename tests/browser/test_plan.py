@@ -27,17 +27,17 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
     hand = served.hand()
     hand.make_trial("A", "B", "C")
     person.open(f"/trials/{hand.trial}/line-up")
-    person.see("still open")
+    person.see("not known yet")
     person.press("n")
     person.see("2 edges a blade can show a difference of")
     person.driver.find_element(By.LINK_TEXT, "Force-limit rope series").send_keys(Keys.ENTER)
-    person.see("Keep the method")
+    person.see("Save method")
     button(person, "Paper-stop rope series").send_keys(Keys.ENTER)
     type_over(person, "Every", "0")
-    press_button(person, "Keep the method")
+    press_button(person, "Save method")
     person.see("a gap between checks of 0 cannot be")
     type_over(person, "Every", "4")
-    press_button(person, "Keep the method")
+    press_button(person, "Save method")
     person.see(
         "Paper-stop rope series, version 1: a run ends when “slices held paper” fails in all of 2"
         " tries."
@@ -53,7 +53,7 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
     person.pick("Order inside blocks", "there and back (two blades)")
     person.see("ABBA alternates two blades, and this trial has 3; take the Latin square")
     person.pick("Order inside blocks", "Latin square")
-    type_over(person, "What is expected", "C first, by a fifth")
+    type_over(person, "Prediction", "C first, by a fifth")
     type_over(person, "Rope a cut", "wide")
     person.see("“wide” is not a number")
     type_over(person, "Rope a cut", "30")
@@ -67,7 +67,7 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
     )
     person.driver.refresh()
     person.see("5 edges a blade can show a difference of")
-    assert field(person, "What is expected").get_attribute("value") == "C first, by a fifth"
+    assert field(person, "Prediction").get_attribute("value") == "C first, by a fifth"
     rows = person.driver.find_elements(By.CSS_SELECTOR, "section[aria-label='Order sheet'] li")
     assert len(rows) == 5
     for row in rows:
@@ -87,7 +87,7 @@ def test_a_lot_is_bought_runs_short_and_is_named_in_the_plan(person, served):
     hand = served.hand()
     hand.make_trial("A", "B")
     person.open("/shelf?part=lots")
-    person.see("Write down what you bought")
+    person.see("Enter what you bought")
     person.pick("What", "test line")
     type_over(person, "Name of the lot", "spool 4")
     type_over(person, "Bought", "2")

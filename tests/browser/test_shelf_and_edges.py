@@ -225,7 +225,7 @@ def test_a_zone_is_drawn_with_the_pointer_and_a_picture_is_added(person, served,
     )
     press_button(person, "Save zones")
     person.see("overlap; move them apart, or let them overlap")
-    insist = "//label[contains(., 'I insist')]/preceding-sibling::button"
+    insist = "//label[contains(., 'overlap')]/preceding-sibling::button"
     person.driver.find_element(By.XPATH, insist).send_keys(Keys.SPACE)
     press_button(person, "Save zones")
 

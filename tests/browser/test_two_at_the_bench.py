@@ -62,7 +62,7 @@ def test_a_practice_run_reads_the_virtual_bench_and_ends_with_the_strop(person, 
     person.see("virtual bench")
     person.until(lambda: len(log_of(hand, run)["state"]["checks"]) == 1)
     person.press("s", "enough", Keys.ENTER)
-    person.see("Strop it back")
+    person.see("Strop the edge")
     person.tab_to("Strokes on the strop")
     person.press("1", "2", Keys.ENTER)
     person.see("12 strokes so far; wipe it and take a reading")
@@ -110,7 +110,7 @@ def test_a_phone_is_let_in_by_the_code_the_laptop_shows(tmp_path):
             laptop.see("1 device let in")
             laptop.tab_to("Unpair")
             laptop.press(Keys.ENTER)
-            laptop.see("Ready to let a device in")
+            laptop.see("Ready to pair a device")
             phone.open("/")
             phone.see("Pair this device with the bench")
     finally:

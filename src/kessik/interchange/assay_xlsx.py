@@ -2,10 +2,10 @@
 
 from collections.abc import Iterable, Sequence
 from io import BytesIO
+from typing import TYPE_CHECKING
 
-from openpyxl import Workbook
-from openpyxl.styles import Font
-from openpyxl.worksheet.worksheet import Worksheet
+if TYPE_CHECKING:
+    from openpyxl.worksheet.worksheet import Worksheet
 
 Cell = str | float | None
 
@@ -14,6 +14,9 @@ def workbook(sheets: Iterable[tuple[str, Sequence[str], Iterable[Sequence[Cell]]
     """A workbook of named sheets, each with its header and rows; text stays text, whatever it
     begins with.
     """
+    from openpyxl import Workbook  # only a batch that is handed over needs it
+    from openpyxl.styles import Font
+
     book = Workbook()
     book.remove(book.active)
     for name, header, rows in sheets:
@@ -28,7 +31,7 @@ def workbook(sheets: Iterable[tuple[str, Sequence[str], Iterable[Sequence[Cell]]
     return out.getvalue()
 
 
-def _write(sheet: Worksheet, number: int, values: Sequence[Cell]) -> None:
+def _write(sheet: "Worksheet", number: int, values: Sequence[Cell]) -> None:
     for column, value in enumerate(values, 1):
         if value is None:
             continue

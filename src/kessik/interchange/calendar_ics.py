@@ -4,8 +4,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
-from icalendar import Calendar, Event
-
 
 @dataclass(frozen=True)
 class CalendarEntry:
@@ -21,6 +19,8 @@ def write_calendar(name: str, entries: Sequence[CalendarEntry], made_utc: str) -
     """The calendar's text; work lasts the whole day, so that no clock is promised; what has its
     hour, a quarter of one.
     """
+    from icalendar import Calendar, Event  # only a calendar needs it
+
     calendar = Calendar()
     calendar.add("prodid", "-//Kessik//Plan//EN")
     calendar.add("version", "2.0")

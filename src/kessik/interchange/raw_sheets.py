@@ -12,8 +12,6 @@ from dataclasses import dataclass
 from datetime import date, datetime, time
 from typing import NoReturn
 
-import openpyxl
-
 from kessik.core.errors import Fault, RefusedFileError
 from kessik.core.limits import most
 from kessik.interchange.named_files import NamedFile
@@ -89,6 +87,8 @@ def _workbook(file: NamedFile) -> RawSheet:
                 _refuse(file.name, "this archive is no workbook; save the sheet as XLSX or CSV")
             sheets = sorted(name for name in names if name.startswith("xl/worksheets/sheet"))
             inside = archive.read(sheets[0]) if sheets else b""
+        import openpyxl  # only a workbook needs it
+
         book = openpyxl.load_workbook(io.BytesIO(file.data), read_only=True, data_only=True)
         sheet = book.worksheets[0]
         rows = _bounded(file.name, (_cells(row) for row in sheet.iter_rows(values_only=True)))

@@ -221,13 +221,14 @@ def chance(
     bracket: Bracket,
     grid: Floats,
     sd: float,
-    cdf: Callable[[Floats], Floats] = scipy.special.ndtr,
+    cdf: Callable[[Floats], Floats] | None = None,
 ) -> Floats:
     """How likely a life in (low, high] is for each mean ln life, one row; an open end takes all
     there is.
 
     `cdf` is the curve of ln lives around their mean: the normal one, unless another is asked for.
     """
+    cdf = cdf or scipy.special.ndtr
     below = 0.0 if bracket.low <= 0 else cdf((np.log(bracket.low) - grid) / sd)
     upto = 1.0 if bracket.high is None else cdf((np.log(bracket.high) - grid) / sd)
     return np.asarray(np.broadcast_to(upto - below, grid.shape)[None, :])

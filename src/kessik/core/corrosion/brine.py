@@ -8,14 +8,18 @@ References
 [3] Sea water density at the surface, EOS-80, the same paper.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
-from scipy.interpolate import RegularGridInterpolator
-from scipy.optimize import brentq
+import scipy
+from numpy.typing import NDArray
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import check_limit
+
+Floats = NDArray[np.float64]
 
 SATURATION_PERCENT = 26.4
 """Salt in a saturated brine at 20 °C, per cent by mass; from memory."""
@@ -35,12 +39,17 @@ _DENSITY = {
     26: (1.20709, 1.20254, 1.19443, 1.18614, 1.17423),
 }
 """kg/L by per cent of salt by mass, at the temperatures above [1]."""
-_TABLE = RegularGridInterpolator(
-    (np.array(list(_DENSITY), float), np.array(_TEMPERATURES_C)),
-    np.array(list(_DENSITY.values())),
-    method="cubic",
-)
 _TOP_PERCENT = 26.0
+
+
+@lru_cache(maxsize=1)
+def _table() -> Callable[[list[list[float]]], Floats]:
+    """The table as a cubic surface; made when it is first asked for, so that starting is quick."""
+    axes = (np.array(list(_DENSITY), float), np.array(_TEMPERATURES_C))
+    made: Callable[[list[list[float]]], Floats] = scipy.interpolate.RegularGridInterpolator(
+        axes, np.array(list(_DENSITY.values())), method="cubic"
+    )
+    return made
 
 
 def density_kg_per_l(salt_percent: float, temperature_c: float = 20.0) -> float:
@@ -49,7 +58,7 @@ def density_kg_per_l(salt_percent: float, temperature_c: float = 20.0) -> float:
     """
     check_salt(salt_percent)
     check_limit("brine_c", temperature_c, "temperature_c")
-    return float(_TABLE([[min(salt_percent, _TOP_PERCENT), temperature_c]])[0])
+    return float(_table()([[min(salt_percent, _TOP_PERCENT), temperature_c]])[0])
 
 
 def check_salt(salt_percent: float) -> float:
@@ -90,7 +99,7 @@ def percent_of_g_per_l(salt_g_per_l: float, temperature_c: float = 20.0) -> floa
     def over(percent: float) -> float:
         return g_per_l(percent, temperature_c) - salt_g_per_l
 
-    return float(brentq(over, 0, SATURATION_PERCENT, xtol=1e-9))
+    return float(scipy.optimize.brentq(over, 0, SATURATION_PERCENT, xtol=1e-9))
 
 
 def percent_of_density(density: float, temperature_c: float = 20.0) -> float:
@@ -107,7 +116,7 @@ def percent_of_density(density: float, temperature_c: float = 20.0) -> float:
     def over(percent: float) -> float:
         return density_kg_per_l(percent, temperature_c) - density
 
-    return float(brentq(over, 0, _TOP_PERCENT, xtol=1e-9))
+    return float(scipy.optimize.brentq(over, 0, _TOP_PERCENT, xtol=1e-9))
 
 
 _A = (0.0080, -0.1692, 25.3851, 14.0941, -7.0261, 2.7081)

@@ -8,9 +8,9 @@ import io
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
 from PIL import Image, ImageDraw
-from scipy import ndimage
 
 Array = NDArray[np.float32]
 WIDTH_PX, HEIGHT_PX = 1120, 340
@@ -59,7 +59,7 @@ def photograph(side: SoakedSide) -> bytes:
     steel = steel + (_BLOOM * rough - steel) * bloomed[..., None]
     steel = steel + (_BITTEN * rough - steel) * bitten[..., None]
     steel = _marked(steel, side.mark)
-    soft = ndimage.gaussian_filter(blade.astype(np.float32), 0.6)[..., None]
+    soft = scipy.ndimage.gaussian_filter(blade.astype(np.float32), 0.6)[..., None]
     picture = _ground(light) * (1 - soft) + steel * soft
     picture = np.roll(picture, (side.moved_px[1], side.moved_px[0]), (0, 1))
     picture[12:62, 440:690] = _CARD
@@ -117,23 +117,23 @@ def _cloud(rng: np.random.Generator, size: float) -> Array:
     """Smooth noise of unit spread with features about `size` pixels wide."""
     coarse = max(1, int(size // 4))
     shape = (HEIGHT_PX // coarse + 2, WIDTH_PX // coarse + 2)
-    small = ndimage.gaussian_filter(rng.normal(size=shape), max(size / coarse / 2.5, 0.7))
-    big = ndimage.zoom(small, coarse, order=1)[:HEIGHT_PX, :WIDTH_PX]
+    small = scipy.ndimage.gaussian_filter(rng.normal(size=shape), max(size / coarse / 2.5, 0.7))
+    big = scipy.ndimage.zoom(small, coarse, order=1)[:HEIGHT_PX, :WIDTH_PX]
     return np.asarray(big / big.std(), np.float32)
 
 
 def _brushed(rng: np.random.Generator) -> Array:
-    lines = ndimage.uniform_filter1d(rng.normal(size=(HEIGHT_PX, WIDTH_PX)), 70, axis=1)
+    lines = scipy.ndimage.uniform_filter1d(rng.normal(size=(HEIGHT_PX, WIDTH_PX)), 70, axis=1)
     return np.asarray(lines / lines.std(), np.float32)
 
 
 def _ground(rng: np.random.Generator) -> Array:
     """The bench, and the handle on it."""
-    grain = ndimage.uniform_filter1d(rng.normal(size=(HEIGHT_PX, WIDTH_PX)), 130, axis=1)
+    grain = scipy.ndimage.uniform_filter1d(rng.normal(size=(HEIGHT_PX, WIDTH_PX)), 130, axis=1)
     bench = _BENCH * (1 + 0.10 * (grain / grain.std()) + 0.05 * _cloud(rng, 90))[..., None]
     sheet = Image.new("L", (WIDTH_PX, HEIGHT_PX), 0)
     ImageDraw.Draw(sheet).rounded_rectangle((30, 88, 222, 256), 34, fill=255)
-    handle = ndimage.gaussian_filter(np.asarray(sheet, np.float32) / 255, 0.8)[..., None]
+    handle = scipy.ndimage.gaussian_filter(np.asarray(sheet, np.float32) / 255, 0.8)[..., None]
     return np.asarray(bench * (1 - handle) + _HANDLE * handle, np.float32)
 
 
@@ -153,7 +153,7 @@ def _uneven() -> Array:
 
 
 def _developed(picture: Array, rng: np.random.Generator, taken_at: str) -> bytes:
-    soft = ndimage.gaussian_filter(picture, (0.6, 0.6, 0))
+    soft = scipy.ndimage.gaussian_filter(picture, (0.6, 0.6, 0))
     noisy = np.clip(soft + rng.normal(0, 0.004, soft.shape), 0, 1)
     coded = np.where(noisy <= 0.0031308, 12.92 * noisy, 1.055 * noisy ** (1 / 2.4) - 0.055)
     image = Image.fromarray(np.asarray(np.round(255 * coded), np.uint8))

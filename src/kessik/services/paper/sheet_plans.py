@@ -6,8 +6,6 @@ from dataclasses import dataclass, field, replace
 from itertools import count
 from uuid import NAMESPACE_URL, UUID, uuid4, uuid5
 
-from openpyxl.utils import get_column_letter
-
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.errors import Fault, KessikError, OutOfRangeError
 from kessik.core.protocols.methods import Method
@@ -93,6 +91,8 @@ class Sheet:
             return key
         heads = heads_of(self.raw.rows, self.reading.head_rows)
         head = heads[place] if place < len(heads) else ""
+        from openpyxl.utils import get_column_letter  # only sheets need it
+
         return f"{get_column_letter(place + 1)} {head}".strip()
 
 

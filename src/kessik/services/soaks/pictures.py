@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-from scipy import ndimage
+import scipy
 
 from kessik.core.corrosion.measuring import Measuring, check_outline
 from kessik.core.corrosion.photo.colour import colour_difference, lab
@@ -178,14 +178,14 @@ def look_strip(db: Database, soak_id: str, look_id: str) -> bytes:
 
 def _carried_rust(old: RustReading, threshold: float, laid: Laid, new: RustReading) -> Bools:
     view, there = old.maps.view, new.maps.view
-    rust = ndimage.binary_dilation(old.maps.strength > threshold, iterations=_SAME_BORDER_PX)
+    rust = scipy.ndimage.binary_dilation(old.maps.strength > threshold, iterations=_SAME_BORDER_PX)
     inverse = np.linalg.inv(np.asarray(laid.turn))
     rows, columns = np.indices(there.shape)
     x = (columns + 0.5) * there.step + there.corner[0] - laid.shift[0]
     y = (rows + 0.5) * there.step + there.corner[1] - laid.shift[1]
     from_x = (inverse[0, 0] * x + inverse[0, 1] * y - view.corner[0]) / view.step - 0.5
     from_y = (inverse[1, 0] * x + inverse[1, 1] * y - view.corner[1]) / view.step - 0.5
-    found = ndimage.map_coordinates(rust.astype(np.float32), [from_y, from_x], order=1)
+    found = scipy.ndimage.map_coordinates(rust.astype(np.float32), [from_y, from_x], order=1)
     return np.asarray(found > 0.5)
 
 

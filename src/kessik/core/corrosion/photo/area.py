@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from typing import Literal, get_args
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy import ndimage
 
 from kessik.core.corrosion.photo.classes import Classes, classify
 from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE, Array
@@ -150,11 +150,11 @@ def _area(maps: Maps, classes: Classes, choices: Choices, *, has_card: bool, by_
     at = choices.threshold
     rust = percent_above(at)
     spots = (maps.strength > at) & maps.counted
-    border = _BORDER * percent(spots & ~ndimage.binary_erosion(spots))
+    border = _BORDER * percent(spots & ~scipy.ndimage.binary_erosion(spots))
     low = min(percent_above(min(at + _UNSURE, 0.97)), rust - border)
     low -= percent(spots & classes.weak)
     high = max(percent_above(max(at - _UNSURE_ABOVE, 0.03)), rust + border)
-    around = ndimage.binary_dilation(classes.specks) & ~spots
+    around = scipy.ndimage.binary_dilation(classes.specks) & ~spots
     high += percent(maps.doubtful | around) + _LEAST_DOUBT_PERCENT
     doubts = _doubts(maps, classes, spots, rust, has_card=has_card)
     is_blind = any(doubt in _BLIND for doubt in doubts) and not by_hand
@@ -198,7 +198,7 @@ def _most_tinted(maps: Maps, classes: Classes) -> float:
 
 def _is_too_fine(spots: Bools, specks: Bools) -> bool:
     """Whether most of what rusted is in spots a few pixels across."""
-    labels, count = ndimage.label(spots | specks, np.ones((3, 3), bool))
+    labels, count = scipy.ndimage.label(spots | specks, np.ones((3, 3), bool))
     area = np.bincount(labels.ravel(), minlength=count + 1)[1:]
     fine = area < np.pi / 4 * _FINE_PX**2
     return bool(fine.sum() >= _MANY and area[fine].sum() > _MOST_FINE * area.sum())

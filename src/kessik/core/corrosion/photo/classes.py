@@ -7,8 +7,8 @@ kept where they have borders, shared out over mixed pixels in linear light.
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy import ndimage
 
 from kessik.core.corrosion.photo.colour import LUMINANCE, Array
 from kessik.core.corrosion.photo.steel import (
@@ -67,11 +67,13 @@ def classify(view: View, least_spot_px: float) -> Classes:
     grow = max(_WARM_GROW, 3.0 * noise)
     seed = max(_WARM_SEED, 5.0 * noise)
     dark_enough = steel.darkness > max(_DARK_SEED, 4 * steel.darkness_noise)
-    warm_for_dark = ndimage.gaussian_filter(steel.warmth, 1.5) > max(_WARM_FOR_DARK, 2.5 * noise)
+    warm_for_dark = scipy.ndimage.gaussian_filter(steel.warmth, 1.5) > max(
+        _WARM_FOR_DARK, 2.5 * noise
+    )
     seeds = ((steel.warmth > seed) | (dark_enough & warm_for_dark)) & view.mask
     body = (steel.warmth > grow) | (dark_enough & (steel.warmth > 0.5 * _WARM_FOR_DARK))
     beyond = _beyond_the_blade(view)
-    spots, count = ndimage.label(body & view.mask & ~beyond, _ALL)
+    spots, count = scipy.ndimage.label(body & view.mask & ~beyond, _ALL)
     strength = _strength_of(steel)
     sharp = _sharp_spots(spots, count, seeds, strength, view.mask) & _coloured(spots, count, steel)
     large = np.bincount(spots.ravel(), minlength=count + 1) >= np.pi / 4 * least_spot_px**2
@@ -79,11 +81,13 @@ def classify(view: View, least_spot_px: float) -> Classes:
     rust = kept[spots]
     black = _black(steel, rust, view.mask, least_spot_px)
     weak = _weak(spots, kept, steel)
-    cool = ndimage.gaussian_filter(_relative_warmth(tones, view), 2.0) < -max(_COOL, 3 * noise)
+    cool = scipy.ndimage.gaussian_filter(_relative_warmth(tones, view), 2.0) < -max(
+        _COOL, 3 * noise
+    )
     stain = cool & view.mask & ~rust & ~black
     lighter = (steel.darkness < -_LIGHTER) & (np.abs(steel.warmth) < _WARM_SEED) & view.mask
     strength = np.where(beyond, 0, _strengths(view, steel, rust)).astype(np.float32)
-    apart = ~ndimage.binary_dilation(rust | black, _ALL, iterations=_MIXED_PX + 1)
+    apart = ~scipy.ndimage.binary_dilation(rust | black, _ALL, iterations=_MIXED_PX + 1)
     specks = _specks(steel, view.mask & apart)
     return Classes(
         strength, weak, specks, black, smooth_warm & ~rust, stain, lighter, beyond, steel
@@ -134,7 +138,7 @@ def _smooth_parts(warmth: Array, mask: Bools, above: float) -> Bools:
     """Warm or cool parts whose borders are gradual: films, tints, reflections, patina."""
     smooth = np.zeros_like(mask)
     for values in (warmth, -warmth):
-        parts, count = ndimage.label((values > above) & mask, _ALL)
+        parts, count = scipy.ndimage.label((values > above) & mask, _ALL)
         if count == 0:
             continue
         steepness = _steepness(parts, count, values, mask)
@@ -144,15 +148,19 @@ def _smooth_parts(warmth: Array, mask: Bools, above: float) -> Bools:
 
 def _steepness(parts: Labels, count: int, values: Array, mask: Bools) -> Array:
     """Of each part: the change by pixel at its border, as a share of how high it stands."""
-    soft = ndimage.gaussian_filter(values, 0.7)
-    change = np.hypot(ndimage.sobel(soft, 0), ndimage.sobel(soft, 1)) / 8
-    nearby = ndimage.maximum_filter(change, 5)
-    inside = ndimage.binary_erosion(parts > 0, _ALL)
-    rim = (parts > 0) & ~inside & ndimage.binary_erosion(mask, _ALL, iterations=2, border_value=0)
+    soft = scipy.ndimage.gaussian_filter(values, 0.7)
+    change = np.hypot(scipy.ndimage.sobel(soft, 0), scipy.ndimage.sobel(soft, 1)) / 8
+    nearby = scipy.ndimage.maximum_filter(change, 5)
+    inside = scipy.ndimage.binary_erosion(parts > 0, _ALL)
+    rim = (
+        (parts > 0)
+        & ~inside
+        & scipy.ndimage.binary_erosion(mask, _ALL, iterations=2, border_value=0)
+    )
     index = np.arange(1, count + 1)
     size = np.maximum(np.bincount(parts[rim], minlength=count + 1)[1:], 1)
     at_rim = np.bincount(parts[rim], weights=nearby[rim], minlength=count + 1)[1:] / size
-    height = np.maximum(ndimage.maximum(soft, parts, index), 1e-3)
+    height = np.maximum(scipy.ndimage.maximum(soft, parts, index), 1e-3)
     return np.asarray(at_rim / height, np.float32)
 
 
@@ -165,7 +173,7 @@ def _sharp_spots(spots: Labels, count: int, seeds: Bools, strength: Array, mask:
     area = np.bincount(spots.ravel(), minlength=count + 1)[1:]
     seeded = np.bincount(spots[seeds], minlength=count + 1)[1:] > 0
     steep = _steepness(spots, count, strength, mask) >= _BORDER_SHARE
-    rim = mask & ~ndimage.binary_erosion(mask, _ALL, iterations=4, border_value=0)
+    rim = mask & ~scipy.ndimage.binary_erosion(mask, _ALL, iterations=4, border_value=0)
     at_rim = np.bincount(spots[rim], minlength=count + 1)[1:]
     strip = at_rim > 0.8 * area
     return np.concatenate([[False], seeded & steep & ~strip])
@@ -173,25 +181,27 @@ def _sharp_spots(spots: Labels, count: int, seeds: Bools, strength: Array, mask:
 
 def _beyond_the_blade(view: View) -> Bools:
     """Pixels along the mask's rim that look like what is outside: a mask drawn too wide."""
-    near = ndimage.distance_transform_cdt(view.mask, "chessboard")
-    far_out = ~ndimage.binary_dilation(view.mask, _ALL, iterations=_OUTSIDE_PX // 2)
+    near = scipy.ndimage.distance_transform_cdt(view.mask, "chessboard")
+    far_out = ~scipy.ndimage.binary_dilation(view.mask, _ALL, iterations=_OUTSIDE_PX // 2)
     nothing = np.zeros_like(view.mask)
     if not far_out.any():
         return nothing
-    nearest = ndimage.distance_transform_edt(~far_out, return_distances=False, return_indices=True)
+    nearest = scipy.ndimage.distance_transform_edt(
+        ~far_out, return_distances=False, return_indices=True
+    )
     shallow = view.mask & (near <= _OUTSIDE_PX)
     rows, columns = nearest[0][shallow], nearest[1][shallow]
     apart = np.zeros(rows.shape, np.float32)
     for c in range(3):
-        logs = ndimage.gaussian_filter(np.log(np.maximum(view.raw[..., c], 0) + 0.01), 1.0)
+        logs = scipy.ndimage.gaussian_filter(np.log(np.maximum(view.raw[..., c], 0) + 0.01), 1.0)
         apart += np.abs(logs[shallow] - logs[rows, columns])
     alike = nothing.copy()
     alike[shallow] = apart < _ALIKE
-    parts, count = ndimage.label(alike, _ALL)
+    parts, count = scipy.ndimage.label(alike, _ALL)
     touching = np.bincount(parts[(near == 1) & alike], minlength=count + 1)
     strip = touching >= _STRIP_PX
     strip[0] = False
-    wide = ndimage.binary_dilation(strip[parts], _ALL, iterations=_MIXED_PX)
+    wide = scipy.ndimage.binary_dilation(strip[parts], _ALL, iterations=_MIXED_PX)
     return np.asarray(wide & shallow)
 
 
@@ -200,15 +210,15 @@ def _coloured(spots: Labels, count: int, steel: Steel) -> Bools:
     if count == 0:
         return np.zeros(1, bool)
     index = np.arange(1, count + 1)
-    warmth = ndimage.mean(steel.warmth, spots, index)
+    warmth = scipy.ndimage.mean(steel.warmth, spots, index)
     return np.concatenate([[False], warmth > _WARM_AS_A_WHOLE])
 
 
 def _black(steel: Steel, rust: Bools, mask: Bools, least_px: float) -> Bools:
     """Dark without colour: black rust, an etched mark, a pit in shadow."""
     dark = steel.darkness > max(_BLACK, 5 * steel.darkness_noise)
-    beside = ndimage.binary_dilation(rust, _ALL, iterations=2)
-    parts, count = ndimage.label(dark & mask & ~beside, _ALL)
+    beside = scipy.ndimage.binary_dilation(rust, _ALL, iterations=2)
+    parts, count = scipy.ndimage.label(dark & mask & ~beside, _ALL)
     area = np.bincount(parts.ravel(), minlength=count + 1)
     large = area >= np.pi / 4 * least_px**2
     large[0] = False
@@ -219,7 +229,7 @@ def _specks(steel: Steel, where: Bools) -> Bools:
     """Points of a few pixels that stand out from the steel: too fine for their size to be read."""
     warm = steel.warmth > max(_SPECK_WARM, 6 * steel.warmth_noise)
     dark = steel.darkness > max(_SPECK_DARK, 8 * steel.darkness_noise)
-    parts, count = ndimage.label((warm | dark) & where, _ALL)
+    parts, count = scipy.ndimage.label((warm | dark) & where, _ALL)
     small = np.bincount(parts.ravel(), minlength=count + 1) < _SPECK_PX2
     small[0] = False
     return np.asarray(small[parts])
@@ -230,7 +240,7 @@ def _weak(spots: Labels, kept: Bools, steel: Steel) -> Bools:
     index = np.arange(kept.size)
     if kept.size == 1:
         return np.zeros_like(spots, bool)
-    warmth = ndimage.mean(steel.warmth, spots, index)
+    warmth = scipy.ndimage.mean(steel.warmth, spots, index)
     return np.asarray((kept & (warmth < 1.4 * max(_WARM_GROW, 3 * steel.warmth_noise)))[spots])
 
 
@@ -238,16 +248,16 @@ def _strengths(view: View, steel: Steel, rust: Bools) -> Array:
     """How much of each pixel in and about the spots is rust, in linear light; light rust shows
     beyond its border more than dark rust does, and has to cover more of a pixel to count as half.
     """
-    near = ndimage.binary_dilation(rust, _ALL, iterations=_MIXED_PX) & view.mask
-    core = ndimage.binary_erosion(rust, _ALL)
+    near = scipy.ndimage.binary_dilation(rust, _ALL, iterations=_MIXED_PX) & view.mask
+    core = scipy.ndimage.binary_erosion(rust, _ALL)
     core = np.where(core.any(), core, rust)
     weights = core * np.clip(np.abs(steel.warmth) + np.abs(steel.darkness), 0.05, 1.5) ** 3
     weights = weights.astype(np.float32)
-    total = ndimage.gaussian_filter(weights, 4.0) + 1e-6
+    total = scipy.ndimage.gaussian_filter(weights, 4.0) + 1e-6
     along, over = np.zeros(view.shape, np.float32), np.full(view.shape, 1e-6, np.float32)
     rust_y, clean_y = np.zeros(view.shape, np.float32), np.full(view.shape, 1e-6, np.float32)
     for c in range(3):
-        oxide = ndimage.gaussian_filter(view.light[..., c] * weights, 4.0) / total
+        oxide = scipy.ndimage.gaussian_filter(view.light[..., c] * weights, 4.0) / total
         apart = oxide - steel.clean[..., c]
         along += (view.light[..., c] - steel.clean[..., c]) * apart
         over += apart**2
@@ -255,5 +265,5 @@ def _strengths(view: View, steel: Steel, rust: Bools) -> Array:
         clean_y += LUMINANCE[c] * np.maximum(steel.clean[..., c], 0)
     half = 0.5 + _LIGHT_SHOWS * np.clip(rust_y / clean_y, 0, 0.5)
     share = np.clip(along / over, 0, 1) ** (np.log(0.5) / np.log(half)) * near
-    deep = ndimage.binary_erosion(rust, _ALL, iterations=3)
+    deep = scipy.ndimage.binary_erosion(rust, _ALL, iterations=3)
     return np.asarray(np.where(deep & (share < 0.7), 0.7, share), np.float32)

@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy import ndimage
 
 from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE, Doubles, lab
 from kessik.core.corrosion.photo.view import Bools
@@ -57,14 +57,14 @@ def propose_outline(rgb: NDArray[np.uint8]) -> Outline | None:
 
 def blade_in(small: NDArray[np.uint8]) -> Bools | None:
     """The blade in a picture of a few hundred pixels across."""
-    colours = ndimage.gaussian_filter(lab(LIGHT_OF_CODE[small].astype(float)), (1.0, 1.0, 0))
+    colours = scipy.ndimage.gaussian_filter(lab(LIGHT_OF_CODE[small].astype(float)), (1.0, 1.0, 0))
     apart = _apart_from_border(colours)
     found = apart > _between(apart)
-    found = ndimage.binary_closing(found, iterations=3)
-    parts, count = ndimage.label(ndimage.binary_opening(found, iterations=2))
+    found = scipy.ndimage.binary_closing(found, iterations=3)
+    parts, count = scipy.ndimage.label(scipy.ndimage.binary_opening(found, iterations=2))
     best, best_size = None, 0.0
     for part in range(1, count + 1):
-        own = ndimage.binary_fill_holes(parts == part)
+        own = scipy.ndimage.binary_fill_holes(parts == part)
         share = float(own.mean())
         if not _LEAST_SHARE < share < _MOST_SHARE:
             continue

@@ -10,8 +10,8 @@ References
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy import fft, ndimage
 
 from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE, LUMINANCE, Array, Doubles
 from kessik.core.corrosion.photo.outline import Outline, axis_of, blade_in
@@ -91,7 +91,9 @@ def _relief(rgb: NDArray[np.uint8], step: int) -> Array:
     """Lightness without the slow changes of light."""
     light = LIGHT_OF_CODE[rgb[::step, ::step]] @ LUMINANCE
     logs = np.log(light + np.float32(0.02))
-    return np.asarray(ndimage.gaussian_filter(logs, 1.0) - ndimage.gaussian_filter(logs, 12.0))
+    return np.asarray(
+        scipy.ndimage.gaussian_filter(logs, 1.0) - scipy.ndimage.gaussian_filter(logs, 12.0)
+    )
 
 
 @dataclass(frozen=True)
@@ -132,10 +134,10 @@ class _Pair:
         swapped = inverse[::-1, ::-1]  # arrays go by (y, x)
         shape = self.later.shape
         warp = {"matrix": swapped, "offset": back[::-1], "output_shape": shape, "order": 1}
-        seen = ndimage.affine_transform(self.earlier, **warp)
-        inside = ndimage.affine_transform(self.mask.astype(np.float32), **warp)
-        wide = ndimage.binary_dilation(inside > 0.5, iterations=_OUTLINE_PX)
-        inside = ndimage.gaussian_filter(wide.astype(np.float32), 2)
+        seen = scipy.ndimage.affine_transform(self.earlier, **warp)
+        inside = scipy.ndimage.affine_transform(self.mask.astype(np.float32), **warp)
+        wide = scipy.ndimage.binary_dilation(inside > 0.5, iterations=_OUTLINE_PX)
+        inside = scipy.ndimage.gaussian_filter(wide.astype(np.float32), 2)
         one, other = (_even(each * inside) for each in (seen, self.later))
         dy, dx, likeness = _peak(one, other)
         shift = np.asarray(laid.shift) + np.array([dx, dy]) * self.step
@@ -149,9 +151,9 @@ def _even(values: Doubles) -> Doubles:
 
 def _peak(one: Doubles, other: Doubles) -> tuple[float, float, float]:
     """The shift from one to the other, and how much alike they are there."""
-    cross = fft.rfft2(other) * np.conj(fft.rfft2(one))
+    cross = scipy.fft.rfft2(other) * np.conj(scipy.fft.rfft2(one))
     phase = cross / np.maximum(np.abs(cross), 1e-9)
-    soft = fft.irfft2(ndimage.fourier_gaussian(phase, 1.2, n=one.shape[1]), s=one.shape)
+    soft = scipy.fft.irfft2(scipy.ndimage.fourier_gaussian(phase, 1.2, n=one.shape[1]), s=one.shape)
     height, width = one.shape
     reach_y, reach_x = max(4, height // 6), max(4, width // 6)
     near = np.zeros_like(soft)
@@ -161,7 +163,7 @@ def _peak(one: Doubles, other: Doubles) -> tuple[float, float, float]:
     row, column = np.unravel_index(int(near.argmax()), near.shape)
     dy = _vertex(near, int(row), int(column), 0)
     dx = _vertex(near, int(row), int(column), 1)
-    moved = ndimage.shift(one, (dy, dx), order=1)
+    moved = scipy.ndimage.shift(one, (dy, dx), order=1)
     return dy, dx, float(np.clip((moved * other).mean(), 0, 1))
 
 

@@ -7,7 +7,7 @@ reflections and thin films, is smooth, and rust has borders.
 from dataclasses import dataclass
 
 import numpy as np
-from scipy import ndimage
+import scipy
 
 from kessik.core.corrosion.photo.colour import LUMINANCE, Array
 from kessik.core.corrosion.photo.view import Bools, View
@@ -49,7 +49,9 @@ class Steel:
 
 def tones_of(view: View) -> Tones:
     """Log ratios and lightness, a little blurred against noise."""
-    soft = np.stack([ndimage.gaussian_filter(view.light[..., c], 0.8) for c in range(3)], axis=-1)
+    soft = np.stack(
+        [scipy.ndimage.gaussian_filter(view.light[..., c], 0.8) for c in range(3)], axis=-1
+    )
     logs = np.log(np.maximum(soft, 0) + np.float32(_DARKEST))
     lightness = np.log(np.maximum(soft @ LUMINANCE, 0) + np.float32(_DARKEST))
     return Tones(logs[..., 0] - logs[..., 1], logs[..., 1] - logs[..., 2], lightness)
@@ -62,7 +64,7 @@ def usual_colour(tones: Tones, mask: Bools) -> tuple[float, float]:
     counts, edges, _ = np.histogram2d(u, w, bins=_BINS, range=[[-reach, reach]] * 2)
     middle = (edges[:-1] + edges[1:]) / 2
     prior = np.exp(-(middle[:, None] ** 2 + middle[None, :] ** 2) / (2 * _NEUTRAL**2))
-    smooth = ndimage.gaussian_filter(counts, 1.5) * prior
+    smooth = scipy.ndimage.gaussian_filter(counts, 1.5) * prior
     i, j = np.unravel_index(int(smooth.argmax()), smooth.shape)
     near = (np.abs(u - middle[i]) < 3 * _BIN) & (np.abs(w - middle[j]) < 3 * _BIN)
     if not near.any():
@@ -86,8 +88,8 @@ def local_mean(values: Array, weights: Array, reach_px: float) -> Array:
     weight = _blocks(weights, small)
     above = _blocks((values - whole) * weights, small)
     sigma = reach_px / _COARSE
-    weight = ndimage.gaussian_filter(weight, sigma) + np.float32(1e-4)
-    mean = ndimage.gaussian_filter(above, sigma) / weight
+    weight = scipy.ndimage.gaussian_filter(weight, sigma) + np.float32(1e-4)
+    mean = scipy.ndimage.gaussian_filter(above, sigma) / weight
     return np.asarray(whole + _enlarged(mean, values.shape), np.float32)
 
 

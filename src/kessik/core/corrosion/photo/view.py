@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy import ndimage
 
 from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE, Array
 from kessik.core.errors import OutOfRangeError
@@ -92,8 +92,10 @@ def _reduced(plane: Array, step: int) -> Array:
 
 def _without_rim(light: Array, inside: Bools) -> Array:
     """Outside and the outer pixels take the nearest colour from well inside."""
-    core = ndimage.binary_erosion(inside, iterations=_RIM_PX, border_value=0)
+    core = scipy.ndimage.binary_erosion(inside, iterations=_RIM_PX, border_value=0)
     if not core.any():
         core = inside
-    nearest = ndimage.distance_transform_edt(~core, return_distances=False, return_indices=True)
+    nearest = scipy.ndimage.distance_transform_edt(
+        ~core, return_distances=False, return_indices=True
+    )
     return np.asarray(light[nearest[0], nearest[1]])
