@@ -50,7 +50,7 @@ def test_from_an_empty_database_to_a_verdict(person):
         "3",
         Keys.ENTER,
     )
-    person.see("still open")
+    person.see("not known yet")
     person.see("hardness of A and B are not known")
 
     person.press("c")

@@ -23,7 +23,7 @@ def test_facts_are_typed_into_the_matrix_and_judged_at_once(person, served):
     hand = served.hand()
     hand.make_trial("A", "B")
     person.open(f"/trials/{hand.trial}/line-up")
-    person.see("still open")
+    person.see("not known yet")
     assert state(person, "A", "thickness_behind_edge_mm") == "pending"
     change(person, "A", "thickness_behind_edge_mm", "0,36", Keys.ENTER)
     person.until(lambda: state(person, "A", "thickness_behind_edge_mm") == "matched")

@@ -5,6 +5,7 @@ from dataclasses import replace
 from functools import lru_cache
 from zlib import crc32
 
+from kessik.api.schemas.common import shape_of
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
 from kessik.api.schemas.verdict import (
@@ -72,7 +73,7 @@ def pages() -> Pages:
     """How answers are written down; their version changes with the analysis and with what a page
     says.
     """
-    shapes = [repr(made.model_json_schema()) for made in (AnswerOut, TrialTodayOut)]
+    shapes = [shape_of(made) for made in (AnswerOut, TrialTodayOut)]
     version = f"{ANALYSIS_VERSION}-{crc32(''.join([*shapes, SHAPE]).encode()):08x}"
     return Pages(today_line, verdict_page, version)
 

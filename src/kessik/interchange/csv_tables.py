@@ -33,7 +33,8 @@ Kind = Literal["text", "number", "integer", "yes_no", "time", "day", "choice"]
 class Column:
     """One column of a format: how its cells read, and the bounds of its numbers.
 
-    A required column must be there; its cells must hold something unless they `may_be_empty`.
+    A required column must be there; its cells must hold something unless they `may_be_empty`. The
+    `hint` says what else could be, where no word of a choice was found.
     """
 
     name: str
@@ -47,6 +48,7 @@ class Column:
     longest: str = "cell"
     zero_is_none: bool = False
     may_be_empty: bool = False
+    hint: str = ""
 
 
 _UNKNOWN = Column("")
@@ -389,5 +391,6 @@ def _choice(column: Column, cell: str) -> tuple[str | None, str]:
     if cell.casefold() in folded:
         return folded[cell.casefold()], ""
     close = difflib.get_close_matches(cell.lower(), column.choices, 1, 0.6)
-    hint = f"; is “{close[0]}” meant?" if close else ""
-    return None, f"“{cell}” is not one of {', '.join(column.choices)}{hint}"
+    meant = f"; is “{close[0]}” meant?" if close else ""
+    hint = f"; {column.hint}" if column.hint else ""
+    return None, f"“{cell}” is not one of {', '.join(column.choices)}{meant}{hint}"

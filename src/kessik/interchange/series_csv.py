@@ -19,6 +19,7 @@ from kessik.interchange.series_events import FORCE, payload_of_row
 
 _SERIES, WORKBOOK = ".series.csv", b"PK\x03\x04"
 
+_OWN_CHECK = "a check of your own comes with its method file, *.method.json"
 CHECK_WORDS = (*CHECKS, *DOSE_CHECKS, AFTER_STROP, "stop", WRITTEN)
 """What the column `check` may hold besides the checks of the tester's own."""
 COUNT_UNITS = ("cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes")
@@ -31,7 +32,7 @@ COLUMNS = (
     Column("seq", "integer", low=-(2**53), high=2**53),
     limited("count", "count", required=True),
     Column("count_unit", "choice", choices=COUNT_UNITS),
-    Column("check", "choice", required=True, choices=CHECK_WORDS),
+    Column("check", "choice", required=True, choices=CHECK_WORDS, hint=_OWN_CHECK),
     Column("value", "number"),
     Column("unit", longest="word"),
     Column("outcome", "choice", choices=(*PASS_FAIL, *DAMAGE)),

@@ -1,7 +1,8 @@
 """Shared parts of the wire format."""
 
+import re
 from datetime import date
-from typing import Annotated, Any
+from typing import Annotated, Any, get_args
 
 from pydantic import (
     AfterValidator,
@@ -78,6 +79,28 @@ class Wire(BaseModel):
     """Strict about unknown fields, so that a misspelt one is said and not lost."""
 
     model_config = ConfigDict(extra="forbid", from_attributes=True)
+
+
+_ADDRESS = re.compile(r" at 0x[0-9a-f]+")
+
+
+def shape_of(made: type[BaseModel]) -> str:
+    """Every field of a body and of those inside it, with its type: the same text as long as the
+    wire says the same. Quicker than its JSON Schema, for which a start would have to wait.
+    """
+    found: dict[str, str] = {}
+    waiting: list[object] = [made]
+    while waiting:
+        kind = waiting.pop()
+        waiting += get_args(kind)
+        if not (isinstance(kind, type) and issubclass(kind, BaseModel)):
+            continue
+        name = f"{kind.__module__}.{kind.__qualname__}"
+        if name not in found:
+            fields = {key: each.annotation for key, each in kind.model_fields.items()}
+            found[name] = _ADDRESS.sub("", repr(fields))
+            waiting += fields.values()
+    return repr(sorted(found.items()))
 
 
 class FaultOut(Wire):
