@@ -37,7 +37,7 @@ def test_shots_are_mended_read_and_doubted(person, served, tmp_path):
     person.see("No blade has been shot yet")
     press(person, "Import shots")
     bring(person, shots)
-    person.see("Nothing was imported: 2 to put right")
+    person.see("Nothing was imported: 2 to correct")
     person.see("post.shots.csv, line 3, element")
     person.see("post.shots.csv, line 6, percent")
     shots.write_text(good)

@@ -63,7 +63,7 @@ def views(demo):
         f"/soak/{DAMP_WRAP_ID}": "Look now",
         f"/soak/{DAMP_WRAP_ID}/look": "How much of this side has rusted",
         f"/soak/{SALT_PACK_ID}/look?look={looks['photo']}": "counts from",
-        f"/soak/{COATINGS_ID}": "held both",
+        f"/soak/{COATINGS_ID}": "best in both",
         "/reckoner": "Small calculations of the bench",
         f"/trials/{dose}/paper": "One finished run a line",
         f"/trials/{trial}/record": "Every change is listed here",

@@ -61,7 +61,7 @@ def test_a_bad_file_lists_its_faults_and_a_good_one_leads_to_the_verdict(person,
     field.send_keys(str(bad))
     person.tab_to("Read and import")
     person.press(Keys.ENTER)
-    person.see("Nothing was imported: 4 to put right.")
+    person.see("Nothing was imported: 4 to correct.")
     person.see("bad.series.csv, line 4, check")
     person.see("is “force” meant?")
     person.driver.execute_script("arguments[0].value = ''", field)

@@ -171,7 +171,7 @@ def test_a_blades_file_with_three_faults_changes_nothing(person, served, tmp_pat
     person.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(bad))
     person.tab_to("Read and import")
     person.press(Keys.ENTER)
-    person.see("Nothing was imported: 3 to put right.")
+    person.see("Nothing was imported: 3 to correct.")
     person.see("loan.blades.csv, line 2, hardness_hrc")
     person.see("91 HRC cannot be; it must be 70 HRC or less")
     person.see("loan.blades.csv, line 3, blade")

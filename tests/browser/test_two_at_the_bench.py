@@ -107,7 +107,7 @@ def test_a_phone_is_let_in_by_the_code_the_laptop_shows(tmp_path):
             phone.open(f"/pair?code={laptop.text('code')}")
             other.find_element("css selector", "button").click()
             phone.see("Which blade lasts?")
-            laptop.see("1 device let in")
+            laptop.see("1 paired device")
             laptop.tab_to("Unpair")
             laptop.press(Keys.ENTER)
             laptop.see("Ready to pair a device")
