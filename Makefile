@@ -40,7 +40,7 @@ web/src/api/schema.gen.ts: .stamps/python .stamps/web $(PYTHON_SOURCES)
 $(PAGES): web/src/api/schema.gen.ts $(WEB_SOURCES)
 	cd web && node_modules/.bin/vite build --logLevel warn
 
-.PHONY: help build demo dev test lint unit bench format lock screenshots clean
+.PHONY: help build demo dev test check words lint unit bench format lock screenshots clean
 
 build: $(PAGES) ## everything `make demo` needs, without starting; leaves .venv/bin/kessik
 
@@ -53,8 +53,8 @@ dev: build ## both servers with reload: pages on http://127.0.0.1:5173, API on 8
 	cd web && node_modules/.bin/vite
 
 lint: build ## linters, formatters, type checks, boundaries
-	$(BIN)/ruff check src tests benchmarks
-	$(BIN)/ruff format --check --quiet src tests benchmarks
+	$(BIN)/ruff check src tests benchmarks tools
+	$(BIN)/ruff format --check --quiet src tests benchmarks tools
 	$(BIN)/mypy src
 	$(BIN)/lint-imports --no-cache
 	cd web && node_modules/.bin/tsc --noEmit
@@ -63,7 +63,14 @@ lint: build ## linters, formatters, type checks, boundaries
 
 unit: build .stamps/browser ## all tests
 	cd web && node_modules/.bin/vitest run --silent
-	$(BIN)/pytest -n 2
+	$(BIN)/pytest -n 2 --durations=15
+
+check: lint ## linters, types, and the tests that need no browser and no server; a minute and a half
+	cd web && node_modules/.bin/vitest run --silent
+	$(BIN)/pytest -n 2 tests/core tests/interchange tests/reference tests/instruments tests/test_vocabulary.py tests/test_limits.py tests/test_documents.py
+
+words: build ## print every sentence that a tester can read, with where it stands
+	$(BIN)/python -m tools.sentences
 
 test: lint unit ## set up whatever is missing; linters, types, boundaries and all tests
 

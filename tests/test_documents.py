@@ -4,6 +4,7 @@ import re
 from importlib import import_module
 from pathlib import Path
 
+from kessik.core.glossary import TERMS
 from kessik.interchange import grades_csv, looks_csv, record_csv, series_csv, shots_csv
 from kessik.interchange.log_csv import HEADER as LOG_COLUMNS
 
@@ -41,6 +42,23 @@ def test_every_name_that_the_glossary_points_at_is_there():
     said = (ROOT / "docs/glossary.md").read_text(encoding="utf-8")
     for name in re.findall(r"`((?:core|services)\.[\w.]+)`", said):
         assert found(f"kessik.{name}"), name
+
+
+def test_every_term_of_the_screens_is_explained():
+    said = (ROOT / "docs/glossary.md").read_text(encoding="utf-8")
+    for term, meaning in TERMS.items():
+        assert f"| {term} | {meaning} |" in said, term
+
+
+def test_the_eight_tasks_name_files_that_are_there():
+    said = (ROOT / "CONTRIBUTING.md").read_text(encoding="utf-8")
+    chapter = said.split("## How to add")[1].split("\n## ")[0]
+    tasks = re.findall(r"^\*\*(An? [^*]+)\*\*", chapter, re.M)
+    assert len(tasks) == 8, tasks
+    paths = re.findall(r"`((?:src|web|tests|docs)/[\w./-]+)`", chapter)
+    assert len(paths) > 20
+    for path in paths:
+        assert (ROOT / path).exists(), path
 
 
 def found(dotted):

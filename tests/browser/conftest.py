@@ -63,7 +63,7 @@ class Person:
 
     def pick(self, label, words):
         """Open a choice and take an option of it, by keyboard."""
-        choice = f"//label[starts-with(., '{label}')]/following-sibling::button"
+        choice = f"//label[starts-with(., '{label}')]/following::button[@role='combobox'][1]"
         self.driver.find_element(By.XPATH, choice).send_keys(Keys.SPACE)
         options = self.until(lambda: self.driver.find_elements(By.CSS_SELECTOR, "[role=option]"))
         self.press(Keys.HOME)

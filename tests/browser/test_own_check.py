@@ -45,7 +45,8 @@ def define_whittling(person, trial):
     person.pick("Lost from", "cuts")
     person.pick("Checked", "at even gaps")
     fill(person, "Every", "10")
-    ends = "//section[@aria-label='A run ends when']//label[.='Stage']/following-sibling::button"
+    ends = "//section[@aria-label='A run ends when']//label[.='Stage']"
+    ends += "/following::button[@role='combobox'][1]"
     person.driver.find_element(By.XPATH, ends).send_keys(" ")
     person.press(Keys.END, Keys.ENTER)
     person.pick("Confirmed by", "nothing more")

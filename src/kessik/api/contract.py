@@ -8,6 +8,7 @@ from dataclasses import asdict
 
 from kessik.api.app import create_app
 from kessik.api.schemas.methods import CheckRowOut
+from kessik.core.glossary import TERMS
 from kessik.core.limits import LIMITS
 from kessik.core.protocols.admission import CORRECTABLE, ENDS
 from kessik.core.protocols.checks import CHECKS
@@ -38,7 +39,7 @@ def words_module() -> str:
     events = {
         kind: {"correctable": kind in CORRECTABLE, "ends": kind in ENDS} for kind in EVENT_KINDS
     }
-    parts = {"EVENTS": events, "WORDS": lists, "CHECKS": checks, "USUAL_OF_CHECK": usual}
+    parts = {"EVENTS": events, "WORDS": lists, "CHECKS": checks, "USUAL_OF_CHECK": usual, "TERMS": dict(TERMS)}
     return "\n".join(
         f"export const {name} = {json.dumps(part, indent=2, ensure_ascii=False)} as const;\n"
         for name, part in parts.items()

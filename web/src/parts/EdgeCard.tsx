@@ -295,6 +295,7 @@ function Checks({ bladeId, edge }: { bladeId: string; edge: Edge }) {
       <Field
         className="col-span-2"
         label="Prepared as"
+        term="arm"
         value={typed.arm}
         onChange={set("arm")}
         hint="Where a trial compares several preparations of this blade, such as coarse"

@@ -162,6 +162,7 @@ export function MeasureForm({
       <div className="grid grid-cols-2 gap-3">
         <Choice
           label="How is it known?"
+          term="standing"
           value={typed.standing}
           onPick={(picked) => set({ standing: picked as WordOf<"standings"> })}
         >

@@ -18,10 +18,18 @@ interface Picking {
  * A labelled choice of one among several; open it with Space or an arrow, or type its first
  * letters.
  */
-export function Choice({ label, unit, error, hint, className, ...picking }: Around & Picking) {
+export function Choice({
+  label,
+  unit,
+  error,
+  hint,
+  className,
+  term,
+  ...picking
+}: Around & Picking) {
   const id = useId();
   return (
-    <Surround {...{ id, label, unit, error, hint, className }}>
+    <Surround {...{ id, label, unit, error, hint, className, term }}>
       <Picker
         {...picking}
         id={id}

@@ -9,11 +9,12 @@ export function Field({
   hint,
   ask,
   className,
+  term,
   ...rest
 }: Around & InputHTMLAttributes<HTMLInputElement>) {
   const id = useId();
   return (
-    <Surround {...{ id, label, unit, error, hint, ask, className }}>
+    <Surround {...{ id, label, unit, error, hint, ask, className, term }}>
       <input
         id={id}
         className={`${INPUT} border-line`}

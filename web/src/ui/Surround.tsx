@@ -1,5 +1,6 @@
 import { Label } from "radix-ui";
 import type { ReactNode } from "react";
+import { Term, type TermName } from "./Term";
 
 export interface Around {
   label: string;
@@ -9,6 +10,8 @@ export interface Around {
   /** A question about an unusual value; it does not stand in the way. */
   ask?: string | undefined;
   className?: string | undefined;
+  /** A term of the label that a `?` beside it explains. */
+  term?: TermName | undefined;
 }
 
 export const INPUT =
@@ -28,14 +31,25 @@ export function Surround({
   hint,
   ask,
   className = "",
+  term,
   children,
 }: Around & { id: string; children: ReactNode }) {
+  const name = (
+    <Label.Root htmlFor={id} id={`${id}-label`} className="text-note font-medium text-ink-2">
+      {label}
+      {unit ? <span className="font-normal">, {unit}</span> : null}
+    </Label.Root>
+  );
   return (
     <div className={`flex flex-col gap-1 ${className}`}>
-      <Label.Root htmlFor={id} id={`${id}-label`} className="text-note font-medium text-ink-2">
-        {label}
-        {unit ? <span className="font-normal">, {unit}</span> : null}
-      </Label.Root>
+      {term ? (
+        <span className="flex items-center">
+          {name}
+          <Term of={term} />
+        </span>
+      ) : (
+        name
+      )}
       {children}
       {error ? (
         <p id={`${id}-error`} role="alert" className="text-note font-medium text-rust">

@@ -98,6 +98,7 @@ export function GradeEditor({
         </Choice>
         <Field
           label="Preparations compared"
+          term="arm"
           hint="Empty: the blade as it is. Else such as: coarse, polished"
           {...field("arms", "arms")}
         />

@@ -184,6 +184,7 @@ export function StartRun({ lineUp, armId }: { lineUp: Schemas["LineUpOut"]; armI
         />
         <Field
           label="Block"
+          term="block"
           inputMode="numeric"
           value={took.block}
           onChange={(e) => setTook({ ...took, block: e.target.value })}

@@ -110,6 +110,7 @@ function EdgesForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDone: () =
       />
       <Choice
         label="Which edges count"
+        term="settled edge"
         value={kind}
         onPick={(picked) => setKind(picked as typeof kind)}
         hint="Fixed before the first cut; results are shown with and without the rest."

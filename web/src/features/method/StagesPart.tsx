@@ -30,7 +30,7 @@ export function StagesPart({ draft: d, onChange, at }: PartProps) {
       >
         {(stage, change) => (
           <>
-            <Field label="Stage" {...cellOf(stage, change, "name")} />
+            <Field label="Stage" term="stage" {...cellOf(stage, change, "name")} />
             <Choice
               label="goes by"
               value={stage.check}

@@ -220,6 +220,7 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
           <PlannedLives blades={found.blades} unit={found.method.count_unit ?? "cuts"} />
           <Choice
             label="Order inside blocks"
+            term="block"
             value={typed.order}
             onPick={pick("order")}
             error={refused?.at("order_kind")}

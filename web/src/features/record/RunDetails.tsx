@@ -172,7 +172,7 @@ function RunFacts({ run, record }: { run: Run; record: Record_ }) {
         error={refused?.at("trial_id")}
         onPick={(v) => setTyped({ ...typed, trial_id: v })}
       />
-      <Field label="Block" inputMode="numeric" {...field("block")} />
+      <Field label="Block" term="block" inputMode="numeric" {...field("block")} />
       <Field label="Arm" {...field("arm")} />
       <Field
         label="Checked every"

@@ -141,6 +141,7 @@ export function NewTrial() {
       />
       <Choice
         label="Which edges count?"
+        term="settled edge"
         value={draft.counting}
         onPick={(counting) => set({ counting: counting as TrialDraft["counting"] })}
         hint={

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { unbroken } from "../../domain/format";
+import { Term, type TermName } from "../../ui/Term";
 import { useWidth } from "../../ui/useWidth";
 import { Pairs } from "./Pairs";
 import { StageLadder } from "./StageLadder";
@@ -17,7 +18,7 @@ export function OtherStages({ data, byForce, highlighted, onHighlight }: Props) 
   return (
     <div ref={room.ref}>
       <Lines title="How the stages add up" lines={data.sums} />
-      <Lines title={`On the way to ${data.stage}`} lines={data.ways} />
+      <Lines title={`On the way to ${data.stage}`} term="cutting work" lines={data.ways} />
       {data.other_stages.map((found) => (
         <section
           key={found.stage}
@@ -44,11 +45,21 @@ export function OtherStages({ data, byForce, highlighted, onHighlight }: Props) 
   );
 }
 
-function Lines({ title, lines }: { title: string; lines: readonly string[] }) {
+function Lines({
+  title,
+  term,
+  lines,
+}: {
+  title: string;
+  term?: TermName;
+  lines: readonly string[];
+}) {
   if (!lines.length) return null;
   return (
     <section aria-label={title} className="mt-8 border-t-[1.5px] border-ink pt-3">
-      <h2 className="text-lead font-bold">{title}</h2>
+      <h2 className="text-lead font-bold">
+        {title} {term ? <Term of={term} /> : null}
+      </h2>
       <ul>
         {lines.map((words) => (
           <li key={words} className="border-b border-line py-1.5">

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { LifeLadder } from "../../charts/LifeLadder";
 import { capital } from "../../domain/format";
+import { Term } from "../../ui/Term";
 
 interface Props {
   stage: string;
@@ -25,6 +26,11 @@ export function StageLadder({ stage, ladder, tieGroups, byForce, stageWords, ...
   const lostBy = byForce ? undefined : stageWords.find((words) => words.startsWith(`${stage}: `));
   return (
     <>
+      {byForce && (stage === "keen" || stage === "dull") ? (
+        <p className="text-note text-ink-2">
+          {stage} <Term of={stage} />
+        </p>
+      ) : null}
       {lostBy ? <p className="text-note text-ink-2">{capital(lostBy)}.</p> : null}
       <LifeLadder
         title={`${unit} to ${stage}${byForce ? "" : " lost"}, ${span}`}

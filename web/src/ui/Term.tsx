@@ -1,0 +1,32 @@
+import { Popover } from "radix-ui";
+import { TERMS } from "../domain/words.gen";
+
+export type TermName = keyof typeof TERMS;
+
+/** A `?` beside a term: pressed, it says in a sentence what the term means. */
+export function Term({ of }: { of: TermName }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <button
+          type="button"
+          aria-label={`What is “${of}”?`}
+          className={`ml-1 inline-grid size-6 cursor-pointer place-items-center rounded-full border
+            border-line text-note font-semibold text-ink-2`}
+        >
+          ?
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          sideOffset={4}
+          collisionPadding={12}
+          className={`z-50 max-w-80 rounded-edge border-[1.5px] border-ink bg-paper px-3 py-2
+            text-note shadow-[4px_4px_0_var(--line)]`}
+        >
+          <b>{of}</b>: {TERMS[of]}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
