@@ -39,7 +39,7 @@ def test_the_share_regained_is_told_and_the_runs_own_checks_stay_as_they_were(ha
     (kept,) = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]["upkeep"]
     assert (
         kept["stones"]
-        == "edge 3: the strop brought it back under 300 gf once; stones were not needed yet"
+        == "edge 3: the strop returned it to under 300 gf once; stones were not needed yet"
     )
 
 
@@ -62,7 +62,7 @@ def test_a_stropped_edge_is_cut_again_as_a_run_of_its_own_that_compares_nothing(
     verdict = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]
     assert [r["run"]["id"] for r in verdict["runs"]] == [run]
     assert (
-        "the strop did once, then no longer brought it under 300 gf; stones are due"
+        "the strop did once, then no longer returned it to under 300 gf; stones are due"
         in verdict["upkeep"][0]["stones"]
     )
     third = str(uuid4())

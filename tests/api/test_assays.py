@@ -311,7 +311,7 @@ def test_shots_and_grades_come_in_by_the_common_door_too_and_all_or_nothing(clie
     assert client.get("/api/assays").json()["blades"] == []
     found = bring(shots, grades).json()
     assert found["blades"] == ["AV-09"]
-    assert "grades kept: Voe" in found["notes"]
+    assert "grades saved: Voe" in found["notes"]
     assert bring(shots, ("x.series.csv", b"blade,count,check\n")).status_code == 422
 
 

@@ -61,7 +61,7 @@ def test_good_files_make_a_trial_and_say_how_they_were_read(client):
     made = answer.json()
     assert [t["name"] for t in made["trials"]] == ["raft"]
     assert "raft.blades.csv: read with semicolons and decimal commas" in made["notes"]
-    assert "raft.blades.csv: columns kept but not used: shelf" in made["notes"]
+    assert "raft.blades.csv: columns stored but not used: shelf" in made["notes"]
     found = client.get(f"/api/trials/{made['trials'][0]['id']}/line-up").json()
     assert found["blades"][0]["hardness_hrc"] == 57.5
     assert found["next_step"]["kind"] == "add_blades"

@@ -142,7 +142,7 @@ def test_an_edge_is_cut_once_and_a_line_kept_once(paper):
     again = paper.keep(line("A", 3, fine="22", working="9"))
     assert "edge 3 of A has been cut already" in again.json()["faults"][0]["message"]
     twice = paper.keep(line("A", 4, fine="20"), line("A", 4, fine="21"))
-    assert "stands in line 1 already" in twice.json()["faults"][0]["message"]
+    assert "is in line 1 already" in twice.json()["faults"][0]["message"]
 
 
 def test_an_id_of_another_run_is_refused(paper):

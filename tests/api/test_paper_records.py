@@ -252,7 +252,7 @@ WRONG = {
     ),
     "a round twice": (
         "resharpening_cycles", [{"dull": "20", "round": "1"}, {"dull": "18", "round": "1"}],
-        "round", "round 1 of A stands in line 1 already",
+        "round", "round 1 of A is in line 1 already",
     ),
     "a round without its first": (
         "resharpening_cycles", [{"dull": "20", "round": "2"}], "round",
@@ -266,7 +266,7 @@ WRONG = {
         "paper_stop_rope",
         [{"edge": "3", "working": "60", "zone": "0-50"},
          {"edge": "3", "working": "70", "zone": "40-96"}],
-        "zone", "40 to 96 mm of edge 3 of A stand in line 1 already".replace("40 to 96", "0 to 50"),
+        "zone", "40 to 96 mm of edge 3 of A are in line 1 already".replace("40 to 96", "0 to 50"),
     ),
     "a zone backwards": (
         "paper_stop_rope", [{"working": "60", "zone": "50-20"}], "zone",

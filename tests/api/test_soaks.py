@@ -199,7 +199,7 @@ def test_looks_come_in_with_other_files_by_the_name_of_their_soak(soaking):
     assert faulty.status_code == 422
     assert twin.sheet()["looks"] == []
     notes = soaking.ok(bring(both))["notes"]
-    assert notes == ["looks kept in Brine: 1", "looks kept in Brine again: 1"]
+    assert notes == ["looks saved in Brine: 1", "looks saved in Brine again: 1"]
     assert len(twin.sheet()["looks"]) == 1
 
 

@@ -51,7 +51,7 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
     assert person.text("plan-says") != before[0]
     assert person.text("cost") != before[1]
     person.pick("Order inside blocks", "there and back (two blades)")
-    person.see("ABBA alternates two blades, and this trial has 3; take the Latin square")
+    person.see("ABBA alternates two blades, and this trial has 3; use the Latin square")
     person.pick("Order inside blocks", "Latin square")
     type_over(person, "Prediction", "C first, by a fifth")
     type_over(person, "Rope a cut", "wide")

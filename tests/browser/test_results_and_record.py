@@ -154,7 +154,7 @@ def test_a_backup_is_brought_back_after_the_data_were_damaged(tmp_path):
             command = [program, "restore", str(copy), "--data", str(served.folder)]
             said = subprocess.run(command, capture_output=True, text=True, check=True).stdout
             assert "It holds 1 trial, 0 runs, 0 events." in said
-            assert "What was there before is kept in" in said
+            assert "The data before is saved in" in said
             served.start()
             person.open("/")
             person.see("Raft rope")

@@ -263,7 +263,7 @@ def test_the_verdict_shows_the_answer_with_and_without_the_edges_left_out(person
             cut_run(hand, f"{code}-edge-{n}", share * life)
     person.open(f"/trials/{hand.trial}/verdict")
     person.see("B outlasts A by")
-    person.see("A, edge 2 is left out: edge 2 since new lies on fatigued steel and reads low")
+    person.see("A, edge 2 is left out: edge 2 since new is cut into fatigued steel and reads low")
     person.see("With every edge counted: B outlasts A by")
 
 

@@ -81,7 +81,7 @@ def test_between_two_and_three_errors_another_shot_is_asked_for_first():
     found = judge(shots({"Cr": 14.90}), grade, GradeShelf.of({"X": grade}))
     assert found.own.close[0].z == pytest.approx(2.5, abs=0.1)
     assert found.verdict == "undecidable"
-    assert "another shot first" in verdict_sentence(found)
+    assert "shoot again first" in verdict_sentence(found)
     assert judge(shots({"Cr": 15.4}), grade, GradeShelf.of({"X": grade})).verdict == "excluded"
 
 
@@ -144,7 +144,7 @@ def test_more_shots_or_another_method_settle_it():
 @pytest.mark.parametrize(
     ("readings", "said"),
     [
-        ([("Cr", 12, 0.1), ("Cr", 13, 0.1)], "Cr stands twice"),
+        ([("Cr", 12, 0.1), ("Cr", 13, 0.1)], "Cr is listed twice"),
         ([("Xx", 12, 0.1)], "no element"),
         ([("Cr", -1, 0.1)], "cannot be"),
         ([("Cr", 12, None)], "give the ±"),

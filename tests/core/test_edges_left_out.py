@@ -13,7 +13,7 @@ from kessik.core.words.notes import note_words
 from kessik.core.words.verdict import headline, with_all_words
 from tests.conftest import series
 
-TIRED = "edge 1 since new lies on fatigued steel and reads low"
+TIRED = "edge 1 since new is cut into fatigued steel and reads low"
 TOO_EARLY = Settled("not_yet", "place", place=1)
 
 

@@ -53,7 +53,7 @@ def test_a_latin_square_moves_every_blade_through_every_place_once(blades, seed)
 def test_two_blades_there_and_back():
     row = "".join(p.blade for p in order_of("AB", 4, "abba", permutation(3)))
     assert row in ("ABBAABBA", "BAABBAAB")
-    with pytest.raises(OutOfRangeError, match="take the Latin square") as refused:
+    with pytest.raises(OutOfRangeError, match="use the Latin square") as refused:
         order_of("ABC", 2, "abba", permutation(0))
     assert refused.value.field == "order_kind"
 

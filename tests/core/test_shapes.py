@@ -24,7 +24,7 @@ def test_the_library_holds_what_the_handbook_asks_for():
 
 
 def test_kinship_is_a_probability_for_every_master():
-    kin = masters().kin
+    kin = masters().given_shared
     assert kin.sum(axis=1) == pytest.approx(np.ones(kin.shape[0]))
     assert masters().prior.sum() == pytest.approx(1)
     assert np.all(kin >= 0)

@@ -100,8 +100,8 @@ def test_with_any_fault_nothing_is_read():
         ("\n\n", 1, "the file is empty"),
         ("blade,count,check,value\n", 1, "no rows"),
         ("blade,cuont,check\nA,1,force\n", 1, "is “cuont” meant?"),
-        ("blade,count,count,check\nA,1,1,force\n", 1, "stands twice"),
-        ("blade,count,check,value\nA,0,force,150,7,8\n", 2, "6 cells stand here under 4 columns"),
+        ("blade,count,count,check\nA,1,1,force\n", 1, "twice"),
+        ("blade,count,check,value\nA,0,force,150,7,8\n", 2, "6 cells are here under 4 columns"),
         (b"blade,count,check,value\nA,0,force,150\nB\xe4,0,force,150\n", 3, "0xe4 is not UTF-8"),
         ("blade,count,check,value\nA,0,force,150\n".encode("utf-16"), 1, "not UTF-8"),
         (b"x" * (20_000_001), 1, "split it by trial"),
@@ -156,9 +156,9 @@ def test_two_blades_with_one_code_and_an_edge_twice():
     with pytest.raises(RefusedFileError) as refused:
         read_files(files)
     said = [str(fault) for fault in refused.value.faults]
-    assert said[0] == "r.blades.csv:3: blade: the blade code A stands twice, first on line 2"
+    assert said[0] == "r.blades.csv:3: blade: the blade code A is listed twice, first on line 2"
     assert any("95 ° cannot be; it must be 45 ° or less" in s for s in said)
-    assert any("this edge A 1 stands twice" in s for s in said)
+    assert any("this edge A 1 is listed twice" in s for s in said)
 
 
 def test_a_series_is_needed_beside_its_runs():

@@ -87,7 +87,7 @@ def test_a_known_blade_is_brought_up_to_date_and_keeps_what_was_known(database):
             {"blades": "blade,hardness_hrc,grind\nA,91,flat\n,58,\nA,58,\n"},
             ["shelf.blades.csv:2: hardness_hrc: 91 HRC cannot be; it must be 70 HRC or less",
              "shelf.blades.csv:3: blade: this cell is empty and must not be",
-             "shelf.blades.csv:4: blade: the blade code A stands twice, first on line 2"],
+             "shelf.blades.csv:4: blade: the blade code A is listed twice, first on line 2"],
         ),
         (
             {"edges": "blade,edge,side_angle_deg,loan\nGhost,1,15,\n"},

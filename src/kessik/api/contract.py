@@ -39,7 +39,13 @@ def words_module() -> str:
     events = {
         kind: {"correctable": kind in CORRECTABLE, "ends": kind in ENDS} for kind in EVENT_KINDS
     }
-    parts = {"EVENTS": events, "WORDS": lists, "CHECKS": checks, "USUAL_OF_CHECK": usual, "TERMS": dict(TERMS)}
+    parts = {
+        "EVENTS": events,
+        "WORDS": lists,
+        "CHECKS": checks,
+        "USUAL_OF_CHECK": usual,
+        "TERMS": dict(TERMS),
+    }
     return "\n".join(
         f"export const {name} = {json.dumps(part, indent=2, ensure_ascii=False)} as const;\n"
         for name, part in parts.items()

@@ -162,13 +162,14 @@ class _Body:
     def _too_large(self) -> NoReturn:
         limit = LIMITS["upload_mb" if self._is_file else "request_kb"]
         detail = (
-            f"at most {limit.most:g} {limit.unit} are taken at once; nothing was imported or stored"
+            f"at most {limit.most:g} {limit.unit} can be sent at once; nothing was"
+            " imported or stored"
         )
         raise _UnfitError(problem(413, "Too large", detail, "file" if self._is_file else None))
 
 
 async def _drained(receive: Receive) -> None:
-    """Let a client finish what it sends, Bounded reason: it reads the answer only then."""
+    """Let a client finish what it sends, within reason: it reads the answer only then."""
     left = _DRAINED_BYTES
     with anyio.move_on_after(_DRAINED_S):
         while left > 0:
@@ -196,7 +197,7 @@ def _check_json(data: bytes) -> None:
     try:
         content = json.loads(data, parse_constant=_no_constant)
     except RecursionError as error:
-        raise _unfit_json("brackets Bounded brackets reach too deep", None) from error
+        raise _unfit_json("brackets within brackets reach too deep", None) from error
     except ValueError as error:
         raise _UnfitError(
             problem(400, "The request cannot be read", f"this is not JSON: {str(error)[:200]}")
@@ -215,7 +216,7 @@ def _wrong(content: Any) -> Iterator[tuple[str | None, str]]:  # noqa: ANN401 - 
     while ahead:
         value, field, depth = ahead.pop()
         if depth > most("nesting"):
-            yield field, "brackets Bounded brackets reach too deep"
+            yield field, "brackets within brackets reach too deep"
         elif isinstance(value, dict):
             for name, each in value.items():
                 if not is_plain(name):

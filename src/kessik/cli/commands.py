@@ -25,7 +25,7 @@ COMMANDS = {
     ),
     "restore": (
         "data_care",
-        "Bring a backup back in the place of the database; what was there is kept aside, and"
+        "Restore a backup in place of the database; the data it replaces is saved aside, and"
         " nothing is overwritten.",
     ),
     "check": (

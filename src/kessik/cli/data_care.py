@@ -31,11 +31,11 @@ def backup(data: Folder = None) -> None:
 
 @app.command()
 def restore(
-    copy: Annotated[Path, typer.Argument(help="The backup to bring back.", show_default=False)],
+    copy: Annotated[Path, typer.Argument(help="The backup to restore.", show_default=False)],
     data: Folder = None,
     look: Annotated[bool, typer.Option(help="Only say what it holds.")] = False,
 ) -> None:
-    """Bring a backup back in the place of the database; what was there is kept aside, and nothing
+    """Restore a backup in place of the database; the data it replaces is saved aside, and nothing
     is overwritten.
     """
     with refusing():
@@ -44,9 +44,9 @@ def restore(
         if look:
             return
         kept = restoring.restore(data_folder(data), copy)
-    sys.stdout.write(f"Brought back {copy}.\n")
+    sys.stdout.write(f"Restored {copy}.\n")
     if kept is not None:
-        sys.stdout.write(f"What was there before is kept in {kept}.\n")
+        sys.stdout.write(f"The data before is saved in {kept}.\n")
 
 
 def _holds_words(path: Path) -> str:

@@ -34,7 +34,7 @@ class FormulaBasis:
 
 BEVEL = FormulaBasis(
     "w = t ÷ (2 sin θ), h = t ÷ (2 tan θ); with a micro-bevel t is shared by two such wedges",
-    "flat bevels, ground alike on both sides; on a convex edge take the equivalent angle at a"
+    "flat bevels, ground alike on both sides; on a convex edge use the equivalent angle at a"
     " stated height",
     "plane trigonometry",
 )

@@ -123,7 +123,7 @@ def read_table(file: str, data: bytes, columns: Sequence[Column]) -> Table:
         f"read with {_DELIMITERS[delimiter]} and decimal {'commas' if decimal_comma else 'points'}"
     ]
     if unknown:
-        notes.append(f"columns kept but not used: {', '.join(unknown)}")
+        notes.append(f"columns stored but not used: {', '.join(unknown)}")
     if not rows and not faults.count:
         faults.add(Fault(file, first, "", "the file has a header but no rows"))
     known = tuple(name for name in header if name in reader.known)
@@ -159,7 +159,7 @@ class _RowReader:
         header = self._header
         if len(cells) > len(header) and any(cell.strip() for cell in cells[len(header) :]):
             message = (
-                f"{len(cells)} cells stand here under {len(header)} columns; quote cells that hold"
+                f"{len(cells)} cells are here under {len(header)} columns; quote cells that hold"
                 " a delimiter"
             )
             self._faults.add(Fault(self._file, line, "", message))
@@ -287,7 +287,7 @@ def _check_header(
     unknown = [name for name in header if name and name not in names]
     for name in dict.fromkeys(header):
         if name and header.count(name) > 1:
-            faults.add(Fault(file, line, name, "this column stands twice in the header"))
+            faults.add(Fault(file, line, name, "this column is twice in the header"))
         if len(name) > most("word") or not is_plain(name):
             faults.add(Fault(file, line, name[:40], "this is no name of a column"))
     for column in columns:

@@ -93,7 +93,7 @@ def read_photo(data: bytes) -> ReadPicture:
     limit, extent = LIMITS["picture_mb"], LIMITS["picture_megapixels"]
     if len(data) > limit.most * 1e6:
         raise _refused(
-            f"the picture has {len(data) / 1e6:.0f} MB; up to {limit.most:.0f} MB can be kept"
+            f"the picture has {len(data) / 1e6:.0f} MB; up to {limit.most:.0f} MB can be stored"
         )
     try:
         with Image.open(io.BytesIO(data)) as image:
@@ -110,7 +110,7 @@ def read_photo(data: bytes) -> ReadPicture:
         message = "this is not a whole picture that can be read; JPEG, PNG and WebP can"
         raise _refused(message) from wrong
     if kind not in _MEDIA_TYPES:
-        raise _refused(f"{kind} pictures are not kept; JPEG, PNG and WebP are")
+        raise _refused(f"{kind} pictures are not stored; JPEG, PNG and WebP are")
     kept_hash = hashlib.sha256(kept).hexdigest()
     return ReadPicture(kept, kept_hash, _MEDIA_TYPES[kind], width, height, taken_at)
 

@@ -118,7 +118,7 @@ def _unique(table: Table, keys: Sequence[str], what: str) -> Table:
             continue
         if key in seen:
             said = " ".join(str(part) for part in key if part is not None)
-            message = f"{what} {said} stands twice, first on line {seen[key]}"
+            message = f"{what} {said} is listed twice, first on line {seen[key]}"
             faults.add(Fault(table.file, row.line, keys[-1], message))
         seen.setdefault(key, row.line)
     return replace(table, faults=faults.found())

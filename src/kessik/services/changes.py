@@ -75,9 +75,7 @@ class Changes:
         with self._lock:
             change = self._kept.get(change_id)
         if change is None:
-            raise UnknownError(
-                "this cannot be undone any more; put it right by hand", field="change"
-            )
+            raise UnknownError("this cannot be undone any more; correct it by hand", field="change")
         with self._undoing:
             if change.is_undone:
                 return

@@ -195,7 +195,7 @@ export function MeasureForm({
       ) : null}
       <div className="flex flex-wrap gap-3">
         <Button kind="next" type="submit" disabled={save.isPending}>
-          Keep
+          Save
         </Button>
         {onUnknown ? (
           <Button kind="quiet" onClick={onUnknown}>

@@ -33,9 +33,7 @@ router = APIRouter(tags=["bench"])
 def _out(bench: Bench, view: RunView) -> RunOut:
     ended = view.state.status in ("stopped", "abandoned")
     hidden = view.is_covered
-    found = (
-        "The run is kept; what it showed is shown when the codes are revealed." if hidden else None
-    )
+    found = "The run is saved; its result is shown when the codes are revealed." if hidden else None
     return RunOut.of(view, found or run_words(bench.db, view) if ended else None)
 
 

@@ -403,7 +403,7 @@ class RunOut(Wire):
     strop_back: list[StropBackOut]
     abilities_back: list[str] = Field(description="what the edge does again, in words")
     after_strop_of: str | None
-    alternates: bool = Field(description="whether blades take turns Bounded one piece")
+    alternates: bool = Field(description="whether blades take turns within one piece")
 
     @classmethod
     def of(cls, view: RunView, found: str | None) -> "RunOut":

@@ -38,7 +38,7 @@ def check_batch(batch: Batch) -> None:
             field="back_on",
         )
     if len(set(batch.blade_ids)) < len(batch.blade_ids):
-        raise OutOfRangeError("a blade stands twice in this batch", field="blade_ids")
+        raise OutOfRangeError("a blade is listed twice in this batch", field="blade_ids")
     if len(batch.blade_ids) > most("shots"):
         said = LIMITS["shots"].says(str(len(batch.blade_ids)))
         raise OutOfRangeError(said, field="blade_ids")

@@ -114,7 +114,7 @@ def confirmed(grade: Grade, source: str) -> Grade:
     """The grade with every range that was recalled from memory held against its source."""
     said = source.strip() or grade.standard
     if not said:
-        raise OutOfRangeError("say what the values were held against", field="source")
+        raise OutOfRangeError("name what the values were checked against", field="source")
     ranges = tuple(
         replace(found, standing="standard", source=said) if found.is_recalled else found
         for found in grade.ranges
@@ -133,7 +133,7 @@ def range_faults(ranges: Sequence[Range]) -> list[tuple[int, str, str]]:
             faults.append((place, "element", error.message))
             continue
         if symbol in seen:
-            faults.append((place, "element", f"{symbol} stands twice in this grade"))
+            faults.append((place, "element", f"{symbol} is listed twice in this grade"))
         seen.add(symbol)
         faults.extend((place, field, message) for field, message in _end_faults(found))
     lows = sum(max(found.low_percent or 0.0, 0.0) for found in ranges if found.element != "Fe")

@@ -68,7 +68,7 @@ def reading_faults(readings: Sequence[ElementReading]) -> list[tuple[int, str, s
         faults.extend((place, *fault) for fault in _own_faults(reading))
         symbol = reading.element.strip().capitalize()
         if symbol in seen:
-            faults.append((place, "element", f"{symbol} stands twice in this shot"))
+            faults.append((place, "element", f"{symbol} is listed twice in this shot"))
         seen.add(symbol)
     faults.extend(_sum_faults(readings))
     return faults

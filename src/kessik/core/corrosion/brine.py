@@ -148,7 +148,7 @@ def salinity_of_conductivity(conductivity_ms_per_cm: float, temperature_c: float
     if not least <= found <= most:
         raise OutOfRangeError(
             f"{conductivity_ms_per_cm:g} mS/cm at {t:g} °C is outside the scale, which holds for"
-            f" salinities of {least:g} to {most:g}; take the density of a strong brine instead",
+            f" salinities of {least:g} to {most:g}; use the density for a strong brine",
             field="conductivity_ms_per_cm",
             value=conductivity_ms_per_cm,
         )

@@ -128,7 +128,7 @@ def check_method(method: SoakMethod) -> None:
     if len(method.look_h) > most("soak_looks") or len(method.tending) > most("soak_looks"):
         raise OutOfRangeError("a method has up to 200 looks", field="look_h")
     if list(method.look_h) != sorted(set(method.look_h)):
-        raise OutOfRangeError("put the looks in order, each hour once", field="look_h")
+        raise OutOfRangeError("order the looks by hour, each hour once", field="look_h")
     for hour in method.look_h:
         if not 0 < hour <= method.hours:
             raise OutOfRangeError(

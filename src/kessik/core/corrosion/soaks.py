@@ -169,7 +169,7 @@ def check_soak(soak: Soak) -> None:
         key = (coupon.name.strip().casefold(), coupon.side)
         if key in seen or (key[0], "both") in seen or (coupon.side == "both" and _names(seen, key)):
             raise OutOfRangeError(
-                f"{coupon.name} stands twice with that side; one side is exposed once",
+                f"{coupon.name} is listed twice with that side; each side is exposed once",
                 field="coupons",
                 value=coupon.name,
             )

@@ -59,7 +59,7 @@ def order_of(
         )
     if kind == "abba" and len(blades) != 2:
         raise OutOfRangeError(
-            f"ABBA alternates two blades, and this trial has {len(blades)}; take the Latin square",
+            f"ABBA alternates two blades, and this trial has {len(blades)}; use the Latin square",
             field="order_kind",
         )
     first = [blades[i] for i in permutation(len(blades))]

@@ -43,7 +43,7 @@ def plan_next(
         _, here = asked_of(checks, standing, method)
         if here >= count - _SAME:
             taken = sum(abs(check.count - here) < _SAME for check in own)
-            why = f"“{standing.name}” goes by this check, too, at the same count"
+            why = f"“{standing.name}” is decided by this check, too, at the same count"
             return NextCheck(here, max(wanted - taken, 1), False, why, None, stage)
     if last is not None and progress.confirmation_wanted:
         why = "one more at this count confirms it"

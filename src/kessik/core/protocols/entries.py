@@ -178,7 +178,7 @@ class Changes:
     def read(self, field: str, value: object) -> Mapping[str, object]:
         if not isinstance(value, Mapping) or len(value) > most("file_columns"):
             _refuse(
-                f"{field} names fields with what they become, or is empty to take a step back",
+                f"{field} names fields with their new values, or is empty to undo",
                 field,
             )
         return {str(name): each for name, each in value.items()}

@@ -275,9 +275,9 @@ def _check_stages(method: Method) -> None:
 def _check_limits(stage: Stage, row: CheckKind) -> None:
     """What a stage is lost by fits the check that it goes by."""
     if not row.decides_stage:
-        _refuse_stage(f"no stage can go by “{row.name}”")
+        _refuse_stage(f"no stage can be decided by “{row.name}”")
     if (row.key == FORCE) != (stage.limit_gf is not None):
-        _refuse_stage(f"“{stage.name}” needs a limit in gf exactly if it goes by force")
+        _refuse_stage(f"“{stage.name}” needs a limit in gf if, and only if, it is decided by force")
     if stage.limit_gf is not None and not _FORCE_GF.holds(stage.limit_gf):
         field = f"{stage.name}_gf" if stage.name in ("keen", "dull") else "stages"
         raise OutOfRangeError(
@@ -287,7 +287,7 @@ def _check_limits(stage: Stage, row: CheckKind) -> None:
         )
     is_number = row.is_own and not row.is_judged
     if is_number != (stage.limit is not None) or is_number != bool(stage.lost_when):
-        _refuse_stage(f"“{stage.name}” needs a limit exactly if it goes by a number")
+        _refuse_stage(f"“{stage.name}” needs a limit if, and only if, it is decided by a number")
     if stage.limit is not None:
         check_limit("own_reading", stage.limit, "stages")
         dull = "above" if row.sharp_is == "low" else "below"
@@ -331,11 +331,11 @@ def _check_joined(stage: Stage, method: Method, kinds: Set[str]) -> None:
         _refuse_stage(f"“{stage.name}” names one check twice")
     if any(kind in kinds and not method.row(kind).passes_or_fails for kind in stage.kinds):
         _refuse_stage(
-            f"“{stage.name}” goes by several checks: each must be one that passes or fails"
+            f"“{stage.name}” is decided by several checks: each must be one that passes or fails"
         )
     if "doubt" in stage.lost_on:
         _refuse_stage(
-            f"“{stage.name}” goes by several checks: it is lost on a fail, not on a doubt"
+            f"“{stage.name}” is decided by several checks: it is lost on a fail, not on a doubt"
         )
 
 

@@ -73,7 +73,7 @@ SCALES: Mapping[str, Scale] = {
             "JIS ",
             "Japanese water stones",
             "literature",
-            "after JIS R 6001; published tables differ, so take it as rough",
+            "after JIS R 6001; published tables differ, so it is approximate",
             _JIS,
         ),
         Scale(

@@ -56,9 +56,7 @@ def check_zone(run: Run, blade: Blade, edge: Edge) -> None:
     kept = next((zone for zone in edge.zones if zone.use == "control"), None)
     if start is None or end is None:
         if kept is not None:
-            message = (
-                f"{kept.from_mm:g} to {kept.to_mm:g} mm is kept as a control; say which zone is cut"
-            )
+            message = f"{kept.from_mm:g} to {kept.to_mm:g} mm is a control; say which zone is cut"
             raise OutOfRangeError(message, field="zone_to_mm")
         return
     if not 0 <= start < end:
@@ -73,8 +71,5 @@ def check_zone(run: Run, blade: Blade, edge: Edge) -> None:
         )
         raise OutOfRangeError(message, field="zone_to_mm")
     if kept is not None and kept.overlaps(Zone(start, end)):
-        message = (
-            f"the zone reaches into {kept.from_mm:g} to {kept.to_mm:g} mm, which is kept as a"
-            " control"
-        )
+        message = f"the zone reaches into {kept.from_mm:g} to {kept.to_mm:g} mm, which is a control"
         raise OutOfRangeError(message, field="zone_to_mm")

@@ -127,7 +127,7 @@ def _undecidable_words(assay: Assay, name: str, own: Candidate) -> str:
         how = "better" if better[0].weight > own.weight else "as well"
         said.append(f"{named(better)} {verb} {how}")
     if own.close:
-        said.append(f"{departure_words(own.close[0])}, near enough to take another shot first")
+        said.append(f"{departure_words(own.close[0])}, close enough to shoot again first")
     return f"Undecidable for {name}: {'; '.join(said)}."
 
 
@@ -304,4 +304,4 @@ def normalised_words(assay: Assay) -> str:
             " tried, and a"
             " grade is excluded only where both exclude it."
         )
-    return "The file is not normalised: readings stand as they are."
+    return "The file is not normalised: readings are used as they are."

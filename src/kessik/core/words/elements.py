@@ -71,7 +71,7 @@ _EFFECTS: Mapping[str, tuple[str, str]] = {
         "Makes chips break and machining easy.",
         "Its inclusions are where rust and cracks start.",
     ),
-    "P": ("Comes with the ore; nobody adds it.", "It embrittles; less is better."),
+    "P": ("Comes with the ore; it is not added.", "It embrittles; less is better."),
     "Cu": ("Hardens some stainless steels by ageing.", "In tool steel it is scrap."),
     "Al": ("Binds oxygen; in nitrided steel it hardens the skin.", "Mostly a residual."),
     "Ti": ("Binds carbon and nitrogen.", "Much of it is a coating, not steel."),

@@ -30,7 +30,9 @@ def one_blade_words(found: OneBladeSaves) -> str:
     if found.edges_on_several is None:
         return f"{said} With a blade for each arm no number would do: {unseen}."
     fewer = found.edges_on_several - found.edges
-    saved = f"{fewer} more" if fewer else "no more, but their grinds would stand in the answer"
+    saved = (
+        f"{fewer} more" if fewer else "no more, but different grinds would be part of the answer"
+    )
     return (
         f"{said} With a blade for each arm it would take {saved}"
         f" ({counted(found.edges_on_several, 'edge')}): {unseen}."

@@ -27,7 +27,7 @@ def settled_words(found: Settled) -> str:
             return "every sharpening counts here"
         case "place":
             place = f"edge {found.place} since {found.since}"
-            return place if found.counts else f"{place} lies on fatigued steel and reads low"
+            return place if found.counts else f"{place} is cut into fatigued steel and reads low"
         case "least_place":
             return (
                 f"at least edge {found.place} since {found.since}, and its history is not known: it"

@@ -88,8 +88,8 @@ def _stones(found: Stones) -> str:
     limit = "half of its loss" if found.keen_gf is None else f"{found.keen_gf:g} gf"
     if found.due is None:
         times = "once" if found.times == 1 else f"{found.times} times"
-        return f"the strop brought it back under {limit} {times}; stones were not needed yet"
+        return f"the strop returned it to under {limit} {times}; stones were not needed yet"
     if found.due == 1:
-        return f"the strop did not bring it back under {limit}; stones are due"
+        return f"the strop did not return it to under {limit}; stones are due"
     times = "once" if found.due == 2 else f"{found.due - 1} times"
-    return f"the strop did {times}, then no longer brought it under {limit}; stones are due"
+    return f"the strop did {times}, then no longer returned it to under {limit}; stones are due"

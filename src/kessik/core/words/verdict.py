@@ -214,7 +214,7 @@ def _together(group: Sequence[str], by_pair: Mapping[frozenset[str], Comparison]
     if len(group) == 1:
         return group[0]
     if _is_apart(by_pair.get(frozenset((group[0], group[-1])))):
-        return f"{', '.join(group)} in this order, neighbours not told apart"
+        return f"{', '.join(group)} in this order, neighbours not separated"
     return f"{and_words(group)} together"
 
 

@@ -14,7 +14,7 @@ def way_words(found: Way) -> str:
 def keener_words(found: KeenerOnTheWay) -> str:
     """That a life alone does not say how good two blades were."""
     lasts = (
-        f"{found.keener} and {found.other} are not told apart by their lives"
+        f"{found.keener} and {found.other} are not separated by their lives"
         if found.alike
         else f"{found.other} lasts longer"
     )

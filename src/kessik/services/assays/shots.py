@@ -188,5 +188,5 @@ def _refuse_too_many(session: Session, shots: Sequence[Shot]) -> None:
         there = {shot.id for shot in known.get(blade_id, ())}
         coming = there | {shot.id for shot in shots if shot.blade_id == blade_id}
         if len(coming) > most("shots"):
-            said = f"{len(coming)} shots of one blade are more than are kept: {most('shots')} can"
+            said = f"{len(coming)} shots of one blade are too many: {most('shots')} can"
             raise RefusedFileError([Fault("shots", 1, "shot", said)])

@@ -32,7 +32,7 @@ def claims_excluded(db: Database, _day: date) -> list[Due]:
     return [
         Due(
             "assay",
-            f"{blade.code}: the assay excludes {blade.claimed_grade}; tell whoever lent it",
+            f"{blade.code}: the assay excludes {blade.claimed_grade}; inform the lender",
             blade.id,
             mark=blade.mark,
         )

@@ -128,8 +128,7 @@ def _check_number(instrument: Instrument, known: Sequence[Instrument]) -> None:
     ]
     if instrument.in_use and len(others) >= most("instruments"):
         message = (
-            f"{most('instruments')} instruments are plugged in; unplug or put away one of them"
-            " first"
+            f"{most('instruments')} instruments are connected; disconnect or archive one first"
         )
         raise OutOfRangeError(message, field="in_use")
 

@@ -172,8 +172,7 @@ def _check_not_binned(db: Database, coming: Sequence[_Coming]) -> None:
     gone = next((each.trial for each in coming if each.trial.id in binned), None)
     if gone is not None:
         raise ConflictError(
-            f"{gone.name} was imported from these files before and lies in the bin; restore it"
-            " there",
+            f"{gone.name} was imported from these files before and is in the bin; restore it there",
             field="files",
         )
 

@@ -38,7 +38,7 @@ def import_others(db: Database, files: Sequence[NamedFile], now: Moment) -> Brou
     """
     rest = [file for file in files if not is_other(file)]
     if rest:
-        said = "bring in shots, grades and looks apart from series, blades and edges"
+        said = "import shots, grades and looks separately from series, blades and edges"
         raise RefusedFileError([Fault(rest[0].name, 1, "", said)])
     shots = [file for file in files if file.name.lower().endswith(SHOTS)]
     grades = [file for file in files if file.name.lower().endswith(GRADES)]
@@ -50,12 +50,12 @@ def import_others(db: Database, files: Sequence[NamedFile], now: Moment) -> Brou
     notes: list[str] = []
     if grades:
         names, said_of = import_grades(db, grades)
-        notes += [f"grades kept: {', '.join(names)}", *said_of]
+        notes += [f"grades saved: {', '.join(names)}", *said_of]
     for file in looks:
         notes += import_looks_by_name(db, file, now)
     if not shots:
         return Brought((), tuple(notes))
     taken = import_shots(db, shots, "", now)
     codes = {each.blade.id: each.blade.code for each in the_shelf(db)}
-    notes += [f"shots kept: {taken.shots}", *taken.notes]
+    notes += [f"shots saved: {taken.shots}", *taken.notes]
     return Brought(tuple(codes[i] for i in taken.blade_ids), tuple(notes))

@@ -351,7 +351,9 @@ def _new_edge(arm: Blade, number: int, found: PaperRun) -> Edge:
 def _no_such(code: str, state: TrialOutline) -> str:
     known = ", ".join(_shown_code(arm, state) for arm in state.blades)
     if state.trial.is_blind:
-        return f"this trial is blind: write the code of the blade, {known}, or uncover it first"
+        return (
+            f"this trial is blind: write the code of the blade, {known}, or reveal the codes first"
+        )
     return f"there is no {code} in this trial; {known or 'no blade'} is"
 
 

@@ -38,7 +38,7 @@ from kessik.store.database import Session
 from kessik.store.queries import shelf
 
 _PLACE_BITS = 32
-_ALREADY = re.compile(r"stands in line (\d+) already")
+_ALREADY = re.compile(r"is in line (\d+) already")
 
 
 @dataclass(frozen=True)

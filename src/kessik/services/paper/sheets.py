@@ -102,7 +102,7 @@ def _notes(raw: RawSheet, reading: SheetReading, plan: SheetPlan) -> Iterator[st
     """What a reader has to know of a sheet besides its faults."""
     yield from raw.notes
     for head in doubled_heads(raw.rows, reading):
-        yield f"Two columns are called “{head}”: the first is read, the other kept as a note."
+        yield f"Two columns are called “{head}”: the first is read, the other saved as a note."
     there = [each.code for each in plan.choices.values() if each.known in ("in_trial", "on_shelf")]
     if there and set(FACTS) & set(reading.roles):
         yield f"Steel, hardness and angle of {', '.join(there)} stay as they are on the shelf."

@@ -69,8 +69,8 @@ def _refuse_cut_meanwhile(session: Session, back: Back) -> None:
     for runs in bench_log.runs_beside(session, list(back.runs)).values():
         if cut_twice(back.runs, [run for run in runs if run.id not in back.beside]):
             raise ConflictError(
-                "an edge of it was cut again meanwhile, and an edge is cut once; take that run"
-                " away first",
+                "an edge of it was cut again meanwhile, and an edge is cut once; delete that"
+                " run first",
                 field="bin",
             )
 
@@ -112,7 +112,7 @@ def _run(session: Session, run_id: str) -> tuple[str, list[str]]:
     later = [r for r in bench_log.runs_on_edge(session, run.edge_id) if r.after_strop_of == run_id]
     if later:
         raise NotAllowedNowError(
-            "this edge was cut again after it was stropped back; take that run away first",
+            "this edge was cut again after it was stropped back; delete that run first",
             field="run",
         )
     trial = get_trial(session, run.trial_id)
@@ -156,7 +156,7 @@ def _lot(session: Session, lot_id: str) -> tuple[str, list[str]]:
         for run in bench_log.all_runs(session)
         if any(booking.lot_id == lot_id for booking in run.bookings)
     ]
-    said = f"{counted(len(took), 'run')} took from it and will not say which lot it was"
+    said = f"{counted(len(took), 'run')} used it and would no longer name its lot"
     return lot.name, [said] if took else []
 
 

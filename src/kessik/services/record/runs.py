@@ -67,7 +67,8 @@ def _check_fits(session: Session, before: Run, after: Run) -> None:
     if before.trial_id != after.trial_id:
         if trial.is_blind:
             raise NotAllowedNowError(
-                f"{trial.name} is blind; uncover it before a run is moved there", field="trial_id"
+                f"{trial.name} is blind; reveal its codes before a run is moved there",
+                field="trial_id",
             )
         unit = trial.method.count_unit
         if unit != after.count_unit:

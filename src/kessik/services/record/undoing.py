@@ -27,7 +27,7 @@ def offer_undo(
             binning.take_results_away(session, entry, results)
             if replaced and binning.find_binned(session, replaced) is None:
                 raise ConflictError(
-                    "what they replaced is not in the bin any more; put it right by hand",
+                    "what they replaced is not in the bin any more; correct it by hand",
                     field="change",
                 )
             if replaced:

@@ -117,7 +117,7 @@ def refuse_newly_doubled(session: Session, before: Set[str]) -> None:
 
 def _taken(code: str) -> ConflictError:
     return ConflictError(
-        f"there is a blade {code} on the shelf already; take that one, or give this another code",
+        f"there is a blade {code} on the shelf already; use that one, or give this another code",
         field="code",
     )
 

@@ -65,7 +65,7 @@ def import_looks_by_name(db: Database, file: NamedFile, now: Moment) -> list[str
         raise RefusedFileError(faults)
     placed = [(sheets[name][0], own) for name, own in rows_of.items()]
     _keep(db, file.name, placed, now)
-    return [f"looks kept in {sheet.soak.name}: {len(own)}" for sheet, own in placed]
+    return [f"looks saved in {sheet.soak.name}: {len(own)}" for sheet, own in placed]
 
 
 def _sound_rows(file: NamedFile) -> tuple[Row, ...]:
@@ -77,7 +77,7 @@ def _sound_rows(file: NamedFile) -> tuple[Row, ...]:
 def _why_not(named: Sequence[SoakSheet]) -> str:
     """Why looks cannot be kept in the soak of a name; empty where they can."""
     if len(named) > 1:
-        return "several soaks are called that; open the one that is meant, and bring it in there"
+        return "several soaks are called that; open the right one and import there"
     if not named:
         return "there is no soak of this name"
     return _NOT_BEGUN if named[0].soak.started is None else ""

@@ -91,9 +91,7 @@ def proposed_outline(picture: DecodedPicture) -> tuple[Point, ...]:
     """The outline of the blade as Kessik sees it; OutOfRangeError where none stands out."""
     found = propose_outline(picture.rgb)
     if found is None:
-        raise OutOfRangeError(
-            "no blade stands out from the ground in this picture: draw its outline", field="mask"
-        )
+        raise OutOfRangeError("no blade is found in this picture: draw its outline", field="mask")
     return kept_inside(found, picture.size_px)
 
 

@@ -64,7 +64,7 @@ def start_soak(db: Database, soak_id: str, at: Moment, now: Moment) -> Soak:
     with db.write() as session:
         soak = get_soak(session, soak_id)
         if not soak.coupons:
-            raise NotAllowedNowError("put coupons in before it begins", field="coupons")
+            raise NotAllowedNowError("add coupons before it begins", field="coupons")
         acts = soaks.acts_by_soak(session, [soak_id])[soak_id]
         looks = soaks.looks_by_soak(session, [soak_id])[soak_id]
         moments = [act.at for act in acts] + [look.at for look in looks]
@@ -231,7 +231,7 @@ def _seconds(moment: Moment) -> float:
 def _same(kept: tuple[str, Act], soak_id: str, act: Act) -> Act:
     there = kept[1]
     if kept[0] != soak_id or replace(there, struck="", clock_h=0) != replace(act, clock_h=0):
-        raise ConflictError("the same entry was kept before with other content", field="act")
+        raise ConflictError("this entry was saved before with other content", field="act")
     return there
 
 

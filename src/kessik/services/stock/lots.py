@@ -154,7 +154,8 @@ def lot_change(session: Session, run: Run, earlier: Sequence[Run], insisted: boo
             said = f"block {run.block} was begun on {before.name}, and this run is on {after.name}"
             if not insisted:
                 raise NotAllowedNowError(
-                    f"{said}; finish the block on one lot, or insist, and the run is marked",
+                    f"{said}; finish the block on one lot, or use the other lot and have the"
+                    " run marked",
                     field=f"{booking.use}_lot_id",
                 )
             return said

@@ -35,7 +35,7 @@ def change_rule(db: Database, rule: BackupRule) -> Copies:
     if not 1 <= rule.daily <= MOST_KEPT:
         raise OutOfRangeError(f"1 to {MOST_KEPT} copies of days", field="daily")
     if not 0 <= rule.weekly <= MOST_KEPT:
-        raise OutOfRangeError(f"keep 0 to {MOST_KEPT} copies of weeks", field="weekly")
+        raise OutOfRangeError(f"0 to {MOST_KEPT} copies of weeks", field="weekly")
     if rule.second_folder:
         _check_folder(db, Path(rule.second_folder))
     with told_plainly():

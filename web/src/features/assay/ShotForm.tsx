@@ -180,7 +180,7 @@ function Simulated({
             })
           }
         >
-          Take a simulated shot
+          Add a simulated shot
         </Button>
       </div>
     </details>

@@ -21,7 +21,7 @@ const WHY: readonly (readonly [string, string])[] = [
   ],
   [
     "A claim counts for nothing in an answer.",
-    "No matching, ranking or verdict takes a claim or a guess for a measurement: a claimed " +
+    "No matching, ranking or verdict treats a claim or a guess as a measurement: a claimed " +
       "hardness leaves a trial pending, an excluded grade is a mismatch, and in a chart of " +
       "composition against lives a claimed blade is hollow.",
   ],

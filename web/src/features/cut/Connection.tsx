@@ -15,14 +15,14 @@ export function Connection({
   if (away && why) {
     return (
       <span role="status" className="min-w-28 max-w-96 text-right leading-tight text-glint">
-        {plural(waiting, "event")} kept here: {why}
+        {plural(waiting, "event")} stored here: {why}
       </span>
     );
   }
   if (away) {
     return (
       <span role="status" className="min-w-28 text-right leading-tight text-glint">
-        Server away; {plural(waiting, "event")} kept here
+        Server away; {plural(waiting, "event")} stored here
         <span className="max-bench:hidden"> and sent when it is back</span>
       </span>
     );

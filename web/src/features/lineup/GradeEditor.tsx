@@ -121,7 +121,7 @@ export function GradeEditor({
           <p className="text-rust">{save.error.message}</p>
         ) : null}
         <Button kind="next" type="submit" disabled={save.isPending}>
-          Keep
+          Save
         </Button>
         <Link
           className="text-note font-semibold underline underline-offset-4"

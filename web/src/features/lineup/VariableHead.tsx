@@ -119,7 +119,7 @@ function ToleranceForm({
       ) : null}
       {numeric ? (
         <Button kind="next" type="submit" disabled={save.isPending}>
-          Keep
+          Save
         </Button>
       ) : null}
       {variable.kind === "settled" ? (

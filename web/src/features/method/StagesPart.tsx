@@ -32,7 +32,7 @@ export function StagesPart({ draft: d, onChange, at }: PartProps) {
           <>
             <Field label="Stage" term="stage" {...cellOf(stage, change, "name")} />
             <Choice
-              label="goes by"
+              label="is decided by"
               value={stage.check}
               onPick={(check) => change({ check, lostFrom: "", limit: "" })}
             >

@@ -150,7 +150,7 @@ function asOwn(own: OwnDraft): NonNullable<Schemas["CheckSpecBody"]["own"]> {
   };
 }
 
-/** The check that a stage goes by, where the method has it. */
+/** The check that a stage is decided by, where the method has it. */
 export const checkOf = (d: MethodDraft, stage: StageDraft): CheckDraft | undefined =>
   d.checks.find((check) => check.kind === stage.check);
 

@@ -108,7 +108,7 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
 function Made({ made }: { made: Schemas["BroughtOut"] }) {
   const aside = [
     made.new_blades.length ? `new on the shelf: ${made.new_blades.join(", ")}` : "",
-    made.skipped ? `${made.skipped} imported before and kept` : "",
+    made.skipped ? `${made.skipped} imported before, not changed` : "",
     made.replaced ? `${made.replaced} were replaced; the old ones are in the bin` : "",
   ].filter(Boolean);
   return (

@@ -181,7 +181,7 @@ function AboutForm({ blade, onDone }: { blade: Blade; onDone: () => void }) {
       ) : null}
       <div className="col-span-2 flex gap-3">
         <Button kind="next" type="submit" disabled={save.isPending}>
-          Keep
+          Save
         </Button>
         <Button kind="quiet" onClick={onDone}>
           Cancel

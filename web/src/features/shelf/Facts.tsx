@@ -95,7 +95,7 @@ function Fact({
             ? `, ${inUse.hardness.used.length} readings, ${inUse.hardness.low_hrc.toFixed(1)} ` +
               `to ${inUse.hardness.high_hrc.toFixed(1)}`
             : ""}
-          {own.length > 1 ? `; ${own.length} values kept` : ""}
+          {own.length > 1 ? `; ${own.length} values stored` : ""}
         </span>
         {quantity.name === "hardness_hrc" && usual ? (
           <span className="block">

@@ -114,10 +114,10 @@ function Looking({
           {coupon?.called ?? "Which coupon"}
           {whose.side === "both" ? "" : `, ${whose.side} side`},{" "}
           {labelOf("inspectionStages", whose.stage)}
-          {look?.struck ? ` (struck: ${look.struck})` : ""}
+          {look?.struck ? ` (excluded:  ${look.struck})` : ""}
         </h1>
         <Button kind="next" disabled={busy} onClick={() => keep({})}>
-          {look ? "Save changes" : after ? `Keep, then ${after.says}` : "Save look"}
+          {look ? "Save changes" : after ? `Save, then ${after.says}` : "Save look"}
         </Button>
       </div>
       <div className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-3">

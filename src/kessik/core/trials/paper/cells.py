@@ -42,7 +42,7 @@ def number_in(text: str, key: str) -> float | None:
         return None
     if _DAY.match(plain):
         raise OutOfRangeError(
-            f"a date stands here, {plain[:10]}: a sheet makes one of 3-5; write it as text",
+            f"this cell holds a date, {plain[:10]}: a sheet makes one of 3-5; write it as text",
             field=key,
         )
     try:

@@ -149,7 +149,7 @@ def roles_for(method: Method) -> list[tuple[str, str]]:
         (CHECK, "which check"),
         (BLADE_COLUMN, "readings of the blade in the head"),
         ("note", "note"),
-        (AS_NOTE, "kept as a note, with its head"),
+        (AS_NOTE, "saved as a note, with its head"),
         (LEFT_OUT, "left out"),
     ]
 

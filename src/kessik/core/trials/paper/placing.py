@@ -37,10 +37,10 @@ def stretch_slips(
             continue
         if run.zone_mm is not None and other.stretch is not None:
             where = f"{other.stretch[0]:g} to {other.stretch[1]:g} mm of {whose}"
-            by = f"stand in line {other.line} already" if other.line else "have been cut already"
+            by = f"are in line {other.line} already" if other.line else "have been cut already"
             return [EntryError(ZONE, f"{where} {by}; zones of one sharpening may not overlap")]
         if other.line is not None:
-            says = f"{whose} stands in line {other.line} already"
+            says = f"{whose} is in line {other.line} already"
             return [EntryError("edge", f"{says}; two zones of it need their zones")]
         return [EntryError("edge", f"{whose} has been cut already, and an edge is cut once")]
     return []
@@ -72,7 +72,7 @@ def numbered_rounds(rounds: Sequence[Round]) -> tuple[list[int], Mapping[int, En
         number = each.number or max(own, default=0) + 1
         numbers.append(number)
         if number in own and each.line is not None:
-            stands = f"stands in line {own[number]}" if own[number] else "was cut"
+            stands = f"is in line {own[number]}" if own[number] else "was cut"
             slips[each.line] = EntryError(ROUND, f"round {number} of {each.code} {stands} already")
         own.setdefault(number, each.line)
     for each, number in zip(rounds, numbers, strict=True):
