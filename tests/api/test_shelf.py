@@ -244,7 +244,7 @@ def test_a_trial_holds_loosely_what_its_tester_says(hand):
     measure(hand.client, a, "grip", words="oak")
     measure(hand.client, b, "grip", words="cord")
     says = hand.client.get(f"{path}/line-up").json()["says"]
-    assert says.startswith("B cannot speak about steel: grip is cord, not oak")
+    assert says.startswith("B is not a fair test of steel: grip is cord, not oak")
     hand.client.patch(path, json={"let_go": ["grip"]})
     found = hand.client.get(f"{path}/line-up").json()
     assert all(c["variable"] != "grip" for c in found["cells"])

@@ -37,7 +37,7 @@ def test_from_nothing_to_a_line_up(hand):
         "B", claimed_grade="1.4112", hardness_hrc=58.0, **with_edge(thickness_behind_edge_mm=0.72)
     )
     found = line_up(hand)
-    assert found["says"].startswith("B cannot speak about steel")
+    assert found["says"].startswith("B is not a fair test of steel")
     assert cell(found, "B", "thickness_behind_edge_mm")["state"] == "confounded"
     assert cell(found, "A", "hardness_hrc")["state"] == "matched"
     assert found["next_step"]["kind"] == "start_run"

@@ -69,7 +69,7 @@ def test_from_an_empty_database_to_a_verdict(person):
     person.tab_to("Read the verdict")
     person.press(Keys.ENTER)
     person.see("B outlasts A by")
-    person.see("the answer speaks of these blades")
+    person.see("the answer holds for these blades")
     person.tab_to("Picture")
     person.press(Keys.ARROW_RIGHT)
     person.press(Keys.ENTER)

@@ -30,7 +30,7 @@ def views(demo):
     run = next(r["id"] for r in entry["runs"] if r["status"] == "paused")
     return {
         "/": "Raft rope, before the season",
-        f"/trials/{trial}/line-up": "AV-03 cannot speak about steel",
+        f"/trials/{trial}/line-up": "AV-03 is not a fair test of steel",
         f"/trials/{trial}/line-up?start=": "Start a run",
         f"/trials/{trial}/verdict": "AV-05 outlasts",
         f"/runs/{run}": "Leave the bench",

@@ -30,7 +30,7 @@ def test_facts_are_typed_into_the_matrix_and_judged_at_once(person, served):
     change(person, "B", "thickness_behind_edge_mm", "thin", Keys.ENTER)
     person.see("“thin” is not a number")
     person.press(Keys.BACKSPACE * 4, "0.72", Keys.ENTER)
-    person.see("B cannot speak about steel: thickness behind the edge differs by 0.36 mm")
+    person.see("B is not a fair test of steel: thickness behind the edge differs by 0.36 mm")
     assert state(person, "B", "thickness_behind_edge_mm") == "confounded"
 
     change(person, "B", "hardness_hrc", "150", Keys.ENTER)

@@ -41,7 +41,7 @@ def define_whittling(person, trial):
     second = person.driver.find_elements(By.XPATH, delete)[-1]  # one stage is enough
     person.driver.execute_script("arguments[0].click()", second)
     fill(person, "Stage", "fine")
-    person.pick("goes by", "hair whittling")
+    person.pick("decided by", "hair whittling")
     person.pick("Lost from", "cuts")
     person.pick("Checked", "at even gaps")
     fill(person, "Every", "10")

@@ -133,7 +133,7 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
         type_into(person, f"{code}, edge 4: thickness behind the edge", thickness)
     person.until(lambda: newest_thickness_mm(served, hand.trial) == [0.36, 0.72])
     person.open(f"{run_out}/line-up")
-    person.see("B cannot speak about steel")
+    person.see("B is not a fair test of steel")
     assert state(person, "B", "thickness_behind_edge_mm") == "confounded"
     person.open(f"{run_out}/prepare")
     person.see("Measured edges")
@@ -185,7 +185,7 @@ def test_nothing_typed_is_lost_by_a_lost_connection_or_a_reload(person, served):
     hand = served.hand()
     ((blade, _),) = hand.make_trial("A")
     person.open(f"/blades/{blade}")
-    person.see("Its edges")
+    person.see("Edges")
     labelled(person, "Measure stock thickness").send_keys(Keys.ENTER)
     person.until(lambda: person.focused().tag_name == "input")
     served.kill()
@@ -194,7 +194,7 @@ def test_nothing_typed_is_lost_by_a_lost_connection_or_a_reload(person, served):
     assert person.focused().get_attribute("value") == "3,05"
     served.start()
     person.driver.refresh()
-    person.see("Its edges")
+    person.see("Edges")
     labelled(person, "Measure stock thickness").send_keys(Keys.ENTER)
     person.until(lambda: person.focused().get_attribute("value") == "3,05")
     person.press(Keys.ENTER)
@@ -210,7 +210,7 @@ def test_a_zone_is_drawn_with_the_pointer_and_a_picture_is_added(person, served,
     }
     hand.client.put(f"/api/blades/{blade}/edges/{edge}", json=body)
     person.open(f"/blades/{blade}")
-    person.see("Its edges")
+    person.see("Edges")
     grip = labelled(person, "Zone 1, to")
     person.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", grip)
     wide = int(
@@ -276,7 +276,7 @@ def test_a_tolerance_is_explained_and_changed_where_it_stands(person, served):
             json={"id": f"stock-of-{blade[:8]}", "quantity": "stock_mm", "value": stock},
         )
     person.open(f"/trials/{hand.trial}/line-up")
-    person.see("B cannot speak about steel: stock differs by 0.50 mm")
+    person.see("B is not a fair test of steel: stock differs by 0.50 mm")
     head = "//th/button[starts-with(@aria-label, 'stock, ±0.3 mm')]"
     person.driver.find_element(By.XPATH, head).send_keys(Keys.ENTER)
     person.see("Alike within three tenths of a millimetre. Where it differs, thicker stock wedges")
@@ -285,7 +285,7 @@ def test_a_tolerance_is_explained_and_changed_where_it_stands(person, served):
     person.see("Also matched: settled edge, stock.")
     person.see("Tolerances were changed for this trial.")
     press_button(person, "Restore the usual tolerances")
-    person.see("B cannot speak about steel: stock differs by 0.50 mm")
+    person.see("B is not a fair test of steel: stock differs by 0.50 mm")
     person.tab_to("make it the factor")
     person.press(Keys.ENTER)
     person.until(lambda: "stock differs" not in person.driver.find_element(By.TAG_NAME, "h1").text)

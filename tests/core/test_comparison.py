@@ -170,7 +170,7 @@ def test_the_headline_ranks_names_the_unfair_blade_and_says_what_is_open():
     said = headline(analysis, "dull")
     assert said.startswith("To dull, B outlasts A by")
     assert "C is not ranked: thickness behind the edge differs by 0.35 mm" in said
-    assert "the answer speaks of the steel" in standing_words(analysis, "dull")
+    assert "the answer holds for the steel" in standing_words(analysis, "dull")
 
 
 def test_blades_that_cannot_be_told_apart_are_bracketed_together():
@@ -254,7 +254,9 @@ def test_an_excluded_claim_takes_the_name_away_where_steels_are_compared_and_fai
     known = MATCHED | {"B": replace(facts("B", grade="1.2436"), claim=sold)}
     found = dull(trial({"A": 20, "B": 30}, known))["A", "B"]
     assert (found.verdict, found.scope) == ("longer", "these blades")
-    assert "B's result speaks of this blade, not of 1.2436" in reason_words(found.reasons[-1], RULE)
+    assert "B's result holds for this blade, not for 1.2436" in reason_words(
+        found.reasons[-1], RULE
+    )
     same = {"A": facts("A", grade="1.2436"), "B": known["B"]}
     elsewhere = dull(trial({"A": 20, "B": 30}, same, MatchingRule("angle")))["A", "B"]
     assert elsewhere.verdict == "confounded"

@@ -79,7 +79,7 @@ def test_each_variable_by_its_own_rule(variable, inside, outside, says):
     cell = next(c for c in match(odd, MatchingRule()) if c.state == "confounded")
     said = cell_words(cell, MatchingRule())
     assert says in said
-    assert said.endswith("C's result will not speak about steel")
+    assert said.endswith("C's result does not count for steel")
 
 
 def test_unequal_starts_are_held_against_their_own_scatter():

@@ -120,7 +120,7 @@ def test_the_line_up_says_it_before_an_edge_is_spent():
     assert "needs a second" in said([blade("A")])
     assert said([blade("A"), blade("B")]) == "Both blades are matched: what differs is the steel."
     assert said([blade("A"), blade("B", thickness=(0.71,))]).startswith(
-        "B cannot speak about steel: thickness"
+        "B is not a fair test of steel: thickness"
     )
 
 

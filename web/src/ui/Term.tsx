@@ -11,7 +11,7 @@ export function Term({ of }: { of: TermName }) {
         <button
           type="button"
           aria-label={`What is “${of}”?`}
-          className={`ml-1 inline-grid size-6 cursor-pointer place-items-center rounded-full border
+          className={`-my-1 ml-1 inline-grid size-6 cursor-pointer place-items-center rounded-full border
             border-line text-note font-semibold text-ink-2`}
         >
           ?

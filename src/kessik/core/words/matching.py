@@ -29,15 +29,15 @@ def mismatch_words(found: Mismatch, factor: str) -> str:
     if found.how == "unusual_hardness":
         return f"{differs}; this blade is not what a user gets"
     if found.how == "claim_excluded":
-        return f"{differs}; {found.blade}'s result speaks of this blade, not of {found.value}"
+        return f"{differs}; {found.blade}'s result holds for this blade, not for {found.value}"
     size = (
         f"; this mismatch alone could make {found.life_percent:.0f} % of life"
         if found.life_percent is not None
         else ""
     )
     return (
-        f"{differs}: {BY_NAME[found.variable].consequence}{size}; {found.blade}'s result will not"
-        f" speak about {factor.replace('_', ' ')}"
+        f"{differs}: {BY_NAME[found.variable].consequence}{size}; {found.blade}'s result"
+        f" does not count for {factor.replace('_', ' ')}"
     )
 
 
@@ -212,8 +212,8 @@ def line_up_words(
         code = spoiled[0].blade
         whys = [what_differs(found) for found in spoiled if found.blade == code]
         others = len({found.blade for found in spoiled}) - 1
-        also = f" {others} more cannot either." if others else ""
-        return f"{code} cannot speak about {question}: {', '.join(whys)}.{also}"
+        also = f" {others} more {'is' if others == 1 else 'are'} not either." if others else ""
+        return f"{code} is not a fair test of {question}: {', '.join(whys)}.{also}"
     if pending:
         lines = open_lines(pending)
         what = "1 thing is" if len(lines) == 1 else f"{len(lines)} things are"

@@ -266,7 +266,7 @@ def kept_words(kept: Kept) -> str:
 def place_words(place: int, *, is_shared: bool) -> str:
     """A place, from the least rust on."""
     ordinal = {1: "1st", 2: "2nd", 3: "3rd"}.get(place, f"{place}th")
-    return f"{ordinal}, shared" if is_shared else ordinal
+    return f"tied {ordinal}" if is_shared else ordinal
 
 
 def conditions_words(soak: Soak, coupon: Coupon | None, answer: SoakAnswer) -> str:

@@ -258,7 +258,7 @@ def standing_words(analysis: TrialAnalysis, stage: str) -> str:
     pairs = pairs or [c for c in analysis.figure_comparisons if c.verdict != "confounded"]
     parts = [f"{counted(runs, 'run')} {_of_what(analysis, [b.blade for b in blades])}"]
     if pairs:
-        parts.append(f"the answer speaks of {_scopes(pairs)}")
+        parts.append(f"the answer holds for {_scopes(pairs)}")
     words = "; ".join(parts) + "."
     still_open = open_lines(analysis.pending, len(analysis.blades))
     return f"{words} Open: {'; '.join(still_open)}." if still_open else words

@@ -71,8 +71,8 @@ export function BatchSheet() {
       </section>
       <p className="mt-4 text-note text-ink-2">
         What this does not show: carbon, nitrogen, boron and oxygen, which no analyser in air sees;
-        what lies under a coating; how a blade was hardened. A verdict speaks of the claim among the
-        grades tried, never of what a steel is. {blades[0]?.assumption}
+        what lies under a coating; how a blade was hardened. A verdict is about the claim among the
+        grades tried, never about what a steel is. {blades[0]?.assumption}
       </p>
     </div>
   );

@@ -13,7 +13,7 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   const patched = useTrialPatch(trial);
   return (
     <section aria-label="What this comparison can show">
-      <h2 className="text-lead font-bold">The answer can speak of: {lineUp.scope}</h2>
+      <h2 className="text-lead font-bold">The answer holds for: {lineUp.scope}</h2>
       {mismatches.map((found) => {
         const blade = blades.find((b) => b.code === found.blade);
         if (!blade) return null;
@@ -62,7 +62,7 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
             ))}
           </ul>
           <p className="mt-2 text-note text-ink-2">
-            You can start without them. Until they are known, the answer speaks of these blades
+            You can start without them. Until they are known, the answer holds for these blades
             only.
           </p>
         </div>

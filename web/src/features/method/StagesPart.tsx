@@ -20,7 +20,7 @@ export function StagesPart({ draft: d, onChange, at }: PartProps) {
     together: "any",
   };
   return (
-    <Part title="Stages, in the order they are lost">
+    <Part title="Stages, in the order they are lost" term="stage">
       <Rows
         error={at("stages") ?? at("keen_gf") ?? at("dull_gf")}
         rows={d.stages}
@@ -30,9 +30,9 @@ export function StagesPart({ draft: d, onChange, at }: PartProps) {
       >
         {(stage, change) => (
           <>
-            <Field label="Stage" term="stage" {...cellOf(stage, change, "name")} />
+            <Field label="Stage" {...cellOf(stage, change, "name")} />
             <Choice
-              label="is decided by"
+              label="decided by"
               value={stage.check}
               onPick={(check) => change({ check, lostFrom: "", limit: "" })}
             >

@@ -165,7 +165,7 @@ function Edges({
   return (
     <section aria-label="Sharpenings" className="mt-8 border-t-[1.5px] border-ink pt-4 pb-8">
       <div className="flex flex-wrap items-center gap-2">
-        <h2 className="mr-4 text-lead font-bold">Its edges</h2>
+        <h2 className="mr-4 text-lead font-bold">Edges</h2>
         <Toggles
           says="Edge"
           value={edge?.id}
