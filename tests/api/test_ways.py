@@ -39,7 +39,7 @@ def test_blades_that_last_alike_are_told_apart_by_the_way_there(hand):
     cut_along(hand, late, 1.6)
     found = answer_of(hand.client, hand.trial)
     assert found["comparisons"][0]["verdict"] == "not_enough_evidence"
-    assert found["ways"][0].startswith(("A and B are not told", "B and A are not told"))
+    assert found["ways"][0].startswith(("A and B are not separated", "B and A are not separated"))
     assert "B is the keener" in found["ways"][0]
     of_a = [words for words in found["ways"][1:] if words.startswith("A ")]
     assert len(of_a) == 2, "its work on the way, and how it went after keen"

@@ -9,8 +9,11 @@ from tempfile import TemporaryDirectory, gettempdir
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+from kessik.core.protocols.checks import CheckSpec, OwnCheck
+from kessik.core.protocols.methods import Method, Stage, StopRule
 from kessik.demo.arms_and_blocks import FINISH_TRIAL_ID
 from kessik.demo.soaks import COATINGS_ID, DAMP_WRAP_ID, SALT_PACK_ID
+from kessik.store.queries.methods import method_body
 from tests.browser.chromium import chromium, picture, resize
 from tests.browser.conftest import Person
 from tests.serving import Served
@@ -46,6 +49,7 @@ def measured(address):
     return max((x for x in looks if x["how"] == "photo"), key=lambda x: x["rust_percent"])["id"]
 
 
+GRADES = ("whittles", "splits", "cuts", "slides")
 OLD_SHEET = """Knife;Steel;HRC;Angle incl.;Fine (ft);Working (ft);Total;Remarks
 AV-02;1.4112;58,5;30;31;26;57;second box
 AV-02;1.4112;58,5;30;30;27;57;
@@ -69,7 +73,7 @@ def take_record(bench, trial, demo):
     bench.open(f"/sheets?trial={trial}")
     bench.see("Open a file, or paste")
     bench.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(sheet))
-    bench.see("2 slips to mend")
+    bench.see("2 errors to correct")
     take_bench(bench, "sheet")
     record = hand.client.get(f"/api/trials/{trial}/record").json()["runs"]
     checks = hand.client.get(f"/api/runs/{record[0]['id']}").json()["state"]["checks"]
@@ -84,6 +88,29 @@ def take_record(bench, trial, demo):
     bench.see("Restore")
     take_bench(bench, "bin")
     hand.client.put("/api/bin/bin-of-pictures/brought-back")
+    hand.client.close()
+
+
+def take_own_check(driver, demo):
+    """The method page of a trial with a check of the tester's own."""
+    hand = demo.hand()
+    checks = (CheckSpec("hair whittling", 1, "loose hair", OwnCheck("scale", GRADES)),)
+    method = Method(
+        name="Whittling series",
+        checks=checks,
+        stages=(Stage("fine", "hair whittling", lost_on=GRADES[2:]),),
+        ends=(StopRule("limit", "fine"),),
+        schedule="every",
+        every=10,
+    )
+    body = {"id": hand.trial, "name": "Hair whittling", "method": method_body(method)}
+    assert hand.client.put(f"/api/trials/{hand.trial}", json=body).status_code == 200
+    driver.get(f"{demo.address}/trials/{hand.trial}/method")
+    time.sleep(2)
+    driver.execute_script(
+        "document.querySelector('[aria-label=\"How sharpness is checked\"]').scrollIntoView()"
+    )
+    picture(driver, FOLDER / "own-check.png")
     hand.client.close()
 
 
@@ -118,10 +145,7 @@ def main():
             take(f"{demo.address}/soak/{COATINGS_ID}", "soak-coatings")
             look = measured(demo.address)
             take(f"{demo.address}/soak/{DAMP_WRAP_ID}/look?look={look}", "soak-look", 6)
-            driver.get(f"{demo.address}/reckoner")
-            time.sleep(2)
-            driver.execute_script("document.getElementById('brine').scrollIntoView()")
-            picture(driver, FOLDER / "brine.png")
+            take_own_check(driver, demo)
             bench = Person(driver, demo.address)
             take_record(bench, by_name["Cartons in the shed"]["trial"]["id"], demo)
             bench.open(f"/runs/{run}")

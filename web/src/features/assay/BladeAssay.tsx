@@ -113,7 +113,7 @@ function Elements({ data, laid }: { data: Out; laid: readonly string[] }) {
             slots={slotsOf(element.element, ordered)}
             pins={pinsOf(element.element, data.shots, ordered[0]?.scale ?? 1)}
             mean={element.percent === null ? null : element.percent * (ordered[0]?.scale ?? 1)}
-            uncertainty={element.uncertainty_percent}
+            uncertainty={scaled(element.uncertainty_percent, ordered[0]?.scale ?? 1)}
             width={Math.max(width - 190, 160)}
           />
           <span className="text-right text-note leading-tight">
@@ -146,12 +146,16 @@ function pinsOf(element: string, shots: Out["shots"], scale: number): Pin[] {
         id: shot.id,
         name: `shot ${shot.name}`,
         percent: r.percent * scale,
-        plusMinus: r.plus_minus_percent ?? null,
+        plusMinus: scaled(r.plus_minus_percent ?? null, scale),
         detected: r.detected ?? true,
         faded: shot.struck !== "" || shot.surface === "coated",
       })),
   );
 }
+
+/** What a reading is corrected by, its uncertainty is, too. */
+const scaled = (percent: number | null, scale: number) =>
+  percent === null ? null : percent * scale;
 
 function readWords(element: Out["elements"][number], scale: number): string {
   if (element.visible === "not_seen" && element.percent === null) return "not seen";
@@ -159,7 +163,7 @@ function readWords(element: Out["elements"][number], scale: number): string {
   if (element.percent === null) return "not read";
   const read = element.percent * scale;
   const digits = read >= 10 ? 1 : 2;
-  const spread = element.uncertainty_percent?.toFixed(digits) ?? "";
+  const spread = scaled(element.uncertainty_percent, scale)?.toFixed(digits) ?? "";
   const scattered = element.scattered ? ", shots disagree" : "";
   return `${read.toFixed(digits)} ± ${spread} %${scattered}`;
 }

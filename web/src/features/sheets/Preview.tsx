@@ -12,7 +12,7 @@ export function Preview({ seen }: { seen: Seen }) {
         {seen.faults.length ? (
           <>
             <h2 className="text-lead font-bold text-rust">
-              {plural(seen.fault_count, "slip")} to correct in the sheet, or in the choice of
+              {plural(seen.fault_count, "error")} to correct in the sheet, or in the choice of
               columns
             </h2>
             <ul className="mt-1">

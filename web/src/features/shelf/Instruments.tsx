@@ -14,11 +14,14 @@ import { instrumentsQuery, shotsQuery } from "../../api/queries";
 import { ReferenceTrail } from "../../charts/ReferenceTrail";
 import { day, plural, typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
+import { LIMITS } from "../../domain/limits.gen";
 import { labelOf, WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Choice, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
+import { Notice } from "../../ui/Notice";
 import { Failed, Waiting } from "../../ui/State";
+import { useForm } from "../../ui/useForm";
 
 type Instrument = Schemas["InstrumentOut"];
 type News = Schemas["InstrumentNewsOut"];
@@ -247,72 +250,63 @@ function Check({ instrument, news }: { instrument: Instrument; news: News | unde
   );
 }
 
-const EMPTY = { name: "", address: "", baud: "9600", low: "", high: "", reference: "" };
+const FORM = {
+  name: "text",
+  address: "text",
+  baud: LIMITS.baud,
+  range_low: "number",
+  range_high: "number",
+  reference: "text",
+} as const;
+const EMPTY = {
+  name: "",
+  address: "",
+  baud: String(LIMITS.baud.default),
+  range_low: "",
+  range_high: "",
+  reference: "",
+};
 
 function NewInstrument() {
   const [kind, setKind] = useState<Instrument["kind"]>("force");
-  const [typed, setTyped] = useState(EMPTY);
   const [id, setId] = useState(newId);
   const save = useChange(putInstrument, () => {
-    setTyped(EMPTY);
+    form.drop();
     setId(newId());
   });
+  const form = useForm({ draft: "new-instrument", kinds: FORM, start: EMPTY, error: save.error });
   const of = KINDS[kind];
-  const refused = save.error instanceof Refused ? save.error : null;
-  const numbers = {
-    baud: typedNumber(typed.baud),
-    low: typedNumber(typed.low),
-    high: typedNumber(typed.high),
-  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    const { baud, low, high } = numbers;
-    if (baud === undefined || low === undefined || high === undefined) return;
-    const { name, address, reference } = typed;
-    save.mutate({
-      id,
-      kind,
-      name,
-      address,
-      baud: baud ?? 9600,
-      range_low: low,
-      range_high: high,
-      reference,
-      in_use: true,
-    });
+    const read = form.read();
+    if (read)
+      save.mutate({ ...read, id, kind, baud: read.baud ?? LIMITS.baud.default, in_use: true });
   };
-  const field = (name: keyof typeof EMPTY, wire: string = name) => ({
-    value: typed[name],
-    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
-    error:
-      name in numbers && numbers[name as keyof typeof numbers] === undefined
-        ? `“${typed[name]}” is not a number`
-        : refused?.at(wire),
-  });
   return (
     <form onSubmit={submit} noValidate aria-label="New instrument" className="flex flex-col gap-3">
       <h2 className="text-lead font-bold">Connect an instrument</h2>
       <Choice label="Kind" value={kind} onPick={(picked) => setKind(picked as Instrument["kind"])}>
         <Options of={WORDS.instruments} />
       </Choice>
-      <Field label="Name" {...field("name")} />
-      <Field label={of.where} hint={`for example ${of.example}`} {...field("address")} />
+      <Field label="Name" {...form.field("name")} />
+      <Field label={of.where} hint={`for example ${of.example}`} {...form.field("address")} />
       {kind === "xrf" || kind === "camera" ? null : (
-        <Field label="Speed" unit="baud" inputMode="numeric" {...field("baud")} />
+        <Field label="Speed" unit="baud" {...form.field("baud")} />
       )}
       {of.reads ? (
         <>
           <div className="grid grid-cols-2 gap-3">
-            <Field label="Reads from" inputMode="decimal" {...field("low", "range_low")} />
-            <Field label="to" inputMode="decimal" {...field("high", "range_high")} />
+            <Field label="Reads from" {...form.field("range_low")} />
+            <Field label="to" {...form.field("range_high")} />
           </div>
           <Field
             label="Reference"
             placeholder={kind === "force" ? "new utility edge, plain test line" : "test block, HRC"}
-            {...field("reference")}
+            {...form.field("reference")}
           />
         </>
       ) : null}
+      <Notice says={form.notice} />
       <Button kind="next" type="submit" disabled={save.isPending} className="self-start">
         Connect
       </Button>
