@@ -327,7 +327,7 @@ def test_a_run_keeps_out_of_the_control_and_a_second_zone_of_an_edge_may_be_cut(
         return hand.client.put(f"/api/trials/{hand.trial}/runs/{run}", json=body)
 
     assert "say which zone is cut" in start().json()["detail"]
-    assert "kept as a control" in start(zone_from_mm=40, zone_to_mm=80).json()["detail"]
+    assert "is a control" in start(zone_from_mm=40, zone_to_mm=80).json()["detail"]
     assert start(zone_from_mm=0, zone_to_mm=30).status_code == 200
     assert start(zone_from_mm=25, zone_to_mm=60).status_code == 409
     assert start(zone_from_mm=30, zone_to_mm=60).status_code == 200

@@ -118,7 +118,7 @@ def test_pictures_are_measured_and_the_answer_has_a_tie(person, served, pictures
     press_at(person, *WHITE_POINT)
     person.see("ISO 10289")
     person.until(lambda: 0.5 < area(person) < 1.8)
-    press(person, "Keep, then A right")
+    press(person, "Save, then A right")
     person.see("A, right side, as found")
 
     person.open(f"/soak/{soak_id}/look?coupon={a['id']}&side=left&stage=wiped")
@@ -129,7 +129,7 @@ def test_pictures_are_measured_and_the_answer_has_a_tie(person, served, pictures
     press(person, "Copy the last outline")
     person.see("new since the last look", seconds=40)
     person.until(lambda: 5 < area(person) < 7.5)
-    press(person, "Keep, then A right")
+    press(person, "Save, then A right")
     for coupon, side, key in (
         (a, "right", "4"), (b, "left", "4"), (b, "right", "3"), (d, "left", "1"), (d, "right", "0"),
     ):  # fmt: skip
