@@ -178,3 +178,27 @@ def test_a_grade_taken_out_later_makes_a_version_that_old_runs_stay_apart_from(t
     assert [c["seen"] for c in kept["state"]["checks"]] == [grade for _, grade in LOOKS["A"]]
     assert kept["state"]["stages"] == {"fine": 30}
     assert any("version 1" in note and "hair whittling" in note for note in answer(hand)["notes"])
+
+
+def test_a_file_shows_what_its_check_can_show(trial):
+    hand, a, _ = trial
+    graded_run(hand, a, *LOOKS["A"])
+    archive = hand.client.get(f"/api/trials/{hand.trial}/files").content
+    with zipfile.ZipFile(io.BytesIO(archive)) as files:
+        read = {name: files.read(name) for name in files.namelist()}
+    (series,) = [name for name in read if name.endswith(".series.csv")]
+    read[series] = read[series].replace(b"splits", b"pass")
+    refused = hand.client.post("/api/imports", files=[("files", each) for each in read.items()])
+    assert refused.status_code == 422
+    fault = refused.json()["faults"][0]
+    assert fault["column"] == "outcome"
+    assert "shows one of whittles, splits, cuts, slides" in fault["message"]
+
+
+def test_the_strop_brings_back_a_grade_and_not_a_pass(trial):
+    hand, a, _ = trial
+    run = graded_run(hand, a, *LOOKS["A"])
+    assert hand.send(run, "strop", {"strokes": 10}, at=30).status_code == 200
+    hand.judge(run, "splits", 30, check=WHITTLING.kind, stage="strop")
+    found = hand.client.get(f"/api/runs/{run}").json()
+    assert found["abilities_back"] == ["After 10 strokes “hair whittling” “splits”"]

@@ -11,6 +11,7 @@ from kessik.core.protocols.methods import Method, Stage, StopRule
 from kessik.core.protocols.schools import SCHOOLS
 from kessik.core.protocols.series import Check, RunSeries
 from kessik.core.protocols.stop_rules import assess
+from kessik.core.sharpening.strop_back import ability_back
 from kessik.core.sharpness.life import Bracketed, NotReached
 from kessik.core.sharpness.outcomes import outcome_lives
 from kessik.core.trials.paper.readings import tally
@@ -150,3 +151,8 @@ def test_every_built_in_check_can_be_asked_for_and_judged_or_read():
         assert bool(row.outcomes) == row.is_judged
         assert not row.is_judged or all(row.does)
         assert row.is_judged or row.sharp_is
+
+
+def test_a_clean_apex_after_the_strop_has_passed():
+    back = ability_back(10, [("inspect", "clean"), ("inspect", "glint"), ("paper", "pass")])
+    assert back.passed == {"inspect": (1, 2), "paper": (1, 1)}

@@ -108,7 +108,7 @@ def create_app(
 
 @asynccontextmanager
 async def _opened(app: FastAPI) -> AsyncIterator[None]:
-    """The server context is open while the application serves."""
+    """Opens what the server needs, and closes it when the application ends."""
     server: ServerContext | None = app.state.server
     if server is None:
         yield

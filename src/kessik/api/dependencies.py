@@ -1,4 +1,4 @@
-"""What the routers are handed, out of the server that serves."""
+"""What the routers are handed, out of the context of the server."""
 
 from typing import Annotated
 
@@ -17,12 +17,12 @@ from kessik.store.database import Database
 # trip through the thread pool.
 
 
-async def _house(request: Request) -> ServerContext:
+async def _server(request: Request) -> ServerContext:
     server: ServerContext = request.app.state.server
     return server
 
 
-Served = Annotated[ServerContext, Depends(_house)]
+Served = Annotated[ServerContext, Depends(_server)]
 
 
 async def _database(server: Served) -> Database:

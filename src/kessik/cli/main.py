@@ -28,7 +28,7 @@ def kessik() -> None:
 
 
 def main() -> None:
-    """Run the command that was required."""
+    """Run the command that was asked for."""
     try:
         app()
     except Exception as error:

@@ -27,7 +27,7 @@ UNREADABLE = (
 @dataclass(frozen=True)
 class ReadPicture:
     """A picture as it is kept: its bytes without the place of taking, their hash, media type, size
-    in pixels as it is checked, and its camera's own time (empty where it told none).
+    in pixels as it is looked at, and its camera's own time (empty where it told none).
     """
 
     data: bytes

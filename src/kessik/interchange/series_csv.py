@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
@@ -9,7 +10,15 @@ from typing import Any
 from kessik.core.errors import Fault, KessikError
 from kessik.core.limits import LIMITS
 from kessik.core.protocols.checks import CHECKS, DAMAGE, PASS_FAIL, CheckKind
-from kessik.core.protocols.events import AFTER_STROP, DOSE_CHECKS, Payload, check_count_at
+from kessik.core.protocols.events import (
+    AFTER_STROP,
+    DOSE_CHECKS,
+    Outcome,
+    Payload,
+    Reading,
+    check_count_at,
+    check_shows,
+)
 from kessik.core.protocols.series import WRITTEN, Check, RunSeries, outcome_of, seen_in
 from kessik.core.units import force_to_gf
 from kessik.interchange.csv_tables import Column, Row, Table, limited, read_table, write_table
@@ -149,7 +158,11 @@ def read_series(file: str, data: bytes, own_checks: Sequence[CheckKind] = ()) ->
     table = replace(table, rows=())  # the rows live on in the runs
     for row in rows:
         if (row.line, "check") not in faults.cells and not faults.is_hopeless:
-            faults.take(f for f in _row_faults(file, row) if (f.line, f.column) not in faults.cells)
+            faults.take(
+                f
+                for f in _row_faults(file, row, own_checks)
+                if (f.line, f.column) not in faults.cells
+            )
     rows = [
         row for row in rows if row.values["blade"] is not None and row.values["count"] is not None
     ]
@@ -189,15 +202,27 @@ def trial_name(file: str) -> str:
     return file.rsplit("/", 1)[-1].removesuffix(".csv").removesuffix(".series") or file
 
 
-def _row_faults(file: str, row: SeriesRow) -> list[Fault]:
-    """What the bench would refuse of a row, at the column it stands in."""
+def _row_faults(file: str, row: SeriesRow, own_checks: Sequence[CheckKind]) -> list[Fault]:
+    """What the bench would refuse of a row, at the column it stands in; a check of the tester's own
+    shows what some version of its method lets it show.
+    """
     try:
         check_count_at(row.values["count"] or 0.0)
-        _ = row.payload
+        payload = row.payload
+        known = [kind for kind in own_checks if kind.key == row.values["check"]]
+        if known and isinstance(payload, Reading | Outcome):
+            _check_shows_any(payload, known)
     except KessikError as error:
         column = _COLUMN_OF.get(error.field or "", error.field or "check")
         return [Fault(file, row.line, column, error.message)]
     return []
+
+
+def _check_shows_any(payload: Reading | Outcome, versions: Sequence[CheckKind]) -> None:
+    for older in versions[:-1]:
+        with suppress(KessikError):
+            return check_shows(payload, older)
+    return check_shows(payload, versions[-1])
 
 
 def _order_faults(file: str, rows: Sequence[SeriesRow]) -> list[Fault]:

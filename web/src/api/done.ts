@@ -1,4 +1,4 @@
-/** Interventions by one act, as the server names it in a header of its answers. */
+/** What one act did, as the server names it in a header of its answers. */
 export interface Done {
   readonly id: string;
   readonly says: string;

@@ -87,7 +87,7 @@ export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHigh
         </svg>
       </div>
       {tieGroups.length ? (
-        <p className="text-note text-ink-2">Bracketed: not separated by these runs.</p>
+        <p className="text-note text-ink-2">In one bracket: these runs cannot tell them apart.</p>
       ) : null}
     </div>
   );

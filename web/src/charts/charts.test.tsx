@@ -135,9 +135,9 @@ describe("the life ladder", () => {
   });
 
   it("brackets those that cannot be told apart, and says what the bracket means", () => {
-    expect(draw([rung])).not.toContain("Bracketed");
+    expect(draw([rung])).not.toContain("In one bracket");
     expect(draw([rung, { ...rung, blade: "AV-02", mark: 1 }], [["AV-01", "AV-02"]])).toContain(
-      "Bracketed: not separated",
+      "In one bracket:",
     );
   });
 

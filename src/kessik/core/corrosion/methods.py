@@ -1,4 +1,4 @@
-"""Methods of a soak: medium, how it is put on, when it is checked and tended, and what it is read
+"""Methods of a soak: medium, how it is put on, when it is looked at and tended, and what it is read
 on. All of common practice, no source, but for the salt spray.
 """
 

@@ -18,6 +18,7 @@ from kessik.core.protocols.events import (
     Reading,
     Strike,
     check_count_at,
+    check_shows,
     corrected,
     corrected_count,
 )
@@ -89,24 +90,10 @@ def _admit_stage(stage: str | None, method: Method) -> None:
         raise OutOfRangeError(f"a stage is one of {', '.join(known)}", field="stage", value=stage)
 
 
-def _admit_check(said: Reading | Outcome, method: Method) -> None:
+def _admit_check(payload: Reading | Outcome, method: Method) -> None:
     """A check of the tester's own is one that the method defines, and says what it can say."""
-    if said.check in (WRITTEN, *DOSE_CHECKS):
-        return
-    row = method.row(said.check)
-    if not row.is_own:
-        return
-    if isinstance(said, Reading):
-        if row.is_judged:
-            raise OutOfRangeError(f"“{row.name}” is no number", field="check")
-        if said.unit and said.unit != row.unit:
-            message = f"“{row.name}” is read in {row.unit or 'no unit'}, not in {said.unit}"
-            raise OutOfRangeError(message, field="unit", value=said.unit)
-        return
-    words = [word.key for word in row.outcomes]
-    if said.outcome not in words:
-        message = f"“{row.name}” shows " + (f"one of {', '.join(words)}" if words else "a number")
-        raise OutOfRangeError(message, field="outcome", value=said.outcome)
+    if payload.check not in (WRITTEN, *DOSE_CHECKS):
+        check_shows(payload, method.row(payload.check))
 
 
 def _admit_place(said: Reading | Outcome, method: Method, edge_length_mm: float | None) -> None:

@@ -12,7 +12,7 @@ from typing import Annotated, Any, Literal, NoReturn, get_args, get_type_hints
 
 from kessik.core.errors import KessikError, OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit
-from kessik.core.protocols.checks import CHECKS, DAMAGE, JUDGED, PASS_FAIL
+from kessik.core.protocols.checks import CHECKS, DAMAGE, JUDGED, PASS_FAIL, CheckKind
 from kessik.core.protocols.entries import (
     Changes,
     Choice,
@@ -320,6 +320,25 @@ def read_payload(kind: str, payload: Mapping[str, Any], *, strict: bool = True) 
         elif needed:
             entry.read(name, None)
     return made(**values)
+
+
+def check_shows(payload: Reading | Outcome, row: CheckKind) -> None:
+    """Refuse what a check of the tester's own cannot show; OutOfRangeError names the field. The
+    others are held to their rows when the event is made.
+    """
+    if not row.is_own:
+        return
+    if isinstance(payload, Reading):
+        if row.is_judged:
+            raise OutOfRangeError(f"“{row.name}” is no number", field="check")
+        if payload.unit and payload.unit != row.unit:
+            message = f"“{row.name}” is read in {row.unit or 'no unit'}, not in {payload.unit}"
+            raise OutOfRangeError(message, field="unit", value=payload.unit)
+        return
+    words = [word.key for word in row.outcomes]
+    if payload.outcome not in words:
+        message = f"“{row.name}” shows " + (f"one of {', '.join(words)}" if words else "a number")
+        raise OutOfRangeError(message, field="outcome", value=payload.outcome)
 
 
 def read_logged(kind: str, payload: object, raw: str) -> Payload | NotUnderstood:

@@ -4,9 +4,12 @@ does.
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
+
+from kessik.core.protocols.checks import PASS_FAIL
+from kessik.core.protocols.series import outcome_of
 
 READING_SCATTER = 0.07
 """Standard deviation of ln force of one reading: common practice, no source."""
@@ -57,11 +60,12 @@ def strop_back(
 @dataclass(frozen=True)
 class AbilityBack:
     """What an edge does again after so many strokes: of each kind of check how many tries passed,
-    and of how many.
+    and of how many; of a scale of the tester's own the grades that it showed, in their order.
     """
 
     strokes: float
     passed: Mapping[str, tuple[int, int]]
+    grades: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
 
     def does(self, check: str) -> bool | None:
         """Whether it passes a check again, in one try at least; None where that was not tried."""
@@ -71,15 +75,16 @@ class AbilityBack:
 
 def ability_back(strokes: float, tries: Sequence[tuple[str, str]]) -> AbilityBack:
     """What the tries of checks after so many strokes showed; each a check and its outcome."""
-    checks = dict.fromkeys(check for check, _ in tries)
-    passed = {
-        check: (
-            sum(said == "pass" for kind, said in tries if kind == check),
-            sum(kind == check for kind, _ in tries),
-        )
-        for check in checks
-    }
-    return AbilityBack(strokes, passed)
+    passed: dict[str, tuple[int, int]] = {}
+    grades: dict[str, tuple[str, ...]] = {}
+    for check, shown in tries:
+        outcome = outcome_of(check, shown)
+        if outcome in PASS_FAIL:
+            good, of = passed.get(check, (0, 0))
+            passed[check] = (good + (outcome == "pass"), of + 1)
+        else:
+            grades[check] = (*grades.get(check, ()), shown)
+    return AbilityBack(strokes, passed, grades)
 
 
 def stones_due(tests: Sequence[StropBack], keen_gf: float | None) -> int | None:

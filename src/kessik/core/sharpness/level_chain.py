@@ -115,7 +115,7 @@ class LevelChain:
     ) -> Floats:
         """The chance to be below the limit at each time given all that was seen, shape (times,
         settings, scatters), of some settings and scatters; `known` are their states at the times
-        that `forward` was required.
+        that `forward` was asked for.
         """
         states = self.smoothed(times, known, settings, scatters)
         return np.asarray(states[..., self.under].sum(axis=3) / states.sum(axis=3))

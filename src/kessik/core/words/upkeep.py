@@ -71,6 +71,8 @@ def ability_words(found: AbilityBack) -> str:
         f"“{check_name(check)}” {_tries(passed, tries)}"
         for check, (passed, tries) in found.passed.items()
     ]
+    for check, grades in found.grades.items():
+        said.append(f"“{check_name(check)}” {', '.join(f'“{grade}”' for grade in grades)}")
     return f"After {found.strokes:g} strokes {'; '.join(said)}"
 
 

@@ -33,9 +33,9 @@ def copies_of(db: Database) -> Copies:
 def change_rule(db: Database, rule: BackupRule) -> Copies:
     """Keep by another rule from now on; a second folder has to be there, and elsewhere."""
     if not 1 <= rule.daily <= MOST_KEPT:
-        raise OutOfRangeError(f"1 to {MOST_KEPT} copies of days", field="daily")
+        raise OutOfRangeError(f"save 1 to {MOST_KEPT} daily backups", field="daily")
     if not 0 <= rule.weekly <= MOST_KEPT:
-        raise OutOfRangeError(f"0 to {MOST_KEPT} copies of weeks", field="weekly")
+        raise OutOfRangeError(f"save 0 to {MOST_KEPT} weekly backups", field="weekly")
     if rule.second_folder:
         _check_folder(db, Path(rule.second_folder))
     with told_plainly():

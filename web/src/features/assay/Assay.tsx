@@ -10,7 +10,7 @@ import { BringShots } from "./BringShots";
 import { Parcel } from "./Parcel";
 import { WaitingFiles } from "./WaitingFiles";
 
-/** Composition, as far as anyone can tell: parcels of blades, each claim with its verdict. */
+/** What steel it is, as far as anyone can tell: parcels of blades, each claim with its verdict. */
 export function Assay() {
   const place = useQuery(assaysQuery);
   const [search, setSearch] = useSearchParams();

@@ -27,7 +27,7 @@ const WHY: readonly (readonly [string, string])[] = [
   ],
   [
     "Ranges have a standing, too.",
-    "The library's are unconfirmed until somebody checks them against the standard and " +
+    "Ranges of the library are unconfirmed until someone checks them against the standard and " +
       "confirms them; a verdict that excludes by such a range says so.",
   ],
 ];

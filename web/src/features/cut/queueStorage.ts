@@ -72,7 +72,7 @@ export const queueStorage: QueueStorage = {
   },
 };
 
-/** The name this device is decided by in the log. */
+/** The name this device has in the log. */
 export async function deviceName(): Promise<string> {
   const tx = (await store()).transaction("device", "readwrite", { durability: "strict" });
   const known = await tx.store.get("this");

@@ -66,7 +66,7 @@ function CheckFields({
         <Option value={OWN}>a check of my own …</Option>
       </Choice>
       <Field
-        label={isJudged ? "Tries each time" : "Readings each time"}
+        label={isJudged ? "Tries at each check" : "Readings at each check"}
         inputMode="numeric"
         {...cellOf(check, onChange, "readings")}
       />

@@ -49,7 +49,7 @@ export function CutPart(props: PartProps) {
           error={at("piece")}
         />
         <Field
-          label="Contact length a cut"
+          label="Contact length of a cut"
           unit="mm"
           inputMode="decimal"
           {...textOf(props, "contact")}

@@ -76,7 +76,7 @@ export function Brine() {
   );
 }
 
-/** A measured brine made stronger or weaker, and what evaporated include again. */
+/** A measured brine made stronger or weaker, and what evaporated put back. */
 export function BrineChange() {
   const { read, field } = useFigures("brine-change", {
     brine: "2000",

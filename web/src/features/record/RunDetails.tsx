@@ -38,7 +38,7 @@ export function RunDetails({ run, record }: { run: Run; record: Record_ }) {
   );
 }
 
-/** The entries of a run; each can be corrected, excluded with a reason, or include again. */
+/** The entries of a run; each can be corrected, excluded with a reason, or included again. */
 function Entries({ runId }: { runId: string }) {
   const run = useQuery(runQuery(runId));
   const [device] = useState(() => `record-${newId()}`);

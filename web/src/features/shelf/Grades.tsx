@@ -67,7 +67,7 @@ export function Grades() {
         open={search.get("new") === "grade"}
         onOpenChange={(o) => (o ? null : close())}
         title="New grade"
-        note="Your shelf may hold any name; the library's own is decided by standard designations."
+        note="Your shelf may hold any name; the library uses standard designations."
       >
         <GradeForm grade={undefined} onDone={close} />
       </Sheet>

@@ -4,7 +4,7 @@ import { labelOf } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import type { Soak } from "./soak";
 
-/** Interventions, at its true hour; an entry can be excluded and include again. */
+/** Interventions, each at its true hour; an entry can be excluded and included again. */
 export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
   const strike = useChange(({ id, reason }: { id: string; reason: string }) =>
     strikeAct(soak.id, id, reason),
@@ -35,7 +35,7 @@ export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
               kind="quiet"
               onClick={() => strike.mutate({ id: act.id, reason: act.struck ? "" : "was not so" })}
             >
-              {act.struck ? "include again" : "strike"}
+              {act.struck ? "Include again" : "Exclude"}
             </Button>
           </li>
         ))}

@@ -114,7 +114,7 @@ function Looking({
           {coupon?.called ?? "Which coupon"}
           {whose.side === "both" ? "" : `, ${whose.side} side`},{" "}
           {labelOf("inspectionStages", whose.stage)}
-          {look?.struck ? ` (excluded:  ${look.struck})` : ""}
+          {look?.struck ? ` (excluded: ${look.struck})` : ""}
         </h1>
         <Button kind="next" disabled={busy} onClick={() => keep({})}>
           {look ? "Save changes" : after ? `Save, then ${after.says}` : "Save look"}

@@ -170,7 +170,7 @@ const AT_FIELDS = [
 const shown = (refused: Refused | null) =>
   refused !== null && AT_FIELDS.includes(refused.problem.field ?? "");
 
-/** The methods on offer; one that a soak is decided by already stands first. */
+/** The methods on offer; one that a soak uses already stands first. */
 function choices(offered: readonly Method[], own: Method | undefined): readonly Method[] {
   const isThere = !own || offered.some((method) => method.key === own.key);
   return own && !isThere ? [own, ...offered] : offered;

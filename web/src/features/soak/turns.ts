@@ -1,6 +1,6 @@
 import type { Look, Soak } from "./soak";
 
-/** A side in a stage, that is checked. */
+/** A side in a stage, to be looked at. */
 export type Whose = { coupon: string; side: Look["side"]; stage: Look["stage"] };
 
 /** Sides of a coupon that are looked at. */

@@ -7,7 +7,7 @@ interface Props {
   stage: string;
   ladder: readonly Schemas["BladeVerdictOut"][];
   tieGroups: readonly (readonly string[])[];
-  /** Whether the stage is decided by a force limit, and not by pass and fail. */
+  /** Whether the stage goes by a force limit, and not by pass and fail. */
   byForce: boolean;
   /** What each stage of the method is lost by. */
   stageWords: readonly string[];

@@ -14,7 +14,7 @@ _WORK_PX = 1600
 """About how many pixels along the blade are worked on: more tell nothing more of its area."""
 LEAST_MASK_PX = 400
 _AROUND_PX = 14
-"""What is checked around the blade, in worked pixels."""
+"""What is looked at around the blade, in worked pixels."""
 _RIM_PX = 2
 """The outer pixels of a blade are part background; they take the colour of the nearest inside."""
 

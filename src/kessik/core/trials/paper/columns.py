@@ -96,11 +96,6 @@ def paper_columns(method: Method) -> list[PaperColumn]:
     ]
 
 
-def number_check(method: Method) -> str:
-    """The check whose numbers a tally holds; empty where the method has none."""
-    return next((row.key for row in method.rows if not row.is_judged), "")
-
-
 def _to(stage: Stage, unit: str) -> PaperColumn:
     return PaperColumn(stage.name, f"to {stage.name}", "life", unit, LIFE_HINT)
 
