@@ -15,6 +15,7 @@ import numpy as np
 from scipy import ndimage
 
 from benchmarks.rust_pictures import FINISHES, ILLUMINANTS, TONES, TRAPS, Scene, take
+from kessik.api.views.soaks import soak_out
 from kessik.core.corrosion.methods import METHODS, STAGES
 from kessik.core.corrosion.photo.area import Area
 from kessik.core.corrosion.photo.registration import lay_over
@@ -185,7 +186,6 @@ def _warped(rgb, turn, shift):
 
 def report_opening() -> None:
     """A soak of 8 blades, 10 looks, 2 sides and 4 stages, opened as the screen gets it."""
-    from kessik.api.schemas.soaks_out import SoakOut
 
     begun = datetime(2026, 5, 4, 8, tzinfo=UTC)
     coupons = tuple(Coupon(f"coupon-{n}", f"AV-{n}") for n in range(8))
@@ -206,9 +206,9 @@ def report_opening() -> None:
                                         at, rust_percent=hours / 10, rust_low=hours / 11,
                                         rust_high=hours / 9)  # fmt: skip
                             soaks.save_look(session, soak.id, look, None, later.utc)
-        SoakOut.of(soak_sheet(db, soak.id, later)).model_dump_json()
+        soak_out(soak_sheet(db, soak.id, later)).model_dump_json()
         began = time.perf_counter()
-        told = SoakOut.of(soak_sheet(db, soak.id, later))
+        told = soak_out(soak_sheet(db, soak.id, later))
         told.model_dump_json()
         took = 1000 * (time.perf_counter() - began)
         db.close()

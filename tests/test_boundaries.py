@@ -53,6 +53,21 @@ def web_boundaries(tree):
         ("store/planted.py", "from kessik.services import bench", "One direction of flow"),
         ("services/planted.py", "import sqlalchemy", "SQLAlchemy only in the store"),
         (
+            "services/shelf/checks.py",
+            "from kessik.services.trials import plans",
+            "Service areas have an order",
+        ),
+        (
+            "api/schemas/common.py",
+            "from kessik.api.views import stock",
+            "Presenting has a room: routers ask views, views fill schemas",
+        ),
+        (
+            "api/routers/bench.py",
+            "from kessik.core.words import lives",
+            "Sentences are composed in views",
+        ),
+        (
             "api/routers/bench.py",
             "from kessik.api.routers import trials",
             "Routers know nothing of each other",
@@ -89,7 +104,8 @@ def test_the_core_may_not_look_at_the_machine(tree):
 
 
 def test_nothing_is_broken_in_the_tree_itself(tree):
-    assert "5 kept, 0 broken" in python_boundaries(tree).stdout
+    contracts = (ROOT / "pyproject.toml").read_text().count("[[tool.importlinter.contracts]]")
+    assert f"{contracts} kept, 0 broken" in python_boundaries(tree).stdout
     clean = web_boundaries(tree)
     assert clean.returncode == 0, clean.stdout
     assert int(clean.stdout.split("(")[1].split(" modules")[0]) > 40, (

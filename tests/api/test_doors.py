@@ -16,7 +16,7 @@ from PIL import Image
 
 from kessik.api.app import create_app
 from kessik.api.read_timeouts import HEAD_WITHIN_S, PatientProtocol
-from kessik.services.bench.live import run_topic
+from kessik.services.live import run_topic
 from kessik.services.pictures.storing import forget_unused
 from tests.conftest import here
 from tests.serving import ServedHere

@@ -15,7 +15,7 @@ from kessik.core.shelf.edges import Edge
 from kessik.core.trials.arms import arm_and_edge, arms_of, blades_of, check_arms
 from kessik.core.trials.trial import Trial
 from kessik.core.words.plans import one_blade_words
-from kessik.services.trials.ordering import order_kept
+from kessik.services.reading.ordering import order_kept
 
 
 def blade(code, arms=(), edges=("", "")):

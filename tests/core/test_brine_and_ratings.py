@@ -3,7 +3,7 @@
 import math
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from kessik.core.corrosion import brine
@@ -35,6 +35,7 @@ def test_salinity_by_the_practical_scale():
 
 
 @given(st.floats(0, 26), st.floats(0, 60))
+@example(5e-324, 0.0)
 def test_every_measure_leads_back_to_the_strength(percent, temperature):
     there = brine.g_per_l(percent, temperature)
     assert brine.percent_of_g_per_l(there, temperature) == pytest.approx(percent, abs=1e-6)

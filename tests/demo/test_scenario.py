@@ -6,7 +6,7 @@ from datetime import datetime, timedelta, timezone
 
 import pytest
 
-from kessik.api.pages import pages
+from kessik.api.views.answers import pages
 from kessik.core.comparison.findings import Contradicting, OddEdge
 from kessik.core.moments import Moment
 from kessik.core.protocols.schools import BY_SCHOOL

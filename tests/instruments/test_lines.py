@@ -21,8 +21,8 @@ from kessik.instruments.stand_ins.transport import LoopbackLine, PseudoTerminalL
 from kessik.instruments.virtual_bench.edge_force_tester import SimulatedTester
 from kessik.interchange.instrument_lines import read_line
 from kessik.interchange.shots_csv import read_shots
-from kessik.services.bench.live import Live
 from kessik.services.devices.instrument_desk import Desk
+from kessik.services.live import Live
 
 
 def until(condition, seconds=5.0):

@@ -7,8 +7,8 @@ from sqlalchemy import event, text
 
 from kessik.api.app import create_app
 from kessik.core.errors import StoreBusyError
+from kessik.services.reading.trial_states import trial_state
 from kessik.services.trials import answers
-from kessik.services.trials.state import trial_state
 from tests.conftest import BenchHand, TestClient, here
 from tests.services.test_what_comes_next import cut_run
 

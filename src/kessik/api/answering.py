@@ -10,7 +10,7 @@ import select
 import sys
 from pathlib import Path
 
-from kessik.api.pages import pages
+from kessik.api.views.answers import pages
 from kessik.core.errors import KessikError
 from kessik.services.trials.answers import Answers
 from kessik.store.database import LOG_NAME, Database

@@ -7,7 +7,7 @@ import sys
 from dataclasses import asdict
 
 from kessik.api.app import create_app
-from kessik.api.schemas.methods import CheckRowOut
+from kessik.api.views.methods import check_row_out
 from kessik.core.glossary import TERMS
 from kessik.core.limits import LIMITS
 from kessik.core.protocols.admission import CORRECTABLE, ENDS
@@ -34,7 +34,7 @@ def limits_module() -> str:
 def words_module() -> str:
     """The vocabulary as a TypeScript module: lists with their labels, and the built-in checks."""
     lists = {name: list(words.items()) for name, (_, words) in TABLES.items()}
-    checks = [CheckRowOut.of(row).model_dump() for row in CHECKS.values()]
+    checks = [check_row_out(row).model_dump() for row in CHECKS.values()]
     usual = {row.key: {"material": row.done_on, "tries": row.tries} for row in CHECKS.values()}
     events = {
         kind: {"correctable": kind in CORRECTABLE, "ends": kind in ENDS} for kind in EVENT_KINDS

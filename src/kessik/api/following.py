@@ -3,6 +3,7 @@
 from kessik.api.schemas.bench import NewsOut
 from kessik.api.schemas.common import Wire
 from kessik.api.schemas.instruments import InstrumentNewsOut
+from kessik.api.views.bench import news_out
 from kessik.services.bench.bench import Bench
 from kessik.services.bench.beside import news
 from kessik.services.bench.run_news import RunNews
@@ -27,6 +28,6 @@ def make_run_news(bench: Bench) -> RunNews:
     def make(run_id: str, after: int) -> tuple[bytes, int]:
         found = news(bench, run_id, after)
         reached = max([after, *(event.position for event in found.events)])
-        return as_event(FollowOut(run=NewsOut.of(found, now().utc))), reached
+        return as_event(FollowOut(run=news_out(found, now().utc))), reached
 
     return RunNews(make)

@@ -8,7 +8,7 @@ from contextlib import asynccontextmanager
 from starlette.concurrency import run_in_threadpool
 
 from kessik.api.following import make_run_news
-from kessik.api.pages import pages
+from kessik.api.views.answers import pages
 from kessik.core.errors import KessikError
 from kessik.services.bench.bench import Bench
 from kessik.services.changes import Changes

@@ -2,9 +2,10 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from kessik.core.moments import Moment
+from kessik.core.records import Id, Within
 
 InstrumentKind = Literal["force", "rockwell", "xrf", "camera", "pedal"]
 NewsKind = Literal["there", "lost", "reading", "moving", "refused", "pedal", "picture", "result"]
@@ -18,14 +19,14 @@ class Instrument:
     Its range is in its unit; readings beyond it are shown and not recorded.
     """
 
-    id: str
+    id: Id
     kind: InstrumentKind
     name: str
     address: str
-    baud: int = 9600
+    baud: Annotated[int, Within("baud")] = 9600
     unit: str = ""
-    range_low: float | None = None
-    range_high: float | None = None
+    range_low: Annotated[float, Within("scale_reading")] | None = None
+    range_high: Annotated[float, Within("scale_reading")] | None = None
     reference: str = ""
     in_use: bool = True
     archived_utc: str | None = None

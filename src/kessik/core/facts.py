@@ -5,8 +5,10 @@ which value is used.
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
+from uuid import NAMESPACE_URL, uuid5
 
 from kessik.core.errors import OutOfRangeError
+from kessik.core.records import Day, Id, LongText
 
 Provenance = Literal[
     "measured_here", "measured_elsewhere", "standard", "literature", "claimed", "guessed"
@@ -100,17 +102,36 @@ class Measurement:
     says why it is void.
     """
 
-    id: str
+    id: Id
     quantity: str
     value: float | None = None
     words: str = ""
     standing: Provenance = "measured_here"
-    on: str = ""
+    on: Day = ""
     instrument: str = ""
-    note: str = ""
+    note: LongText = ""
     details: Mapping[str, Any] = field(default_factory=dict)
     recorded_utc: str = ""
     struck: str = ""
+
+
+def entered(
+    owner_id: str, quantity: str, value: float | str, standing: Provenance, on: str
+) -> Measurement:
+    """The first value of a fact, given when a blade or an edge is added; its id follows from its
+    owner.
+    """
+    made = str(uuid5(NAMESPACE_URL, f"kessik:{owner_id}:{quantity}"))
+    return valued(made, quantity, value, standing, on)
+
+
+def valued(
+    made: str, quantity: str, value: float | str, standing: Provenance, on: str
+) -> Measurement:
+    """A measurement of this id, of a number or of words, made and recorded at a moment of UTC."""
+    number = value if not isinstance(value, str) else None
+    words = value if isinstance(value, str) else ""
+    return Measurement(made, quantity, number, words, standing, on[:10], recorded_utc=on)
 
 
 def used(measurements: Iterable[Measurement], quantity: str) -> Measurement | None:

@@ -5,9 +5,10 @@ teaching.
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from kessik.core.facts import Provenance
+from kessik.core.records import LongText, Within
 
 LOW_TEMPER_C, SECONDARY_TEMPER_C = 250.0, 480.0
 _HIGH_ALLOY_CR_PERCENT = 10.0
@@ -29,9 +30,9 @@ class HeatTreatment:
     soak_minutes: float | None = None
     quench: str = ""
     sub_zero_c: float | None = None
-    tempers_c: tuple[float, ...] = ()
+    tempers_c: Annotated[tuple[float, ...], Within("tempers")] = ()
     standing: Provenance = "claimed"
-    note: str = ""
+    note: LongText = ""
 
     @property
     def is_told(self) -> bool:

@@ -6,6 +6,7 @@ from typing import Any, Literal
 
 from kessik.core.planning.budget import Pace, metres_per_count
 from kessik.core.protocols.methods import Method
+from kessik.core.records import Day, Id, LongText
 
 StockUse = Literal["medium", "check"]
 LotKind = Literal["rope", "board", "card", "paper", "test_line", "abrasive", "salt"]
@@ -20,17 +21,17 @@ class Lot:
     (dry or damp, humidity, direction, what was avoided).
     """
 
-    id: str
+    id: Id
     kind: LotKind
     name: str
     unit: str
     bought_amount: float | None = None
-    bought_on: str = ""
+    bought_on: Day = ""
     price: float | None = None
     currency: str = ""
     details: Mapping[str, Any] = field(default_factory=dict)
     state: Mapping[str, Any] = field(default_factory=dict)
-    note: str = ""
+    note: LongText = ""
     archived_utc: str | None = None
 
 

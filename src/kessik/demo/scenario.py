@@ -12,7 +12,7 @@ import numpy as np
 
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.devices import Instrument, ReferenceCheck
-from kessik.core.facts import Measurement
+from kessik.core.facts import Measurement, entered
 from kessik.core.geometry import Zone
 from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.protocols.schools import BY_SCHOOL
@@ -41,7 +41,6 @@ from kessik.instruments.virtual_bench.true_decay import true_edge
 from kessik.services.bench.bench import Bench
 from kessik.services.devices.instruments import record_check, save_instrument
 from kessik.services.shelf.blades import add_photo, make_blade
-from kessik.services.shelf.facts import entered
 from kessik.services.shelf.sharpenings import save_recipe
 from kessik.services.stock.lots import correct, save_lot
 from kessik.services.trials.trials import make_trial, take_from_shelf

@@ -3,6 +3,7 @@
 from datetime import UTC, date, datetime, timedelta
 
 from kessik.core.moments import Moment
+from kessik.core.protocols.events import BenchEvent
 
 
 def now() -> Moment:
@@ -18,3 +19,13 @@ def now() -> Moment:
 def local_day(moment: Moment) -> date:
     """The tester's own day at a moment."""
     return (datetime.fromisoformat(moment.utc) + timedelta(minutes=moment.offset_minutes)).date()
+
+
+def seconds_of(event: BenchEvent) -> float | None:
+    """When an event was made, by its device's clock; None where an old log holds no time that can
+    be.
+    """
+    try:
+        return datetime.fromisoformat(event.client_time).timestamp()
+    except (ValueError, OverflowError):
+        return None

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from kessik.core.finding import FoundKind
-from kessik.services.assays.grades import grades_by_name
+from kessik.services.reading.grades import grades_by_name
 from kessik.store.database import Database, Session
 from kessik.store.queries import finding
 

@@ -23,6 +23,8 @@ from kessik.api.schemas.common import Id, ShortText
 from kessik.api.schemas.instruments import WaitingShotsOut
 from kessik.api.schemas.performance import OfferOut, PerformanceOut, SideBySideOut
 from kessik.api.schemas.shelf import StruckBody
+from kessik.api.views.assays import assay_out, assay_place_out
+from kessik.api.views.performance import performance_out, side_by_side_out
 from kessik.core.composition.shots import Shot
 from kessik.core.limits import most
 from kessik.core.trials.performance import YieldKind
@@ -34,7 +36,7 @@ from kessik.services.assays.side_by_side import side_by_side
 from kessik.services.assays.verdicts import assay_place, assayed_blade, batch_to_hand_over
 from kessik.services.clock import local_day, now
 from kessik.services.devices.shots import waiting_shots
-from kessik.services.trials.lives_of_blades import life_lines_of
+from kessik.services.reading.lives_of_blades import life_lines_of
 
 router = APIRouter(tags=["assays"])
 _XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -43,20 +45,20 @@ _XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 @router.get("/assays")
 def get_assays(store: Store) -> AssayPlaceOut:
     """Every batch, every blade that was shot or is to be, and the files that wait."""
-    waiting = [WaitingShotsOut.of(each) for each in waiting_shots(store)]
-    return AssayPlaceOut.of(assay_place(store), waiting)
+    waiting = [WaitingShotsOut.showing(each) for each in waiting_shots(store)]
+    return assay_place_out(assay_place(store), waiting)
 
 
 @router.put("/batches/{batch_id}")
 def put_batch(batch_id: Id, body: BatchBody, store: Store) -> BatchOut:
     """Keep a new batch under a client-made id; the same id twice is one."""
-    return BatchOut.of(batches.make_batch(store, body.to_core(batch_id), now()))
+    return BatchOut.showing(batches.make_batch(store, body.to_core(id=batch_id), now()))
 
 
 @router.patch("/batches/{batch_id}")
 def patch_batch(batch_id: Id, body: BatchPatch, store: Store) -> BatchOut:
     """Change what is said of a batch, or which blades are in it."""
-    return BatchOut.of(batches.change_batch(store, batch_id, body.changes()))
+    return BatchOut.showing(batches.change_batch(store, batch_id, body.changes()))
 
 
 @router.delete("/batches/{batch_id}", status_code=204)
@@ -71,8 +73,8 @@ def get_batch(batch_id: Id, store: Store) -> BatchSheetOut:
     """A batch to hand over."""
     batch, blades, shelf = batch_to_hand_over(store, batch_id)
     return BatchSheetOut(
-        batch=BatchOut.of(batch),
-        blades=[AssayOut.of(found, shelf, []) for found in blades],
+        batch=BatchOut.showing(batch),
+        blades=[assay_out(found, shelf, []) for found in blades],
         today=local_day(now()).isoformat(),
     )
 
@@ -101,13 +103,13 @@ def post_shot_import(
     named = [
         NamedFile((file.filename or "file.shots.csv")[:200], file.file.read()) for file in files
     ]
-    return TakenOut.of(shots.import_shots(store, named, batch_id, now()))
+    return TakenOut.showing(shots.import_shots(store, named, batch_id, now()))
 
 
 @router.post("/waiting-shots/{shots_id}/taken")
 def post_waiting_taken(shots_id: Id, store: Store, batch_id: ShortText = "") -> TakenOut:
     """Use the shots that an analyser's folder brought."""
-    return TakenOut.of(shots.take_waiting(store, shots_id, batch_id, now()))
+    return TakenOut.showing(shots.take_waiting(store, shots_id, batch_id, now()))
 
 
 @router.get("/performance")
@@ -115,19 +117,19 @@ def get_performance(
     store: Store, method: ShortText = "", against: ShortText = "", of: YieldKind = "life"
 ) -> PerformanceOut:
     """What blades are made of against how they did; what is not named is the first there is."""
-    return PerformanceOut.of(performance(store, method, against, of))
+    return performance_out(performance(store, method, against, of))
 
 
 @router.get("/trials/{trial_id}/assay-offers")
 def get_assay_offers(trial_id: Id, store: Store) -> list[OfferOut]:
     """The blades of a trial whose life asks for an assay."""
-    return [OfferOut.model_validate(offer) for offer in assay_offers(store, trial_id)]
+    return [OfferOut.showing(offer) for offer in assay_offers(store, trial_id)]
 
 
 @router.get("/side-by-side")
 def get_side_by_side(store: Store, first: Id, second: Id) -> SideBySideOut:
     """Two blades as their makers tell of them, side by side."""
-    return SideBySideOut.of(side_by_side(store, first, second))
+    return side_by_side_out(side_by_side(store, first, second))
 
 
 @router.get("/blades/{blade_id}/assay")
@@ -140,19 +142,21 @@ def get_blade_assay(
     found, shelf = assayed_blade(store, blade_id, corrected=corrected)
     lives = life_lines_of(store, [blade_id]).get(blade_id, [])
     said = [LifeLineOut(trial_id=line.trial_id, says=line.says) for line in lives]
-    return AssayOut.of(found, shelf, said)
+    return assay_out(found, shelf, said)
 
 
 @router.put("/blades/{blade_id}/shots/{shot_id}")
 def put_shot(blade_id: Id, shot_id: Id, body: ShotBody, store: Store) -> ShotOut:
     """Keep a shot under a client-made id; the same request twice keeps one."""
-    return ShotOut.of(shots.put_shot(store, body.to_core(shot_id, blade_id), now()))
+    return ShotOut.showing(
+        shots.put_shot(store, body.to_core(id=shot_id, blade_id=blade_id), now())
+    )
 
 
 @router.put("/blades/{blade_id}/shots/{shot_id}/struck")
 def put_shot_struck(blade_id: Id, shot_id: Id, body: StruckBody, store: Store) -> ShotOut:
     """Leave a shot out with a reason, or let it count again; it stays visible."""
-    return ShotOut.of(shots.strike_shot(store, blade_id, shot_id, body.reason, now()))
+    return ShotOut.showing(shots.strike_shot(store, blade_id, shot_id, body.reason, now()))
 
 
 @router.put("/blades/{blade_id}/stand-in-shots/{shot_id}")
@@ -160,4 +164,4 @@ def put_stand_in_shot(blade_id: Id, shot_id: Id, body: StandInShotBody, store: S
     """A shot of the simulated analyser, kept like any other."""
     day = local_day(now()).isoformat()
     blank = Shot(shot_id, blade_id, body.name, (), "bare", on=day, batch_id=body.batch_id)
-    return ShotOut.of(shots.shoot_with_stand_in(store, blank, body.asked(), now()))
+    return ShotOut.showing(shots.shoot_with_stand_in(store, blank, body.asked(), now()))

@@ -5,6 +5,7 @@ from fastapi import APIRouter, Depends
 from kessik.api.dependencies import Store, at_home
 from kessik.api.schemas.backups import BackupRuleBody, CopiesOut, HoldsOut
 from kessik.api.schemas.common import ShortText
+from kessik.api.views.backups import copies_out
 from kessik.services.upkeep import copies
 from kessik.services.upkeep.upkeep import make_copy
 from kessik.store.backups import BY_HAND
@@ -15,23 +16,23 @@ router = APIRouter(tags=["backups"], dependencies=[Depends(at_home)])
 @router.get("/backups")
 def get_backups(store: Store) -> CopiesOut:
     """What copies there are, and by which rule they are kept."""
-    return CopiesOut.of(copies.copies_of(store))
+    return copies_out(copies.copies_of(store))
 
 
 @router.post("/backups")
 def post_backup(store: Store) -> CopiesOut:
     """Make a copy now; taps go on meanwhile."""
     make_copy(store, BY_HAND)
-    return CopiesOut.of(copies.copies_of(store))
+    return copies_out(copies.copies_of(store))
 
 
 @router.put("/backups/rule")
 def put_rule(body: BackupRuleBody, store: Store) -> CopiesOut:
     """Keep by another rule from now on."""
-    return CopiesOut.of(copies.change_rule(store, body.to_core()))
+    return copies_out(copies.change_rule(store, body.to_core()))
 
 
 @router.get("/backups/{name}/holds")
 def get_holds(name: ShortText, store: Store) -> HoldsOut:
     """What a copy holds, before it is brought back."""
-    return HoldsOut.model_validate(copies.held_by(store, name))
+    return HoldsOut.showing(copies.held_by(store, name))

@@ -6,35 +6,38 @@ from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import AtBench, DeskDep
 from kessik.api.schemas.bench import (
-    CHECKS_ACKNOWLEDGED,
     AckOut,
     NewsOut,
     OtherBladeOut,
     RunBody,
     RunOut,
     StockLeftOut,
-    open_state,
-    seen_events,
 )  # fmt: skip  # a table is read by its rows
 from kessik.api.schemas.common import Id, LogPosition
 from kessik.api.schemas.events import EventBody, EventOut, event_of
+from kessik.api.views.bench import (
+    CHECKS_ACKNOWLEDGED,
+    news_out,
+    open_state,
+    run_out,
+    seen_events,
+)
+from kessik.api.views.events import event_out
 from kessik.core.runs import Run
 from kessik.interchange.log_csv import write_log
 from kessik.services.bench import beside, practice, runs
 from kessik.services.bench.bench import Bench
+from kessik.services.bench.found import run_found
 from kessik.services.bench.runs import RunView
 from kessik.services.clock import now
 from kessik.services.files.trial_export import slug
-from kessik.services.trials.verdicts import run_words
 
 router = APIRouter(tags=["bench"])
 
 
 def _out(bench: Bench, view: RunView) -> RunOut:
-    ended = view.state.status in ("stopped", "abandoned")
-    hidden = view.is_covered
-    found = "The run is saved; its result is shown when the codes are revealed." if hidden else None
-    return RunOut.of(view, found or run_words(bench.db, view) if ended else None)
+    has_found = view.state.status in ("stopped", "abandoned") and not view.is_covered
+    return run_out(view, run_found(bench.db, view) if has_found else None)
 
 
 @router.put("/trials/{trial_id}/runs/{run_id}")
@@ -86,33 +89,33 @@ def post_plan(run_id: Id, bench: AtBench, after: LogPosition = 0) -> NewsOut:
     with the news.
     """
     runs.plan_check(bench, run_id, now().utc)
-    return NewsOut.of(beside.news(bench, run_id, after), now().utc)
+    return news_out(beside.news(bench, run_id, after), now().utc)
 
 
 @router.get("/runs/{run_id}/news")
 def get_news(run_id: Id, bench: AtBench, after: LogPosition = 0) -> NewsOut:
     """What changed at a run behind a log position: for whoever follows and lacks something."""
-    return NewsOut.of(beside.news(bench, run_id, after), now().utc)
+    return news_out(beside.news(bench, run_id, after), now().utc)
 
 
 @router.get("/runs/{run_id}/log")
 def get_whole_log(run_id: Id, bench: AtBench) -> list[EventOut]:
     """Every event of a run, oldest first."""
     view = runs.run_view(bench, run_id)
-    return [EventOut.of(event) for event in seen_events(view.events, view.state, bool(view.sealed))]
+    return [event_out(event) for event in seen_events(view.events, view.state, bool(view.sealed))]
 
 
 @router.get("/runs/{run_id}/other-blade")
 def get_other_blade(run_id: Id, bench: AtBench) -> OtherBladeOut | None:
     """The blade that takes its turn after this run's; null where no other has its turn."""
     found = beside.other(bench, run_id)
-    return OtherBladeOut.of(found) if found else None
+    return OtherBladeOut.showing(found) if found else None
 
 
 @router.get("/runs/{run_id}/stock")
 def get_stock(run_id: Id, bench: AtBench) -> list[StockLeftOut]:
     """What is left of the lots the run takes from."""
-    return [StockLeftOut.model_validate(left) for left in beside.stock_left(bench, run_id)]
+    return [StockLeftOut.showing(left) for left in beside.stock_left(bench, run_id)]
 
 
 @router.get("/runs/{run_id}/log.csv", responses={200: {"content": {"text/csv": {}}}})

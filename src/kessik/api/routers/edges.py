@@ -7,6 +7,7 @@ from fastapi import APIRouter, Response
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.edges import EdgeBody, EdgeOut
+from kessik.api.views.edges import edge_out
 from kessik.core.shelf.edges import Edge
 from kessik.services.clock import now
 from kessik.services.shelf import sharpenings
@@ -48,4 +49,4 @@ def _save(
     edge = replace(start, number=body.number or start.number, **body.changes())
     saved = sharpenings.save_edge(store, edge, body.sent_values(), now(), inside=trial_id)
     with store.read() as session:
-        return EdgeOut.of(saved, get_blade(session, blade_id))
+        return edge_out(saved, get_blade(session, blade_id))

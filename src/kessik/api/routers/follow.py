@@ -14,8 +14,8 @@ from kessik.api.schemas.common import Id, LogPosition
 from kessik.api.schemas.instruments import InstrumentNewsOut
 from kessik.api.server_context import ServerContext
 from kessik.services.bench.beside import news
-from kessik.services.bench.live import DEVICES, INSTRUMENTS, Listener, run_topic
 from kessik.services.devices.instrument_desk import InstrumentNews
+from kessik.services.live import DEVICES, INSTRUMENTS, Listener, run_topic
 
 router = APIRouter(tags=["follow"])
 _EVENTS = "text/event-stream"
@@ -73,7 +73,7 @@ async def _run_events(
             stirred = False
             for message in messages:
                 if isinstance(message, InstrumentNews):
-                    yield as_event(FollowOut(instrument=InstrumentNewsOut.of(message)))
+                    yield as_event(FollowOut(instrument=InstrumentNewsOut.showing(message)))
                 elif isinstance(message, int):
                     told, stirred = max(told, message), True
             if not messages:
@@ -86,7 +86,7 @@ async def _instrument_events(server: ServerContext, request: Request) -> AsyncIt
         while (messages := await _heard(listener, server, request)) is not None:
             for message in messages:
                 if isinstance(message, InstrumentNews):
-                    yield as_event(FollowOut(instrument=InstrumentNewsOut.of(message)))
+                    yield as_event(FollowOut(instrument=InstrumentNewsOut.showing(message)))
             if not messages:
                 yield b": here\n\n"
 

@@ -16,11 +16,13 @@ from kessik.api.schemas.grades import (
     GradesOut,
     KeptGradesOut,
 )
+from kessik.api.views.grades import grade_out, grade_page_out, grades_out
 from kessik.core.limits import most
 from kessik.interchange.grades_csv import write_grades
 from kessik.interchange.named_files import NamedFile
 from kessik.services.assays import grades
 from kessik.services.assays.grade_pages import confusion, grade_page
+from kessik.services.reading.grades import whole_library
 
 router = APIRouter(tags=["grades"])
 
@@ -28,13 +30,13 @@ router = APIRouter(tags=["grades"])
 @router.get("/grades")
 def get_grades(store: Store) -> GradesOut:
     """The library with the tester's own word over it."""
-    return GradesOut.of(grades.whole_library(store))
+    return grades_out(whole_library(store))
 
 
 @router.get("/grades.csv")
 def get_grades_csv(store: Store) -> Response:
     """The library as `*.grades.csv`."""
-    text = write_grades(grades.whole_library(store).grades.values())
+    text = write_grades(whole_library(store).grades.values())
     name = {"Content-Disposition": 'attachment; filename="library.grades.csv"'}
     return Response(text, media_type="text/csv; charset=utf-8", headers=name)
 
@@ -43,7 +45,7 @@ def get_grades_csv(store: Store) -> Response:
 def get_grades_alike(store: Store) -> ConfusionOut:
     """Which grades of the library no analyser in air separates."""
     groups, many = confusion(store)
-    said = [AlikeOut(grades=list(g.grades), separated_by=g.separated_by) for g in groups]
+    said = [AlikeOut.showing(group) for group in groups]
     return ConfusionOut(groups=said, grades=many)
 
 
@@ -62,19 +64,19 @@ def post_grade_import(
 @router.put("/grade-confirmations/{name:path}")
 def put_grade_confirmed(name: ShortText, body: ConfirmBody, store: Store) -> GradeOut:
     """Hold every value that was recalled from memory against its source."""
-    return GradeOut.of(grades.confirm_grade(store, name, body.source), own=True)
+    return grade_out(grades.confirm_grade(store, name, body.source), own=True)
 
 
 @router.get("/grades/{name:path}")
 def get_grade(name: ShortText, store: Store) -> GradePageOut:
     """All that is known of one grade."""
-    return GradePageOut.of(grade_page(store, name))
+    return grade_page_out(grade_page(store, name))
 
 
 @router.put("/grades/{name:path}")
 def put_grade(name: ShortText, body: GradeBody, store: Store) -> GradeOut:
     """Keep what the tester says of a grade."""
-    return GradeOut.of(grades.save_grade(store, body.to_core(name)), own=True)
+    return grade_out(grades.save_grade(store, body.to_core(name=name)), own=True)
 
 
 @router.delete("/grades/{name:path}", status_code=204)

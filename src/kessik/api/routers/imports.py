@@ -7,8 +7,8 @@ from fastapi import APIRouter, File, Form, Response, UploadFile
 
 from kessik.api.dependencies import ImportDesk, Store
 from kessik.api.schemas.common import Id, Wire
-from kessik.api.schemas.trials import TrialOut
 from kessik.api.schemas.verdict import ImportOut
+from kessik.api.views.trials import trial_out
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.variables import Factor
 from kessik.core.limits import most
@@ -54,7 +54,7 @@ def post_imports(
         ]
         rule = MatchingRule(factor)
         made = import_files(store, named, now(), rule, method, import_id=own_id, work=work)
-    trials = [TrialOut.of(trial) for trial in made.trials]
+    trials = [trial_out(trial) for trial in made.trials]
     return ImportOut(trials=trials, blades=list(made.blades), notes=list(made.notes))
 
 

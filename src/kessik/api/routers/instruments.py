@@ -10,6 +10,7 @@ from kessik.api.schemas.instruments import (
     ReferenceCheckBody,
     WaitingShotsOut,
 )
+from kessik.api.views.instruments import instrument_out
 from kessik.core.devices import Instrument, ReferenceCheck
 from kessik.services.clock import now
 from kessik.services.devices import instruments, shots
@@ -21,7 +22,7 @@ router = APIRouter(tags=["instruments"])
 def get_instruments(store: Store, desk: DeskDep, at_home: AtHome) -> list[InstrumentOut]:
     """Every instrument, whether it is there now, and how it reads on its reference."""
     known = instruments.known_instruments(store)
-    return [InstrumentOut.of(each, desk.status(each.instrument.id), at_home) for each in known]
+    return [instrument_out(each, desk.status(each.instrument.id), at_home) for each in known]
 
 
 @router.put("/instruments/{instrument_id}")
@@ -62,7 +63,7 @@ def put_instrument_away(instrument_id: Id, store: Store, desk: DeskDep) -> None:
 @router.get("/shots")
 def get_shots(store: Store) -> list[WaitingShotsOut]:
     """The shots that wait to be used, file by file, oldest first."""
-    return [WaitingShotsOut.of(each) for each in shots.waiting_shots(store)]
+    return [WaitingShotsOut.showing(each) for each in shots.waiting_shots(store)]
 
 
 @router.delete("/shots/{shots_id}", status_code=204)

@@ -7,6 +7,8 @@ from kessik.api.schemas.common import Id
 from kessik.api.schemas.methods import KnownMethodsOut, MethodChoice, MethodOut
 from kessik.api.schemas.shelf import ArchivedBody
 from kessik.api.schemas.trials import TrialOut
+from kessik.api.views.methods import known_methods_out, method_version_out
+from kessik.api.views.trials import trial_out
 from kessik.services.clock import now
 from kessik.services.trials import methods
 
@@ -16,7 +18,7 @@ router = APIRouter(tags=["methods"])
 @router.get("/methods")
 def get_methods(store: Store) -> KnownMethodsOut:
     """What a trial can take its method from."""
-    return KnownMethodsOut.of(methods.known_methods(store))
+    return known_methods_out(methods.known_methods(store))
 
 
 @router.put("/methods/{line_id}/archived", status_code=204)
@@ -31,12 +33,14 @@ def put_method(trial_id: Id, body: MethodChoice, store: Store) -> TrialOut:
     """Give a trial a method; one that a run was cut under stays, and this becomes its next
     version.
     """
-    return TrialOut.of(
-        methods.change_method(store, trial_id, body.method.method(), now().utc, body.from_method_id)
+    return trial_out(
+        methods.change_method(
+            store, trial_id, body.method.to_core(), now().utc, body.from_method_id
+        )
     )
 
 
 @router.get("/trials/{trial_id}/methods")
 def get_versions(trial_id: Id, store: Store) -> list[MethodOut]:
     """The versions the runs of a trial were cut under, and the one in force, oldest first."""
-    return [MethodOut.of_version(version) for version in methods.versions_of(store, trial_id)]
+    return [method_version_out(version) for version in methods.versions_of(store, trial_id)]

@@ -5,6 +5,7 @@ from fastapi import APIRouter
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.paper import KeptRunsOut, PaperBody, PaperCheckedOut, PaperFormOut
+from kessik.api.views.paper import paper_checked_out, paper_form_out
 from kessik.services.clock import now
 from kessik.services.paper.runs import Entered, checked, keep_lines, paper_form
 
@@ -14,7 +15,7 @@ router = APIRouter(tags=["paper"])
 @router.get("/trials/{trial_id}/paper-form")
 def get_paper_form(trial_id: Id, store: Store) -> PaperFormOut:
     """What may be written down of a finished run of this trial."""
-    return PaperFormOut.of(paper_form(store, trial_id))
+    return paper_form_out(paper_form(store, trial_id))
 
 
 @router.post("/trials/{trial_id}/paper-runs")
@@ -35,4 +36,4 @@ def post_paper_checks(trial_id: Id, body: PaperBody, store: Store) -> PaperCheck
     """
     lines = [line.to_core() for line in body.lines]
     entered = Entered(body.by, body.cut_on, now(), body.check_every)
-    return PaperCheckedOut.of(checked(store, trial_id, lines, entered))
+    return paper_checked_out(checked(store, trial_id, lines, entered))

@@ -5,6 +5,7 @@ from fastapi import APIRouter, Response
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.plans import CoverBody, PlanBody, TrialPlanOut
+from kessik.api.views.plans import trial_plan_out
 from kessik.interchange.calendar_ics import CalendarEntry, write_calendar
 from kessik.services.clock import now
 from kessik.services.files.trial_export import slug
@@ -16,19 +17,19 @@ router = APIRouter(tags=["plan"])
 @router.get("/trials/{trial_id}/plan")
 def get_plan(trial_id: Id, store: Store) -> TrialPlanOut:
     """The plan as it is kept."""
-    return TrialPlanOut.of(plans.plan_of(store, trial_id))
+    return trial_plan_out(plans.plan_of(store, trial_id))
 
 
 @router.post("/trials/{trial_id}/plan/try")
 def try_plan(trial_id: Id, body: PlanBody, store: Store) -> TrialPlanOut:
     """What other figures would cost and show; nothing is kept."""
-    return TrialPlanOut.of(plans.plan_of(store, trial_id, body.to_core(), body.edges_per_blade))
+    return trial_plan_out(plans.plan_of(store, trial_id, body.to_core(), body.edges_per_blade))
 
 
 @router.put("/trials/{trial_id}/plan")
 def put_plan(trial_id: Id, body: PlanBody, store: Store) -> TrialPlanOut:
     """Keep a plan; one that cannot be met is kept too, and says so."""
-    return TrialPlanOut.of(plans.keep_plan(store, trial_id, body.to_core(), body.edges_per_blade))
+    return trial_plan_out(plans.keep_plan(store, trial_id, body.to_core(), body.edges_per_blade))
 
 
 @router.put("/trials/{trial_id}/covered")
@@ -40,7 +41,7 @@ def put_covered(trial_id: Id, body: CoverBody, store: Store) -> TrialPlanOut:
         blind.cover(store, trial_id, body.seed)
     else:
         blind.uncover(store, trial_id, now().utc)
-    return TrialPlanOut.of(plans.plan_of(store, trial_id))
+    return trial_plan_out(plans.plan_of(store, trial_id))
 
 
 @router.get("/trials/{trial_id}/calendar.ics", response_class=Response)

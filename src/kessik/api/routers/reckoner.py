@@ -1,6 +1,5 @@
 """The reckoner: small calculations, nothing stored."""
 
-from dataclasses import asdict
 from typing import Annotated
 
 from fastapi import APIRouter, Query
@@ -8,15 +7,14 @@ from fastapi import APIRouter, Query
 from kessik.api.schemas.common import Bounded, Finite
 from kessik.api.schemas.reckoner import (
     AbrasiveReckonedOut,
-    BevelOut,
     BevelReckonedOut,
     ExposureOut,
     FootingOut,
-    GritOut,
     HardnessReckonedOut,
     LengthOut,
     NumberOut,
 )
+from kessik.api.views.reckoner import grit_out
 from kessik.core import reckoner
 from kessik.core.errors import OutOfRangeError
 from kessik.core.facts import QUANTITIES, remark
@@ -44,15 +42,11 @@ def get_bevel(
     whole = found.whole
     asked = {"side_angle_deg": whole.side_angle_deg, "thickness_behind_edge_mm": whole.thickness_mm}
     remarks = [said for name, value in asked.items() if (said := remark(QUANTITIES[name], value))]
-    return BevelReckonedOut(
-        whole=BevelOut.of(whole),
+    return BevelReckonedOut.showing(
+        found,
         thickness_thou=mm_to_thou(whole.thickness_mm),
-        included_deg=found.included_deg,
-        main=BevelOut.of(found.main),
-        micro=BevelOut.of(found.micro) if found.micro else None,
-        cutting_included_deg=found.cutting_included_deg,
         remarks=remarks,
-        footing=FootingOut.of(reckoner.BEVEL),
+        footing=FootingOut.showing(reckoner.BEVEL),
     )
 
 
@@ -60,14 +54,14 @@ def get_bevel(
 def get_growth(height_lost_mm: Needed, primary_grind_side_deg: Needed) -> NumberOut:
     """How much thicker it gets behind the edge as height is ground off."""
     value = reckoner.reckon_growth(height_lost_mm, primary_grind_side_deg)
-    return NumberOut(value=value, unit="mm", footing=FootingOut.of(reckoner.GROWTH))
+    return NumberOut(value=value, unit="mm", footing=FootingOut.showing(reckoner.GROWTH))
 
 
 @router.get("/convex")
 def get_convex(thickness_mm: Needed, height_mm: Needed) -> NumberOut:
     """The angle per side that a convex edge amounts to at a stated height."""
     value = reckoner.reckon_convex(thickness_mm, height_mm)
-    return NumberOut(value=value, unit="°", footing=FootingOut.of(reckoner.CONVEX))
+    return NumberOut(value=value, unit="°", footing=FootingOut.showing(reckoner.CONVEX))
 
 
 @router.get("/length")
@@ -76,7 +70,7 @@ def get_length(mm: Number = None, thou: Number = None) -> LengthOut:
     if (mm is None) == (thou is None):
         raise OutOfRangeError("give mm or thou", field="mm")
     found = thou_to_mm(thou) if thou is not None else float(mm or 0.0)
-    return LengthOut(mm=found, thou=mm_to_thou(found), footing=FootingOut.of(reckoner.LENGTH))
+    return LengthOut(mm=found, thou=mm_to_thou(found), footing=FootingOut.showing(reckoner.LENGTH))
 
 
 @router.get("/exposure")
@@ -99,7 +93,7 @@ def get_exposure(
         cuts=cuts,
         reference_mm=reference_mm,
     )
-    return ExposureOut(**asdict(found), footing=FootingOut.of(reckoner.EXPOSURE))
+    return ExposureOut.showing(found, footing=FootingOut.showing(reckoner.EXPOSURE))
 
 
 @router.get("/abrasive")
@@ -111,7 +105,9 @@ def get_abrasive(
     """A grain size in µm from a grit, or grits from a size."""
     size, grits = reckoner.reckon_abrasive(scale, grit, size_um)
     return AbrasiveReckonedOut(
-        size_um=size, grits=[GritOut.of(g) for g in grits], footing=FootingOut.of(reckoner.ABRASIVE)
+        size_um=size,
+        grits=[grit_out(g) for g in grits],
+        footing=FootingOut.showing(reckoner.ABRASIVE),
     )
 
 
@@ -119,4 +115,6 @@ def get_abrasive(
 def get_hardness(hrc: Number = None, hv: Number = None) -> HardnessReckonedOut:
     """Rockwell C to Vickers, or the other way."""
     found = reckoner.reckon_hardness(hrc, hv)
-    return HardnessReckonedOut(hrc=found[0], hv=found[1], footing=FootingOut.of(reckoner.HARDNESS))
+    return HardnessReckonedOut(
+        hrc=found[0], hv=found[1], footing=FootingOut.showing(reckoner.HARDNESS)
+    )

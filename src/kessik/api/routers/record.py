@@ -18,6 +18,7 @@ from kessik.api.schemas.record import (
     TrialRecordOut,
     WithoutBody,
 )
+from kessik.api.views.record import binned_out, trial_record_out
 from kessik.core.bin import TakenAway
 from kessik.services.clock import now
 from kessik.services.record import bin as the_bin
@@ -31,7 +32,7 @@ router = APIRouter(tags=["record"])
 @router.get("/trials/{trial_id}/record")
 def get_record(trial_id: Id, store: Store) -> TrialRecordOut:
     """Every run of a trial, and every trace of what was put right."""
-    return TrialRecordOut.of(trial_record(store, trial_id))
+    return trial_record_out(trial_record(store, trial_id))
 
 
 @router.patch("/runs/{run_id}", status_code=204)
@@ -46,7 +47,7 @@ def patch_run(run_id: Id, body: RunPatch, bench: AtBench) -> Response:
 @router.post("/trials/{trial_id}/looks-without")
 def post_look_without(trial_id: Id, body: WithoutBody, store: Store) -> ComparedOut:
     """What the answer would be without some readings or runs; nothing is stored."""
-    return ComparedOut.of(looked_without(store, trial_id, body.event_ids, body.run_ids))
+    return ComparedOut.showing(looked_without(store, trial_id, body.event_ids, body.run_ids))
 
 
 @router.get("/trials/{trial_id}/lives-under")
@@ -54,7 +55,7 @@ def get_lives_under(
     trial_id: Id, store: Store, limit_gf: Annotated[float, Query(allow_inf_nan=False)]
 ) -> AnsweredOut:
     """How long each blade stays under any force, gf."""
-    return AnsweredOut.of(lives_under(store, trial_id, limit_gf))
+    return AnsweredOut.showing(lives_under(store, trial_id, limit_gf))
 
 
 @router.post("/trials/{trial_id}/strikes")
@@ -67,7 +68,7 @@ def post_strikes(trial_id: Id, body: StrikeOutBody, bench: AtBench) -> StruckOut
 @router.get("/bin")
 def get_bin(store: Store) -> list[BinnedOut]:
     """What was taken away, the newest first."""
-    return [BinnedOut.of(entry) for entry in the_bin.in_bin(store)]
+    return [binned_out(entry) for entry in the_bin.in_bin(store)]
 
 
 @router.get("/hangs-on/{kind}/{owner_id}", include_in_schema=False)  # its earlier name
@@ -83,7 +84,7 @@ def put_into_bin(bin_id: Id, body: TakeAwayBody, bench: AtBench) -> BinnedOut:
     """Put a thing into the bin with all that hangs on it, under a client-made id."""
     entry = the_bin.take_away(bench.db, bin_id, body.kind, body.owner_id, body.reason, now())
     bench.logs.forget_all()
-    return BinnedOut.of(entry)
+    return binned_out(entry)
 
 
 @router.put("/bin/{bin_id}/brought-back")
@@ -91,7 +92,7 @@ def put_brought_back(bin_id: Id, bench: AtBench) -> BinnedOut:
     """Bring a thing back whole."""
     entry = the_bin.bring_back(bench.db, bin_id)
     bench.logs.forget_all()
-    return BinnedOut.of(entry)
+    return binned_out(entry)
 
 
 @router.delete("/bin/{bin_id}", status_code=204)

@@ -9,6 +9,7 @@ from pydantic import ValidationError
 from kessik.api.dependencies import ImportDesk, Store
 from kessik.api.schemas.common import Day, Id, ShortText
 from kessik.api.schemas.sheets import BroughtOut, SheetPreviewOut, SheetReadingBody
+from kessik.api.views.sheets import sheet_preview_out
 from kessik.core.errors import OutOfRangeError
 from kessik.core.trials.paper.sheets import OnThere, SheetReading
 from kessik.interchange.named_files import NamedFile
@@ -35,7 +36,7 @@ def post_preview(
     raw = read_sheet(_named(file))
     told = _reading(reading) if reading else None
     found = preview(store, raw, told, Target(trial_id, name, school), Entered("", "", now()))
-    return SheetPreviewOut.of(found)
+    return sheet_preview_out(found)
 
 
 @router.post("/sheet-imports")
@@ -62,15 +63,7 @@ def post_import(
         sheet = Sheet(raw, _reading(reading), entered, own_id)
         target = Target(trial_id, name, school)
         made = bring_in(store, sheet, target, on_there, reading_name, work)
-    return BroughtOut(
-        trial_id=made.trial.id,
-        trial_name=made.trial.name,
-        kept=made.kept,
-        skipped=made.skipped,
-        replaced=made.replaced,
-        blades=list(made.blades),
-        new_blades=list(made.new_blades),
-    )
+    return BroughtOut.showing(made, trial_id=made.trial.id, trial_name=made.trial.name)
 
 
 def _named(file: UploadFile) -> NamedFile:

@@ -35,7 +35,16 @@ from kessik.api.schemas.soaks_out import (
     PlaceTableOut,
     SoakLineOut,
     SoakOut,
+)
+from kessik.api.views.soak_pictures import look_measuring_out, rust_out, soak_picture_out
+from kessik.api.views.soaks import (
+    act_out,
+    blade_soaks_out,
+    look_out,
     method_out,
+    place_table_out,
+    soak_line_out,
+    soak_out,
 )
 from kessik.core.corrosion.quick import grades_in_words
 from kessik.core.limits import most
@@ -60,13 +69,13 @@ router = APIRouter(tags=["soaks"])
 @router.get("/soaks")
 def get_soaks(store: Store) -> list[SoakLineOut]:
     """Every soak in a line, the newest first."""
-    return [SoakLineOut.of(sheet) for sheet in all_sheets(store, now())]
+    return [soak_line_out(sheet) for sheet in all_sheets(store, now())]
 
 
 @router.get("/soaks-side-by-side")
 def get_soaks_side_by_side(store: Store) -> PlaceTableOut:
     """The places of blades from one soak to the next."""
-    return PlaceTableOut.of(place_table(all_sheets(store, now())))
+    return place_table_out(place_table(all_sheets(store, now())))
 
 
 @router.get("/soak-methods")
@@ -78,21 +87,21 @@ def get_soak_methods(store: Store) -> list[SoakMethodBody]:
 @router.get("/soak-grades")
 def get_soak_grades() -> list[GradeInWordsOut]:
     """The grades of ISO 10289 in words, for a look without a camera."""
-    return [GradeInWordsOut.model_validate(grade) for grade in grades_in_words()]
+    return [GradeInWordsOut.showing(grade) for grade in grades_in_words()]
 
 
 @router.put("/soaks/{soak_id}")
 def put_soak(soak_id: Id, body: SoakBody, store: Store) -> SoakOut:
     """Keep a new soak under a client-made id; the same id twice is one."""
-    soaks.make_soak(store, body.to_core(soak_id), now())
-    return SoakOut.of(soak_sheet(store, soak_id, now()))
+    soaks.make_soak(store, body.to_core(id=soak_id), now())
+    return soak_out(soak_sheet(store, soak_id, now()))
 
 
 @router.patch("/soaks/{soak_id}")
 def patch_soak(soak_id: Id, body: SoakPatch, store: Store) -> SoakOut:
     """Change what is said of a soak."""
     soaks.change_soak(store, soak_id, body.changes())
-    return SoakOut.of(soak_sheet(store, soak_id, now()))
+    return soak_out(soak_sheet(store, soak_id, now()))
 
 
 @router.delete("/soaks/{soak_id}", status_code=204)
@@ -105,48 +114,48 @@ def delete_soak(soak_id: Id, store: Store) -> Response:
 @router.get("/soaks/{soak_id}")
 def get_soak(soak_id: Id, store: Store) -> SoakOut:
     """A soak, whole."""
-    return SoakOut.of(soak_sheet(store, soak_id, now()))
+    return soak_out(soak_sheet(store, soak_id, now()))
 
 
 @router.put("/soaks/{soak_id}/started")
 def put_started(soak_id: Id, body: AtBody, store: Store) -> SoakOut:
     """Say when it began."""
     soaks.start_soak(store, soak_id, body.moment(), now())
-    return SoakOut.of(soak_sheet(store, soak_id, now()))
+    return soak_out(soak_sheet(store, soak_id, now()))
 
 
 @router.put("/soaks/{soak_id}/acts/{act_id}")
 def put_act(soak_id: Id, act_id: Id, body: ActBody, store: Store) -> ActOut:
     """Keep something that was done, at its true time; the same request twice keeps one."""
-    act = soaks.put_act(store, soak_id, body.to_core(act_id), now())
-    return ActOut.of(act, [])
+    act = soaks.put_act(store, soak_id, body.to_core(id=act_id, at=body.moment()), now())
+    return act_out(act, [])
 
 
 @router.put("/soaks/{soak_id}/acts/{act_id}/struck")
 def put_act_struck(soak_id: Id, act_id: Id, body: StruckBody, store: Store) -> ActOut:
     """Say that it was not so, with a reason, or that it was."""
-    return ActOut.of(soaks.strike_act(store, soak_id, act_id, body.reason, now()), [])
+    return act_out(soaks.strike_act(store, soak_id, act_id, body.reason, now()), [])
 
 
 @router.put("/soaks/{soak_id}/looks/{look_id}")
 def put_look(soak_id: Id, look_id: Id, body: LookBody, store: Store) -> LookOut:
     """Keep a look, or what is put right in it."""
     measuring = body.measuring.to_core() if body.measuring else None
-    look = soaks.put_look(store, soak_id, body.to_core(look_id), measuring, now())
-    return LookOut.of(look, [])
+    look = soaks.put_look(store, soak_id, body.look(look_id), measuring, now())
+    return look_out(look, [])
 
 
 @router.put("/soaks/{soak_id}/looks/{look_id}/struck")
 def put_look_struck(soak_id: Id, look_id: Id, body: StruckBody, store: Store) -> LookOut:
     """Leave a look out with a reason, or let it count again."""
-    return LookOut.of(soaks.strike_look(store, soak_id, look_id, body.reason), [])
+    return look_out(soaks.strike_look(store, soak_id, look_id, body.reason), [])
 
 
 @router.get("/soaks/{soak_id}/looks/{look_id}/measuring")
 def get_look_measuring(soak_id: Id, look_id: Id, store: Store) -> LookMeasuringOut:
     """How a look was measured: everything needed to do it again."""
     look, measuring = kept_measuring(store, soak_id, look_id)
-    return LookMeasuringOut.of(look, measuring)
+    return look_measuring_out(look, measuring)
 
 
 @router.get(
@@ -170,7 +179,7 @@ def post_pictures(
     named = [NamedFile((each.filename or "picture")[:200], each.file.read()) for each in photos]
     shown = pictures.add_pictures(store, soak_id, named, now())
     soak = soak_sheet(store, soak_id, now()).soak
-    return [SoakPictureOut.of(each, soak) for each in shown]
+    return [soak_picture_out(each, soak) for each in shown]
 
 
 @router.post("/soaks/{soak_id}/camera-pictures")
@@ -194,13 +203,7 @@ def get_outline(content_hash: PictureHash, store: Store, look_id: ShortText = ""
     else:
         found = pictures.outline_in(store, content_hash)
     width, height = found.size_px
-    return OutlineOut(
-        outline=[list(corner) for corner in found.outline],
-        white_point=list(found.white_point) if found.white_point else None,
-        likeness=found.likeness,
-        width_px=width,
-        height_px=height,
-    )
+    return OutlineOut.showing(found, width_px=width, height_px=height)
 
 
 @router.post("/pictures/{content_hash}/rust")
@@ -210,7 +213,7 @@ def post_rust(
     """Measure rust in a picture; nothing is kept."""
     measuring = body.to_core()
     reading, new = pictures.measured_rust(store, content_hash, measuring, earlier_look)
-    return RustOut.of(reading, measuring.threshold, new)
+    return rust_out(reading, measuring.threshold, new)
 
 
 @router.get("/soaks/{soak_id}/looks.csv")
@@ -240,7 +243,7 @@ def get_soak_calendar(soak_id: Id, store: Store) -> Response:
 def get_blade_soaks(blade_id: Id, store: Store) -> list[BladeSoakOut]:
     """What soaks say of a blade, a line a coupon."""
     sheets = sheets_of_blades(store, [blade_id], now()).get(blade_id, [])
-    return BladeSoakOut.of_blade(blade_id, sheets)
+    return blade_soaks_out(blade_id, sheets)
 
 
 @router.get("/trials/{trial_id}/soaks")
@@ -251,7 +254,7 @@ def get_trial_soaks(trial_id: Id, store: Store) -> list[BladeInSoaksOut]:
             blade_id=blade.id,
             code=blade.code,
             mark=blade.mark,
-            soaks=BladeSoakOut.of_blade(blade.id, sheets),
+            soaks=blade_soaks_out(blade.id, sheets),
         )
         for blade, sheets in soaks_beside_trial(store, trial_id, now())
     ]

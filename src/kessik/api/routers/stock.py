@@ -5,6 +5,7 @@ from fastapi import APIRouter
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.stock import CorrectionBody, LotBody, LotKindOut, LotOut, PutAwayBody
+from kessik.api.views.stock import lot_kind_out, lot_out
 from kessik.core.stock import LOT_KINDS, LotCorrection
 from kessik.services.clock import now
 from kessik.services.stock import lots
@@ -15,19 +16,19 @@ router = APIRouter(tags=["stock"])
 @router.get("/lots")
 def get_lots(store: Store) -> list[LotOut]:
     """Every lot with what is left of it, newest first."""
-    return [LotOut.of(stocked) for stocked in lots.stocked(store)]
+    return [lot_out(stocked) for stocked in lots.stocked(store)]
 
 
 @router.get("/lots/kinds")
 def get_lot_kinds() -> list[LotKindOut]:
     """The kinds of lots, with what is asked of each."""
-    return [LotKindOut.of(kind, of) for kind, of in LOT_KINDS.items()]
+    return [lot_kind_out(kind, of) for kind, of in LOT_KINDS.items()]
 
 
 @router.put("/lots/{lot_id}")
 def put_lot(lot_id: Id, body: LotBody, store: Store) -> LotOut:
     """Keep a lot under a client-made id."""
-    lots.save_lot(store, body.model_copy(update={"id": lot_id}).to_core())
+    lots.save_lot(store, body.to_core(id=lot_id))
     return _one(store, lot_id)
 
 
@@ -46,4 +47,4 @@ def put_archived(lot_id: Id, body: PutAwayBody, store: Store) -> LotOut:
 
 
 def _one(store: Store, lot_id: str) -> LotOut:
-    return LotOut.of(next(s for s in lots.stocked(store) if s.lot.id == lot_id))
+    return lot_out(next(s for s in lots.stocked(store) if s.lot.id == lot_id))

@@ -14,22 +14,19 @@ from kessik.api.schemas.shelf import (
 )
 from kessik.api.schemas.trials import (
     LineUpOut,
-    NextStepOut,
     RoleBody,
     SeenBody,
     TrialBody,
     TrialOut,
     TrialPatch,
-    VariableOut,
-    line_up_parts,
 )
-from kessik.core.comparison.matching import VARIABLES, MatchingRule
+from kessik.api.views.shelf import blade_out
+from kessik.api.views.trials import line_up_out, trial_out
+from kessik.core.comparison.matching import MatchingRule
 from kessik.core.geometry import Zone
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.sharpening.settled import SettledRule
-from kessik.core.trials.next_step import next_step
 from kessik.core.trials.trial import Trial
-from kessik.core.words.matching import line_up_words
 from kessik.services.clock import now
 from kessik.services.files.trial_export import export_trial, slug, zipped
 from kessik.services.shelf.sharpenings import prepare_by_recipe
@@ -59,16 +56,16 @@ def put_trial(trial_id: Id, body: TrialBody, store: Store) -> TrialOut:
         settled_rule=SettledRule(
             body.settled_kind, body.settled_edge_number, body.settled_steel_removed_mm
         ),
-        method=body.method.method() if body.method else BY_SCHOOL["force_limit_rope"],
+        method=body.method.to_core() if body.method else BY_SCHOOL["force_limit_rope"],
         **{name: own[name] for name in ("edges_per_blade", "medium", "rope_diameter_mm")},
     )
-    return TrialOut.of(trials.make_trial(store, trial))
+    return trial_out(trials.make_trial(store, trial))
 
 
 @router.patch("/trials/{trial_id}")
 def patch_trial(trial_id: Id, body: TrialPatch, store: Store) -> TrialOut:
     """Change settings, each with a trace; which edges count is fixed once a counted run began."""
-    return TrialOut.of(trials.change_trial(store, trial_id, body.changes(), now(), body.reason))
+    return trial_out(trials.change_trial(store, trial_id, body.changes(), now(), body.reason))
 
 
 @router.put("/trials/{trial_id}/archived", status_code=204)
@@ -81,33 +78,25 @@ def put_trial_archived(trial_id: Id, body: ArchivedBody, store: Store) -> Respon
 @router.put("/trials/{trial_id}/cautions")
 def put_cautions(trial_id: Id, body: SeenBody, store: Store) -> TrialOut:
     """Put the cautions of this trial away once they were read, or bring them back."""
-    return TrialOut.of(trials.see_cautions(store, trial_id, now().utc if body.seen else None))
+    return trial_out(trials.see_cautions(store, trial_id, now().utc if body.seen else None))
 
 
 @router.get("/trials/{trial_id}/line-up")
 def get_line_up(trial_id: Id, store: Store) -> LineUpOut:
     """Blades by variables: matched, the factor, confounded or pending."""
-    found = line_up(store, trial_id)
-    state, rule = found.state, found.state.trial.rule
-    recorded = {cell.variable for cell in found.cells}
-    return LineUpOut(
-        **line_up_parts(found),  # type: ignore[arg-type]  # names and types are those of the model
-        variables=[VariableOut.of_variable(v, state.trial, v.name in recorded) for v in VARIABLES],
-        says=line_up_words(found.cells, found.pending, rule, len(state.blades), state.noun),
-        next_step=NextStepOut.model_validate(next_step(state)),
-    )
+    return line_up_out(line_up(store, trial_id))
 
 
 @router.put("/trials/{trial_id}/blades/{blade_id}")
 def put_blade(trial_id: Id, blade_id: Id, body: BladeBody, store: Store) -> BladeOut:
     """Add a new blade to the shelf and to a trial."""
-    return BladeOut.of(trials.add_blade(store, trial_id, body.to_core(blade_id, now().utc)))
+    return blade_out(trials.add_blade(store, trial_id, body.made(blade_id, now().utc)))
 
 
 @router.put("/trials/{trial_id}/places/{blade_id}")
 def put_place(trial_id: Id, blade_id: Id, body: RoleBody, store: Store) -> BladeOut:
     """Take a blade of the shelf into a trial, or say what it is there for."""
-    return BladeOut.of(trials.take_from_shelf(store, trial_id, blade_id, body.role, body.arms))
+    return blade_out(trials.take_from_shelf(store, trial_id, blade_id, body.role, body.arms))
 
 
 @router.post("/trials/{trial_id}/preparations")
@@ -134,7 +123,7 @@ def post_preparations(trial_id: Id, body: PreparationBody, store: Store) -> list
 @router.patch("/trials/{trial_id}/blades/{blade_id}")
 def patch_blade(trial_id: Id, blade_id: Id, body: BladePatch, store: Store) -> BladeOut:
     """Change facts of a blade."""
-    return BladeOut.of(trials.change_blade(store, trial_id, blade_id, body.changes(), now()))
+    return blade_out(trials.change_blade(store, trial_id, blade_id, body.changes(), now()))
 
 
 @router.delete("/trials/{trial_id}/blades/{blade_id}", status_code=204)

@@ -24,7 +24,7 @@ def get_today(store: Store, kept: AnswersDep, server: Served) -> Response:
     if found.behind:
         server.renewing.tell()
     failed = [FailedTrialOut(trial_id=i, name=n, why=w).model_dump() for i, n, w in found.failed]
-    due = [DueOut.model_validate(d).model_dump() for d in what_waits(store, now())]
+    due = [DueOut.showing(d).model_dump() for d in what_waits(store, now())]
     return _spliced(
         {
             "trials": f"[{','.join(found.lines)}]",
@@ -39,7 +39,7 @@ def get_today(store: Store, kept: AnswersDep, server: Served) -> Response:
 @router.get("/find")
 def get_found(store: Store, text: ShortText = "") -> list[FoundOut]:
     """Trials, blades, grades, lots, soaks and notes that hold every word of a text."""
-    return [FoundOut.model_validate(found) for found in find(store, text)]
+    return [FoundOut.showing(found) for found in find(store, text)]
 
 
 @router.get("/trials/{trial_id}/verdict", response_model=VerdictOut)

@@ -5,8 +5,9 @@ from typing import Annotated
 from pydantic import Field
 
 from kessik.api.schemas.common import Wire
-from kessik.services.upkeep.copies import Copies
+from kessik.api.schemas.records import Answer
 from kessik.store.backups import BackupRule
+from kessik.store.contents import Holds
 
 
 class BackupRuleBody(Wire):
@@ -38,35 +39,6 @@ class CopiesOut(Wire):
     failed: str
     bring_back: str = Field(description="the command that brings the newest back")
 
-    @classmethod
-    def of(cls, found: Copies) -> "CopiesOut":
-        rule = found.rule
-        newest = found.copies[0].path if found.copies else "COPY"
-        return cls(
-            folder=str(found.folder),
-            copies=[
-                CopyOut(
-                    name=copy.path.name,
-                    reason=copy.reason,
-                    made_utc=copy.made.isoformat(),
-                    size_mb=copy.size / 1e6,
-                )
-                for copy in found.copies
-            ],
-            rule=BackupRuleBody(
-                daily=rule.daily, weekly=rule.weekly, second_folder=rule.second_folder
-            ),
-            failed=found.failed,
-            bring_back=f"kessik restore {newest} --data {found.folder}",
-        )
 
-
-class HoldsOut(Wire):
+class HoldsOut(Answer[Holds]):
     """What a copy holds."""
-
-    trials: int
-    runs: int
-    events: int
-    soaks: int
-    last_event: str
-    wrong: str

@@ -2,7 +2,7 @@
 
 import re
 from datetime import date
-from typing import Annotated, Any, get_args
+from typing import Annotated, Any, Self, get_args
 
 from pydantic import (
     AfterValidator,
@@ -79,6 +79,16 @@ class Wire(BaseModel):
     """Strict about unknown fields, so that a misspelt one is said and not lost."""
 
     model_config = ConfigDict(extra="forbid", from_attributes=True)
+
+    @classmethod
+    def showing(cls, known: object, **said: object) -> Self:
+        """What `known` has under the names of the fields, and what is said besides or instead."""
+        same = {
+            name: getattr(known, name)
+            for name in cls.model_fields
+            if name not in said and hasattr(known, name)
+        }
+        return cls(**same, **said)
 
 
 _ADDRESS = re.compile(r" at 0x[0-9a-f]+")

@@ -21,7 +21,6 @@ from kessik.core.protocols.events import (
     KIND_TYPES,
     SENT_KINDS,
     BenchEvent,
-    NotUnderstood,
     Payload,
     check_count_at,
     plain_fields,
@@ -124,17 +123,3 @@ class EventOut(Wire):
     client_time: str
     payload: dict[str, Any]
     not_understood: str = ""
-
-    @classmethod
-    def of(cls, event: BenchEvent) -> "EventOut":
-        unread = event.payload if isinstance(event.payload, NotUnderstood) else None
-        return cls(
-            id=event.id,
-            position=event.position,
-            kind=event.kind,
-            device=event.device,
-            count_at=event.count_at,
-            client_time=event.client_time,
-            payload={} if isinstance(event.payload, NotUnderstood) else plain_fields(event.payload),
-            not_understood=unread.why if unread else "",
-        )

@@ -1,15 +1,15 @@
 """Results on paper over the wire."""
 
-from dataclasses import asdict
 from typing import Annotated
 
 from pydantic import Field
 
 from kessik.api.schemas.common import Bounded, Day, FaultOut, Id, ShortText, Wire
+from kessik.api.schemas.records import Answer
 from kessik.core.limits import most
-from kessik.core.trials.paper.columns import ColumnKind
+from kessik.core.trials.paper.columns import PaperColumn
 from kessik.core.trials.paper.lines import PaperLine
-from kessik.services.paper.runs import Checked, PaperForm
+from kessik.services.paper.runs import PaperForm
 
 Cell = Annotated[str, Field(max_length=most("cell"))]
 Readings = Annotated[str, Field(max_length=100_000)]
@@ -37,15 +37,8 @@ class PaperBody(Wire):
     check_every: Annotated[float, Bounded("check_gap")] | None = None
 
 
-class PaperColumnOut(Wire):
+class PaperColumnOut(Answer[PaperColumn]):
     """One thing that a line says."""
-
-    key: str
-    label: str
-    kind: ColumnKind
-    unit: str
-    hint: str
-    usual: bool
 
 
 class PaperArmOut(Wire):
@@ -55,22 +48,10 @@ class PaperArmOut(Wire):
     next_edge: int
 
 
-class PaperFormOut(Wire):
+class PaperFormOut(Answer[PaperForm]):
     """What the lines of a trial hold."""
 
-    columns: list[PaperColumnOut]
     arms: list[PaperArmOut]
-    count_unit: str
-    check_every: float | None
-
-    @classmethod
-    def of(cls, form: PaperForm) -> "PaperFormOut":
-        return cls(
-            columns=[PaperColumnOut.model_validate(column) for column in form.columns],
-            arms=[PaperArmOut(code=code, next_edge=edge) for code, edge in form.arms],
-            count_unit=form.count_unit,
-            check_every=form.check_every,
-        )
 
 
 class PaperCheckedOut(Wire):
@@ -78,11 +59,6 @@ class PaperCheckedOut(Wire):
 
     slips: list[FaultOut]
     totals_without_gap: int = Field(description="lines whose totals tell no gap of their checks")
-
-    @classmethod
-    def of(cls, found: Checked) -> "PaperCheckedOut":
-        slips = [FaultOut(**asdict(fault)) for fault in found.slips]
-        return cls(slips=slips, totals_without_gap=found.totals_without_gap)
 
 
 class KeptRunsOut(Wire):

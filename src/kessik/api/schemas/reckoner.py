@@ -1,50 +1,26 @@
 """Answers of the reckoner over the wire."""
 
-from dataclasses import asdict
-
 from kessik.api.schemas.common import Wire
-from kessik.core.facts import Provenance
+from kessik.api.schemas.records import Answer
 from kessik.core.geometry import Bevel
-from kessik.core.reckoner import FormulaBasis
-from kessik.core.sharpening.abrasives import SCALES, Grit
+from kessik.core.reckoner import BevelReckoned, ExposureReckoned, FormulaBasis
+from kessik.core.sharpening.abrasives import Grit
 
 
-class FootingOut(Wire):
+class FootingOut(Answer[FormulaBasis]):
     """What a calculation stands on."""
 
-    formula: str
-    holds: str
-    source: str
 
-    @classmethod
-    def of(cls, footing: FormulaBasis) -> "FootingOut":
-        return cls(**asdict(footing))
-
-
-class BevelOut(Wire):
+class BevelOut(Answer[Bevel]):
     """A wedge: angles in degrees, lengths in mm."""
 
-    thickness_mm: float
-    side_angle_deg: float
-    face_width_mm: float
-    height_mm: float
 
-    @classmethod
-    def of(cls, bevel: Bevel) -> "BevelOut":
-        return cls(**asdict(bevel))
-
-
-class BevelReckonedOut(Wire):
+class BevelReckonedOut(Answer[BevelReckoned]):
     """The bevel asked for; `main` is what stands behind a micro-bevel. `thickness_thou` beside the
     mm.
     """
 
-    whole: BevelOut
     thickness_thou: float
-    included_deg: float
-    main: BevelOut
-    micro: BevelOut | None
-    cutting_included_deg: float
     remarks: list[str]
     footing: FootingOut
 
@@ -57,31 +33,17 @@ class NumberOut(Wire):
     footing: FootingOut
 
 
-class ExposureOut(Wire):
+class ExposureOut(Answer[ExposureReckoned]):
     """Exposure by one cut, and a count put on the reference length."""
 
-    area_mm2: float
-    exposure_mm2_per_mm: float
-    cuts_at_reference: float | None
     footing: FootingOut
 
 
-class GritOut(Wire):
+class GritOut(Answer[Grit]):
     """A grit of one scale."""
 
-    scale: str
     name: str
     what: str
-    grit: float
-    size_um: float
-    listed: bool
-    standing: Provenance
-    source: str
-
-    @classmethod
-    def of(cls, grit: Grit) -> "GritOut":
-        scale = SCALES[grit.scale]
-        return cls(**asdict(grit), name=f"{scale.prefix}{grit.grit:g}", what=scale.what)
 
 
 class AbrasiveReckonedOut(Wire):
@@ -105,4 +67,38 @@ class LengthOut(Wire):
 
     mm: float
     thou: float
+    footing: FootingOut
+
+
+class BrineOut(Wire):
+    """A brine in every measure, and the salt for so much water."""
+
+    salt_percent: float
+    g_per_l: float
+    density_kg_per_l: float
+    salt_g: float
+    footing: FootingOut
+
+
+class BrineChangeOut(Wire):
+    """What to add to a brine."""
+
+    salt_g: float
+    water_g: float
+    says: str
+    footing: FootingOut
+
+
+class ConditionsOut(Wire):
+    """Conditions in words, and what of them a spray cabinet may not have."""
+
+    ph_says: str
+    faults: list[str]
+    footing: FootingOut
+
+
+class RatingsOut(Wire):
+    """The grades of an area by every standard."""
+
+    says: list[str]
     footing: FootingOut

@@ -1,52 +1,28 @@
 """Sheets of results over the wire."""
 
-from dataclasses import asdict
 from typing import Annotated
 
 from pydantic import Field
 
 from kessik.api.schemas.common import FaultOut, ShortText, Wire
-from kessik.core.facts import Provenance
+from kessik.api.schemas.records import Answer, Body
 from kessik.core.limits import most
-from kessik.core.trials.paper.heads import BLADE_COLUMN, heads_of, roles_for
 from kessik.core.trials.paper.sheets import (
-    AngleIs,
-    BladeKnown,
-    Change,
-    ForceUnit,
-    Shape,
     SheetReading,
-    SheetStatus,
-    is_count,
-    is_force,
+    ValueChange,
 )
-from kessik.services.paper.sheets import SheetPreview
+from kessik.services.paper.sheet_import import Brought
+from kessik.services.paper.sheet_plans import BladeChoice
+from kessik.services.paper.sheets import PreviewLine
+from kessik.store.queries.sheet_readings import Remembered
 
-_SHOWN_ROWS = 6
 
-
-class SheetReadingBody(Wire):
+class SheetReadingBody(Body[SheetReading]):
     """How a sheet is read."""
 
-    shape: Shape
     head_rows: Annotated[int, Field(ge=0, le=5)]
     roles: list[ShortText] = Field(max_length=most("file_columns"))
-    count_unit: ShortText
-    force_unit: ForceUnit = "gf"
-    decimal_comma: bool = False
-    angle_is: AngleIs = "side"
-    check_every: ShortText = ""
     units: list[ShortText] = Field(default_factory=list, max_length=most("file_columns"))
-    hardness_standing: Provenance = "measured_elsewhere"
-    angle_standing: Provenance = "measured_elsewhere"
-
-    def to_core(self) -> SheetReading:
-        lists = {"roles": tuple(self.roles), "units": tuple(self.units)}
-        return SheetReading(**{**self.model_dump(), **lists})
-
-    @classmethod
-    def of(cls, reading: SheetReading) -> "SheetReadingBody":
-        return cls.model_validate(asdict(reading))
 
 
 class RoleOut(Wire):
@@ -56,38 +32,20 @@ class RoleOut(Wire):
     label: str
 
 
-class RememberedOut(Wire):
+class RememberedOut(Answer[Remembered]):
     """A reading that was kept under a name for sheets of these heads."""
 
-    name: str
-    reading: SheetReadingBody
 
-
-class PreviewLineOut(Wire):
+class PreviewLineOut(Answer[PreviewLine]):
     """What will become of one run."""
 
-    row: int
-    blade: str
-    edge: str
-    says: str
-    status: SheetStatus
 
-
-class ValueChangeOut(Wire):
+class ValueChangeOut(Answer[ValueChange]):
     """A column whose values become others on reading, with an example."""
 
-    place: int
-    why: Change
-    before: str
-    after: str
 
-
-class BladeChoiceOut(Wire):
+class BladeChoiceOut(Answer[BladeChoice]):
     """A blade that the sheet names, and whether it is known."""
-
-    code: str
-    known: BladeKnown
-    steel: str
 
 
 class SheetPreviewOut(Wire):
@@ -115,47 +73,10 @@ class SheetPreviewOut(Wire):
     faults: list[FaultOut]
     fault_count: int
 
-    @classmethod
-    def of(cls, found: SheetPreview) -> "SheetPreviewOut":
-        raw, reading, method = found.raw, found.reading, found.method
-        return cls(
-            name=raw.name,
-            notes=list(found.notes),
-            heads=heads_of(raw.rows, reading.head_rows),
-            rows=[list(row) for row in raw.rows[: reading.head_rows + _SHOWN_ROWS]],
-            row_count=len(raw.rows),
-            reading=SheetReadingBody.of(reading),
-            school=method.school,
-            roles=[RoleOut(role=role, label=label) for role, label in roles_for(method)],
-            remembered=[
-                RememberedOut(name=each.name, reading=SheetReadingBody.of(each.reading))
-                for each in found.remembered
-            ],
-            changes=[ValueChangeOut.model_validate(change) for change in found.changes],
-            totals_without_gap=found.totals_without_gap,
-            count_unit=method.count_unit,
-            counted=[is_count(role, method) for role in reading.roles],
-            forced=[is_force(role) or role == BLADE_COLUMN for role in reading.roles],
-            lines=[PreviewLineOut.model_validate(line) for line in found.lines],
-            blades=[BladeChoiceOut.model_validate(choice) for choice in found.blades],
-            new=found.counts["new"],
-            there=found.counts["there"],
-            faulty=found.counts["faulty"],
-            faults=[
-                FaultOut(file=f.file, line=f.line, column=f.column, message=f.message)
-                for f in found.faults[: most("faults_listed")]
-            ],
-            fault_count=found.fault_count,
-        )
 
-
-class BroughtOut(Wire):
+class BroughtOut(Answer[Brought], without="trial"):
     """What was brought in."""
 
     trial_id: str
     trial_name: str
-    kept: int
-    skipped: int
-    replaced: int
     blades: list[str] = Field(description="the blades whose runs were saved")
-    new_blades: list[str]

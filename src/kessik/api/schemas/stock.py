@@ -1,57 +1,32 @@
 """Lots and stock over the wire."""
 
-from dataclasses import asdict
 from typing import Any
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
+from kessik.api.schemas.common import Finite, ShortText, Wire
+from kessik.api.schemas.records import Answer, Body
 from kessik.core.limits import most
-from kessik.core.stock import KindOfLot, Lot, LotKind, StockedLot
-from kessik.core.words.stock import lot_words
+from kessik.core.stock import Detail, KindOfLot, Lot, LotCorrection, LotKind
 
 Details = dict[str, ShortText | Finite | bool | None]
 
 
-class LotBody(Wire):
+class LotBody(Body[Lot], without="archived_utc"):
     """One delivery of a medium, a check material, an abrasive or a salt."""
 
-    id: Id
-    kind: LotKind
-    name: ShortText
-    unit: ShortText
-    bought_amount: Finite | None = None
-    bought_on: Day = ""
-    price: Finite | None = None
-    currency: ShortText = ""
     details: Details = Field(default_factory=dict, max_length=most("details"))
     state: Details = Field(default_factory=dict, max_length=most("details"))
-    note: LongText = ""
-
-    def to_core(self) -> Lot:
-        return Lot(**self.model_dump())
 
 
-class DetailOut(Wire):
+class DetailOut(Answer[Detail]):
     """One thing to say of a lot; without a unit it is words, with an empty one a bare number."""
 
-    name: str
-    label: str
-    unit: str | None
 
-
-class LotKindOut(Wire):
+class LotKindOut(Answer[KindOfLot]):
     """A kind of lot: its units, what is said of it, and whether its damp matters."""
 
     kind: LotKind
-    label: str
-    units: list[str]
-    details: list[DetailOut]
-    takes_up_damp: bool
-
-    @classmethod
-    def of(cls, kind: LotKind, of: KindOfLot) -> "LotKindOut":
-        return cls(kind=kind, **asdict(of))
 
 
 class CorrectionBody(Wire):
@@ -61,12 +36,8 @@ class CorrectionBody(Wire):
     reason: ShortText
 
 
-class CorrectionOut(Wire):
+class CorrectionOut(Answer[LotCorrection], without="id lot_id"):
     """A correction as it is kept."""
-
-    amount: float
-    reason: str
-    made_utc: str
 
 
 class LotOut(Wire):
@@ -91,25 +62,6 @@ class LotOut(Wire):
     runs: int
     corrections: list[CorrectionOut]
     about: str = Field(description="what it is and how it was kept, in words")
-
-    @classmethod
-    def of(cls, stocked: StockedLot) -> "LotOut":
-        lot = stocked.lot
-        own = {name: getattr(lot, name) for name in LotBody.model_fields}
-        return cls(
-            **own,
-            archived=lot.archived_utc is not None,
-            used=stocked.used,
-            corrected=stocked.corrected,
-            left=stocked.left,
-            is_low=stocked.is_low,
-            about=lot_words(lot),
-            runs=stocked.runs,
-            corrections=[
-                CorrectionOut(amount=c.amount, reason=c.reason, made_utc=c.made_utc)
-                for c in stocked.corrections
-            ],
-        )
 
 
 class PutAwayBody(Wire):

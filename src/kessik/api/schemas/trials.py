@@ -1,43 +1,25 @@
 """Trials, blades and edges over the wire."""
 
-from collections.abc import Sequence
-from dataclasses import asdict
 from typing import Annotated, Any
 
 from pydantic import Field
 
 from kessik.api.schemas.common import Bounded, Day, Finite, Id, LongText, ShortText, Wire
 from kessik.api.schemas.methods import MethodBody, MethodOut
-from kessik.api.schemas.shelf import BladeOut, Patch
-from kessik.core.comparison.findings import Mismatch
+from kessik.api.schemas.records import Answer, PartialBody
+from kessik.api.schemas.shelf import BladeOut
 from kessik.core.comparison.matching import (
     Cell,
     HardnessReading,
-    MatchingRule,
-    MatchState,
-    Variable,
 )
-from kessik.core.comparison.remedies import Remedy, WayKind
-from kessik.core.comparison.variables import Factor, VariableKind
-from kessik.core.facts import Owner
+from kessik.core.comparison.remedies import WayKind
+from kessik.core.comparison.variables import Factor, Variable
 from kessik.core.limits import most
 from kessik.core.moments import Moment
 from kessik.core.protocols.run_state import RunStatus
 from kessik.core.sharpening.settled import RuleKind
 from kessik.core.shelf.blades import TrialRole
 from kessik.core.trials.next_step import StepKind
-from kessik.core.trials.state import TrialRun, covered
-from kessik.core.trials.trial import Trial
-from kessik.core.words.matching import (
-    cell_words,
-    mismatch_words,
-    open_lines,
-    tolerance_words,
-    way_words,
-)
-from kessik.core.words.settled import rule_words
-from kessik.services.trials.blind import blind_codes
-from kessik.services.trials.line_up import LineUp
 
 
 class TrialBody(Wire):
@@ -63,7 +45,7 @@ class TrialBody(Wire):
     rope_diameter_mm: Finite | None = None
 
 
-class TrialPatch(Patch):
+class TrialPatch(PartialBody):
     """Settings of a trial to change."""
 
     emptiable = frozenset({"rope_diameter_mm"})
@@ -120,33 +102,6 @@ class TrialOut(Wire):
     unblinded_utc: str | None
     cautions_seen: bool
 
-    @classmethod
-    def of(cls, trial: Trial) -> "TrialOut":
-        return cls(
-            id=trial.id,
-            name=trial.name,
-            question=trial.question,
-            factor=trial.rule.factor,  # type: ignore[arg-type]  # checked on entry
-            hardness_reading=trial.rule.hardness_reading,
-            tolerances=dict(trial.rule.tolerances),
-            effects=dict(trial.rule.effects),
-            let_go=list(trial.rule.let_go),
-            scale_edge_length=trial.rule.scale_edge_length,
-            settled_kind=trial.settled_rule.kind,
-            settled_edge_number=trial.settled_rule.edge_number,
-            settled_steel_removed_mm=trial.settled_rule.steel_removed_mm,
-            settled_rule=rule_words(trial.settled_rule),
-            method=MethodOut.of(trial.method, trial.method_id, trial.method_number),
-            edges_per_blade=trial.edges_per_blade,
-            medium=trial.medium,
-            rope_diameter_mm=trial.rope_diameter_mm,
-            created_utc=trial.created.utc,
-            source=trial.source,
-            is_blind=trial.is_blind,
-            unblinded_utc=trial.unblinded_utc,
-            cautions_seen=trial.cautions_seen_utc is not None,
-        )
-
 
 class SeenBody(Wire):
     """Whether the cautions of a trial were read and need not be shown again."""
@@ -163,68 +118,23 @@ class RoleBody(Wire):
     arms: list[ShortText] | None = Field(None, max_length=most("arms"))
 
 
-class VariableOut(Wire):
+class VariableOut(Answer[Variable], without="asked life_percent_per_unit"):
     """A held-equal variable with the tolerance and the assumed effect in force; `held` unless
     knowingly let go.
     """
 
-    name: str
-    label: str
-    unit: str
-    kind: VariableKind
-    of: Owner
-    tolerance: float
     usual_tolerance: float
     effect_percent: float | None
-    decimals: int
-    factors: list[str]
-    consequence: str
-    explained: str
     held: bool
     recorded: bool
     allowed: str = Field(description="what the trial allows of it, in words")
 
-    @classmethod
-    def of_variable(cls, v: Variable, trial: Trial, recorded: bool) -> "VariableOut":
-        rule = trial.rule
-        every_edge = v.kind == "settled" and trial.settled_rule.kind == "every_edge"
-        own = (
-            "name",
-            "label",
-            "unit",
-            "kind",
-            "of",
-            "decimals",
-            "consequence",
-            "explained",
-        )
-        return cls(
-            **{name: getattr(v, name) for name in own},
-            factors=list(v.factors),
-            tolerance=rule.tolerance(v),
-            usual_tolerance=v.tolerance,
-            effect_percent=rule.effect(v),
-            held=v.name not in rule.let_go,
-            recorded=recorded,
-            allowed="every edge" if every_edge else tolerance_words(v, rule),
-        )
 
-
-class CellOut(Wire):
+class CellOut(Answer[Cell], without="finding"):
     """One blade at one variable."""
 
-    blade: str
-    variable: str
-    value: float | str | None
-    shown: str
     standing: str | None
-    state: MatchState
     says: str
-
-    @classmethod
-    def of(cls, cell: Cell, rule: MatchingRule) -> "CellOut":
-        own = {name: getattr(cell, name) for name in cls.model_fields if name != "says"}
-        return cls(**own, says=cell_words(cell, rule))
 
 
 class WayOutOut(Wire):
@@ -245,24 +155,6 @@ class MismatchOut(Wire):
     says: str
     ways_out: list[WayOutOut]
 
-    @classmethod
-    def of(cls, found: Mismatch, ways: Sequence[Remedy], rule: MatchingRule) -> "MismatchOut":
-        out = [
-            WayOutOut(
-                kind=way.kind,
-                says=way_words(way, found),
-                change=None if way.rule is None else _changed(rule, way.rule),
-            )
-            for way in ways
-        ]
-        says = mismatch_words(found, rule.factor)
-        return cls(blade=found.blade, variable=found.variable, says=says, ways_out=out)
-
-
-def _changed(before: MatchingRule, after: MatchingRule) -> TrialPatch:
-    was, is_now = asdict(before), asdict(after)
-    return TrialPatch(**{name: is_now[name] for name in was if was[name] != is_now[name]})
-
 
 class RunBrief(Wire):
     """A run in one line."""
@@ -281,26 +173,6 @@ class RunBrief(Wire):
     zone_from_mm: float | None
     zone_to_mm: float | None
     worn_share: float
-
-    @classmethod
-    def of(cls, r: TrialRun) -> "RunBrief":
-        run, blade, edge = r.run, r.blade, r.edge
-        return cls(
-            id=run.id,
-            blade_id=blade.id,
-            arm_id=blade.arm_id,
-            edge_id=edge.id,
-            edge=edge.number,
-            number=run.number,
-            practice=run.practice,
-            status=r.state.status,
-            count=r.state.count,
-            count_unit=run.count_unit,
-            started_utc=run.started.utc,
-            zone_from_mm=run.zone_from_mm,
-            zone_to_mm=run.zone_to_mm,
-            worn_share=r.worn_share,
-        )
 
 
 class NextStepOut(Wire):
@@ -334,24 +206,3 @@ class LineUpOut(Wire):
     runs: list[RunBrief]
     codes: dict[str, str] = Field(description="by arm id, while the trial is blind")
     next_step: NextStepOut
-
-
-def line_up_parts(found: LineUp) -> dict[str, object]:
-    """The parts of a line-up that come straight from the use case."""
-    return {
-        "trial": TrialOut.of(found.state.trial),
-        "blades": [BladeOut.of(blade) for blade in found.state.blades],
-        "cells": [CellOut.of(cell, found.state.trial.rule) for cell in found.cells],
-        "pending": open_lines(found.pending),
-        "taken_as_equal": [variable.label for variable in found.taken_as_equal],
-        "references": list(found.references),
-        "mismatches": [
-            MismatchOut.of(each, ways, found.state.trial.rule) for each, ways in found.ways_out
-        ],
-        "used_up": list(found.used_up),
-        "scope": found.scope,
-        "runs": [RunBrief.of(covered(r) if found.state.sealed else r) for r in found.state.runs],
-        "codes": (
-            blind_codes(found.state.trial, found.state.blades) if found.state.trial.is_blind else {}
-        ),
-    }

@@ -1,30 +1,24 @@
 """Verdicts and Today over the wire."""
 
-from collections.abc import Mapping
-from dataclasses import asdict
-
 from pydantic import Field
 
 from kessik.api.schemas.bench import StropBackOut
 from kessik.api.schemas.common import Wire
+from kessik.api.schemas.records import Answer
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
-from kessik.core.comparison.efforts import EffortTable
-from kessik.core.comparison.figures import KINDS
-from kessik.core.comparison.verdict import VerdictWord
-from kessik.core.due import DueKind
-from kessik.core.finding import FoundKind
+from kessik.core.comparison.analysis import BladeResult
+from kessik.core.comparison.results import RunResult
+from kessik.core.comparison.verdict import Comparison
+from kessik.core.due import Due
+from kessik.core.protocols.stop_rules import ByRule
+from kessik.core.sharpening.rounds import Round
 from kessik.core.sharpness.life import LifeStatus
-from kessik.core.trials.upkeep import Upkeep
-from kessik.core.words.upkeep import ability_words, restoring_words, stones_words
+from kessik.services.finding import Found
 
 
-class ByRuleOut(Wire):
+class ByRuleOut(Answer[ByRule], without="confirmed"):
     """What the plain stop rule gives."""
-
-    value: float | None
-    rule: str
-    schedule: str
 
 
 class LifeOut(Wire):
@@ -64,13 +58,6 @@ class FigureOut(Wire):
     unit: str
     value: float
 
-    @classmethod
-    def all(cls, figures: Mapping[str, float]) -> "list[FigureOut]":
-        return [
-            cls(name=n, label=KINDS[n].label, unit=KINDS[n].unit, value=v)
-            for n, v in figures.items()
-        ]
-
 
 class EffortsOut(Wire):
     """Effort by layers: the counts, means by blade in their order, and from where the blades
@@ -81,26 +68,14 @@ class EffortsOut(Wire):
     by_blade: dict[str, list[float | None]]
     separates_at: float | None
 
-    @classmethod
-    def of(cls, efforts: EffortTable) -> "EffortsOut":
-        layers = sorted({n for at in efforts.by_blade.values() for n in at})
-        return cls(
-            layers=layers,
-            by_blade={blade: [at.get(n) for n in layers] for blade, at in efforts.by_blade.items()},
-            separates_at=efforts.separates_at,
-        )
 
-
-class RunVerdictOut(Wire):
+class RunVerdictOut(Answer[RunResult], without="start_readings"):
     """A run in the verdict."""
 
     run: RunBrief
     blade: str
     mark: int
     readings: list[ReadingOut]
-    start_gf: float | None
-    end_gf: float | None
-    change_percent: float | None
     lives: dict[str, LifeOut]
     warnings: list[str]
     left_out: str
@@ -109,35 +84,22 @@ class RunVerdictOut(Wire):
     band: BandOut | None
 
 
-class BladeVerdictOut(Wire):
+class BladeVerdictOut(Answer[BladeResult], without="left_out length_factor"):
     """A blade on the ladder."""
 
-    blade: str
     mark: int
     grade: str | None
-    edges: int
-    count_unit: str
     lives: dict[str, LifeOut]
     on_one_length: dict[str, str] = Field(description="lives on one edge length, in words")
-    spread_percent: float | None
     ranked: bool
     figures: list[FigureOut]
 
 
-class ComparisonOut(Wire):
+class ComparisonOut(Answer[Comparison]):
     """A pair judged."""
 
-    a: str
-    b: str
-    stage: str
-    ratio: float | None
-    low: float | None
-    high: float | None
-    verdict: VerdictWord
-    scope: str
     pending: list[str]
     reasons: list[str]
-    edges_to_settle: int | None
     words: str
     order: list[str] = Field(description="who lasts longer, by the estimate, and the other")
     tag: str = Field(description="the verdict in two or three words, naming who lasts longer")
@@ -146,14 +108,8 @@ class ComparisonOut(Wire):
     reason_numbers: list[int] = Field(description="its reasons, by their numbers among those told")
 
 
-class RoundOut(Wire):
+class RoundOut(Answer[Round], without="start_log_sd life_log_sd"):
     """One round of the same light sharpening."""
-
-    number: int
-    start_gf: float | None
-    life: float | None
-    strokes: float | None
-    minutes: float | None
 
 
 class StroppedOut(StropBackOut):
@@ -174,22 +130,6 @@ class UpkeepOut(Wire):
     strops: list[StroppedOut]
     abilities: list[str]
     stones: str
-
-    @classmethod
-    def of(cls, found: Upkeep) -> "UpkeepOut":
-        return cls(
-            blade=found.blade.code,
-            mark=found.blade.mark,
-            rounds=[RoundOut.model_validate(each) for each in found.rounds],
-            restoring=restoring_words(found.restoring) if found.restoring else "",
-            no_longer=found.restoring is not None and found.restoring.standing == "no_longer",
-            abilities=[f"Edge {n}. {ability_words(each)}" for n, each in found.abilities],
-            strops=[
-                StroppedOut(edge=each.edge, cutting=each.cutting, **asdict(each.found))
-                for each in found.strops
-            ],
-            stones=stones_words(found.stones),
-        )
 
 
 class StageAnswerOut(Wire):
@@ -308,26 +248,12 @@ class FailedTrialOut(Wire):
     why: str
 
 
-class DueOut(Wire):
+class DueOut(Answer[Due]):
     """Something that waits, with what it is of and the day it is due."""
 
-    kind: DueKind
-    says: str
-    blade_id: str
-    trial_id: str
-    soak_id: str
-    mark: int | None
-    on: str
-    overdue: bool
 
-
-class FoundOut(Wire):
+class FoundOut(Answer[Found]):
     """Something found by a few letters."""
-
-    kind: FoundKind
-    id: str
-    name: str
-    says: str
 
 
 class ImportOut(Wire):

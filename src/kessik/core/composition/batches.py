@@ -1,9 +1,11 @@
 """Batches: blades that go to an analyser together, as they come in the post."""
 
 from dataclasses import dataclass
+from typing import Annotated
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, most
+from kessik.core.records import Day, Id, LongText, Within
 
 
 @dataclass(frozen=True)
@@ -14,13 +16,13 @@ class Batch:
 
     id: str
     name: str
-    blade_ids: tuple[str, ...] = ()
+    blade_ids: Annotated[tuple[Id, ...], Within("shots")] = ()
     owner: str = ""
-    sent_on: str = ""
-    back_on: str = ""
+    sent_on: Day = ""
+    back_on: Day = ""
     analyser: str = ""
     operator: str = ""
-    note: str = ""
+    note: LongText = ""
     created_utc: str = ""
 
     @property

@@ -5,12 +5,13 @@ called elsewhere.
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Annotated, Literal
 
 from kessik.core.composition.elements import element
 from kessik.core.errors import OutOfRangeError
 from kessik.core.facts import Provenance
 from kessik.core.limits import LIMITS, most
+from kessik.core.records import Within
 
 RangeStanding = Literal[
     "standard", "literature", "measured_here", "measured_elsewhere", "claimed", "recalled",
@@ -72,11 +73,11 @@ class Grade:
     usual_high_hrc: float | None = None
     standing: Provenance = "guessed"
     source: str = ""
-    also: tuple[str, ...] = ()
+    also: Annotated[tuple[str, ...], Within("elements")] = ()
     standard: str = ""
     route: Route = ""
-    ranges: tuple[Range, ...] = ()
-    equivalents: tuple[Equivalent, ...] = ()
+    ranges: Annotated[tuple[Range, ...], Within("elements")] = ()
+    equivalents: Annotated[tuple[Equivalent, ...], Within("elements")] = ()
 
     def range_of(self, symbol: str) -> Range | None:
         return next((found for found in self.ranges if found.element == symbol), None)

@@ -2,11 +2,12 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Annotated, Literal
 
 from kessik.core.composition.elements import element
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS
+from kessik.core.records import Day, Within
 
 Surface = Literal["", "bare", "coated"]
 Normalised = Literal["yes", "no", "unknown"]
@@ -35,10 +36,10 @@ class Shot:
     id: str
     blade_id: str
     name: str
-    readings: tuple[ElementReading, ...]
+    readings: Annotated[tuple[ElementReading, ...], Within("elements")]
     surface: Surface = ""
     normalised: Normalised = "unknown"
-    on: str = ""
+    on: Day = ""
     analyser: str = ""
     operator: str = ""
     batch_id: str = ""

@@ -102,10 +102,14 @@ def percent_of_g_per_l(salt_g_per_l: float, temperature_c: float = 20.0) -> floa
     return float(scipy.optimize.brentq(over, 0, SATURATION_PERCENT, xtol=1e-9))
 
 
+_ROUNDING_KG_PER_L = 1e-6
+"""Far less than any hydrometer tells: water is not refused for its last digit."""
+
+
 def percent_of_density(density: float, temperature_c: float = 20.0) -> float:
     """Per cent by mass of a brine of a density in kg/L, measured at that temperature."""
     least, most = (density_kg_per_l(p, temperature_c) for p in (0.0, _TOP_PERCENT))
-    if not least <= density <= most:
+    if not least - _ROUNDING_KG_PER_L <= density <= most + _ROUNDING_KG_PER_L:
         raise OutOfRangeError(
             f"a brine of {density:g} kg/L cannot be at {temperature_c:g} °C; {least:.3f}"
             f" (water) to {most:.3f} (saturated) can",
@@ -114,7 +118,7 @@ def percent_of_density(density: float, temperature_c: float = 20.0) -> float:
         )
 
     def over(percent: float) -> float:
-        return density_kg_per_l(percent, temperature_c) - density
+        return density_kg_per_l(percent, temperature_c) - min(max(density, least), most)
 
     return float(scipy.optimize.brentq(over, 0, _TOP_PERCENT, xtol=1e-9))
 
@@ -156,7 +160,7 @@ def salinity_of_conductivity(conductivity_ms_per_cm: float, temperature_c: float
 
 
 @dataclass(frozen=True)
-class Change:
+class BrineChange:
     """What to add to a brine, g; one of the two is 0. `salt_percent` is what it then has."""
 
     salt_g: float
@@ -164,17 +168,17 @@ class Change:
     salt_percent: float
 
 
-def changed_to(brine_g: float, salt_percent: float, wanted_percent: float) -> Change:
+def changed_to(brine_g: float, salt_percent: float, wanted_percent: float) -> BrineChange:
     """Salt that strengthens a measured brine, or water that dilutes it, to what is wanted."""
     check_limit("water_g", brine_g, "brine_g")
     check_salt(salt_percent)
     check_salt(wanted_percent)
     has, wants = salt_percent / 100, wanted_percent / 100
     if wants >= has:
-        return Change(brine_g * (wants - has) / (1 - wants), 0.0, wanted_percent)
+        return BrineChange(brine_g * (wants - has) / (1 - wants), 0.0, wanted_percent)
     if wants == 0:
         raise OutOfRangeError("no water makes a brine plain water", field="wanted_percent")
-    return Change(0.0, brine_g * (has - wants) / wants, wanted_percent)
+    return BrineChange(0.0, brine_g * (has - wants) / wants, wanted_percent)
 
 
 def top_up_g(brine_g_before: float, brine_g_now: float) -> float:

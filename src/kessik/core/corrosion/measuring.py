@@ -1,11 +1,12 @@
 """How an area was read off a picture: every choice, so that anyone can do it again."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from kessik.core.corrosion.photo.outline import Outline
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import check_limit, most
+from kessik.core.records import Within
 
 BrushKind = Literal["rust", "clean"]
 METHOD_VERSION = 1
@@ -31,8 +32,8 @@ class Measuring:
     white_point: tuple[float, float] | None = None
     left_out: tuple[Outline, ...] = ()
     strokes: tuple[Stroke, ...] = ()
-    threshold: float = 0.5
-    least_spot_px: float = 3.0
+    threshold: Annotated[float, Within("rust_threshold")] = 0.5
+    least_spot_px: Annotated[float, Within("least_spot_px")] = 3.0
     version: int = METHOD_VERSION
 
 

@@ -3,11 +3,12 @@ on. All of common practice, no source, but for the salt spray.
 """
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from kessik.core.corrosion.brine import check_salt
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import check_limit, most
+from kessik.core.records import Within
 
 Scale = Literal["rust", "discolouration"]
 TendKind = Literal[
@@ -22,7 +23,7 @@ class Intervention:
     """Something done to the coupons again and again: every so many hours, between two hours."""
 
     kind: TendKind
-    every_h: float
+    every_h: Annotated[float, Within("soak_hours")]
     from_h: float = 0.0
     until_h: float | None = None
 
@@ -45,7 +46,7 @@ class SoakMethod:
     key: str
     name: str
     medium: str
-    hours: float
+    hours: Annotated[float, Within("soak_hours")]
     look_h: tuple[float, ...]
     stages: tuple[InspectionStage, ...] = ("as_found", "wiped")
     tending: tuple[Intervention, ...] = ()

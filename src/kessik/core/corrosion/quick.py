@@ -1,10 +1,11 @@
 """A look without a camera: a grade in words, or spots by count and size; both are intervals."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.ratings import area_of
+from kessik.core.corrosion.soaks import Look
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import check_limit
 
@@ -59,3 +60,19 @@ def area_of_spots(count: int, size_mm: float, side_cm2: float) -> Bounds:
         )
     best = 100 * count * math.pi / 4 * (size_mm / 10) ** 2 / side_cm2
     return Bounds(min(best / _SIZE_FACTOR, 100.0), min(best * _SIZE_FACTOR, 100.0), None)
+
+
+def graded(look: Look, grade: int) -> Look:
+    """The look with the area of a grade of ISO 10289."""
+    low, high = area_of("iso_10289", grade)
+    said = f"ISO 10289 grade {grade}"
+    return replace(look, rust_percent=None, rust_low=low, rust_high=high, how="grade", said=said)
+
+
+def spotted(look: Look, count: int, size_mm: float, side_cm2: float) -> Look:
+    """The look with the area of so many spots of a size across on a side."""
+    area = area_of_spots(count, size_mm, side_cm2)
+    said = f"{count} spots of {size_mm:g} mm on {side_cm2:g} cm²"
+    return replace(
+        look, rust_percent=None, rust_low=area.low, rust_high=area.high, how="spots", said=said
+    )

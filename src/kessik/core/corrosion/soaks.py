@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Annotated, Literal
 
 from kessik.core.corrosion.methods import (
     METHODS,
@@ -14,6 +14,7 @@ from kessik.core.corrosion.methods import (
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit, most
 from kessik.core.moments import Moment
+from kessik.core.records import Id, LongText, Within
 
 CouponSide = Literal["left", "right", "both"]
 CouponRole = Literal["", "baseline", "reference"]
@@ -36,7 +37,7 @@ class Coupon:
     through already, in words.
     """
 
-    id: str
+    id: Id
     name: str
     blade_id: str = ""
     side: CouponSide = "both"
@@ -58,13 +59,13 @@ class Soak:
 
     id: str
     name: str
-    question: str
+    question: LongText
     factor: str
     method: SoakMethod
-    coupons: tuple[Coupon, ...] = ()
+    coupons: Annotated[tuple[Coupon, ...], Within("soak_coupons")] = ()
     salt: str = ""
     water: str = ""
-    note: str = ""
+    note: LongText = ""
     let_go: tuple[str, ...] = ()
     started: Moment | None = None
     created_utc: str = ""
@@ -87,10 +88,10 @@ class Act:
     clock_h: float = 0.0
     coupon_id: str = ""
     amount: float | None = None
-    ph: float | None = None
-    salt_percent: float | None = None
+    ph: Annotated[float, Within("ph")] | None = None
+    salt_percent: Annotated[float, Within("rust_percent")] | None = None
     temperature_c: float | None = None
-    said: str = ""
+    said: LongText = ""
     struck: str = ""
 
 
@@ -104,18 +105,18 @@ class Look:
     """
 
     id: str
-    coupon_id: str
+    coupon_id: Id
     side: CouponSide
     stage: InspectionStage
     at: Moment
     clock_h: float = 0.0
     region: Region = ""
-    rust_percent: float | None = None
-    rust_low: float | None = None
-    rust_high: float | None = None
-    stain_percent: float | None = None
-    pits: int | None = None
-    deepest_pit_mm: float | None = None
+    rust_percent: Annotated[float, Within("rust_percent")] | None = None
+    rust_low: Annotated[float, Within("rust_percent")] | None = None
+    rust_high: Annotated[float, Within("rust_percent")] | None = None
+    stain_percent: Annotated[float, Within("rust_percent")] | None = None
+    pits: Annotated[int, Within("pits")] | None = None
+    deepest_pit_mm: Annotated[float, Within("pit_mm")] | None = None
     discolouration: Discolouration | None = None
     gone_matte: bool = False
     pivot: str = ""
@@ -124,7 +125,7 @@ class Look:
     how: How = "typed"
     said: str = ""
     picture: str = ""
-    note: str = ""
+    note: LongText = ""
     struck: str = ""
 
     @property

@@ -2,11 +2,12 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal, NoReturn
+from typing import Annotated, Literal, NoReturn
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, Limit
 from kessik.core.protocols.entries import is_plain
+from kessik.core.records import Within
 
 ResultKind = Literal["number", "pass_fail", "damage", "scale"]
 SharpIs = Literal["", "low", "high"]
@@ -149,7 +150,7 @@ class OwnCheck:
     """
 
     result: ResultKind = "pass_fail"
-    grades: tuple[str, ...] = ()
+    grades: Annotated[tuple[str, ...], Within("named_counts")] = ()
     unit: str = ""
     sharp_is: SharpIs = ""
     touches_body: bool = False
@@ -162,7 +163,7 @@ class CheckSpec:
     """
 
     kind: str
-    readings: int = 1
+    readings: Annotated[int, Within("check_readings")] = 1
     material: str = ""
     own: OwnCheck | None = None
 

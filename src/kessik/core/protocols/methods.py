@@ -5,7 +5,7 @@ run.
 from collections.abc import Set
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import Literal, NoReturn
+from typing import Annotated, Literal, NoReturn
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit
@@ -19,6 +19,7 @@ from kessik.core.protocols.checks import (
     check_name,
     check_spec,
 )
+from kessik.core.records import LongText, Within
 
 CountUnit = Literal["cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes"]
 MediumKind = Literal["rope", "board", "card", "mixed"]
@@ -44,8 +45,8 @@ class Stage:
     name: str
     check: str = FORCE
     limit_gf: float | None = None
-    lost_on: tuple[str, ...] = ("fail",)
-    also: tuple[str, ...] = ()
+    lost_on: Annotated[tuple[str, ...], Within("method_parts")] = ("fail",)
+    also: Annotated[tuple[str, ...], Within("method_parts")] = ()
     together: Together = "any"
     limit: float | None = None
     lost_when: LostWhen = ""
@@ -81,7 +82,7 @@ class DosePart:
     """
 
     medium: str
-    amount: float
+    amount: Annotated[float, Within("dose")]
     unit: str = ""
 
 
@@ -101,19 +102,24 @@ class Method:
     piece: float = 1.0
     contact_mm: float | None = None
     zone_length_mm: float | None = None
-    checks: tuple[CheckSpec, ...] = (CheckSpec("force"),)
-    stages: tuple[Stage, ...] = (Stage("keen", limit_gf=300.0), Stage("dull", limit_gf=400.0))
-    ends: tuple[StopRule, ...] = (StopRule("limit", "dull", "next_check"),)
+    checks: Annotated[tuple[CheckSpec, ...], Within("method_parts")] = (CheckSpec("force"),)
+    stages: Annotated[tuple[Stage, ...], Within("method_parts")] = (
+        Stage("keen", limit_gf=300.0),
+        Stage("dull", limit_gf=400.0),
+    )
+    ends: Annotated[tuple[StopRule, ...], Within("method_parts")] = (
+        StopRule("limit", "dull", "next_check"),
+    )
     schedule: ScheduleKind = "adaptive"
     every: float = 1.0
     growth: float = 1.5
-    at: tuple[float, ...] = ()
-    stations_mm: tuple[float, ...] = ()
-    start_readings: int = START_READINGS
-    recipe: tuple[DosePart, ...] = ()
-    spoiled_when: str = ""
-    cautions: tuple[str, ...] = ()
-    note: str = ""
+    at: Annotated[tuple[float, ...], Within("named_counts")] = ()
+    stations_mm: Annotated[tuple[float, ...], Within("method_parts")] = ()
+    start_readings: Annotated[int, Within("check_readings")] = START_READINGS
+    recipe: Annotated[tuple[DosePart, ...], Within("method_parts")] = ()
+    spoiled_when: LongText = ""
+    cautions: Annotated[tuple[LongText, ...], Within("method_parts")] = ()
+    note: LongText = ""
 
     def __post_init__(self) -> None:
         if not self.name.strip():

@@ -4,10 +4,12 @@ recipe.
 
 from collections.abc import Sequence
 from dataclasses import dataclass, fields
+from typing import Annotated
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.facts import QUANTITIES, check_value
 from kessik.core.limits import LIMITS
+from kessik.core.records import LongText, Within
 
 
 @dataclass(frozen=True)
@@ -21,10 +23,10 @@ class Step:
     size_um: float | None = None
     grit: str = ""
     side_angle_deg: float | None = None
-    strokes_per_side: int | None = None
+    strokes_per_side: Annotated[int, Within("strokes_per_side")] | None = None
     pressure: str = ""
-    note: str = ""
-    repeats: int = 1
+    note: LongText = ""
+    repeats: Annotated[int, Within("step_repeats")] = 1
 
     def words(self) -> str:
         size = f", {self.size_um:g} µm" if self.size_um is not None else ""

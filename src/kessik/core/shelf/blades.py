@@ -7,6 +7,7 @@ from typing import Any, Literal
 from kessik.core.errors import OutOfRangeError
 from kessik.core.facts import QUANTITIES, Measurement, check_value, used
 from kessik.core.heat_treatment import HeatTreatment
+from kessik.core.records import Day, LongText
 from kessik.core.shelf.edges import Edge
 
 TrialRole = Literal["", "low_reference", "high_reference"]
@@ -36,12 +37,12 @@ class Blade:
     owner: str = ""
     price: str = ""
     loan_from: str = ""
-    loan_due: str = ""
-    loan_returned: str = ""
+    loan_due: Day = ""
+    loan_returned: Day = ""
     heat_treatment: HeatTreatment = field(default_factory=HeatTreatment)
     origin: str = ""
     archived_utc: str | None = None
-    note: str = ""
+    note: LongText = ""
     other: Mapping[str, Any] = field(default_factory=dict)
     measurements: tuple[Measurement, ...] = ()
     edges: tuple[Edge, ...] = ()

@@ -2,11 +2,12 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from kessik.core.facts import Measurement, Provenance, check, used
 from kessik.core.geometry import Zone
 from kessik.core.limits import check_limit
+from kessik.core.records import Day, Id, LongText, Within
 from kessik.core.sharpening.regimes import Step, departures
 from kessik.core.sharpening.settled import Sharpening
 
@@ -21,7 +22,7 @@ class Damage:
 
     position_mm: float
     kind: DamageKind
-    note: str = ""
+    note: LongText = ""
 
 
 @dataclass(frozen=True)
@@ -35,25 +36,25 @@ class Edge:
 
     id: str
     blade_id: str
-    number: int
+    number: Annotated[int, Within("edge_number")]
     arm: str = ""
     measurements: tuple[Measurement, ...] = ()
-    made_on: str = ""
+    made_on: Day = ""
     regime: str = ""
-    recipe_id: str | None = None
-    steps: tuple[Step, ...] = ()
+    recipe_id: Id | None = None
+    steps: Annotated[tuple[Step, ...], Within("steps")] = ()
     minutes: float | None = None
-    trouble: str = ""
-    burr_check: str = ""
-    lamp_check: str = ""
+    trouble: LongText = ""
+    burr_check: BurrCheck = ""
+    lamp_check: LampCheck = ""
     steel_removed_mm: float | None = None
     factory: bool = False
-    damage: tuple[Damage, ...] = ()
-    zones: tuple[Zone, ...] = ()
+    damage: Annotated[tuple[Damage, ...], Within("places_listed")] = ()
+    zones: Annotated[tuple[Zone, ...], Within("steps")] = ()
     zones_overlap: bool = False
     overrule: bool | None = None
     overrule_reason: str = ""
-    note: str = ""
+    note: LongText = ""
     other: Mapping[str, Any] = field(default_factory=dict)
     number_is_least: bool = False
 
@@ -83,23 +84,23 @@ class Edge:
 class Recipe:
     """A named regime, to be used again."""
 
-    id: str
+    id: Id
     name: str
-    steps: tuple[Step, ...] = ()
-    note: str = ""
+    steps: Annotated[tuple[Step, ...], Within("steps")] = ()
+    note: LongText = ""
 
 
 @dataclass(frozen=True)
 class Abrasive:
     """An abrasive of the tester's own, beside the standard scales."""
 
-    id: str
+    id: Id
     name: str
     kind: str = ""
     size_um: float | None = None
     grit: str = ""
     standing: Provenance = "claimed"
-    note: str = ""
+    note: LongText = ""
 
 
 def check_edge_facts(edge: Edge) -> None:

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from typing import Annotated
 
 from kessik.core.comparison.findings import UnlikeMethod
 from kessik.core.comparison.matching import FACTORS, MatchingRule
@@ -12,6 +13,7 @@ from kessik.core.planning.budget import Pace
 from kessik.core.planning.order import OrderKind
 from kessik.core.protocols.method_words import differences
 from kessik.core.protocols.methods import Method
+from kessik.core.records import Day, Id, LongText, Within
 from kessik.core.sharpening.settled import SettledRule
 
 
@@ -30,13 +32,13 @@ class Plan:
     pace: Pace = field(default_factory=Pace)
     own_pace: bool = False
     order_kind: OrderKind = "latin_square"
-    seed: int = 1
+    seed: Annotated[int, Within("seed")] = 1
     balance_zones: bool = False
-    prediction: str = ""
-    starts_on: str = ""
+    prediction: LongText = ""
+    starts_on: Day = ""
     hours_a_day: float = 4.0
-    medium_lot_id: str | None = None
-    check_lot_id: str | None = None
+    medium_lot_id: Id | None = None
+    check_lot_id: Id | None = None
 
 
 @dataclass(frozen=True)

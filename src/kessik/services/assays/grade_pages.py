@@ -13,9 +13,9 @@ from kessik.core.heat_treatment import Martensite, martensite
 from kessik.core.shelf.blades import Blade
 from kessik.core.words.assay import VERDICT_WORDS, separated_words
 from kessik.core.words.elements import Effect, derived_notes, effects_of
-from kessik.services.assays.grades import get_grade, whole_library
 from kessik.services.assays.verdicts import judged
-from kessik.services.trials.lives_of_blades import life_lines_of
+from kessik.services.reading.grades import get_grade, whole_library
+from kessik.services.reading.lives_of_blades import life_lines_of
 from kessik.store.database import Database
 from kessik.store.queries import assays, shelf
 

@@ -5,8 +5,8 @@ from statistics import median
 
 from kessik.core.composition.grades import find_grade
 from kessik.core.trials.points import is_far_below
-from kessik.services.assays.grades import grades_by_name
-from kessik.services.trials.lives_of_blades import LifeLine, life_lines
+from kessik.services.reading.grades import grades_by_name
+from kessik.services.reading.lives_of_blades import LifeLine, life_lines
 from kessik.store.database import Database
 from kessik.store.queries import assays, shelf
 

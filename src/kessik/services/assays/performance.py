@@ -9,9 +9,9 @@ from kessik.core.facts import MEASURED
 from kessik.core.shelf.blades import Blade
 from kessik.core.trials.performance import Seen, Trend, travelling_with, trend
 from kessik.core.words.performance import travel_words, trend_words
-from kessik.services.assays.grades import grade_shelf
 from kessik.services.assays.verdicts import AssayedBlade, judged
-from kessik.services.trials.lives_of_blades import LifeLine, life_lines
+from kessik.services.reading.grades import grade_shelf
+from kessik.services.reading.lives_of_blades import LifeLine, life_lines
 from kessik.store.database import Database
 from kessik.store.queries import assays, shelf
 

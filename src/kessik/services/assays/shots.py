@@ -27,8 +27,8 @@ from kessik.interchange.faults import together
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.shots_csv import read_shots, shots_of
 from kessik.services.assays.batches import get_batch, with_blades
-from kessik.services.assays.grades import get_grade, grades_by_name
 from kessik.services.clock import local_day
+from kessik.services.reading.grades import get_grade, grades_by_name
 from kessik.services.shelf.blades import get_blade, refuse_taken_code
 from kessik.services.shelf.checks import check_new_blades
 from kessik.store.database import Database, Session

@@ -12,9 +12,9 @@ from kessik.core.shelf.blades import Blade
 from kessik.core.words.elements import effect_of
 from kessik.core.words.performance import EQUAL_COMPARISON, caveat_words
 from kessik.core.words.sentences import as_sentence
-from kessik.services.assays.grades import grades_by_name
+from kessik.services.reading.grades import grades_by_name
+from kessik.services.reading.lives_of_blades import life_lines_of
 from kessik.services.shelf.blades import get_blade
-from kessik.services.trials.lives_of_blades import life_lines_of
 from kessik.store.database import Database
 
 NOT_MEASURED = "Both columns are what makers claim; nothing in them was measured here."

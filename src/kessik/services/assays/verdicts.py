@@ -12,7 +12,7 @@ from kessik.core.composition.shots import Shot
 from kessik.core.shelf.blades import Blade
 from kessik.core.trials.claims import claimed_of
 from kessik.services.assays.batches import get_batch
-from kessik.services.assays.grades import grade_shelf
+from kessik.services.reading.grades import grade_shelf
 from kessik.services.shelf.blades import get_blade
 from kessik.store.database import Database, Session
 from kessik.store.queries import assays, shelf

@@ -1,7 +1,7 @@
 """What one server has at hand of the benches of its data folder."""
 
-from kessik.services.bench.live import Live
-from kessik.services.bench.run_logs import RunLogs
+from kessik.services.live import Live
+from kessik.services.reading.run_logs import RunLogs
 from kessik.store.database import Database
 
 

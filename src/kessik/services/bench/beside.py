@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
 
 from kessik.core.planning.bench_card import BenchCard, bench_card
 from kessik.core.protocols.events import BenchEvent, Cut
@@ -11,10 +10,10 @@ from kessik.core.protocols.run_state import RunState
 from kessik.core.trials.blinding import sealed_run
 from kessik.core.trials.next_step import NextStep, other_blade
 from kessik.services.bench.bench import Bench
+from kessik.services.clock import seconds_of
+from kessik.services.reading.trial_states import state_of_trial
+from kessik.services.reading.trials import get_trial, method_of_run
 from kessik.services.stock.lots import stocked
-from kessik.services.trials.methods import method_of_run
-from kessik.services.trials.state import state_of_trial
-from kessik.services.trials.trials import get_trial
 
 _LATELY = 600
 
@@ -76,16 +75,6 @@ def pace_of(events: Sequence[BenchEvent]) -> Pace:
     cuts = [(at, e.payload.amount) for at, e in timed if isinstance(e.payload, Cut)]
     breaks = [at for at, e in timed if e.kind in ("pause", "resume")]
     return pace(sorted(cuts), breaks)
-
-
-def seconds_of(event: BenchEvent) -> float | None:
-    """When an event was made, by its device's clock; None where an old log holds no time that can
-    be.
-    """
-    try:
-        return datetime.fromisoformat(event.client_time).timestamp()
-    except (ValueError, OverflowError):
-        return None
 
 
 def paused_since(events: Sequence[BenchEvent], state: RunState) -> str | None:

@@ -42,12 +42,10 @@ from kessik.core.trials.strop_tests import abilities_back, strop_tests
 from kessik.core.trials.trial import Trial
 from kessik.services.bench.bench import Bench
 from kessik.services.bench.beside import pace_of, paused_since
-from kessik.services.bench.live import run_topic
-from kessik.services.bench.run_logs import RunLog
+from kessik.services.live import run_topic
+from kessik.services.reading.run_logs import RunLog
+from kessik.services.reading.trials import blind_codes, get_trial, method_of_run
 from kessik.services.stock import lots
-from kessik.services.trials.blind import blind_codes
-from kessik.services.trials.methods import method_of_run
-from kessik.services.trials.trials import get_trial
 from kessik.store.database import Session
 from kessik.store.queries import bench_log, trials
 

@@ -22,10 +22,10 @@ from kessik.instruments.stand_ins.edge_force import EdgeForceStandIn
 from kessik.instruments.stand_ins.transport import LoopbackLine
 from kessik.interchange.instrument_lines import read_line
 from kessik.interchange.shots_csv import read_shots
-from kessik.services.bench.live import INSTRUMENTS, Live
 from kessik.services.clock import now
 from kessik.services.devices.instruments import BY_FOLDER, range_of
 from kessik.services.devices.shots import keep_shots
+from kessik.services.live import INSTRUMENTS, Live
 from kessik.services.pictures.storing import keep_picture
 from kessik.store.database import Database
 from kessik.store.queries import instruments

@@ -13,8 +13,8 @@ from uuid import uuid4
 
 from kessik.core.devices import PairedDevice
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError, TooOftenError
-from kessik.services.bench.live import DEVICES, Live
 from kessik.services.clock import now
+from kessik.services.live import DEVICES, Live
 from kessik.store.database import Database
 from kessik.store.queries import instruments as queries
 

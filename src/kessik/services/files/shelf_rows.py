@@ -5,14 +5,13 @@ from dataclasses import replace
 from typing import Any
 from uuid import uuid4
 
-from kessik.core.facts import QUANTITIES, Measurement, Provenance, used
+from kessik.core.facts import QUANTITIES, Measurement, Provenance, entered, used
 from kessik.core.heat_treatment import HeatTreatment
 from kessik.core.sharpening.regimes import Step, final_abrasive
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.interchange.csv_tables import Column, Row, write_table
 from kessik.interchange.record_csv import BLADE_COLUMNS, EDGE_COLUMNS
-from kessik.services.shelf.facts import entered
 
 BLADE_PLAIN = (
     "claimed_grade", "usual_hardness_low_hrc", "usual_hardness_high_hrc", "owner", "price", "note",

@@ -21,7 +21,7 @@ from kessik.interchange.series_csv import write_series
 from kessik.interchange.series_events import row_of_check
 from kessik.services.files.shelf_rows import blades_csv, edges_csv, header
 from kessik.services.files.trial_files import RUN_FIELDS
-from kessik.services.trials.state import trial_state
+from kessik.services.reading.trial_states import trial_state
 from kessik.store.database import Database
 from kessik.store.queries import methods, stock
 

@@ -26,8 +26,8 @@ from kessik.core.trials.paper.placing import (
 from kessik.core.trials.run_series import usual_length_mm
 from kessik.interchange.faults import Faults, FoundFaults
 from kessik.interchange.series_events import counted_up
+from kessik.services.reading.trial_states import TrialOutline, outline_of_trial
 from kessik.services.record.undoing import offer_undo
-from kessik.services.trials.state import TrialOutline, outline_of_trial
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, shelf
 from kessik.store.queries.binning import Results

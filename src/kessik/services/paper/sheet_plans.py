@@ -32,8 +32,8 @@ from kessik.interchange.csv_tables import Row
 from kessik.interchange.raw_sheets import RawSheet
 from kessik.services.files.shelf_rows import read_blade
 from kessik.services.paper.runs import CutEdges, Entered, next_edge
-from kessik.services.trials.state import TrialOutline, outline_of_trial
-from kessik.services.trials.trials import get_trial
+from kessik.services.reading.trial_states import TrialOutline, outline_of_trial
+from kessik.services.reading.trials import get_trial
 from kessik.store.database import Session
 from kessik.store.queries import shelf
 

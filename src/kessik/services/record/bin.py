@@ -8,9 +8,9 @@ from kessik.core.errors import ConflictError, NotAllowedNowError, UnknownError
 from kessik.core.moments import Moment
 from kessik.core.trials.run_admission import cut_twice
 from kessik.core.words.sentences import counted
+from kessik.services.reading.trials import get_trial
 from kessik.services.shelf.blades import doubled_codes, get_blade, refuse_newly_doubled
 from kessik.services.soaks.soaks import get_soak
-from kessik.services.trials.trials import get_trial
 from kessik.store.database import Database, Session
 from kessik.store.queries import (
     bench_log,

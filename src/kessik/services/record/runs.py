@@ -12,7 +12,7 @@ from kessik.core.moments import Moment
 from kessik.core.runs import Run
 from kessik.core.trials.run_admission import check_zone, same_steel
 from kessik.services.bench.bench import Bench
-from kessik.services.trials.trials import get_trial
+from kessik.services.reading.trials import get_trial
 from kessik.store.database import Session
 from kessik.store.queries import bench_log, traces, trials
 

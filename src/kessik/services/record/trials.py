@@ -6,7 +6,7 @@ from kessik.core.bin import Trace
 from kessik.core.shelf.blades import Blade
 from kessik.core.trials.arms import blades_of
 from kessik.core.trials.state import TrialRun, TrialState, covered
-from kessik.services.trials.state import state_of_trial
+from kessik.services.reading.trial_states import state_of_trial
 from kessik.store.database import Database
 from kessik.store.queries import traces
 

@@ -2,27 +2,9 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from uuid import NAMESPACE_URL, uuid4, uuid5
+from uuid import uuid4
 
-from kessik.core.facts import STANDINGS, Measurement, Provenance, check, used
-
-
-def entered(
-    owner_id: str, quantity: str, value: float | str, standing: Provenance, on: str
-) -> Measurement:
-    """The first value of a fact, given when a blade or an edge is added; its id follows from its
-    owner.
-    """
-    made = str(uuid5(NAMESPACE_URL, f"kessik:{owner_id}:{quantity}"))
-    return _valued(made, quantity, value, standing, on)
-
-
-def _valued(
-    made: str, quantity: str, value: float | str, standing: Provenance, on: str
-) -> Measurement:
-    number = value if not isinstance(value, str) else None
-    words = value if isinstance(value, str) else ""
-    return Measurement(made, quantity, number, words, standing, on[:10], recorded_utc=on)
+from kessik.core.facts import STANDINGS, Measurement, Provenance, check, used, valued
 
 
 def stated_again(
@@ -40,7 +22,7 @@ def stated_again(
     if value is None:
         own = [m for m in known if m.quantity == quantity and not m.struck]
         return [replace(m, struck="said to be not known after all") for m in own]
-    made = _valued(str(uuid4()), quantity, value, standing, on)
+    made = valued(str(uuid4()), quantity, value, standing, on)
     check(made)
     now = used(known, quantity)
     if now is not None and (now.value, now.words, now.standing) == (

@@ -16,9 +16,9 @@ from kessik.core.trials.trial import Trial
 from kessik.core.words.elements import martensite_words
 from kessik.core.words.performance import caveat_words
 from kessik.core.words.sentences import as_sentence
-from kessik.services.assays.grades import grades_by_name
+from kessik.services.reading.grades import grades_by_name
+from kessik.services.reading.trial_states import trial_state
 from kessik.services.shelf.blades import shelved
-from kessik.services.trials.state import trial_state
 from kessik.store.database import Database
 from kessik.store.queries import pictures, shelf
 

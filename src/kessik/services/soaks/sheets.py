@@ -17,9 +17,9 @@ from kessik.core.pictures import Shown
 from kessik.core.shelf.blades import Blade
 from kessik.core.words.soaks import DEED_WORDS
 from kessik.interchange.calendar_ics import CalendarEntry, write_calendar
-from kessik.services.assays.grades import grades_by_name
+from kessik.services.reading.grades import grades_by_name
+from kessik.services.reading.trial_states import trial_state
 from kessik.services.soaks.soaks import act_with_clock, clock_h, get_soak, with_clock
-from kessik.services.trials.state import trial_state
 from kessik.store.database import Database, Session
 from kessik.store.queries import pictures, shelf, soaks
 

@@ -21,9 +21,9 @@ from kessik.core.stock import (
     medium_booking,
 )
 from kessik.core.trials.trial import Trial
-from kessik.services.bench.run_logs import RunLogs
-from kessik.services.trials.methods import method_of_run
-from kessik.services.trials.summaries import used_by_runs
+from kessik.services.reading.run_logs import RunLogs
+from kessik.services.reading.summaries import used_by_runs
+from kessik.services.reading.trials import method_of_run
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, stock
 

@@ -15,10 +15,10 @@ from kessik.core.sharpness.life import AsWritten, Bracketed, Crossed, span_of
 from kessik.core.trials.points import points_of
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.verdict import Evidence, Verdict, judged, unanswered
+from kessik.services.reading.summaries import Summary, written
+from kessik.services.reading.trial_states import trial_state
 from kessik.services.trials.past import pace_of
 from kessik.services.trials.plans import dated_work_of
-from kessik.services.trials.state import trial_state
-from kessik.services.trials.summaries import Summary, written
 from kessik.services.trials.verdicts import evidence
 from kessik.store.database import Database
 from kessik.store.queries import answers

@@ -2,15 +2,10 @@
 uncovered.
 """
 
-from collections.abc import Sequence
 from dataclasses import replace
 
-import numpy as np
-
 from kessik.core.errors import NotAllowedNowError
-from kessik.core.shelf.blades import Blade
-from kessik.core.trials.trial import Trial
-from kessik.services.trials.trials import get_trial
+from kessik.services.reading.trials import get_trial
 from kessik.store.database import Database
 from kessik.store.queries import bench_log, trials
 
@@ -34,14 +29,3 @@ def uncover(db: Database, trial_id: str, now_utc: str) -> None:
         trial = get_trial(session, trial_id)
         if trial.is_blind:
             trials.save_trial(session, replace(trial, unblinded_utc=now_utc))
-
-
-def blind_codes(trial: Trial, blades: Sequence[Blade]) -> dict[str, str]:
-    """The code that stands for each arm, by its id; drawn from the trial's seed, the same every
-    time.
-    """
-    if trial.blind_seed is None:
-        return {}
-    order = np.random.default_rng(trial.blind_seed).permutation(len(blades))
-    by_id = sorted(blades, key=lambda blade: blade.arm_id)
-    return {blade.arm_id: f"Q{int(place) + 1}" for blade, place in zip(by_id, order, strict=True)}

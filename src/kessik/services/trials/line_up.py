@@ -19,9 +19,9 @@ from kessik.core.trials.blade_facts import blade_facts
 from kessik.core.trials.edges_that_count import edges_in_use
 from kessik.core.trials.run_series import edge_length_used_mm
 from kessik.core.trials.state import TrialState
-from kessik.services.assays.grades import grades_by_name
 from kessik.services.assays.verdicts import claims_of
-from kessik.services.trials.state import trial_state
+from kessik.services.reading.grades import grades_by_name
+from kessik.services.reading.trial_states import trial_state
 from kessik.store.database import Database
 from kessik.store.queries import shelf
 

@@ -8,7 +8,6 @@ from uuid import uuid4
 from kessik.core.errors import UnknownError
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.schools import SCHOOLS
-from kessik.core.runs import Run
 from kessik.core.trials.trial import MethodVersion, Trial
 from kessik.store.database import Database, Session
 from kessik.store.queries import methods, traces, trials
@@ -102,10 +101,3 @@ def versions_of(db: Database, trial_id: str) -> list[MethodVersion]:
     if in_force is not None:
         found[in_force.id] = in_force
     return sorted(found.values(), key=lambda version: (version.made_utc, version.number))
-
-
-def method_of_run(session: Session, run: Run) -> Method:
-    """The method a run was cut under."""
-    version = methods.find_version(session, run.method_id)
-    assert version is not None, "a version with runs is never removed"
-    return version.method

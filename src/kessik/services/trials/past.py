@@ -11,10 +11,10 @@ from kessik.core.planning.starting_life import KnownLife
 from kessik.core.protocols.events import BenchEvent, Cut
 from kessik.core.stock import StockedLot
 from kessik.core.trials.state import TrialState
-from kessik.services.bench.beside import seconds_of
+from kessik.services.clock import seconds_of
+from kessik.services.reading.summaries import Summary, summaries
+from kessik.services.reading.trial_states import trial_state
 from kessik.services.stock.lots import stocked
-from kessik.services.trials.state import trial_state
-from kessik.services.trials.summaries import Summary, summaries
 from kessik.store.database import Database
 from kessik.store.queries import bench_log, shelf
 

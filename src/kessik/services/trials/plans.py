@@ -31,11 +31,10 @@ from kessik.core.trials.shortfalls import BladeAhead, shortfalls
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.stock_needs import StockNeed, needs_of
 from kessik.core.trials.trial import Plan, Trial
+from kessik.services.reading.ordering import order_for
+from kessik.services.reading.trials import blind_codes, get_trial
 from kessik.services.stock.lots import check_lots
-from kessik.services.trials.blind import blind_codes
-from kessik.services.trials.ordering import order_for
 from kessik.services.trials.past import Past, learn, pace_of
-from kessik.services.trials.trials import get_trial
 from kessik.store.database import Database
 from kessik.store.queries import bench_log, trials
 

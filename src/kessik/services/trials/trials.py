@@ -10,6 +10,7 @@ from kessik.core.moments import Moment
 from kessik.core.shelf.blades import Blade, TrialRole, split_arm_id
 from kessik.core.trials.arms import check_arms
 from kessik.core.trials.trial import Trial, check_trial
+from kessik.services.reading.trials import get_trial
 from kessik.services.shelf.blades import apply_changes, get_blade, insert_blade
 from kessik.services.trials.methods import with_version
 from kessik.store.database import Database, Session
@@ -21,14 +22,6 @@ _SETTLED = {
     "settled_edge_number": "edge_number",
     "settled_steel_removed_mm": "steel_removed_mm",
 }
-
-
-def get_trial(session: Session, trial_id: str) -> Trial:
-    """The trial, or UnknownError."""
-    trial = trials.find_trial(session, trial_id)
-    if trial is None:
-        raise UnknownError("there is no such trial; a deleted one is in the bin", field="trial")
-    return trial
 
 
 def make_trial(db: Database, trial: Trial) -> Trial:

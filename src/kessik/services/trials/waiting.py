@@ -3,7 +3,7 @@
 from datetime import date
 
 from kessik.core.due import Due, when
-from kessik.services.trials.summaries import summaries
+from kessik.services.reading.summaries import summaries
 from kessik.store.database import Database
 
 _DAYS_AHEAD = 7

@@ -2,7 +2,6 @@
 
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import asdict
 from typing import Any
 
 from sqlalchemy import delete, select
@@ -10,16 +9,9 @@ from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
 from kessik.core.composition.batches import Batch
-from kessik.core.composition.shots import ElementReading, Shot
+from kessik.core.composition.shots import Shot
+from kessik.store.queries.records import record_of, row_values
 from kessik.store.tables import BatchBladeRow, BatchRow, ShotRow
-
-_BATCH_PLAIN = (
-    "id", "name", "owner", "sent_on", "back_on", "analyser", "operator", "note", "created_utc",
-)  # fmt: skip  # a table is read by its rows
-_SHOT_PLAIN = (
-    "id", "blade_id", "batch_id", "name", "surface", "normalised", "analyser", "operator",
-    "struck",
-)  # fmt: skip  # a table is read by its rows
 
 
 def all_batches(session: Session) -> list[Batch]:
@@ -42,7 +34,7 @@ def find_batch(session: Session, batch_id: str) -> Batch | None:
 
 def save_batch(session: Session, batch: Batch) -> None:
     """Insert or update a batch with its blades in their order."""
-    session.merge(BatchRow(**{name: getattr(batch, name) for name in _BATCH_PLAIN}))
+    session.merge(BatchRow(**row_values(BatchRow, batch)))
     session.flush()
     there = select(BatchBladeRow.blade_id).where(BatchBladeRow.batch_id == batch.id)
     gone = set(session.scalars(there)) - set(batch.blade_ids)
@@ -87,15 +79,7 @@ def save_shots(session: Session, shots: Sequence[Shot], now_utc: str) -> None:
 
 def shot_rows(shots: Sequence[Shot], now_utc: str) -> list[dict[str, Any]]:
     """Shots as the table has them: made before the write lock is taken."""
-    return [
-        {
-            **{name: getattr(shot, name) for name in _SHOT_PLAIN},
-            "made_on": shot.on,
-            "readings": [asdict(reading) for reading in shot.readings],
-            "recorded_utc": now_utc,
-        }
-        for shot in shots
-    ]
+    return [row_values(ShotRow, shot, made_on=shot.on, recorded_utc=now_utc) for shot in shots]
 
 
 def save_shot_rows(session: Session, rows: Sequence[Mapping[str, Any]]) -> None:
@@ -112,11 +96,8 @@ def save_shot_rows(session: Session, rows: Sequence[Mapping[str, Any]]) -> None:
 
 
 def _batch(row: BatchRow, blade_ids: Sequence[str]) -> Batch:
-    plain: dict[str, Any] = {name: getattr(row, name) for name in _BATCH_PLAIN}
-    return Batch(**plain, blade_ids=tuple(blade_ids))
+    return record_of(Batch, row, blade_ids=tuple(blade_ids))
 
 
 def _shot(row: ShotRow) -> Shot:
-    plain: dict[str, Any] = {name: getattr(row, name) for name in _SHOT_PLAIN}
-    readings = tuple(ElementReading(**reading) for reading in row.readings)
-    return Shot(**plain, on=row.made_on, readings=readings)
+    return record_of(Shot, row, on=row.made_on)

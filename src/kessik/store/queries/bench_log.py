@@ -3,7 +3,6 @@
 import json
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
-from dataclasses import asdict
 from functools import lru_cache
 from typing import Any
 
@@ -28,10 +27,10 @@ from kessik.core.protocols.events import (
     read_payload,
 )
 from kessik.core.runs import Run
-from kessik.core.stock import Booking
 from kessik.store.check_sums import SUMMED, check_sum
 from kessik.store.queries import pictures
 from kessik.store.queries.inserting import insert_many
+from kessik.store.queries.records import record_of, row_values
 from kessik.store.tables import EventRow, RunRow
 from kessik.store.tables.base import JSON_TEXT
 
@@ -123,32 +122,13 @@ def save_run(session: Session, run: Run) -> None:
 
 
 def _run_columns(run: Run) -> dict[str, Any]:
-    return {
-        "id": run.id,
-        "trial_id": run.trial_id,
-        "edge_id": run.edge_id,
-        "number": run.number,
-        "practice": run.practice,
-        "practice_seed": run.practice_seed,
-        "count_unit": run.count_unit,
-        "zone_from_mm": run.zone_from_mm,
-        "zone_to_mm": run.zone_to_mm,
-        "edge_length_used_mm": run.edge_length_used_mm,
-        "started_utc": run.started.utc,
-        "started_offset_minutes": run.started.offset_minutes,
-        "method_id": run.method_id or None,
-        "block": run.block,
-        "check_every": run.check_every,
-        "arm": run.arm,
-        "round": run.round,
-        "operator": run.operator,
-        "verifies_run_id": run.verifies_run_id,
-        "lot_change": run.lot_change,
-        "after_strop_of": run.after_strop_of,
-        "bookings": [asdict(booking) for booking in run.bookings],
-        "from_paper": run.from_paper,
-        "other": dict(run.other),
-    }
+    return row_values(
+        RunRow,
+        run,
+        started_utc=run.started.utc,
+        started_offset_minutes=run.started.offset_minutes,
+        method_id=run.method_id or None,
+    )
 
 
 def events_of(session: Session, run_id: str, after: int = 0) -> list[BenchEvent]:
@@ -309,28 +289,5 @@ def _said(kind: str, payload: str, count_at: float) -> Payload | NotUnderstood:
 
 
 def _run(row: RunRow) -> Run:
-    return Run(
-        id=row.id,
-        trial_id=row.trial_id,
-        edge_id=row.edge_id,
-        number=row.number,
-        started=Moment(row.started_utc, row.started_offset_minutes),
-        practice=row.practice,
-        practice_seed=row.practice_seed,
-        count_unit=row.count_unit,
-        zone_from_mm=row.zone_from_mm,
-        zone_to_mm=row.zone_to_mm,
-        edge_length_used_mm=row.edge_length_used_mm,
-        method_id=row.method_id or "",
-        block=row.block,
-        check_every=row.check_every,
-        arm=row.arm,
-        round=row.round,
-        operator=row.operator,
-        verifies_run_id=row.verifies_run_id,
-        lot_change=row.lot_change,
-        after_strop_of=row.after_strop_of,
-        bookings=tuple(Booking(**booking) for booking in row.bookings),
-        from_paper=row.from_paper,
-        other=row.other,
-    )
+    started = Moment(row.started_utc, row.started_offset_minutes)
+    return record_of(Run, row, started=started, method_id=row.method_id or "")

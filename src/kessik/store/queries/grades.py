@@ -1,27 +1,27 @@
 """The tester's own grades."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import asdict
 from typing import Any
 
 from sqlalchemy import delete, select
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.orm import Session
 
-from kessik.core.composition.grades import Equivalent, Grade, Range
+from kessik.core.composition.grades import Grade
+from kessik.store.queries.records import record_of, row_values
 from kessik.store.tables import GradeRow
-
-_PLAIN = ("name", "usual_low_hrc", "usual_high_hrc", "standing", "source", "standard", "route")
 
 
 def all_grades(session: Session) -> list[Grade]:
     """Every grade that the tester said something of."""
-    return [_grade(row) for row in session.scalars(select(GradeRow).order_by(GradeRow.name))]
+    return [
+        record_of(Grade, row) for row in session.scalars(select(GradeRow).order_by(GradeRow.name))
+    ]
 
 
 def find_grade(session: Session, name: str) -> Grade | None:
     row = session.get(GradeRow, name)
-    return _grade(row) if row else None
+    return record_of(Grade, row) if row else None
 
 
 def save_grade(session: Session, grade: Grade) -> None:
@@ -30,7 +30,7 @@ def save_grade(session: Session, grade: Grade) -> None:
 
 def rows_of(found: Sequence[Grade]) -> list[dict[str, Any]]:
     """Grades as the table has them: made before the write lock is taken."""
-    return [_row(grade) for grade in found]
+    return [row_values(GradeRow, grade) for grade in found]
 
 
 def save_rows(session: Session, rows: Sequence[Mapping[str, Any]]) -> None:
@@ -45,28 +45,8 @@ def save_rows(session: Session, rows: Sequence[Mapping[str, Any]]) -> None:
     session.expire_all()
 
 
-def _row(grade: Grade) -> dict[str, Any]:
-    plain: dict[str, Any] = {name: getattr(grade, name) for name in _PLAIN}
-    lists = {
-        "also": list(grade.also),
-        "ranges": [asdict(found) for found in grade.ranges],
-        "equivalents": [asdict(found) for found in grade.equivalents],
-    }
-    return {**plain, **lists}
-
-
 def delete_grade(session: Session, name: str) -> bool:
     """Take away what the tester said of a grade; whether there was anything."""
     was_there = session.get(GradeRow, name) is not None
     session.execute(delete(GradeRow).where(GradeRow.name == name))
     return was_there
-
-
-def _grade(row: GradeRow) -> Grade:
-    plain: dict[str, Any] = {name: getattr(row, name) for name in _PLAIN}
-    return Grade(
-        **plain,
-        also=tuple(row.also),
-        ranges=tuple(Range(**found) for found in row.ranges),
-        equivalents=tuple(Equivalent(**found) for found in row.equivalents),
-    )

@@ -8,6 +8,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from kessik.core.trials.paper.sheets import SheetReading
+from kessik.store.queries.records import from_plain
 from kessik.store.tables import SheetReadingRow
 
 
@@ -36,9 +37,7 @@ def remembered_for(session: Session, heads: Sequence[str]) -> Iterator[Remembere
     wanted = _plain(heads)
     for row in session.scalars(select(SheetReadingRow).order_by(SheetReadingRow.used_utc.desc())):
         if row.heads == wanted:
-            body = dict(row.body)
-            lists = {name: tuple(body.get(name, ())) for name in ("roles", "units")}
-            yield Remembered(row.name, SheetReading(**{**body, **lists}))
+            yield Remembered(row.name, from_plain(SheetReading, row.body))
 
 
 def _plain(heads: Sequence[str]) -> list[str]:

@@ -2,7 +2,6 @@
 
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import asdict, fields
 from itertools import islice
 from typing import Any
 
@@ -13,12 +12,10 @@ from sqlalchemy.orm import Session
 
 from kessik.core.errors import ConflictError
 from kessik.core.facts import Measurement
-from kessik.core.geometry import Zone
-from kessik.core.heat_treatment import HeatTreatment
-from kessik.core.sharpening.regimes import Step
 from kessik.core.shelf.blades import Blade
-from kessik.core.shelf.edges import Abrasive, Damage, Edge, Recipe
+from kessik.core.shelf.edges import Abrasive, Edge, Recipe
 from kessik.store.queries.inserting import insert_many
+from kessik.store.queries.records import record_of, row_values
 from kessik.store.tables import (
     AbrasiveRow,
     BladeRow,
@@ -31,16 +28,6 @@ from kessik.store.tables import (
 from kessik.store.tables.base import Base
 
 _EDGE: Table = EdgeRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
-_BLADE_PLAIN = (
-    "id", "code", "mark", "claimed_grade", "usual_hardness_low_hrc", "usual_hardness_high_hrc",
-    "owner", "price",
-    "loan_from", "loan_due", "loan_returned", "origin", "archived_utc", "note",
-)  # fmt: skip  # a table is read by its rows
-_EDGE_PLAIN = (
-    "id", "blade_id", "number", "number_is_least", "arm", "made_on", "regime", "recipe_id",
-    "minutes", "trouble", "burr_check", "lamp_check",
-    "steel_removed_mm", "factory", "zones_overlap", "overrule", "overrule_reason", "note",
-)  # fmt: skip  # a table is read by its rows
 
 
 def all_blades(session: Session) -> list[Blade]:
@@ -88,53 +75,33 @@ def whole_blades(session: Session, rows: Sequence[BladeRow]) -> list[Blade]:
         measured[row.edge_id or row.blade_id].append(measurement_of(row))
     by_blade: dict[str, list[Edge]] = defaultdict(list)
     for edge in edges:
-        by_blade[edge.blade_id].append(_edge(edge, measured[edge.id]))
-    return [_blade(row, measured[row.id], by_blade[row.id]) for row in rows]
+        by_blade[edge.blade_id].append(record_of(Edge, edge, measurements=tuple(measured[edge.id])))
+    return [
+        record_of(Blade, row, measurements=tuple(measured[row.id]), edges=tuple(by_blade[row.id]))
+        for row in rows
+    ]
 
 
 def save_blade(session: Session, blade: Blade) -> None:
     """Insert or update what is the blade's own; edges and measurements are saved by themselves."""
-    session.merge(BladeRow(**_blade_row(blade)))
+    session.merge(BladeRow(**row_values(BladeRow, blade)))
     session.flush()
 
 
-def _blade_row(blade: Blade) -> dict[str, Any]:
-    plain = {name: getattr(blade, name) for name in _BLADE_PLAIN}
-    return {**plain, "heat_treatment": asdict(blade.heat_treatment), "other": dict(blade.other)}
-
-
-def _edge_row(edge: Edge) -> dict[str, Any]:
-    plain = {name: getattr(edge, name) for name in _EDGE_PLAIN}
-    lists = {
-        name: [asdict(item) for item in getattr(edge, name)]
-        for name in ("steps", "damage", "zones")
-    }
-    return {**plain, **lists, "other": dict(edge.other)}
-
-
 def _measurement_row(m: Measurement, blade_id: str, edge_id: str | None) -> dict[str, Any]:
-    plain = {
-        field.name: getattr(m, field.name) for field in fields(Measurement) if field.name != "on"
-    }
-    return {
-        **plain,
-        "details": dict(m.details),
-        "made_on": m.on,
-        "blade_id": blade_id,
-        "edge_id": edge_id,
-    }
+    return row_values(MeasurementRow, m, made_on=m.on, blade_id=blade_id, edge_id=edge_id)
 
 
 def save_edge(session: Session, edge: Edge) -> None:
     """Insert or update; its measurements are saved by themselves."""
-    session.merge(EdgeRow(**_edge_row(edge)))
+    session.merge(EdgeRow(**row_values(EdgeRow, edge)))
     session.flush()
 
 
 def add_edges(session: Session, edges: Sequence[Edge]) -> None:
     """Add many new edges at once."""
     try:
-        insert_many(session, _EDGE, [_edge_row(edge) for edge in edges])
+        insert_many(session, _EDGE, [row_values(EdgeRow, edge) for edge in edges])
     except IntegrityError as there:
         raise ConflictError(
             "an edge of this number came onto the shelf meanwhile; look again", field="edge"
@@ -192,8 +159,8 @@ def next_marks(session: Session, how_many: int) -> list[int]:
 
 def save_whole_blades(session: Session, blades: Sequence[Blade]) -> None:
     """Insert or update many blades with their edges and measurements, a statement a table."""
-    rows = [_blade_row(blade) for blade in blades]
-    edges = [_edge_row(edge) for blade in blades for edge in blade.edges]
+    rows = [row_values(BladeRow, blade) for blade in blades]
+    edges = [row_values(EdgeRow, edge) for blade in blades for edge in blade.edges]
     measured = [
         _measurement_row(m, blade.id, edge_id)
         for blade in blades
@@ -229,12 +196,11 @@ def trials_of_blades(session: Session) -> dict[str, list[str]]:
 
 def all_recipes(session: Session) -> list[Recipe]:
     rows = session.scalars(select(RecipeRow).order_by(RecipeRow.name))
-    return [Recipe(row.id, row.name, _steps(row.steps), row.note) for row in rows]
+    return [record_of(Recipe, row) for row in rows]
 
 
 def save_recipe(session: Session, recipe: Recipe) -> None:
-    steps = [asdict(step) for step in recipe.steps]
-    session.merge(RecipeRow(id=recipe.id, name=recipe.name, steps=steps, note=recipe.note))
+    session.merge(RecipeRow(**row_values(RecipeRow, recipe)))
     session.flush()
 
 
@@ -244,14 +210,11 @@ def delete_recipe(session: Session, recipe_id: str) -> None:
 
 def all_abrasives(session: Session) -> list[Abrasive]:
     rows = session.scalars(select(AbrasiveRow).order_by(AbrasiveRow.name))
-    return [
-        Abrasive(**{field.name: getattr(row, field.name) for field in fields(Abrasive)})
-        for row in rows
-    ]
+    return [record_of(Abrasive, row) for row in rows]
 
 
 def save_abrasive(session: Session, abrasive: Abrasive) -> None:
-    session.merge(AbrasiveRow(**asdict(abrasive)))
+    session.merge(AbrasiveRow(**row_values(AbrasiveRow, abrasive)))
     session.flush()
 
 
@@ -261,39 +224,7 @@ def delete_abrasive(session: Session, abrasive_id: str) -> None:
 
 def measurement_of(row: MeasurementRow) -> Measurement:
     """The measurement of a row."""
-    plain = {
-        field.name: getattr(row, field.name) for field in fields(Measurement) if field.name != "on"
-    }
-    return Measurement(**plain, on=row.made_on)
-
-
-def _steps(rows: Sequence[Mapping[str, Any]]) -> tuple[Step, ...]:
-    return tuple(Step(**row) for row in rows)
-
-
-def _edge(row: EdgeRow, measured: Sequence[Measurement]) -> Edge:
-    plain: dict[str, Any] = {name: getattr(row, name) for name in _EDGE_PLAIN}
-    return Edge(
-        **plain,
-        steps=_steps(row.steps),
-        damage=tuple(Damage(**mark) for mark in row.damage),
-        zones=tuple(Zone(**zone) for zone in row.zones),
-        other=row.other,
-        measurements=tuple(measured),
-    )
-
-
-def _blade(row: BladeRow, measured: Sequence[Measurement], edges: Sequence[Edge]) -> Blade:
-    treatment = {**row.heat_treatment}
-    treatment["tempers_c"] = tuple(treatment.get("tempers_c", ()))
-    plain: dict[str, Any] = {name: getattr(row, name) for name in _BLADE_PLAIN}
-    return Blade(
-        **plain,
-        heat_treatment=HeatTreatment(**treatment),
-        other=row.other,
-        measurements=tuple(measured),
-        edges=tuple(edges),
-    )
+    return record_of(Measurement, row, on=row.made_on)
 
 
 def find_edge_owner(session: Session, edge_id: str) -> str | None:

@@ -8,10 +8,10 @@ from typing import Any
 from sqlalchemy import delete, select, update
 from sqlalchemy.orm import Session
 
-from kessik.core.corrosion.measuring import Measuring, Stroke
-from kessik.core.corrosion.methods import Intervention, SoakMethod
+from kessik.core.corrosion.measuring import Measuring
 from kessik.core.corrosion.soaks import Act, Coupon, Look, Soak
 from kessik.core.moments import Moment
+from kessik.store.queries.records import from_plain, record_of, row_values
 from kessik.store.tables import CouponRow, LookRow, SoakActRow, SoakRow
 
 _COLUMNS = {"id", "at", "struck", "clock_h", "coupon_id"}
@@ -53,18 +53,12 @@ def save_soak(session: Session, soak: Soak) -> None:
     """Insert or update a soak with its coupons; those that are left out of it go."""
     session.merge(
         SoakRow(
-            id=soak.id,
-            name=soak.name,
-            question=soak.question,
-            factor=soak.factor,
-            method=asdict(soak.method),
-            salt=soak.salt,
-            water=soak.water,
-            note=soak.note,
-            let_go=list(soak.let_go),
-            started_utc=soak.started.utc if soak.started else "",
-            started_offset=soak.started.offset_minutes if soak.started else 0,
-            created_utc=soak.created_utc,
+            **row_values(
+                SoakRow,
+                soak,
+                started_utc=soak.started.utc if soak.started else "",
+                started_offset=soak.started.offset_minutes if soak.started else 0,
+            )
         )
     )
     session.flush()
@@ -184,15 +178,8 @@ def find_strip(session: Session, soak_id: str, look_id: str) -> bytes | None:
 
 
 def _soak(row: SoakRow, coupons: list[Coupon]) -> Soak:
-    method = dict(row.method)
-    tending = tuple(Intervention(**each) for each in method.pop("tending", ()))
-    listed: dict[str, Any] = {k: tuple(v) if isinstance(v, list) else v for k, v in method.items()}
     started = Moment(row.started_utc, row.started_offset) if row.started_utc else None
-    return Soak(
-        row.id, row.name, row.question, row.factor, SoakMethod(tending=tending, **listed),
-        tuple(coupons), row.salt, row.water, row.note, tuple(row.let_go), started,
-        row.created_utc,
-    )  # fmt: skip
+    return record_of(Soak, row, coupons=tuple(coupons), started=started)
 
 
 def _coupon(row: CouponRow) -> Coupon:
@@ -206,22 +193,4 @@ def _look(row: Any) -> Look:  # noqa: ANN401 - a row of a table, or of some of i
 
 
 def _measuring(kept: dict[str, Any] | None) -> Measuring | None:
-    if not kept:
-        return None
-    strokes = tuple(
-        Stroke(each["kind"], each["width_px"], _outline(each["points"])) for each in kept["strokes"]
-    )
-    white = kept["white_point"]
-    return Measuring(
-        _outline(kept["outline"]),
-        None if white is None else (white[0], white[1]),
-        tuple(_outline(each) for each in kept["left_out"]),
-        strokes,
-        kept["threshold"],
-        kept["least_spot_px"],
-        kept["version"],
-    )
-
-
-def _outline(corners: list[list[float]]) -> tuple[tuple[float, float], ...]:
-    return tuple((x, y) for x, y in corners)
+    return from_plain(Measuring, kept) if kept else None

@@ -1,8 +1,7 @@
 """Trials and the places of blades in them."""
 
-from collections.abc import Mapping, Sequence
-from dataclasses import asdict, dataclass, replace
-from typing import Any
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from sqlalchemy import func, insert, select
 from sqlalchemy.orm import Session
@@ -10,11 +9,10 @@ from sqlalchemy.orm import Session
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.errors import KessikError, StoreDamagedError
 from kessik.core.moments import Moment
-from kessik.core.planning.budget import Pace
-from kessik.core.sharpening.settled import SettledRule
 from kessik.core.shelf.blades import Blade, TrialRole
-from kessik.core.trials.trial import Plan, Trial
+from kessik.core.trials.trial import Trial
 from kessik.store.queries.methods import find_version
+from kessik.store.queries.records import record_of, row_values
 from kessik.store.queries.shelf import whole_blades
 from kessik.store.tables import BladeRow, TrialBladeRow, TrialRow
 from kessik.store.tables.base import UnreadableJson
@@ -61,27 +59,13 @@ def save_trial(session: Session, trial: Trial) -> None:
     """Insert or update; the version of its method must be there already."""
     session.merge(
         TrialRow(
-            id=trial.id,
-            name=trial.name,
-            question=trial.question,
-            factor=trial.rule.factor,
-            hardness_reading=trial.rule.hardness_reading,
-            tolerances=dict(trial.rule.tolerances),
-            effects=dict(trial.rule.effects),
-            let_go=list(trial.rule.let_go),
-            scale_edge_length=trial.rule.scale_edge_length,
-            settled_rule=asdict(trial.settled_rule),
-            method_id=trial.method_id,
-            edges_per_blade=trial.edges_per_blade,
-            medium=trial.medium,
-            rope_diameter_mm=trial.rope_diameter_mm,
-            created_utc=trial.created.utc,
-            created_offset_minutes=trial.created.offset_minutes,
-            plan=asdict(trial.plan),
-            source=trial.source,
-            blind_seed=trial.blind_seed,
-            cautions_seen_utc=trial.cautions_seen_utc,
-            unblinded_utc=trial.unblinded_utc,
+            **row_values(TrialRow, trial.rule),
+            **row_values(
+                TrialRow,
+                trial,
+                created_utc=trial.created.utc,
+                created_offset_minutes=trial.created.offset_minutes,
+            ),
         )
     )
     session.flush()
@@ -159,10 +143,6 @@ def remove_blade(session: Session, trial_id: str, blade_id: str) -> None:
         session.flush()
 
 
-def _plan(kept: Mapping[str, Any]) -> Plan:
-    return Plan(**{**kept, "pace": Pace(**kept.get("pace", {}))})
-
-
 def _trial(session: Session, row: TrialRow) -> Trial:
     """The trial of a row; StoreDamagedError where what is stored of it makes none."""
     kept = (row.tolerances, row.effects, row.let_go, row.settled_rule, row.plan)
@@ -183,30 +163,12 @@ def _whole_trial(session: Session, row: TrialRow) -> Trial:
     version = find_version(session, row.method_id or "")
     if version is None:
         raise ValueError("a trial's method is kept as long as the trial")
-    rule = MatchingRule(
-        row.factor,
-        row.hardness_reading,  # type: ignore[arg-type]  # checked on entry
-        row.tolerances,
-        row.effects,
-        tuple(row.let_go),
-        row.scale_edge_length,
-    )
-    return Trial(
-        id=row.id,
-        name=row.name,
-        question=row.question,
+    return record_of(
+        Trial,
+        row,
         created=Moment(row.created_utc, row.created_offset_minutes),
-        rule=rule,
+        rule=record_of(MatchingRule, row),
         method=version.method,
         method_id=version.id,
         method_number=version.number,
-        settled_rule=SettledRule(**row.settled_rule),
-        plan=_plan(row.plan),
-        edges_per_blade=row.edges_per_blade,
-        medium=row.medium,
-        rope_diameter_mm=row.rope_diameter_mm,
-        source=row.source,
-        blind_seed=row.blind_seed,
-        cautions_seen_utc=row.cautions_seen_utc,
-        unblinded_utc=row.unblinded_utc,
     )

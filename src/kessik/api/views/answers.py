@@ -6,24 +6,23 @@ from functools import lru_cache
 from zlib import crc32
 
 from kessik.api.schemas.common import shape_of
-from kessik.api.schemas.shelf import BladeOut
-from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
+from kessik.api.schemas.trials import NextStepOut
 from kessik.api.schemas.verdict import (
     AnswerOut,
     ArmMarkOut,
     BandOut,
     BladeVerdictOut,
     ComparisonOut,
-    EffortsOut,
-    FigureOut,
     LifeOut,
     ReadingOut,
     RunVerdictOut,
     StageAnswerOut,
     TrialHeadOut,
     TrialTodayOut,
-    UpkeepOut,
 )
+from kessik.api.views.shelf import blade_out
+from kessik.api.views.trials import cell_out, run_brief, trial_out
+from kessik.api.views.verdict import efforts_out, figures_out, upkeep_out
 from kessik.core.comparison.analysis import ANALYSIS_VERSION, BladeResult, TrialAnalysis
 from kessik.core.comparison.findings import OnOneLength, Reason
 from kessik.core.comparison.matching import MatchingRule
@@ -64,8 +63,8 @@ from kessik.core.words.verdict import (
 )
 from kessik.core.words.ways import keener_words, way_words
 from kessik.interchange.analysis_json import comparison_json, life_json
+from kessik.services.reading.summaries import SHAPE
 from kessik.services.trials.answers import Pages
-from kessik.services.trials.summaries import SHAPE
 
 
 @lru_cache(maxsize=1)
@@ -90,16 +89,16 @@ def today_line(found: Verdict) -> str:
         arms=[
             ArmMarkOut(code=b.code, mark=b.mark, steel=b.claimed_grade or "") for b in found.blades
         ],
-        blades=[] if finished else [BladeOut.of(blade) for blade in found.blades],
+        blades=[] if finished else [blade_out(blade) for blade in found.blades],
         headline=found.sealed or answer_headline(found),
         standing="" if hidden else answer_standing(found),
-        runs=[RunBrief.of(r) for r in found.runs] if shows_runs else [],
+        runs=[run_brief(r) for r in found.runs] if shows_runs else [],
         lives={
             b.blade: _life(b.lives[found.stage], b.count_unit)
             for b in found.analysis.blades
             if found.stage in b.lives and shows_runs
         },
-        next_step=NextStepOut.model_validate(step),
+        next_step=NextStepOut.showing(step),
     )
     return line.model_dump_json()
 
@@ -132,7 +131,7 @@ def _sealed_verdict(found: Verdict) -> AnswerOut:
     Each part is named here: a new one is shown only once somebody has said that it may be.
     """
     return AnswerOut(
-        trial=TrialOut.of(found.trial),
+        trial=trial_out(found.trial),
         blades=[],
         stage="",
         stages=[],
@@ -161,7 +160,7 @@ def _sealed_verdict(found: Verdict) -> AnswerOut:
         taken_as_equal=[],
         let_go=[BY_NAME[name].label for name in found.trial.rule.let_go],
         upkeep=[],
-        next_step=NextStepOut.model_validate(next_step(found.state)),
+        next_step=NextStepOut.showing(next_step(found.state)),
     )
 
 
@@ -172,8 +171,8 @@ def _open_verdict(found: Verdict) -> AnswerOut:
     stages = list(dict.fromkeys(s for result in analysis.runs for s in result.lives))
     bands = {key: band_of(result, analysis, stage) for key, result in results.items()}
     return AnswerOut(
-        trial=TrialOut.of(found.trial),
-        blades=[BladeOut.of(blade) for blade in found.blades],
+        trial=trial_out(found.trial),
+        blades=[blade_out(blade) for blade in found.blades],
         stage=stage,
         stages=stages,
         headline=answer_headline(found),
@@ -197,17 +196,17 @@ def _open_verdict(found: Verdict) -> AnswerOut:
         figure_comparisons=[
             _comparison(c, found.trial.rule, figure_words(c)) for c in analysis.figure_comparisons
         ],
-        efforts=EffortsOut.of(analysis.efforts) if analysis.efforts else None,
+        efforts=efforts_out(analysis.efforts) if analysis.efforts else None,
         sealed="",
         lot_factors=[lot_factor_words(each) for each in found.lot_factors],
-        cells=[CellOut.of(cell, found.trial.rule) for cell in analysis.cells],
+        cells=[cell_out(cell, found.trial.rule) for cell in analysis.cells],
         left_out=_left_out(analysis, stage),
         with_all=with_all_words(analysis, stage),
         prediction=found.trial.plan.prediction,
         taken_as_equal=[variable.label for variable in analysis.taken_as_equal],
         let_go=[BY_NAME[name].label for name in found.trial.rule.let_go],
-        upkeep=[UpkeepOut.of(each) for each in upkeep(found)],
-        next_step=NextStepOut.model_validate(next_step(found.state)),
+        upkeep=[upkeep_out(each) for each in upkeep(found)],
+        next_step=NextStepOut.showing(next_step(found.state)),
     )
 
 
@@ -287,8 +286,9 @@ def _ways(found: Verdict, bands: Mapping[tuple[str, int, int], CurveBand | None]
 
 
 def _run_verdict(r: TrialRun, result: RunResult, band: CurveBand | None) -> RunVerdictOut:
-    return RunVerdictOut(
-        run=RunBrief.of(r),
+    return RunVerdictOut.showing(
+        result,
+        run=run_brief(r),
         blade=r.blade.code,
         mark=r.blade.mark,
         readings=[
@@ -296,13 +296,10 @@ def _run_verdict(r: TrialRun, result: RunResult, band: CurveBand | None) -> RunV
             for c in result.run.checks
             if c.force_gf is not None and not result.run.is_control(c)
         ],
-        start_gf=result.start_gf,
-        end_gf=result.end_gf,
-        change_percent=result.change_percent,
         lives={stage: _life(known.life, r.run.count_unit) for stage, known in result.lives.items()},
         warnings=[oddity_words(each) for each in result.warnings],
         left_out=left_out_words(result.left_out) if result.left_out else "",
-        figures=FigureOut.all(result.figures),
+        figures=figures_out(result.figures),
         controls=_controls(result),
         band=(
             BandOut(
@@ -339,15 +336,12 @@ def _on_one_length(analysis: TrialAnalysis, result: BladeResult) -> dict[str, st
 
 def _rung(found: Verdict, result: BladeResult, is_ranked: bool) -> BladeVerdictOut:
     blade = next(b for b in found.blades if b.code == result.blade)
-    return BladeVerdictOut(
-        blade=blade.code,
+    return BladeVerdictOut.showing(
+        result,
         mark=blade.mark,
         grade=blade.claimed_grade,
-        edges=result.edges,
-        count_unit=result.count_unit,
         lives={stage: _life(life, result.count_unit) for stage, life in result.lives.items()},
         on_one_length=_on_one_length(found.analysis, result),
-        spread_percent=result.spread_percent,
         ranked=is_ranked,
-        figures=FigureOut.all(result.figures),
+        figures=figures_out(result.figures),
     )

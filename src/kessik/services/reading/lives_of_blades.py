@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from kessik.core.trials.points import BladePoint
 from kessik.core.units import format_to_uncertainty
-from kessik.services.trials.summaries import summaries
+from kessik.services.reading.summaries import summaries
 from kessik.store.database import Database
 from kessik.store.queries import trials
 

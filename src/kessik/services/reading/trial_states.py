@@ -11,9 +11,8 @@ from kessik.core.trials.arms import arms_and_edges, arms_of
 from kessik.core.trials.blinding import sealed_trial
 from kessik.core.trials.state import TrialRun, TrialState
 from kessik.core.trials.trial import Trial
-from kessik.services.trials.blind import blind_codes
-from kessik.services.trials.ordering import order_kept
-from kessik.services.trials.trials import get_trial
+from kessik.services.reading.ordering import order_kept
+from kessik.services.reading.trials import blind_codes, get_trial
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, trials
 from kessik.store.queries.methods import methods_of_runs

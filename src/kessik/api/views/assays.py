@@ -1,0 +1,167 @@
+"""Batches, shots and what they say, over the wire."""
+
+import math
+from collections.abc import Sequence
+
+from kessik.api.schemas.assays import (
+    AssayLineOut,
+    AssayOut,
+    AssayPlaceOut,
+    BatchOut,
+    CandidateOut,
+    DepartureOut,
+    ElementOut,
+    GaugeOut,
+    LifeLineOut,
+    ShotOut,
+    SlotOut,
+)
+from kessik.api.schemas.instruments import WaitingShotsOut
+from kessik.core.composition.allowances import residual_limit_percent
+from kessik.core.composition.candidates import Candidate, Departure
+from kessik.core.composition.elements import visibility
+from kessik.core.composition.grade_shelf import GradeShelf
+from kessik.core.composition.means import ElementMean
+from kessik.core.composition.table import is_compared
+from kessik.core.words.assay import (
+    ASSUMPTION,
+    HARDNESS_IS_NONE,
+    VERDICT_WORDS,
+    deciding,
+    departure_words,
+    element_name,
+    normalised_words,
+    outlier_words,
+    place_headline,
+    settling_lines,
+    suspicion_words,
+    verdict_sentence,
+    weight_words,
+)
+from kessik.services.assays.verdicts import AssayedBlade, AssayPlace
+
+_SLOTS = 12
+
+
+def gauge_out(found: AssayedBlade) -> GaugeOut | None:
+    symbol, claim = deciding(found.assay), found.assay.claim
+    if not symbol:
+        return None
+    slot = claim.range_of(symbol) if claim else None
+    mean = next((m for m in found.assay.blade.means if m.element == symbol), None)
+    return GaugeOut(
+        element=symbol,
+        name=element_name(symbol),
+        visible=visibility(symbol),
+        low_percent=slot.low_percent if slot else None,
+        high_percent=slot.high_percent if slot else None,
+        percent=mean.percent if mean else None,
+        uncertainty_percent=mean.uncertainty_percent if mean else None,
+    )
+
+
+def assay_line_out(found: AssayedBlade) -> AssayLineOut:
+    blade, assay = found.blade, found.assay
+    return AssayLineOut.showing(
+        blade,
+        claim=blade.claimed_grade or "",
+        shots=len(assay.blade.counted),
+        on_coating=assay.blade.on_coating,
+        verdict=assay.verdict,
+        word=VERDICT_WORDS[assay.verdict],
+        sentence=_sentence(found),
+        gauge=gauge_out(found),
+    )
+
+
+def assay_place_out(place: AssayPlace, waiting: list[WaitingShotsOut]) -> AssayPlaceOut:
+    return AssayPlaceOut(
+        headline=place_headline([found.assay for found in place.blades]),
+        batches=[BatchOut.showing(batch) for batch in place.batches],
+        blades=[assay_line_out(found) for found in place.blades],
+        waiting=waiting,
+        grades=len(place.shelf.table.grades),
+    )
+
+
+def departure_out(found: Departure) -> DepartureOut:
+    high = found.high_percent if math.isfinite(found.high_percent) else None
+    return DepartureOut.showing(found, high_percent=high, says=departure_words(found))
+
+
+def candidate_out(found: Candidate, best: float, claim: str, read: Sequence[str]) -> CandidateOut:
+    listed = {r.element for r in found.grade.ranges}
+    residuals = [symbol for symbol in read if symbol not in listed and is_compared(symbol)]
+    return CandidateOut.showing(
+        found,
+        grade=found.grade.name,
+        also=list(found.grade.also),
+        words=weight_words(found, best),
+        is_claim=found.grade.name == claim,
+        slots=[SlotOut.showing(r, is_residual=False) for r in found.grade.ranges]
+        + [
+            SlotOut(
+                element=symbol,
+                low_percent=None,
+                high_percent=residual_limit_percent(symbol),
+                is_recalled=False,
+                is_residual=True,
+            )
+            for symbol in residuals
+        ],
+        excluded_by=[departure_out(departure) for departure in found.excluded_by],
+    )
+
+
+def element_out(symbol: str, mean: ElementMean | None) -> ElementOut:
+    return ElementOut(
+        element=symbol,
+        name=element_name(symbol),
+        visible=visibility(symbol),
+        percent=mean.percent if mean and mean.detected else None,
+        uncertainty_percent=mean.uncertainty_percent if mean else None,
+        limit_percent=mean.limit_percent if mean else None,
+        scattered=bool(mean and mean.scattered),
+    )
+
+
+def assay_out(found: AssayedBlade, shelf: GradeShelf, lives: list[LifeLineOut]) -> AssayOut:
+    assay = found.assay
+    claim = assay.claim.name if assay.claim else ""
+    best = max((candidate.weight for candidate in assay.candidates), default=0.0)
+    notes = [suspicion_words(assay), *map(outlier_words, assay.outliers)]
+    settled = settling_lines(assay.settlings)
+    read = [mean.element for mean in assay.blade.means]
+    return AssayOut(
+        line=assay_line_out(found),
+        claim=claim or None,
+        notes=[*(note for note in notes if note), normalised_words(assay)],
+        normalised=assay.blade.normalised,
+        elements=_elements(found),
+        shots=[ShotOut.showing(shot) for shot in found.shots],
+        candidates=[candidate_out(c, best, claim, read) for c in assay.candidates[:_SLOTS]],
+        not_seen=list(assay.not_seen),
+        not_separable_from=[grade.name for grade in assay.not_separable],
+        grades_tried=len(shelf.table.grades),
+        settled_by=[*settled, HARDNESS_IS_NONE] if settled else [],
+        assumption=ASSUMPTION,
+        lives=lives,
+    )
+
+
+def _elements(found: AssayedBlade) -> list[ElementOut]:
+    """The elements of the claim and of the shots, what is not seen first, iron last."""
+    means = {mean.element: mean for mean in found.assay.blade.means}
+    claim = found.assay.claim
+    first = [c.grade for c in found.assay.still_in[:1]]
+    listed = [r.element for grade in ([claim] if claim else first) for r in grade.ranges]
+    symbols = [s for s in dict.fromkeys([*listed, *means]) if s != "Fe"]
+    order = sorted(symbols, key=lambda s: visibility(s) != "not_seen")
+    return [element_out(symbol, means.get(symbol)) for symbol in order]
+
+
+def _sentence(found: AssayedBlade) -> str:
+    said = verdict_sentence(found.assay)
+    if found.unknown_claim:
+        return f"No grade on the shelf is called “{found.unknown_claim}”: add it. {said}"
+    return said

@@ -1,0 +1,24 @@
+"""Copies of the data over the wire."""
+
+from kessik.api.schemas.backups import BackupRuleBody, CopiesOut, CopyOut
+from kessik.services.upkeep.copies import Copies
+
+
+def copies_out(found: Copies) -> CopiesOut:
+    rule = found.rule
+    newest = found.copies[0].path if found.copies else "COPY"
+    return CopiesOut(
+        folder=str(found.folder),
+        copies=[
+            CopyOut(
+                name=copy.path.name,
+                reason=copy.reason,
+                made_utc=copy.made.isoformat(),
+                size_mb=copy.size / 1e6,
+            )
+            for copy in found.copies
+        ],
+        rule=BackupRuleBody.showing(rule),
+        failed=found.failed,
+        bring_back=f"kessik restore {newest} --data {found.folder}",
+    )

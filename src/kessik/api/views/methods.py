@@ -1,0 +1,50 @@
+"""Methods over the wire."""
+
+from kessik.api.schemas.methods import (
+    CheckRowOut,
+    KnownMethodsOut,
+    MethodOut,
+    OwnMethodOut,
+)
+from kessik.core.protocols.checks import CheckKind
+from kessik.core.protocols.method_words import ends_when, schedule_words, stage_words
+from kessik.core.protocols.methods import (
+    Method,
+)
+from kessik.core.trials.trial import MethodVersion
+from kessik.services.trials.methods import KnownMethods
+
+
+def check_row_out(row: CheckKind) -> CheckRowOut:
+    return CheckRowOut.showing(row, least=row.limit.least, most=row.limit.most)
+
+
+def method_out(method: Method, method_id: str = "", number: int = 1) -> MethodOut:
+    return MethodOut.showing(
+        method,
+        id=method_id,
+        number=number,
+        ends_when=ends_when(method),
+        checked=schedule_words(method),
+        stage_words=[stage_words(stage, method) for stage in method.stages],
+        check_rows=[check_row_out(row) for row in method.rows],
+        all_cautions=list(method.all_cautions()),
+    )
+
+
+def method_version_out(version: MethodVersion) -> MethodOut:
+    return method_out(version.method, version.id, version.number)
+
+
+def known_methods_out(known: KnownMethods) -> KnownMethodsOut:
+    return KnownMethodsOut(
+        ready=[method_out(method) for method in known.ready],
+        own=[
+            OwnMethodOut.showing(
+                method_version_out(version),
+                line_id=version.line_id,
+                archived=version.line_id in known.archived,
+            )
+            for version in known.own
+        ],
+    )

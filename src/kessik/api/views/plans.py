@@ -1,0 +1,46 @@
+"""Plans over the wire."""
+
+from kessik.api.schemas.plans import (
+    BladeAheadOut,
+    PlanBody,
+    StockNeedOut,
+    TrialPlanOut,
+    WorkOut,
+)
+from kessik.api.views.methods import method_out
+from kessik.core.trials.stock_needs import StockNeed
+from kessik.core.trials.trial import Plan
+from kessik.core.words.plans import basis_words, one_blade_words
+from kessik.services.trials.plans import DatedWork, TrialPlan
+
+
+def plan_body(plan: Plan, edges_per_blade: int) -> PlanBody:
+    return PlanBody.showing(plan, edges_per_blade=edges_per_blade)
+
+
+def stock_need_out(need: StockNeed) -> StockNeedOut:
+    lot = need.lot
+    return StockNeedOut.showing(
+        need, lot_id=lot.id, lot=lot.name, unit=lot.unit, currency=lot.currency
+    )
+
+
+def work_out(dated: DatedWork) -> WorkOut:
+    work = dated.work
+    return WorkOut.showing(work, on=dated.on.isoformat())
+
+
+def trial_plan_out(found: TrialPlan) -> TrialPlanOut:
+    blades = [BladeAheadOut.showing(b, life_from=basis_words(b.starts_with)) for b in found.blades]
+    return TrialPlanOut.showing(
+        found,
+        plan=plan_body(found.trial.plan, found.trial.edges_per_blade),
+        method=method_out(found.trial.method, found.trial.method_id, found.trial.method_number),
+        is_blind=found.trial.is_blind,
+        unblinded_utc=found.trial.unblinded_utc,
+        needs=[stock_need_out(need) for need in found.needs],
+        work=[work_out(work) for work in found.work],
+        blades=blades,
+        shows_percent=found.shows.percent if found.shows else None,
+        one_blade=one_blade_words(found.one_blade) if found.one_blade else "",
+    )

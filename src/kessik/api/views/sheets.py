@@ -1,0 +1,38 @@
+"""Sheets of results over the wire."""
+
+from kessik.api.schemas.common import FaultOut
+from kessik.api.schemas.sheets import (
+    RoleOut,
+    SheetPreviewOut,
+    SheetReadingBody,
+)
+from kessik.core.limits import most
+from kessik.core.trials.paper.heads import BLADE_COLUMN, heads_of, roles_for
+from kessik.core.trials.paper.sheets import (
+    is_count,
+    is_force,
+)
+from kessik.services.paper.sheets import SheetPreview
+
+_SHOWN_ROWS = 6
+
+
+def sheet_preview_out(found: SheetPreview) -> SheetPreviewOut:
+    raw, reading, method = found.raw, found.reading, found.method
+    return SheetPreviewOut.showing(
+        found,
+        name=raw.name,
+        heads=heads_of(raw.rows, reading.head_rows),
+        rows=[list(row) for row in raw.rows[: reading.head_rows + _SHOWN_ROWS]],
+        row_count=len(raw.rows),
+        reading=SheetReadingBody.showing(reading),
+        school=method.school,
+        roles=[RoleOut(role=role, label=label) for role, label in roles_for(method)],
+        count_unit=method.count_unit,
+        counted=[is_count(role, method) for role in reading.roles],
+        forced=[is_force(role) or role == BLADE_COLUMN for role in reading.roles],
+        new=found.counts["new"],
+        there=found.counts["there"],
+        faulty=found.counts["faulty"],
+        faults=[FaultOut.showing(f) for f in found.faults[: most("faults_listed")]],
+    )

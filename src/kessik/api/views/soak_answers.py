@@ -1,0 +1,94 @@
+"""What a soak says, over the wire."""
+
+from kessik.api.schemas.soak_answers_out import (
+    BoundsOut,
+    CourseOut,
+    DiscolouredOut,
+    HeldOut,
+    PointOut,
+    SoakAnswerOut,
+    StandingOut,
+    WornOut,
+)
+from kessik.core.corrosion.answer import Course, SoakAnswer, Worn
+from kessik.core.corrosion.course import Bounds
+from kessik.core.corrosion.fairness import NAMES, FairnessCheck
+from kessik.core.vocabulary import DISCOLOURATIONS, INSPECTION_STAGES
+from kessik.core.words.soaks import (
+    BORROWED,
+    area_words,
+    coating_words,
+    first_words,
+    held_words,
+    soak_headline,
+    soak_reasons,
+    superficial_words,
+)
+from kessik.services.soaks.sheets import SoakSheet
+
+
+def bounds_out(area: Bounds) -> BoundsOut:
+    return BoundsOut.showing(area, says=area_words(area))
+
+
+def held_out(held: FairnessCheck, names: dict[str, str]) -> HeldOut:
+    says = held_words(held, names) if held.status == "confounded" else ""
+    return HeldOut.showing(held, name=NAMES[held.variable], says=says)
+
+
+def course_out(course: Course) -> CourseOut:
+    points = [PointOut.showing(p, area=bounds_out(p.area)) for p in course.points]
+    return CourseOut.showing(
+        course,
+        points=points,
+        first=first_words(course.first),
+        superficial=superficial_words(course.superficial) if course.superficial else "",
+        pits=course.worst_pits,
+    )
+
+
+def soak_answer_out(sheet: SoakSheet) -> SoakAnswerOut:
+    answer, names = sheet.answer, sheet.names
+    return SoakAnswerOut.showing(
+        answer,
+        headline=soak_headline(sheet.soak, answer, names),
+        reasons=soak_reasons(sheet.soak, answer, names),
+        coatings=coating_words(sheet.soak, answer),
+        worn=[_worn(answer, worn) for worn in answer.worn],
+        severity=answer.validity.severity,
+        needed_percent=answer.validity.needed_percent,
+        judged_stage=INSPECTION_STAGES[answer.stage] if answer.stage else "",
+        standings=standings_out(answer),
+        ties=[list(tie) for tie in answer.ranking.ties],
+        discoloured=[
+            DiscolouredOut(word=DISCOLOURATIONS[w], coupon_ids=list(ids))
+            for w, ids in answer.discoloured
+        ],
+        courses=[course_out(course) for course in answer.courses],
+        held=[held_out(held, names) for held in answer.held],
+        borrowed=BORROWED,
+    )
+
+
+def _worn(answer: SoakAnswer, worn: Worn) -> WornOut:
+    course = next(c for c in answer.courses if c.coupon_id == worn.coupon_id)
+    return WornOut(
+        coupon_id=worn.coupon_id,
+        counts=[f"{number:g} {what}" for what, number in worn.counts],
+        rust_where_worn=area_words(course.worn_percent) if course.worn_percent else "",
+    )
+
+
+def standings_out(answer: SoakAnswer) -> list[StandingOut]:
+    """Every coupon at its place; none where the soak was not severe enough."""
+    if answer.validity.severity == "not_enough":
+        return []
+    place_of: dict[str, int] = {}
+    first = 1
+    for group in answer.ranking.places:
+        place_of.update(dict.fromkeys(group, first))
+        first += len(group)
+    return [
+        StandingOut.showing(s, place=place_of[s.coupon_id], area=bounds_out(s.area))
+        for s in answer.ranking.standings
+    ]
