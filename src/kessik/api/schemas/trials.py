@@ -124,6 +124,7 @@ class VariableOut(Answer[Variable], without="asked life_percent_per_unit"):
     """
 
     usual_tolerance: float
+    tolerance_unit: str
     effect_percent: float | None
     held: bool
     recorded: bool

@@ -24,6 +24,7 @@ from kessik.core.comparison.matching import (
     Variable,
 )
 from kessik.core.comparison.remedies import Remedy
+from kessik.core.comparison.scales import scale_of
 from kessik.core.trials.next_step import next_step
 from kessik.core.trials.state import TrialRun, covered
 from kessik.core.trials.trial import Trial
@@ -66,6 +67,7 @@ def variable_out(v: Variable, trial: Trial, recorded: bool) -> VariableOut:
         v,
         tolerance=rule.tolerance(v),
         usual_tolerance=v.tolerance,
+        tolerance_unit=scale_of(v.kind).tolerance_unit or v.unit,
         effect_percent=rule.effect(v),
         held=v.name not in rule.let_go,
         recorded=recorded,

@@ -10,11 +10,10 @@ from typing import Literal
 
 from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.matching import BladeFacts, MatchingRule, match
+from kessik.core.comparison.scales import scale_of
 from kessik.core.comparison.variables import BY_NAME, MOST_TOLERANCE, Variable
 
 WayKind = Literal["sharpen", "sharpen_on", "widen", "let_go", "one_length", "factor", "drop"]
-_STEP = {"ratio": 0.1, "relative": 1.0}
-_FINEST_STEP = 0.01
 
 
 @dataclass(frozen=True)
@@ -48,9 +47,9 @@ def _changes(
     wider = _widened(found, variable, blades, rule)
     if wider is not None:
         changes.append(("widen", wider))
-    if variable.kind == "alike":
+    if variable.kind in ("alike", "steel"):
         changes.append(("let_go", replace(rule, let_go=(*rule.let_go, variable.name))))
-    if variable.name == "edge_length_mm":
+    if variable.kind == "length":
         changes.append(("one_length", replace(rule, scale_edge_length=True)))
     if variable.kind != "settled":
         changes.append(("factor", replace(rule, factor=variable.factors[0])))
@@ -71,7 +70,7 @@ def _widened(
         needed.append(found.difference)
     if not needed:
         return None
-    step = _STEP.get(variable.kind, _FINEST_STEP)
+    step = scale_of(variable.kind).step
     wider = round(math.ceil(max(needed) / step - 1e-9) * step, 2)
     if wider > MOST_TOLERANCE:
         return None
@@ -82,9 +81,7 @@ def _apart(variable: Variable, a: object, b: object) -> float:
     """How far two values lie apart, as the tolerance of the variable is given."""
     assert isinstance(a, float)
     assert isinstance(b, float)
-    if variable.kind == "ratio":
-        return max(a / b, b / a)
-    return 100.0 * math.expm1(abs(math.log(a / b))) if variable.kind == "relative" else abs(a - b)
+    return scale_of(variable.kind).apart(a, b)
 
 
 def _is_mismatched(found: Mismatch, blades: Sequence[BladeFacts], rule: MatchingRule) -> bool:

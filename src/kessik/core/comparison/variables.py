@@ -28,10 +28,11 @@ Factor = Literal[
 FACTORS: tuple[Factor, ...] = get_args(Factor)
 
 # absolute: within ± tolerance; relative: within ± tolerance per cent; ratio: within a factor, and
-# of one kind; alike: the same words; the others have a rule of their own
+# of one kind; alike: the same words; the others have a comparer of their own
 VariableKind = Literal[
-    "absolute", "relative", "ratio", "alike", "micro_bevel", "hardness", "settled"
-]
+    "absolute", "relative", "ratio", "alike",
+    "steel", "start", "length", "micro_bevel", "hardness", "settled",
+]  # fmt: skip  # those that say how, and those that say what
 
 
 @dataclass(frozen=True)
@@ -63,7 +64,7 @@ class Variable:
 
 VARIABLES: tuple[Variable, ...] = (
     Variable(
-        "grade", "steel", "", "alike", 0.0, 0, ("steel",),
+        "grade", "steel", "", "steel", 0.0, 0, ("steel",),
         "another steel wears in its own way",
         "The same designation on all; an assay can exclude what one is sold as.", of="blade",
     ),
@@ -99,7 +100,7 @@ VARIABLES: tuple[Variable, ...] = (
         "The last abrasive within a factor 1.5, and of one kind.",
     ),
     Variable(
-        "start_gf", "start reading", "gf", "relative", 15.0, 0, ("edge_finish", "regime", "finish"),
+        "start_gf", "start reading", "gf", "start", 15.0, 0, ("edge_finish", "regime", "finish"),
         "an unequal start leaves per cent and end reading in disagreement",
         "Within 15 % beyond the error of the readings themselves.",
     ),
@@ -108,7 +109,7 @@ VARIABLES: tuple[Variable, ...] = (
         "the first edges of a blade read low", "Which edges count is fixed before cutting.",
     ),
     Variable(
-        "edge_length_mm", "edge length in use", "mm", "relative", 3.0, 0, ("geometry",),
+        "edge_length_mm", "edge length in use", "mm", "length", 3.0, 0, ("geometry",),
         "a shorter edge works each millimetre harder",
         "Within 3 %, or counts are scaled to one length.",
     ),

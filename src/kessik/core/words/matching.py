@@ -5,6 +5,7 @@ from collections.abc import Iterable, Sequence
 from kessik.core.comparison.findings import Mismatch, Open
 from kessik.core.comparison.matching import Cell, MatchingRule
 from kessik.core.comparison.remedies import Remedy
+from kessik.core.comparison.scales import RATIO, scale_of
 from kessik.core.comparison.variables import BY_NAME, Variable
 from kessik.core.sharpening.settled import Settled
 from kessik.core.words.facts import expected_words
@@ -149,14 +150,17 @@ def tolerance_words(variable: Variable, rule: MatchingRule) -> str:
     """What a trial allows of a variable, in a few words."""
     if variable.kind == "hardness" and rule.hardness_reading == "as_usually_hardened":
         return "as usual for its grade"
-    if variable.name == "edge_length_mm" and rule.scale_edge_length:
+    if variable.kind == "length" and rule.scale_edge_length:
         return "scaled to one length"
-    if variable.kind in ("alike", "settled"):
-        return "alike" if variable.kind == "alike" else "by the rule"
+    if variable.kind in ("alike", "steel"):
+        return "alike"
+    if variable.kind == "settled":
+        return "by the rule"
     tolerance = f"{rule.tolerance(variable):g}"
-    if variable.kind == "ratio":
+    scale = scale_of(variable.kind)
+    if scale is RATIO:
         return f"within × {tolerance}"
-    unit = "%" if variable.kind == "relative" else variable.unit
+    unit = scale.tolerance_unit or variable.unit
     return f"±{tolerance}{'' if unit == '°' else ' '}{unit}"
 
 

@@ -81,8 +81,7 @@ function ToleranceForm({
     else if (numbers[1] !== variable.effect_percent) effects[variable.name] = numbers[1] as number;
     save.change({ tolerances, effects });
   };
-  const unit =
-    variable.kind === "relative" ? "%" : variable.kind === "ratio" ? "times" : variable.unit;
+  const unit = variable.tolerance_unit;
   return (
     <form onSubmit={submit} className="flex flex-col gap-3" noValidate>
       {numeric ? (
@@ -107,7 +106,7 @@ function ToleranceForm({
           />
         </>
       ) : null}
-      {variable.name === "edge_length_mm" ? (
+      {variable.kind === "length" ? (
         <Tick
           label="Scale counts to one edge length"
           checked={trial.scale_edge_length}
