@@ -12,6 +12,7 @@ from kessik.core.protocols.reading_gate import Gate, pass_line
 from kessik.core.reference_checks import drift
 from kessik.core.sharpening.rounds import Round, still_restoring
 from kessik.core.sharpening.strop_back import stones_due, strop_back
+from kessik.core.words.pace import tired_words
 from kessik.core.words.upkeep import restoring_words
 
 
@@ -93,11 +94,11 @@ def steady(count, gap_s, start=0.0):
 
 
 def test_the_hand_is_told_to_rest_after_long_work_and_not_before():
-    assert pace(steady(40, 30)).hint == ""
-    assert "minutes without a break" in pace(steady(60, 50)).hint
-    assert "cuts without a break" in pace(steady(160, 10)).hint
+    assert tired_words(pace(steady(40, 30))) == ""
+    assert "minutes without a break" in tired_words(pace(steady(60, 50)))
+    assert "cuts without a break" in tired_words(pace(steady(160, 10)))
     rested = pace(steady(60, 50) + steady(5, 30, start=60 * 50 + 300))
-    assert (rested.hint, rested.cuts_without_break) == (
+    assert (tired_words(rested), rested.cuts_without_break) == (
         "",
         5,
     ), "four minutes without a cut are a break"
@@ -105,7 +106,7 @@ def test_the_hand_is_told_to_rest_after_long_work_and_not_before():
 
 def test_a_hand_that_slows_down_is_told_by_how_much():
     slowing = steady(20, 10) + [(190 + 15 * n, 1.0) for n in range(1, 25)]
-    assert "50 % slower" in pace(slowing).hint
+    assert "50 % slower" in tired_words(pace(slowing))
     assert pace(steady(3, 30)).per_minute == pytest.approx(2.0)
 
 

@@ -113,8 +113,10 @@ class CardOut(Wire):
     recipe: list[RecipeStepOut]
 
 
-class PaceOut(Answer[Pace]):
+class PaceOut(Answer[Pace], without="tired_by slower"):
     """The hand's pace, and a hint to rest it."""
+
+    hint: str
 
 
 class StockLeftOut(Answer[StockLeft]):

@@ -40,6 +40,7 @@ from kessik.core.trials.state import TrialRun
 from kessik.core.trials.upkeep import upkeep
 from kessik.core.trials.verdict import Verdict, band_of
 from kessik.core.words.after_keen import after_keen_words
+from kessik.core.words.blinding import sealed_trial_words
 from kessik.core.words.figures import figure_words
 from kessik.core.words.lives import life_words, scaled_words
 from kessik.core.words.matching import open_lines
@@ -90,7 +91,7 @@ def today_line(found: Verdict) -> str:
             ArmMarkOut(code=b.code, mark=b.mark, steel=b.claimed_grade or "") for b in found.blades
         ],
         blades=[] if finished else [blade_out(blade) for blade in found.blades],
-        headline=found.sealed or answer_headline(found),
+        headline=sealed_trial_words(found.sealed) or answer_headline(found),
         standing="" if hidden else answer_standing(found),
         runs=[run_brief(r) for r in found.runs] if shows_runs else [],
         lives={
@@ -135,7 +136,7 @@ def _sealed_verdict(found: Verdict) -> AnswerOut:
         blades=[],
         stage="",
         stages=[],
-        headline=found.sealed,
+        headline=sealed_trial_words(found.sealed),
         standing="",
         pending=[],
         notes=[],
@@ -151,7 +152,7 @@ def _sealed_verdict(found: Verdict) -> AnswerOut:
         figure_blades=[],
         figure_comparisons=[],
         efforts=None,
-        sealed=found.sealed,
+        sealed=sealed_trial_words(found.sealed),
         lot_factors=[],
         cells=[],
         left_out=[],

@@ -26,11 +26,14 @@ from kessik.core.protocols.checks import check_name
 from kessik.core.protocols.corrections import put_right_by
 from kessik.core.protocols.counting import amount_of
 from kessik.core.protocols.events import BenchEvent, CheckPlanned
+from kessik.core.protocols.pace import Pace
 from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState
 from kessik.core.shelf.facts import stations_mm
 from kessik.core.trials.next_step import alternates
+from kessik.core.words.blinding import sealed_run_words
 from kessik.core.words.figures import figures_words
 from kessik.core.words.lives import life_words
+from kessik.core.words.pace import tired_words
 from kessik.core.words.upkeep import ability_words
 from kessik.services.bench.beside import BenchNews
 from kessik.services.bench.runs import RunView
@@ -141,13 +144,17 @@ def card_out(card: BenchCard, sealed: bool) -> CardOut:
     )
 
 
+def _pace_out(pace: Pace) -> PaceOut:
+    return PaceOut.showing(pace, hint=tired_words(pace))
+
+
 def news_out(news: BenchNews, server_utc: str) -> NewsOut:
     sealed = bool(news.sealed)
     return NewsOut(
         state=open_state(news.state, sealed, news.after),
         log=[event_out(event) for event in seen_events(news.events, news.state, sealed)],
         card=card_out(news.card, sealed),
-        pace=PaceOut.showing(news.pace),
+        pace=_pace_out(news.pace),
         paused_since=news.paused_since,
         server_utc=server_utc,
     )
@@ -181,6 +188,8 @@ def run_out(view: RunView, found: RunResult | None) -> RunOut:
         count_unit=view.run.count_unit,
         trial=trial_out(view.trial),
         method=method_out(view.method, view.run.method_id),
+        sealed=sealed_run_words(view.sealed),
+        pace=_pace_out(view.pace),
         lot_change=view.run.lot_change,
         block=view.run.block,
         blade=blade_at_bench(view),

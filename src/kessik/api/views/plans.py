@@ -10,7 +10,8 @@ from kessik.api.schemas.plans import (
 from kessik.api.views.methods import method_out
 from kessik.core.trials.stock_needs import StockNeed
 from kessik.core.trials.trial import Plan
-from kessik.core.words.plans import basis_words, one_blade_words
+from kessik.core.words.blinding import sealed_trial_words
+from kessik.core.words.plans import basis_words, one_blade_words, shortfall_words
 from kessik.services.trials.plans import DatedWork, TrialPlan
 
 
@@ -41,6 +42,8 @@ def trial_plan_out(found: TrialPlan) -> TrialPlanOut:
         needs=[stock_need_out(need) for need in found.needs],
         work=[work_out(work) for work in found.work],
         blades=blades,
+        sealed=sealed_trial_words(found.sealed),
+        shortfalls=[shortfall_words(each) for each in found.shortfalls],
         shows_percent=found.shows.percent if found.shows else None,
         one_blade=one_blade_words(found.one_blade) if found.one_blade else "",
     )

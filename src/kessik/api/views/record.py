@@ -12,6 +12,7 @@ from kessik.api.schemas.record import (
 from kessik.api.views.trials import run_brief, trial_out
 from kessik.core.bin import BIN_DAYS, InBin, Trace
 from kessik.core.trials.state import TrialRun
+from kessik.core.words.blinding import sealed_trial_words
 from kessik.core.words.traces import trace_words
 from kessik.services.record.trials import TrialRecord
 
@@ -40,7 +41,7 @@ def trial_record_out(found: TrialRecord) -> TrialRecordOut:
     return TrialRecordOut(
         trial=trial_out(found.state.trial),
         archived_utc=found.archived_utc,
-        sealed=found.state.sealed,
+        sealed=sealed_trial_words(found.state.sealed),
         runs=[recorded_run_out(r, numbers) for r in found.shown_runs],
         traces=[trace_out(trace) for trace in found.traces],
         edges=[

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,17 +15,20 @@ MANY_CUTS = 150.0
 SLOWED = 1.4
 _GAPS = 12
 
+TiredBy = Literal["slowed", "long", "many"]
+
 
 @dataclass(frozen=True)
 class Pace:
-    """Cuts a minute over the last cuts, minutes and cuts since the last break, and a hint; None
-    before two cuts.
+    """Cuts a minute over the last cuts (None before two), minutes and cuts since the last break,
+    and by what the hand seems tired; `slower` is how much longer a cut takes than at the start.
     """
 
     per_minute: float | None
     minutes_without_break: float
     cuts_without_break: float
-    hint: str = ""
+    tired_by: TiredBy | None = None
+    slower: float = 1.0
 
 
 def pace(cuts: Sequence[tuple[float, float]], breaks_s: Sequence[float] = ()) -> Pace:
@@ -41,7 +45,9 @@ def pace(cuts: Sequence[tuple[float, float]], breaks_s: Sequence[float] = ()) ->
     gaps = np.diff(times) / np.array([amount for _, amount in stretch[1:]])
     minutes, amount = (times[-1] - times[0]) / 60.0, sum(amount for _, amount in stretch)
     now_s = float(np.median(gaps[-_GAPS:]))
-    return Pace(60.0 / now_s if now_s > 0 else None, minutes, amount, _hint(gaps, minutes, amount))
+    slower = _slower(gaps)
+    tired_by = _tired_by(slower, minutes, amount)
+    return Pace(60.0 / now_s if now_s > 0 else None, minutes, amount, tired_by, slower)
 
 
 def _since_break(
@@ -55,16 +61,15 @@ def _since_break(
     return stretch[ends[-1] if ends else 0 :]
 
 
-def _hint(gaps: NDArray[np.float64], minutes: float, amount: float) -> str:
-    if gaps.size >= 3 * _GAPS:
-        slower = float(np.median(gaps[-_GAPS:]) / max(np.median(gaps[:_GAPS]), 1e-9))
-        if slower >= SLOWED:
-            return (
-                f"cuts come {100 * (slower - 1):.0f} % slower than at the start of this stretch;"
-                " rest the hand"
-            )
+def _slower(gaps: NDArray[np.float64]) -> float:
+    if gaps.size < 3 * _GAPS:
+        return 1.0
+    return float(np.median(gaps[-_GAPS:]) / max(np.median(gaps[:_GAPS]), 1e-9))
+
+
+def _tired_by(slower: float, minutes: float, amount: float) -> TiredBy | None:
+    if slower >= SLOWED:
+        return "slowed"
     if minutes >= LONG_STRETCH_MIN:
-        return f"{minutes:.0f} minutes without a break; rest the hand"
-    if amount >= MANY_CUTS:
-        return f"{amount:g} cuts without a break; rest the hand"
-    return ""
+        return "long"
+    return "many" if amount >= MANY_CUTS else None

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from kessik.core.planning.budget import Budget
 from kessik.core.planning.expected import ExpectedRun
@@ -23,6 +24,52 @@ class BladeAhead:
     waits: bool
 
 
+@dataclass(frozen=True)
+class NoEdgeReady:
+    """Blades with runs ahead and no edge to cut them with."""
+
+    blades: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class StartsTooDull:
+    """A run that started above the limit of a stage, so that nothing can be timed to it."""
+
+    blade: str
+    start_gf: float
+    stage: str
+    limit_gf: float
+
+
+@dataclass(frozen=True)
+class LongRun:
+    """One run is more than a day's cuts of one hand."""
+
+    cuts: float
+    cuts_a_day: int
+
+
+@dataclass(frozen=True)
+class StockShort:
+    """Of a lot, or of what the plan says is left: more is needed than there is, in its unit."""
+
+    what: str
+    unit: str
+    needed: float
+    left: float
+
+
+@dataclass(frozen=True)
+class TooFew:
+    """Of what a comparison needs two at least."""
+
+    of: Literal["blades", "edges"]
+    there: int
+
+
+Shortfall = NoEdgeReady | StartsTooDull | LongRun | StockShort | TooFew
+
+
 def shortfalls(
     plan: Plan,
     cost: Budget,
@@ -30,47 +77,35 @@ def shortfalls(
     blades: Sequence[BladeAhead],
     state: TrialState,
     edges: int,
-) -> Iterator[str]:
-    """One sentence for each thing that is missing."""
+) -> Iterator[Shortfall]:
+    """Each thing that is missing."""
     yield from _stock(plan, cost, needs)
-    bare = [b.code for b in blades if b.still_to_cut and not b.waits]
+    bare = tuple(b.code for b in blades if b.still_to_cut and not b.waits)
     if bare:
-        yield (f"{', '.join(bare)} {'has' if len(bare) == 1 else 'have'} no edge ready to cut")
+        yield NoEdgeReady(bare)
     method = state.trial.method
     if method.limits_gf and not state.sealed:
         stage, limit_gf = method.limits_gf[0]
         for r in (r for r in state.runs if r.counts):
             if r.start is not None and r.start[0] >= limit_gf:
-                yield (
-                    f"{r.blade.code} starts at {r.start[0]:.0f} gf, above the {stage}"
-                    f" limit of {limit_gf:g} gf: nothing can be timed to it"
-                )
+                yield StartsTooDull(r.blade.code, r.start[0], stage, limit_gf)
     longest = max((b.expected.cuts / method.piece for b in blades), default=0.0)
     if longest > plan.pace.cuts_a_day and method.cut != "stroke":
-        yield (
-            f"one run of about {longest:.0f} cuts is more than the {plan.pace.cuts_a_day} a day for"
-            " one hand; pause it overnight"
-        )
+        yield LongRun(longest, plan.pace.cuts_a_day)
     if len(blades) < 2:
-        yield "a comparison needs a second blade" if blades else "no blade is in the trial yet"
+        yield TooFew("blades", len(blades))
     elif edges < 2:
-        yield ("one edge each proves little: re-sharpening alone can make such a difference")
+        yield TooFew("edges", edges)
 
 
-def _stock(plan: Plan, cost: Budget, needs: Sequence[StockNeed]) -> Iterator[str]:
+def _stock(plan: Plan, cost: Budget, needs: Sequence[StockNeed]) -> Iterator[StockShort]:
     used = {need.use for need in needs}
     for need in needs:
         if need.left is not None and need.needed > need.left:
-            unit = need.lot.unit
-            yield (
-                f"{need.lot.name} is short by {need.needed - need.left:.1f} {unit}:"
-                f" {need.needed:.1f} {unit} needed, {max(need.left, 0.0):.1f} {unit} left"
-            )
+            yield StockShort(need.lot.name, need.lot.unit, need.needed, max(need.left, 0.0))
     for use, left, needed, what in (
         ("medium", plan.rope_left_m, cost.medium_m, "rope"),
         ("check", plan.line_left_m, cost.line_m, "test line"),
     ):
         if use not in used and left is not None and needed > left:
-            yield (
-                f"{what} is short by {needed - left:.1f} m: {needed:.1f} m needed, {left:g} m left"
-            )
+            yield StockShort(what, "m", needed, left)

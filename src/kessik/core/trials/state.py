@@ -11,6 +11,7 @@ from kessik.core.protocols.stop_rules import mean_force_gf
 from kessik.core.runs import Run
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
+from kessik.core.trials.blinding import Sealing
 from kessik.core.trials.trial import MethodVersion, Trial
 
 UNDER_WAY = ("fresh", "cutting", "paused")
@@ -78,7 +79,7 @@ class TrialState:
     blades: tuple[Blade, ...]
     runs: tuple[TrialRun, ...]
     versions: Mapping[str, MethodVersion]
-    sealed: str = ""
+    sealed: Sealing | None = None
     order: tuple[Place, ...] = ()
     codes: Mapping[str, str] = field(default_factory=dict)
 

@@ -27,6 +27,7 @@ from kessik.core.sharpness.curves import CurveBand, curve_band, through_lives
 from kessik.core.sharpness.life import Crossed, force_readings
 from kessik.core.shelf.blades import Blade
 from kessik.core.trials.blade_facts import blade_facts
+from kessik.core.trials.blinding import Sealing
 from kessik.core.trials.edges_that_count import edges_cut, left_out
 from kessik.core.trials.lot_factors import lots_compared
 from kessik.core.trials.run_series import run_series
@@ -59,7 +60,7 @@ class Verdict:
         return self.state.runs
 
     @property
-    def sealed(self) -> str:
+    def sealed(self) -> Sealing | None:
         return self.state.sealed
 
 

@@ -2,6 +2,14 @@
 
 from kessik.core.planning.one_blade import OneBladeSaves
 from kessik.core.planning.starting_life import StartingLife
+from kessik.core.trials.shortfalls import (
+    LongRun,
+    NoEdgeReady,
+    Shortfall,
+    StartsTooDull,
+    StockShort,
+    TooFew,
+)
 from kessik.core.words.sentences import counted
 
 
@@ -37,3 +45,31 @@ def one_blade_words(found: OneBladeSaves) -> str:
         f"{said} With a blade for each arm it would take {saved}"
         f" ({counted(found.edges_on_several, 'edge')}): {unseen}."
     )
+
+
+def shortfall_words(found: Shortfall) -> str:
+    """What a plan cannot meet, and by how much."""
+    match found:
+        case NoEdgeReady(blades):
+            return (
+                f"{', '.join(blades)} {'has' if len(blades) == 1 else 'have'} no edge ready to cut"
+            )
+        case StartsTooDull(blade, start_gf, stage, limit_gf):
+            return (
+                f"{blade} starts at {start_gf:.0f} gf, above the {stage} limit of {limit_gf:g} gf:"
+                " nothing can be timed to it"
+            )
+        case LongRun(cuts, cuts_a_day):
+            return (
+                f"one run of about {cuts:.0f} cuts is more than the {cuts_a_day} a day for one"
+                " hand; pause it overnight"
+            )
+        case StockShort(what, unit, needed, left):
+            return (
+                f"{what} is short by {needed - left:.1f} {unit}: {needed:.1f} {unit} needed,"
+                f" {left:.1f} {unit} left"
+            )
+        case TooFew("blades", there):
+            return "a comparison needs a second blade" if there else "no blade is in the trial yet"
+        case TooFew():
+            return "one edge each proves little: re-sharpening alone can make such a difference"

@@ -7,7 +7,7 @@ from kessik.core.planning.bench_card import BenchCard, bench_card
 from kessik.core.protocols.events import BenchEvent, Cut
 from kessik.core.protocols.pace import Pace, pace
 from kessik.core.protocols.run_state import RunState
-from kessik.core.trials.blinding import sealed_run
+from kessik.core.trials.blinding import Sealing, sealed_run
 from kessik.core.trials.next_step import NextStep, other_blade
 from kessik.services.bench.bench import Bench
 from kessik.services.clock import seconds_of
@@ -43,7 +43,7 @@ class BenchNews:
     card: BenchCard
     pace: Pace
     paused_since: str | None
-    sealed: str
+    sealed: Sealing | None
 
 
 def news(bench: Bench, run_id: str, after: int) -> BenchNews:

@@ -35,7 +35,7 @@ from kessik.core.sharpening.strop_back import AbilityBack, StropBack
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.arms import arm_and_edge, arms_of
-from kessik.core.trials.blinding import sealed_run
+from kessik.core.trials.blinding import Sealing, sealed_run
 from kessik.core.trials.run_admission import check_zone, gone_on_from, same_steel
 from kessik.core.trials.run_series import edge_length_used_mm
 from kessik.core.trials.strop_tests import abilities_back, strop_tests
@@ -72,7 +72,7 @@ class RunView:
     edge: Edge
     state: RunState
     events: tuple[BenchEvent, ...]
-    sealed: str = ""
+    sealed: Sealing | None = None
     shown_as: str = ""
 
     @property

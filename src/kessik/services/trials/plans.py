@@ -26,8 +26,9 @@ from kessik.core.planning.starting_life import starting_life
 from kessik.core.protocols.checks import FORCE
 from kessik.core.protocols.method_words import schedule_words
 from kessik.core.protocols.methods import Confirmation, Method, ScheduleKind, StopRule
+from kessik.core.trials.blinding import Sealing
 from kessik.core.trials.edges_that_count import edge_waits
-from kessik.core.trials.shortfalls import BladeAhead, shortfalls
+from kessik.core.trials.shortfalls import BladeAhead, Shortfall, shortfalls
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.stock_needs import StockNeed, needs_of
 from kessik.core.trials.trial import Plan, Trial
@@ -86,12 +87,12 @@ class TrialPlan:
     edges_for_wanted: int | None
     one_blade: OneBladeSaves | None
     schedules: tuple[ScheduleAhead, ...]
-    shortfalls: tuple[str, ...]
+    shortfalls: tuple[Shortfall, ...]
     needs: tuple[StockNeed, ...]
     strokes: tuple[Strokes, ...]
     work: tuple[DatedWork, ...]
     codes: Mapping[str, str]
-    sealed: str
+    sealed: Sealing | None
 
 
 def plan_of(
