@@ -23,6 +23,13 @@ module.exports = {
       to: { path: "node_modules/radix-ui|node_modules/@radix-ui|^radix-ui$" },
     },
     {
+      name: "testing-in-tests",
+      severity: "error",
+      comment: "what tests share is in no page",
+      from: { pathNot: "[.]test[.]tsx?$|^src/testing/" },
+      to: { path: "^src/testing/" },
+    },
+    {
       name: "below-parts",
       severity: "error",
       from: { path: "^src/(ui|charts|api|domain)/" },

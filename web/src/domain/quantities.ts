@@ -43,7 +43,7 @@ export function isThatSo(
 export function typedNumbers(text: string): number[] | undefined {
   const parts = text
     .trim()
-    .split(/[\s;]+/)
+    .split(/[\s;/]+/)
     .filter(Boolean);
   const found = parts.map(typedNumber);
   return found.some((n) => n === undefined || n === null) ? undefined : (found as number[]);
@@ -61,7 +61,7 @@ export function typedStations(text: string, unit: "mm" | "thou"): Station[] | un
   const parts = text
     .trim()
     .replace(/\s*:\s*/g, ":")
-    .split(/[\s;]+/)
+    .split(/[\s;/]+/)
     .filter(Boolean);
   const found: Station[] = [];
   for (const part of parts) {

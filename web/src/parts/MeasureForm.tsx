@@ -1,37 +1,31 @@
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { putMeasurement, useChange } from "../api/changes";
-import { Refused, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { useFollow } from "../api/follow";
-import { typedNumber } from "../domain/format";
 import { newId } from "../domain/ids";
-import { inMm, isThatSo, typedNumbers, typedStations } from "../domain/quantities";
-import { WORDS, type WordOf } from "../domain/words";
+import { isThatSo } from "../domain/quantities";
+import { WORDS } from "../domain/words";
 import { Button } from "../ui/Button";
 import { Choice, Options } from "../ui/Choice";
 import { DayField } from "../ui/DayField";
 import { Field, LongField } from "../ui/Field";
+import { FormFoot } from "../ui/FormFoot";
 import { Tick } from "../ui/Tick";
-import { useDraft } from "../ui/useDraft";
+import { useForm } from "../ui/useForm";
+import {
+  BLANK_MEASUREMENT,
+  type MeasureForm as Form,
+  measured,
+  measureKinds,
+  wrongStations,
+} from "./measureForm";
 
 type Quantity = Schemas["QuantityOut"];
 type Measurement = Schemas["MeasurementBody"];
 
-const BLANK = {
-  value: "",
-  standing: "measured_here" as WordOf<"standings">,
-  on: "",
-  instrument: "",
-  note: "",
-  unit: "mm" as "mm" | "thou",
-  stations: "",
-  readings: "",
-  places: "",
-  block: "",
-  blockReadings: "",
-  spacing: "",
-  fromEdge: "",
-  afterChange: false,
-  tapered: false,
+const TESTERS: Readonly<Record<string, "rockwell" | "force">> = {
+  hardness_hrc: "rockwell",
+  start_gf: "force",
 };
 
 /** One more measurement of a fact; earlier ones stay, and the best standing counts. */
@@ -52,59 +46,110 @@ export function MeasureForm({
   onUnknown?: (() => void) | undefined;
 }) {
   const [id] = useState(newId);
-  const [typed, setTyped, drop] = useDraft(`measure:${edgeId ?? bladeId}:${quantity.name}`, BLANK);
-  const set = (part: Partial<typeof BLANK>) => setTyped({ ...typed, ...part });
-  const read = readForm(quantity, typed);
   const save = useChange(
     (made: Measurement) => putMeasurement(bladeId, made),
     () => {
-      drop();
+      form.drop();
       onDone();
     },
   );
-  const refused = save.error instanceof Refused ? save.error : null;
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (!read.wrong.size)
-      save.mutate({ id, quantity: quantity.name, edge_id: edgeId ?? null, ...read.made });
-  };
-  const isThickness = quantity.name === "thickness_behind_edge_mm";
-  const isHardness = quantity.name === "hardness_hrc";
-  const isStart = quantity.name === "start_gf";
-  const isNumber = quantity.low !== null;
-  const tester = isHardness ? "rockwell" : isStart ? "force" : null;
+  const form: Form = useForm({
+    draft: `measure:${edgeId ?? bladeId}:${quantity.name}`,
+    kinds: measureKinds(quantity),
+    start: BLANK_MEASUREMENT,
+    error: save.error,
+  });
+  const stationsAre = wrongStations(form.typed.stations, form.typed.unit);
+  const tester = TESTERS[quantity.name];
   useFollow(tester ? () => "/api/instruments/follow" : null, ({ instrument: news }) => {
     const isReading = news?.what === "reading" && news.kind === tester && !news.run_id;
     if (isReading)
-      set({ readings: `${typed.readings} ${news.value}`.trim(), instrument: news.name });
+      form.set({
+        readings: `${form.typed.readings} ${news.value}`.trim(),
+        instrument: news.name,
+      });
   });
-  const field = (name: keyof typeof BLANK, wire?: string) => ({
-    value: typed[name] as string,
-    onChange: (e: { target: { value: string } }) => set({ [name]: e.target.value }),
-    error: read.wrong.get(name) ?? (wire ? refused?.at(wire) : undefined),
+  const submit = form.onSubmit((read) => {
+    if (stationsAre) return;
+    const made = measured(read, quantity);
+    save.mutate({ id, quantity: quantity.name, edge_id: edgeId ?? null, ...made });
   });
   return (
     <form onSubmit={submit} className="flex flex-col gap-3" noValidate>
-      <div className={isThickness ? "grid grid-cols-[1fr_6rem] gap-3" : ""}>
+      <Value form={form} quantity={quantity} label={label ?? quantity.label} />
+      {quantity.name === "thickness_behind_edge_mm" ? (
         <Field
-          label={label ?? quantity.label}
-          unit={isThickness ? typed.unit : quantity.unit}
-          inputMode={isNumber ? "decimal" : "text"}
-          list={quantity.suggested.length ? `suggested-${quantity.name}` : undefined}
-          ask={isThatSo(read.made.value, quantity)}
-          autoFocus
-          {...field("value", quantity.name)}
+          label="or at stations: mm from the heel, colon, thickness"
+          placeholder="16: 0.36  48: 0.37  80: 0.36"
+          {...form.field("stations")}
+          error={stationsAre}
         />
-        {isThickness ? (
-          <Choice
-            label="Unit"
-            value={typed.unit}
-            onPick={(picked) => set({ unit: picked as "mm" | "thou" })}
-          >
-            <Options of={WORDS.thicknessUnits} />
-          </Choice>
-        ) : null}
+      ) : null}
+      {tester ? (
+        <Field
+          label={
+            tester === "rockwell"
+              ? "or single readings, in their order"
+              : "or several readings of the fresh edge"
+          }
+          placeholder={tester === "rockwell" ? "57.1 57.6 57.5" : "142 150 147"}
+          {...form.field("readings")}
+        />
+      ) : null}
+      {tester === "rockwell" && form.typed.readings.trim() ? <RockwellDetails form={form} /> : null}
+      <div className="grid grid-cols-2 gap-3">
+        <Choice label="How is it known?" term="standing" {...form.choice("standing")}>
+          <Options of={WORDS.standings} />
+        </Choice>
+        <DayField label="Day" {...form.field("on")} />
       </div>
+      <details open={Boolean(form.typed.instrument || form.typed.note)}>
+        <summary className="min-h-6 cursor-pointer text-note font-semibold">
+          Instrument and note
+        </summary>
+        <div className="mt-2 flex flex-col gap-3">
+          <Field label="Instrument" {...form.field("instrument")} />
+          <LongField label="Note" {...form.field("note")} />
+        </div>
+      </details>
+      {form.typed.standing.startsWith("measured") ? null : (
+        <p className="text-note text-ink-2">
+          Only what was measured counts for a fair comparison; the rest stays open.
+        </p>
+      )}
+      <FormFoot notice={form.notice} isSaving={save.isPending} />
+      {onUnknown ? (
+        <Button kind="quiet" className="self-start px-0" onClick={onUnknown}>
+          Mark as not known
+        </Button>
+      ) : null}
+    </form>
+  );
+}
+
+/** The value itself, with its unit and the words that are usual. */
+function Value({ form, quantity, label }: { form: Form; quantity: Quantity; label: string }) {
+  const isThickness = quantity.name === "thickness_behind_edge_mm";
+  const value = form.values?.value;
+  return (
+    <div className={isThickness ? "grid grid-cols-[1fr_6rem] gap-3" : ""}>
+      <Field
+        label={label}
+        unit={isThickness ? form.typed.unit : quantity.unit}
+        list={quantity.suggested.length ? `suggested-${quantity.name}` : undefined}
+        ask={
+          form.values && typeof value === "number"
+            ? isThatSo(measured(form.values, quantity).value, quantity)
+            : undefined
+        }
+        autoFocus
+        {...form.field("value", quantity.name)}
+      />
+      {isThickness ? (
+        <Choice label="Unit" {...form.choice("unit")}>
+          <Options of={WORDS.thicknessUnits} />
+        </Choice>
+      ) : null}
       {quantity.suggested.length ? (
         <datalist id={`suggested-${quantity.name}`}>
           {quantity.suggested.map((word) => (
@@ -112,142 +157,30 @@ export function MeasureForm({
           ))}
         </datalist>
       ) : null}
-      {isThickness ? (
-        <Field
-          label="or at stations: mm from the heel, colon, thickness"
-          placeholder="16: 0.36  48: 0.37  80: 0.36"
-          {...field("stations")}
-        />
-      ) : null}
-      {isHardness || isStart ? (
-        <Field
-          label={
-            isHardness
-              ? "or single readings, in their order"
-              : "or several readings of the fresh edge"
-          }
-          placeholder={isHardness ? "57.1 57.6 57.5" : "142 150 147"}
-          {...field("readings", "readings")}
-        />
-      ) : null}
-      {isHardness && typed.readings.trim() ? (
-        <div className="grid grid-cols-2 gap-x-3 gap-y-2 border-l-4 border-line pl-3">
-          <Field label="Test block says" unit="HRC" inputMode="decimal" {...field("block")} />
-          <Field label="read on it that day" placeholder="59.8 60.1" {...field("blockReadings")} />
-          <Field label="Indents apart" unit="mm" inputMode="decimal" {...field("spacing")} />
-          <Field
-            label="from the nearest edge"
-            unit="mm"
-            inputMode="decimal"
-            {...field("fromEdge")}
-          />
-          <Field
-            label="Read at, mm from the heel, in their order"
-            placeholder="10 48 86"
-            className="col-span-2"
-            {...field("places", "places_mm")}
-          />
-          <Tick
-            label="first after a change of anvil or indenter"
-            checked={typed.afterChange}
-            onTick={(on) => set({ afterChange: on })}
-          />
-          <Tick
-            label="on a tapered flank"
-            checked={typed.tapered}
-            onTick={(on) => set({ tapered: on })}
-          />
-        </div>
-      ) : null}
-      <div className="grid grid-cols-2 gap-3">
-        <Choice
-          label="How is it known?"
-          term="standing"
-          value={typed.standing}
-          onPick={(picked) => set({ standing: picked as WordOf<"standings"> })}
-        >
-          <Options of={WORDS.standings} />
-        </Choice>
-        <DayField label="Day" {...field("on", "on")} />
-      </div>
-      <details open={Boolean(typed.instrument || typed.note)}>
-        <summary className="min-h-6 cursor-pointer text-note font-semibold">
-          Instrument and note
-        </summary>
-        <div className="mt-2 flex flex-col gap-3">
-          <Field label="Instrument" {...field("instrument")} />
-          <LongField
-            label="Note"
-            value={typed.note}
-            onChange={(e) => set({ note: e.target.value })}
-          />
-        </div>
-      </details>
-      {typed.standing.startsWith("measured") ? null : (
-        <p className="text-note text-ink-2">
-          Only what was measured counts for a fair comparison; the rest stays open.
-        </p>
-      )}
-      {save.error && !refused?.problem.field ? (
-        <p role="alert" className="text-rust">
-          {save.error.message}
-        </p>
-      ) : null}
-      <div className="flex flex-wrap gap-3">
-        <Button kind="next" type="submit" disabled={save.isPending}>
-          Save
-        </Button>
-        {onUnknown ? (
-          <Button kind="quiet" onClick={onUnknown}>
-            Mark as not known
-          </Button>
-        ) : null}
-      </div>
-    </form>
+    </div>
   );
 }
 
-type Typed = typeof BLANK;
-
-/** What the form says, as a measurement, and what in it cannot be read. */
-function readForm(quantity: Quantity, typed: Typed) {
-  const wrong = new Map<keyof Typed, string>();
-  const number = (name: "value" | "block" | "spacing" | "fromEdge") => {
-    const value = typedNumber(typed[name]);
-    if (value === undefined) wrong.set(name, `“${typed[name]}” is not a number`);
-    return value ?? null;
-  };
-  const numbers = (name: "readings" | "blockReadings" | "places") => {
-    const values = typedNumbers(typed[name]);
-    if (!values) wrong.set(name, "numbers with spaces between them can be read here");
-    return values ?? [];
-  };
-  const stations = typedStations(typed.stations, typed.unit);
-  if (!stations) wrong.set("stations", "write each as place: thickness, like 16: 0.36");
-  const isNumber = quantity.low !== null;
-  const thickness = quantity.name === "thickness_behind_edge_mm";
-  const made = {
-    value: isNumber
-      ? thickness
-        ? (inMm(number("value"), typed.unit) ?? null)
-        : number("value")
-      : null,
-    words: isNumber ? "" : typed.value,
-    standing: typed.standing,
-    on: typed.on,
-    instrument: typed.instrument,
-    note: typed.note,
-    details: {
-      stations: stations ?? [],
-      readings: numbers("readings"),
-      places_mm: numbers("places"),
-      block_nominal_hrc: number("block"),
-      block_readings: numbers("blockReadings"),
-      spacing_mm: number("spacing"),
-      from_edge_mm: number("fromEdge"),
-      after_change: typed.afterChange,
-      tapered: typed.tapered,
-    },
-  };
-  return { made, wrong };
+/** What makes Rockwell readings good: the block, the distances, the anvil. */
+function RockwellDetails({ form }: { form: Form }) {
+  return (
+    <div className="grid grid-cols-2 gap-x-3 gap-y-2 border-l-4 border-line pl-3">
+      <Field label="Test block says" unit="HRC" {...form.field("block_nominal_hrc")} />
+      <Field
+        label="read on it that day"
+        placeholder="59.8 60.1"
+        {...form.field("block_readings")}
+      />
+      <Field label="Indents apart" unit="mm" {...form.field("spacing_mm")} />
+      <Field label="from the nearest edge" unit="mm" {...form.field("from_edge_mm")} />
+      <Field
+        label="Read at, mm from the heel, in their order"
+        placeholder="10 48 86"
+        className="col-span-2"
+        {...form.field("places_mm")}
+      />
+      <Tick label="first after a change of anvil or indenter" {...form.tick("after_change")} />
+      <Tick label="on a tapered flank" {...form.tick("tapered")} />
+    </div>
+  );
 }

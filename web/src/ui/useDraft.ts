@@ -2,16 +2,16 @@ import { useCallback, useState } from "react";
 
 /**
  * What is typed but not kept yet; it survives an error, a lost connection and a reload, until it
- * is kept or dropped.
+ * is kept or dropped. Without a key it lasts as long as it is on the screen.
  * `drop` goes back to the start, `forget` leaves what is shown and only stops keeping it. */
 export function useDraft<T>(
-  key: string,
+  key: string | undefined,
   initial: T,
 ): [T, (next: T) => void, () => void, () => void] {
-  const place = `draft:${key}`;
+  const place = key === undefined ? undefined : `draft:${key}`;
   const [value, setValue] = useState<T>(() => {
-    const kept = sessionStorage.getItem(place);
-    if (kept === null) return initial;
+    const kept = place && sessionStorage.getItem(place);
+    if (!kept) return initial;
     try {
       return { ...initial, ...(JSON.parse(kept) as T) };
     } catch {
@@ -20,15 +20,17 @@ export function useDraft<T>(
   });
   const change = useCallback(
     (next: T) => {
-      sessionStorage.setItem(place, JSON.stringify(next));
+      if (place) sessionStorage.setItem(place, JSON.stringify(next));
       setValue(next);
     },
     [place],
   );
   const drop = useCallback(() => {
-    sessionStorage.removeItem(place);
+    if (place) sessionStorage.removeItem(place);
     setValue(initial);
   }, [place, initial]);
-  const forget = useCallback(() => sessionStorage.removeItem(place), [place]);
+  const forget = useCallback(() => {
+    if (place) sessionStorage.removeItem(place);
+  }, [place]);
   return [value, change, drop, forget];
 }

@@ -1,15 +1,26 @@
 import { useQuery } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { deleteBatch, patchBatch, putBatch, useChange } from "../../api/changes";
-import { Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { shelfQuery } from "../../api/queries";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
 import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
+import { Notice } from "../../ui/Notice";
 import { Tick } from "../../ui/Tick";
+import { type Typed, useForm } from "../../ui/useForm";
 
-const EMPTY = {
+const KINDS = {
+  name: "text",
+  owner: "text",
+  sent_on: "day",
+  back_on: "day",
+  analyser: "text",
+  operator: "text",
+  note: "text",
+} as const;
+const EMPTY: Typed<typeof KINDS> = {
   name: "",
   owner: "",
   sent_on: "",
@@ -29,32 +40,34 @@ export function BatchForm({
 }) {
   const shelf = useQuery(shelfQuery);
   const [id] = useState(() => batch?.id ?? newId());
-  const [typed, setTyped] = useState<typeof EMPTY>({ ...EMPTY, ...(batch ? plain(batch) : {}) });
   const [inIt, setInIt] = useState<readonly string[]>(batch?.blade_ids ?? []);
   const save = useChange(
     (body: Schemas["BatchBody"]) => (batch ? patchBatch(id, body) : putBatch(id, body)),
-    onDone,
+    () => {
+      form.drop();
+      onDone();
+    },
   );
-  const remove = useChange(() => deleteBatch(id), onDone);
-  const refused = save.error instanceof Refused ? save.error : null;
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    save.mutate({ ...typed, blade_ids: [...inIt] });
-  };
-  const field = (name: keyof typeof EMPTY) => ({
-    value: typed[name],
-    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
-    error: refused?.at(name),
+  const form = useForm({
+    draft: `batch:${batch?.id ?? ""}`,
+    kinds: KINDS,
+    start: batch ?? EMPTY,
+    error: save.error,
   });
+  const remove = useChange(() => deleteBatch(id), onDone);
   const here = shelf.data?.blades.filter(({ blade }) => !blade.archived_utc) ?? [];
   return (
-    <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-3">
-      <Field label="Name of the batch" className="col-span-2" {...field("name")} />
-      <Field label="Owner of the blades" className="col-span-2" {...field("owner")} />
-      <DayField label="Sent on" {...field("sent_on")} />
-      <DayField label="Back on" {...field("back_on")} />
-      <Field label="Analyser" {...field("analyser")} />
-      <Field label="Operator" {...field("operator")} />
+    <form
+      onSubmit={form.onSubmit((read) => save.mutate({ ...read, blade_ids: [...inIt] }))}
+      noValidate
+      className="grid grid-cols-2 gap-3"
+    >
+      <Field label="Name of the batch" className="col-span-2" {...form.field("name")} />
+      <Field label="Owner of the blades" className="col-span-2" {...form.field("owner")} />
+      <DayField label="Sent on" {...form.field("sent_on")} />
+      <DayField label="Back on" {...form.field("back_on")} />
+      <Field label="Analyser" {...form.field("analyser")} />
+      <Field label="Operator" {...form.field("operator")} />
       <fieldset className="col-span-2">
         <legend className="text-note font-medium text-ink-2">Blades in it</legend>
         <div className="grid max-h-64 grid-cols-2 overflow-y-auto">
@@ -70,12 +83,8 @@ export function BatchForm({
           ))}
         </div>
       </fieldset>
-      <LongField label="Note" className="col-span-2" {...field("note")} />
-      {save.error && !refused?.problem.field ? (
-        <p role="alert" className="col-span-2 text-rust">
-          {save.error.message}
-        </p>
-      ) : null}
+      <LongField label="Note" className="col-span-2" {...form.field("note")} />
+      <Notice says={form.notice ?? form.at("blade_ids")} className="col-span-2" />
       <span className="col-span-2 flex justify-between">
         <Button kind="next" type="submit" disabled={save.isPending}>
           Save batch
@@ -91,9 +100,4 @@ export function BatchForm({
       ) : null}
     </form>
   );
-}
-
-function plain(batch: Schemas["BatchOut"]): Partial<typeof EMPTY> {
-  const names = Object.keys(EMPTY) as (keyof typeof EMPTY)[];
-  return Object.fromEntries(names.map((name) => [name, batch[name] ?? ""]));
 }

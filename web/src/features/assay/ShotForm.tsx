@@ -1,18 +1,25 @@
-import { type FormEvent, useState } from "react";
-import { putShot, putStandInShot, useChange } from "../../api/changes";
+import { useState } from "react";
+import { putShot, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
-import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { WORDS } from "../../domain/words";
-import { Button } from "../../ui/Button";
 import { Choice, Options } from "../../ui/Choice";
 import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
-import { OnOff } from "../../ui/OnOff";
+import { FormFoot } from "../../ui/FormFoot";
+import { useForm } from "../../ui/useForm";
+import { SimulatedShot } from "./SimulatedShot";
 import { type ReadLine, readLines } from "./typed";
 
-type Surface = NonNullable<Schemas["ShotBody"]["surface"]>;
-type Normalised = NonNullable<Schemas["ShotBody"]["normalised"]>;
+const KINDS = {
+  name: "text",
+  surface: { word: "surfaces" },
+  normalised: { word: "normalised" },
+  lines: "text",
+  on: "day",
+  analyser: "text",
+  operator: "text",
+} as const;
 
 /** A shot typed or pasted, an element a line; or one of the simulated analyser. */
 export function ShotForm({
@@ -27,38 +34,42 @@ export function ShotForm({
   onDone: () => void;
 }) {
   const [id] = useState(newId);
-  const [name, setName] = useState(String(number));
-  const [text, setText] = useState("");
-  const [surface, setSurface] = useState<Surface>("bare");
-  const [normalised, setNormalised] = useState<Normalised>("unknown");
-  const [by, setBy] = useState({ on: "", analyser: "", operator: "" });
-  const save = useChange((shot: Schemas["ShotBody"]) => putShot(bladeId, id, shot), onDone);
+  const save = useChange(
+    (shot: Schemas["ShotBody"]) => putShot(bladeId, id, shot),
+    () => {
+      form.drop();
+      onDone();
+    },
+  );
+  const form = useForm({
+    draft: `shot:${bladeId}`,
+    kinds: KINDS,
+    start: {
+      name: String(number),
+      surface: "bare",
+      normalised: "unknown",
+      lines: "",
+      on: "",
+      analyser: "",
+      operator: "",
+    },
+    error: save.error,
+  });
   const refused = save.error instanceof Refused ? save.error : null;
-  const lines = readLines(text);
-  const wrong = lines.find((line) => line.wrong);
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (wrong) return;
-    save.mutate({ name, surface, normalised, readings: lines.map(reading), ...by });
-  };
+  const lines = readLines(form.typed.lines);
+  const wrong = lines.find((line) => line.wrong)?.wrong;
+  const atLines = lineRefusal(refused, lines);
+  const submit = form.onSubmit(({ lines: _, ...said }) => {
+    if (!wrong) save.mutate({ ...said, readings: lines.map(reading) });
+  });
   return (
     <>
       <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-3">
-        <Field
-          label="Shot"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-          error={refused?.at("name")}
-        />
-        <Choice label="On" value={surface} onPick={(v) => setSurface(v as Surface)}>
+        <Field label="Shot" {...form.field("name")} />
+        <Choice label="On" {...form.choice("surface")}>
           <Options of={WORDS.surfaces} />
         </Choice>
-        <Choice
-          label="Normalised to 100 %"
-          className="col-span-2"
-          value={normalised}
-          onPick={(v) => setNormalised(v as Normalised)}
-        >
+        <Choice label="Normalised to 100 %" className="col-span-2" {...form.choice("normalised")}>
           <Options of={WORDS.normalised} />
         </Choice>
         <LongField
@@ -66,38 +77,26 @@ export function ShotForm({
           hint="Cr 12.10 0.08; below the limit of detection: V <0.02"
           className="col-span-2"
           rows={9}
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          error={wrong?.wrong ?? lineRefusal(refused, lines)}
+          {...form.field("lines")}
+          error={wrong ?? atLines}
         />
-        <DayField
-          label="Day"
-          value={by.on}
-          onChange={(e) => setBy({ ...by, on: e.target.value })}
-          error={refused?.at("on")}
-        />
-        <Field
-          label="Operator"
-          value={by.operator}
-          onChange={(e) => setBy({ ...by, operator: e.target.value })}
-        />
+        <DayField label="Day" {...form.field("on")} />
+        <Field label="Operator" {...form.field("operator")} />
         <Field
           label="Analyser, or another method"
           hint="Carbon by combustion or spark emission is a shot of its own"
           className="col-span-2"
-          value={by.analyser}
-          onChange={(e) => setBy({ ...by, analyser: e.target.value })}
+          {...form.field("analyser")}
         />
-        {save.error && !refused?.problem.field ? (
-          <p role="alert" className="col-span-2 text-rust">
-            {save.error.message}
-          </p>
-        ) : null}
-        <Button kind="next" type="submit" className="col-span-2" disabled={save.isPending}>
+        <FormFoot
+          className="col-span-2"
+          notice={atLines ? undefined : form.notice}
+          isSaving={save.isPending}
+        >
           Save shot
-        </Button>
+        </FormFoot>
       </form>
-      <Simulated bladeId={bladeId} claim={claim} name={name} onDone={onDone} />
+      <SimulatedShot bladeId={bladeId} claim={claim} name={form.typed.name} onDone={onDone} />
     </>
   );
 }
@@ -118,71 +117,4 @@ function lineRefusal(refused: Refused | null, lines: readonly ReadLine[]): strin
   if (!refused || !isOurs) return undefined;
   const line = place ? lines[Number(place[1])] : undefined;
   return line ? `line ${line.line}: ${refused.message}` : refused.message;
-}
-
-function Simulated({
-  bladeId,
-  claim,
-  name,
-  onDone,
-}: {
-  bladeId: string;
-  claim: string;
-  name: string;
-  onDone: () => void;
-}) {
-  const [id] = useState(newId);
-  const [grade, setGrade] = useState(claim);
-  const [seconds, setSeconds] = useState("30");
-  const [coated, setCoated] = useState(false);
-  const [normalise, setNormalise] = useState(true);
-  const shoot = useChange(
-    (asked: Schemas["StandInShotBody"]) => putStandInShot(bladeId, id, asked),
-    onDone,
-  );
-  const refused = shoot.error instanceof Refused ? shoot.error : null;
-  const time = typedNumber(seconds);
-  return (
-    <details className="mt-7 border-t border-line pt-3">
-      <summary className="min-h-11 cursor-pointer font-semibold">The simulated analyser</summary>
-      <div className="grid grid-cols-2 gap-3">
-        <Field
-          label="True composition"
-          value={grade}
-          onChange={(e) => setGrade(e.target.value)}
-          error={refused?.at("grade")}
-        />
-        <Field
-          label="Counting"
-          unit="s"
-          inputMode="decimal"
-          value={seconds}
-          onChange={(e) => setSeconds(e.target.value)}
-          error={
-            time === undefined || time === null
-              ? `“${seconds}” is not a number`
-              : refused?.at("seconds")
-          }
-        />
-        <OnOff label="Through a coating" on={coated} onTurn={setCoated} />
-        <OnOff label="Normalise to 100 %" on={normalise} onTurn={setNormalise} />
-        <Button
-          className="col-span-2"
-          disabled={shoot.isPending || !time}
-          onClick={() =>
-            shoot.mutate({
-              name,
-              grade,
-              seconds: time ?? 30,
-              through_coating: coated,
-              normalise,
-              seed: 0,
-            })
-          }
-        >
-          Add a simulated shot
-        </Button>
-      </div>
-    </details>
-  );
 }

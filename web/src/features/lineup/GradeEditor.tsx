@@ -1,17 +1,27 @@
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { patchBlade, useChange } from "../../api/changes";
-import { Refused, type Schemas } from "../../api/client";
-import { typedNumber } from "../../domain/format";
-import { WORDS } from "../../domain/words";
+import type { Schemas } from "../../api/client";
+import { shownNumber } from "../../domain/typed";
+import { labelOf, WORDS } from "../../domain/words";
 import { AssayWord } from "../../parts/AssayWord";
-import { Button } from "../../ui/Button";
 import { Choice, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
+import { FormFoot } from "../../ui/FormFoot";
 import { Pop } from "../../ui/Pop";
+import { useForm, type Values } from "../../ui/useForm";
 import { takeFromShelf } from "./changes";
 
 type Blade = Schemas["BladeOut"];
+
+const KINDS = {
+  code: "text",
+  arms: "text",
+  claimed_grade: "text",
+  usual_hardness_low_hrc: "number",
+  usual_hardness_high_hrc: "number",
+  role: { word: "trialRoles" },
+} as const;
 
 /**
  * The blade's code, claimed steel, how that is usually hardened, and what it is in the trial for.
@@ -26,46 +36,36 @@ export function GradeEditor({
   cell: Schemas["CellOut"] | undefined;
 }) {
   const [open, setOpen] = useState(false);
-  const [typed, setTyped] = useState({
-    code: blade.own_code,
-    arms: blade.arms.join(", "),
-    grade: blade.claimed_grade ?? "",
-    low: blade.usual_hardness_low_hrc?.toString() ?? "",
-    high: blade.usual_hardness_high_hrc?.toString() ?? "",
-    role: blade.role,
-  });
-  const numbers = [typed.low, typed.high].map(typedNumber);
   const save = useChange(
-    async () => {
+    async (read: Values<typeof KINDS>) => {
       await patchBlade(blade.id, {
-        code: typed.code,
-        claimed_grade: typed.grade.trim() || null,
-        usual_hardness_low_hrc: numbers[0] ?? null,
-        usual_hardness_high_hrc: numbers[1] ?? null,
+        code: read.code,
+        claimed_grade: read.claimed_grade.trim() || null,
+        usual_hardness_low_hrc: read.usual_hardness_low_hrc,
+        usual_hardness_high_hrc: read.usual_hardness_high_hrc,
       });
       // untouched they are not sent: a file may have named an arm with a comma in it
-      const stated = typed.arms === blade.arms.join(", ") ? null : named(typed.arms);
-      if (typed.role !== blade.role || stated)
-        await takeFromShelf(trialId, blade.id, typed.role, stated);
+      const stated = read.arms === blade.arms.join(", ") ? null : named(read.arms);
+      if (read.role !== blade.role || stated)
+        await takeFromShelf(trialId, blade.id, read.role, stated);
     },
-    () => setOpen(false),
+    () => {
+      form.drop();
+      setOpen(false);
+    },
   );
-  const refused = save.error instanceof Refused ? save.error : null;
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (!numbers.includes(undefined)) save.mutate(undefined);
-  };
-  const field = (
-    name: "code" | "arms" | "grade" | "low" | "high",
-    wire: string,
-    number?: number,
-  ) => ({
-    value: typed[name],
-    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
-    error:
-      number !== undefined && numbers[number] === undefined
-        ? `“${typed[name]}” is not a number`
-        : refused?.at(wire),
+  const form = useForm({
+    draft: `steel:${trialId}:${blade.id}`,
+    kinds: KINDS,
+    start: {
+      code: blade.own_code,
+      arms: blade.arms.join(", "),
+      claimed_grade: blade.claimed_grade ?? "",
+      usual_hardness_low_hrc: shownNumber(blade.usual_hardness_low_hrc),
+      usual_hardness_high_hrc: shownNumber(blade.usual_hardness_high_hrc),
+      role: blade.role,
+    },
+    error: save.error,
   });
   const trigger = (
     <button
@@ -76,7 +76,7 @@ export function GradeEditor({
     >
       {blade.claimed_grade ?? <span className="text-ink-2">not named</span>}
       {blade.role ? (
-        <span className="cond text-note text-ink-2">{blade.role.replace("_", " ")}</span>
+        <span className="cond text-note text-ink-2">{labelOf("trialRoles", blade.role)}</span>
       ) : null}
     </button>
   );
@@ -86,43 +86,32 @@ export function GradeEditor({
         {cell?.says ? <p className="mb-1 text-note font-medium">{cell.says}</p> : null}
         <AssayWord bladeId={blade.id} />
       </div>
-      <form onSubmit={submit} className="flex flex-col gap-3" noValidate>
-        <Field label="Steel, by its designation" {...field("grade", "claimed_grade")} autoFocus />
-        <Field label="Blade code" {...field("code", "code")} />
-        <Choice
-          label="Role"
-          value={typed.role}
-          onPick={(picked) => setTyped({ ...typed, role: picked as Blade["role"] })}
-        >
+      <form
+        onSubmit={form.onSubmit((read) => save.mutate(read))}
+        className="flex flex-col gap-3"
+        noValidate
+      >
+        <Field label="Steel, by its designation" {...form.field("claimed_grade")} autoFocus />
+        <Field label="Blade code" {...form.field("code")} />
+        <Choice label="Role" {...form.choice("role")}>
           <Options of={WORDS.trialRoles} />
         </Choice>
         <Field
           label="Preparations compared"
           term="arm"
           hint="Empty: the blade as it is. Else such as: coarse, polished"
-          {...field("arms", "arms")}
+          {...form.field("arms")}
         />
         <div className="grid grid-cols-2 gap-3">
           <Field
             label="Usually hardened from"
             unit="HRC"
-            inputMode="decimal"
-            {...field("low", "usual_hardness_low_hrc", 0)}
+            {...form.field("usual_hardness_low_hrc")}
           />
-          <Field
-            label="to"
-            unit="HRC"
-            inputMode="decimal"
-            {...field("high", "usual_hardness_high_hrc", 1)}
-          />
+          <Field label="to" unit="HRC" {...form.field("usual_hardness_high_hrc")} />
         </div>
         <p className="text-note text-ink-2">Empty: the range of its grade on the shelf.</p>
-        {save.error && !refused?.problem.field ? (
-          <p className="text-rust">{save.error.message}</p>
-        ) : null}
-        <Button kind="next" type="submit" disabled={save.isPending}>
-          Save
-        </Button>
+        <FormFoot notice={form.notice} isSaving={save.isPending} />
         <Link
           className="text-note font-semibold underline underline-offset-4"
           to={`/blades/${blade.id}`}

@@ -1,11 +1,7 @@
-import { type FormEvent, useState } from "react";
-import { Refused, type Schemas } from "../../api/client";
-import { typedNumber } from "../../domain/format";
-import { useTrialPatch } from "../../parts/useTrialPatch";
-import { Button } from "../../ui/Button";
-import { Field } from "../../ui/Field";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
 import { Pop } from "../../ui/Pop";
-import { Tick } from "../../ui/Tick";
+import { ToleranceForm } from "./ToleranceForm";
 
 type Variable = Schemas["VariableOut"];
 type Trial = Schemas["TrialOut"];
@@ -47,93 +43,5 @@ export function VariableHead({ trial, variable }: { trial: Trial; variable: Vari
         <ToleranceForm trial={trial} variable={variable} onDone={() => setOpen(false)} />
       </Pop>
     </th>
-  );
-}
-
-function ToleranceForm({
-  trial,
-  variable,
-  onDone,
-}: {
-  trial: Trial;
-  variable: Variable;
-  onDone: () => void;
-}) {
-  const [tolerance, setTolerance] = useState(String(variable.tolerance));
-  const [effect, setEffect] = useState(
-    variable.effect_percent === null ? "" : String(variable.effect_percent),
-  );
-  const save = useTrialPatch(trial, onDone);
-  const refused = save.error instanceof Refused ? save.error : null;
-  const numeric = !["alike", "settled"].includes(variable.kind);
-  const numbers = [tolerance, effect].map(typedNumber);
-  const wrong = (i: number, typed: string) =>
-    numbers[i] === undefined ? `“${typed}” is not a number` : undefined;
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (numbers.includes(undefined)) return;
-    const tolerances = { ...trial.tolerances };
-    const effects = { ...trial.effects };
-    if (numbers[0] === null || numbers[0] === variable.usual_tolerance)
-      delete tolerances[variable.name];
-    else tolerances[variable.name] = numbers[0] as number;
-    if (numbers[1] === null) delete effects[variable.name];
-    else if (numbers[1] !== variable.effect_percent) effects[variable.name] = numbers[1] as number;
-    save.change({ tolerances, effects });
-  };
-  const unit = variable.tolerance_unit;
-  return (
-    <form onSubmit={submit} className="flex flex-col gap-3" noValidate>
-      {numeric ? (
-        <>
-          <Field
-            label="Held equal within"
-            unit={unit}
-            inputMode="decimal"
-            value={tolerance}
-            onChange={(e) => setTolerance(e.target.value)}
-            error={wrong(0, tolerance) ?? refused?.at("tolerances")}
-            hint={`usually ${variable.usual_tolerance} ${unit}`}
-          />
-          <Field
-            label="A mismatch is assumed to make"
-            unit={`% of life for each ${variable.unit || "unit"}`}
-            inputMode="decimal"
-            value={effect}
-            onChange={(e) => setEffect(e.target.value)}
-            error={wrong(1, effect) ?? refused?.at("effects")}
-            hint="An assumption, only said beside a mismatch; no result is corrected by it."
-          />
-        </>
-      ) : null}
-      {variable.kind === "length" ? (
-        <Tick
-          label="Scale counts to one edge length"
-          checked={trial.scale_edge_length}
-          onTick={(on) => save.change({ scale_edge_length: on })}
-        />
-      ) : null}
-      {save.error && !refused?.problem.field ? (
-        <p className="text-rust">{save.error.message}</p>
-      ) : null}
-      {numeric ? (
-        <Button kind="next" type="submit" disabled={save.isPending}>
-          Save
-        </Button>
-      ) : null}
-      {variable.kind === "settled" ? (
-        <p className="text-note">
-          Which edges count is set under “How it is cut”, before the first cut.
-        </p>
-      ) : (
-        <Button
-          kind="quiet"
-          className="self-start px-0"
-          onClick={() => save.change({ let_go: [...trial.let_go, variable.name] })}
-        >
-          Accept it as different
-        </Button>
-      )}
-    </form>
   );
 }

@@ -1,12 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { useChange } from "../../api/changes";
-import { Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { backupsQuery, holdsQuery, makeBackup, putBackupRule } from "../../api/record";
 import { day, plural } from "../../domain/format";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { FormFoot } from "../../ui/FormFoot";
 import { Failed, Waiting } from "../../ui/State";
+import { useForm } from "../../ui/useForm";
 
 type Copies = Schemas["CopiesOut"];
 
@@ -42,7 +44,7 @@ export function Backups() {
           ))}
         </ul>
         <div>
-          <Rule key={JSON.stringify(data.rule)} rule={data.rule} />
+          <Rule rule={data.rule} />
           <h2 className="mt-8 text-lead font-bold">Restore a backup</h2>
           <p className="mt-1 text-note text-ink-2">
             Stop Kessik, then run this. It shows what the backup holds, checks it, and saves the
@@ -90,46 +92,48 @@ const heldWords = (held: Schemas["HoldsOut"]) =>
         .filter(Boolean)
         .join(", ");
 
+const RULE = {
+  daily: { needed: "say how many" },
+  weekly: { needed: "say how many" },
+  second_folder: "text",
+} as const;
+
 function Rule({ rule }: { rule: Schemas["BackupRuleBody"] }) {
-  const [typed, setTyped] = useState({
-    daily: String(rule.daily),
-    weekly: String(rule.weekly),
-    second_folder: rule.second_folder ?? "",
+  const save = useChange(putBackupRule, () => {
+    form.drop();
   });
-  const save = useChange(putBackupRule);
-  const refused = save.error instanceof Refused ? save.error : null;
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    save.mutate({ ...typed, daily: Number(typed.daily), weekly: Number(typed.weekly) });
-  };
-  const field = (name: keyof typeof typed) => ({
-    value: typed[name],
-    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
-    error: refused?.at(name),
+  const form = useForm({
+    draft: "backup-rule",
+    kinds: RULE,
+    start: {
+      daily: String(rule.daily),
+      weekly: String(rule.weekly),
+      second_folder: rule.second_folder ?? "",
+    },
+    error: save.error,
   });
   return (
-    <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-3">
+    <form
+      onSubmit={form.onSubmit((read) => save.mutate(read))}
+      noValidate
+      className="grid grid-cols-2 gap-3"
+    >
       <h2 className="col-span-2 text-lead font-bold">How many are saved</h2>
       <p className="col-span-2 text-note text-ink-2">
         A backup is made on each day of use and before every upgrade. Those before an upgrade and
         those made by hand are never deleted.
       </p>
-      <Field label="Daily backups" inputMode="numeric" {...field("daily")} />
-      <Field label="Weekly backups" inputMode="numeric" {...field("weekly")} />
+      <Field label="Daily backups" {...form.field("daily")} />
+      <Field label="Weekly backups" {...form.field("weekly")} />
       <Field
         label="Second copy in folder"
         hint="on another disk; empty for none"
         className="col-span-2"
-        {...field("second_folder")}
+        {...form.field("second_folder")}
       />
-      {save.error && !refused?.problem.field ? (
-        <p role="alert" className="col-span-2 text-rust">
-          {save.error.message}
-        </p>
-      ) : null}
-      <Button type="submit" className="col-span-2" disabled={save.isPending}>
+      <FormFoot className="col-span-2" notice={form.notice} isSaving={save.isPending}>
         Save rule
-      </Button>
+      </FormFoot>
     </form>
   );
 }

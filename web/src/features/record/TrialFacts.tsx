@@ -1,82 +1,87 @@
-import { type FormEvent, useState } from "react";
 import { patchTrial, useChange } from "../../api/changes";
-import { Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { WORDS } from "../../domain/words";
-import { Button } from "../../ui/Button";
 import { Choice, Options } from "../../ui/Choice";
 import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
+import { FormFoot } from "../../ui/FormFoot";
+import { Notice } from "../../ui/Notice";
 import { useUndo } from "../../ui/Undo";
+import { useForm } from "../../ui/useForm";
 
 type Trial = Schemas["TrialOut"];
 type Patch = Schemas["TrialPatch"];
 
-/** What is said of the trial itself, to be put right with a trace. */
+const KINDS = {
+  name: "text",
+  question: "text",
+  factor: { word: "factors" },
+  created_on: "day",
+  medium: "text",
+  reason: "text",
+} as const;
+
+const saidOf = (trial: Trial) => ({
+  name: trial.name,
+  question: trial.question,
+  factor: trial.factor,
+  created_on: trial.created_utc.slice(0, 10),
+  medium: trial.medium,
+});
+
+/** What is said of the trial itself, to be corrected with a trace. */
 export function TrialFacts({ trial }: { trial: Trial }) {
-  const before = {
-    name: trial.name,
-    question: trial.question,
-    medium: trial.medium,
-    created_on: trial.created_utc.slice(0, 10),
-  };
-  const [typed, setTyped] = useState({ ...before, reason: "" });
-  const [factor, setFactor] = useState(trial.factor);
+  const before = saidOf(trial);
   const offer = useUndo();
-  const save = useChange((patch: Patch) => patchTrial(trial.id, patch));
-  const refused = save.error instanceof Refused ? save.error : null;
-  const changed: Patch = { ...(factor === trial.factor ? {} : { factor }) };
-  for (const name of Object.keys(before) as (keyof typeof before)[])
-    if (typed[name] !== before[name]) changed[name] = typed[name];
-  const isChanged = Object.keys(changed).length > 0;
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    const undo = Object.fromEntries(
-      Object.keys(changed).map((k) => [k, { ...before, factor: trial.factor }[k as "name"]]),
-    );
+  const save = useChange(
+    (patch: Patch) => patchTrial(trial.id, patch),
+    () => {
+      form.drop();
+    },
+  );
+  const form = useForm({
+    draft: `trial-facts:${trial.id}`,
+    kinds: KINDS,
+    start: { ...before, reason: "" },
+    error: save.error,
+  });
+  const submit = form.onSubmit(({ reason, ...read }) => {
+    const names = Object.keys(before) as (keyof typeof before)[];
+    const changed = names.filter((name) => read[name] !== before[name]);
+    const some = (from: typeof before): Patch =>
+      Object.fromEntries(changed.map((name) => [name, from[name]]));
     save.mutate(
-      { ...changed, reason: typed.reason },
-      { onSuccess: () => offer("The trial was changed.", () => save.mutate(undo)) },
+      { ...some(read), reason },
+      { onSuccess: () => offer("The trial was changed.", () => save.mutate(some(before))) },
     );
-  };
-  const field = (name: keyof typeof typed) => ({
-    value: typed[name],
-    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
-    error: refused?.at(name),
   });
   return (
     <form onSubmit={submit} noValidate className="flex flex-col gap-3">
       <h2 className="text-lead font-bold">The trial</h2>
-      <Field label="Name" {...field("name")} />
-      <LongField label="Question" {...field("question")} />
+      <Field label="Name" {...form.field("name")} />
+      <LongField label="Question" {...form.field("question")} />
       <div className="grid grid-cols-2 gap-3">
-        <Choice
-          label="What varies"
-          value={factor}
-          onPick={(v) => setFactor(v as Trial["factor"])}
-          error={refused?.at("factor")}
-        >
+        <Choice label="What varies" {...form.choice("factor")}>
           <Options of={WORDS.factors} />
         </Choice>
-        <DayField label="Begun" {...field("created_on")} />
+        <DayField label="Begun" {...form.field("created_on")} />
       </div>
-      <Field label="What is cut" {...field("medium")} />
-      {isChanged ? (
+      <Field label="What is cut" {...form.field("medium")} />
+      {form.isChanged ? (
         <>
-          <Field label="Why it is changed" {...field("reason")} />
-          <Button kind="next" type="submit" disabled={save.isPending}>
+          <Field label="Why it is changed" {...form.field("reason")} />
+          <FormFoot notice={form.notice} isSaving={save.isPending}>
             Save change
-          </Button>
+          </FormFoot>
         </>
       ) : (
-        <p className="text-note text-ink-2">
-          Tolerances are changed in the line-up. Every change is listed here.
-        </p>
+        <>
+          <p className="text-note text-ink-2">
+            Tolerances are changed in the line-up. Every change is listed here.
+          </p>
+          <Notice says={form.notice} />
+        </>
       )}
-      {save.error && !refused?.problem.field ? (
-        <p role="alert" className="font-medium text-rust">
-          {save.error.message}
-        </p>
-      ) : null}
     </form>
   );
 }

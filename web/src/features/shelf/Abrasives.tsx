@@ -1,42 +1,25 @@
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { deleteAbrasive, putAbrasive, useChange } from "../../api/changes";
-import { Refused, type Schemas } from "../../api/client";
-import { typedNumber } from "../../domain/format";
+import type { Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
 import { labelOf } from "../../domain/words";
-import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { FormFoot } from "../../ui/FormFoot";
+import { useForm } from "../../ui/useForm";
+
+const KINDS = { name: "text", kind: "text", size_um: "number", grit: "text" } as const;
+const BLANK = { name: "", kind: "", size_um: "", grit: "" };
 
 /** The tester's own abrasives beside common compounds; grit scales are read in the reckoner. */
 export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
-  const [typed, setTyped] = useState({ name: "", kind: "", size: "", grit: "" });
   const [id, setId] = useState(newId);
   const save = useChange(putAbrasive, () => {
-    setTyped({ name: "", kind: "", size: "", grit: "" });
+    form.drop();
     setId(newId());
   });
+  const form = useForm({ draft: "new-abrasive", kinds: KINDS, start: BLANK, error: save.error });
   const remove = useChange(deleteAbrasive);
-  const refused = save.error instanceof Refused ? save.error : null;
-  const size = typedNumber(typed.size);
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (size === undefined) return;
-    save.mutate({
-      id,
-      name: typed.name,
-      kind: typed.kind,
-      size_um: size,
-      grit: typed.grit,
-      standing: "claimed",
-    });
-  };
-  const field = (name: keyof typeof typed, wire: string = name) => ({
-    value: typed[name],
-    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
-    error:
-      name === "size" && size === undefined ? `“${typed.size}” is not a number` : refused?.at(wire),
-  });
   return (
     <div className="grid gap-x-12 gap-y-6 pt-4 bench:grid-cols-2">
       <section aria-label="Your own">
@@ -67,19 +50,18 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
           ))}
           {shelf.abrasives.length === 0 ? <li className="text-ink-2">None is named yet.</li> : null}
         </ul>
-        <form onSubmit={submit} noValidate className="mt-4 grid grid-cols-2 gap-3">
-          <Field label="Name" {...field("name")} />
-          <Field label="Kind" placeholder="diamond, alumina stone" {...field("kind")} />
-          <Field label="Grain size" unit="µm" inputMode="decimal" {...field("size", "size_um")} />
-          <Field label="Grit, as it is sold" {...field("grit")} />
-          <Button
-            kind="next"
-            type="submit"
-            className="col-span-2 justify-self-start"
-            disabled={save.isPending}
-          >
+        <form
+          onSubmit={form.onSubmit((read) => save.mutate({ id, ...read, standing: "claimed" }))}
+          noValidate
+          className="mt-4 grid grid-cols-2 gap-3"
+        >
+          <Field label="Name" {...form.field("name")} />
+          <Field label="Kind" placeholder="diamond, alumina stone" {...form.field("kind")} />
+          <Field label="Grain size" unit="µm" {...form.field("size_um")} />
+          <Field label="Grit, as it is sold" {...form.field("grit")} />
+          <FormFoot className="col-span-2" notice={form.notice} isSaving={save.isPending}>
             Add to shelf
-          </Button>
+          </FormFoot>
         </form>
       </section>
       <section aria-label="Sold by size">

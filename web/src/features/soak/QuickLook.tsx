@@ -1,13 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import type { Refused, Schemas } from "../../api/client";
 import { soakGradesQuery } from "../../api/queries";
 import { useKeys } from "../../app/keys";
-import { typedNumber } from "../../domain/format";
 import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Kbd } from "../../ui/Kbd";
+import { useForm } from "../../ui/useForm";
 import type { Seen } from "./seen";
 import { useNumbers } from "./useNumbers";
 
@@ -85,6 +84,12 @@ function Grades({ busy, onKeep }: { busy: boolean; onKeep: Keep }) {
   );
 }
 
+const SPOTS = {
+  count: { needed: "say how many" },
+  size_mm: { needed: "say how large" },
+  side_cm2: { needed: "say of how much" },
+} as const;
+
 function Spots({
   refused,
   busy,
@@ -94,36 +99,30 @@ function Spots({
   busy: boolean;
   onKeep: Keep;
 }) {
-  const [typed, setTyped] = useState({ count: "", size: "1", side: "22" });
-  const count = typedNumber(typed.count);
-  const size = typedNumber(typed.size);
-  const side = typedNumber(typed.side);
-  const field = (name: keyof typeof typed) => ({
-    value: typed[name],
-    inputMode: "decimal" as const,
-    onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [name]: e.target.value }),
+  const form = useForm({
+    kinds: SPOTS,
+    start: { count: "", size_mm: "1", side_cm2: "22" },
+    error: refused,
   });
   return (
-    <section aria-label="By spots">
+    <form
+      aria-label="By spots"
+      noValidate
+      onSubmit={form.onSubmit((read) => {
+        const count = Math.round(read.count);
+        onKeep({ spots: { ...read, count }, pits: count });
+      })}
+    >
       <h2 className="text-lead font-bold">Or spots, counted</h2>
       <div className="mt-1 grid grid-cols-3 gap-2">
-        <Field label="How many" {...field("count")} error={refused?.at("count")} />
-        <Field label="Across" unit="mm" {...field("size")} error={refused?.at("size_mm")} />
-        <Field label="Side" unit="cm²" {...field("side")} error={refused?.at("side_cm2")} />
+        <Field label="How many" {...form.field("count")} />
+        <Field label="Across" unit="mm" {...form.field("size_mm")} />
+        <Field label="Side" unit="cm²" {...form.field("side_cm2")} />
       </div>
-      <Button
-        className="mt-2"
-        disabled={busy || count === null || count === undefined || !size || !side}
-        onClick={() =>
-          onKeep({
-            spots: { count: Math.round(count ?? 0), size_mm: size ?? 1, side_cm2: side ?? 20 },
-            pits: Math.round(count ?? 0),
-          })
-        }
-      >
+      <Button type="submit" className="mt-2" disabled={busy}>
         Save spots
       </Button>
-    </section>
+    </form>
   );
 }
 

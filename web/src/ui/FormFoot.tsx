@@ -1,0 +1,38 @@
+import type { ReactNode } from "react";
+import { Button } from "./Button";
+import { Notice } from "./Notice";
+
+/** The end of a form: what went wrong at no field, the button that saves, and one that leaves. */
+export function FormFoot({
+  notice,
+  isSaving,
+  disabled = false,
+  autoFocus = false,
+  onCancel,
+  className = "",
+  children = "Save",
+}: {
+  notice: string | undefined;
+  isSaving: boolean;
+  disabled?: boolean;
+  autoFocus?: boolean;
+  onCancel?: () => void;
+  className?: string;
+  children?: ReactNode;
+}) {
+  return (
+    <div className={`flex flex-col gap-3 ${className}`}>
+      <Notice says={notice} />
+      <div className="flex gap-3">
+        <Button kind="next" type="submit" disabled={isSaving || disabled} autoFocus={autoFocus}>
+          {children}
+        </Button>
+        {onCancel ? (
+          <Button kind="quiet" onClick={onCancel}>
+            Cancel
+          </Button>
+        ) : null}
+      </div>
+    </div>
+  );
+}
