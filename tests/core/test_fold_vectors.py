@@ -1,4 +1,4 @@
-"""The vectors that the bench's own counting is held to as well: both sides say the same of a log."""
+"""The vectors that the bench counts by as well: both sides say the same of a log."""
 
 import json
 from pathlib import Path

@@ -3,11 +3,11 @@ import { FORCE } from "../../domain/checks";
 import { Kbd } from "../../ui/Kbd";
 import type { KeyChoice } from "./keyChoice";
 import { LookKeys } from "./LookKeys";
-import type { useHand } from "./useHand";
+import type { Hand } from "./useHand";
 
 interface Props {
   field: RefObject<HTMLInputElement | null>;
-  hand: ReturnType<typeof useHand>;
+  hand: Hand;
   keys: KeyChoice;
   due: boolean;
   practice: boolean;

@@ -9,7 +9,7 @@ import type { Log } from "./bench";
 import { CutOn } from "./CutOn";
 import { NextRun } from "./NextRun";
 import { StropBack } from "./StropBack";
-import type { useHand } from "./useHand";
+import type { Hand } from "./useHand";
 
 /** After the stop: what was found, in one sentence, and the next thing to do. */
 export function Ended({
@@ -20,7 +20,7 @@ export function Ended({
   onVirtual,
 }: {
   run: Schemas["RunOut"];
-  hand: ReturnType<typeof useHand>;
+  hand: Hand;
   field: RefObject<HTMLInputElement | null>;
   log: Log;
   onVirtual: () => void;

@@ -4,7 +4,7 @@ import { type CheckRow, FORCE } from "../../domain/checks";
 import { capital, counted, typedNumber } from "../../domain/format";
 import { ReadingField } from "./BenchKeys";
 import type { Log } from "./bench";
-import type { useHand } from "./useHand";
+import type { Hand } from "./useHand";
 
 type Run = Schemas["RunOut"];
 const percent = (share: number) => `${Math.round(100 * share)} %`;
@@ -20,7 +20,7 @@ export function StropBack({
   onVirtual,
 }: {
   run: Run;
-  hand: ReturnType<typeof useHand>;
+  hand: Hand;
   field: React.RefObject<HTMLInputElement | null>;
   log: Log;
   onVirtual: () => void;

@@ -10,8 +10,10 @@ import { type QueuedEvent, type Sent, TapQueue } from "../../domain/tapQueue";
 import { acknowledged, lacks, show, told } from "./projection";
 import { deviceName, keepRun, keptRun, queueStorage } from "./queueStorage";
 
-type Run = Schemas["RunOut"];
+export type Run = Schemas["RunOut"];
 export type InstrumentNews = Schemas["InstrumentNewsOut"];
+/** What this device has not sent yet, and what was refused. */
+export type Waiting = ReturnType<TapQueue["snapshot"]>;
 export type { Log };
 
 const REPLANS = new Set<string>(["reading", "outcome", "strike", "correction"]);

@@ -1,13 +1,15 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import type { PayloadOf } from "../../api/events";
-import { canBe, FORCE, rowOf } from "../../domain/checks";
+import { FORCE, rowOf } from "../../domain/checks";
 import { typedNumber } from "../../domain/format";
 import { LIMITS } from "../../domain/limits.gen";
 import type { InstrumentNews, Log } from "./bench";
 import type { Shown } from "./projection";
+import { typedReadings } from "./typedReadings";
 
 type Run = Schemas["RunOut"];
+export type Hand = ReturnType<typeof useHand>;
 export type Ask = "note" | "stop" | null;
 
 /** What the lamp showed, at the count at which its key was pressed. */
@@ -18,7 +20,6 @@ interface Finding {
 
 type Reading = PayloadOf<"reading">;
 const { default: USUAL_PIECES, most: MOST_PIECES } = LIMITS.pieces_at_once;
-const PLACES = LIMITS.position_mm;
 
 /** What a hand does at the bench, as events of the log. */
 export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
@@ -76,37 +77,14 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
     setTyped("");
   };
   const read = () => {
-    const parts = typed.split(/[/;+\s]+/).filter(Boolean);
-    if (parts.length === 0) return;
-    const values = parts.map(typedNumber);
-    const [first] = values;
-    if (
-      seeing &&
-      values.length === 1 &&
-      typeof first === "number" &&
-      first >= PLACES.least &&
-      first <= PLACES.most
-    ) {
-      seenAt(first);
-      return;
-    }
-    if (row.is_judged && !stropped) {
-      setWrong("Use the keys of this check, not figures");
-      return;
-    }
     const reads = stropped ? FORCE : row;
-    const bad = parts.find((_, i) => {
-      const value = values[i];
-      return typeof value !== "number" || value < reads.least || value > reads.most;
-    });
-    if (bad !== undefined) {
-      setWrong(`“${bad}” cannot be a reading; ${canBe(reads)} can`);
-      return;
-    }
-    setTyped("");
-    setWrong(null);
-    for (const value of values)
-      void log("reading", reading(value as number, reads.unit, { source: "typed" }));
+    const found = typedReadings(typed, { reads, isPlace: Boolean(seeing), stropped });
+    if (!found) return;
+    if ("placeMm" in found) return seenAt(found.placeMm);
+    if ("wrong" in found) return setWrong(found.wrong);
+    type("");
+    for (const value of found.values)
+      void log("reading", reading(value, reads.unit, { source: "typed" }));
   };
   const reading = (value: number, unit: string, from: Partial<Reading>): Reading =>
     stropped
@@ -185,3 +163,11 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
     cut, pieces, say, seenAt, read, takeBack, answer, heard, type, digit, clear, setAsk, setWords,
   }; // biome-ignore format: one line for what is shown, one for what is done
 }
+
+/** The keys that act on what the hand does. */
+export const handActions = (hand: Hand) => ({
+  note: () => hand.setAsk("note"),
+  stop: () => hand.setAsk("stop"),
+  pieces: hand.pieces,
+  ...Object.fromEntries(hand.row.outcomes.map(({ key }) => [key, () => hand.say(key)])),
+});

@@ -1,27 +1,27 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { measuringQuery, soakQuery } from "../../api/queries";
 import { putLook, strikeLook } from "../../api/soaks";
-import { momentOf } from "../../domain/days";
+import { isMoment } from "../../domain/days";
 import { newId } from "../../domain/ids";
-import { labelOf, WORDS } from "../../domain/words";
+import { labelOf } from "../../domain/words";
 import { Button, buttonLook } from "../../ui/Button";
-import { Choice, Option, Options } from "../../ui/Choice";
-import { MomentField } from "../../ui/DayField";
 import { LongField } from "../../ui/Field";
+import { Notice } from "../../ui/Notice";
 import { Failed, Waiting } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
 import { ChoosePicture } from "./ChoosePicture";
 import { MoreSeen } from "./MoreSeen";
-import type { Measuring } from "./PictureBoard";
-import { PictureLook } from "./PictureLook";
+import { Pictured } from "./Pictured";
+import type { Measuring } from "./pictureTools";
 import { QuickLook } from "./QuickLook";
 import { emptySeen, type Seen, seenOf } from "./seen";
 import { type Look, moment, type Soak } from "./soak";
-import { earlierLook, firstOpen, following, sideOf } from "./turns";
+import { earlierLook, following } from "./turns";
+import { WhoseLook, whoseOf } from "./WhoseLook";
 
 /** One look: whose, in which stage, and what was seen, by eye or in a picture. */
 export function LookPage() {
@@ -55,14 +55,7 @@ function Looking({
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
   const [id] = useState(() => look?.id ?? newId());
-  const first = firstOpen(soak);
-  const [whose, setWhose] = useState({
-    coupon: look?.coupon_id ?? search.get("coupon") ?? first.coupon,
-    side: look?.side ?? ((search.get("side") as Look["side"]) || first.side),
-    stage: look?.stage ?? ((search.get("stage") as Look["stage"]) || first.stage),
-    region: look?.region ?? "",
-    at: momentOf(look ? new Date(look.at_utc) : atHour(soak, search.get("h"))),
-  });
+  const [whose, setWhose] = useState(() => whoseOf(soak, look, search));
   const [hash, setHash] = useState(look?.picture ?? search.get("picture") ?? "");
   const [way, setWay] = useState<"eye" | "picture">(hash ? "picture" : "eye");
   const [measuring, setMeasuring] = useState<Measuring>(measured ?? { outline: [] });
@@ -79,7 +72,6 @@ function Looking({
   const refused = save.error instanceof Refused ? save.error : null;
   const coupon = soak.coupons.find((each) => each.id === whose.coupon);
   const earlier = earlierLook(soak, whose, id);
-  const stages = [...new Set([...soak.how.stages, "scoured" as const])];
   const after = look ? null : following(soak, whose);
   const next = () => {
     if (!after) navigate(`/soak/${soak.id}`);
@@ -87,7 +79,7 @@ function Looking({
   };
   const busy = save.isPending || unread.area || unread.more;
   const keep = (more: Partial<Schemas["LookBody"]>) => {
-    if (busy) return;
+    if (busy || !isMoment(whose.at)) return;
     save.mutate({
       ...moment(whose.at),
       coupon_id: whose.coupon,
@@ -120,57 +112,11 @@ function Looking({
           {look ? "Save changes" : after ? `Save, then ${after.says}` : "Save look"}
         </Button>
       </div>
-      <div className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-3">
-        <Choice
-          label="Coupon"
-          className="min-w-40"
-          value={whose.coupon}
-          onPick={(v) => setWhose({ ...whose, coupon: v, side: sideOf(soak, v, whose.side) })}
-          error={refused?.at("coupon_id")}
-        >
-          {soak.coupons.map((each) => (
-            <Option key={each.id} value={each.id}>
-              {each.called}
-            </Option>
-          ))}
-        </Choice>
-        <Toggles
-          says="Side"
-          value={whose.side}
-          onPick={(side) => setWhose({ ...whose, side })}
-          choices={WORDS.sides}
-        />
-        <Toggles
-          says="Stage"
-          value={whose.stage}
-          onPick={(stage) => setWhose({ ...whose, stage })}
-          choices={stages.map((stage) => [stage, labelOf("inspectionStages", stage)] as const)}
-        />
-        <Choice
-          label="Where"
-          className="min-w-44"
-          value={whose.region}
-          onPick={(v) => setWhose({ ...whose, region: v as Look["region"] })}
-        >
-          <Options of={WORDS.regions} />
-        </Choice>
-        <MomentField
-          label="When"
-          value={whose.at}
-          onChange={(e) => setWhose({ ...whose, at: e.target.value })}
-          error={refused?.at("at")}
-        />
-      </div>
-      {refused?.at("stage") ? (
-        <p role="alert" className="mt-2 font-medium text-rust">
-          {refused.message}
-        </p>
-      ) : null}
-      {save.error && !AT_FIELDS.includes(refused?.problem.field ?? "") ? (
-        <p role="alert" className="mt-3 font-medium text-rust">
-          {save.error.message}
-        </p>
-      ) : null}
+      <WhoseLook soak={soak} whose={whose} refused={refused} onWhose={setWhose} />
+      <Notice
+        className="mt-3 font-medium"
+        says={AT_FIELDS.includes(refused?.problem.field ?? "") ? undefined : save.error?.message}
+      />
       <div className="mt-5">
         <Toggles
           says="How it is read"
@@ -241,14 +187,7 @@ function Looking({
   );
 }
 
-/** The moment at an hour of the soak; now where none is named. */
-function atHour(soak: Soak, hours: string | null): Date {
-  if (hours === null || !soak.started_utc) return new Date();
-  return new Date(new Date(soak.started_utc).getTime() + Number(hours) * 3_600_000);
-}
-
 const AT_FIELDS = [
-  "stage",
   "at",
   "coupon_id",
   "rust_percent",
@@ -261,24 +200,3 @@ const AT_FIELDS = [
   "side_cm2",
   "stain_percent",
 ];
-
-function Pictured({
-  hash,
-  measuring,
-  earlierLook: earlier,
-  onChange,
-}: {
-  hash: string;
-  measuring: Measuring;
-  earlierLook: string;
-  onChange: (measuring: Measuring) => void;
-}) {
-  const [size, setSize] = useState<readonly [number, number] | null>(null);
-  useEffect(() => {
-    const image = new Image();
-    image.onload = () => setSize([image.naturalWidth, image.naturalHeight]);
-    image.src = `/api/pictures/${hash}`;
-  }, [hash]);
-  if (!size) return <p className="text-ink-2">Reading the picture …</p>;
-  return <PictureLook {...{ hash, size, measuring, onChange }} earlierLook={earlier} />;
-}

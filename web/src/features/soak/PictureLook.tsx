@@ -3,7 +3,8 @@ import { measureRust, outlineOf } from "../../api/soaks";
 import { Button } from "../../ui/Button";
 import { OnOff } from "../../ui/OnOff";
 import { Toggles } from "../../ui/Toggles";
-import { type Measuring, PictureBoard, TOOL_SAYS, type Tool } from "./PictureBoard";
+import { PictureBoard } from "./PictureBoard";
+import { type Measuring, TOOL_SAYS, type Tool } from "./pictureTools";
 import { areaAt, type Rust, type RustMap, readMap } from "./rustMap";
 
 const TOOLS: ReadonlyArray<readonly [Tool, string]> = [

@@ -1,0 +1,29 @@
+import { useEffect } from "react";
+
+/** Another light at the bench, and a screen that stays awake where the browser allows. */
+export function useBenchLight() {
+  useEffect(() => {
+    document.documentElement.classList.add("bench-dark");
+    let lock: WakeLockSentinel | undefined;
+    const wake = () => {
+      if (document.visibilityState !== "visible") return;
+      void navigator.wakeLock
+        ?.request("screen")
+        .then((held) => {
+          lock = held;
+        })
+        .catch(() => undefined);
+    };
+    wake();
+    // the browser lets go of it when the page is hidden
+    document.addEventListener("visibilitychange", wake);
+    return () => {
+      document.removeEventListener("visibilitychange", wake);
+      document.documentElement.classList.toggle(
+        "bench-dark",
+        window.matchMedia("(prefers-color-scheme: dark)").matches,
+      );
+      void lock?.release();
+    };
+  }, []);
+}

@@ -1,0 +1,13 @@
+import type { Schemas } from "../../api/client";
+
+/** How an area is read off a picture, and with what it is said. */
+export type Measuring = Schemas["MeasuringBody"];
+export type Tool = "outline" | "card" | "left_out" | "rust" | "clean";
+
+export const TOOL_SAYS: Record<Tool, string> = {
+  outline: "drag corners onto the blade's outline; a press beside them makes a new one",
+  card: "press on the white card",
+  left_out: "draw round what does not count: a mark, a rivet",
+  rust: "brush over what is rust",
+  clean: "brush over what is not",
+};
