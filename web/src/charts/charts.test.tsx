@@ -1,6 +1,7 @@
 import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
-import { type ChartRun, DecayChart } from "./DecayChart";
+import { DecayChart } from "./DecayChart";
+import type { ChartRun } from "./decay";
 import { EdgeStrip } from "./EdgeStrip";
 import { LifeLadder, type Rung } from "./LifeLadder";
 import { type Look, LooksChart } from "./LooksChart";

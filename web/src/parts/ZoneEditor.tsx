@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { useState } from "react";
 import { putEdge, useChange } from "../api/changes";
 import { Refused, type Schemas } from "../api/client";
 import { typedNumber } from "../domain/format";
@@ -8,23 +8,10 @@ import { Choice, Options } from "../ui/Choice";
 import { Field } from "../ui/Field";
 import { Tick } from "../ui/Tick";
 import { useDraft } from "../ui/useDraft";
-import { useWidth } from "../ui/useWidth";
+import { ZoneDrawing } from "./ZoneDrawing";
+import { longestFree, type TypedZone, type ZoneUse } from "./zones";
 
 type Edge = Schemas["EdgeOut"];
-type Use = NonNullable<Schemas["ZoneBody"]["use"]>;
-
-interface TypedZone {
-  from: string;
-  to: string;
-  use: Use;
-  name: string;
-}
-
-const FILL: Record<Use, string> = {
-  cut: "var(--hemp)",
-  control: "var(--sheet)",
-  taped: "var(--steel)",
-};
 
 /** The zones of one edge: dragged at their ends, moved with the arrow keys, or typed. */
 export function ZoneEditor({
@@ -54,7 +41,7 @@ export function ZoneEditor({
   const set = (at: number, part: Partial<TypedZone>) =>
     setTyped({ ...typed, zones: typed.zones.map((z, i) => (i === at ? { ...z, ...part } : z)) });
   const free = longestFree(numbers, length);
-  const add = (use: Use) =>
+  const add = (use: ZoneUse) =>
     setTyped({
       ...typed,
       zones: [...typed.zones, { from: String(free[0]), to: String(free[1]), use, name: "" }],
@@ -77,7 +64,7 @@ export function ZoneEditor({
   };
   return (
     <section aria-label="Zones">
-      <Drawing typed={typed.zones} numbers={numbers} length={length} onMove={set} />
+      <ZoneDrawing typed={typed.zones} numbers={numbers} length={length} onMove={set} />
       {typed.zones.map((zone, i) => (
         <div
           // biome-ignore lint/suspicious/noArrayIndexKey: zones have no name of their own
@@ -105,7 +92,7 @@ export function ZoneEditor({
             label="It is"
             className="max-bench:col-span-2"
             value={zone.use}
-            onPick={(picked) => set(i, { use: picked as Use })}
+            onPick={(picked) => set(i, { use: picked as ZoneUse })}
           >
             <Options of={WORDS.zoneUses} />
           </Choice>
@@ -145,160 +132,5 @@ export function ZoneEditor({
         </Button>
       </div>
     </section>
-  );
-}
-
-type Ends = ReadonlyArray<readonly [number | null | undefined, number | null | undefined]>;
-
-/** The longest stretch that no zone takes, in whole mm. */
-function longestFree(numbers: Ends, length: number): [number, number] {
-  const taken = numbers
-    .filter(
-      (pair): pair is [number, number] =>
-        typeof pair[0] === "number" && typeof pair[1] === "number",
-    )
-    .toSorted((a, b) => a[0] - b[0]);
-  let best: [number, number] = [0, 0];
-  let at = 0;
-  for (const [from, to] of [...taken, [length, length] as const]) {
-    if (from - at > best[1] - best[0]) best = [at, from];
-    at = Math.max(at, to);
-  }
-  return best[1] > best[0] ? best : [0, Math.min(20, length)];
-}
-
-function Drawing({
-  typed,
-  numbers,
-  length,
-  onMove,
-}: {
-  typed: readonly TypedZone[];
-  numbers: Ends;
-  length: number;
-  onMove: (at: number, part: Partial<TypedZone>) => void;
-}) {
-  const { ref, width } = useWidth<HTMLDivElement>(480);
-  const drawing = useRef<SVGSVGElement>(null);
-  const margin = 14;
-  const scale = (width - 2 * margin) / length;
-  const x = (mm: number) => margin + mm * scale;
-  const at = (event: PointerEvent) => {
-    const left = drawing.current?.getBoundingClientRect().left ?? 0;
-    return Math.min(length, Math.max(0, Math.round((event.clientX - left - margin) / scale)));
-  };
-  return (
-    <div ref={ref}>
-      <svg
-        ref={drawing}
-        width={width}
-        height={64}
-        className="touch-none"
-        aria-label="Zones along the edge"
-      >
-        <title>Zones along the edge, heel left, tip right</title>
-        <line x1={x(0)} x2={x(length)} y1={18} y2={18} stroke="var(--ink)" strokeWidth="2.4" />
-        {Array.from({ length: Math.floor(length / 10) + 1 }, (_, i) => i * 10).map((mm) => (
-          <g key={mm} stroke="var(--ink-2)">
-            <line x1={x(mm)} x2={x(mm)} y1={46} y2={mm % 50 === 0 ? 53 : 50} />
-            {mm % 20 === 0 ? (
-              <text
-                x={x(mm)}
-                y={63}
-                fontSize="11"
-                textAnchor="middle"
-                fill="var(--ink-2)"
-                stroke="none"
-              >
-                {mm === 0 ? "heel" : mm}
-              </text>
-            ) : null}
-          </g>
-        ))}
-        {typed.map((zone, i) => {
-          const [from, to] = numbers[i] ?? [];
-          if (typeof from !== "number" || typeof to !== "number") return null;
-          return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: zones have no name of their own
-            <g key={i}>
-              <rect
-                x={x(from)}
-                y={22}
-                width={Math.max(x(to) - x(from), 0)}
-                height={22}
-                fill={FILL[zone.use]}
-                stroke="var(--ink)"
-                strokeDasharray={zone.use === "control" ? "3 3" : undefined}
-              />
-              <Grip
-                at={from}
-                x={x(from)}
-                label={`Zone ${i + 1}, from`}
-                length={length}
-                read={at}
-                onMove={(mm) => onMove(i, { from: String(mm) })}
-              />
-              <Grip
-                at={to}
-                x={x(to)}
-                label={`Zone ${i + 1}, to`}
-                length={length}
-                read={at}
-                onMove={(mm) => onMove(i, { to: String(mm) })}
-              />
-            </g>
-          );
-        })}
-      </svg>
-    </div>
-  );
-}
-
-/** One end of a zone: dragged, or moved by the arrow keys. */
-function Grip({
-  at,
-  x,
-  label,
-  length,
-  read,
-  onMove,
-}: {
-  at: number;
-  x: number;
-  label: string;
-  length: number;
-  read: (event: PointerEvent) => number;
-  onMove: (mm: number) => void;
-}) {
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
-    if (!step) return;
-    event.preventDefault();
-    onMove(Math.min(length, Math.max(0, at + step * (event.shiftKey ? 10 : 1))));
-  };
-  return (
-    <rect
-      role="slider"
-      tabIndex={0}
-      aria-label={label}
-      aria-valuemin={0}
-      aria-valuemax={length}
-      aria-valuenow={at}
-      aria-valuetext={`${at} mm from the heel`}
-      x={x - 6}
-      y={12}
-      width={12}
-      height={36}
-      rx={3}
-      fill="var(--paper)"
-      stroke="var(--ink)"
-      strokeWidth="1.6"
-      className="cursor-ew-resize"
-      onKeyDown={onKeyDown}
-      onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
-      onPointerMove={(event) => {
-        if (event.currentTarget.hasPointerCapture(event.pointerId)) onMove(read(event));
-      }}
-    />
   );
 }

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
-import { DecayChart, limitsOf } from "../../charts/DecayChart";
+import { DecayChart } from "../../charts/DecayChart";
+import { limitsOf } from "../../charts/decay";
 import { LooksChart } from "../../charts/LooksChart";
 import { FORCE, rowOf } from "../../domain/checks";
 import type { Shown } from "./projection";

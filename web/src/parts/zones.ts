@@ -1,0 +1,31 @@
+import type { Schemas } from "../api/client";
+
+export type ZoneUse = NonNullable<Schemas["ZoneBody"]["use"]>;
+
+/** A zone as it is typed. */
+export interface TypedZone {
+  from: string;
+  to: string;
+  use: ZoneUse;
+  name: string;
+}
+
+/** Where zones begin and end, mm from the heel; nothing where a number cannot be read. */
+export type Ends = ReadonlyArray<readonly [number | null | undefined, number | null | undefined]>;
+
+/** The longest stretch that no zone takes, in whole mm. */
+export function longestFree(numbers: Ends, length: number): [number, number] {
+  const taken = numbers
+    .filter(
+      (pair): pair is [number, number] =>
+        typeof pair[0] === "number" && typeof pair[1] === "number",
+    )
+    .toSorted((a, b) => a[0] - b[0]);
+  let best: [number, number] = [0, 0];
+  let at = 0;
+  for (const [from, to] of [...taken, [length, length] as const]) {
+    if (from - at > best[1] - best[0]) best = [at, from];
+    at = Math.max(at, to);
+  }
+  return best[1] > best[0] ? best : [0, Math.min(20, length)];
+}
