@@ -20,7 +20,7 @@ from kessik.core.protocols.events import BenchEvent, read_payload
 from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
-from kessik.demo.scenario import build
+from kessik.demo.building import build
 from kessik.store.database import Database
 from kessik.store.queries.methods import method_body
 
@@ -48,7 +48,7 @@ def empty_folder(tmp_path_factory):
 
 @pytest.fixture
 def database(tmp_path, empty_folder):
-    opened = Database(shutil.copytree(empty_folder, tmp_path / "data"))
+    opened = Database(shutil.copytree(empty_folder, tmp_path / "data"), hurried=True)
     yield opened
     opened.close()
 
@@ -67,7 +67,7 @@ def built_demo(tmp_path_factory):
             assert time.monotonic() < deadline, "the demo is not being built"
             time.sleep(0.2)
     else:
-        opened = Database(built)
+        opened = Database(built, hurried=True)
         build(opened, datetime.now(UTC).astimezone())
         opened.close()
         done.touch()

@@ -71,7 +71,7 @@ class ServedHere(Served):
         super().__init__(folder)
 
     def start(self):
-        self.database = Database(self.folder)
+        self.database = Database(self.folder, hurried=True)
         app = self.around(create_app(self.database))
         settings = uvicorn.Config(app, port=self.port, log_level="error", **self.settings)
         self.server = uvicorn.Server(settings)

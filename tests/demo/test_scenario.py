@@ -18,7 +18,8 @@ from kessik.core.words.matching import cell_words, open_lines
 from kessik.core.words.plans import shortfall_words
 from kessik.core.words.verdict import answer_headline, answer_standing
 from kessik.demo.arms_and_blocks import BUNDLES_TRIAL_ID, FINISH_TRIAL_ID
-from kessik.demo.scenario import TRIAL_ID, UNFAIR_TRIAL_ID, build
+from kessik.demo.building import build
+from kessik.demo.scenario import TRIAL_ID, UNFAIR_TRIAL_ID
 from kessik.demo.schools import DEMO_SCHOOLS
 from kessik.services.assays.verdicts import assay_place
 from kessik.services.shelf.blades import the_shelf

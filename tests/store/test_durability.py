@@ -17,12 +17,13 @@ from kessik.store.tables import Base
 from tests.serving import free_port, start_server
 
 
-def test_the_log_is_written_through_to_the_disk(database):
-    for session in (database.read, database.write):
-        with session() as opened:
-            assert opened.execute(text("PRAGMA synchronous")).scalar() == 2, "2 is FULL"
-            assert opened.execute(text("PRAGMA journal_mode")).scalar() == "wal"
-            assert opened.execute(text("PRAGMA foreign_keys")).scalar() == 1
+def test_the_log_is_written_through_to_the_disk(tmp_path):
+    with Database(tmp_path / "data") as database:
+        for session in (database.read, database.write):
+            with session() as opened:
+                assert opened.execute(text("PRAGMA synchronous")).scalar() == 2, "2 is FULL"
+                assert opened.execute(text("PRAGMA journal_mode")).scalar() == "wal"
+                assert opened.execute(text("PRAGMA foreign_keys")).scalar() == 1
 
 
 def test_the_migrations_make_exactly_the_tables(database):

@@ -1,5 +1,6 @@
 """The application: routers under /api, the built pages beside them."""
 
+import asyncio
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from typing import Any
@@ -14,40 +15,18 @@ from kessik.api.built_pages import BuiltPages
 from kessik.api.change_recorder import ChangeRecorder
 from kessik.api.gate import Gate
 from kessik.api.intake import Intake
+from kessik.api.later_parts import PREFIX, LaterParts
 from kessik.api.links import add_links
-from kessik.api.routers import (
-    assays,
-    backups,
-    bench,
-    brine,
-    changes,
-    edges,
-    follow,
-    grades,
-    imports,
-    instruments,
-    methods,
-    pairing,
-    paper,
-    pictures,
-    plans,
-    reckoner,
-    record,
-    sheets,
-    shelf,
-    soaks,
-    stock,
-    trials,
-    verdicts,
-)  # fmt: skip  # a table is read by its rows
+from kessik.api.routers import pairing, verdicts
 from kessik.api.server_context import ServerContext
 from kessik.store.database import Database
 
-_PARTS = (
-    trials, methods, plans, bench, follow, imports, verdicts, shelf, edges, stock, instruments,
-    pairing, pictures, reckoner, brine, assays, grades, soaks,
-    paper, record, backups, sheets, changes,
+_LATER = (
+    "trials", "methods", "plans", "bench", "follow", "imports", "shelf", "edges", "stock",
+    "instruments", "pictures", "reckoner", "brine", "assays", "grades", "soaks",
+    "paper", "record", "backups", "sheets", "changes",
 )  # fmt: skip  # names, several a line
+"""All that the first page of a server does not ask for."""
 
 
 class _Linked(FastAPI):
@@ -55,6 +34,7 @@ class _Linked(FastAPI):
 
     def openapi(self) -> dict[str, Any]:
         if self.openapi_schema is None:
+            self.state.later.load_now()
             add_links(super().openapi())
         return super().openapi()
 
@@ -64,11 +44,13 @@ def create_app(
     pages: BuiltPages | None = None,
     lan_address: str | None = None,
     renews: bool = True,
+    at_once: bool = True,
 ) -> FastAPI:
     """The whole application over one data folder; without a database only its contract can be read.
 
     With an address in the local network it answers there, too, to devices that were paired. It
-    renews answers by itself while it serves, unless told not to.
+    renews answers by itself while it serves, unless told not to. Where it need not be whole `at
+    once`, what the first page does not ask for is loaded while it serves.
     """
     app = _Linked(
         title="Kessik",
@@ -81,8 +63,11 @@ def create_app(
     server = None if database is None else ServerContext(database, lan_address, renews)
     app.state.server = server
     problems.install(app)
-    for part in _PARTS:
-        app.include_router(part.router, prefix="/api", responses=problems.RESPONSES)
+    for part in (verdicts, pairing):
+        app.include_router(part.router, prefix=PREFIX, responses=problems.RESPONSES)
+    later = LaterParts(app, _LATER)
+    app.router.routes.append(later)
+    app.state.later = later
     app.include_router(pairing.pages)
     if server is not None:
         app.add_middleware(ChangeRecorder, changes=server.changes)
@@ -103,6 +88,8 @@ def create_app(
             raise HTTPException(404, "there is no such file")
         return found
 
+    if at_once:
+        later.load_now()
     return app
 
 
@@ -113,5 +100,7 @@ async def _opened(app: FastAPI) -> AsyncIterator[None]:
     if server is None:
         yield
         return
+    later = asyncio.create_task(app.state.later.load_soon())
     async with server.opened():
         yield
+    later.cancel()

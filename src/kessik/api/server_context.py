@@ -4,13 +4,14 @@ import asyncio
 import logging
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
+from functools import cached_property
 
 from starlette.concurrency import run_in_threadpool
 
-from kessik.api.following import make_run_news
 from kessik.api.views.answers import pages
 from kessik.core.errors import KessikError
 from kessik.services.bench.bench import Bench
+from kessik.services.bench.run_news import RunNews
 from kessik.services.changes import Changes
 from kessik.services.devices.instrument_desk import Desk
 from kessik.services.devices.pairing import Pairing
@@ -37,12 +38,18 @@ class ServerContext:
         self.bench = Bench(database)
         self.desk = Desk(database, self.bench.live)
         self.pairing = Pairing(database, self.bench.live, lan_address)
-        self.run_news = make_run_news(self.bench)
         self.imports = Imports()
         self.changes = Changes()
         self.answers = Answers(database, pages())
         self.renewing = Renewing(database, "kessik.api.answering")
         self._renews = renews
+
+    @cached_property
+    def run_news(self) -> RunNews:
+        """The one maker of news for all who follow; loaded with the first of them."""
+        from kessik.api.following import make_run_news
+
+        return make_run_news(self.bench)
 
     @asynccontextmanager
     async def opened(self) -> AsyncIterator[None]:

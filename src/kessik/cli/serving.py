@@ -4,6 +4,8 @@ import logging
 import signal
 import socket
 import sys
+from collections.abc import Iterator
+from contextlib import contextmanager, nullcontext
 from datetime import UTC, datetime
 from logging.handlers import RotatingFileHandler
 from pathlib import Path
@@ -63,24 +65,21 @@ def _serve(folder: Path, port: int, lan_address: str | None, *, is_demo: bool) -
         make_folder(folder)
         with holding(folder, f"http://{HOST}:{port}"):
             sockets = _sockets(hosts, port)
-            database = Database(folder)
-            try:
-                if is_demo:
-                    _build_demo(database)
+            with _demo_in(folder) if is_demo else nullcontext(), Database(folder) as database:
                 _run(database, sockets, port, lan_address)
-            finally:
-                database.close()
 
 
-def _build_demo(database: Database) -> None:
-    from kessik.demo.scenario import TRIAL_ID, build
-    from kessik.store.queries.trials import find_trial
+@contextmanager
+def _demo_in(folder: Path) -> Iterator[None]:
+    """The demo is there, or as much of it as a tester needs to begin with; the rest follows."""
+    from kessik.demo.building import PARTS, build_first, filled_in
 
-    with database.read() as session:
-        built = find_trial(session, TRIAL_ID) is not None
-    if not built:
-        sys.stdout.write("Building the demo trial on the virtual bench ...\n")
-        build(database, datetime.now(UTC).astimezone())
+    today = datetime.now(UTC).astimezone()
+    sys.stdout.write(f"Building the demo: {PARTS[0].says} ...\n")
+    sys.stdout.flush()
+    build_first(folder, today)
+    with filled_in(folder, today):
+        yield
 
 
 def _lan_address(lan: bool, given: str | None) -> str | None:
@@ -172,7 +171,7 @@ def _whole(database: Database, lan_address: str | None) -> "FastAPI":
     with loading():
         from kessik.api.app import create_app
 
-    return create_app(database, lan_address=lan_address)
+    return create_app(database, lan_address=lan_address, at_once=False)
 
 
 def _log_to(folder: Path) -> None:

@@ -5,7 +5,6 @@ is started.
 
 from collections.abc import Sequence
 from dataclasses import replace
-from datetime import datetime
 from uuid import NAMESPACE_URL, uuid5
 
 import numpy as np
@@ -22,8 +21,6 @@ from kessik.core.shelf.edges import Damage, Edge, Recipe
 from kessik.core.shelf.facts import completed
 from kessik.core.stock import Lot, LotCorrection
 from kessik.core.trials.trial import Plan, Trial
-from kessik.demo.arms_and_blocks import build_arms_and_blocks
-from kessik.demo.assays import build_assays
 from kessik.demo.blades import (
     RAFT_BLADES,
     RECIPE_STEPS,
@@ -35,8 +32,6 @@ from kessik.demo.blades import (
 from kessik.demo.cutting import TrueBlade, cut_run, demo_id, strop_back
 from kessik.demo.days import Days
 from kessik.demo.pictures import blade_picture
-from kessik.demo.schools import build_schools
-from kessik.demo.soaks import build_soaks
 from kessik.instruments.virtual_bench.true_decay import true_edge
 from kessik.services.bench.bench import Bench
 from kessik.services.devices.instruments import record_check, save_instrument
@@ -61,13 +56,10 @@ _TESTER_DAYS = (
 )
 
 
-def build(db: Database, today: datetime) -> None:
-    """Fill an empty database with the scenario; `today` carries the local offset. Built once, the
-    same every time.
-    """
-    days = Days(today)
-    bench = Bench(db)
-    lots = _lots(db, days)
+def build_shelf_and_raft_trials(db: Database, days: Days) -> None:
+    """What the growers bought, their blades, and the trials that the story is about."""
+    bench, lots = Bench(db), lot_ids()
+    _lots(db, days)
     _instruments(db, days)
     recipe = save_recipe(
         db, Recipe(demo_id("recipe"), "Bench set, stropped", RECIPE_STEPS, "the co-op's own")
@@ -118,13 +110,14 @@ def build(db: Database, today: datetime) -> None:
     rng = np.random.default_rng(SEED)
     for trial_id, blades in ((TRIAL_ID, RAFT_BLADES), (UNFAIR_TRIAL_ID, UNFAIR_BLADES)):
         _cut_all(bench, trial_id, blades, days, rng)
-    build_schools(bench, days, lots)
-    build_arms_and_blocks(bench, days, lots)
-    build_assays(db, days)
-    build_soaks(db, days)
 
 
-def _lots(db: Database, days: Days) -> dict[str, str]:
+def lot_ids() -> dict[str, str]:
+    """The ids of what the growers bought, by what it is."""
+    return {name: demo_id("lot", name) for name in ("rope", "line", "carton", "paper")}
+
+
+def _lots(db: Database, days: Days) -> None:
     """What the co-op bought: rope and cartons with their state, test line that runs low, and
     paper.
     """
@@ -197,7 +190,6 @@ def _lots(db: Database, days: Days) -> dict[str, str]:
         days.moment(6, 12).utc,
     )
     correct(db, loose)
-    return {name: lot.id for name, lot in lots.items()}
 
 
 def _instruments(db: Database, days: Days) -> None:

@@ -33,11 +33,12 @@ _READERS = 64
 class Database:
     """One data folder's database; `read` and `write` give sessions, one transaction each.
 
-    Raises a StorageError that says why, where the folder cannot be opened; nothing in it is
-    overwritten then.
+    Where it is `hurried`, a commit does not wait for the disk: for data that can be made again. It
+    stays whole all the same. Raises a StorageError that says why, where the folder cannot be
+    opened; nothing in it is overwritten then.
     """
 
-    def __init__(self, folder: Path) -> None:
+    def __init__(self, folder: Path, *, hurried: bool = False) -> None:
         self.folder = folder
         with told_plainly():
             make_folder(folder)
@@ -47,7 +48,8 @@ class Database:
             health.check_file(path)
             self._bring_over(path)
             self.engine = _engine(path, pool_size=_READERS)
-            self._writing = _engine(path, pool_size=1).execution_options(immediate=True)
+            writing = _engine(path, pool_size=1, hurried=hurried)
+            self._writing = writing.execution_options(immediate=True)
             self._watching = sqlite3.connect(path, check_same_thread=False)
         self._watch_lock, self._write_turn = Lock(), Lock()
         self._opened_as = uuid4().hex
@@ -167,7 +169,7 @@ def _make_database(path: Path) -> None:
             rest.unlink()
 
 
-def _engine(path: Path, pool_size: int) -> Engine:
+def _engine(path: Path, pool_size: int, *, hurried: bool = False) -> Engine:
     engine = create_engine(
         f"sqlite:///{path}",
         connect_args={"check_same_thread": False},
@@ -175,7 +177,7 @@ def _engine(path: Path, pool_size: int) -> Engine:
         max_overflow=0,
         pool_timeout=BUSY_TIMEOUT_MS / 1000,
     )
-    event.listen(engine, "connect", _set_pragmas)
+    event.listen(engine, "connect", _set_hurried_pragmas if hurried else _set_pragmas)
     event.listen(engine, "begin", _begin)
     return engine
 
@@ -199,6 +201,11 @@ def _revision(path: Path) -> str | None:
                 raise
             row = None
     return row[0] if row else None
+
+
+def _set_hurried_pragmas(connection: sqlite3.Connection, record: object) -> None:
+    _set_pragmas(connection, record)
+    connection.execute("PRAGMA synchronous=NORMAL")
 
 
 def _set_pragmas(connection: sqlite3.Connection, _record: object) -> None:

@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from kessik.api.schemas.common import Bounded, Id, Place, ShortText, Wire
-from kessik.api.schemas.edges import DamageBody, ZoneBody
+from kessik.api.schemas.edges import DamageBody, StropBackOut, ZoneBody
 from kessik.api.schemas.events import EventOut
 from kessik.api.schemas.methods import MethodOut
 from kessik.api.schemas.records import Answer
@@ -13,7 +13,6 @@ from kessik.api.schemas.trials import TrialOut
 from kessik.core.planning.bench_card import RecipeStep
 from kessik.core.protocols.pace import Pace
 from kessik.core.protocols.run_state import RunStatus
-from kessik.core.sharpening.strop_back import StropBack
 from kessik.services.bench.beside import StockLeft
 
 
@@ -121,10 +120,6 @@ class PaceOut(Answer[Pace], without="tired_by slower"):
 
 class StockLeftOut(Answer[StockLeft]):
     """What is left of a lot the run takes from, and how many more counts that lasts."""
-
-
-class StropBackOut(Answer[StropBack]):
-    """What so many strokes on the strop brought back of the loss, as a share with 95 % bounds."""
 
 
 class OtherBladeOut(Wire):

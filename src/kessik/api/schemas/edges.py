@@ -9,6 +9,7 @@ from kessik.core.facts import entered
 from kessik.core.geometry import Stations, Zone
 from kessik.core.sharpening.regimes import Step
 from kessik.core.sharpening.settled import SettledState
+from kessik.core.sharpening.strop_back import StropBack
 from kessik.core.shelf.edges import Damage, Edge
 
 
@@ -93,3 +94,7 @@ class EdgeOut(Answer[Edge], without="blade_id other"):
     strokes_per_side: int
     stations: StationsOut | None
     expected_thickness: str
+
+
+class StropBackOut(Answer[StropBack]):
+    """What so many strokes on the strop brought back of the loss, as a share with 95 % bounds."""

@@ -2,8 +2,8 @@
 
 from pydantic import Field
 
-from kessik.api.schemas.bench import StropBackOut
 from kessik.api.schemas.common import Wire
+from kessik.api.schemas.edges import StropBackOut
 from kessik.api.schemas.records import Answer
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut

@@ -14,9 +14,8 @@ from kessik.api.schemas.bench import (
     ProposalOut,
     RunOut,
     StateOut,
-    StropBackOut,
 )
-from kessik.api.schemas.edges import DamageBody, ZoneBody
+from kessik.api.schemas.edges import DamageBody, StropBackOut, ZoneBody
 from kessik.api.views.events import event_out
 from kessik.api.views.methods import method_out
 from kessik.api.views.trials import trial_out
