@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useUndo } from "../ui/Undo";
 import { Away, api, body, Refused, type Schemas } from "./client";
-import { type Done, hearing, noteDone } from "./done";
+import { type Done, hearing, noteDone, noteSent } from "./done";
+import { isTouched } from "./renewal";
 
 /** Take back what was done, the last first. */
 async function undone(done: readonly Done[]): Promise<void> {
@@ -13,8 +14,8 @@ async function undone(done: readonly Done[]): Promise<void> {
 }
 
 /**
- * A change that is saved at once; everything that may depend on it is read again, and what was done
- * can be undone for a while.
+ * A change that is saved at once; what it may have touched is read again, and what was done can be
+ * undone for a while.
  */
 export function useChange<T, Made>(
   change: (input: T) => Promise<Made>,
@@ -30,14 +31,16 @@ export function useChange<T, Made>(
     } catch (error) {
       offer(`Not undone: ${(error as Error).message}`);
     }
-    await queries.invalidateQueries();
+    await queries.invalidateQueries(); // what was undone may lie anywhere
   };
   return useMutation({
     mutationFn: (input: T) => hearing(() => change(input)),
-    onSuccess: async ([, done]) => {
+    onSuccess: async ({ done, paths }) => {
       const says = [...new Set(done.map((each) => each.says))].join(", ");
       if (says) offer(`Done: ${says}.`, () => void takeBack(done));
-      await queries.invalidateQueries();
+      await queries.invalidateQueries({
+        predicate: ({ queryKey: [head] }) => isTouched(String(head), paths),
+      });
       onDone?.();
     },
   });
@@ -232,6 +235,7 @@ export async function formOf(files: readonly File[], field = "files"): Promise<F
 
 export async function sendForm<T>(address: string, form: FormData): Promise<T> {
   let answer: Response;
+  noteSent(address);
   try {
     answer = await fetch(address, { method: "POST", body: form });
   } catch {

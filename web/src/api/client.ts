@@ -1,5 +1,5 @@
 import createClient from "openapi-fetch";
-import { noteDone } from "./done";
+import { noteDone, noteSent } from "./done";
 import type { components, paths } from "./schema.gen";
 
 /** The one thin client; its types are generated from the contract. */
@@ -7,7 +7,10 @@ const origin = typeof location === "undefined" ? "/" : location.origin;
 
 export const api = createClient<paths>({
   baseUrl: origin,
-  fetch: (request) => globalThis.fetch(request), // asked for at each call: tests put their own there
+  fetch: (request) => {
+    if (request.method !== "GET") noteSent(new URL(request.url, origin).pathname);
+    return globalThis.fetch(request); // asked for at each call: tests put their own there
+  },
 });
 
 export type Schemas = components["schemas"];

@@ -117,7 +117,7 @@ export function MeasureForm({
           Only what was measured counts for a fair comparison; the rest stays open.
         </p>
       )}
-      <FormFoot notice={form.notice} isSaving={save.isPending} />
+      <FormFoot form={form} isSaving={save.isPending} />
       {onUnknown ? (
         <Button kind="quiet" className="self-start px-0" onClick={onUnknown}>
           Mark as not known

@@ -4,7 +4,8 @@ import { Notice } from "./Notice";
 
 /** The end of a form: what went wrong at no field, the button that saves, and one that leaves. */
 export function FormFoot({
-  notice,
+  form,
+  isSaid = false,
   isSaving,
   disabled = false,
   autoFocus = false,
@@ -12,7 +13,10 @@ export function FormFoot({
   className = "",
   children = "Save",
 }: {
-  notice: string | undefined;
+  /** Read only here, after the fields: what stands at one of them is not said again. */
+  form: { readonly notice: string | undefined };
+  /** What went wrong is said at a field of the caller's own. */
+  isSaid?: boolean;
   isSaving: boolean;
   disabled?: boolean;
   autoFocus?: boolean;
@@ -22,7 +26,7 @@ export function FormFoot({
 }) {
   return (
     <div className={`flex flex-col gap-3 ${className}`}>
-      <Notice says={notice} />
+      <Notice says={isSaid ? undefined : form.notice} />
       <div className="flex gap-3">
         <Button kind="next" type="submit" disabled={isSaving || disabled} autoFocus={autoFocus}>
           {children}

@@ -30,7 +30,7 @@ function Jar({ onSend, error = null }: { onSend: (sent: unknown) => void; error?
       <Field label="pH" {...form.field("ph")} />
       <Field label="Cuts" {...form.field("cuts")} />
       <Tick label="damp" {...form.tick("damp")} />
-      <FormFoot notice={form.notice} isSaving={false} />
+      <FormFoot form={form} isSaving={false} />
     </form>
   );
 }

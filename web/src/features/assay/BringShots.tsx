@@ -38,7 +38,7 @@ export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][
         {read.isPending ? "Reading …" : "Read the shots"}
       </Button>
       {read.error ? <Faults error={read.error} /> : null}
-      {read.data ? <Taken taken={read.data[0]} /> : null}
+      {read.data ? <Taken taken={read.data.made} /> : null}
       <p className="text-note text-ink-2">
         Columns: blade, shot, element, percent, plus_minus; and if known detected (no: percent is
         the limit of detection), surface (bare, coated) and normalised (yes, no, unknown).

@@ -90,7 +90,8 @@ export function ShotForm({
         />
         <FormFoot
           className="col-span-2"
-          notice={atLines ? undefined : form.notice}
+          form={form}
+          isSaid={Boolean(atLines)}
           isSaving={save.isPending}
         >
           Save shot

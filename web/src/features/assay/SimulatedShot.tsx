@@ -55,7 +55,7 @@ export function SimulatedShot({
         <Field label="Counting" unit="s" {...form.field("seconds")} />
         <OnOff label="Through a coating" on={coating.checked} onTurn={coating.onTick} />
         <OnOff label="Normalise to 100 %" on={normalise.checked} onTurn={normalise.onTick} />
-        <FormFoot className="col-span-2" notice={form.notice} isSaving={shoot.isPending}>
+        <FormFoot className="col-span-2" form={form} isSaving={shoot.isPending}>
           Add a simulated shot
         </FormFoot>
       </form>

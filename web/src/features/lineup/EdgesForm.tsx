@@ -51,7 +51,7 @@ export function EdgesForm({ trial, onDone }: { trial: Schemas["TrialOut"]; onDon
       ) : (
         <span />
       )}
-      <FormFoot className="col-span-2" notice={form.notice} isSaving={save.isPending} />
+      <FormFoot className="col-span-2" form={form} isSaving={save.isPending} />
     </form>
   );
 }

@@ -111,7 +111,7 @@ export function GradeEditor({
           <Field label="to" unit="HRC" {...form.field("usual_hardness_high_hrc")} />
         </div>
         <p className="text-note text-ink-2">Empty: the range of its grade on the shelf.</p>
-        <FormFoot notice={form.notice} isSaving={save.isPending} />
+        <FormFoot form={form} isSaving={save.isPending} />
         <Link
           className="text-note font-semibold underline underline-offset-4"
           to={`/blades/${blade.id}`}

@@ -144,7 +144,7 @@ export function StartRun({ lineUp, armId }: { lineUp: LineUp; armId: string }) {
         <Tick label="Use the other lot; the run is marked" checked={insist} onTick={setInsist} />
       ) : null}
       <Cautions trial={lineUp.trial} />
-      <FormFoot notice={form.notice} isSaving={start.isPending} autoFocus>
+      <FormFoot form={form} isSaving={start.isPending} autoFocus>
         {practice ? "Start practice run" : "Start run"}
       </FormFoot>
       <AlreadyCut trialId={lineUp.trial.id} />

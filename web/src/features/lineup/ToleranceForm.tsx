@@ -75,7 +75,7 @@ export function ToleranceForm({
         />
       ) : null}
       {hasTolerance ? (
-        <FormFoot notice={form.notice} isSaving={save.isPending} />
+        <FormFoot form={form} isSaving={save.isPending} />
       ) : (
         <Notice says={form.notice} />
       )}

@@ -131,7 +131,7 @@ function Rule({ rule }: { rule: Schemas["BackupRuleBody"] }) {
         className="col-span-2"
         {...form.field("second_folder")}
       />
-      <FormFoot className="col-span-2" notice={form.notice} isSaving={save.isPending}>
+      <FormFoot className="col-span-2" form={form} isSaving={save.isPending}>
         Save rule
       </FormFoot>
     </form>

@@ -84,7 +84,7 @@ export function RunFacts({ run, record }: { run: Run; record: Schemas["TrialReco
       {form.isChanged ? (
         <>
           <Field label="Why" className="bench:col-span-3" {...form.field("reason")} />
-          <FormFoot className="self-end" notice={form.notice} isSaving={save.isPending}>
+          <FormFoot className="self-end" form={form} isSaving={save.isPending}>
             Save change
           </FormFoot>
         </>

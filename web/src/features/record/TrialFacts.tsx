@@ -70,7 +70,7 @@ export function TrialFacts({ trial }: { trial: Trial }) {
       {form.isChanged ? (
         <>
           <Field label="Why it is changed" {...form.field("reason")} />
-          <FormFoot notice={form.notice} isSaving={save.isPending}>
+          <FormFoot form={form} isSaving={save.isPending}>
             Save change
           </FormFoot>
         </>

@@ -46,7 +46,7 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
     setAsksGap(wantsGap);
     if (!wantsGap && !bring.isPending) bring.mutate(id);
   };
-  if (bring.data) return <Made made={bring.data[0]} />;
+  if (bring.data) return <Made made={bring.data.made} />;
   return (
     <section aria-label="Save" className="mt-6 border-t-[1.5px] border-ink pt-4">
       <div className="flex flex-wrap items-start gap-4">

@@ -97,12 +97,7 @@ export function AboutForm({ blade, onDone }: { blade: Blade; onDone: () => void 
       </Choice>
       <Field label="More on the heat treatment" {...form.field("heat_note")} />
       <LongField label="Note" className="col-span-2" {...form.field("note")} />
-      <FormFoot
-        className="col-span-2"
-        notice={form.notice}
-        isSaving={save.isPending}
-        onCancel={onDone}
-      />
+      <FormFoot className="col-span-2" form={form} isSaving={save.isPending} onCancel={onDone} />
     </form>
   );
 }

@@ -59,7 +59,7 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
           <Field label="Kind" placeholder="diamond, alumina stone" {...form.field("kind")} />
           <Field label="Grain size" unit="µm" {...form.field("size_um")} />
           <Field label="Grit, as it is sold" {...form.field("grit")} />
-          <FormFoot className="col-span-2" notice={form.notice} isSaving={save.isPending}>
+          <FormFoot className="col-span-2" form={form} isSaving={save.isPending}>
             Add to shelf
           </FormFoot>
         </form>

@@ -29,7 +29,7 @@ export function BringGrades() {
       {read.error ? <Faults error={read.error} /> : null}
       {read.data ? (
         <p role="status" className="font-semibold">
-          {plural(read.data[0].grades.length, "grade")} kept: {read.data[0].grades.join(", ")}
+          {plural(read.data.made.grades.length, "grade")} kept: {read.data.made.grades.join(", ")}
         </p>
       ) : null}
       <p className="text-note text-ink-2">

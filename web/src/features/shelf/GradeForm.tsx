@@ -86,7 +86,8 @@ export function GradeForm({
       <Field label="Where the hardness is from" className="col-span-2" {...form.field("source")} />
       <FormFoot
         className="col-span-2"
-        notice={atRanges ? undefined : form.notice}
+        form={form}
+        isSaid={Boolean(atRanges)}
         isSaving={save.isPending}
         disabled={form.typed.name.trim() === ""}
       />

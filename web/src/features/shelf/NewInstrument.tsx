@@ -63,7 +63,7 @@ export function NewInstrument() {
           />
         </>
       ) : null}
-      <FormFoot notice={form.notice} isSaving={save.isPending}>
+      <FormFoot form={form} isSaving={save.isPending}>
         Connect
       </FormFoot>
     </form>

@@ -126,7 +126,7 @@ export function NewLot({ kinds }: { kinds: KindOfLot[] }) {
           </>
         ) : null}
         <LongField className="col-span-2" label="Note" {...form.field("note")} />
-        <FormFoot className="col-span-2" notice={form.notice} isSaving={save.isPending}>
+        <FormFoot className="col-span-2" form={form} isSaving={save.isPending}>
           Add to shelf
         </FormFoot>
       </form>

@@ -124,7 +124,7 @@ function CorrectStock({ lot }: { lot: Lot }) {
           hint="negative if more is left than shown"
         />
         <Field label="Why" {...form.field("reason")} />
-        <FormFoot notice={form.notice} isSaving={correct.isPending} />
+        <FormFoot form={form} isSaving={correct.isPending} />
       </form>
     </Pop>
   );

@@ -56,7 +56,7 @@ export function ImportFiles() {
       </Button>
       {read.isPending ? <ImportProgress id={id} /> : null}
       {read.error ? <Faults error={read.error} /> : null}
-      {read.data ? <Made made={read.data[0]} /> : null}
+      {read.data ? <Made made={read.data.made} /> : null}
     </form>
   );
 }
