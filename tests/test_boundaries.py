@@ -1,5 +1,7 @@
 """The boundary checks see the code and fail on a planted violation."""
 
+import importlib
+import re
 import shutil
 import subprocess
 import sys
@@ -145,3 +147,28 @@ def test_a_planted_web_import_breaks_its_rule(tree, file, line, rule):
     planted.unlink()
     assert found.returncode != 0
     assert rule in found.stdout
+
+
+CORE = ROOT / "src" / "kessik" / "core"
+PACKAGES = sorted({file.parent for file in CORE.rglob("__init__.py")} - {CORE})
+
+
+def asked_for(package):
+    """The modules of a package of the core that something outside of it imports."""
+    dotted = ".".join(package.relative_to(ROOT / "src").parts).replace(".", r"\.")
+    whole = re.compile(rf"{dotted}\.(\w+)")
+    from_it = re.compile(rf"from {dotted} import ([\w, ]+)")
+    modules = {path.stem for path in package.iterdir()}
+    found = set()
+    for file in (ROOT / "src").rglob("*.py"):
+        if package not in file.parents:
+            text = file.read_text(encoding="utf-8")
+            found |= set(whole.findall(text))
+            found |= {each.strip() for said in from_it.findall(text) for each in said.split(",")}
+    return found & modules
+
+
+@pytest.mark.parametrize("package", PACKAGES, ids=lambda package: package.name)
+def test_a_package_of_the_core_is_met_by_its_face(package):
+    dotted = ".".join(package.relative_to(ROOT / "src").parts)
+    assert set(importlib.import_module(dotted).__all__) == asked_for(package)

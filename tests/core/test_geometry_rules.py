@@ -3,8 +3,6 @@ stations, zones.
 """
 
 import pytest
-from hypothesis import given
-from hypothesis import strategies as st
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.geometry import (
@@ -13,7 +11,6 @@ from kessik.core.geometry import (
     check_zones,
     summarise_stations,
     thickness_growth_mm,
-    unused_stretch,
     with_micro_bevel,
 )
 from kessik.core.units import mm_to_thou, thou_to_mm
@@ -83,11 +80,3 @@ def test_zones_that_cannot_be(zones, words):
 def test_zones_may_touch_and_overlap_where_the_tester_insists():
     check_zones([Zone(0, 40), Zone(40, 96)], 96)
     check_zones([Zone(0, 40), Zone(39, 80)], 96, overlap_insisted=True)
-
-
-@given(st.lists(st.tuples(st.floats(0, 95), st.floats(0.5, 40)), max_size=6))
-def test_the_control_zone_is_free(spans):
-    zones = [Zone(start, min(start + length, 96.0)) for start, length in spans]
-    start, end = unused_stretch(zones, 96.0)
-    assert 0 <= start <= end <= 96
-    assert not any(zone.overlaps(Zone(start, end)) for zone in zones if end > start)

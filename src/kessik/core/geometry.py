@@ -227,15 +227,3 @@ def check_zones(
                 f" {right.to_mm:g} mm overlap; move them apart, or let them overlap",
                 field="zones",
             )
-
-
-def unused_stretch(zones: Sequence[Zone], edge_length_mm: float) -> tuple[float, float]:
-    """The longest stretch of the edge that no zone takes, mm from the heel; (0, 0) where none is
-    left.
-    """
-    free, at = (0.0, 0.0), 0.0
-    for zone in sorted(zones, key=lambda z: z.from_mm):
-        if zone.from_mm - at > free[1] - free[0]:
-            free = (at, zone.from_mm)
-        at = max(at, zone.to_mm)
-    return (at, edge_length_mm) if edge_length_mm - at > free[1] - free[0] else free

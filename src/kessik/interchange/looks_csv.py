@@ -23,7 +23,6 @@ COLUMNS = (
     Column("deepest_pit_mm", "number", low=0, high=10, unit="mm"),
     Column("note"),
 )
-_KEY = ("coupon", "side", "hours", "stage", "region")
 EXTRA = ("rust_low", "rust_high", "struck", "time")
 """What we write besides: bounds of the area, reasons of looks that were struck out, true times."""
 

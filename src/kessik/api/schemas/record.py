@@ -73,13 +73,6 @@ class EdgeChoiceOut(Wire):
     is_cut: bool
 
 
-class TrialChoiceOut(Wire):
-    """A trial that a run may be moved to."""
-
-    id: str
-    name: str
-
-
 class TrialRecordOut(Wire):
     """The record of a trial: what was cut, and what was put right since."""
 

@@ -19,7 +19,6 @@ from kessik.core.corrosion.soaks import (
 from kessik.core.limits import most
 from kessik.core.moments import Moment
 
-Percent = Annotated[Finite, Bounded("rust_percent")]
 Hours = Annotated[Finite, Field(ge=0, le=20_000)]
 Corner = Annotated[list[Finite], Field(min_length=2, max_length=2)]
 Corners = Annotated[list[Corner], Field(max_length=most("corners"))]

@@ -124,11 +124,6 @@ def seen_events(events: Sequence[BenchEvent], state: RunState, sealed: bool) -> 
     ]
 
 
-def _bare_event(event: BenchEvent) -> BenchEvent:
-    planned = event.payload
-    return replace(event, payload=_bare(planned)) if isinstance(planned, CheckPlanned) else event
-
-
 def _bare(planned: CheckPlanned) -> CheckPlanned:
     return CheckPlanned(
         next_count=planned.next_count, readings=planned.readings, check=planned.check

@@ -1,1 +1,19 @@
 """What a steel is made of: grades, shots of an analyser, and what they say of a claim."""
+
+__all__ = [
+    "allowances",
+    "batches",
+    "candidates",
+    "claims",
+    "derived",
+    "elements",
+    "grade_shelf",
+    "grades",
+    "library",
+    "means",
+    "separation",
+    "settling",
+    "shots",
+    "steels",
+    "table",
+]

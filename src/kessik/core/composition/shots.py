@@ -46,11 +46,6 @@ class Shot:
     struck: str = ""
 
     @property
-    def sum_percent(self) -> float:
-        """What the elements found come to."""
-        return sum(reading.percent for reading in self.readings if reading.detected)
-
-    @property
     def counts(self) -> bool:
         """Whether it speaks of the steel: not struck out, and not shot on a coating."""
         return not self.struck and self.surface != "coated"

@@ -1,1 +1,18 @@
 """Corrosion: brine, soaks and their looks, rust from photographs, ratings and ranking."""
+
+__all__ = [
+    "answer",
+    "brine",
+    "course",
+    "fairness",
+    "levels",
+    "measuring",
+    "methods",
+    "photo",
+    "places",
+    "quick",
+    "ranking",
+    "ratings",
+    "soaks",
+    "timing",
+]

@@ -23,7 +23,6 @@ Floats = NDArray[np.float64]
 
 SATURATION_PERCENT = 26.4
 """Salt in a saturated brine at 20 °C, per cent by mass; from memory."""
-SEA_WATER_PERCENT = 3.5
 
 _TEMPERATURES_C = (0.0, 10.0, 25.0, 40.0, 60.0)
 _DENSITY = {

@@ -100,11 +100,6 @@ def area_of(standard: Standard, grade: int) -> tuple[float, float]:
     )
 
 
-def is_worse(standard: Standard, one: int, other: int) -> bool:
-    """Whether a grade is of more rust than another."""
-    return one < other if _BETTER_IS_MORE[standard] else one > other
-
-
 def rating_points(rust_percent: float) -> float:
     """The idea behind ISO 10289 [1] as a scale without steps: 3 (2 − log10 A), 12 at most."""
     return 3 * (2 - math.log10(max(rust_percent, 0.01)))

@@ -133,10 +133,6 @@ class Look:
         """Whether it speaks of the steel."""
         return not self.struck and self.region in STEEL_REGIONS
 
-    @property
-    def has_area(self) -> bool:
-        return self.rust_low is not None and self.rust_high is not None
-
 
 def own_methods(kept: Sequence[Soak]) -> list[SoakMethod]:
     """Methods that soaks were changed to, each once, in the order of the soaks; one that kept the

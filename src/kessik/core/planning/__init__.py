@@ -1,1 +1,15 @@
 """What to do next and what it will cost: adaptive checks."""
+
+__all__ = [
+    "adaptive",
+    "bench_card",
+    "budget",
+    "calendar",
+    "expected",
+    "one_blade",
+    "order",
+    "power",
+    "resting",
+    "schedule",
+    "starting_life",
+]

@@ -140,10 +140,6 @@ class Method:
         return next((int(rule.amount or 0) for rule in self.ends if rule.kind == "cycles"), None)
 
     @property
-    def force_stages(self) -> tuple[Stage, ...]:
-        return tuple(stage for stage in self.stages if stage.limit_gf is not None)
-
-    @property
     def limits_gf(self) -> tuple[tuple[str, float], ...]:
         """Force limits in the order they are met, gf."""
         return tuple(

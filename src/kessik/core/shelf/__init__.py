@@ -1,1 +1,3 @@
 """The shelf: blades, their edges, and what is known of them."""
+
+__all__ = ["blades", "edges", "facts"]

@@ -1,1 +1,26 @@
 """Sentences, made last and from typed findings; nothing reads them but people."""
+
+__all__ = [
+    "after_keen",
+    "assay",
+    "blinding",
+    "elements",
+    "facts",
+    "figures",
+    "lives",
+    "matching",
+    "notes",
+    "pace",
+    "pairs",
+    "performance",
+    "plans",
+    "sentences",
+    "settled",
+    "soaks",
+    "stages",
+    "stock",
+    "traces",
+    "upkeep",
+    "verdict",
+    "ways",
+]
