@@ -230,6 +230,8 @@ def advance(
     all.
 
     What changes the meaning of earlier events is folded anew; all else costs no more in a long run.
+    A worked example: behind a thousand cuts one cut more adds its amount to the count and moves
+    what is due; a correction of the third of them folds all thousand and one again.
     """
     said = _known_to(method, event).payload
     rewrites = event.kind in _REWRITING or isinstance(said, NotUnderstood)

@@ -42,7 +42,12 @@ _EDGES_REMEMBERED = 384
 
 
 def scatter_prior() -> Floats:
-    """Prior probabilities of the scatter nodes, shape (scatters,); log-normal around 5.5 %."""
+    """Prior probabilities of the scatter nodes, shape (scatters,); log-normal around 5.5 %.
+
+    By common practice, no source: readings of one edge on a test line repeat within 5 to 7 %, of a
+    careless hand within 13 %. A worked example: the node of 13 % lies ln(0.13 / 0.055) / 0.45 =
+    1.91 spreads from the middle, and so has exp(−1.91² / 2) = 0.16 of the weight that 5.5 % would.
+    """
     density = np.exp(-0.5 * (np.log(SCATTER_NODES / _SCATTER_CENTRE) / _SCATTER_SPREAD) ** 2)
     return np.asarray(density / density.sum())
 
