@@ -17,6 +17,7 @@ from kessik.core.corrosion.soaks import (
     Soak,
     check_soak,
     checked_look,
+    hours_together,
     own_methods,
 )
 from kessik.core.corrosion.timing import duties, exposure_h, next_duties
@@ -237,3 +238,8 @@ def test_a_method_that_was_changed_is_offered_again_once():
         "Brine wiped on, as in Brine",
         "Wiped at the shed",
     ]
+
+
+def test_looks_within_half_an_hour_belong_together():
+    assert hours_together([24.3, 0.0, 24.0, 24.6, 48.0]) == [0.0, 24.0, 24.6, 48.0]
+    assert hours_together([]) == []

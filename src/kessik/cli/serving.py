@@ -183,3 +183,4 @@ def _log_to(folder: Path) -> None:
     )
     handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(name)s %(message)s"))
     logging.basicConfig(level=logging.WARNING, handlers=[handler], force=True)
+    logging.captureWarnings(True)

@@ -7,31 +7,32 @@ type Props = Around & InputHTMLAttributes<HTMLInputElement> & { value: string };
 
 /** A day, written the same way everywhere, whatever the browser's language: 2026-11-30. */
 export function DayField(props: Props) {
-  return <Written {...props} isRight={isDay} example="2026-11-30" what="a day" />;
+  return <Written {...props} isRight={isDay} form="yyyy-mm-dd" what="a day like 2026-11-30" />;
 }
 
 /** A day with its time: 2026-11-30 14:05. */
 export function MomentField(props: Props) {
-  return <Written {...props} isRight={isMoment} example="2026-11-30 14:05" what="a day and time" />;
+  const what = "a day and time like 2026-11-30 14:05";
+  return <Written {...props} isRight={isMoment} form="yyyy-mm-dd hh:mm" what={what} />;
 }
 
 function Written({
   isRight,
-  example,
+  form,
   what,
   error,
   ...rest
-}: Props & { isRight: (text: string) => boolean; example: string; what: string }) {
+}: Props & { isRight: (text: string) => boolean; form: string; what: string }) {
   const [left, setLeft] = useState(false);
   const wrong = left && rest.value.trim() !== "" && !isRight(rest.value);
   return (
     <Field
       {...rest}
-      placeholder={example}
+      placeholder={form}
       autoComplete="off"
       onFocus={() => setLeft(false)}
       onBlur={() => setLeft(true)}
-      error={wrong ? `“${rest.value}” is not ${what} like ${example}` : error}
+      error={wrong ? `“${rest.value}” is not ${what}` : error}
     />
   );
 }

@@ -1,5 +1,7 @@
 """Soaks over the wire: what is kept of them, and each in a line."""
 
+from pydantic import Field
+
 from kessik.api.schemas.common import Wire
 from kessik.api.schemas.records import Answer
 from kessik.api.schemas.soak_answers_out import SoakAnswerOut
@@ -24,6 +26,8 @@ class LookOut(Answer[Look], without="at"):
     at_utc: str
     offset_minutes: int
     exposure_h: float
+    together_h: float = Field(description="the hour of the looks that it belongs to")
+    is_of_now: bool
     area_says: str
     ratings: list[str]
     doubts: list[str]
@@ -75,6 +79,7 @@ class SoakOut(SoakLineOut):
     created_utc: str
     acts: list[ActOut]
     looks: list[LookOut]
+    look_hours: list[float]
     pictures: list[SoakPictureOut]
     answer: SoakAnswerOut
 

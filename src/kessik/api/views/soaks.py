@@ -21,7 +21,7 @@ from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.methods import SoakMethod
 from kessik.core.corrosion.photo.area import DOUBTS
 from kessik.core.corrosion.ratings import ratings
-from kessik.core.corrosion.soaks import Act, Look
+from kessik.core.corrosion.soaks import SAME_LOOK_H, Act, Look, hours_together
 from kessik.core.corrosion.timing import DueStep, exposure_h
 from kessik.core.words.soaks import (
     DEED_WORDS,
@@ -48,7 +48,11 @@ def act_out(act: Act, acts: Sequence[Act]) -> ActOut:
     )
 
 
-def look_out(look: Look, acts: Sequence[Act]) -> LookOut:
+def look_out(
+    look: Look, acts: Sequence[Act], hours: Sequence[float] = (), now_h: float | None = None
+) -> LookOut:
+    """A look with its grades; beside the hours at which looks were made, and the hour it is now."""
+    exposed_h = exposure_h(look.clock_h, acts)
     says, grades = "", []
     if look.rust_low is not None and look.rust_high is not None:
         says = area_words(Bounds(look.rust_low, look.rust_high, look.rust_percent))
@@ -60,7 +64,9 @@ def look_out(look: Look, acts: Sequence[Act]) -> LookOut:
         look,
         at_utc=look.at.utc,
         offset_minutes=look.at.offset_minutes,
-        exposure_h=exposure_h(look.clock_h, acts),
+        exposure_h=exposed_h,
+        together_h=max((hour for hour in hours if hour <= exposed_h), default=exposed_h),
+        is_of_now=now_h is not None and abs(look.clock_h - now_h) < SAME_LOOK_H,
         area_says=says,
         ratings=grades,
         doubts=doubts_words(doubts),
@@ -92,12 +98,14 @@ def soak_line_out(sheet: SoakSheet) -> SoakLineOut:
 def soak_out(sheet: SoakSheet) -> SoakOut:
     soak = sheet.soak
     line = soak_line_out(sheet)
+    hours = hours_together(exposure_h(look.clock_h, sheet.acts) for look in sheet.looks)
     return SoakOut.showing(
         soak,
         **dict(line),
         how=method_out(soak.method),
         acts=[act_out(act, sheet.acts) for act in sheet.acts],
-        looks=[look_out(look, sheet.acts) for look in sheet.looks],
+        looks=[look_out(look, sheet.acts, hours, sheet.clock_h) for look in sheet.looks],
+        look_hours=hours,
         pictures=[soak_picture_out(shown, soak) for shown in sheet.waiting],
         answer=soak_answer_out(sheet),
     )

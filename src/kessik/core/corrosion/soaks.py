@@ -1,6 +1,6 @@
 """Soaks: what is exposed, under what, and what was done and seen on the way."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
@@ -215,6 +215,17 @@ def checked_look(look: Look, others: list[Look]) -> Look:
 
 SAME_LOOK_H = 0.5
 """Looks within half an hour belong together."""
+
+
+def hours_together(exposures_h: Iterable[float]) -> list[float]:
+    """The hours at which looks were made, in order: those that belong together at the first of
+    them.
+    """
+    hours: list[float] = []
+    for hour in sorted(exposures_h):
+        if not hours or hour - hours[-1] > SAME_LOOK_H:
+            hours.append(hour)
+    return hours
 
 
 def _same_place(one: Look, other: Look) -> bool:

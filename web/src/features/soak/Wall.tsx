@@ -2,11 +2,11 @@ import { Link } from "react-router";
 import { labelOf } from "../../domain/words";
 import { Mark } from "../../ui/Mark";
 import { AreaBar } from "./AreaBar";
-import { type Coupon, type Look, lookHours, type Soak } from "./soak";
+import type { Coupon, Look, Soak } from "./soak";
 
 /** Coupons along time: a row a coupon, a column a look; each side and stage as it was seen. */
 export function Wall({ soak }: { soak: Soak }) {
-  const hours = lookHours(soak.looks);
+  const hours = soak.look_hours;
   return (
     <section aria-label="Coupons along time" className="mt-5">
       <div className="overflow-x-auto">
@@ -64,7 +64,7 @@ function Row({
         <td key={hour} className="py-2 pr-4">
           <div className="flex flex-col gap-1">
             {own
-              .filter((look) => Math.abs(look.exposure_h - hour) <= 0.5)
+              .filter((look) => look.together_h === hour)
               .map((look) => (
                 <Seen key={look.id} soak={soak} look={look} />
               ))}

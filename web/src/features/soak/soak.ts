@@ -26,13 +26,3 @@ export function moment(typed: string): Schemas["AtBody"] {
   const then = readMoment(typed) ?? new Date();
   return { at_utc: then.toISOString(), offset_minutes: -then.getTimezoneOffset() };
 }
-
-/** Hours of looks that belong together, in order. */
-export function lookHours(looks: readonly Look[]): number[] {
-  const hours: number[] = [];
-  for (const look of [...looks].sort((a, b) => a.exposure_h - b.exposure_h)) {
-    const last = hours.at(-1);
-    if (last === undefined || look.exposure_h - last > 0.5) hours.push(look.exposure_h);
-  }
-  return hours;
-}

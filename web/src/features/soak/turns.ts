@@ -21,7 +21,7 @@ const isSeenNow = (soak: Soak, whose: Whose) =>
       look.coupon_id === whose.coupon &&
       look.side === whose.side &&
       look.stage === whose.stage &&
-      Math.abs(look.clock_h - soak.clock_h) < 0.5,
+      look.is_of_now,
   );
 
 const turns = (soak: Soak, stage: Look["stage"]): Whose[] =>
