@@ -44,6 +44,7 @@ _SLOTS = 12
 
 
 def gauge_out(found: AssayedBlade) -> GaugeOut | None:
+    """The element that decides a claim; None where none does."""
     symbol, claim = deciding(found.assay), found.assay.claim
     if not symbol:
         return None
@@ -61,6 +62,7 @@ def gauge_out(found: AssayedBlade) -> GaugeOut | None:
 
 
 def assay_line_out(found: AssayedBlade) -> AssayLineOut:
+    """A blade at the assay in one line."""
     blade, assay = found.blade, found.assay
     return AssayLineOut.showing(
         blade,
@@ -75,6 +77,7 @@ def assay_line_out(found: AssayedBlade) -> AssayLineOut:
 
 
 def assay_place_out(place: AssayPlace, waiting: list[WaitingShotsOut]) -> AssayPlaceOut:
+    """Batches, blades at the assay, and the files of shots that wait."""
     return AssayPlaceOut(
         headline=place_headline([found.assay for found in place.blades]),
         batches=[BatchOut.showing(batch) for batch in place.batches],
@@ -85,11 +88,15 @@ def assay_place_out(place: AssayPlace, waiting: list[WaitingShotsOut]) -> AssayP
 
 
 def departure_out(found: Departure) -> DepartureOut:
+    """An element outside a range, in numbers and in words."""
     high = found.high_percent if math.isfinite(found.high_percent) else None
     return DepartureOut.showing(found, high_percent=high, says=departure_words(found))
 
 
 def candidate_out(found: Candidate, best: float, claim: str, read: Sequence[str]) -> CandidateOut:
+    """A grade held against the shots; `read` are the elements that were read, `best` is the weight
+    of the likeliest.
+    """
     listed = {r.element for r in found.grade.ranges}
     residuals = [symbol for symbol in read if symbol not in listed and is_compared(symbol)]
     return CandidateOut.showing(
@@ -114,6 +121,7 @@ def candidate_out(found: Candidate, best: float, claim: str, read: Sequence[str]
 
 
 def element_out(symbol: str, mean: ElementMean | None) -> ElementOut:
+    """What was read of an element; its name alone where nothing was."""
     return ElementOut(
         element=symbol,
         name=element_name(symbol),
@@ -126,6 +134,7 @@ def element_out(symbol: str, mean: ElementMean | None) -> ElementOut:
 
 
 def assay_out(found: AssayedBlade, shelf: GradeShelf, lives: list[LifeLineOut]) -> AssayOut:
+    """What the shots of one blade say."""
     assay = found.assay
     claim = assay.claim.name if assay.claim else ""
     best = max((candidate.weight for candidate in assay.candidates), default=0.0)

@@ -5,6 +5,7 @@ from kessik.services.upkeep.copies import Copies
 
 
 def copies_out(found: Copies) -> CopiesOut:
+    """The copies of a data folder, and how one comes back."""
     rule = found.rule
     newest = found.copies[0].path if found.copies else "COPY"
     return CopiesOut(

@@ -45,11 +45,13 @@ LOG_SHOWN = 1000
 
 
 def plan_out(plan: Plan) -> PlanOut:
+    """The check that the tester was told to make next."""
     low, high = plan.band or (None, None)
     return PlanOut.showing(plan, band_low=low, band_high=high)
 
 
 def state_out(state: RunState, since: int = 0, at_most: int | None = None) -> StateOut:
+    """The state of a run, with the checks behind a log position, at most so many."""
     shown, since = _checks_behind(state, since, at_most)
     return StateOut.showing(
         state,
@@ -131,6 +133,7 @@ def _bare(planned: CheckPlanned) -> CheckPlanned:
 
 
 def card_out(card: BenchCard, sealed: bool) -> CardOut:
+    """What the bench needs while the server is away; sealed, only the next check."""
     ahead = card.checks_at[:1] if sealed else card.checks_at
     return CardOut.showing(
         card,
@@ -143,6 +146,7 @@ def _pace_out(pace: Pace) -> PaceOut:
 
 
 def news_out(news: BenchNews, server_utc: str) -> NewsOut:
+    """What is new of a run, as the bench may see it."""
     sealed = bool(news.sealed)
     return NewsOut(
         state=open_state(news.state, sealed, news.after),
@@ -155,6 +159,7 @@ def news_out(news: BenchNews, server_utc: str) -> NewsOut:
 
 
 def blade_at_bench(view: RunView) -> BladeAtBench:
+    """The blade and edge at the bench; hidden behind its code where the trial is blind."""
     zones = [ZoneBody.showing(z) for z in view.edge.zones]
     seen = [DamageBody.showing(d) for d in view.edge.damage]
     edge = EdgeAtBench(

@@ -14,10 +14,12 @@ from kessik.core.words.facts import expected_words
 
 
 def step_bodies(steps: tuple[Step, ...]) -> list[StepBody]:
+    """The steps of an edge or a recipe."""
     return [StepBody.showing(step) for step in steps]
 
 
 def edge_out(edge: Edge, blade: Blade) -> EdgeOut:
+    """An edge with what is known of it."""
     stations = stations_of(edge)
     expected = expected_thickness(blade, edge)
     return EdgeOut.showing(

@@ -9,6 +9,7 @@ from kessik.core.protocols.events import (
 
 
 def event_out(event: BenchEvent) -> EventOut:
+    """An event as the log holds it; why it cannot be read, where nobody understands it."""
     unread = event.payload if isinstance(event.payload, NotUnderstood) else None
     return EventOut.showing(
         event,

@@ -14,22 +14,27 @@ from kessik.services.reading.grades import Library
 
 
 def grade_out(grade: Grade, own: bool) -> GradeOut:
+    """A grade as it stands, and whether the tester said something of it."""
     return GradeOut.showing(grade, own=own)
 
 
 def grades_out(library: Library) -> GradesOut:
+    """The whole library."""
     return GradesOut(grades=[grade_out(g, g.name in library.own) for g in library.grades.values()])
 
 
 def derived_out(found: Derived, ms_c: float, retained: float, notes: list[str]) -> DerivedOut:
+    """What follows from the middle of the ranges of a grade."""
     return DerivedOut.showing(found, ms_c=ms_c, retained_percent=retained, notes=notes)
 
 
 def neighbour_out(found: Neighbour) -> NeighbourOut:
+    """A grade that lies near another."""
     return NeighbourOut.showing(found, name=found.grade.name)
 
 
 def grade_page_out(page: GradePage) -> GradePageOut:
+    """All that is known of one grade."""
     return GradePageOut.showing(
         page,
         grade=grade_out(page.grade, page.own),

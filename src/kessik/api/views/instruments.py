@@ -11,6 +11,7 @@ from kessik.services.devices.instruments import BY_FOLDER, KnownInstrument, rang
 
 
 def reference_check_out(check: ReferenceCheck) -> ReferenceCheckOut:
+    """A check of an instrument on its reference."""
     return ReferenceCheckOut.showing(check, made_utc=check.made.utc)
 
 

@@ -11,6 +11,7 @@ from kessik.core.shelf.facts import hardness_summary
 
 
 def measurement_out(m: Measurement, in_use: bool, blade: Blade | None = None) -> MeasurementOut:
+    """A measurement, with a remark where it is unusual; hardness readings are summed up."""
     quantity = QUANTITIES[m.quantity]
     summed = None
     if blade is not None and m.quantity == "hardness_hrc" and m.details.get("readings"):

@@ -16,10 +16,12 @@ from kessik.services.trials.methods import KnownMethods
 
 
 def check_row_out(row: CheckKind) -> CheckRowOut:
+    """A kind of check as the bench and the pages know it."""
     return CheckRowOut.showing(row, least=row.limit.least, most=row.limit.most)
 
 
 def method_out(method: Method, method_id: str = "", number: int = 1) -> MethodOut:
+    """A method with its sentences."""
     return MethodOut.showing(
         method,
         id=method_id,
@@ -33,10 +35,12 @@ def method_out(method: Method, method_id: str = "", number: int = 1) -> MethodOu
 
 
 def method_version_out(version: MethodVersion) -> MethodOut:
+    """A version of a method."""
     return method_out(version.method, version.id, version.number)
 
 
 def known_methods_out(known: KnownMethods) -> KnownMethodsOut:
+    """What a trial can take its method from."""
     return KnownMethodsOut(
         ready=[method_out(method) for method in known.ready],
         own=[

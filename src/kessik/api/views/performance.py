@@ -13,6 +13,7 @@ from kessik.services.assays.side_by_side import SideBySide, Told
 
 
 def performance_out(found: Performance) -> PerformanceOut:
+    """Lives against what steels are made of, with what the points say."""
     return PerformanceOut.showing(
         found,
         variables=[AgainstOut(name=n, label=lab, unit=u) for n, lab, u in found.variables],
@@ -20,6 +21,7 @@ def performance_out(found: Performance) -> PerformanceOut:
 
 
 def told_out(found: Told) -> ToldOut:
+    """What a maker tells of a steel."""
     return ToldOut.showing(
         found,
         id=found.blade.id,
@@ -30,6 +32,7 @@ def told_out(found: Told) -> ToldOut:
 
 
 def side_by_side_out(found: SideBySide) -> SideBySideOut:
+    """Two sheets of makers, side by side."""
     return SideBySideOut.showing(
         found,
         first=told_out(found.first),

@@ -16,10 +16,12 @@ from kessik.services.trials.plans import DatedWork, TrialPlan
 
 
 def plan_body(plan: Plan, edges_per_blade: int) -> PlanBody:
+    """A plan as the form has it."""
     return PlanBody.showing(plan, edges_per_blade=edges_per_blade)
 
 
 def stock_need_out(need: StockNeed) -> StockNeedOut:
+    """What a plan takes of a lot, in the lot's unit."""
     lot = need.lot
     return StockNeedOut.showing(
         need, lot_id=lot.id, lot=lot.name, unit=lot.unit, currency=lot.currency
@@ -27,11 +29,13 @@ def stock_need_out(need: StockNeed) -> StockNeedOut:
 
 
 def work_out(dated: DatedWork) -> WorkOut:
+    """A piece of work on its day."""
     work = dated.work
     return WorkOut.showing(work, on=dated.on.isoformat())
 
 
 def trial_plan_out(found: TrialPlan) -> TrialPlanOut:
+    """A trial's plan with its cost, and what it lacks."""
     blades = [BladeAheadOut.showing(b, life_from=basis_words(b.starts_with)) for b in found.blades]
     return TrialPlanOut.showing(
         found,

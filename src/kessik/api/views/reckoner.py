@@ -17,11 +17,13 @@ from kessik.core.words.soaks import rating_words
 
 
 def grit_out(grit: Grit) -> GritOut:
+    """A grit on its scale."""
     scale = SCALES[grit.scale]
     return GritOut.showing(grit, name=f"{scale.prefix}{grit.grit:g}", what=scale.what)
 
 
 def brine_change_out(found: BrineChange) -> BrineChangeOut:
+    """What to add to a brine."""
     added = f"{found.salt_g:.1f} g of salt" if found.salt_g else f"{found.water_g:.0f} g of water"
     if not found.salt_g and not found.water_g:
         added = "nothing"
@@ -29,12 +31,14 @@ def brine_change_out(found: BrineChange) -> BrineChangeOut:
 
 
 def top_up_out(water_g: float) -> BrineChangeOut:
+    """The water that evaporated."""
     says = f"add {water_g:.0f} g of plain water; the salt stayed"
     footing = FootingOut.showing(brine_reckoner.CHANGE)
     return BrineChangeOut(salt_g=0, water_g=water_g, says=says, footing=footing)
 
 
 def conditions_out(ph: float, faults: Sequence[CabinetFault]) -> ConditionsOut:
+    """A pH in words, and what of the conditions a spray cabinet may not have."""
     said = [
         f"{f.what} of {f.value:g}{f' {f.unit}' if f.unit else ''}: {f.least:g} to {f.most:g}"
         for f in faults
@@ -44,5 +48,6 @@ def conditions_out(ph: float, faults: Sequence[CabinetFault]) -> ConditionsOut:
 
 
 def ratings_out(found: Sequence[Rating]) -> RatingsOut:
+    """The grades of an area by every standard."""
     footing = FootingOut.showing(brine_reckoner.RATINGS)
     return RatingsOut(says=[rating_words(each) for each in found], footing=footing)

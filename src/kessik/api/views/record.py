@@ -18,6 +18,7 @@ from kessik.services.record.trials import TrialRecord
 
 
 def recorded_run_out(r: TrialRun, numbers: dict[str, int]) -> RecordedRunOut:
+    """A run in the record of its trial; `numbers` are those of the versions of its method."""
     run = r.run
     return RecordedRunOut.showing(
         run,
@@ -32,10 +33,12 @@ def recorded_run_out(r: TrialRun, numbers: dict[str, int]) -> RecordedRunOut:
 
 
 def trace_out(trace: Trace) -> TraceOut:
+    """What was changed, when and why."""
     return TraceOut.showing(trace, says=trace_words(trace))
 
 
 def trial_record_out(found: TrialRecord) -> TrialRecordOut:
+    """A trial with all its runs, and what was changed in it."""
     numbers = {v.id: v.number for v in found.state.versions.values()}
     cut = {r.run.edge_id for r in found.state.runs if not r.run.practice}
     return TrialRecordOut(
@@ -53,5 +56,6 @@ def trial_record_out(found: TrialRecord) -> TrialRecordOut:
 
 
 def binned_out(entry: InBin) -> BinnedOut:
+    """Something in the bin, and the day it goes for good."""
     goes = date.fromisoformat(entry.binned_utc[:10]) + timedelta(days=BIN_DAYS)
     return BinnedOut.showing(entry, goes_on=goes.isoformat())

@@ -18,6 +18,7 @@ _SHOWN_ROWS = 6
 
 
 def sheet_preview_out(found: SheetPreview) -> SheetPreviewOut:
+    """A sheet as it would be read, with the first of its rows and faults."""
     raw, reading, method = found.raw, found.reading, found.method
     return SheetPreviewOut.showing(
         found,

@@ -22,6 +22,7 @@ from kessik.services.shelf.pages import BladePage
 
 
 def blade_out(blade: Blade) -> BladeOut:
+    """A blade, or one arm of it, with what is known of it."""
     hardness = blade.used("hardness_hrc")
     return BladeOut.showing(
         blade,
@@ -34,18 +35,22 @@ def blade_out(blade: Blade) -> BladeOut:
 
 
 def recipe_body(recipe: Recipe) -> RecipeBody:
+    """A recipe with its steps."""
     return RecipeBody.showing(recipe, steps=step_bodies(recipe.steps))
 
 
 def photo_out(photo: Shown) -> PhotoOut:
+    """A picture of a blade."""
     return PhotoOut.showing(photo, hash=photo.picture.hash)
 
 
 def shelved_out(found: Shelved) -> ShelvedOut:
+    """A blade on the shelf."""
     return ShelvedOut.showing(found, blade=blade_out(found.blade))
 
 
 def blade_page_out(found: BladePage) -> BladePageOut:
+    """All that is known of one blade."""
     return BladePageOut.showing(
         found,
         blade=blade_out(found.blade),

@@ -28,15 +28,18 @@ from kessik.services.soaks.sheets import SoakSheet
 
 
 def bounds_out(area: Bounds) -> BoundsOut:
+    """An area with its bounds, and in words."""
     return BoundsOut.showing(area, says=area_words(area))
 
 
 def held_out(held: FairnessCheck, names: dict[str, str]) -> HeldOut:
+    """One variable over the coupons; in words where it is confounded."""
     says = held_words(held, names) if held.status == "confounded" else ""
     return HeldOut.showing(held, name=NAMES[held.variable], says=says)
 
 
 def course_out(course: Course) -> CourseOut:
+    """One coupon along the soak."""
     points = [PointOut.showing(p, area=bounds_out(p.area)) for p in course.points]
     return CourseOut.showing(
         course,
@@ -48,6 +51,7 @@ def course_out(course: Course) -> CourseOut:
 
 
 def soak_answer_out(sheet: SoakSheet) -> SoakAnswerOut:
+    """What a soak says so far."""
     answer, names = sheet.answer, sheet.names
     return SoakAnswerOut.showing(
         answer,

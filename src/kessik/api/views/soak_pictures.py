@@ -27,6 +27,7 @@ from kessik.services.soaks.soaks import picture_clock_h
 
 
 def soak_picture_out(shown: Shown, soak: Soak) -> SoakPictureOut:
+    """A picture on the time line of its soak."""
     picture = shown.picture
     begun = soak.started
     return SoakPictureOut.showing(
@@ -37,6 +38,7 @@ def soak_picture_out(shown: Shown, soak: Soak) -> SoakPictureOut:
 
 
 def rust_out(reading: RustReading, threshold: float, new: Since | None) -> RustOut:
+    """Rust measured in a picture; `new` is what came since the look before."""
     area, maps = reading.area, reading.maps
     before = new.before if new else None
     codes = map_codes(reading, before)
@@ -58,6 +60,7 @@ def rust_out(reading: RustReading, threshold: float, new: Since | None) -> RustO
 
 
 def look_measuring_out(look: Look, measuring: Measuring | None) -> LookMeasuringOut:
+    """How a look was measured: everything needed to do it again."""
     kept = None
     if measuring is not None:
         plain = {k: v for k, v in asdict(measuring).items() if k != "version"}

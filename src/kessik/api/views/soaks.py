@@ -40,6 +40,7 @@ from kessik.services.soaks.side_by_side import Placed, PlaceTable
 
 
 def act_out(act: Act, acts: Sequence[Act]) -> ActOut:
+    """Something done, at its true hour."""
     return ActOut.showing(
         act,
         at_utc=act.at.utc,
@@ -74,10 +75,12 @@ def look_out(
 
 
 def duty_out(duty: DueStep) -> DutyOut:
+    """A look or an intervention that is due."""
     return DutyOut.showing(duty, says=DEED_WORDS[duty.what])
 
 
 def soak_line_out(sheet: SoakSheet) -> SoakLineOut:
+    """A soak in the list."""
     soak = sheet.soak
     return SoakLineOut.showing(
         soak,
@@ -96,6 +99,7 @@ def soak_line_out(sheet: SoakSheet) -> SoakLineOut:
 
 
 def soak_out(sheet: SoakSheet) -> SoakOut:
+    """A soak, whole."""
     soak = sheet.soak
     line = soak_line_out(sheet)
     hours = hours_together(exposure_h(look.clock_h, sheet.acts) for look in sheet.looks)
@@ -112,6 +116,7 @@ def soak_out(sheet: SoakSheet) -> SoakOut:
 
 
 def blade_soak_out(sheet: SoakSheet, coupon_id: str) -> BladeSoakOut:
+    """What a soak says of one of its coupons."""
     answer, soak = sheet.answer, sheet.soak
     coupon = soak.coupon(coupon_id)
     course = next(c for c in answer.courses if c.coupon_id == coupon_id)
@@ -146,6 +151,7 @@ def blade_soaks_out(blade_id: str, sheets: Sequence[SoakSheet]) -> list[BladeSoa
 
 
 def place_table_out(table: PlaceTable) -> PlaceTableOut:
+    """Places from soak to soak."""
     return PlaceTableOut(
         soaks=[soak_line_out(sheet) for sheet in table.soaks],
         rows=[

@@ -10,10 +10,12 @@ from kessik.core.words.stock import lot_words
 
 
 def lot_kind_out(kind: LotKind, of: KindOfLot) -> LotKindOut:
+    """A kind of lot, and what is said of it."""
     return LotKindOut.showing(of, kind=kind)
 
 
 def lot_out(stocked: StockedLot) -> LotOut:
+    """A lot with what is left of it."""
     lot = stocked.lot
     return LotOut.showing(
         stocked,

@@ -42,6 +42,7 @@ from kessik.services.trials.line_up import LineUp
 
 
 def trial_out(trial: Trial) -> TrialOut:
+    """A trial as it is kept, with its rules in words."""
     return TrialOut.showing(
         trial,
         factor=trial.rule.factor,
@@ -61,6 +62,7 @@ def trial_out(trial: Trial) -> TrialOut:
 
 
 def variable_out(v: Variable, trial: Trial, recorded: bool) -> VariableOut:
+    """A variable as the trial holds it."""
     rule = trial.rule
     every_edge = v.kind == "settled" and trial.settled_rule.kind == "every_edge"
     return VariableOut.showing(
@@ -76,10 +78,12 @@ def variable_out(v: Variable, trial: Trial, recorded: bool) -> VariableOut:
 
 
 def cell_out(cell: Cell, rule: MatchingRule) -> CellOut:
+    """One blade at one variable."""
     return CellOut.showing(cell, says=cell_words(cell, rule))
 
 
 def mismatch_out(found: Mismatch, ways: Sequence[Remedy], rule: MatchingRule) -> MismatchOut:
+    """A mismatch, with the ways out of it."""
     out = [
         WayOutOut(
             kind=way.kind,
@@ -98,6 +102,7 @@ def _changed(before: MatchingRule, after: MatchingRule) -> TrialPatch:
 
 
 def run_brief(r: TrialRun) -> RunBrief:
+    """A run in one line."""
     run, blade, edge = r.run, r.blade, r.edge
     return RunBrief.showing(
         run,
@@ -113,6 +118,7 @@ def run_brief(r: TrialRun) -> RunBrief:
 
 
 def line_up_out(found: LineUp) -> LineUpOut:
+    """The line-up: blades by variables, and what an answer could speak of."""
     state, rule = found.state, found.state.trial.rule
     recorded = {cell.variable for cell in found.cells}
     return LineUpOut.showing(

@@ -16,6 +16,7 @@ from kessik.core.words.upkeep import ability_words, restoring_words, stones_word
 
 
 def figures_out(figures: Mapping[str, float]) -> list[FigureOut]:
+    """What a run or a blade shows besides lives."""
     return [
         FigureOut(name=n, label=KINDS[n].label, unit=KINDS[n].unit, value=v)
         for n, v in figures.items()
@@ -23,6 +24,7 @@ def figures_out(figures: Mapping[str, float]) -> list[FigureOut]:
 
 
 def efforts_out(efforts: EffortTable) -> EffortsOut:
+    """Effort by layers, blade by blade."""
     layers = sorted({n for at in efforts.by_blade.values() for n in at})
     return EffortsOut(
         layers=layers,
@@ -32,6 +34,7 @@ def efforts_out(efforts: EffortTable) -> EffortsOut:
 
 
 def upkeep_out(found: Upkeep) -> UpkeepOut:
+    """What one blade asks for, and what it gives back."""
     return UpkeepOut(
         blade=found.blade.code,
         mark=found.blade.mark,
