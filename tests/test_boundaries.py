@@ -172,3 +172,9 @@ def asked_for(package):
 def test_a_package_of_the_core_is_met_by_its_face(package):
     dotted = ".".join(package.relative_to(ROOT / "src").parts)
     assert set(importlib.import_module(dotted).__all__) == asked_for(package)
+
+
+def test_no_test_leans_on_another_test():
+    leaning = re.compile(r"from tests\.[\w.]*test_\w+ import")
+    for file in (ROOT / "tests").rglob("*.py"):
+        assert not leaning.search(file.read_text(encoding="utf-8")), f"{file}: use tests/helpers"

@@ -7,6 +7,7 @@ import zipfile
 import pytest
 
 from tests.conftest import BenchHand
+from tests.helpers.answers import answer_of
 
 LIVES = {"coarse": 12.0, "polished": 20.0}
 
@@ -42,10 +43,6 @@ def cut_all(hand):
                 break
             if not state["confirmation_wanted"]:
                 at = hand.cut(run, 2, at)
-
-
-def answer_of(client, trial):
-    return client.get(f"/api/trials/{trial}/verdict").json()["answer"]
 
 
 def test_the_blade_cancels_and_the_answer_speaks_of_the_finish(knife):

@@ -9,7 +9,7 @@ import pytest
 
 from kessik.interchange.shots_csv import read_shots
 from kessik.services.devices.shots import keep_shots
-from tests.services.test_what_comes_next import cut_run
+from tests.helpers.cutting import cut_run
 
 HEAD = "blade,shot,element,percent,plus_minus\n"
 LOW_ALLOY = {"Cr": 5.2, "Mo": 1.0, "V": 0.23, "Mn": 0.55, "Si": 0.3, "Fe": 91.6}

@@ -8,7 +8,7 @@ import pytest
 from icalendar import Calendar
 
 from kessik.services.clock import local_day, now
-from tests.services.test_what_comes_next import cut_run
+from tests.helpers.cutting import cut_run
 
 
 def covered(hand, yes, seed=3):

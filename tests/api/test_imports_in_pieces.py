@@ -18,29 +18,8 @@ from kessik.services.files import imports
 from kessik.services.files.arriving import remove_left_behind
 from kessik.services.files.imports import import_files
 from kessik.services.files.work import STORES, Work
-from tests.api.test_imports import post
-
-HEADER = "blade,edge,count,check,value\n"
-MANY = HEADER + "".join(
-    f"B{b},{e},{n},force,{150 + n}\n" for b in range(3) for e in (1, 2) for n in range(200)
-)
-
-
-def rows_of_all_tables(database):
-    with database.read() as session:
-        return {
-            table: session.execute(text(f"SELECT count(*) FROM {table}")).scalar()
-            for table in (
-                "trial",
-                "blade",
-                "edge",
-                "run",
-                "event",
-                "method",
-                "measurement",
-                "trial_blade",
-            )
-        }
+from tests.helpers.files_sent import post
+from tests.helpers.pieces import HEADER, MANY, rows_of_all_tables
 
 
 def test_nobody_sees_a_trial_before_all_of_it_is_there(client, database, monkeypatch):

@@ -6,7 +6,7 @@ import pytest
 
 from kessik.instruments.stand_ins.others import take_picture
 from kessik.instruments.stand_ins.transport import LoopbackLine
-from tests.instruments.test_lines import Told, until
+from tests.helpers.lines import Told, until
 
 TESTER = {
     "id": "tester-one",

@@ -7,7 +7,7 @@ import zipfile
 
 import pytest
 
-from tests.services.test_what_comes_next import cut_run
+from tests.helpers.cutting import cut_run
 
 
 def plain(method):

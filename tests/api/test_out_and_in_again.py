@@ -9,7 +9,7 @@ from itertools import accumulate, count
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from tests.api.test_paper import Paper
+from tests.helpers.paper import Paper
 
 _trials = count()
 LENGTHS = st.integers(5, 60)

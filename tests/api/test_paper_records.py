@@ -9,7 +9,7 @@ import re
 
 import pytest
 
-from tests.api.test_paper import Paper, line
+from tests.helpers.paper import Paper, line
 
 
 @pytest.fixture

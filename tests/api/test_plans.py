@@ -4,7 +4,7 @@ how much.
 
 import pytest
 
-from tests.services.test_what_comes_next import cut_run
+from tests.helpers.cutting import cut_run
 
 
 def path(hand, rest=""):

@@ -5,9 +5,9 @@ from urllib.parse import unquote
 import pytest
 from sqlalchemy import text
 
-from tests.api.test_imports import GOOD, post
-from tests.api.test_paper import Paper, line
-from tests.api.test_sheets import TWO_STAGE, Desk
+from tests.helpers.files_sent import GOOD, post
+from tests.helpers.paper import Paper, line
+from tests.helpers.sheets import TWO_STAGE, Desk
 
 TABLES = ("trial", "blade", "edge", "run", "event", "method", "measurement", "trial_blade")
 SHEET = "Knife;Edge;Fine;Working\nA;3;30;25\nA;4;31;26\nB;3;40;22\nC;1;28;19\n"

@@ -14,8 +14,8 @@ from kessik.services.paper import sheet_import
 from kessik.services.paper.runs import Entered
 from kessik.services.paper.sheet_plans import Sheet, Target
 from kessik.services.paper.sheets import preview
-from tests.api.test_imports_in_pieces import rows_of_all_tables
 from tests.conftest import BenchHand
+from tests.helpers.pieces import rows_of_all_tables
 
 # A's edge 3 waits on the shelf, its edge 4 is new, and so is the blade C.
 SHEET = "Knife;Edge;Fine;Working\nA;3;30;25\nA;4;31;26\nB;3;40;22\nC;1;28;19\n"

@@ -6,7 +6,7 @@ from uuid import uuid4
 
 import pytest
 
-from tests.services.test_what_comes_next import cut_run
+from tests.helpers.cutting import cut_run
 
 
 def lot(hand, kind="rope", unit="m", amount=10.0, **rest):

@@ -5,7 +5,7 @@ import pytest
 
 from kessik.core.sharpness.curves import CurveBand
 from kessik.core.sharpness.work import mean_reading_gf
-from tests.api.test_arms import answer_of
+from tests.helpers.answers import answer_of
 
 
 def curve(force_gf, to=20.0):

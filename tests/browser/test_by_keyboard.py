@@ -2,31 +2,7 @@
 
 from selenium.webdriver.common.keys import Keys
 
-
-def cut_to_the_end(person, life):
-    """Do what the screen says until it says that the run has ended; readings follow a curve of this
-    life.
-    """
-    cuts = 0
-    for _ in range(200):
-        person.until(lambda: not person.text("next").startswith("Working out"))
-        says = person.text("next")
-        if says.startswith("This run has ended"):
-            return cuts
-        if ("reading" in says and not says.startswith("Check after")) or says.startswith(
-            "Read once more"
-        ):
-            gf = round(150 + 250 * (cuts / life) ** 0.6)
-            person.press(*str(gf), Keys.ENTER)
-            person.until(lambda shown=gf: person.text("last-reading") == f"{shown} gf")
-            person.until(
-                lambda: "all on disk" in person.driver.find_element("tag name", "header").text
-            )
-        else:
-            person.press(" ")
-            cuts += 1
-            person.until(lambda shown=str(cuts): person.text("count") == shown)
-    raise AssertionError("the run did not end")
+from tests.helpers.browser import cut_to_the_end
 
 
 def test_from_an_empty_database_to_a_verdict(person):

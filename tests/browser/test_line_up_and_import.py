@@ -3,14 +3,7 @@
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-
-def cell(person, blade, variable):
-    row = person.driver.find_element(By.XPATH, f"//tr[th//a[.='{blade}']]")
-    return row.find_element(By.CSS_SELECTOR, f"td[data-variable={variable}]")
-
-
-def state(person, blade, variable):
-    return person.until(lambda: cell(person, blade, variable).get_attribute("data-state"))
+from tests.helpers.browser import cell, state
 
 
 def change(person, blade, variable, *keys):

@@ -5,6 +5,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.chromium import chromium
 from tests.browser.conftest import Person
+from tests.helpers.at_the_bench import at_the_bench, log_of
 
 KEPT_BY_WORKER = "return navigator.serviceWorker.controller !== null"
 
@@ -12,19 +13,6 @@ KEPT_BY_WORKER = "return navigator.serviceWorker.controller !== null"
 def device_of(log):
     """The device that cut first."""
     return next(e["device"] for e in log["log"] if e["kind"] == "cut")
-
-
-def at_the_bench(person, served):
-    hand = served.hand()
-    (_, edge), _ = hand.make_trial("A", "B")
-    run = hand.start(edge)
-    person.open(f"/runs/{run}")
-    person.see("take 2 readings")
-    return hand, run
-
-
-def log_of(hand, run):
-    return hand.client.get(f"/api/runs/{run}").json()
 
 
 def test_a_reload_in_the_middle_of_a_run(person, served):

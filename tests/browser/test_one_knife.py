@@ -5,7 +5,7 @@ compared.
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from tests.browser.test_by_keyboard import cut_to_the_end
+from tests.helpers.browser import cut_to_the_end
 
 
 def test_two_finishes_on_one_knife(person, served):

@@ -5,7 +5,7 @@ sheet prints.
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from tests.browser.test_shelf_and_edges import press_button
+from tests.helpers.browser import press_button
 
 
 def field(person, label):

@@ -8,13 +8,12 @@ import urllib.request
 import numpy as np
 import pytest
 from PIL import Image
-from selenium.common.exceptions import ElementNotInteractableException
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from tests.browser.test_line_up_and_import import state
-from tests.services.test_what_comes_next import cut_run
+from tests.helpers.browser import press_button, state
+from tests.helpers.cutting import cut_run
 
 
 def labelled(person, label):
@@ -25,22 +24,6 @@ def type_into(person, label, text):
     field = labelled(person, label)
     field.send_keys(Keys.CONTROL + "a")
     field.send_keys(text, Keys.TAB)
-
-
-def press_button(person, words):
-    """Press a button by its words, once it is there, awake and not behind a closing sheet."""
-
-    def pressed():
-        (button,) = person.driver.find_elements(By.XPATH, f"//button[.='{words}']")[:1] or [None]
-        if button is None or not button.is_enabled():
-            return False
-        try:
-            button.send_keys(Keys.ENTER)
-        except ElementNotInteractableException:
-            return False
-        return True
-
-    person.until(pressed)
 
 
 def test_a_blade_comes_to_the_shelf_is_measured_and_archived(person, served):

@@ -8,7 +8,7 @@ from kessik.instruments.stand_ins.edge_force import EdgeForceStandIn
 from kessik.instruments.stand_ins.transport import LoopbackLine
 from tests.browser.chromium import chromium
 from tests.browser.conftest import Person
-from tests.browser.test_nothing_is_lost import at_the_bench, log_of
+from tests.helpers.at_the_bench import at_the_bench, log_of
 from tests.serving import Served
 
 

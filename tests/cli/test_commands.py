@@ -10,7 +10,7 @@ from benchmarks.population import draw_bench
 from typer.testing import CliRunner
 
 from kessik.cli.main import app
-from tests.interchange.test_round_trip import BLADES, EDGES, SERIES
+from tests.helpers.round_trip import BLADES, EDGES, SERIES
 
 RUNNER = CliRunner()
 

@@ -2,8 +2,6 @@
 again.
 """
 
-import time
-
 import numpy as np
 import pytest
 
@@ -23,13 +21,7 @@ from kessik.interchange.instrument_lines import read_line
 from kessik.interchange.shots_csv import read_shots
 from kessik.services.devices.instrument_desk import Desk
 from kessik.services.live import Live
-
-
-def until(condition, seconds=5.0):
-    end = time.monotonic() + seconds
-    while not condition():
-        assert time.monotonic() < end, "it did not come about"
-        time.sleep(0.005)
+from tests.helpers.lines import Told, until
 
 
 @pytest.mark.parametrize(
@@ -80,17 +72,6 @@ def test_a_lost_line_is_announced_once_and_found_again():
     until(lambda: heard == ["ST +0200.0 gf"])
     reader.close()
     line.close()
-
-
-class Told:
-    """What the desk tells, as it tells it."""
-
-    def __init__(self, desk, live):
-        self.news, self.desk = [], desk
-        live.tell = lambda topic, message: self.news.append(message)
-
-    def whats(self, what):
-        return [n for n in self.news if n.what == what]
 
 
 @pytest.fixture

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from kessik.core.protocols.entries import is_plain
 from tests.conftest import BenchHand
-from tests.core.test_events import payloads
+from tests.helpers.payloads import payloads
 
 FEW = settings(
     max_examples=15, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture]

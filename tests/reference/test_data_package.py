@@ -5,7 +5,7 @@ import zipfile
 
 import frictionless
 
-from tests.api.test_paper import line
+from tests.helpers.paper import line
 
 
 def test_a_trial_goes_out_as_a_package_that_its_validator_accepts(hand, tmp_path, monkeypatch):

@@ -10,7 +10,7 @@ from kessik.core.errors import StoreBusyError
 from kessik.services.reading.trial_states import trial_state
 from kessik.services.trials import answers
 from tests.conftest import BenchHand, TestClient, here
-from tests.services.test_what_comes_next import cut_run
+from tests.helpers.cutting import cut_run
 
 
 @pytest.fixture

@@ -13,14 +13,9 @@ from kessik.interchange.photos import decode_photo
 from kessik.interchange.shots_csv import read_shots
 from kessik.services.devices.shots import keep_shots
 from kessik.services.pictures.storing import forget_unused, keep_picture, picture_file
+from tests.helpers.pictures import picture
 
 NOW = datetime(2026, 5, 4, 10, tzinfo=UTC)
-
-
-def picture(shade=120, **settings):
-    out = io.BytesIO()
-    Image.fromarray(np.full((20, 30, 3), shade, np.uint8)).save(out, "PNG", **settings)
-    return out.getvalue()
 
 
 @pytest.fixture

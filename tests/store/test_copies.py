@@ -15,7 +15,7 @@ from kessik.store.backups import BackupRule
 from kessik.store.contents import holds
 from kessik.store.photo_files import photo_path
 from kessik.store.restoring import restore
-from tests.services.test_pictures import picture
+from tests.helpers.pictures import picture
 
 TODAY = datetime(2026, 5, 20, 8, tzinfo=UTC)
 

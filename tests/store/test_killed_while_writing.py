@@ -10,7 +10,7 @@ from uuid import uuid4
 import httpx2
 import pytest
 
-from tests.api.test_imports_in_pieces import MANY
+from tests.helpers.pieces import MANY
 from tests.serving import Served
 
 KILLS = 10

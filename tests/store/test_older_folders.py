@@ -11,8 +11,8 @@ import pytest
 from kessik.api.app import create_app
 from kessik.store.database import DATABASE_NAME, Database
 from kessik.store.queries import bench_log, shelf, trials
-from tests.api.test_odd_events import UNREADABLE
 from tests.conftest import here
+from tests.helpers.odd_events import UNREADABLE
 
 FOLDERS = sorted((Path(__file__).parent / "older_folders").glob("*.db.xz"))
 CONTENT = {

@@ -1,0 +1,1 @@
+"""What several test modules do alike: cut, enter, send, wait."""
