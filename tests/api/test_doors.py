@@ -17,7 +17,7 @@ from PIL import Image
 from kessik.api.app import create_app
 from kessik.api.read_timeouts import HEAD_WITHIN_S, PatientProtocol
 from kessik.services.live import run_topic
-from kessik.services.pictures.storing import forget_unused
+from kessik.services.pictures.storing import delete_unused
 from tests.conftest import here
 from tests.serving import ServedHere
 
@@ -160,7 +160,7 @@ def test_a_picture_keeps_its_turn_and_loses_its_place_and_goes_when_it_is_delete
     )
     client.delete(f"/api/blades/blade-door/photos/{post.json()['hash']}")
     assert client.get(f"/api/pictures/{post.json()['hash']}").status_code == 404
-    forget_unused(database, datetime.now(UTC))
+    delete_unused(database, datetime.now(UTC))
     assert [path for path in (database.folder / "photos").rglob("*") if path.is_file()] == []
 
 
@@ -236,7 +236,7 @@ def test_a_device_that_is_shut_out_hears_no_more(tmp_path, database):
             link.settimeout(10)
             assert b"200 OK" in link.recv(4096)
             (device,) = pairing.devices()
-            pairing.forget(device.id)
+            pairing.delete_device(device.id)
             heard = b""
             while chunk := link.recv(4096):
                 heard += chunk

@@ -15,9 +15,9 @@ from kessik.core.limits import most
 from kessik.interchange.named_files import NamedFile
 from kessik.services.clock import now
 from kessik.services.files import imports
-from kessik.services.files.arriving import remove_left_behind
+from kessik.services.files.arriving import delete_left_behind
 from kessik.services.files.imports import import_files
-from kessik.services.files.work import STORES, Work
+from kessik.services.files.work import STORES, ImportWork
 from tests.helpers.files_sent import post
 from tests.helpers.pieces import HEADER, MANY, rows_of_all_tables
 
@@ -42,7 +42,7 @@ def test_nobody_sees_a_trial_before_all_of_it_is_there(client, database, monkeyp
 @pytest.mark.parametrize("after", [0, 3])
 def test_what_is_cancelled_or_fails_leaves_nothing(database, monkeypatch, after):
     before = rows_of_all_tables(database)
-    work, pieces = Work(), iter(range(100))
+    work, pieces = ImportWork(), iter(range(100))
     append = imports.bench_log.append_rows
 
     def cancelling(session, rows):
@@ -101,7 +101,7 @@ def test_what_a_killed_server_left_is_removed_by_the_next(database):
             " '', '', '{}', '', '', '{}', '2026-01-01T00:00:00+00:00|gone')"
         )
         session.execute(text(row))
-    remove_left_behind(database, datetime.now(UTC))
+    delete_left_behind(database, datetime.now(UTC))
     assert rows_of_all_tables(database) == before
 
 

@@ -9,7 +9,7 @@ from kessik.core.errors import CancelledError, ConflictError
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.raw_sheets import read_sheet
 from kessik.services.clock import now
-from kessik.services.files.work import Work
+from kessik.services.files.work import ImportWork
 from kessik.services.paper import sheet_import
 from kessik.services.paper.runs import Entered
 from kessik.services.paper.sheet_plans import Sheet, Target
@@ -64,7 +64,7 @@ def test_nobody_sees_a_run_before_all_are_there(trial):
 
 @pytest.mark.parametrize("after", [0, 3])
 def test_what_is_cancelled_leaves_nothing(trial, database, after):
-    before, work = rows_of_all_tables(database), Work()
+    before, work = rows_of_all_tables(database), ImportWork()
     with pytest.raises(CancelledError):
         trial.bring(lambda n: work.cancel() if n == after else None, work)
     assert rows_of_all_tables(database) == before

@@ -1,7 +1,7 @@
 """A served Kessik and a browser for it."""
 
 import pytest
-from selenium.common.exceptions import StaleElementReferenceException
+from selenium.common.exceptions import StaleElementReferenceException, TimeoutException
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -9,6 +9,8 @@ from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.chromium import chromium
 from tests.serving import Served, ServedHere
+
+PATIENCE_S = 40  # of a busy machine; what comes sooner is not waited for
 
 
 class Person:
@@ -24,28 +26,31 @@ class Person:
         for key in keys:
             ActionChains(self.driver).send_keys(key).perform()
 
-    def see(self, words, seconds=15):
+    def see(self, words, seconds=PATIENCE_S):
         def visible(driver):
             return words in driver.find_element(By.TAG_NAME, "body").text.replace(
                 "\u2011", "-"
             ).replace("\u00a0", " ")
 
-        # a page that is just being left is gone between finding and reading it
-        wait = WebDriverWait(
-            self.driver, seconds, ignored_exceptions=[StaleElementReferenceException]
-        )
-        wait.until(visible, f"“{words}” is not to be seen at {self.driver.current_url}")
+        try:
+            self._wait(seconds).until(visible)
+        except TimeoutException as late:
+            raise AssertionError(
+                f"“{words}” is not to be seen at {self.driver.current_url}"
+            ) from late
 
     def text(self, test_id):
         return self.driver.find_element(By.CSS_SELECTOR, f"[data-testid={test_id}]").text.replace(
             "\u2011", "-"
         )
 
-    def until(self, condition, seconds=15):
-        wait = WebDriverWait(
-            self.driver, seconds, ignored_exceptions=[StaleElementReferenceException]
-        )
-        return wait.until(lambda _: condition())
+    def until(self, condition, seconds=PATIENCE_S):
+        return self._wait(seconds).until(lambda _: condition())
+
+    def _wait(self, seconds):
+        # a page that is just being left is gone between finding and reading it
+        gone = [StaleElementReferenceException]
+        return WebDriverWait(self.driver, seconds, 0.1, ignored_exceptions=gone)
 
     def focused(self):
         return self.driver.switch_to.active_element
@@ -61,9 +66,13 @@ class Person:
             self.press(Keys.TAB)
         raise AssertionError(f"Tab does not reach “{words}”")
 
-    def pick(self, label, words):
-        """Open a choice and take an option of it, by keyboard."""
-        choice = f"//label[starts-with(., '{label}')]/following::button[@role='combobox'][1]"
+    def pick(self, label, words, section=""):
+        """Open a choice, of a section where several are called so, and take an option of it, by
+        keyboard.
+        """
+        inside = f"//section[@aria-label='{section}']" if section else ""
+        named = f"{inside}//label[starts-with(., '{label}')]"
+        choice = f"{named}/following::button[@role='combobox'][1]"
         self.driver.find_element(By.XPATH, choice).send_keys(Keys.SPACE)
         options = self.until(lambda: self.driver.find_elements(By.CSS_SELECTOR, "[role=option]"))
         self.press(Keys.HOME)

@@ -6,7 +6,6 @@ import json
 import urllib.request
 
 from selenium.webdriver.common.by import By
-from selenium.webdriver.common.keys import Keys
 
 
 def json_of(person, path):
@@ -45,10 +44,7 @@ def define_whittling(person, trial):
     person.pick("Lost from", "cuts")
     person.pick("Checked", "at even gaps")
     fill(person, "Every", "10")
-    ends = "//section[@aria-label='A run ends when']//label[.='Stage']"
-    ends += "/following::button[@role='combobox'][1]"
-    person.driver.find_element(By.XPATH, ends).send_keys(" ")
-    person.press(Keys.END, Keys.ENTER)
+    person.pick("Stage", "fine", section="A run ends when")
     person.pick("Confirmed by", "nothing more")
     press_button(person, "Save method")
     person.until(lambda: person.driver.current_url.endswith("/plan"))

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kessik.core.protocols.pace import pace
-from kessik.core.protocols.reading_gate import Gate, pass_line
+from kessik.core.protocols.reading_gate import ReadingGate, pass_line
 from kessik.core.reference_checks import drift
 from kessik.core.sharpening.rounds import Round, still_restoring
 from kessik.core.sharpening.strop_back import stones_due, strop_back
@@ -124,7 +124,7 @@ def test_a_slow_drift_cannot_drag_its_base_along():
     assert drift(days).warns
 
 
-def through(*lines, start=Gate()):  # noqa: B008 - a frozen value
+def through(*lines, start=ReadingGate()):  # noqa: B008 - a frozen value
     gate, answers = start, []
     for standing, value, at_s in lines:
         gate, answer = pass_line(gate, standing, value, at_s, 1, 5000)

@@ -5,12 +5,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kessik.core.errors import OutOfRangeError
-from kessik.core.protocols.corrections import put_right_by
+from kessik.core.protocols.corrections import corrected_by
 from kessik.core.protocols.events import BenchEvent, Correction, Cut, Reading, Start, Stop, Strike
 from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.protocols.schools import BY_SCHOOL
-from kessik.core.trials.paper.cells import Written, life_in, number_in
+from kessik.core.trials.paper.cells import WrittenLife, life_in, number_in
 from kessik.core.trials.paper.guessing import guess
 from kessik.core.trials.paper.heads import head_of
 from kessik.core.trials.paper.lines import PaperLine, read_lines
@@ -24,7 +24,7 @@ COUNTS = st.integers(1, 900)
 def test_a_bracket_is_read_as_written_and_never_upside_down(one, other, sign):
     text = f"{one}{sign}{other}"
     if one < other:
-        assert life_in(text, "fine") == Written(one, other)
+        assert life_in(text, "fine") == WrittenLife(one, other)
     else:
         with pytest.raises(OutOfRangeError, match="last pass comes first"):
             life_in(text, "fine")
@@ -104,7 +104,7 @@ def test_an_undo_of_an_undo_is_in_force(undone):
     log = [BenchEvent(f"e{n}", each, "d", n, 0, 4, "", n + 1) for n, each in enumerate(said)]
     struck = fold(log, force_limit_rope()).checks[0].check.struck
     assert struck == (undone % 2 == 0)
-    assert ("e2" in put_right_by(log)) == struck
+    assert ("e2" in corrected_by(log)) == struck
 
 
 def test_neighbouring_heads_are_never_joined_into_one_meaning():

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from kessik.core.corrosion.answer import soak_answer
 from kessik.core.corrosion.fairness import Specimen, fairness
 from kessik.core.corrosion.methods import BY_KEY, METHODS, Intervention, check_method
-from kessik.core.corrosion.places import kept_places
+from kessik.core.corrosion.places import shared_places
 from kessik.core.corrosion.soaks import (
     Act,
     Coupon,
@@ -185,7 +185,7 @@ def test_blades_that_swap_from_one_medium_to_the_next_are_named():
         (name, {s.coupon_id: s for s in a.ranking.standings})
         for name, a in (("brine", one), ("paste", other))
     ]
-    kept = kept_places(tables)
+    kept = shared_places(tables)
     assert kept.pairs == 1
     assert (kept.swaps[0].better_in, kept.swaps[0].worse_in) == ("brine", "paste")
 

@@ -3,7 +3,7 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kessik.core.protocols.reading_gate import Gate, pass_line
+from kessik.core.protocols.reading_gate import ReadingGate, pass_line
 from kessik.interchange.instrument_lines import read_line
 
 FLAGS = {"ST": "stable", "S": "stable", "US": "moving", "U": "moving", "": "stable"}
@@ -38,7 +38,7 @@ LINES = st.tuples(
 def test_a_reading_is_stable_in_range_and_never_taken_twice_in_a_row_without_a_sign_of_a_new_pull(
     lines,
 ):
-    gate, at_s, fresh = Gate(), 0.0, True
+    gate, at_s, fresh = ReadingGate(), 0.0, True
     for standing, value, later in lines:
         at_s += later  # a line every fifth of a second at most: no silence
         known = None if standing == "garbled" else float(value)

@@ -80,7 +80,7 @@ def test_an_open_answer_is_not_shown_of_a_trial_that_is_sealed_by_now(client, ke
     hand.start(second, verifies_run_id=first)
     shown = asked_at_once(client, f"/api/trials/{hand.trial}/verdict")["answer"]
     assert shown["sealed"]
-    assert shown["runs"] == shown["ladder"] == []
+    assert not {"runs", "ladder"} & set(shown)
 
 
 def test_a_store_that_is_busy_fails_no_trial_and_a_broken_plan_spoils_no_answer(

@@ -12,7 +12,7 @@ from kessik.instruments.stand_ins.others import write_shot
 from kessik.interchange.photos import decode_photo
 from kessik.interchange.shots_csv import read_shots
 from kessik.services.devices.shots import keep_shots
-from kessik.services.pictures.storing import forget_unused, keep_picture, picture_file
+from kessik.services.pictures.storing import delete_unused, keep_picture, picture_file
 from tests.helpers.pictures import picture
 
 NOW = datetime(2026, 5, 4, 10, tzinfo=UTC)
@@ -33,15 +33,15 @@ def test_a_picture_stays_as_long_as_anything_shows_it(hand, database, look):
     sent = {"photo": ("a.png", picture())}
     assert hand.client.post(f"/api/blades/{hand.blade}/photos", files=sent).status_code == 200
     hand.client.delete(f"/api/blades/{hand.blade}/photos/{camera.hash}")
-    forget_unused(database, NOW + timedelta(days=9))
+    delete_unused(database, NOW + timedelta(days=9))
     assert hand.client.get(f"/api/pictures/{camera.hash}").content == picture()
 
 
 def test_a_picture_that_no_look_took_up_goes_after_a_day(database):
     unused = keep_picture(database, picture(90), NOW.isoformat())
-    forget_unused(database, NOW + timedelta(hours=23))
+    delete_unused(database, NOW + timedelta(hours=23))
     _, path = picture_file(database, unused.hash)
-    forget_unused(database, NOW + timedelta(hours=25))
+    delete_unused(database, NOW + timedelta(hours=25))
     assert not path.exists()
     with pytest.raises(UnknownError):
         picture_file(database, unused.hash)
@@ -54,11 +54,11 @@ def test_a_picture_that_goes_with_its_blade_leaves_one_that_waits(client, databa
     sent = {"photo": ("a.png", picture(70))}
     shown = client.post("/api/blades/blade-gone/photos", files=sent).json()["hash"]
     assert client.delete("/api/blades/blade-gone").status_code == 204
-    forget_unused(database, in_two_days)
+    delete_unused(database, in_two_days)
     assert client.get(f"/api/pictures/{shown}").status_code == 200, "it can be brought back"
     (gone,) = client.get("/api/bin").json()
     assert client.delete(f"/api/bin/{gone['id']}").status_code == 204
-    forget_unused(database, in_two_days)
+    delete_unused(database, in_two_days)
     assert client.get(f"/api/pictures/{shown}").status_code == 404
     assert client.get(f"/api/pictures/{waits.hash}").status_code == 200
 

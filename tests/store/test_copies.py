@@ -33,7 +33,7 @@ def test_the_rule_keeps_days_and_weeks_and_never_a_copy_before_an_upgrade(tmp_pa
     made(tmp_path, *range(60))
     made(tmp_path, 50, reason="before-migration-from-0011")
     made(tmp_path, 55, reason="by-hand")
-    backups.forget_old(tmp_path)
+    backups.delete_old(tmp_path)
     left = backups.all_copies(tmp_path)
     daily = [(TODAY - copy.made).days for copy in left if copy.reason == backups.DAILY]
     assert daily[:7] == list(range(7))

@@ -13,7 +13,7 @@ from kessik import __version__
 from kessik.api import problems
 from kessik.api.built_pages import BuiltPages
 from kessik.api.change_recorder import ChangeRecorder
-from kessik.api.gate import Gate
+from kessik.api.gate import AccessGate
 from kessik.api.intake import Intake
 from kessik.api.later_parts import PREFIX, LaterParts
 from kessik.api.links import add_links
@@ -72,7 +72,7 @@ def create_app(
     if server is not None:
         app.add_middleware(ChangeRecorder, changes=server.changes)
     app.add_middleware(Intake)
-    app.add_middleware(Gate, guests=server.pairing if server else None)
+    app.add_middleware(AccessGate, guests=server.pairing if server else None)
     built = pages or BuiltPages()
 
     @app.get("/api/{rest:path}", include_in_schema=False)

@@ -8,7 +8,7 @@ from uuid import uuid4
 from starlette.datastructures import MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from kessik.services.changes import Changes
+from kessik.services.changes import RecentChanges
 
 HEADER = "kessik-change"
 """The id of the change, then what was done, percent-encoded."""
@@ -21,7 +21,7 @@ _NEVER_BACK = "/covered"
 class ChangeRecorder:
     """Around the routes: records what an act changes."""
 
-    def __init__(self, app: ASGIApp, changes: Changes) -> None:
+    def __init__(self, app: ASGIApp, changes: RecentChanges) -> None:
         self.app, self._changes = app, changes
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:

@@ -53,7 +53,7 @@ class Guests(Protocol):
         """Whether a device with this session was paired."""
 
 
-class Gate:
+class AccessGate:
     """In front of everything; without guests only this machine may ask."""
 
     def __init__(self, app: ASGIApp, guests: Guests | None) -> None:

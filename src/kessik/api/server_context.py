@@ -12,7 +12,7 @@ from kessik.api.views.answers import pages
 from kessik.core.errors import KessikError
 from kessik.services.bench.bench import Bench
 from kessik.services.bench.run_news import RunNews
-from kessik.services.changes import Changes
+from kessik.services.changes import RecentChanges
 from kessik.services.devices.instrument_desk import Desk
 from kessik.services.devices.pairing import Pairing
 from kessik.services.files.imports import Imports
@@ -39,7 +39,7 @@ class ServerContext:
         self.desk = Desk(database, self.bench.live)
         self.pairing = Pairing(database, self.bench.live, lan_address)
         self.imports = Imports()
-        self.changes = Changes()
+        self.changes = RecentChanges()
         self.answers = Answers(database, pages())
         self.renewing = Renewing(database, "kessik.api.answering")
         self._renews = renews

@@ -12,7 +12,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from kessik.api.built_pages import BuiltPages
-from kessik.api.gate import Gate, is_at_home
+from kessik.api.gate import AccessGate, is_at_home
 
 if TYPE_CHECKING:
     from fastapi import FastAPI
@@ -35,7 +35,7 @@ class StartupGate:
     ) -> None:
         self._load, self._failed = load, failed
         self._pages = pages or BuiltPages()
-        self._door = Gate(self._page, guests=None)
+        self._door = AccessGate(self._page, guests=None)
         self._is_open = asyncio.Event()
         self._whole: ASGIApp | None = None
 

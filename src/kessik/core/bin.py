@@ -7,9 +7,14 @@ BIN_DAYS = 30
 """How long what was taken away can be brought back."""
 Corrected = Literal["trial", "run"]
 Archived = Literal["trial", "method"]
-TakenAway = Literal["trial", "run", "blade", "lot", "method", "soak"]
+Deletable = Literal["trial", "run", "blade", "lot", "method", "soak"]
 """What can be taken away by itself, with all that hangs on it."""
-Binned = TakenAway | Literal["results"]
+Held = Literal[
+    "event", "run", "edge", "measurement", "place", "soak", "coupon", "look", "staying_blade",
+    "run_of_lot",
+]  # fmt: skip  # names, several a line
+"""What goes with a thing that is deleted, or loses it."""
+Binned = Deletable | Literal["results"]
 """What lies in the bin: `results` came in together, and went together when that was undone."""
 
 

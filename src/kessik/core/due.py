@@ -3,25 +3,127 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from kessik.core.corrosion.timing import Deed
+from kessik.core.facts import Provenance
+from kessik.core.planning.calendar import WorkKind
+
 DueKind = Literal["loan", "hardness", "work", "stock", "shots", "batch", "assay", "soak", "backup"]
 
 
 @dataclass(frozen=True)
+class LoanToReturn:
+    """A blade that goes back to its lender in so many days, fewer than none where it is late."""
+
+    code: str
+    lender: str
+    days: int
+
+
+@dataclass(frozen=True)
+class HardnessNotMeasured:
+    """A blade in a trial whose hardness nobody measured, and how it is known, if at all."""
+
+    code: str
+    standing: Provenance | None
+
+
+@dataclass(frozen=True)
+class MoreHardnessNotMeasured:
+    """So many more blades whose hardness nobody measured."""
+
+    blades: int
+
+
+@dataclass(frozen=True)
+class PlannedWork:
+    """A piece of a plan's work on its day; while the trial is blind, its blades by their codes."""
+
+    on: str
+    kind: WorkKind
+    blades: tuple[str, ...]
+    trial: str
+    block: int
+
+
+@dataclass(frozen=True)
+class WorkAhead:
+    """A piece of a plan's work that is due in so many days."""
+
+    work: PlannedWork
+    days: int
+
+
+@dataclass(frozen=True)
+class LotLow:
+    """A lot in use of which little is left, in its unit."""
+
+    name: str
+    left: float
+    unit: str
+
+
+@dataclass(frozen=True)
+class ShotsToUse:
+    """Shots that nobody has used yet, by the codes of their blades."""
+
+    by_code: tuple[tuple[str, int], ...]
+
+
+@dataclass(frozen=True)
+class BatchAway:
+    """A batch of blades that was sent and is not back."""
+
+    name: str
+    sent_on: str
+
+
+@dataclass(frozen=True)
+class ClaimExcluded:
+    """A blade on loan that is not the grade it is sold as."""
+
+    code: str
+    grade: str
+
+
+@dataclass(frozen=True)
+class SoakDeed:
+    """What is to be done at a soak, and in how many hours; fewer than none where it is late."""
+
+    soak: str
+    deed: Deed
+    left_h: float
+
+
+@dataclass(frozen=True)
+class BackupFailed:
+    """The last backup was not made, and why."""
+
+    why: str
+
+
+Waiting = (
+    LoanToReturn
+    | HardnessNotMeasured
+    | MoreHardnessNotMeasured
+    | WorkAhead
+    | LotLow
+    | ShotsToUse
+    | BatchAway
+    | ClaimExcluded
+    | SoakDeed
+    | BackupFailed
+)
+
+
+@dataclass(frozen=True)
 class Due:
-    """Something that waits, in words; `on` is the day it is due, empty where there is none."""
+    """Something that waits; `on` is the day it is due, empty where there is none."""
 
     kind: DueKind
-    says: str
+    what: Waiting
     blade_id: str = ""
     trial_id: str = ""
     mark: int | None = None
     on: str = ""
     overdue: bool = False
     soak_id: str = ""
-
-
-def when(days: int) -> str:
-    """How far off a day is, in words."""
-    if days < 0:
-        return f"{-days} {'day' if days == -1 else 'days'} overdue"
-    return "today" if days == 0 else "tomorrow" if days == 1 else f"in {days} days"

@@ -15,12 +15,12 @@ class Within:
 
 
 @dataclass(frozen=True)
-class Written:
+class TextForm:
     """A text of a set form: an id made by a client, or a day such as 2026-05-04."""
 
     form: Literal["id", "day"]
 
 
-Id = Annotated[str, Written("id")]
-Day = Annotated[str, Written("day")]
+Id = Annotated[str, TextForm("id")]
+Day = Annotated[str, TextForm("day")]
 LongText = Annotated[str, Within("text")]

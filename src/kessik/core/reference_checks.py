@@ -7,6 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 import scipy
 
+from kessik.core.spreads import Z_95
+
 BASE_CHECKS = 5
 LEAST_CHANGE_PERCENT = 3.0
 USUAL_DAY_TO_DAY = 0.02
@@ -47,7 +49,7 @@ def drift(checks: Sequence[Sequence[float]]) -> Drift | None:
     if len(means) < 2:
         return None
     base = means[: min(BASE_CHECKS, len(means) - 1)]
-    spread, level = USUAL_DAY_TO_DAY, 1.96
+    spread, level = USUAL_DAY_TO_DAY, Z_95
     if len(base) >= 3:
         spread, level = (
             max(float(np.std(base, ddof=1)), 0.25 * USUAL_DAY_TO_DAY),

@@ -1,47 +1,19 @@
 """What was done last, kept for a while so that it can be undone."""
 
-from collections import Counter, OrderedDict
+from collections import OrderedDict
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from threading import Lock
 
 from kessik.core.errors import UnknownError
-from kessik.store.changes import RECORDED, Change, Compensation, take_back
+from kessik.core.words.acts import act_words
+from kessik.store.changes import RECORDED, Change, Compensation, revert
 from kessik.store.database import Database
 
 _KEPT = 200
-_THINGS = {
-    "soak_look": ("look", "looks"),
-    "soak_act": ("entry of the soak", "entries of the soak"),
-    "picture_use": ("picture", "pictures"),
-    "picture": ("picture", "pictures"),
-    "assay_shot": ("shot", "shots"),
-    "lot_correction": ("correction", "corrections"),
-    "shot_file": ("file of shots", "files of shots"),
-    "reference_check": ("reading on the reference", "readings on the reference"),
-    "measurement": ("fact", "facts"),
-    "edge": ("edge", "edges"),
-    "archived": ("archive", "archive"),
-    "blade": ("blade", "blades"),
-    "trial_blade": ("place in the trial", "places in the trial"),
-    "method": ("method", "methods"),
-    "trial": ("trial", "trials"),
-    "soak_coupon": ("coupon", "coupons"),
-    "soak": ("soak", "soaks"),
-    "assay_batch": ("batch", "batches"),
-    "assay_blade": ("blade of the batch", "blades of the batch"),
-    "lot": ("lot", "lots"),
-    "recipe": ("recipe", "recipes"),
-    "abrasive": ("abrasive", "abrasives"),
-    "grade": ("grade", "grades"),
-    "instrument": ("instrument", "instruments"),
-}
-"""What each table keeps, one and many; the most particular first, which names an act."""
-_WHOLES = ("trial", "soak", "assay_batch", "blade")
-"""What comes or goes with all that belongs to it, and names the act then."""
 
 
-class Changes:
+class RecentChanges:
     """The last acts of a server's testers."""
 
     def __init__(self) -> None:
@@ -80,7 +52,7 @@ class Changes:
             if change.is_undone:
                 return
             with db.write() as session:
-                take_back(session, change)
+                revert(session, change)
             if change.made_good_by:
                 change.made_good_by.make_good()
             change.is_undone = True
@@ -103,15 +75,6 @@ def undone_by(says: str, action: Callable[[], None]) -> None:
 
 
 def _words(change: Change) -> str:
-    """What was done: `fact added`, `3 edges changed`."""
     if change.made_good_by:
         return change.made_good_by.says
-    did_to = {row.table: row.did for row in change.rows.values()}
-    whole = (thing for thing in _WHOLES if did_to.get(thing) in ("added", "removed"))
-    named = next(whole, None) or next(thing for thing in _THINGS if thing in did_to)
-    did = Counter(row.did for row in change.rows.values() if row.table == named)
-    if named == "archived":
-        return "archive changed"
-    how = next(iter(did)) if len(did) == 1 else "changed"
-    one, many = _THINGS[named]
-    return f"{one} {how}" if did.total() == 1 else f"{did.total()} {many} {how}"
+    return act_words([(row.table, row.did) for row in change.rows.values()])

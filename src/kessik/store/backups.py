@@ -113,7 +113,7 @@ def is_daily_due(folder: Path, now: datetime) -> bool:
     return newest is None or now - newest.made >= timedelta(days=1)
 
 
-def forget_old(folder: Path) -> None:
+def delete_old(folder: Path) -> None:
     """Keep the copies that the rule asks for, here and on the second disk."""
     rule = read_rule(folder)
     daily = [copy for copy in all_copies(folder) if copy.reason == DAILY]

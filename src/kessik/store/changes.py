@@ -32,7 +32,7 @@ _CHANGED_SINCE = "it was changed again since, and is not undone; put it right by
 
 
 @dataclass
-class Row:
+class RowChange:
     """One row of a table before and after an act, as SQL literals; None where it was not there."""
 
     table: str
@@ -65,7 +65,7 @@ class Change:
     """
 
     id: str
-    rows: dict[tuple[str, str], Row] = field(default_factory=dict)
+    rows: dict[tuple[str, str], RowChange] = field(default_factory=dict)
     made_good_by: Compensation | None = None
     replaces_rows: bool = False
     is_whole: bool = True
@@ -116,7 +116,7 @@ def end(session: Session) -> None:
     for table, key, before in noted:
         if table == _LOG:
             continue
-        change.rows.setdefault((table, key), Row(table, key, before))
+        change.rows.setdefault((table, key), RowChange(table, key, before))
         touched.add((table, key))
     for place in touched:
         row = change.rows[place]
@@ -125,7 +125,7 @@ def end(session: Session) -> None:
             del change.rows[place]
 
 
-def take_back(session: Session, change: Change) -> None:
+def revert(session: Session, change: Change) -> None:
     """Put every row back as it was before an act; ConflictError where one was changed since, or
     something hangs on it by now.
     """
@@ -162,7 +162,7 @@ def _hanging_on(session: Session, tables: Set[str]) -> set[str]:
     }
 
 
-def _now(session: Session, row: Row) -> str | None:
+def _now(session: Session, row: RowChange) -> str | None:
     literals = _literals(_columns(session, row.table))
     found = _sql(session, f"SELECT {literals} FROM {row.table} WHERE {row.key}")
     return found[0][0] if found else None

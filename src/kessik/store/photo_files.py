@@ -30,6 +30,6 @@ def keep_photo_file(folder: Path, content_hash: str, data: bytes) -> None:
         partial.unlink(missing_ok=True)
 
 
-def remove_photo_file(folder: Path, content_hash: str) -> None:
+def delete_photo_file(folder: Path, content_hash: str) -> None:
     """Remove a picture from the disk for good."""
     photo_path(folder, content_hash).unlink(missing_ok=True)

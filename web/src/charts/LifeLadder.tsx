@@ -1,5 +1,5 @@
 import { scaleLinear } from "d3-scale";
-import { honest, shortened } from "../domain/format";
+import { shortened, toUncertainty } from "../domain/format";
 import { markOf, markPath } from "../domain/marks";
 
 export interface Rung {
@@ -162,7 +162,7 @@ function RungDrawing({
               textAnchor="middle"
               fill={ink}
             >
-              {honest(estimate, low ?? estimate, high ?? estimate)}
+              {toUncertainty(estimate, low ?? estimate, high ?? estimate)}
             </text>
             {low !== null && high !== null ? (
               <text
@@ -172,7 +172,7 @@ function RungDrawing({
                 textAnchor="middle"
                 fill="var(--ink-2)"
               >
-                {honest(low, low, high)} to {honest(high, low, high)}
+                {toUncertainty(low, low, high)} to {toUncertainty(high, low, high)}
                 {clipped ? " →" : ""}
               </text>
             ) : null}

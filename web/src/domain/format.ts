@@ -8,7 +8,7 @@ export function unbroken(text: string): string {
 }
 
 /** A number with the digits its interval supports, as the core words it. */
-export function honest(value: number, low: number, high: number): string {
+export function toUncertainty(value: number, low: number, high: number): string {
   const width = Math.max(high - low, 1e-12);
   return value.toFixed(width >= 2 || value >= 100 ? 0 : width >= 0.15 ? 1 : 2);
 }

@@ -1,15 +1,15 @@
 import { describe, expect, it } from "vitest";
-import { counted, day, honest, localTime, plural, typedNumber, unbroken } from "./format";
+import { counted, day, localTime, plural, toUncertainty, typedNumber, unbroken } from "./format";
 import { newId } from "./ids";
 import { markOf, markPath } from "./marks";
 import { fullCuts, stripEdges } from "./strips";
 
 describe("numbers for show", () => {
   it("have the digits their interval supports", () => {
-    expect(honest(12.43, 11.3, 13.6)).toBe("12");
-    expect(honest(12.43, 12.0, 12.9)).toBe("12.4");
-    expect(honest(1.234, 1.2, 1.3)).toBe("1.23");
-    expect(honest(412.6, 412.2, 413.0)).toBe("413");
+    expect(toUncertainty(12.43, 11.3, 13.6)).toBe("12");
+    expect(toUncertainty(12.43, 12.0, 12.9)).toBe("12.4");
+    expect(toUncertainty(1.234, 1.2, 1.3)).toBe("1.23");
+    expect(toUncertainty(412.6, 412.2, 413.0)).toBe("413");
   });
 
   it("are counted whole where they are whole", () => {

@@ -1,6 +1,7 @@
 import type { Schemas } from "../api/client";
 import { typedNumber } from "../domain/format";
 import { Button } from "../ui/Button";
+import { CellField } from "../ui/CellField";
 
 type Step = Schemas["StepBody"];
 
@@ -105,19 +106,13 @@ export function StepsEditor({
                   unread ?? (refusedField === `steps.${i}.${name}` ? refusal : undefined);
                 return (
                   <td key={name} className="p-1 align-top">
-                    <input
-                      aria-label={`step ${i + 1}, ${label}`}
-                      aria-invalid={Boolean(wrong)}
+                    <CellField
+                      says={`step ${i + 1}, ${label}`}
                       value={step[name]}
                       onChange={(e) => set(i, { [name]: e.target.value })}
-                      className={`min-h-11 w-full rounded-edge border border-line bg-sheet px-2
-                        aria-invalid:border-rust aria-invalid:bg-rust-soft ${width}`}
+                      className={`w-full ${width}`}
+                      error={wrong}
                     />
-                    {wrong ? (
-                      <p role="alert" className="max-w-48 text-note font-medium text-rust">
-                        {wrong}
-                      </p>
-                    ) : null}
                   </td>
                 );
               })}

@@ -1,5 +1,6 @@
 import { type FormEvent, useState } from "react";
 import { type FieldKind, readTyped, type ValueOf } from "../domain/typed";
+import { elsewhere, refusalAt } from "./refusal";
 import { useDraft } from "./useDraft";
 
 type Kinds = Readonly<Record<string, FieldKind>>;
@@ -68,8 +69,7 @@ export function useForm<const K extends Kinds>({ draft, kinds, start, error }: O
     isChanged: names.some((name) => typed[name] !== start[name]),
     /** What went wrong at no field shown before it: to stand beside the button. */
     get notice(): string | undefined {
-      const field = ((error ?? {}) as Refusal).problem?.field;
-      return error && !(field && shown.has(field)) ? error.message : undefined;
+      return elsewhere(error, shown);
     },
     /** What an input takes. */
     field: (name: Name<K>, wire: string = name) => ({
@@ -100,14 +100,3 @@ export function useForm<const K extends Kinds>({ draft, kinds, start, error }: O
 
 const isNumber = (kind: FieldKind | undefined) =>
   kind === "number" || (typeof kind === "object" && !("word" in kind));
-
-interface Refusal {
-  at?: (field: string) => string | undefined;
-  problem?: { field?: string | null };
-}
-
-/** What a refusal says at a field. */
-function refusalAt(error: Error | null | undefined, field: string): string | undefined {
-  const { at } = (error ?? {}) as Refusal;
-  return error && at ? at.call(error, field) : undefined;
-}

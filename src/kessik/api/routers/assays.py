@@ -13,7 +13,6 @@ from kessik.api.schemas.assays import (
     BatchOut,
     BatchPatch,
     BatchSheetOut,
-    LifeLineOut,
     ShotBody,
     ShotOut,
     StandInShotBody,
@@ -24,7 +23,7 @@ from kessik.api.schemas.instruments import WaitingShotsOut
 from kessik.api.schemas.performance import OfferOut, PerformanceOut, SideBySideOut
 from kessik.api.schemas.shelf import StruckBody
 from kessik.api.views.assays import assay_out, assay_place_out
-from kessik.api.views.performance import performance_out, side_by_side_out
+from kessik.api.views.performance import offer_out, performance_out, side_by_side_out
 from kessik.core.composition.shots import Shot
 from kessik.core.limits import most
 from kessik.core.trials.performance import YieldKind
@@ -123,12 +122,12 @@ def get_performance(
 @router.get("/trials/{trial_id}/assay-offers")
 def get_assay_offers(trial_id: Id, store: Store) -> list[OfferOut]:
     """The blades of a trial whose life asks for an assay."""
-    return [OfferOut.showing(offer) for offer in assay_offers(store, trial_id)]
+    return [offer_out(found) for found in assay_offers(store, trial_id)]
 
 
 @router.get("/side-by-side")
 def get_side_by_side(store: Store, first: Id, second: Id) -> SideBySideOut:
-    """Two blades as their makers tell of them, side by side."""
+    """Two blades as their makers describe them, side by side."""
     return side_by_side_out(side_by_side(store, first, second))
 
 
@@ -141,8 +140,7 @@ def get_blade_assay(
     """
     found, shelf = assayed_blade(store, blade_id, corrected=corrected)
     lives = life_lines_of(store, [blade_id]).get(blade_id, [])
-    said = [LifeLineOut(trial_id=line.trial_id, says=line.says) for line in lives]
-    return assay_out(found, shelf, said)
+    return assay_out(found, shelf, lives)
 
 
 @router.put("/blades/{blade_id}/shots/{shot_id}")
@@ -156,7 +154,7 @@ def put_shot(blade_id: Id, shot_id: Id, body: ShotBody, store: Store) -> ShotOut
 @router.put("/blades/{blade_id}/shots/{shot_id}/struck")
 def put_shot_struck(blade_id: Id, shot_id: Id, body: StruckBody, store: Store) -> ShotOut:
     """Leave a shot out with a reason, or let it count again; it stays visible."""
-    return ShotOut.showing(shots.strike_shot(store, blade_id, shot_id, body.reason, now()))
+    return ShotOut.showing(shots.exclude_shot(store, blade_id, shot_id, body.reason, now()))
 
 
 @router.put("/blades/{blade_id}/stand-in-shots/{shot_id}")

@@ -12,6 +12,6 @@ router = APIRouter(tags=["changes"])
 def post_undone(change_id: Id, server: Served) -> Response:
     """Take back what an act changed; a write names its change in the header `Kessik-Change`."""
     server.changes.undo(server.database, change_id)
-    server.bench.logs.forget_all()
+    server.bench.logs.clear()
     server.desk.plug_in_all()  # an instrument may be another one again
     return Response(status_code=204)

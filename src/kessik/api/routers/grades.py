@@ -7,7 +7,6 @@ from fastapi import APIRouter, File, Response, UploadFile
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import ShortText
 from kessik.api.schemas.grades import (
-    AlikeOut,
     ConfirmBody,
     ConfusionOut,
     GradeBody,
@@ -16,7 +15,7 @@ from kessik.api.schemas.grades import (
     GradesOut,
     KeptGradesOut,
 )
-from kessik.api.views.grades import grade_out, grade_page_out, grades_out
+from kessik.api.views.grades import confusion_out, grade_out, grade_page_out, grades_out
 from kessik.core.limits import most
 from kessik.interchange.grades_csv import write_grades
 from kessik.interchange.named_files import NamedFile
@@ -44,9 +43,7 @@ def get_grades_csv(store: Store) -> Response:
 @router.get("/grades-alike")
 def get_grades_alike(store: Store) -> ConfusionOut:
     """Which grades of the library no analyser in air separates."""
-    groups, many = confusion(store)
-    said = [AlikeOut.showing(group) for group in groups]
-    return ConfusionOut(groups=said, grades=many)
+    return confusion_out(*confusion(store))
 
 
 @router.post("/grade-imports")
@@ -82,5 +79,5 @@ def put_grade(name: ShortText, body: GradeBody, store: Store) -> GradeOut:
 @router.delete("/grades/{name:path}", status_code=204)
 def delete_grade(name: ShortText, store: Store) -> Response:
     """Take back what the tester said of a grade; the library's own stays."""
-    grades.forget_grade(store, name)
+    grades.delete_grade(store, name)
     return Response(status_code=204)

@@ -56,7 +56,7 @@ def put_reference_check(
 @router.put("/instruments/{instrument_id}/put-away", status_code=204)
 def put_instrument_away(instrument_id: Id, store: Store, desk: DeskDep) -> None:
     """Unplug an instrument for good; its reference checks stay in the record."""
-    instruments.put_away(store, instrument_id, now().utc)
+    instruments.archive(store, instrument_id, now().utc)
     desk.plug_in_all()
 
 

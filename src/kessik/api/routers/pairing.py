@@ -75,7 +75,7 @@ def post_code(pairing: Gatekeeper, request: Request) -> CodeOut:
 @router.delete("/pairing/devices/{device_id}", status_code=204)
 def delete_device(device_id: Id, pairing: Gatekeeper) -> None:
     """Shut a device out again."""
-    pairing.forget(device_id)
+    pairing.delete_device(device_id)
 
 
 @pages.get("/pair")

@@ -5,8 +5,8 @@ from fastapi import APIRouter, Response
 from kessik.api.dependencies import Store
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.plans import CoverBody, PlanBody, TrialPlanOut
-from kessik.api.views.plans import trial_plan_out
-from kessik.interchange.calendar_ics import CalendarEntry, write_calendar
+from kessik.api.views.plans import calendar_entries, trial_plan_out
+from kessik.interchange.calendar_ics import write_calendar
 from kessik.services.clock import now
 from kessik.services.files.trial_export import slug
 from kessik.services.trials import blind, plans
@@ -48,13 +48,6 @@ def put_covered(trial_id: Id, body: CoverBody, store: Store) -> TrialPlanOut:
 def get_calendar(trial_id: Id, store: Store) -> Response:
     """The plan's dated work as a calendar file."""
     found = plans.plan_of(store, trial_id)
-    codes = found.codes if found.trial.is_blind else {}
-    entries = [
-        CalendarEntry(f"{trial_id}-{work.on}-{n}", work.on, words, f"About {work.work.hours:.1f} h")
-        for n, (work, words) in enumerate(
-            (work, plans.work_words(found.trial, work.work, codes)) for work in found.work
-        )
-    ]
-    text = write_calendar(found.trial.name, entries, now().utc)
+    text = write_calendar(found.trial.name, calendar_entries(found), now().utc)
     headers = {"Content-Disposition": f'attachment; filename="{slug(found.trial.name)}.ics"'}
     return Response(text, media_type="text/calendar", headers=headers)

@@ -9,7 +9,7 @@ from kessik.api.schemas.reckoner import (
     AbrasiveReckonedOut,
     BevelReckonedOut,
     ExposureOut,
-    FootingOut,
+    FormulaBasisOut,
     HardnessReckonedOut,
     LengthOut,
     NumberOut,
@@ -46,7 +46,7 @@ def get_bevel(
         found,
         thickness_thou=mm_to_thou(whole.thickness_mm),
         remarks=remarks,
-        footing=FootingOut.showing(reckoner.BEVEL),
+        footing=FormulaBasisOut.showing(reckoner.BEVEL),
     )
 
 
@@ -54,14 +54,14 @@ def get_bevel(
 def get_growth(height_lost_mm: Needed, primary_grind_side_deg: Needed) -> NumberOut:
     """How much thicker it gets behind the edge as height is ground off."""
     value = reckoner.reckon_growth(height_lost_mm, primary_grind_side_deg)
-    return NumberOut(value=value, unit="mm", footing=FootingOut.showing(reckoner.GROWTH))
+    return NumberOut(value=value, unit="mm", footing=FormulaBasisOut.showing(reckoner.GROWTH))
 
 
 @router.get("/convex")
 def get_convex(thickness_mm: Needed, height_mm: Needed) -> NumberOut:
     """The angle per side that a convex edge amounts to at a stated height."""
     value = reckoner.reckon_convex(thickness_mm, height_mm)
-    return NumberOut(value=value, unit="°", footing=FootingOut.showing(reckoner.CONVEX))
+    return NumberOut(value=value, unit="°", footing=FormulaBasisOut.showing(reckoner.CONVEX))
 
 
 @router.get("/length")
@@ -70,7 +70,9 @@ def get_length(mm: Number = None, thou: Number = None) -> LengthOut:
     if (mm is None) == (thou is None):
         raise OutOfRangeError("give mm or thou", field="mm")
     found = thou_to_mm(thou) if thou is not None else float(mm or 0.0)
-    return LengthOut(mm=found, thou=mm_to_thou(found), footing=FootingOut.showing(reckoner.LENGTH))
+    return LengthOut(
+        mm=found, thou=mm_to_thou(found), footing=FormulaBasisOut.showing(reckoner.LENGTH)
+    )
 
 
 @router.get("/exposure")
@@ -93,7 +95,7 @@ def get_exposure(
         cuts=cuts,
         reference_mm=reference_mm,
     )
-    return ExposureOut.showing(found, footing=FootingOut.showing(reckoner.EXPOSURE))
+    return ExposureOut.showing(found, footing=FormulaBasisOut.showing(reckoner.EXPOSURE))
 
 
 @router.get("/abrasive")
@@ -107,7 +109,7 @@ def get_abrasive(
     return AbrasiveReckonedOut(
         size_um=size,
         grits=[grit_out(g) for g in grits],
-        footing=FootingOut.showing(reckoner.ABRASIVE),
+        footing=FormulaBasisOut.showing(reckoner.ABRASIVE),
     )
 
 
@@ -116,5 +118,5 @@ def get_hardness(hrc: Number = None, hv: Number = None) -> HardnessReckonedOut:
     """Rockwell C to Vickers, or the other way."""
     found = reckoner.reckon_hardness(hrc, hv)
     return HardnessReckonedOut(
-        hrc=found[0], hv=found[1], footing=FootingOut.showing(reckoner.HARDNESS)
+        hrc=found[0], hv=found[1], footing=FormulaBasisOut.showing(reckoner.HARDNESS)
     )

@@ -19,10 +19,10 @@ from kessik.api.schemas.record import (
     WithoutBody,
 )
 from kessik.api.views.record import binned_out, trial_record_out
-from kessik.core.bin import TakenAway
+from kessik.core.bin import Deletable
 from kessik.services.clock import now
 from kessik.services.record import bin as the_bin
-from kessik.services.record.excluding import lives_under, looked_without, strike_out
+from kessik.services.record.excluding import exclude, lives_under, looked_without
 from kessik.services.record.runs import change_run
 from kessik.services.record.trials import trial_record
 
@@ -61,7 +61,7 @@ def get_lives_under(
 @router.post("/trials/{trial_id}/strikes")
 def post_strikes(trial_id: Id, body: StrikeOutBody, bench: AtBench) -> StruckOutOut:
     """Strike readings out, and let the edges of runs not count, with a reason."""
-    made = strike_out(bench, trial_id, body.event_ids, body.run_ids, body.reason, now())
+    made = exclude(bench, trial_id, body.event_ids, body.run_ids, body.reason, now())
     return StruckOutOut(strike_ids=made)
 
 
@@ -73,7 +73,7 @@ def get_bin(store: Store) -> list[BinnedOut]:
 
 @router.get("/hangs-on/{kind}/{owner_id}", include_in_schema=False)  # its earlier name
 @router.get("/dependents/{kind}/{owner_id}")
-def get_dependents(kind: TakenAway, owner_id: Id, store: Store) -> DependentsOut:
+def get_dependents(kind: Deletable, owner_id: Id, store: Store) -> DependentsOut:
     """What would go into the bin with a thing."""
     name, holds = the_bin.dependents(store, kind, owner_id)
     return DependentsOut(name=name, holds=holds)
@@ -82,21 +82,21 @@ def get_dependents(kind: TakenAway, owner_id: Id, store: Store) -> DependentsOut
 @router.put("/bin/{bin_id}")
 def put_into_bin(bin_id: Id, body: TakeAwayBody, bench: AtBench) -> BinnedOut:
     """Put a thing into the bin with all that hangs on it, under a client-made id."""
-    entry = the_bin.take_away(bench.db, bin_id, body.kind, body.owner_id, body.reason, now())
-    bench.logs.forget_all()
+    entry = the_bin.move_to_bin(bench.db, bin_id, body.kind, body.owner_id, body.reason, now())
+    bench.logs.clear()
     return binned_out(entry)
 
 
 @router.put("/bin/{bin_id}/brought-back")
 def put_brought_back(bin_id: Id, bench: AtBench) -> BinnedOut:
     """Bring a thing back whole."""
-    entry = the_bin.bring_back(bench.db, bin_id)
-    bench.logs.forget_all()
+    entry = the_bin.restore(bench.db, bin_id)
+    bench.logs.clear()
     return binned_out(entry)
 
 
 @router.delete("/bin/{bin_id}", status_code=204)
 def delete_for_good(bin_id: Id, store: Store) -> Response:
     """Let a thing go for good."""
-    the_bin.forget(store, bin_id)
+    the_bin.delete_for_good(store, bin_id)
     return Response(status_code=204)

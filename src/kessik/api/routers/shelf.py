@@ -97,7 +97,7 @@ def put_archived(blade_id: Id, body: ArchivedBody, store: Store) -> BladeOut:
 def delete_blade(blade_id: Id, store: Store) -> Response:
     """Put a blade without runs into the bin."""
     blades.check_deletable(store, blade_id)
-    the_bin.take_away(store, str(uuid4()), "blade", blade_id, "", now())
+    the_bin.move_to_bin(store, str(uuid4()), "blade", blade_id, "", now())
     return Response(status_code=204)
 
 
@@ -114,7 +114,7 @@ def put_measurement(
 @router.put("/measurements/{measurement_id}/struck")
 def put_struck(measurement_id: Id, body: StruckBody, store: Store) -> MeasurementOut:
     """Strike a measurement out with a reason, or let it stand again; it stays visible."""
-    made = blades.strike_measurement(store, measurement_id, body.reason)
+    made = blades.exclude_measurement(store, measurement_id, body.reason)
     return measurement_out(made, in_use=not made.struck)
 
 
@@ -134,7 +134,7 @@ def post_photo(
 @router.delete("/blades/{blade_id}/photos/{content_hash}", status_code=204)
 def delete_photo(blade_id: Id, content_hash: PictureHash, store: Store) -> Response:
     """Take a picture off a blade's page."""
-    blades.remove_photo(store, blade_id, content_hash)
+    blades.delete_photo(store, blade_id, content_hash)
     return Response(status_code=204)
 
 

@@ -107,7 +107,7 @@ def patch_soak(soak_id: Id, body: SoakPatch, store: Store) -> SoakOut:
 @router.delete("/soaks/{soak_id}", status_code=204)
 def delete_soak(soak_id: Id, store: Store) -> Response:
     """Put a soak into the bin, with its looks."""
-    the_bin.take_away(store, str(uuid4()), "soak", soak_id, "", now())
+    the_bin.move_to_bin(store, str(uuid4()), "soak", soak_id, "", now())
     return Response(status_code=204)
 
 
@@ -134,7 +134,7 @@ def put_act(soak_id: Id, act_id: Id, body: ActBody, store: Store) -> ActOut:
 @router.put("/soaks/{soak_id}/acts/{act_id}/struck")
 def put_act_struck(soak_id: Id, act_id: Id, body: StruckBody, store: Store) -> ActOut:
     """Say that it was not so, with a reason, or that it was."""
-    return act_out(soaks.strike_act(store, soak_id, act_id, body.reason, now()), [])
+    return act_out(soaks.exclude_act(store, soak_id, act_id, body.reason, now()), [])
 
 
 @router.put("/soaks/{soak_id}/looks/{look_id}")
@@ -148,7 +148,7 @@ def put_look(soak_id: Id, look_id: Id, body: LookBody, store: Store) -> LookOut:
 @router.put("/soaks/{soak_id}/looks/{look_id}/struck")
 def put_look_struck(soak_id: Id, look_id: Id, body: StruckBody, store: Store) -> LookOut:
     """Leave a look out with a reason, or let it count again."""
-    return look_out(soaks.strike_look(store, soak_id, look_id, body.reason), [])
+    return look_out(soaks.exclude_look(store, soak_id, look_id, body.reason), [])
 
 
 @router.get("/soaks/{soak_id}/looks/{look_id}/measuring")
@@ -191,7 +191,7 @@ def post_camera_pictures(soak_id: Id, store: Store) -> TakenPicturesOut:
 @router.delete("/soaks/{soak_id}/pictures/{content_hash}", status_code=204)
 def delete_picture(soak_id: Id, content_hash: PictureHash, store: Store) -> Response:
     """Take a picture off the time line that no look was read from."""
-    pictures.remove_picture(store, soak_id, content_hash)
+    pictures.delete_picture(store, soak_id, content_hash)
     return Response(status_code=204)
 
 

@@ -42,7 +42,7 @@ def put_correction(lot_id: Id, correction_id: Id, body: CorrectionBody, store: S
 @router.put("/lots/{lot_id}/archived")
 def put_archived(lot_id: Id, body: PutAwayBody, store: Store) -> LotOut:
     """Put a used up lot away, or bring it back."""
-    lots.put_away(store, lot_id, now().utc if body.archived else None)
+    lots.archive(store, lot_id, now().utc if body.archived else None)
     return _one(store, lot_id)
 
 

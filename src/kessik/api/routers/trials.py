@@ -129,7 +129,7 @@ def patch_blade(trial_id: Id, blade_id: Id, body: BladePatch, store: Store) -> B
 @router.delete("/trials/{trial_id}/blades/{blade_id}", status_code=204)
 def delete_blade(trial_id: Id, blade_id: Id, store: Store) -> Response:
     """Take a blade that was not cut out of the trial."""
-    trials.drop_blade(store, trial_id, blade_id)
+    trials.delete_place(store, trial_id, blade_id)
     return Response(status_code=204)
 
 

@@ -7,7 +7,8 @@ from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import AnswersDep, Served, Store
 from kessik.api.schemas.common import Id, ShortText
-from kessik.api.schemas.verdict import DueOut, FailedTrialOut, FoundOut, TodayOut, VerdictOut
+from kessik.api.schemas.verdict import FailedTrialOut, FoundOut, TodayOut, VerdictOut
+from kessik.api.views.due import due_out
 from kessik.services.clock import now
 from kessik.services.finding import find
 from kessik.services.today import what_waits
@@ -24,7 +25,7 @@ def get_today(store: Store, kept: AnswersDep, server: Served) -> Response:
     if found.behind:
         server.renewing.tell()
     failed = [FailedTrialOut(trial_id=i, name=n, why=w).model_dump() for i, n, w in found.failed]
-    due = [DueOut.showing(d).model_dump() for d in what_waits(store, now())]
+    due = [due_out(d).model_dump() for d in what_waits(store, now())]
     return _spliced(
         {
             "trials": f"[{','.join(found.lines)}]",

@@ -11,7 +11,7 @@ from kessik.api.schemas.methods import MethodOut
 from kessik.api.schemas.records import Answer
 from kessik.api.schemas.trials import TrialOut
 from kessik.core.planning.bench_card import RecipeStep
-from kessik.core.protocols.pace import Pace
+from kessik.core.protocols.pace import HandPace
 from kessik.core.protocols.run_state import RunStatus
 from kessik.services.bench.beside import StockLeft
 
@@ -112,7 +112,7 @@ class CardOut(Wire):
     recipe: list[RecipeStepOut]
 
 
-class PaceOut(Answer[Pace], without="tired_by slower"):
+class PaceOut(Answer[HandPace], without="tired_by slower"):
     """The hand's pace, and a hint to rest it."""
 
     hint: str

@@ -4,7 +4,7 @@ from kessik.api.schemas.common import Finite, ShortText, Wire
 from kessik.api.schemas.records import Answer, Body
 from kessik.core.composition.derived import Derived
 from kessik.core.composition.grades import Equivalent, Grade, Range, RangeStanding
-from kessik.services.assays.grade_pages import Alike, BladeOfGrade, GradePage
+from kessik.services.assays.grade_pages import GradePage
 
 
 class RangeBody(Body[Range]):
@@ -66,16 +66,23 @@ class EffectOut(Wire):
     until: str
 
 
-class BladeOfGradeOut(Answer[BladeOfGrade]):
+class BladeOfGradeOut(Wire):
     """A blade that is sold as a grade, and how it has done."""
 
+    id: str
+    code: str
+    mark: int
+    verdict: str
+    lives: list[str]
 
-class GradePageOut(Answer[GradePage], without="own martensite notes"):
+
+class GradePageOut(Answer[GradePage], without="own martensite"):
     """All that is known of one grade."""
 
     grade: GradeOut
     neighbours: list[NeighbourOut]
     effects: list[EffectOut]
+    blades: list[BladeOfGradeOut]
 
 
 class ConfirmBody(Wire):
@@ -91,8 +98,11 @@ class KeptGradesOut(Wire):
     notes: list[str]
 
 
-class AlikeOut(Answer[Alike]):
+class AlikeOut(Wire):
     """Grades that no analyser in air tells apart, and what would."""
+
+    grades: list[str]
+    separated_by: str
 
 
 class ConfusionOut(Wire):

@@ -2,16 +2,17 @@
 
 from kessik.api.schemas.common import Wire
 from kessik.api.schemas.records import Answer
-from kessik.services.assays.offers import Offer
 from kessik.services.assays.performance import Performance
-from kessik.services.assays.side_by_side import SideBySide
 
 
-class OfferOut(Answer[Offer]):
-    """A blade whose life is far below its grade's usual."""
+class OfferOut(Wire):
+    """A blade whose life is far below its grade's usual, and what to look at."""
+
+    blade_id: str
+    says: str
 
 
-class PointOut(Wire):
+class BladePointOut(Wire):
     """A blade: what it is made of against how it did."""
 
     blade_id: str
@@ -37,11 +38,11 @@ class PerformanceOut(Answer[Performance], without="trend"):
     """Composition against performance, over trials of one method."""
 
     variables: list[AgainstOut]
-    points: list[PointOut]
+    points: list[BladePointOut]
 
 
-class ToldOut(Wire):
-    """What is told of one blade."""
+class DescribedBladeOut(Wire):
+    """A blade as it is described."""
 
     id: str
     code: str
@@ -61,9 +62,12 @@ class DiffersOut(Wire):
     says: str
 
 
-class SideBySideOut(Answer[SideBySide]):
-    """Two blades as their makers tell of them."""
+class SideBySideOut(Wire):
+    """Two blades as their makers describe them."""
 
-    first: ToldOut
-    second: ToldOut
+    first: DescribedBladeOut
+    second: DescribedBladeOut
     differs: list[DiffersOut]
+    warnings: list[str]
+    standing: str
+    equal_comparison: str

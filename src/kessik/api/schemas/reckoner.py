@@ -7,7 +7,7 @@ from kessik.core.reckoner import BevelReckoned, ExposureReckoned, FormulaBasis
 from kessik.core.sharpening.abrasives import Grit
 
 
-class FootingOut(Answer[FormulaBasis]):
+class FormulaBasisOut(Answer[FormulaBasis]):
     """What a calculation stands on."""
 
 
@@ -22,7 +22,7 @@ class BevelReckonedOut(Answer[BevelReckoned]):
 
     thickness_thou: float
     remarks: list[str]
-    footing: FootingOut
+    footing: FormulaBasisOut
 
 
 class NumberOut(Wire):
@@ -30,13 +30,13 @@ class NumberOut(Wire):
 
     value: float
     unit: str
-    footing: FootingOut
+    footing: FormulaBasisOut
 
 
 class ExposureOut(Answer[ExposureReckoned]):
     """Exposure by one cut, and a count put on the reference length."""
 
-    footing: FootingOut
+    footing: FormulaBasisOut
 
 
 class GritOut(Answer[Grit]):
@@ -51,7 +51,7 @@ class AbrasiveReckonedOut(Wire):
 
     size_um: float
     grits: list[GritOut]
-    footing: FootingOut
+    footing: FormulaBasisOut
 
 
 class HardnessReckonedOut(Wire):
@@ -59,7 +59,7 @@ class HardnessReckonedOut(Wire):
 
     hrc: float
     hv: float
-    footing: FootingOut
+    footing: FormulaBasisOut
 
 
 class LengthOut(Wire):
@@ -67,7 +67,7 @@ class LengthOut(Wire):
 
     mm: float
     thou: float
-    footing: FootingOut
+    footing: FormulaBasisOut
 
 
 class BrineOut(Wire):
@@ -77,7 +77,7 @@ class BrineOut(Wire):
     g_per_l: float
     density_kg_per_l: float
     salt_g: float
-    footing: FootingOut
+    footing: FormulaBasisOut
 
 
 class BrineChangeOut(Wire):
@@ -86,7 +86,7 @@ class BrineChangeOut(Wire):
     salt_g: float
     water_g: float
     says: str
-    footing: FootingOut
+    footing: FormulaBasisOut
 
 
 class ConditionsOut(Wire):
@@ -94,11 +94,11 @@ class ConditionsOut(Wire):
 
     ph_says: str
     faults: list[str]
-    footing: FootingOut
+    footing: FormulaBasisOut
 
 
 class RatingsOut(Wire):
     """The grades of an area by every standard."""
 
     says: list[str]
-    footing: FootingOut
+    footing: FormulaBasisOut

@@ -7,7 +7,7 @@ from pydantic import Field
 from kessik.api.schemas.common import Day, Finite, Id, LongText, ShortText, Wire
 from kessik.api.schemas.records import Answer, PartialBody
 from kessik.api.schemas.trials import RunBrief, TrialOut
-from kessik.core.bin import InBin, TakenAway, Trace
+from kessik.core.bin import Deletable, InBin, Trace
 from kessik.core.moments import Moment
 from kessik.services.record.excluding import Answered, Compared
 
@@ -87,7 +87,7 @@ class TrialRecordOut(Wire):
 class TakeAwayBody(Wire):
     """Something to put into the bin."""
 
-    kind: TakenAway
+    kind: Deletable
     owner_id: Id
     reason: LongText = ""
 

@@ -26,7 +26,7 @@ import pydantic
 
 from kessik.api.schemas.common import Bounded, Day, Finite, Id, ShortText, Wire
 from kessik.core.limits import most
-from kessik.core.records import Within, Written
+from kessik.core.records import TextForm, Within
 
 R = TypeVar("R")
 _BODY_OF: dict[object, type[Wire]] = {}
@@ -48,7 +48,7 @@ def _taken(hint: Any) -> Any:  # noqa: ANN401 - types are made of types
 
 
 def _bounded(plain: Any, said: object) -> Any:  # noqa: ANN401 - types are made of types
-    if isinstance(said, Written):
+    if isinstance(said, TextForm):
         return _FORMS[said.form]
     assert isinstance(said, Within)
     if plain is str:

@@ -9,11 +9,11 @@ from kessik.api.schemas.records import Answer, Body
 from kessik.core.limits import most
 from kessik.core.trials.paper.sheets import (
     SheetReading,
+    SheetStatus,
     ValueChange,
 )
-from kessik.services.paper.sheet_import import Brought
+from kessik.services.paper.sheet_import import ImportedSheet
 from kessik.services.paper.sheet_plans import BladeChoice
-from kessik.services.paper.sheets import PreviewLine
 from kessik.store.queries.sheet_readings import Remembered
 
 
@@ -36,8 +36,14 @@ class RememberedOut(Answer[Remembered]):
     """A reading that was kept under a name for sheets of these heads."""
 
 
-class PreviewLineOut(Answer[PreviewLine]):
-    """What will become of one run."""
+class PreviewLineOut(Wire):
+    """What will become of one run: the row it begins in, and what it says."""
+
+    row: int
+    blade: str
+    edge: str
+    says: str
+    status: SheetStatus
 
 
 class ValueChangeOut(Answer[ValueChange]):
@@ -74,7 +80,7 @@ class SheetPreviewOut(Wire):
     fault_count: int
 
 
-class BroughtOut(Answer[Brought], without="trial"):
+class BroughtOut(Answer[ImportedSheet], without="trial"):
     """What was brought in."""
 
     trial_id: str

@@ -14,7 +14,7 @@ class BoundsOut(Answer[Bounds]):
     says: str
 
 
-class HeldOut(Answer[FairnessCheck]):
+class FairnessCheckOut(Answer[FairnessCheck]):
     """One variable over the coupons; `says` where it is confounded."""
 
     variable: str
@@ -22,7 +22,7 @@ class HeldOut(Answer[FairnessCheck]):
     says: str
 
 
-class PointOut(Answer[Point]):
+class CoursePointOut(Answer[Point]):
     """An area at an hour of exposure."""
 
 
@@ -34,7 +34,7 @@ class CourseOut(Answer[Course], without="worst_pits elsewhere gone_matte worn_pe
     pits: int | None
 
 
-class StandingOut(Answer[RankEntry], without="points error"):
+class RankEntryOut(Answer[RankEntry], without="points error"):
     """Where a coupon stands: its place, from 1, shared with all of the same place."""
 
     place: int
@@ -69,9 +69,9 @@ class SoakAnswerOut(Wire):
     hours: float
     whole_h: float
     judged_stage: str
-    standings: list[StandingOut]
+    standings: list[RankEntryOut]
     ties: list[list[str]]
     discoloured: list[DiscolouredOut]
     courses: list[CourseOut]
-    held: list[HeldOut]
+    held: list[FairnessCheckOut]
     borrowed: str

@@ -36,7 +36,7 @@ class AtBody(Wire):
         return Moment(self.at_utc, self.offset_minutes)
 
 
-class TendingBody(Body[Intervention]):
+class InterventionBody(Body[Intervention]):
     """What is done to the coupons again and again."""
 
     from_h: Hours = 0
@@ -48,7 +48,7 @@ class SoakMethodBody(Body[SoakMethod]):
 
     look_h: Annotated[list[Hours], Field(max_length=most("soak_looks"))]
     stages: Annotated[list[InspectionStage], Field(min_length=1, max_length=4)]
-    tending: list[TendingBody] = Field(default_factory=list, max_length=20)
+    tending: list[InterventionBody] = Field(default_factory=list, max_length=20)
     needed_grade: Annotated[int, Field(ge=0, le=10)] = 6
     steps: list[LongText] = Field(default_factory=list, max_length=20)
     cautions: list[LongText] = Field(default_factory=list, max_length=20)
@@ -101,7 +101,7 @@ class SpotsBody(Wire):
     side_cm2: Finite
 
 
-class LookBody(Body[Look], AtBody, without="id at clock_h struck"):
+class LookBody(Body[Look], AtBody, without="id at clock_h doubts struck"):
     """One observation of a side in a stage; where it is measured, the area is read off the
     picture.
     """

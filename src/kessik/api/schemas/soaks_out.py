@@ -33,7 +33,7 @@ class LookOut(Answer[Look], without="at"):
     doubts: list[str]
 
 
-class DutyOut(Answer[DueStep]):
+class DueStepOut(Answer[DueStep]):
     """A look or an intervention, due at an hour of the soak."""
 
     what: str
@@ -62,9 +62,9 @@ class SoakLineOut(Wire):
     whole_h: float
     headline: str
     coupons: list[CouponOut]
-    waiting: list[DutyOut]
+    waiting: list[DueStepOut]
     clock_h: float
-    duties: list[DutyOut]
+    duties: list[DueStepOut]
 
 
 class SoakOut(SoakLineOut):

@@ -138,7 +138,7 @@ class CellOut(Answer[Cell], without="finding"):
     says: str
 
 
-class WayOutOut(Wire):
+class RemedyOut(Wire):
     """One way out of a mismatch, in words; `change` is what it changes of the trial, where it does
     that.
     """
@@ -154,7 +154,7 @@ class MismatchOut(Wire):
     blade: str
     variable: str
     says: str
-    ways_out: list[WayOutOut]
+    ways_out: list[RemedyOut]
 
 
 class RunBrief(Wire):

@@ -171,7 +171,6 @@ class AnswerOut(Wire):
     figure_blades: list[BladeVerdictOut]
     figure_comparisons: list[ComparisonOut]
     efforts: EffortsOut | None
-    sealed: str
     lot_factors: list[str]
     cells: list[CellOut]
     left_out: list[str]
@@ -183,12 +182,22 @@ class AnswerOut(Wire):
     next_step: NextStepOut
 
 
+class SealedAnswerOut(Wire):
+    """All that may be shown of an answer while it is hidden, and why it is."""
+
+    trial: TrialOut
+    headline: str
+    sealed: str
+    prediction: str
+    next_step: NextStepOut
+
+
 class VerdictOut(Wire):
     """The last answer of a trial, and how many answers are being worked out, where it is among
     them.
     """
 
-    answer: AnswerOut
+    answer: AnswerOut | SealedAnswerOut
     working_out: int
 
 
@@ -248,8 +257,10 @@ class FailedTrialOut(Wire):
     why: str
 
 
-class DueOut(Answer[Due]):
+class DueOut(Answer[Due], without="what"):
     """Something that waits, with what it is of and the day it is due."""
+
+    says: str
 
 
 class FoundOut(Answer[Found]):

@@ -16,6 +16,7 @@ from kessik.api.schemas.verdict import (
     LifeOut,
     ReadingOut,
     RunVerdictOut,
+    SealedAnswerOut,
     StageAnswerOut,
     TrialHeadOut,
     TrialTodayOut,
@@ -73,7 +74,7 @@ def pages() -> Pages:
     """How answers are written down; their version changes with the analysis and with what a page
     says.
     """
-    shapes = [shape_of(made) for made in (AnswerOut, TrialTodayOut)]
+    shapes = [shape_of(made) for made in (AnswerOut, SealedAnswerOut, TrialTodayOut)]
     version = f"{ANALYSIS_VERSION}-{crc32(''.join([*shapes, SHAPE]).encode()):08x}"
     return Pages(today_line, verdict_page, version)
 
@@ -126,41 +127,16 @@ def verdict_page(found: Verdict) -> str:
     return out.model_dump_json()
 
 
-def _sealed_verdict(found: Verdict) -> AnswerOut:
-    """All that may be shown of an answer while it is hidden: the question, the prediction, and why.
-
-    Each part is named here: a new one is shown only once somebody has said that it may be.
+def _sealed_verdict(found: Verdict) -> SealedAnswerOut:
+    """All that may be shown of an answer while it is hidden: the question, the prediction, and
+    why.
     """
-    return AnswerOut(
+    why = sealed_trial_words(found.sealed)
+    return SealedAnswerOut(
         trial=trial_out(found.trial),
-        blades=[],
-        stage="",
-        stages=[],
-        headline=sealed_trial_words(found.sealed),
-        standing="",
-        pending=[],
-        notes=[],
-        runs=[],
-        ladder=[],
-        tie_groups=[],
-        comparisons=[],
-        shared_reasons=[],
-        reasons=[],
-        other_stages=[],
-        sums=[],
-        ways=[],
-        figure_blades=[],
-        figure_comparisons=[],
-        efforts=None,
-        sealed=sealed_trial_words(found.sealed),
-        lot_factors=[],
-        cells=[],
-        left_out=[],
-        with_all="",
+        headline=why,
+        sealed=why,
         prediction=found.trial.plan.prediction,
-        taken_as_equal=[],
-        let_go=[BY_NAME[name].label for name in found.trial.rule.let_go],
-        upkeep=[],
         next_step=NextStepOut.showing(next_step(found.state)),
     )
 
@@ -198,7 +174,6 @@ def _open_verdict(found: Verdict) -> AnswerOut:
             _comparison(c, found.trial.rule, figure_words(c)) for c in analysis.figure_comparisons
         ],
         efforts=efforts_out(analysis.efforts) if analysis.efforts else None,
-        sealed="",
         lot_factors=[lot_factor_words(each) for each in found.lot_factors],
         cells=[cell_out(cell, found.trial.rule) for cell in analysis.cells],
         left_out=_left_out(analysis, stage),

@@ -38,7 +38,9 @@ from kessik.core.words.assay import (
     verdict_sentence,
     weight_words,
 )
+from kessik.core.words.performance import trial_life_words
 from kessik.services.assays.verdicts import AssayedBlade, AssayPlace
+from kessik.services.reading.lives_of_blades import LifeLine
 
 _SLOTS = 12
 
@@ -133,7 +135,7 @@ def element_out(symbol: str, mean: ElementMean | None) -> ElementOut:
     )
 
 
-def assay_out(found: AssayedBlade, shelf: GradeShelf, lives: list[LifeLineOut]) -> AssayOut:
+def assay_out(found: AssayedBlade, shelf: GradeShelf, lives: Sequence[LifeLine]) -> AssayOut:
     """What the shots of one blade say."""
     assay = found.assay
     claim = assay.claim.name if assay.claim else ""
@@ -154,7 +156,10 @@ def assay_out(found: AssayedBlade, shelf: GradeShelf, lives: list[LifeLineOut]) 
         grades_tried=len(shelf.table.grades),
         settled_by=[*settled, HARDNESS_IS_NONE] if settled else [],
         assumption=ASSUMPTION,
-        lives=lives,
+        lives=[
+            LifeLineOut(trial_id=line.trial_id, says=trial_life_words(line.trial, line.point))
+            for line in lives
+        ],
     )
 
 

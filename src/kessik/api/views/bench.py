@@ -22,11 +22,11 @@ from kessik.api.views.trials import trial_out
 from kessik.core.comparison.results import RunResult
 from kessik.core.planning.bench_card import BenchCard
 from kessik.core.protocols.checks import check_name
-from kessik.core.protocols.corrections import put_right_by
+from kessik.core.protocols.corrections import corrected_by
 from kessik.core.protocols.counting import amount_of
 from kessik.core.protocols.events import BenchEvent, CheckPlanned
-from kessik.core.protocols.pace import Pace
-from kessik.core.protocols.run_state import LoggedCheck, Plan, RunState
+from kessik.core.protocols.pace import HandPace
+from kessik.core.protocols.run_state import LoggedCheck, PlannedCheck, RunState
 from kessik.core.shelf.facts import stations_mm
 from kessik.core.trials.next_step import alternates
 from kessik.core.words.blinding import sealed_run_words
@@ -44,7 +44,7 @@ LOG_SHOWN = 1000
 """Events that come with a run; the earlier ones of a very long one are asked for."""
 
 
-def plan_out(plan: Plan) -> PlanOut:
+def plan_out(plan: PlannedCheck) -> PlanOut:
     """The check that the tester was told to make next."""
     low, high = plan.band or (None, None)
     return PlanOut.showing(plan, band_low=low, band_high=high)
@@ -141,7 +141,7 @@ def card_out(card: BenchCard, sealed: bool) -> CardOut:
     )
 
 
-def _pace_out(pace: Pace) -> PaceOut:
+def _pace_out(pace: HandPace) -> PaceOut:
     return PaceOut.showing(pace, hint=tired_words(pace))
 
 
@@ -199,7 +199,7 @@ def run_out(view: RunView, found: RunResult | None) -> RunOut:
         strop_back=([] if hidden else [StropBackOut.showing(test) for test in view.strop_back]),
         abilities_back=([] if hidden else [ability_words(each) for each in view.abilities_back]),
         after_strop_of=view.run.after_strop_of,
-        put_right={target: event.id for target, event in put_right_by(view.events).items()},
+        put_right={target: event.id for target, event in corrected_by(view.events).items()},
         from_paper=view.run.from_paper,
         alternates=alternates(view.trial) and not view.run.practice,
         log=[

@@ -11,8 +11,10 @@ from kessik.api.views.methods import method_out
 from kessik.core.trials.stock_needs import StockNeed
 from kessik.core.trials.trial import Plan
 from kessik.core.words.blinding import sealed_trial_words
+from kessik.core.words.due import work_words
 from kessik.core.words.plans import basis_words, one_blade_words, shortfall_words
-from kessik.services.trials.plans import DatedWork, TrialPlan
+from kessik.interchange.calendar_ics import CalendarEntry
+from kessik.services.trials.plans import DatedWork, TrialPlan, planned
 
 
 def plan_body(plan: Plan, edges_per_blade: int) -> PlanBody:
@@ -32,6 +34,20 @@ def work_out(dated: DatedWork) -> WorkOut:
     """A piece of work on its day."""
     work = dated.work
     return WorkOut.showing(work, on=dated.on.isoformat())
+
+
+def calendar_entries(found: TrialPlan) -> list[CalendarEntry]:
+    """The dated work of a plan as days of a calendar."""
+    trial, codes = found.trial, found.codes if found.trial.is_blind else {}
+    return [
+        CalendarEntry(
+            f"{trial.id}-{work.on}-{n}",
+            work.on,
+            work_words(planned(work, trial, codes)),
+            f"About {work.work.hours:.1f} h",
+        )
+        for n, work in enumerate(found.work)
+    ]
 
 
 def trial_plan_out(found: TrialPlan) -> TrialPlanOut:

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from kessik.api.schemas.reckoner import (
     BrineChangeOut,
     ConditionsOut,
-    FootingOut,
+    FormulaBasisOut,
     GritOut,
     RatingsOut,
 )
@@ -33,7 +33,7 @@ def brine_change_out(found: BrineChange) -> BrineChangeOut:
 def top_up_out(water_g: float) -> BrineChangeOut:
     """The water that evaporated."""
     says = f"add {water_g:.0f} g of plain water; the salt stayed"
-    footing = FootingOut.showing(brine_reckoner.CHANGE)
+    footing = FormulaBasisOut.showing(brine_reckoner.CHANGE)
     return BrineChangeOut(salt_g=0, water_g=water_g, says=says, footing=footing)
 
 
@@ -43,11 +43,11 @@ def conditions_out(ph: float, faults: Sequence[CabinetFault]) -> ConditionsOut:
         f"{f.what} of {f.value:g}{f' {f.unit}' if f.unit else ''}: {f.least:g} to {f.most:g}"
         for f in faults
     ]
-    footing = FootingOut.showing(brine_reckoner.CABINET)
+    footing = FormulaBasisOut.showing(brine_reckoner.CABINET)
     return ConditionsOut(ph_says=ph_in_words(ph), faults=said, footing=footing)
 
 
 def ratings_out(found: Sequence[Rating]) -> RatingsOut:
     """The grades of an area by every standard."""
-    footing = FootingOut.showing(brine_reckoner.RATINGS)
+    footing = FormulaBasisOut.showing(brine_reckoner.RATINGS)
     return RatingsOut(says=[rating_words(each) for each in found], footing=footing)

@@ -27,7 +27,7 @@ def recorded_run_out(r: TrialRun, numbers: dict[str, int]) -> RecordedRunOut:
         mark=r.blade.mark,
         arm=run.arm or r.edge.arm,
         note=str(run.other.get("note", "")),
-        put_right_after_stop=r.state.put_right_after_stop,
+        put_right_after_stop=r.state.corrections_after_stop,
         method_number=numbers.get(run.method_id),
     )
 

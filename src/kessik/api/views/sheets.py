@@ -2,6 +2,7 @@
 
 from kessik.api.schemas.common import FaultOut
 from kessik.api.schemas.sheets import (
+    PreviewLineOut,
     RoleOut,
     SheetPreviewOut,
     SheetReadingBody,
@@ -12,7 +13,8 @@ from kessik.core.trials.paper.sheets import (
     is_count,
     is_force,
 )
-from kessik.services.paper.sheets import SheetPreview
+from kessik.core.words.sheets import doubled_head_words, facts_on_shelf_words, line_words
+from kessik.services.paper.sheets import PreviewLine, SheetPreview
 
 _SHOWN_ROWS = 6
 
@@ -35,5 +37,24 @@ def sheet_preview_out(found: SheetPreview) -> SheetPreviewOut:
         new=found.counts["new"],
         there=found.counts["there"],
         faulty=found.counts["faulty"],
+        lines=[_preview_line_out(line) for line in found.lines],
+        notes=_notes(found),
         faults=[FaultOut.showing(f) for f in found.faults[: most("faults_listed")]],
     )
+
+
+def _preview_line_out(found: PreviewLine) -> PreviewLineOut:
+    line = found.line
+    return PreviewLineOut(
+        row=found.row,
+        blade=line.text("blade"),
+        edge=line.text("edge"),
+        says=line_words(line.cells, found.rows if line.readings else 0),
+        status=found.status,
+    )
+
+
+def _notes(found: SheetPreview) -> list[str]:
+    notes = [*found.raw.notes, *(doubled_head_words(head) for head in found.doubled_heads)]
+    facts = facts_on_shelf_words(found.on_shelf)
+    return [*notes, facts] if facts else notes

@@ -3,11 +3,11 @@
 from kessik.api.schemas.soak_answers_out import (
     BoundsOut,
     CourseOut,
+    CoursePointOut,
     DiscolouredOut,
-    HeldOut,
-    PointOut,
+    FairnessCheckOut,
+    RankEntryOut,
     SoakAnswerOut,
-    StandingOut,
     WornOut,
 )
 from kessik.core.corrosion.answer import Course, SoakAnswer, Worn
@@ -32,15 +32,15 @@ def bounds_out(area: Bounds) -> BoundsOut:
     return BoundsOut.showing(area, says=area_words(area))
 
 
-def held_out(held: FairnessCheck, names: dict[str, str]) -> HeldOut:
+def held_out(held: FairnessCheck, names: dict[str, str]) -> FairnessCheckOut:
     """One variable over the coupons; in words where it is confounded."""
     says = held_words(held, names) if held.status == "confounded" else ""
-    return HeldOut.showing(held, name=NAMES[held.variable], says=says)
+    return FairnessCheckOut.showing(held, name=NAMES[held.variable], says=says)
 
 
 def course_out(course: Course) -> CourseOut:
     """One coupon along the soak."""
-    points = [PointOut.showing(p, area=bounds_out(p.area)) for p in course.points]
+    points = [CoursePointOut.showing(p, area=bounds_out(p.area)) for p in course.points]
     return CourseOut.showing(
         course,
         points=points,
@@ -83,7 +83,7 @@ def _worn(answer: SoakAnswer, worn: Worn) -> WornOut:
     )
 
 
-def standings_out(answer: SoakAnswer) -> list[StandingOut]:
+def standings_out(answer: SoakAnswer) -> list[RankEntryOut]:
     """Every coupon at its place; none where the soak was not severe enough."""
     if answer.validity.severity == "not_enough":
         return []
@@ -93,6 +93,6 @@ def standings_out(answer: SoakAnswer) -> list[StandingOut]:
         place_of.update(dict.fromkeys(group, first))
         first += len(group)
     return [
-        StandingOut.showing(s, place=place_of[s.coupon_id], area=bounds_out(s.area))
+        RankEntryOut.showing(s, place=place_of[s.coupon_id], area=bounds_out(s.area))
         for s in answer.ranking.standings
     ]

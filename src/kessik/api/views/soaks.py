@@ -7,7 +7,7 @@ from kessik.api.schemas.soaks_out import (
     ActOut,
     BladeSoakOut,
     CouponOut,
-    DutyOut,
+    DueStepOut,
     LookOut,
     PlacedOut,
     PlaceRowOut,
@@ -19,7 +19,6 @@ from kessik.api.views.soak_answers import soak_answer_out, standings_out
 from kessik.api.views.soak_pictures import soak_picture_out
 from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.methods import SoakMethod
-from kessik.core.corrosion.photo.area import DOUBTS
 from kessik.core.corrosion.ratings import ratings
 from kessik.core.corrosion.soaks import SAME_LOOK_H, Act, Look, hours_together
 from kessik.core.corrosion.timing import DueStep, exposure_h
@@ -59,8 +58,6 @@ def look_out(
         says = area_words(Bounds(look.rust_low, look.rust_high, look.rust_percent))
         found = ratings(look.rust_percent, look.rust_low, look.rust_high)
         grades = [rating_words(each) for each in found]
-    read = look.how in ("photo", "brush")
-    doubts = [doubt for doubt in DOUBTS if read and doubt in look.said.split()]
     return LookOut.showing(
         look,
         at_utc=look.at.utc,
@@ -70,13 +67,13 @@ def look_out(
         is_of_now=now_h is not None and abs(look.clock_h - now_h) < SAME_LOOK_H,
         area_says=says,
         ratings=grades,
-        doubts=doubts_words(doubts),
+        doubts=doubts_words(look.doubts),
     )
 
 
-def duty_out(duty: DueStep) -> DutyOut:
+def duty_out(duty: DueStep) -> DueStepOut:
     """A look or an intervention that is due."""
-    return DutyOut.showing(duty, says=DEED_WORDS[duty.what])
+    return DueStepOut.showing(duty, says=DEED_WORDS[duty.what])
 
 
 def soak_line_out(sheet: SoakSheet) -> SoakLineOut:

@@ -8,11 +8,11 @@ from kessik.api.schemas.trials import (
     LineUpOut,
     MismatchOut,
     NextStepOut,
+    RemedyOut,
     RunBrief,
     TrialOut,
     TrialPatch,
     VariableOut,
-    WayOutOut,
 )
 from kessik.api.views.methods import method_out
 from kessik.api.views.shelf import blade_out
@@ -29,6 +29,7 @@ from kessik.core.trials.next_step import next_step
 from kessik.core.trials.state import TrialRun, covered
 from kessik.core.trials.trial import Trial
 from kessik.core.words.matching import (
+    MISSING_REFERENCE,
     cell_words,
     line_up_words,
     mismatch_words,
@@ -85,7 +86,7 @@ def cell_out(cell: Cell, rule: MatchingRule) -> CellOut:
 def mismatch_out(found: Mismatch, ways: Sequence[Remedy], rule: MatchingRule) -> MismatchOut:
     """A mismatch, with the ways out of it."""
     out = [
-        WayOutOut(
+        RemedyOut(
             kind=way.kind,
             says=way_words(way, found),
             change=None if way.rule is None else _changed(rule, way.rule),
@@ -130,6 +131,7 @@ def line_up_out(found: LineUp) -> LineUpOut:
         pending=open_lines(found.pending),
         says=line_up_words(found.cells, found.pending, rule, len(state.blades), state.noun),
         taken_as_equal=[variable.label for variable in found.taken_as_equal],
+        references=[MISSING_REFERENCE[role] for role in found.missing_references],
         mismatches=[mismatch_out(each, ways, rule) for each, ways in found.ways_out],
         runs=[run_brief(covered(r) if state.sealed else r) for r in state.runs],
         codes=blind_codes(state.trial, state.blades) if state.trial.is_blind else {},

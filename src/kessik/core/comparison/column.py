@@ -18,15 +18,13 @@ from kessik.core.comparison.compared_facts import (
 from kessik.core.comparison.findings import Mismatch, Open, Unlike
 from kessik.core.comparison.scales import Floats, scale_of
 from kessik.core.comparison.variables import Variable
+from kessik.core.spreads import READING_SCATTER, Z_95
 
-_READING_SCATTER = (
-    0.07  # of one edge-force reading, on the log scale: the prior of the life estimate
-)
 _TINY = 1e-9
 
 
 @dataclass(frozen=True)
-class Column:
+class ComparedColumn:
     """One variable over all blades, with what every column needs to say."""
 
     variable: Variable
@@ -36,7 +34,9 @@ class Column:
     rule: MatchingRule
 
     @classmethod
-    def of(cls, variable: Variable, blades: Sequence[BladeFacts], rule: MatchingRule) -> "Column":
+    def of(
+        cls, variable: Variable, blades: Sequence[BladeFacts], rule: MatchingRule
+    ) -> "ComparedColumn":
         values = [_values(blade, variable) for blade in blades]
         return cls(variable, blades, values, [_together(variable, own) for own in values], rule)
 
@@ -147,7 +147,7 @@ def _worth_in_readings(starts_gf: Sequence[float], readings: float) -> float:
     logs = [math.log(start) for start in starts_gf]
     mean, count = math.fsum(logs) / len(logs), len(logs)
     of_edges = math.fsum((value - mean) ** 2 for value in logs) / (count - 1) / count
-    return _READING_SCATTER**2 / max(_READING_SCATTER**2 / readings, of_edges)
+    return READING_SCATTER**2 / max(READING_SCATTER**2 / readings, of_edges)
 
 
 def show(variable: Variable, values: Sequence[Fact], fact: Fact) -> str:
@@ -171,7 +171,7 @@ def span(values: Iterable[Fact]) -> float | None:
     return max(numbers) - min(numbers) if len(numbers) > 1 else None
 
 
-def are_alike(column: Column, values: Sequence[Fact]) -> bool:
+def are_alike(column: ComparedColumn, values: Sequence[Fact]) -> bool:
     """Whether the edges of one blade agree among themselves with the first; starts may differ, that
     is their error.
     """
@@ -187,7 +187,7 @@ def are_alike(column: Column, values: Sequence[Fact]) -> bool:
     return bool(_agreements(column, own)[0].all())
 
 
-def most_agreed(column: Column, known: Sequence[int]) -> tuple[int | None, dict[int, bool]]:
+def most_agreed(column: ComparedColumn, known: Sequence[int]) -> tuple[int | None, dict[int, bool]]:
     """The blade whose value most others agree with, and who of the known does.
 
     Of equals it is the one nearest the middle, then the first.
@@ -204,7 +204,7 @@ def most_agreed(column: Column, known: Sequence[int]) -> tuple[int | None, dict[
     return known[best], dict(zip(known, agreements[best].tolist(), strict=True))
 
 
-def _agreements(column: Column, facts: Sequence[Fact]) -> NDArray[np.bool_]:
+def _agreements(column: ComparedColumn, facts: Sequence[Fact]) -> NDArray[np.bool_]:
     """Who agrees with whom within the trial's tolerance, for a whole column at once; shape (facts,
     facts).
     """
@@ -219,7 +219,7 @@ def _agreements(column: Column, facts: Sequence[Fact]) -> NDArray[np.bool_]:
     reach = np.full((len(facts), len(facts)), limit + _TINY)
     if column.variable.kind == "start":
         share = 1.0 / np.array([fact.readings for fact in facts])
-        reach += 1.96 * _READING_SCATTER * np.sqrt(share[:, None] + share[None, :])
+        reach += Z_95 * READING_SCATTER * np.sqrt(share[:, None] + share[None, :])
     close = np.abs(x[:, None] - x[None, :]) <= reach
     if column.variable.kind == "ratio":
         kinds = np.array([fact.kind.casefold() for fact in facts])
@@ -228,7 +228,7 @@ def _agreements(column: Column, facts: Sequence[Fact]) -> NDArray[np.bool_]:
     return np.asarray(close)
 
 
-def agree(column: Column, a: Fact, b: Fact) -> bool:
+def agree(column: ComparedColumn, a: Fact, b: Fact) -> bool:
     """Whether two values agree within the trial's tolerance."""
     if a is b or (a.value == b.value and a.kind == b.kind):
         return True

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 
-from kessik.core.comparison.column import Column, agree, are_alike, most_agreed, span
+from kessik.core.comparison.column import ComparedColumn, agree, are_alike, most_agreed, span
 from kessik.core.comparison.compared_facts import (
     BladeFacts,
     Cell,
@@ -18,13 +18,13 @@ from kessik.core.comparison.variables import Variable, VariableKind
 Comparer = Callable[[Variable, Sequence[BladeFacts], MatchingRule], list[Cell]]
 
 
-def _usually(compare: Callable[[Column], list[Cell]]) -> Comparer:
+def _usually(compare: Callable[[ComparedColumn], list[Cell]]) -> Comparer:
     """What holds for nearly all: no cells where nobody recorded it, arms of one blade share what is
     the blade's, and what the trial asks about is not compared.
     """
 
     def cells(variable: Variable, blades: Sequence[BladeFacts], rule: MatchingRule) -> list[Cell]:
-        column = Column.of(variable, blades, rule)
+        column = ComparedColumn.of(variable, blades, rule)
         if column.is_unrecorded:
             return []
         if variable.of == "blade" and shared_blade(blades):
@@ -36,7 +36,7 @@ def _usually(compare: Callable[[Column], list[Cell]]) -> Comparer:
     return cells
 
 
-def _steel(column: Column) -> list[Cell]:
+def _steel(column: ComparedColumn) -> list[Cell]:
     """The steel that each is sold as: what an assay excludes is a mismatch, and what it leaves open
     is open, whatever the trial asks.
     """
@@ -45,7 +45,7 @@ def _steel(column: Column) -> list[Cell]:
     return [_as_assayed(column, i, cell) for i, cell in enumerate(plain)]
 
 
-def _as_assayed(column: Column, i: int, cell: Cell) -> Cell:
+def _as_assayed(column: ComparedColumn, i: int, cell: Cell) -> Cell:
     claim, name = column.blades[i].claim, column.variable.name
     if claim is None:
         return replace(cell, standing="claimed") if cell.standing else cell
@@ -61,7 +61,7 @@ def _as_assayed(column: Column, i: int, cell: Cell) -> Cell:
     return replace(cell, state="pending", finding=opened, standing="claimed")
 
 
-def _against_the_others(column: Column) -> list[Cell]:
+def _against_the_others(column: ComparedColumn) -> list[Cell]:
     known = [i for i, fact in enumerate(column.facts) if fact.evidence]
     reference, fits = most_agreed(column, known)
     cells = []
@@ -78,7 +78,7 @@ def _against_the_others(column: Column) -> list[Cell]:
     return cells
 
 
-def _partly_known(column: Column, i: int, reference: int | None) -> Cell:
+def _partly_known(column: ComparedColumn, i: int, reference: int | None) -> Cell:
     """One edge's value is still open; what is known of the others may forbid a comparison
     already.
     """
@@ -93,7 +93,7 @@ def _partly_known(column: Column, i: int, reference: int | None) -> Cell:
     return column.confounded(i, "one_edge", odd[0], reference, there)
 
 
-def _mismatch(column: Column, i: int, reference: int) -> Cell:
+def _mismatch(column: ComparedColumn, i: int, reference: int) -> Cell:
     variable, fact, other = column.variable, column.facts[i], column.facts[reference]
     if not isinstance(fact.value, float) or not isinstance(other.value, float):
         return column.confounded(i, "word", fact.value, reference, other.value)
@@ -107,12 +107,12 @@ def _mismatch(column: Column, i: int, reference: int) -> Cell:
     return column.confounded(i, "number", fact.value, reference, other.value, away)
 
 
-def _is_near(column: Column, a: float, b: float) -> bool:
+def _is_near(column: ComparedColumn, a: float, b: float) -> bool:
     """Whether two sizes lie within the factor that is allowed, and so differ only in kind."""
     return RATIO.apart(a, b) <= column.rule.tolerance(column.variable)
 
 
-def _micro_bevel(column: Column) -> list[Cell]:
+def _micro_bevel(column: ComparedColumn) -> list[Cell]:
     """Present on all or none; where present, alike within the tolerance."""
     present = [bool(fact.value) for fact in column.facts]
     majority = sum(present) * 2 > len(present)
@@ -134,13 +134,13 @@ def _micro_bevel(column: Column) -> list[Cell]:
     return cells
 
 
-def _hardness(column: Column) -> list[Cell]:
+def _hardness(column: ComparedColumn) -> list[Cell]:
     if column.rule.hardness_reading == "as_usually_hardened":
         return [_usual_hardness(column, i) for i in range(len(column.blades))]
     return _against_the_others(column)
 
 
-def _usual_hardness(column: Column, i: int) -> Cell:
+def _usual_hardness(column: ComparedColumn, i: int) -> Cell:
     blade, fact, name = column.blades[i], column.facts[i], column.variable.name
     if not fact.evidence or not isinstance(fact.value, float):
         return column.pending(i)
@@ -153,7 +153,7 @@ def _usual_hardness(column: Column, i: int) -> Cell:
     return column.cell(i, "confounded", found)
 
 
-def _length(column: Column) -> list[Cell]:
+def _length(column: ComparedColumn) -> list[Cell]:
     """Counts that are put on one length need it measured, not equal."""
     if column.rule.scale_edge_length:
         return [

@@ -13,8 +13,8 @@ from kessik.core.comparison.lives import Measured
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import RunSeries, by_count
 from kessik.core.protocols.stop_rules import mean_force_gf
+from kessik.core.spreads import READING_SCATTER
 
-READING_SCATTER = 0.07
 INITIAL_CYCLES = 3
 
 

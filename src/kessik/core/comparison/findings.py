@@ -296,7 +296,7 @@ class SpoiledCuts:
 
 
 @dataclass(frozen=True)
-class PutRightLater:
+class CorrectedAfterStop:
     """Events of an edge's run were corrected or struck out after it was over."""
 
     blade: str
@@ -313,7 +313,7 @@ class FromPaper:
 
 
 @dataclass(frozen=True)
-class NotUnderstood:
+class EventsNotUnderstood:
     """Events of a run that nobody understands, not counted."""
 
     blade: str
@@ -349,8 +349,8 @@ Note = (
     | OnOneLength
     | UnlikeCounts
     | SpoiledCuts
-    | NotUnderstood
-    | PutRightLater
+    | EventsNotUnderstood
+    | CorrectedAfterStop
     | FromPaper
     | LotChanged
     | VersionsPooled

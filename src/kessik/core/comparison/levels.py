@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 import numpy as np
 
 from kessik.core.sharpness.life import AsWritten, Bracketed, Crossed, Found
+from kessik.core.spreads import Z_95, flat_sd
 
 Place = tuple[str, int, int]
 """Of an edge: its blade, its number, and the block it was cut in."""
@@ -58,10 +59,10 @@ def log_life_of(found: Found) -> tuple[float, float] | None:
     """Ln of a life with its own standard error; None for one with an open end."""
     match found:
         case Crossed(estimate, low, high):
-            return math.log(estimate), math.log(high / low) / (2 * 1.959964)
+            return math.log(estimate), math.log(high / low) / (2 * Z_95)
         case Bracketed(last_pass, first_fail) if last_pass > 0:
             middle = 0.5 * (math.log(last_pass) + math.log(first_fail))
-            return middle, math.log(first_fail / last_pass) / math.sqrt(12.0)
+            return middle, flat_sd(math.log(first_fail / last_pass))
         case AsWritten(at, gap):
-            return math.log(at), (gap or 0.0) / at / math.sqrt(12.0)
+            return math.log(at), flat_sd((gap or 0.0) / at)
     return None

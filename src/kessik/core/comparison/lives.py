@@ -20,11 +20,12 @@ from numpy.typing import NDArray
 
 from kessik.core.sharpness.joint import given_master, masters
 from kessik.core.sharpness.posterior import EdgeLikelihood
+from kessik.core.spreads import Z_95
 
 Floats = NDArray[np.float64]
 
 SPREAD_MEDIAN = float(np.sqrt(0.015 * 0.12))
-SPREAD_LOG_SD = float(np.log(0.12 / 0.015) / (2 * 1.959964))
+SPREAD_LOG_SD = float(np.log(0.12 / 0.015) / (2 * Z_95))
 SPREAD_NODES = SPREAD_MEDIAN * np.exp(SPREAD_LOG_SD * np.linspace(-2.2, 5.4, 13))
 _GRID_STEP, _NODES_A_BLOCK = 0.015, 16
 _GRID_MARGIN = 0.8

@@ -20,9 +20,9 @@ from kessik.core.sharpness.life import (
     NotReached,
     RunLife,
 )
+from kessik.core.spreads import flat_sd
 from kessik.core.units import MM_PER_LENGTH
 
-_ROOT_12 = float(np.sqrt(12.0))
 """A flat interval is that many times as wide as its standard deviation."""
 _LEAST_SD = 1e-3
 
@@ -147,7 +147,7 @@ def edge_life(life: RunLife, scale: float, is_open: bool = False) -> EdgeLife:
         case AsWritten(at, gap) if gap is not None and not found.is_assumed:
             return Bracket(found.low * scale, at * scale)
         case AsWritten(at, gap):
-            return Measured(float(np.log(at * scale)), (gap or 0.0) / at / _ROOT_12)
+            return Measured(float(np.log(at * scale)), flat_sd((gap or 0.0) / at))
         case BeforeFirstCheck(first_check):
             return Bracket(0.0, max(first_check, 1.0) * scale)
         case NotReached(last_good):

@@ -6,8 +6,7 @@ from collections.abc import Callable, Sequence
 from kessik.core.comparison.findings import Verified
 from kessik.core.comparison.levels import log_life_of
 from kessik.core.comparison.results import RunResult
-
-_SURE = 1.959964
+from kessik.core.spreads import Z_95
 
 
 def verifications(
@@ -46,7 +45,7 @@ def _held_against(
     if one is None or other is None:
         return None
     (a, sd_a), (b, sd_b) = one, other
-    limit = _SURE * math.hypot(sd_a, sd_b, scatter, scatter)
+    limit = Z_95 * math.hypot(sd_a, sd_b, scatter, scatter)
     return Verified(
         stage,
         second.run.blade,

@@ -18,14 +18,14 @@ class Swap:
 
 
 @dataclass(frozen=True)
-class Kept:
+class SharedPlaces:
     """How many pairs of blades were told apart in two soaks or more, and those that swapped."""
 
     pairs: int
     swaps: tuple[Swap, ...]
 
 
-def kept_places(soaks: Sequence[tuple[str, dict[str, RankEntry]]]) -> Kept:
+def shared_places(soaks: Sequence[tuple[str, dict[str, RankEntry]]]) -> SharedPlaces:
     """Compare every two soaks by every two blades that both have; soaks come as pairs of a name and
     the standings of blades by their names.
     """
@@ -40,4 +40,4 @@ def kept_places(soaks: Sequence[tuple[str, dict[str, RankEntry]]]) -> Kept:
             if ahead_here != (there[one].points > there[other].points):
                 where = (first, second) if ahead_here else (second, first)
                 swaps.append(Swap(one, other, *where))
-    return Kept(len(pairs), tuple(swaps))
+    return SharedPlaces(len(pairs), tuple(swaps))

@@ -11,6 +11,7 @@ from kessik.core.corrosion.methods import (
     TendKind,
     check_method,
 )
+from kessik.core.corrosion.photo.area import Doubt
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit, most
 from kessik.core.moments import Moment
@@ -98,7 +99,7 @@ class Act:
 @dataclass(frozen=True)
 class Look:
     """One observation of a coupon: a side in a stage, whole or a region of it, at `clock_h` hours
-    after the start.
+    after the start; `doubts` stand against an area that was read off a picture.
 
     Areas are per cent of what counts. `rust_low` and `rust_high` bound the area, `rust_percent` is
     None where only the bounds are known. A look without an area may hold a discolouration alone.
@@ -124,6 +125,7 @@ class Look:
     handle: str = ""
     how: How = "typed"
     said: str = ""
+    doubts: tuple[Doubt, ...] = ()
     picture: str = ""
     note: LongText = ""
     struck: str = ""

@@ -10,13 +10,16 @@ from kessik.core.corrosion.soaks import Act, Look, Soak
 _LATE_SHARE = 0.25
 
 
+Deed = Literal["look", "end"] | TendKind
+
+
 @dataclass(frozen=True)
 class DueStep:
     """A look or an intervention that is due at an hour of the soak; `done_h` is when it truly was
     done, by the clock since the start.
     """
 
-    what: Literal["look", "end"] | TendKind
+    what: Deed
     due_h: float
     clock_due_h: float
     done_h: float | None = None

@@ -17,9 +17,9 @@ from kessik.core.planning.schedule import next_count
 from kessik.core.planning.schedule_table import ADAPTIVE, FIXED
 from kessik.core.protocols.checks import FORCE
 from kessik.core.protocols.methods import Method
+from kessik.core.spreads import READING_SCATTER, flat_sd
 
 SHORTEST_LIFE, LONGEST_LIFE = LIMITS["expected_life"].least, LIMITS["expected_life"].most
-READING_SCATTER = 0.07
 LEAST_ERROR = 0.01
 MOST_CHECKS = 5000
 
@@ -86,8 +86,7 @@ def _judged(method: Method, life: float) -> ExpectedRun:
     counts = _counts_to(method, life)
     gap = _gap_at(method, life)
     tries = math.fsum(method.readings(stage.check) for stage in method.stages) / len(method.stages)
-    # a flat bracket of one gap has a standard deviation of its width over root 12
-    error = max(gap / life / math.sqrt(12.0), LEAST_ERROR)
+    error = max(flat_sd(gap / life), LEAST_ERROR)
     return ExpectedRun(
         life, max(counts[-1], 1.0), (len(counts) + 1 + len(method.stages)) * tries, error
     )

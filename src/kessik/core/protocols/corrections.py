@@ -37,7 +37,7 @@ def in_force(events: Sequence[BenchEvent]) -> Sequence[BenchEvent]:
     return [event for event in events if event.id not in gone] if gone else events
 
 
-def put_right_by(events: Sequence[BenchEvent]) -> dict[str, BenchEvent]:
+def corrected_by(events: Sequence[BenchEvent]) -> dict[str, BenchEvent]:
     """The last strike or correction in force on each event, by the id of that."""
     return {
         event.payload.target: event
@@ -57,7 +57,7 @@ def corrected_after_stop(events: Sequence[BenchEvent]) -> int:
     return len(targets - puts_right)
 
 
-def put_right_elsewhere(events: Sequence[BenchEvent]) -> bool:
+def corrected_elsewhere(events: Sequence[BenchEvent]) -> bool:
     """Whether what was last put right came after a stop, and from a device that had not cut the
     run: the day after, at a desk. Such a run stays ended until it is reopened by hand.
     """

@@ -172,7 +172,7 @@ class Extra:
 
 
 @dataclass(frozen=True)
-class Changes:
+class ChangedFields:
     """Fields of another event with what they become; read further by that event's own class."""
 
     def read(self, field: str, value: object) -> Mapping[str, object]:

@@ -14,7 +14,7 @@ from kessik.core.errors import KessikError, OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit
 from kessik.core.protocols.checks import CHECKS, DAMAGE, JUDGED, PASS_FAIL, CheckKind
 from kessik.core.protocols.entries import (
-    Changes,
+    ChangedFields,
     Choice,
     Entry,
     Extra,
@@ -199,7 +199,7 @@ class Correction:
     """Fields of an earlier event become something else; without `becomes` it is taken back."""
 
     target: _Target
-    becomes: Annotated[Mapping[str, object] | None, Changes()] = None
+    becomes: Annotated[Mapping[str, object] | None, ChangedFields()] = None
 
 
 @dataclass(frozen=True, kw_only=True)

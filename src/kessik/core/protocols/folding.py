@@ -9,7 +9,7 @@ from typing import Any
 
 from kessik.core.errors import KessikError
 from kessik.core.protocols.checks import CHECKS
-from kessik.core.protocols.corrections import corrected_after_stop, in_force, put_right_elsewhere
+from kessik.core.protocols.corrections import corrected_after_stop, corrected_elsewhere, in_force
 from kessik.core.protocols.counting import Changes, Counting, Moved, amount_of, count_cuts
 from kessik.core.protocols.events import (
     AFTER_STROP,
@@ -38,7 +38,7 @@ from kessik.core.protocols.events import (
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import (
     LoggedCheck,
-    Plan,
+    PlannedCheck,
     RunState,
     RunStatus,
     StropTest,
@@ -60,7 +60,7 @@ class _StateBuilder:
     strops: list[StropTest] = field(default_factory=list)
     stages: dict[str, float] = field(default_factory=dict)
     spoiled: list[tuple[float, str]] = field(default_factory=list)
-    plan: Plan | None = None
+    plan: PlannedCheck | None = None
     plan_is_current: bool = False
     stopped_by: str | None = None
     taken: int = 0
@@ -137,7 +137,7 @@ def _strop(draft: _StateBuilder, said: Strop, told: _AppliedEvent) -> None:
 
 
 def _check_planned(draft: _StateBuilder, said: CheckPlanned, _told: _AppliedEvent) -> None:
-    draft.plan = Plan(
+    draft.plan = PlannedCheck(
         said.next_count, int(said.readings), said.why, said.stage, said.band, said.check
     )
     draft.taken, draft.plan_is_current = 0, True
@@ -206,8 +206,8 @@ def fold(
         withdrawn=frozenset(gone),
         not_understood=left_out,
         rewritten_at=max((e.position for e in whole if e.kind in _REWRITING), default=0),
-        put_right_after_stop=corrected_after_stop(whole),
-        put_right_elsewhere=put_right_elsewhere(whole),
+        corrections_after_stop=corrected_after_stop(whole),
+        corrected_elsewhere=corrected_elsewhere(whole),
     )
     return _finished(known, draft, method)
 
@@ -326,7 +326,7 @@ def _finished(
         progress = assess(own, method, state.count, beside)
     # at the bench, the reading that ended the run may have been taken back or struck out
     ended_by_rule = draft.status == "stopped" and draft.stopped_by == "rule"
-    reopened = ended_by_rule and not progress.met and not state.put_right_elsewhere
+    reopened = ended_by_rule and not progress.met and not state.corrected_elsewhere
     if reopened:
         draft.status, draft.stopped_by = "cutting", None
     found = replace(
@@ -439,7 +439,9 @@ def _logged_check(told: _AppliedEvent, said: Reading | Outcome) -> LoggedCheck:
     return LoggedCheck(told.event.id, check, said, told.event.position)
 
 
-def _due(plan: Plan | None, taken: int, count: float, progress: Progress) -> tuple[bool, int]:
+def _due(
+    plan: PlannedCheck | None, taken: int, count: float, progress: Progress
+) -> tuple[bool, int]:
     """Whether a check is due at this count and how many readings it still wants."""
     if progress.confirmation_wanted:
         return True, 1

@@ -19,7 +19,7 @@ TiredBy = Literal["slowed", "long", "many"]
 
 
 @dataclass(frozen=True)
-class Pace:
+class HandPace:
     """Cuts a minute over the last cuts (None before two), minutes and cuts since the last break,
     and by what the hand seems tired; `slower` is how much longer a cut takes than at the start.
     """
@@ -31,7 +31,7 @@ class Pace:
     slower: float = 1.0
 
 
-def pace(cuts: Sequence[tuple[float, float]], breaks_s: Sequence[float] = ()) -> Pace:
+def pace(cuts: Sequence[tuple[float, float]], breaks_s: Sequence[float] = ()) -> HandPace:
     """Pace from (time s, amount) of cuts in their order; a pause, or four minutes without a cut, is
     a break.
 
@@ -40,14 +40,14 @@ def pace(cuts: Sequence[tuple[float, float]], breaks_s: Sequence[float] = ()) ->
     """
     stretch = _since_break(cuts, breaks_s)
     if len(stretch) < 2:
-        return Pace(None, 0.0, sum(amount for _, amount in stretch))
+        return HandPace(None, 0.0, sum(amount for _, amount in stretch))
     times = np.array([at for at, _ in stretch])
     gaps = np.diff(times) / np.array([amount for _, amount in stretch[1:]])
     minutes, amount = (times[-1] - times[0]) / 60.0, sum(amount for _, amount in stretch)
     now_s = float(np.median(gaps[-_GAPS:]))
     slower = _slower(gaps)
     tired_by = _tired_by(slower, minutes, amount)
-    return Pace(60.0 / now_s if now_s > 0 else None, minutes, amount, tired_by, slower)
+    return HandPace(60.0 / now_s if now_s > 0 else None, minutes, amount, tired_by, slower)
 
 
 def _since_break(

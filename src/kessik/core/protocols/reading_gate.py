@@ -13,7 +13,7 @@ stable line."""
 
 
 @dataclass(frozen=True)
-class Gate:
+class ReadingGate:
     """What the gate remembers: the reading that is still shown, and when the last line came (s)."""
 
     held: float | None = None
@@ -21,8 +21,13 @@ class Gate:
 
 
 def pass_line(
-    gate: Gate, standing: str, value: float | None, at_s: float, range_low: float, range_high: float
-) -> tuple[Gate, Answer]:
+    gate: ReadingGate,
+    standing: str,
+    value: float | None,
+    at_s: float,
+    range_low: float,
+    range_high: float,
+) -> tuple[ReadingGate, Answer]:
     """Judge one line of an instrument that says `stable`, `moving` or `garbled`; value and range in
     its unit.
 
@@ -31,15 +36,15 @@ def pass_line(
     """
     held = None if at_s - gate.last_s >= SILENCE_S else gate.held
     if standing == "garbled" or value is None:
-        return Gate(held, at_s), "garbled"
+        return ReadingGate(held, at_s), "garbled"
     if standing == "moving":
-        return Gate(None, at_s), "moving"
+        return ReadingGate(None, at_s), "moving"
     if held is not None and value < REST_SHARE * held:
-        return Gate(None, at_s), "at_rest"
+        return ReadingGate(None, at_s), "at_rest"
     if held is not None:
-        return Gate(held, at_s), "held"
+        return ReadingGate(held, at_s), "held"
     if value == 0:
-        return Gate(None, at_s), "at_rest"
+        return ReadingGate(None, at_s), "at_rest"
     if not range_low <= value <= range_high:
-        return Gate(value, at_s), "out_of_range"
-    return Gate(value, at_s), "taken"
+        return ReadingGate(value, at_s), "out_of_range"
+    return ReadingGate(value, at_s), "taken"

@@ -25,7 +25,7 @@ class LoggedCheck:
 
 
 @dataclass(frozen=True)
-class Plan:
+class PlannedCheck:
     """The check the tester was told to make next."""
 
     next_count: float
@@ -55,15 +55,15 @@ class RunState:
 
     `taken` readings of the plan are in; `rewritten_at` is the last position at which earlier events
     were changed; `reopened` where its rule had stopped it and what met the rule was taken back.
-    `put_right_after_stop` entries were struck or corrected after it was over; `put_right_elsewhere`
-    where the last of that came from no bench.
+    `corrections_after_stop` entries were struck or corrected after it was over;
+    `corrected_elsewhere` where the last of that came from no bench.
     """
 
     status: RunStatus
     count: float
     checks: tuple[LoggedCheck, ...]
     stages: Mapping[str, float]
-    plan: Plan | None
+    plan: PlannedCheck | None
     plan_is_current: bool
     progress: Progress
     confirmation_wanted: bool
@@ -83,8 +83,8 @@ class RunState:
     not_understood: tuple[BenchEvent, ...] = ()
     rewritten_at: int = 0
     reopened: bool = False
-    put_right_after_stop: int = 0
-    put_right_elsewhere: bool = False
+    corrections_after_stop: int = 0
+    corrected_elsewhere: bool = False
 
     @property
     def rule_met(self) -> bool:

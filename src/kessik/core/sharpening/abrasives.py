@@ -12,7 +12,7 @@ from kessik.core.facts import Provenance
 
 
 @dataclass(frozen=True)
-class Scale:
+class GritScale:
     """A grit scale: sizes in µm by grit number, and how they are known."""
 
     name: str
@@ -49,10 +49,10 @@ _MESH = {
 }  # fmt: skip  # a table is read by its rows
 
 AbrasiveScale = Literal["fepa_p", "fepa_f", "jis", "mesh"]
-SCALES: Mapping[str, Scale] = {
+SCALES: Mapping[str, GritScale] = {
     scale.name: scale
     for scale in (
-        Scale(
+        GritScale(
             "fepa_p",
             "P",
             "coated abrasives, as on paper",
@@ -60,7 +60,7 @@ SCALES: Mapping[str, Scale] = {
             "FEPA 43 (ISO 6344)",
             _FEPA_P,
         ),
-        Scale(
+        GritScale(
             "fepa_f",
             "F",
             "bonded abrasives, as in stones",
@@ -68,7 +68,7 @@ SCALES: Mapping[str, Scale] = {
             "FEPA 42 (ISO 8486)",
             _FEPA_F,
         ),
-        Scale(
+        GritScale(
             "jis",
             "JIS ",
             "Japanese water stones",
@@ -76,7 +76,7 @@ SCALES: Mapping[str, Scale] = {
             "after JIS R 6001; published tables differ, so it is approximate",
             _JIS,
         ),
-        Scale(
+        GritScale(
             "mesh",
             "mesh ",
             "sieve opening, as named on diamond plates",
@@ -164,7 +164,7 @@ def nearest_grit(scale: str, wanted_um: float) -> Grit:
     return Grit(scale, grit, size, True, known.standing, known.source)
 
 
-def _scale(scale: str) -> Scale:
+def _scale(scale: str) -> GritScale:
     if scale not in SCALES:
         raise OutOfRangeError(
             f"the scale {scale!r} is not one of {', '.join(SCALES)}", field="scale", value=scale

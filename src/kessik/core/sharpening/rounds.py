@@ -42,7 +42,7 @@ class Need:
 
 
 @dataclass(frozen=True)
-class Trend:
+class RoundTrend:
     """Change a round in per cent with 95 % bounds, and since which round it stands apart from those
     before.
     """
@@ -59,11 +59,11 @@ class Restoring:
     """Whether rounds still restore the edge, and by which trends."""
 
     standing: TrendState
-    trends: tuple[Trend, ...]
+    trends: tuple[RoundTrend, ...]
     need: Need | None = None
 
     @property
-    def worse(self) -> tuple[Trend, ...]:
+    def worse(self) -> tuple[RoundTrend, ...]:
         """The trends that surely go the wrong way, and by enough to matter."""
         return tuple(trend for trend in self.trends if _is_worse(trend))
 
@@ -136,7 +136,9 @@ def _need(what: str, rounds: Sequence[Round]) -> Need | None:
     return Need(what, known[-1][1] / known[0][1], known[-1][0])
 
 
-def _trend(what: str, rounds: Sequence[Round], pick: Callable[[Round], _Picked]) -> Trend | None:
+def _trend(
+    what: str, rounds: Sequence[Round], pick: Callable[[Round], _Picked]
+) -> RoundTrend | None:
     """The trend on the log scale; its error is what the values scatter, and never less than what
     the error of their readings makes.
     """
@@ -162,7 +164,7 @@ def _trend(what: str, rounds: Sequence[Round], pick: Callable[[Round], _Picked])
         float(scipy.special.ndtri(0.975)) * of_readings,
     )
     change, low, high = (100.0 * float(np.expm1(x)) for x in (slope, slope - half, slope + half))
-    return Trend(what, change, low, high, _splits_at(numbers, logs))
+    return RoundTrend(what, change, low, high, _splits_at(numbers, logs))
 
 
 def _splits_at(numbers: NDArray[np.float64], logs: NDArray[np.float64]) -> int:
@@ -174,7 +176,7 @@ def _splits_at(numbers: NDArray[np.float64], logs: NDArray[np.float64]) -> int:
     return int(numbers[1 + int(np.argmin(errors))])
 
 
-def _is_worse(trend: Trend) -> bool:
+def _is_worse(trend: RoundTrend) -> bool:
     if abs(trend.percent) < LEAST_PERCENT:
         return False
     return trend.high < 0 if trend.what == "life" else trend.low > 0

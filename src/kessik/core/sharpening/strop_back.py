@@ -10,13 +10,11 @@ import numpy as np
 
 from kessik.core.protocols.checks import PASS_FAIL
 from kessik.core.protocols.series import outcome_of
+from kessik.core.spreads import READING_SCATTER, Z_95
 
-READING_SCATTER = 0.07
-"""Standard deviation of ln force of one reading: common practice, no source."""
 WORTH_IT = 0.5
 """Stones are due once stropping brings back less than this share of the loss: common
 practice, no source."""
-_Z = 1.959964
 
 
 @dataclass(frozen=True)
@@ -53,7 +51,7 @@ def strop_back(
         return StropBack(strokes, start, end, after, None, None, None)
     share = (end - after) / loss
     slopes = (share * start_sd / loss, (1 - share) * end_sd / loss, after_sd / loss)
-    half = _Z * math.hypot(*slopes)
+    half = Z_95 * math.hypot(*slopes)
     return StropBack(strokes, start, end, after, share, share - half, share + half)
 
 

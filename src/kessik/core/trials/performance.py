@@ -10,6 +10,8 @@ from typing import Literal
 import numpy as np
 import scipy
 
+from kessik.core.spreads import Z_95
+
 YieldKind = Literal["life", "strokes", "minutes"]
 FEWEST_FOR_AN_INTERVAL, FEWEST_THAT_SAY_MUCH = 4, 10
 _TRAVEL_TOGETHER = 0.8
@@ -59,7 +61,7 @@ def trend(points: Sequence[Seen]) -> Trend:
     rho = rank_correlation(xs, ys)
     if len(kept) < FEWEST_FOR_AN_INTERVAL or abs(rho) >= 1.0:
         return Trend(len(kept), rho)
-    half = 1.959964 * math.sqrt(_SPREAD_OF_RANKS / (len(kept) - 3))
+    half = Z_95 * math.sqrt(_SPREAD_OF_RANKS / (len(kept) - 3))
     z = math.atanh(rho)
     return Trend(len(kept), rho, math.tanh(z - half), math.tanh(z + half))
 

@@ -9,8 +9,9 @@ from dataclasses import dataclass
 from kessik.core.comparison.levels import log_life_of
 from kessik.core.sharpening.regimes import total_strokes_per_side
 from kessik.core.sharpening.rounds import Restoring, Round, still_restoring
-from kessik.core.sharpening.strop_back import READING_SCATTER, AbilityBack, StropBack, stones_due
+from kessik.core.sharpening.strop_back import AbilityBack, StropBack, stones_due
 from kessik.core.shelf.blades import Blade
+from kessik.core.spreads import READING_SCATTER
 from kessik.core.trials.state import TrialRun
 from kessik.core.trials.strop_tests import abilities_back, strop_tests
 from kessik.core.trials.verdict import Verdict

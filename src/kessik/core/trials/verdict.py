@@ -6,11 +6,11 @@ from dataclasses import dataclass, field, replace
 from kessik.core.comparison.analysis import LeftOut, TrialAnalysis, analyse, likelihood_of
 from kessik.core.comparison.findings import (
     Claimed,
+    CorrectedAfterStop,
+    EventsNotUnderstood,
     FromPaper,
     LotChanged,
     Note,
-    NotUnderstood,
-    PutRightLater,
     SpoiledCuts,
     UnlikeMethod,
     VersionsPooled,
@@ -147,10 +147,10 @@ def _run_notes(r: TrialRun) -> list[Note]:
     found: list[Note] = [LotChanged(blade, edge, r.run.lot_change)] if r.run.lot_change else []
     if r.state.spoiled:
         found.append(SpoiledCuts(blade, edge, tuple(r.state.spoiled)))
-    if r.state.put_right_after_stop:
-        found.append(PutRightLater(blade, edge, r.state.put_right_after_stop))
+    if r.state.corrections_after_stop:
+        found.append(CorrectedAfterStop(blade, edge, r.state.corrections_after_stop))
     if r.state.not_understood:
-        found.append(NotUnderstood(blade, edge, len(r.state.not_understood)))
+        found.append(EventsNotUnderstood(blade, edge, len(r.state.not_understood)))
     return found
 
 

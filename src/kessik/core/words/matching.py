@@ -1,6 +1,6 @@
 """What matching found, in words: of one cell, of what is open, and of a whole line-up."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 
 from kessik.core.comparison.findings import Mismatch, Open
 from kessik.core.comparison.matching import Cell, MatchingRule
@@ -8,6 +8,7 @@ from kessik.core.comparison.remedies import Remedy
 from kessik.core.comparison.scales import RATIO, scale_of
 from kessik.core.comparison.variables import BY_NAME, Variable
 from kessik.core.sharpening.settled import Settled
+from kessik.core.shelf.blades import TrialRole
 from kessik.core.words.facts import expected_words
 from kessik.core.words.settled import settled_words
 
@@ -224,3 +225,13 @@ def line_up_words(
         return f"Everything known is matched; {what} not known yet."
     all_of_them = f"Both {noun}s" if blades == 2 else f"All {blades} {noun}s"
     return f"{all_of_them} are matched: what differs is the {question}."
+
+
+MISSING_REFERENCE: Mapping[TrialRole, str] = {
+    "low_reference": (
+        "No low reference is named: a well-known modest blade marks the low end of the scale."
+    ),
+    "high_reference": (
+        "No high reference is named: a well-known strong blade marks the high end of the scale."
+    ),
+}

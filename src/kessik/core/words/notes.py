@@ -2,18 +2,18 @@
 
 from kessik.core.comparison.findings import (
     Contradicting,
+    CorrectedAfterStop,
     DoubtfulSpread,
     EdgeLeftOut,
+    EventsNotUnderstood,
     FromPaper,
     GapNotKnown,
     LotChanged,
     Note,
-    NotUnderstood,
     OddEdge,
     Oddity,
     OnOneLength,
     PercentMisleads,
-    PutRightLater,
     SpoiledCuts,
     UnlikeCounts,
     Verified,
@@ -139,10 +139,10 @@ def note_words(note: Note) -> str:
                 f"{blade}, edge {edge}: {many}, at {at}; check the edge there first: the"
                 " life may be short by damage"
             )
-        case NotUnderstood(blade, edge, events):
+        case EventsNotUnderstood(blade, edge, events):
             many = "1 event is" if events == 1 else f"{events} events are"
             return f"{blade}, edge {edge}: {many} not understood and not counted"
-        case PutRightLater(blade, edge, events):
+        case CorrectedAfterStop(blade, edge, events):
             many = "1 entry" if events == 1 else f"{events} entries"
             return f"{blade}, edge {edge}: corrected after the stop ({many})"
         case FromPaper(runs, of):

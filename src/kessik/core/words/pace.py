@@ -1,9 +1,9 @@
 """What the pace of the hand says of it."""
 
-from kessik.core.protocols.pace import Pace
+from kessik.core.protocols.pace import HandPace
 
 
-def tired_words(pace: Pace) -> str:
+def tired_words(pace: HandPace) -> str:
     """A hint to rest the hand; empty where it seems fresh."""
     match pace.tired_by:
         case "slowed":

@@ -4,6 +4,8 @@ from collections.abc import Sequence
 
 from kessik.core.heat_treatment import Caveat
 from kessik.core.trials.performance import FEWEST_THAT_SAY_MUCH, Trend
+from kessik.core.trials.points import BladePoint, FarBelowUsual
+from kessik.core.units import format_to_uncertainty
 from kessik.core.words.sentences import as_sentence, counted
 
 
@@ -64,6 +66,29 @@ def caveat_words(found: Caveat) -> str:
             return f"tempered at {values[0]} °C: secondary hardening costs stainlessness"
 
 
+def trial_life_words(trial: str, point: BladePoint) -> str:
+    """How far a blade went in a trial."""
+    if point.estimate is None or point.low is None or point.high is None:
+        return f"{trial}: {point.stage} not bounded on both sides"
+    estimate, low, high = (
+        format_to_uncertainty(value, point.low, point.high)
+        for value in (point.estimate, point.low, point.high)
+    )
+    return f"{trial}: {estimate} {point.unit} to {point.stage} ({low} to {high})"
+
+
+def far_below_words(found: FarBelowUsual) -> str:
+    """A life far below the usual of its grade, and what to look at."""
+    point = found.point
+    lives = "life" if found.others == 1 else "lives"
+    return (
+        f"{point.code} goes {point.estimate:.0f} {point.unit}, where {found.grade} usually gives"
+        f" about {found.usual:.0f} ({found.others} {lives}): look at the edge, lot, hardness and"
+        " heat treatment, and at whether it is the grade it is sold as."
+    )
+
+
+NOT_MEASURED = "Both columns are what makers claim; nothing in them was measured here."
 EQUAL_COMPARISON = (
     "An equal comparison: both hardened by one hand to the same hardness, each"
     " as its steel needs, sub-zero treated alike; or each as it is usually hardened, and named so."

@@ -7,7 +7,7 @@ from kessik.core.corrosion.course import Bounds, FirstRust
 from kessik.core.corrosion.fairness import NAMES, FairnessCheck
 from kessik.core.corrosion.levels import LevelPair
 from kessik.core.corrosion.photo.area import Doubt
-from kessik.core.corrosion.places import Kept
+from kessik.core.corrosion.places import SharedPlaces
 from kessik.core.corrosion.ratings import Rating, Standard
 from kessik.core.corrosion.soaks import Coupon, Soak
 from kessik.core.vocabulary import DISCOLOURATIONS, INSPECTION_STAGES
@@ -248,7 +248,7 @@ def first_words(first: FirstRust) -> str:
     return f"first rust between {hours_words(first.after_h)} and {hours_words(first.by_h)}"
 
 
-def kept_words(kept: Kept) -> str:
+def kept_words(kept: SharedPlaces) -> str:
     """Whether blades keep their places from soak to soak."""
     if kept.pairs == 0:
         return "No two blades were told apart in two soaks, so their ranks cannot be compared."

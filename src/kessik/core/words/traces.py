@@ -4,7 +4,7 @@ from kessik.core.bin import Trace
 
 _NAMES = {
     "name": "name", "question": "question", "factor": "factor", "medium": "medium",
-    "tolerances": "tolerances", "effects": "assumed effects", "let_go": "let go knowingly",
+    "tolerances": "tolerances", "effects": "assumed effects", "let_go": "accepted as different",
     "hardness_reading": "how hardness is held", "scale_edge_length": "scaling to one edge length",
     "settled_kind": "which edges count", "settled_edge_number": "settled from edge",
     "settled_steel_removed_mm": "settled after mm of steel", "edges_per_blade": "edges a blade",

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from kessik.core.protocols.checks import check_name
-from kessik.core.sharpening.rounds import FEWEST_ROUNDS, Need, Restoring, Trend
+from kessik.core.sharpening.rounds import FEWEST_ROUNDS, Need, Restoring, RoundTrend
 from kessik.core.sharpening.strop_back import AbilityBack
 from kessik.core.trials.upkeep import Stones
 
@@ -51,11 +51,11 @@ def need_words(need: Need | None) -> str:
     return f", and needs {times} times the {need.what} by round {need.by_round}"
 
 
-def _trends(trends: Sequence[Trend]) -> str:
+def _trends(trends: Sequence[RoundTrend]) -> str:
     return ", ".join(f"{trend.what} {_change(trend)} a round" for trend in trends)
 
 
-def _change(trend: Trend) -> str:
+def _change(trend: RoundTrend) -> str:
     if trend.high - trend.low < 1.0:
         return f"{_signed(trend.percent)} %"
     return f"{_signed(trend.percent)} % ({_signed(trend.low)} to {_signed(trend.high)})"

@@ -3,19 +3,18 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from kessik.core.composition.claims import ClaimVerdict
 from kessik.core.composition.derived import Derived, dissolved_for_teaching, of_grade
 from kessik.core.composition.elements import Visibility, visibility
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.grades import Grade, find_grade
 from kessik.core.composition.separation import groups_never_apart
-from kessik.core.composition.settling import separation_of
+from kessik.core.composition.settling import Settling, separation_of
 from kessik.core.heat_treatment import Martensite, martensite
 from kessik.core.shelf.blades import Blade
-from kessik.core.words.assay import VERDICT_WORDS, separated_words
-from kessik.core.words.elements import Effect, derived_notes, effects_of
 from kessik.services.assays.verdicts import judged
 from kessik.services.reading.grades import get_grade, whole_library
-from kessik.services.reading.lives_of_blades import life_lines_of
+from kessik.services.reading.lives_of_blades import LifeLine, life_lines_of
 from kessik.store.database import Database
 from kessik.store.queries import assays, shelf
 
@@ -29,18 +28,16 @@ class Neighbour:
 
     grade: Grade
     overlap: float
-    separated_by: str
+    separated_by: Settling
 
 
 @dataclass(frozen=True)
 class BladeOfGrade:
-    """A blade sold as a grade: what its shots say of that, and its lives in words."""
+    """A blade sold as a grade: what its shots say of that, and its lives."""
 
-    id: str
-    code: str
-    mark: int
-    verdict: str
-    lives: tuple[str, ...]
+    blade: Blade
+    verdict: ClaimVerdict
+    lives: tuple[LifeLine, ...]
 
 
 @dataclass(frozen=True)
@@ -52,9 +49,7 @@ class GradePage:
     visible: Mapping[str, Visibility]
     derived: Derived
     martensite: Martensite
-    notes: list[str]
     neighbours: tuple[Neighbour, ...]
-    effects: tuple[Effect, ...]
     blades: tuple[BladeOfGrade, ...]
 
 
@@ -63,7 +58,7 @@ class Alike:
     """Grades that no analyser in air tells apart, and what would."""
 
     grades: tuple[str, ...]
-    separated_by: str
+    separated_by: tuple[Settling, ...]
 
 
 def grade_page(db: Database, name: str) -> GradePage:
@@ -83,17 +78,9 @@ def grade_page(db: Database, name: str) -> GradePage:
         {found.element: visibility(found.element) for found in grade.ranges},
         figures,
         start,
-        derived_notes(figures, start),
         _neighbours(grade, ready),
-        tuple(effects_of(grade)),
         tuple(
-            BladeOfGrade(
-                each.blade.id,
-                each.blade.code,
-                each.blade.mark,
-                VERDICT_WORDS[each.assay.verdict],
-                tuple(line.says for line in lives.get(each.blade.id, ())),
-            )
+            BladeOfGrade(each.blade, each.assay.verdict, tuple(lives.get(each.blade.id, ())))
             for each in judged(own, shots, ready)
         ),
     )
@@ -111,9 +98,8 @@ def confusion(db: Database) -> tuple[list[Alike], int]:
 
 def _alike(group: list[Grade]) -> Alike:
     first = group[0]
-    found = [separation_of(first, other) for other in group[1:]]
-    said = dict.fromkeys(separated_words(each) for each in found)
-    return Alike(tuple(grade.name for grade in group), "; ".join(said))
+    found = tuple(separation_of(first, other) for other in group[1:])
+    return Alike(tuple(grade.name for grade in group), found)
 
 
 def _is_of(blade: Blade, grade: Grade, grades: Mapping[str, Grade]) -> bool:
@@ -128,7 +114,7 @@ def _neighbours(grade: Grade, ready: GradeShelf) -> tuple[Neighbour, ...]:
     order = sorted(range(overlap.size), key=lambda place: -float(overlap[place]))
     others = [place for place in order if ready.table.grades[place].name != grade.name]
     return tuple(
-        Neighbour(other, float(overlap[place]), separated_words(separation_of(grade, other)))
+        Neighbour(other, float(overlap[place]), separation_of(grade, other))
         for place in others[:_NEIGHBOURS]
         if float(overlap[place]) > _LEAST_OVERLAP and (other := ready.table.grades[place])
     )

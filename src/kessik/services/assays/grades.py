@@ -36,7 +36,7 @@ def confirm_grade(db: Database, name: str, source: str) -> Grade:
         return grade
 
 
-def forget_grade(db: Database, name: str) -> None:
+def delete_grade(db: Database, name: str) -> None:
     """Take back what the tester said of a grade; the library's own stays."""
     with db.write() as session:
         if not grades.delete_grade(session, name):

@@ -1,25 +1,16 @@
 """Where an assay is worth asking for: a life far below what the grade usually gives."""
 
-from dataclasses import dataclass
 from statistics import median
 
 from kessik.core.composition.grades import find_grade
-from kessik.core.trials.points import is_far_below
+from kessik.core.trials.points import FarBelowUsual, is_far_below
 from kessik.services.reading.grades import grades_by_name
 from kessik.services.reading.lives_of_blades import LifeLine, life_lines
 from kessik.store.database import Database
 from kessik.store.queries import assays, shelf
 
 
-@dataclass(frozen=True)
-class Offer:
-    """A blade whose life is far below its grade's usual, and what to look at."""
-
-    blade_id: str
-    says: str
-
-
-def assay_offers(db: Database, trial_id: str) -> list[Offer]:
+def assay_offers(db: Database, trial_id: str) -> list[FarBelowUsual]:
     """The blades of a trial that went far less than others of their grade under the same method,
     and were never shot.
     """
@@ -37,20 +28,10 @@ def assay_offers(db: Database, trial_id: str) -> list[Offer]:
         others = [o for o in lines if _is_alike(line, o) and named.get(o.point.blade_id) == own]
         usual = median(o.point.estimate or 0.0 for o in others) if others else 0.0
         if others and is_far_below(line.point, usual):
-            found.append(Offer(line.point.blade_id, _words(line, own.name, usual, len(others))))
+            found.append(FarBelowUsual(line.point, own.name, usual, len(others)))
     return found
 
 
 def _is_alike(line: LifeLine, other: LifeLine) -> bool:
     one, two = line.point, other.point
     return one.like == two.like and one.blade_id != two.blade_id
-
-
-def _words(line: LifeLine, grade: str, usual: float, others: int) -> str:
-    point = line.point
-    lives = "life" if others == 1 else "lives"
-    return (
-        f"{point.code} goes {point.estimate:.0f} {point.unit}, where {grade} usually gives about"
-        f" {usual:.0f} ({others} {lives}): look at the edge, lot, hardness and heat treatment, and"
-        " at whether it is the grade it is sold as."
-    )

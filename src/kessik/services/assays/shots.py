@@ -78,7 +78,7 @@ def put_shot(db: Database, shot: Shot, now: Moment) -> Shot:
     return made
 
 
-def strike_shot(db: Database, blade_id: str, shot_id: str, reason: str, now: Moment) -> Shot:
+def exclude_shot(db: Database, blade_id: str, shot_id: str, reason: str, now: Moment) -> Shot:
     """Leave a shot out with a reason, or let it count again; it stays visible."""
     with db.write() as session:
         found = assays.find_shot(session, shot_id)
@@ -109,7 +109,7 @@ def take_waiting(db: Database, shots_id: str, batch_id: str, now: Moment) -> Tak
     rows = [Row(line, dict(values), {}) for line, values in enumerate(file.rows, 2)]
     taken = _take(db, shots_of(rows, file.name), batch_id, now)
     with db.write() as session:
-        waiting.remove(session, shots_id)
+        waiting.delete_shots(session, shots_id)
     return taken
 
 

@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from kessik.core.due import Due
+from kessik.core.due import BatchAway, ClaimExcluded, Due
 from kessik.services.assays.verdicts import assays_of
 from kessik.store.database import Database
 from kessik.store.queries import assays, waiting
@@ -13,12 +13,12 @@ _LONG_AWAY_DAYS = 30
 def batches_away(db: Database, day: date) -> list[Due]:
     """Every batch that was sent and is not back."""
     with db.read() as session:
-        away = [batch for batch in assays.all_batches(session) if batch.is_away]
+        sent = [batch for batch in assays.all_batches(session) if batch.is_away]
     found = []
-    for batch in away:
+    for batch in sent:
         days = (day - date.fromisoformat(batch.sent_on)).days
-        says = f"{batch.name} is at the analyser since {batch.sent_on}"
-        found.append(Due("batch", says, overdue=days > _LONG_AWAY_DAYS))
+        away = BatchAway(batch.name, batch.sent_on)
+        found.append(Due("batch", away, overdue=days > _LONG_AWAY_DAYS))
     return found
 
 
@@ -32,7 +32,7 @@ def claims_excluded(db: Database, _day: date) -> list[Due]:
     return [
         Due(
             "assay",
-            f"{blade.code}: the assay excludes {blade.claimed_grade}; inform the lender",
+            ClaimExcluded(blade.code, blade.claimed_grade or ""),
             blade.id,
             mark=blade.mark,
         )

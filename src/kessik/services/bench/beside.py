@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from kessik.core.planning.bench_card import BenchCard, bench_card
 from kessik.core.protocols.events import BenchEvent, Cut
-from kessik.core.protocols.pace import Pace, pace
+from kessik.core.protocols.pace import HandPace, pace
 from kessik.core.protocols.run_state import RunState
 from kessik.core.trials.blinding import Sealing, sealed_run
 from kessik.core.trials.next_step import NextStep, other_blade
@@ -41,7 +41,7 @@ class BenchNews:
     state: RunState
     events: tuple[BenchEvent, ...]
     card: BenchCard
-    pace: Pace
+    pace: HandPace
     paused_since: str | None
     sealed: Sealing | None
 
@@ -66,7 +66,7 @@ def news(bench: Bench, run_id: str, after: int) -> BenchNews:
     )
 
 
-def pace_of(events: Sequence[BenchEvent]) -> Pace:
+def pace_of(events: Sequence[BenchEvent]) -> HandPace:
     """The hand's pace from the times its devices gave; what was taken back moved the hand all the
     same.
     """

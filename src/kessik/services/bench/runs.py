@@ -28,7 +28,7 @@ from kessik.core.protocols.events import (
 from kessik.core.protocols.folding import advance, fold
 from kessik.core.protocols.method_words import ends_when
 from kessik.core.protocols.methods import Method
-from kessik.core.protocols.pace import Pace
+from kessik.core.protocols.pace import HandPace
 from kessik.core.protocols.run_state import RunState
 from kessik.core.runs import Run
 from kessik.core.sharpening.strop_back import AbilityBack, StropBack
@@ -96,7 +96,7 @@ class RunView:
         return abilities_back(self.state)
 
     @property
-    def pace(self) -> Pace:
+    def pace(self) -> HandPace:
         """How fast the hand is, and whether it has had enough."""
         return pace_of(self.events)
 

@@ -15,7 +15,7 @@ import numpy as np
 from kessik.core.devices import Instrument, InstrumentKind, NewsKind
 from kessik.core.errors import RefusedFileError
 from kessik.core.limits import most
-from kessik.core.protocols.reading_gate import Gate, pass_line
+from kessik.core.protocols.reading_gate import ReadingGate, pass_line
 from kessik.instruments.folder import FolderWatch
 from kessik.instruments.lines import LineReader
 from kessik.instruments.stand_ins.edge_force import EdgeForceStandIn
@@ -72,7 +72,7 @@ class Desk:
         self._db, self._live = db, live
         self._ports: dict[str, tuple[Instrument, _Port]] = {}
         self._statuses: dict[str, Status] = {}
-        self._gates: dict[str, Gate] = {}
+        self._gates: dict[str, ReadingGate] = {}
         self._lock, self._pulling = Lock(), Lock()
         self._virtual: tuple[LoopbackLine, LineReader] | None = None
         self._pulled_for: str | None = None
@@ -174,7 +174,7 @@ class Desk:
         low, high = range_of(instrument)
         fits = line.unit == instrument.unit or line.standing == "garbled"
         standing = line.standing if fits else "garbled"
-        gate = self._gates.get(instrument.id, Gate())
+        gate = self._gates.get(instrument.id, ReadingGate())
         self._gates[instrument.id], answer = pass_line(
             gate, standing, line.value, time.monotonic(), low, high
         )

@@ -133,7 +133,7 @@ def _check_number(instrument: Instrument, known: Sequence[Instrument]) -> None:
         raise OutOfRangeError(message, field="in_use")
 
 
-def put_away(db: Database, instrument_id: str, archived_utc: str | None) -> None:
+def archive(db: Database, instrument_id: str, archived_utc: str | None) -> None:
     """Put an instrument away, or bring it back; its reference checks stay."""
     with db.write() as session:
         found = _find(instruments.find_instrument(session, instrument_id))

@@ -63,7 +63,7 @@ class _Waiting:
         while len(self._tries) > _ADDRESSES_KEPT:
             self._tries.popitem(last=False)
 
-    def forget(self, address: str) -> None:
+    def clear(self, address: str) -> None:
         self._tries.pop(address, None)
 
 
@@ -111,7 +111,7 @@ class Pairing:
                 self._waiting.guessed_wrong(address, at_s)
                 raise OutOfRangeError("that is not the code shown", field="code")
             self._code = None
-            self._waiting.forget(address)
+            self._waiting.clear(address)
         token = secrets.token_urlsafe(32)
         device = PairedDevice(
             str(uuid4()), name.strip()[:60] or "a device", _hash(token), now().utc
@@ -129,10 +129,10 @@ class Pairing:
         with self._db.read() as session:
             return queries.paired_devices(session)
 
-    def forget(self, device_id: str) -> None:
+    def delete_device(self, device_id: str) -> None:
         """Shut a device out again, at once: what it listens to ends, too."""
         with self._db.write() as session:
-            queries.forget_paired_device(session, device_id)
+            queries.delete_paired_device(session, device_id)
             self._hashes = {device.session_hash for device in queries.paired_devices(session)}
         self._live.tell(DEVICES, device_id)
 

@@ -28,5 +28,5 @@ def waiting_shots(db: Database) -> list[WaitingShots]:
 def put_shots_aside(db: Database, shots_id: str) -> None:
     """Take the shots of a file away; UnknownError where there are none."""
     with db.write() as session:
-        if not shots.remove(session, shots_id):
+        if not shots.delete_shots(session, shots_id):
             raise UnknownError("there are no such shots", field="shots")

@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from kessik.core.due import Due
+from kessik.core.due import Due, ShotsToUse
 from kessik.services.devices.shots import waiting_shots
 from kessik.store.database import Database
 
@@ -15,8 +15,4 @@ def shots_to_use(db: Database, _day: date) -> list[Due]:
             found[code] = found.get(code, 0) + many
     if not found:
         return []
-    many = sum(found.values())
-    shots = "1 shot waits" if many == 1 else f"{many} shots wait"
-    codes = sorted(found)
-    named = ", ".join(codes[:4]) + (f" and {len(codes) - 4} more" if len(codes) > 4 else "")
-    return [Due("shots", f"{shots} to be used: {named}")]
+    return [Due("shots", ShotsToUse(tuple(sorted(found.items()))))]

@@ -9,7 +9,7 @@ from datetime import UTC, datetime, timedelta
 from itertools import islice
 from typing import TypeVar
 
-from kessik.services.files.work import REMOVES, Work
+from kessik.services.files.work import REMOVES, ImportWork
 from kessik.store.database import Database, Session
 from kessik.store.queries import arrivals
 
@@ -35,7 +35,7 @@ def let_taps_through() -> None:
 def arriving(
     db: Database,
     arrival: str,
-    work: Work,
+    work: ImportWork,
     land: Callable[[Session], None] = lambda session: None,
 ) -> Iterator[str]:
     """What is stored inside under this arrival is seen at the end; `land` does, in the same
@@ -56,11 +56,11 @@ def _remove(db: Database, arrival: str) -> None:
     more = True
     while more:
         with db.write() as session:
-            more = arrivals.remove_some(session, arrival)
+            more = arrivals.delete_some(session, arrival)
         let_taps_through()
 
 
-def remove_left_behind(db: Database, now: datetime) -> None:
+def delete_left_behind(db: Database, now: datetime) -> None:
     """Remove what an earlier server was bringing in when it was killed."""
     with db.read() as session:
         found = arrivals.all_arrivals(session)

@@ -34,7 +34,7 @@ from kessik.services.files.arriving import (
 from kessik.services.files.other_files import import_others, is_other
 from kessik.services.files.record_files import import_onto_shelf
 from kessik.services.files.trial_files import RULE, RUN_FIELDS, ReadRun, ReadTrial, read_files
-from kessik.services.files.work import STORES, Work
+from kessik.services.files.work import STORES, ImportWork
 from kessik.services.record.undoing import offer_undo
 from kessik.services.shelf.checks import check_new_blades
 from kessik.services.trials.methods import first_version
@@ -69,14 +69,14 @@ def import_files(
     method: Method,
     *,
     import_id: str | None = None,
-    work: Work | None = None,
+    work: ImportWork | None = None,
 ) -> Imported:
     """Store the trials of files, or blades and edges on the shelf where no series comes with them;
     all or nothing.
 
     The same `import_id` twice is one import.
     """
-    work = work or Work()
+    work = work or ImportWork()
     if any(is_other(file) for file in files):
         brought = import_others(db, files, now)
         return Imported((), brought.blades, brought.notes)
@@ -177,7 +177,9 @@ def _check_not_binned(db: Database, coming: Sequence[_Coming]) -> None:
         )
 
 
-def _store(db: Database, arrival: str, coming: Sequence[_Coming], now: Moment, work: Work) -> None:
+def _store(
+    db: Database, arrival: str, coming: Sequence[_Coming], now: Moment, work: ImportWork
+) -> None:
     work.begin(STORES, sum(len(run.rows.rows) for each in coming for run in each.read.runs))
     for each in coming:
         check_new_blades(each.read.blades)
@@ -203,7 +205,7 @@ def _store_blades(db: Database, arrival: str, trial: Trial, read: ReadTrial) -> 
         let_taps_through()
 
 
-def _store_runs(db: Database, coming: _Coming, now: Moment, work: Work) -> None:
+def _store_runs(db: Database, coming: _Coming, now: Moment, work: ImportWork) -> None:
     trial, read, sequence = coming.trial, coming.read, 1
     last_on: dict[
         str, str
@@ -286,18 +288,18 @@ class Imports:
     """
 
     def __init__(self) -> None:
-        self._works: dict[str, Work] = {}
+        self._works: dict[str, ImportWork] = {}
 
     @contextmanager
-    def working(self, import_id: str) -> Iterator[Work]:
+    def working(self, import_id: str) -> Iterator[ImportWork]:
         """The work of an import while it is done."""
-        work = self._works.setdefault(import_id, Work())
+        work = self._works.setdefault(import_id, ImportWork())
         try:
             yield work
         finally:
             self._works.pop(import_id, None)
 
-    def find(self, import_id: str) -> Work:
+    def find(self, import_id: str) -> ImportWork:
         """The work under way under an id, or UnknownError."""
         work = self._works.get(import_id)
         if work is None:

@@ -20,7 +20,7 @@ SHOTS, GRADES, LOOKS = ".shots.csv", ".grades.csv", ".looks.csv"
 
 
 @dataclass(frozen=True)
-class Brought:
+class OtherFilesImported:
     """The codes of the blades that were shot, and what was noticed."""
 
     blades: tuple[str, ...]
@@ -32,7 +32,7 @@ def is_other(file: NamedFile) -> bool:
     return file.name.lower().endswith((SHOTS, GRADES, LOOKS))
 
 
-def import_others(db: Database, files: Sequence[NamedFile], now: Moment) -> Brought:
+def import_others(db: Database, files: Sequence[NamedFile], now: Moment) -> OtherFilesImported:
     """Keep shots, grades and looks, each kind all or nothing; they do not come together with
     series.
     """
@@ -54,8 +54,8 @@ def import_others(db: Database, files: Sequence[NamedFile], now: Moment) -> Brou
     for file in looks:
         notes += import_looks_by_name(db, file, now)
     if not shots:
-        return Brought((), tuple(notes))
+        return OtherFilesImported((), tuple(notes))
     taken = import_shots(db, shots, "", now)
     codes = {each.blade.id: each.blade.code for each in the_shelf(db)}
     notes += [f"shots saved: {taken.shots}", *taken.notes]
-    return Brought(tuple(codes[i] for i in taken.blade_ids), tuple(notes))
+    return OtherFilesImported(tuple(codes[i] for i in taken.blade_ids), tuple(notes))

@@ -32,7 +32,7 @@ from kessik.interchange.named_files import NamedFile
 from kessik.interchange.record_csv import read_blades, read_edges, read_runs
 from kessik.interchange.series_csv import SeriesFile, SeriesRun, is_sheet_of_results, read_series
 from kessik.services.files.shelf_rows import read_blade
-from kessik.services.files.work import READS, Work
+from kessik.services.files.work import READS, ImportWork
 
 _METHOD_FILE = ".method.json"
 _LONGEST_NUMBER = 6
@@ -187,13 +187,13 @@ class ReadFiles:
     edges: tuple[Table, ...] = ()
 
 
-def read_files(files: Sequence[NamedFile], work: Work | None = None) -> ReadFiles:
+def read_files(files: Sequence[NamedFile], work: ImportWork | None = None) -> ReadFiles:
     """Read series with the runs, blades and edges files beside them, or blades and edges files for
     the shelf.
 
     RefusedFileError lists the faults of all.
     """
-    work = work or Work()
+    work = work or ImportWork()
     files = [file for file in files if not file.name.endswith(PACKAGE)]
     work.begin(READS, len(files))
     limit = LIMITS["files"]

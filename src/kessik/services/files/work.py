@@ -9,7 +9,7 @@ WAITS, READS, STORES, REMOVES = "waiting", "reading", "storing", "taking back"
 
 
 @dataclass
-class Work:
+class ImportWork:
     """One piece of work; whoever does it tells its steps, whoever watches may cancel it."""
 
     stage: str = WAITS

@@ -16,7 +16,7 @@ from kessik.core.trials.paper.columns import PaperColumn, paper_columns
 from kessik.core.trials.paper.lines import EntryError, PaperLine, PaperRun, needs_gap, read_lines
 from kessik.core.trials.paper.placing import (
     OnEdge,
-    Round,
+    PaperRound,
     Stretch,
     numbered_rounds,
     sharpened,
@@ -208,12 +208,12 @@ class _Placing:
         if not self.state.trial.method.cycles:
             return self.placed
         before = [
-            Round(r.blade.arm_id, r.blade.own_code, r.run.round)
+            PaperRound(r.blade.arm_id, r.blade.own_code, r.run.round)
             for r in self.state.runs
             if r.run.compares
         ]
         lines = [
-            Round(arm.arm_id, arm.own_code, found.round, self.slips.numbers[found.id])
+            PaperRound(arm.arm_id, arm.own_code, found.round, self.slips.numbers[found.id])
             for found, arm, _ in self.placed
         ]
         numbers, told = numbered_rounds([*before, *lines])

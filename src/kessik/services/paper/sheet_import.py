@@ -19,7 +19,7 @@ from kessik.services.files.arriving import (
     in_pieces,
     let_taps_through,
 )
-from kessik.services.files.work import READS, STORES, Work
+from kessik.services.files.work import READS, STORES, ImportWork
 from kessik.services.paper.runs import Made, made_runs
 from kessik.services.paper.sheet_plans import Sheet, SheetPlan, Target, method_for, placed_fault
 from kessik.services.paper.sheet_plans import planned as laid_beside
@@ -36,7 +36,7 @@ _EVENTS_AT_ONCE, _BLADES_AT_ONCE = 1200, 100
 
 
 @dataclass(frozen=True)
-class Brought:
+class ImportedSheet:
     """What was brought in."""
 
     trial: Trial
@@ -88,19 +88,19 @@ def bring_in(
     target: Target,
     on_there: OnThere = "skip",
     reading_name: str = "",
-    work: Work | None = None,
-) -> Brought:
+    work: ImportWork | None = None,
+) -> ImportedSheet:
     """Keep the runs of a sheet, all or none; the same sheet id twice is one.
 
     RefusedFileError names every slip by row and column, CancelledError says that nothing was kept,
     ConflictError what was changed meanwhile.
     """
-    work = work or Work()
+    work = work or ImportWork()
     work.begin(READS, len(sheet.raw.rows))
     with db.read() as session:
         done = trials.find_trial(session, sheet.new_id("trial"))
         if done is not None:
-            return Brought(done, 0, 0, 0)
+            return ImportedSheet(done, 0, 0, 0)
         plan = laid_beside(session, sheet, target, method_for(session, sheet.raw, target))
     if plan.faults:
         raise RefusedFileError(plan.faults)
@@ -115,7 +115,7 @@ def bring_in(
     there = len(plan.there) - len(replaced)
     cut = tuple(dict.fromkeys(found.blade for found in made.found.values()))
     new = tuple(blade.code for blade in plan.new)
-    return Brought(trial, len(made.runs), there, len(replaced), cut, new)
+    return ImportedSheet(trial, len(made.runs), there, len(replaced), cut, new)
 
 
 def _made(plan: SheetPlan, sheet: Sheet, replaced: Sequence[str]) -> Made:
@@ -141,7 +141,7 @@ def _freed(plan: SheetPlan, replaced: Sequence[str]) -> set[str]:
     return {r.run.edge_id for r in plan.state.runs if r.run.id in gone}
 
 
-def _keep(db: Database, load: _Load, work: Work) -> None:
+def _keep(db: Database, load: _Load, work: ImportWork) -> None:
     arrival = f"{load.sheet.entered.now.utc}|{load.sheet.import_id}"
     aside = _Aside.of(load)
     if load.made.runs:

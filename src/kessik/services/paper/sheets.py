@@ -1,6 +1,6 @@
 """Sheets of results looked over: what would become of each row; nothing is stored."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from kessik.core.errors import Fault
@@ -31,23 +31,21 @@ from kessik.store.database import Database
 from kessik.store.queries.sheet_readings import Remembered, remembered_for
 
 _PREVIEWED = 60
-_NO_RESULT = frozenset({"blade", "edge", "note", "block", "verifies", "check_every"})
 
 
 @dataclass(frozen=True)
 class PreviewLine:
-    """What will become of one run: the row it begins in, what it says, and why not."""
+    """What will become of one run, and the row it begins in, of so many."""
 
     row: int
-    blade: str
-    edge: str
-    says: str
+    line: PaperLine
+    rows: int
     status: SheetStatus
 
 
 @dataclass(frozen=True)
 class SheetPreview:
-    """A sheet as it would be brought in."""
+    """A sheet as it would be imported; facts of blades `on_shelf` stay as they are there."""
 
     raw: RawSheet
     reading: SheetReading
@@ -59,7 +57,8 @@ class SheetPreview:
     fault_count: int
     remembered: tuple[Remembered, ...]
     changes: tuple[ValueChange, ...]
-    notes: tuple[str, ...]
+    doubled_heads: tuple[str, ...]
+    on_shelf: tuple[str, ...]
     totals_without_gap: int
 
 
@@ -84,7 +83,9 @@ def preview(
             return "there"
         return "faulty" if line.id in made.faulty or own.row in rows_at_fault else "new"
 
-    lines = [_shown(own, line, status(own, line)) for own, line in plan.lines]
+    lines = [
+        PreviewLine(own.row, line, len(own.rows), status(own, line)) for own, line in plan.lines
+    ]
     lines.sort(key=lambda line: (line.status != "faulty", line.row))
     counts: dict[SheetStatus, int] = {"new": 0, "there": 0, "faulty": 0}
     for line in lines:
@@ -93,26 +94,14 @@ def preview(
         raw, sheet.reading, method, tuple(lines[:_PREVIEWED]),
         tuple(plan.choices.values()), counts, tuple(faults),
         len(plan.faults) + made.faults.count, known,
-        tuple(changes_of(raw.rows, sheet.reading, method)), tuple(_notes(raw, sheet.reading, plan)),
+        tuple(changes_of(raw.rows, sheet.reading, method)),
+        tuple(doubled_heads(raw.rows, sheet.reading)), _on_shelf(sheet.reading, plan),
         sum(1 for _, line in plan.lines if needs_gap(line, method)),
     )  # fmt: skip
 
 
-def _notes(raw: RawSheet, reading: SheetReading, plan: SheetPlan) -> Iterator[str]:
-    """What a reader has to know of a sheet besides its faults."""
-    yield from raw.notes
-    for head in doubled_heads(raw.rows, reading):
-        yield f"Two columns are called “{head}”: the first is read, the other saved as a note."
-    there = [each.code for each in plan.choices.values() if each.known in ("in_trial", "on_shelf")]
-    if there and set(FACTS) & set(reading.roles):
-        yield f"Steel, hardness and angle of {', '.join(there)} stay as they are on the shelf."
-
-
-def _shown(own: SheetLine, line: PaperLine, status: SheetStatus) -> PreviewLine:
-    return PreviewLine(own.row, line.text("blade"), line.text("edge"), _says(own, line), status)
-
-
-def _says(own: SheetLine, line: PaperLine) -> str:
-    if line.readings:
-        return f"{len(own.rows)} readings"
-    return ", ".join(f"{key} {text}" for key, text in line.cells.items() if key not in _NO_RESULT)
+def _on_shelf(reading: SheetReading, plan: SheetPlan) -> tuple[str, ...]:
+    if not set(FACTS) & set(reading.roles):
+        return ()
+    known = (each for each in plan.choices.values() if each.known in ("in_trial", "on_shelf"))
+    return tuple(each.code for each in known)

@@ -9,7 +9,7 @@ from kessik.core.pictures import Picture, Shown
 from kessik.interchange.photos import read_photo
 from kessik.store.database import Database
 from kessik.store.failures import told_plainly
-from kessik.store.photo_files import keep_photo_file, photo_path, remove_photo_file
+from kessik.store.photo_files import delete_photo_file, keep_photo_file, photo_path
 from kessik.store.queries import pictures
 
 _WAITS = timedelta(days=1)
@@ -37,22 +37,22 @@ def hide_pictures(db: Database, shown: Sequence[Shown]) -> None:
     with db.write() as session:
         for each in shown:
             pictures.hide(session, each)
-        pictures.let_go_unshown(session, [each.picture.hash for each in shown])
+        pictures.release_unshown(session, [each.picture.hash for each in shown])
 
 
-def forget_unused(db: Database, now: datetime) -> None:
+def delete_unused(db: Database, now: datetime) -> None:
     """Remove the pictures that nothing shows, let go or waiting for a day."""
     with db.read() as session:
         waited = pictures.unshown(session, (now - _WAITS).isoformat())
-    _forget(db, waited)
+    _delete(db, waited)
 
 
-def _forget(db: Database, hashes: Sequence[str]) -> None:
+def _delete(db: Database, hashes: Sequence[str]) -> None:
     if not hashes:
         return
     with db.write() as session:
-        for content_hash in pictures.forget_unshown(session, hashes):
-            remove_photo_file(db.folder, content_hash)
+        for content_hash in pictures.delete_unshown(session, hashes):
+            delete_photo_file(db.folder, content_hash)
 
 
 def picture_file(db: Database, content_hash: str) -> tuple[Picture, Path]:

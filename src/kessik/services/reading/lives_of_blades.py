@@ -5,7 +5,6 @@ from collections.abc import Collection
 from dataclasses import dataclass
 
 from kessik.core.trials.points import BladePoint
-from kessik.core.units import format_to_uncertainty
 from kessik.services.reading.summaries import summaries
 from kessik.store.database import Database
 from kessik.store.queries import trials
@@ -13,22 +12,11 @@ from kessik.store.queries import trials
 
 @dataclass(frozen=True)
 class LifeLine:
-    """How far a blade went in a trial, in words."""
+    """How far a blade went in a trial."""
 
     trial_id: str
     trial: str
     point: BladePoint
-
-    @property
-    def says(self) -> str:
-        found = self.point
-        if found.estimate is None or found.low is None or found.high is None:
-            return f"{self.trial}: {found.stage} not bounded on both sides"
-        estimate, low, high = (
-            format_to_uncertainty(value, found.low, found.high)
-            for value in (found.estimate, found.low, found.high)
-        )
-        return f"{self.trial}: {estimate} {found.unit} to {found.stage} ({low} to {high})"
 
 
 def life_lines(db: Database) -> list[LifeLine]:

@@ -83,13 +83,13 @@ class RunLogs:
                 self._logs.popitem(last=False)
             return RunLog(kept.run, tuple(kept.events), kept.by_id)
 
-    def forget(self, run_id: str) -> None:
+    def evict(self, run_id: str) -> None:
         """Read a run anew when it is asked for next: what is said of it has changed."""
         with self._lock:
             self._logs.pop(run_id, None)
             self._states.pop(run_id, None)
 
-    def forget_all(self) -> None:
+    def clear(self) -> None:
         """Read every run anew: some may be gone, or back."""
         with self._lock:
             self._logs.clear()

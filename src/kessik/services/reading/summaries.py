@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 
 from pydantic import TypeAdapter, ValidationError
 
+from kessik.core.due import PlannedWork
 from kessik.core.trials.points import BladePoint
 from kessik.store.database import Database, Session
 from kessik.store.queries import answers
@@ -13,7 +14,7 @@ from kessik.store.queries import answers
 class Summary:
     """What other pages learn of a trial: lives by blade, ln lives of the edges of each blade, and
     by run that ended its count and how often it was checked; `work` is
-    planned work, each with its day and in words, `pace_s` the seconds that a cut and a reading
+    planned work, `pace_s` the seconds that a cut and a reading
     take, and `points` the life of each blade with its bounds.
     """
 
@@ -21,7 +22,7 @@ class Summary:
     lives: dict[str, float] = field(default_factory=dict)
     repeats: tuple[tuple[float, ...], ...] = ()
     used: dict[str, tuple[float, int]] = field(default_factory=dict)
-    work: tuple[tuple[str, str], ...] = ()
+    work: tuple[PlannedWork, ...] = ()
     pace_s: tuple[float | None, float | None] = (None, None)
     points: tuple[BladePoint, ...] = ()
 

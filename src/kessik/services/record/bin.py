@@ -3,11 +3,12 @@
 from collections.abc import Callable, Mapping
 from datetime import datetime, timedelta
 
-from kessik.core.bin import BIN_DAYS, InBin, TakenAway
+from kessik.core.bin import BIN_DAYS, Deletable, InBin
 from kessik.core.errors import ConflictError, NotAllowedNowError, UnknownError
 from kessik.core.moments import Moment
+from kessik.core.runs import Run
 from kessik.core.trials.run_admission import cut_twice
-from kessik.core.words.sentences import counted
+from kessik.core.words.bin import held_words, run_name
 from kessik.services.reading.trials import get_trial
 from kessik.services.shelf.blades import doubled_codes, get_blade, refuse_newly_doubled
 from kessik.services.soaks.soaks import get_soak
@@ -25,14 +26,14 @@ from kessik.store.queries import (
 from kessik.store.queries.restoring_rows import Back
 
 
-def dependents(db: Database, kind: TakenAway, owner_id: str) -> tuple[str, list[str]]:
+def dependents(db: Database, kind: Deletable, owner_id: str) -> tuple[str, list[str]]:
     """What a thing is called, and what would go with it, in words."""
     with db.read() as session:
         return _LOOKS[kind](session, owner_id)
 
 
-def take_away(
-    db: Database, bin_id: str, kind: TakenAway, owner_id: str, reason: str, now: Moment
+def move_to_bin(
+    db: Database, bin_id: str, kind: Deletable, owner_id: str, reason: str, now: Moment
 ) -> InBin:
     """Put a thing into the bin with all that hangs on it; the same id twice is once."""
     with db.write() as session:
@@ -41,7 +42,7 @@ def take_away(
             return known
         name, holds = _LOOKS[kind](session, owner_id)
         entry = InBin(bin_id, kind, owner_id, name, tuple(holds), reason.strip(), now.utc)
-        binning.take_away(session, entry)
+        binning.move_to_bin(session, entry)
     return entry
 
 
@@ -51,12 +52,12 @@ def in_bin(db: Database) -> list[InBin]:
         return binning.all_binned(session)
 
 
-def bring_back(db: Database, bin_id: str) -> InBin:
+def restore(db: Database, bin_id: str) -> InBin:
     """Bring a thing back whole."""
     with db.write() as session:
         entry = _entry(session, bin_id)
         doubled = doubled_codes(session)
-        back = restoring_rows.bring_back(session, bin_id)
+        back = restoring_rows.restore(session, bin_id)
         refuse_newly_doubled(session, doubled)
         _refuse_cut_meanwhile(session, back)
     return entry
@@ -75,19 +76,19 @@ def _refuse_cut_meanwhile(session: Session, back: Back) -> None:
             )
 
 
-def forget(db: Database, bin_id: str) -> None:
+def delete_for_good(db: Database, bin_id: str) -> None:
     """Let a thing go for good."""
     with db.write() as session:
         _entry(session, bin_id)
-        binning.forget(session, bin_id)
+        binning.delete_for_good(session, bin_id)
 
 
-def empty_old(db: Database, now: datetime) -> None:
+def delete_expired(db: Database, now: datetime) -> None:
     """Let go for good what has lain in the bin for its days."""
     until = (now - timedelta(days=BIN_DAYS)).isoformat()
     for entry in in_bin(db):
         if entry.binned_utc < until:
-            forget(db, entry.id)
+            delete_for_good(db, entry.id)
 
 
 def _entry(session: Session, bin_id: str) -> InBin:
@@ -101,8 +102,7 @@ def _trial(session: Session, trial_id: str) -> tuple[str, list[str]]:
     trial = get_trial(session, trial_id)
     runs = len(bench_log.runs_of(session, trial_id))
     blades = len(trials.blades_of(session, trial_id))
-    stays = f"{counted(blades, 'blade')} in it stay on the shelf" if blades else ""
-    return trial.name, [said for said in (counted(runs, "run") if runs else "", stays) if said]
+    return trial.name, held_words([("run", runs), ("staying_blade", blades)])
 
 
 def _run(session: Session, run_id: str) -> tuple[str, list[str]]:
@@ -116,15 +116,16 @@ def _run(session: Session, run_id: str) -> tuple[str, list[str]]:
             field="run",
         )
     trial = get_trial(session, run.trial_id)
-    events = [counted(len(bench_log.events_of(session, run_id)), "event")]
-    if trial.is_blind and not run.practice:
-        return f"a run in {trial.name}", events
+    events = held_words([("event", len(bench_log.events_of(session, run_id)))])
+    is_covered = trial.is_blind and not run.practice
+    edge = None if is_covered else _edge_of(session, run)
+    return run_name(trial.name, run.number, edge), events
+
+
+def _edge_of(session: Session, run: Run) -> tuple[str, int] | None:
     blades = trials.blades_of(session, run.trial_id)
-    named = next(
-        (f"{b.code}, edge {e.number}" for b in blades for e in b.edges if e.id == run.edge_id),
-        "a run",
-    )
-    return f"{named}, run {run.number} in {trial.name}", events
+    own = ((b.code, e.number) for b in blades for e in b.edges if e.id == run.edge_id)
+    return next(own, None)
 
 
 def _blade(session: Session, blade_id: str) -> tuple[str, list[str]]:
@@ -132,19 +133,15 @@ def _blade(session: Session, blade_id: str) -> tuple[str, list[str]]:
     runs = shelf.runs_by_blade(session).get(blade_id, 0)
     places = len(shelf.trials_of_blades(session).get(blade_id, ()))
     soaked = len(soaks.soaks_of_blades(session, [blade_id]))
-    told = (
-        (len(blade.edges), "edge"), (len(blade.measurements), "measurement"), (runs, "run"),
-        (places, "place in a trial"), (soaked, "soak, which keeps the coupon without the blade"),
-    )  # fmt: skip
-    return blade.code, [_some(number, noun) for number, noun in told if number]
-
-
-def _some(number: int, noun: str) -> str:
-    if number == 1:
-        return f"1 {noun}"
-    head, _, rest = noun.partition(" ")
-    head, comma = (head[:-1], ",") if head.endswith(",") else (head, "")
-    return f"{number} {head}s{comma}{f' {rest}' if rest else ''}"
+    return blade.code, held_words(
+        [
+            ("edge", len(blade.edges)),
+            ("measurement", len(blade.measurements)),
+            ("run", runs),
+            ("place", places),
+            ("soak", soaked),
+        ]
+    )
 
 
 def _lot(session: Session, lot_id: str) -> tuple[str, list[str]]:
@@ -156,8 +153,7 @@ def _lot(session: Session, lot_id: str) -> tuple[str, list[str]]:
         for run in bench_log.all_runs(session)
         if any(booking.lot_id == lot_id for booking in run.bookings)
     ]
-    said = f"{counted(len(took), 'run')} used it and would no longer name its lot"
-    return lot.name, [said] if took else []
+    return lot.name, held_words([("run_of_lot", len(took))])
 
 
 def _method(session: Session, line_id: str) -> tuple[str, list[str]]:
@@ -182,11 +178,10 @@ def _goes_by(session: Session, method_id: str, line_id: str) -> bool:
 def _soak(session: Session, soak_id: str) -> tuple[str, list[str]]:
     soak = get_soak(session, soak_id)
     looks = len(soaks.looks_by_soak(session, [soak_id])[soak_id])
-    told = ((len(soak.coupons), "coupon"), (looks, "look"))
-    return soak.name, [_some(number, noun) for number, noun in told if number]
+    return soak.name, held_words([("coupon", len(soak.coupons)), ("look", looks)])
 
 
-_LOOKS: Mapping[TakenAway, Callable[[Session, str], tuple[str, list[str]]]] = {
+_LOOKS: Mapping[Deletable, Callable[[Session, str], tuple[str, list[str]]]] = {
     "trial": _trial,
     "run": _run,
     "blade": _blade,

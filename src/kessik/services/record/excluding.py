@@ -61,7 +61,7 @@ def lives_under(db: Database, trial_id: str, limit_gf: float) -> Answered:
     return _answered(found, found.stage)
 
 
-def strike_out(
+def exclude(
     bench: Bench,
     trial_id: str,
     event_ids: Collection[str],

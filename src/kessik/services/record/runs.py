@@ -47,7 +47,7 @@ def change_run(
         bench_log.save_run(session, after)
         for trace in _traces(session, before, after, reason.strip(), trace_id, now):
             traces.add(session, trace)
-    bench.logs.forget(run_id)
+    bench.logs.evict(run_id)
     return after
 
 

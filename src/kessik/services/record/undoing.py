@@ -31,7 +31,7 @@ def offer_undo(
                     field="change",
                 )
             if replaced:
-                restoring_rows.bring_back(session, replaced)
+                restoring_rows.restore(session, replaced)
 
     undone_by(f"{counted(len(results.runs), 'run')} saved", undo)
 

@@ -212,7 +212,7 @@ def _check_owner(blade: Blade, edge_id: str | None, name: str) -> None:
         )
 
 
-def strike_measurement(db: Database, measurement_id: str, reason: str) -> Measurement:
+def exclude_measurement(db: Database, measurement_id: str, reason: str) -> Measurement:
     """Strike a measurement out with a reason, or, with an empty one, let it stand again; it stays
     visible.
     """
@@ -239,7 +239,7 @@ def add_photo(db: Database, blade_id: str, data: bytes, caption: str, now: Momen
     return shown
 
 
-def remove_photo(db: Database, blade_id: str, content_hash: str) -> None:
+def delete_photo(db: Database, blade_id: str, content_hash: str) -> None:
     """Take a picture off a blade's page."""
     with db.read() as session:
         shown = pictures.shown_by(session, "blade", blade_id)

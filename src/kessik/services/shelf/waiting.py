@@ -3,7 +3,7 @@
 from dataclasses import replace
 from datetime import date
 
-from kessik.core.due import Due, when
+from kessik.core.due import Due, HardnessNotMeasured, LoanToReturn, MoreHardnessNotMeasured
 from kessik.core.facts import MEASURED, used
 from kessik.store.database import Database
 from kessik.store.queries import waiting
@@ -20,9 +20,8 @@ def loans(db: Database, day: date) -> list[Due]:
 
 def _loan(blade: LentBlade, day: date) -> Due:
     days = (date.fromisoformat(blade.loan_due) - day).days
-    lender = f" to {blade.loan_from}" if blade.loan_from else ""
-    says = f"Return {blade.code}{lender}, {when(days)}"
-    return Due("loan", says, blade.id, mark=blade.mark, on=blade.loan_due, overdue=days < 0)
+    back = LoanToReturn(blade.code, blade.loan_from, days)
+    return Due("loan", back, blade.id, mark=blade.mark, on=blade.loan_due, overdue=days < 0)
 
 
 def hardness_to_measure(db: Database, _day: date) -> list[Due]:
@@ -33,11 +32,10 @@ def hardness_to_measure(db: Database, _day: date) -> list[Due]:
     for blade in known:
         counts = used(blade.measurements, "hardness_hrc")
         if counts is None or counts.standing not in MEASURED:
-            only = f"only {counts.standing}" if counts else "not known"
-            says = f"Hardness of {blade.code} is {only}"
-            found.append(Due("hardness", says, blade.id, mark=blade.mark))
+            what = HardnessNotMeasured(blade.code, counts.standing if counts else None)
+            found.append(Due("hardness", what, blade.id, mark=blade.mark))
     if len(found) <= _MOST_NAMED:
         return found
     named, first_of_rest = found[: _MOST_NAMED - 1], found[_MOST_NAMED - 1]
-    more = f"Hardness of {len(found) - len(named)} more blades is not measured"
-    return [*named, replace(first_of_rest, mark=None, says=more)]
+    more = MoreHardnessNotMeasured(len(found) - len(named))
+    return [*named, replace(first_of_rest, mark=None, what=more)]

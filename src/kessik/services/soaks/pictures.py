@@ -104,7 +104,7 @@ def _look_through(file: NamedFile) -> None:
         raise RefusedFileError([replace(wrong.faults[0], message=said)]) from wrong
 
 
-def remove_picture(db: Database, soak_id: str, content_hash: str) -> None:
+def delete_picture(db: Database, soak_id: str, content_hash: str) -> None:
     """Take a picture off a soak's time line; one that a look was read from stays."""
     with db.read() as session:
         get_soak(session, soak_id)

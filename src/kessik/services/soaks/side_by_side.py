@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from kessik.core.corrosion.places import Kept, kept_places
+from kessik.core.corrosion.places import SharedPlaces, shared_places
 from kessik.core.corrosion.ranking import RankEntry
 from kessik.services.soaks.sheets import SoakSheet
 
@@ -23,7 +23,7 @@ class PlaceTable:
 
     soaks: tuple[SoakSheet, ...]
     rows: tuple[tuple[str, tuple[Placed | None, ...]], ...]
-    kept: Kept
+    kept: SharedPlaces
 
 
 def place_table(sheets: Sequence[SoakSheet]) -> PlaceTable:
@@ -36,7 +36,7 @@ def place_table(sheets: Sequence[SoakSheet]) -> PlaceTable:
         (sheet.soak.name, {name: p.standing for name, p in each.items()})
         for sheet, each in zip(told, placed, strict=True)
     ]
-    return PlaceTable(tuple(told), rows, kept_places(standings))
+    return PlaceTable(tuple(told), rows, shared_places(standings))
 
 
 def _ranks_steels(sheet: SoakSheet) -> bool:

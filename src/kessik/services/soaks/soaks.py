@@ -93,7 +93,7 @@ def put_act(db: Database, soak_id: str, act: Act, now: Moment) -> Act:
         return timed
 
 
-def strike_act(db: Database, soak_id: str, act_id: str, reason: str, now: Moment) -> Act:
+def exclude_act(db: Database, soak_id: str, act_id: str, reason: str, now: Moment) -> Act:
     """Say that an act was not so, with a reason, or that it was; it stays visible."""
     with db.write() as session:
         soak = get_soak(session, soak_id)
@@ -144,7 +144,7 @@ def keep_look(
     return whole
 
 
-def strike_look(db: Database, soak_id: str, look_id: str, reason: str) -> Look:
+def exclude_look(db: Database, soak_id: str, look_id: str, reason: str) -> Look:
     """Leave a look out with a reason, or let it count again; it stays visible."""
     with db.write() as session:
         soak = get_soak(session, soak_id)
@@ -155,7 +155,7 @@ def strike_look(db: Database, soak_id: str, look_id: str, reason: str) -> Look:
         if not struck.struck:
             others = soaks.looks_by_soak(session, [soak_id])[soak_id]
             checked_look(struck, [with_clock(soak, other) for other in others])
-        soaks.strike_look(session, look_id, struck.struck)
+        soaks.exclude_look(session, look_id, struck.struck)
         return struck
 
 
@@ -200,7 +200,7 @@ def _measured(db: Database, look: Look, measuring: Measuring) -> tuple[Look, byt
         rust_high=area.high,
         stain_percent=area.stain_percent,
         how="brush" if measuring.strokes else "photo",
-        said=" ".join(area.doubts),
+        doubts=area.doubts,
     )
     return read, strip
 

@@ -3,9 +3,8 @@
 from datetime import datetime, timedelta
 
 from kessik.core.corrosion.timing import next_duties
-from kessik.core.due import Due
+from kessik.core.due import Due, SoakDeed
 from kessik.core.moments import Moment
-from kessik.core.words.soaks import DEED_WORDS, hours_words
 from kessik.services.clock import local_day
 from kessik.services.soaks.sheets import all_sheets
 from kessik.store.database import Database
@@ -19,15 +18,12 @@ def soak_duties(db: Database, now: Moment) -> list[Due]:
             continue
         for duty in next_duties(sheet.duties)[:2]:
             left_h = duty.clock_due_h - sheet.clock_h
-            when = f"due in {hours_words(left_h)}"
-            if left_h < 0:
-                when = f"due since {hours_words(-left_h)}"
             at = datetime.fromisoformat(sheet.soak.started.utc) + timedelta(hours=duty.clock_due_h)
             moment = Moment(at.isoformat(), sheet.soak.started.offset_minutes)
             found.append(
                 Due(
                     "soak",
-                    f"{sheet.soak.name}: {DEED_WORDS[duty.what]}, {when}",
+                    SoakDeed(sheet.soak.name, duty.what, left_h),
                     soak_id=sheet.soak.id,
                     on=local_day(moment).isoformat(),
                     overdue=left_h < -1,

@@ -97,7 +97,7 @@ def correct(db: Database, correction: LotCorrection) -> None:
             stock.add_correction(session, correction)
 
 
-def put_away(db: Database, lot_id: str, archived_utc: str | None) -> None:
+def archive(db: Database, lot_id: str, archived_utc: str | None) -> None:
     """Put a used up lot away, or bring it back."""
     with db.write() as session:
         lot = stock.find_lot(session, lot_id)

@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from kessik.core.due import Due
+from kessik.core.due import Due, LotLow
 from kessik.services.stock.lots import stocked
 from kessik.store.database import Database
 
@@ -11,9 +11,6 @@ def low_lots(db: Database, _day: date) -> list[Due]:
     """Every lot in use that runs low."""
     low = [each for each in stocked(db) if each.is_low and each.lot.archived_utc is None]
     return [
-        Due(
-            "stock",
-            f"{each.lot.name} runs low: {max(each.left or 0.0, 0.0):.1f} {each.lot.unit} left",
-        )
+        Due("stock", LotLow(each.lot.name, max(each.left or 0.0, 0.0), each.lot.unit))
         for each in low
     ]

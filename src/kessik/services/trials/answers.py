@@ -5,14 +5,12 @@ way.
 """
 
 import logging
-import math
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from kessik.core.comparison.levels import levelled
+from kessik.core.due import PlannedWork
 from kessik.core.errors import KessikError, StorageError, StoreDamagedError
-from kessik.core.sharpness.life import AsWritten, Bracketed, Crossed, span_of
-from kessik.core.trials.points import points_of
+from kessik.core.trials.points import lives_of, points_of, repeats_of
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.verdict import Evidence, Verdict, judged, unanswered
 from kessik.services.reading.summaries import Summary, written
@@ -100,7 +98,7 @@ class Answers:
             trial_id, revision, self._pages.version, sealed, under_way, summary, *pages
         )
 
-    def _work(self, found: Verdict) -> list[tuple[str, str]]:
+    def _work(self, found: Verdict) -> list[PlannedWork]:
         """The dated work of the trial's plan; a plan that cannot be worked out spoils no answer."""
         try:
             return dated_work_of(self._db, found.state, lives_of(found))
@@ -190,7 +188,7 @@ def _why(trial_id: str, error: Exception) -> str:
 
 def summary_of(
     found: Verdict,
-    work: Sequence[tuple[str, str]] = (),
+    work: Sequence[PlannedWork] = (),
     pace_s: tuple[float | None, float | None] = (None, None),
 ) -> Summary:
     """What other pages learn of an answer."""
@@ -198,36 +196,9 @@ def summary_of(
     return Summary(
         found.stage,
         lives_of(found),
-        tuple(_repeats(found)),
+        repeats_of(found),
         {r.run.id: (r.state.count, len(r.state.checks)) for r in ended},
         tuple(work),
         pace_s,
         points_of(found),
     )
-
-
-def lives_of(found: Verdict) -> dict[str, float]:
-    """How far each blade goes, by its code; halfway of what pass and fail bracket."""
-    lives = {}
-    for blade in found.analysis.blades:
-        life = blade.lives.get(found.stage)
-        if life is not None and isinstance(life.found, Crossed | Bracketed | AsWritten):
-            lives[blade.blade] = span_of(life.found).middle or 0.0
-    return lives
-
-
-def _repeats(found: Verdict) -> Iterable[tuple[float, ...]]:
-    """Ln lives of the edges of each blade, without the levels of blocks; rounds of one light
-    sharpening may fall off, and are no repeats of one another.
-    """
-    if found.trial.method.cycles:
-        return []
-    told: dict[tuple[str, int, int], float] = {}
-    for result in found.analysis.runs:
-        life, run = result.lives.get(found.stage), result.run
-        if life is not None and isinstance(life.life.found, Crossed) and not result.left_out:
-            log_life = math.log(life.life.found.estimate)
-            told[run.blade, run.edge, run.block or 0] = log_life
-    blades = list(dict.fromkeys(place[0] for place in told))
-    inside = levelled(told) if len(blades) > 1 else told
-    return [tuple(inside[place] for place in inside if place[0] == blade) for blade in blades]

@@ -15,6 +15,7 @@ from kessik.core.comparison.matching import (
 )
 from kessik.core.comparison.remedies import Remedy, ways_out
 from kessik.core.comparison.verdict import open_facts, scope_of
+from kessik.core.shelf.blades import TrialRole
 from kessik.core.trials.blade_facts import blade_facts
 from kessik.core.trials.edges_that_count import edges_in_use
 from kessik.core.trials.run_series import edge_length_used_mm
@@ -37,7 +38,7 @@ class LineUp:
     pending: tuple[Open, ...]
     scope: str
     taken_as_equal: tuple[Variable, ...]
-    references: tuple[str, ...]
+    missing_references: tuple[TrialRole, ...]
     used_up: tuple[str, ...]
     ways_out: tuple[tuple[Mismatch, tuple[Remedy, ...]], ...]
 
@@ -70,7 +71,7 @@ def line_up(db: Database, trial_id: str) -> LineUp:
     equal = tuple(not_recorded(facts, trial.rule)) if blades else ()
     cut = tuple(edge.id for blade in blades for edge in blade.own_edges if edge.id in used_up)
     ways = tuple(_ways_out(cells, facts, state))
-    return LineUp(state, tuple(cells), pending, scope, equal, _references(state), cut, ways)
+    return LineUp(state, tuple(cells), pending, scope, equal, _missing_references(state), cut, ways)
 
 
 def _ways_out(
@@ -95,20 +96,12 @@ def _with_runs(facts: BladeFacts, state: TrialState) -> BladeFacts:
     return shown_by_runs(facts, [r.start for r in own if r.start], lengths)
 
 
-def _references(state: TrialState) -> tuple[str, ...]:
+def _missing_references(state: TrialState) -> tuple[TrialRole, ...]:
     """What is still missing to give a result its place: a low and a high reference. Leaving them
     out is possible.
     """
     if len({blade.id for blade in state.blades}) < 2:
         return ()
-    said = []
     roles = {blade.role for blade in state.blades}
-    if "low_reference" not in roles:
-        said.append(
-            "No low reference is named: a well-known modest blade marks the low end of the scale."
-        )
-    if "high_reference" not in roles:
-        said.append(
-            "No high reference is named: a well-known strong blade marks the high end of the scale."
-        )
-    return tuple(said)
+    wanted: tuple[TrialRole, ...] = ("low_reference", "high_reference")
+    return tuple(role for role in wanted if role not in roles)

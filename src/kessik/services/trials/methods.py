@@ -38,7 +38,7 @@ def put_method_away(db: Database, line_id: str, archived: bool, now_utc: str) ->
     with db.write() as session:
         if all(v.line_id != line_id for v in methods.newest_versions(session)):
             raise UnknownError("there is no such method", field="method")
-        traces.put_away(session, "method", line_id, now_utc if archived else None)
+        traces.set_archived(session, "method", line_id, now_utc if archived else None)
 
 
 def with_version(session: Session, trial: Trial, now_utc: str) -> Trial:
@@ -86,7 +86,7 @@ def change_method(
         changed = replace(trial, method=method, method_id=made, method_number=number)
         trials.save_trial(session, changed)
         if unused:
-            methods.remove_version(session, old)
+            methods.delete_version(session, old)
     return changed
 
 

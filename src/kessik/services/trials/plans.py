@@ -9,6 +9,7 @@ from statistics import median
 
 import numpy as np
 
+from kessik.core.due import PlannedWork
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, check_limit
 from kessik.core.planning.budget import Budget, Pace, budget
@@ -163,12 +164,8 @@ def _strokes(state: TrialState, cost: Budget) -> list[Strokes]:
     return [Strokes(name, strokes) for name, strokes in sums.items() if strokes]
 
 
-def dated_work_of(
-    db: Database, state: TrialState, lives: Mapping[str, float]
-) -> list[tuple[str, str]]:
-    """The work of a trial whose plan is dated: its days, and in words; while the trial is blind its
-    blades go by their codes.
-    """
+def dated_work_of(db: Database, state: TrialState, lives: Mapping[str, float]) -> list[PlannedWork]:
+    """The work of a trial whose plan is dated."""
     trial, plan = state.trial, state.trial.plan
     if not plan.starts_on:
         return []
@@ -178,14 +175,14 @@ def dated_work_of(
     pace, _ = _pace(past, plan)
     codes = _codes(state) if trial.is_blind else {}
     work = _work(order, blades, trial.edges_per_blade, trial.method, pace, plan)
-    return [(each.on.isoformat(), work_words(trial, each.work, codes)) for each in work]
+    return [planned(each, trial, codes) for each in work]
 
 
-def work_words(trial: Trial, work: Work, codes: Mapping[str, str]) -> str:
-    """A piece of work in words; `codes` stand for the blades that are covered."""
-    what = {"prepare": "Prepare the edges of", "cut": "Cut", "verify": "Cut again"}[work.kind]
-    blades = ", ".join(codes.get(code, code) for code in work.blades)
-    return f"{what} {blades}: {trial.name}, block {work.block}"
+def planned(each: DatedWork, trial: Trial, codes: Mapping[str, str]) -> PlannedWork:
+    """A piece of work as it is told; `codes` stand for the blades that are covered."""
+    work = each.work
+    blades = tuple(codes.get(code, code) for code in work.blades)
+    return PlannedWork(each.on.isoformat(), work.kind, blades, trial.name, work.block)
 
 
 def _codes(state: TrialState) -> dict[str, str]:

@@ -83,7 +83,7 @@ def put_trial_away(db: Database, trial_id: str, archived: bool, now: Moment) -> 
     """Put a trial into the archive, or take it out."""
     with db.write() as session:
         get_trial(session, trial_id)
-        traces.put_away(session, "trial", trial_id, now.utc if archived else None)
+        traces.set_archived(session, "trial", trial_id, now.utc if archived else None)
 
 
 def archived_trials(db: Database) -> dict[str, str]:
@@ -172,7 +172,7 @@ def change_blade(
     return replace(changed, place=placed.place, role=placed.role)
 
 
-def drop_blade(db: Database, trial_id: str, blade_id: str) -> None:
+def delete_place(db: Database, trial_id: str, blade_id: str) -> None:
     """Take a blade out of the trial; not once it has been cut in it."""
     with db.write() as session:
         edge_ids = {
@@ -182,7 +182,7 @@ def drop_blade(db: Database, trial_id: str, blade_id: str) -> None:
             raise NotAllowedNowError(
                 "this blade has been cut in this trial; its runs stay in the record", field="blade"
             )
-        trials.remove_blade(session, trial_id, blade_id)
+        trials.delete_place(session, trial_id, blade_id)
 
 
 def check_in_trial(db: Database, trial_id: str, arm_ids: Sequence[str]) -> None:

@@ -40,7 +40,7 @@ def change_rule(db: Database, rule: BackupRule) -> Copies:
         _check_folder(db, Path(rule.second_folder))
     with told_plainly():
         backups.write_rule(db.folder, rule)
-        backups.forget_old(db.folder)
+        backups.delete_old(db.folder)
     return copies_of(db)
 
 

@@ -3,11 +3,11 @@
 from datetime import UTC, date, datetime
 from pathlib import Path
 
-from kessik.core.due import Due
+from kessik.core.due import BackupFailed, Due
 from kessik.core.errors import KessikError
-from kessik.services.files.arriving import remove_left_behind
-from kessik.services.pictures.storing import forget_unused
-from kessik.services.record.bin import empty_old
+from kessik.services.files.arriving import delete_left_behind
+from kessik.services.pictures.storing import delete_unused
+from kessik.services.record.bin import delete_expired
 from kessik.store import backups
 from kessik.store.database import Database
 
@@ -16,9 +16,9 @@ def look_after(db: Database) -> None:
     """Remove what a killed import left what lay in the bin for its days and
     pictures that nothing shows, and keep a copy a day."""
     now = datetime.now(UTC)
-    remove_left_behind(db, now)
-    empty_old(db, now)
-    forget_unused(db, now)
+    delete_left_behind(db, now)
+    delete_expired(db, now)
+    delete_unused(db, now)
     if backups.is_daily_due(db.folder, now):
         make_copy(db, backups.DAILY)
 
@@ -27,7 +27,7 @@ def make_copy(db: Database, reason: str) -> Path:
     """Make a copy and keep by the rule; a failure is noted, and told on Today until one is made."""
     try:
         made = db.back_up(reason)
-        backups.forget_old(db.folder)
+        backups.delete_old(db.folder)
     except (KessikError, OSError) as failed:
         backups.note_failure(db.folder, getattr(failed, "message", str(failed)))
         raise
@@ -38,5 +38,4 @@ def make_copy(db: Database, reason: str) -> Path:
 def copy_to_make(db: Database, _day: date) -> list[Due]:
     """That the last copy was not made, said calmly."""
     why = backups.last_failure(db.folder)
-    said = f"The last backup failed: {why}. It is tried again every hour"
-    return [Due("backup", said)] if why else []
+    return [Due("backup", BackupFailed(why))] if why else []

@@ -91,7 +91,7 @@ def all_arrivals(session: Session) -> set[str]:
     return {arrival for arrival in (*trials, *blades) if arrival is not None}
 
 
-def remove_some(session: Session, arrival: str) -> bool:
+def delete_some(session: Session, arrival: str) -> bool:
     """Take a piece of an arrival away again; whether there is more of it."""
     trials = select(TrialRow.id).where(TrialRow.arriving == arrival)
     runs = select(RunRow.id).where(RunRow.trial_id.in_(trials))

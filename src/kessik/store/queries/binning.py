@@ -106,7 +106,7 @@ def take_results_away(session: Session, entry: InBin, results: Results) -> None:
         )
 
 
-def take_away(session: Session, entry: InBin) -> None:
+def move_to_bin(session: Session, entry: InBin) -> None:
     """Move a thing, whole, out of its tables into the bin."""
     _move(session, entry, {"id": entry.owner_id})
 
@@ -169,7 +169,7 @@ def find_binned(session: Session, bin_id: str) -> InBin | None:
     return _entry(row) if row else None
 
 
-def forget(session: Session, bin_id: str) -> None:
+def delete_for_good(session: Session, bin_id: str) -> None:
     """Let a thing go for good, and what it showed of pictures."""
     row = session.get_one(BinRow, bin_id)
     rows = content_of(row)["rows"]

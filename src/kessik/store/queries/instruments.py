@@ -66,7 +66,7 @@ def add_paired_device(session: Session, device: PairedDevice) -> None:
     session.flush()
 
 
-def forget_paired_device(session: Session, device_id: str) -> None:
+def delete_paired_device(session: Session, device_id: str) -> None:
     session.execute(delete(PairedDeviceRow).where(PairedDeviceRow.id == device_id))
 
 

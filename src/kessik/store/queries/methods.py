@@ -81,7 +81,7 @@ def rename_number(session: Session, method_id: str) -> None:
     session.flush()
 
 
-def remove_version(session: Session, method_id: str) -> None:
+def delete_version(session: Session, method_id: str) -> None:
     row = session.get(MethodRow, method_id)
     if row is not None:
         session.delete(row)

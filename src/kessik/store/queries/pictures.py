@@ -100,13 +100,13 @@ def all_unshown(session: Session) -> list[Picture]:
     return [_picture(row) for row in session.scalars(found)]
 
 
-def let_go_unshown(session: Session, hashes: Collection[str]) -> None:
+def release_unshown(session: Session, hashes: Collection[str]) -> None:
     """Let those of some pictures go that nothing shows: they are not waiting for anything."""
     unshown_ones = update(PictureRow).where(~_IS_SHOWN, PictureRow.hash.in_(hashes))
     session.execute(unshown_ones.values(added_utc=_LET_GO))
 
 
-def forget_unshown(session: Session, hashes: Collection[str]) -> list[str]:
+def delete_unshown(session: Session, hashes: Collection[str]) -> list[str]:
     """Forget those of some pictures that nothing shows; their hashes."""
     gone = list(
         session.scalars(select(PictureRow.hash).where(~_IS_SHOWN, PictureRow.hash.in_(hashes)))

@@ -37,7 +37,7 @@ class Back:
     beside: frozenset[str] | None
 
 
-def bring_back(session: Session, bin_id: str) -> Back:
+def restore(session: Session, bin_id: str) -> Back:
     """Put a thing back as it was, without what belongs to something deleted for good.
 
     ConflictError where its place was taken meanwhile, or what it belongs to is not there.

@@ -31,7 +31,7 @@ def waiting(session: Session) -> list[WaitingShots]:
     ]
 
 
-def remove(session: Session, shots_id: str) -> bool:
+def delete_shots(session: Session, shots_id: str) -> bool:
     """Take a file's shots away; whether they were there."""
     found = select(ShotFileRow.id).where(ShotFileRow.id == shots_id)
     was_there = session.scalar(found) is not None

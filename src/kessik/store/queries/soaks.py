@@ -166,7 +166,7 @@ def save_look(
     session.flush()
 
 
-def strike_look(session: Session, look_id: str, reason: str) -> None:
+def exclude_look(session: Session, look_id: str, reason: str) -> None:
     """Say why a look is left out; empty where it counts."""
     session.execute(update(LookRow).where(LookRow.id == look_id).values(struck=reason))
 
@@ -188,7 +188,8 @@ def _coupon(row: CouponRow) -> Coupon:
 
 def _look(row: Any) -> Look:  # noqa: ANN401 - a row of a table, or of some of its columns
     at = Moment(row.at_utc, row.at_offset)
-    look = Look(id=row.id, coupon_id=row.coupon_id, at=at, struck=row.struck, **row.said)
+    said = {**row.said, "doubts": tuple(row.said["doubts"])}
+    look = Look(id=row.id, coupon_id=row.coupon_id, at=at, struck=row.struck, **said)
     return replace(look, clock_h=0.0)
 
 

@@ -43,7 +43,7 @@ def of_trial(session: Session, trial_id: str) -> list[Trace]:
     ]
 
 
-def put_away(session: Session, kind: Archived, owner_id: str, now_utc: str | None) -> None:
+def set_archived(session: Session, kind: Archived, owner_id: str, now_utc: str | None) -> None:
     """Put something away since a time, or, without one, bring it back."""
     if now_utc is None:
         session.execute(

@@ -135,7 +135,7 @@ def set_arms(session: Session, trial_id: str, blade_id: str, arms: Sequence[str]
     session.flush()
 
 
-def remove_blade(session: Session, trial_id: str, blade_id: str) -> None:
+def delete_place(session: Session, trial_id: str, blade_id: str) -> None:
     """Take a blade out of a trial; the blade itself stays."""
     row = session.get(TrialBladeRow, (trial_id, blade_id))
     if row is not None:

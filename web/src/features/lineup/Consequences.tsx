@@ -126,7 +126,7 @@ function WayOut({
   trialId,
   onTake,
 }: {
-  way: Schemas["WayOutOut"];
+  way: Schemas["RemedyOut"];
   trialId: string;
   onTake: (patch: Schemas["TrialPatch"] | null) => void;
 }) {

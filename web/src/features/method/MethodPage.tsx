@@ -2,19 +2,41 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { putMethod, useChange } from "../../api/changes";
-import { Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { plainMethod } from "../../api/methods";
 import { lineUpQuery, methodsQuery, versionsQuery } from "../../api/queries";
 import { putMethodAway } from "../../api/record";
 import { plural } from "../../domain/format";
 import { TakeAway } from "../../parts/TakeAway";
 import { Button } from "../../ui/Button";
+import { Notice } from "../../ui/Notice";
+import { elsewhere, refusalAt } from "../../ui/refusal";
 import { Failed, Waiting } from "../../ui/State";
 import { useDraft } from "../../ui/useDraft";
 import { asDraft, asMethod } from "./draft";
 import { MethodForm } from "./MethodForm";
 
 type MethodOut = Schemas["MethodOut"];
+
+/** The fields of the wire that a refusal stands at; what is refused elsewhere stands above. */
+const AT_FIELDS = new Set([
+  "at",
+  "checks",
+  "contact_mm",
+  "dull_gf",
+  "ends",
+  "every",
+  "growth",
+  "keen_gf",
+  "name",
+  "piece",
+  "recipe",
+  "schedule",
+  "stages",
+  "start_readings",
+  "stations_mm",
+  "zone_length_mm",
+]);
 
 /** The method of a trial: one of the ready ones or the tester's own, taken as it is or changed. */
 export function MethodPage() {
@@ -59,11 +81,10 @@ function Bench({
     },
   );
   const changed = "unread" in made || JSON.stringify(made.method) !== JSON.stringify(inForce);
-  const refused = save.error instanceof Refused ? save.error : null;
-  const at = (field: string) =>
-    tried && "unread" in made && made.unread.includes(field)
-      ? "A number is missing here"
-      : refused?.at(field);
+  const at = (field: string) => {
+    const isUnread = tried && "unread" in made && made.unread.includes(field);
+    return isUnread ? "A number is missing here" : refusalAt(save.error, field);
+  };
   const take = (method: MethodOut, from: string) => {
     setDraft({ ...asDraft(plainMethod(method)), from });
     save.reset();
@@ -89,11 +110,7 @@ function Bench({
           they are not compared.
         </p>
       ) : null}
-      {save.error && !refused?.problem.field ? (
-        <p role="alert" className="mt-2 text-rust">
-          {save.error.message}
-        </p>
-      ) : null}
+      <Notice says={elsewhere(save.error, AT_FIELDS)} className="mt-2" />
       <div className="mt-5 grid gap-x-12 gap-y-8 bench:grid-cols-[300px_minmax(0,1fr)]">
         <nav aria-label="Ready methods">
           <h2 className="text-lead font-bold">Schools</h2>

@@ -1,7 +1,7 @@
 import { putMethod, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { plainMethod } from "../../api/methods";
-import { honest } from "../../domain/format";
+import { toUncertainty } from "../../domain/format";
 
 type Method = Schemas["MethodOut"];
 type Ahead = Schemas["ScheduleAheadOut"];
@@ -64,8 +64,8 @@ export function Schedules({
               <td className="pl-1">{Math.round(s.expected.readings)}</td>
               <td>{Math.round(s.expected.cuts)}</td>
               <td>
-                {honest(s.expected.low, s.expected.low, s.expected.high)} to{" "}
-                {honest(s.expected.high, s.expected.low, s.expected.high)}
+                {toUncertainty(s.expected.low, s.expected.low, s.expected.high)} to{" "}
+                {toUncertainty(s.expected.high, s.expected.low, s.expected.high)}
               </td>
             </tr>
           ))}

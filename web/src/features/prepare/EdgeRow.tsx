@@ -1,11 +1,13 @@
 import { putEdge, putMeasurement, useChange } from "../../api/changes";
-import { Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { isThatSo, typedNumbers, typedStations } from "../../domain/quantities";
 import { WORDS } from "../../domain/words";
+import { CellField } from "../../ui/CellField";
 import { CellChoice, Options } from "../../ui/Choice";
 import { Mark } from "../../ui/Mark";
+import { elsewhere, refusalAt } from "../../ui/refusal";
 import { useDraft } from "../../ui/useDraft";
 
 type Edge = Schemas["EdgeOut"];
@@ -97,10 +99,6 @@ export function EdgeRow({
   );
 }
 
-const INPUT =
-  "min-h-11 w-full min-w-20 rounded-edge border border-line bg-sheet px-2 " +
-  "aria-invalid:border-rust aria-invalid:bg-rust-soft";
-
 const UNTOUCHED = { text: null };
 
 /** A measured value, kept as one more measurement when the field is left. */
@@ -129,7 +127,6 @@ function MeasuredCell({
     (made: Schemas["MeasurementBody"]) => putMeasurement(blade.id, made),
     drop,
   );
-  const refused = save.error instanceof Refused ? save.error : null;
   const read = readCell(name, text);
   const keep = () => {
     if (!text.trim() || text === shown) return drop();
@@ -142,36 +139,26 @@ function MeasuredCell({
       details: read.details,
     });
   };
-  const wrong = read.value === undefined ? `“${text}” cannot be read` : refused?.at(name);
-  const ask = isThatSo(typed.text === null ? known : read.value, quantity);
+  const wrong =
+    read.value === undefined
+      ? `“${text}” cannot be read`
+      : (refusalAt(save.error, name) ?? elsewhere(save.error, new Set([name])));
+  const isUnknownThickness = name === "thickness_behind_edge_mm" && known === null;
   return (
     <td className="px-1 py-2">
-      <input
-        aria-label={`${blade.code}, edge ${edge.number}: ${quantity.label}`}
-        aria-invalid={Boolean(wrong)}
+      <CellField
+        says={`${blade.code}, edge ${edge.number}: ${quantity.label}`}
         inputMode="decimal"
+        className="w-full min-w-20"
         value={text}
         placeholder={name === "micro_bevel_side_deg" ? "0 = none" : ""}
         onChange={(e) => setTyped({ text: e.target.value })}
         onBlur={keep}
         onKeyDown={(e) => (e.key === "Enter" ? e.currentTarget.blur() : undefined)}
-        className={INPUT}
+        error={wrong}
+        ask={isThatSo(typed.text === null ? known : read.value, quantity) ?? undefined}
+        hint={isUnknownThickness ? edge.expected_thickness : undefined}
       />
-      {wrong ? (
-        <p role="alert" className="max-w-44 text-note font-medium text-rust">
-          {wrong}
-        </p>
-      ) : save.error && !refused ? (
-        <p role="alert" className="max-w-44 text-note text-rust">
-          {save.error.message}
-        </p>
-      ) : ask ? (
-        <p role="status" className="max-w-44 border-l-4 border-glint pl-1 text-note">
-          {ask}
-        </p>
-      ) : name === "thickness_behind_edge_mm" && known === null && edge.expected_thickness ? (
-        <p className="max-w-52 text-note text-ink-2">{edge.expected_thickness}</p>
-      ) : null}
     </td>
   );
 }
@@ -211,17 +198,13 @@ function MinutesCell({
   });
   const value = typedNumber(typed.text);
   const wrong =
-    value === undefined
-      ? `“${typed.text}” is not a number`
-      : error instanceof Refused
-        ? error.at("minutes")
-        : undefined;
+    value === undefined ? `“${typed.text}” is not a number` : refusalAt(error, "minutes");
   return (
     <td className="px-1 py-2">
-      <input
-        aria-label={`${blade.code}, edge ${edge.number}: minutes`}
-        aria-invalid={Boolean(wrong)}
+      <CellField
+        says={`${blade.code}, edge ${edge.number}: minutes`}
         inputMode="decimal"
+        className="w-full min-w-14"
         value={typed.text}
         onChange={(e) => setTyped({ text: e.target.value })}
         onBlur={() => {
@@ -229,13 +212,8 @@ function MinutesCell({
           save(value);
           forget();
         }}
-        className={INPUT.replace("min-w-20", "min-w-14")}
+        error={wrong}
       />
-      {wrong ? (
-        <p role="alert" className="max-w-36 text-note font-medium text-rust">
-          {wrong}
-        </p>
-      ) : null}
     </td>
   );
 }

@@ -6,7 +6,7 @@ import { Field } from "../../ui/Field";
 import { Answer, Calculation, useFigures, useReckoned } from "./reckon";
 
 const number = (value: number | null | undefined): value is number => typeof value === "number";
-const honest = (value: number) => value.toPrecision(4).replace(/\.?0+$/, "");
+const fourDigits = (value: number) => value.toPrecision(4).replace(/\.?0+$/, "");
 
 /** Of two figures that say the same, the one typed last is the question. */
 function usePair<A extends string, B extends string>(name: string, a: A, b: B, start: string) {
@@ -14,7 +14,7 @@ function usePair<A extends string, B extends string>(name: string, a: A, b: B, s
   const figures = useFigures<A | B>(name, { [a]: start, [b]: "" } as Record<A | B, string>);
   const pick = (key: A | B, other: number | undefined, error?: string | undefined) => ({
     ...figures.field(key, error),
-    value: from === key ? figures.typed[key] : other === undefined ? "" : honest(other),
+    value: from === key ? figures.typed[key] : other === undefined ? "" : fourDigits(other),
     onChange: (e: { target: { value: string } }) => {
       setFrom(key);
       figures.setTyped({ ...figures.typed, [key]: e.target.value });
@@ -198,7 +198,7 @@ export function Exposure() {
           number(read.edge) &&
           number(read.reference)
             ? `; ${read.cuts} cuts on ${read.edge} mm are worth ` +
-              `${honest(data.cuts_at_reference)} on ${read.reference} mm`
+              `${fourDigits(data.cuts_at_reference)} on ${read.reference} mm`
             : ""}
           .
         </p>
@@ -236,7 +236,7 @@ export function Abrasive() {
           {...field("grit", at("grit") ?? at("size_um"))}
         />
       </div>
-      <Answer>{data ? `${honest(data.size_um)} µm` : "–"}</Answer>
+      <Answer>{data ? `${fourDigits(data.size_um)} µm` : "–"}</Answer>
       {data ? (
         <table className="mt-1 w-full border-collapse">
           <tbody>
@@ -245,7 +245,7 @@ export function Abrasive() {
                 <th scope="row" className="py-1 text-left">
                   {g.name}
                 </th>
-                <td>{honest(g.size_um)} µm</td>
+                <td>{fourDigits(g.size_um)} µm</td>
                 <td className="text-note text-ink-2">
                   {g.what}, {labelOf("standings", g.standing)}
                   {g.listed ? "" : `, ${g.source}`}

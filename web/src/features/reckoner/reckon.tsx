@@ -57,7 +57,7 @@ export function Calculation({
 }: {
   place: string;
   title: string;
-  footing: Schemas["FootingOut"] | undefined;
+  footing: Schemas["FormulaBasisOut"] | undefined;
   error?: Error | null;
   children: ReactNode;
 }) {

@@ -5,21 +5,29 @@ import { useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
 import { lineUpQuery } from "../../api/queries";
 import { checkPaper, keepPaper, paperFormQuery } from "../../api/record";
-import { plural, typedNumber } from "../../domain/format";
+import { plural } from "../../domain/format";
+import { yesNo } from "../../domain/typed";
 import { Button, buttonLook } from "../../ui/Button";
 import { DayField } from "../../ui/DayField";
 import { Field } from "../../ui/Field";
 import { Kbd } from "../../ui/Kbd";
+import { Notice } from "../../ui/Notice";
 import { Failed, Waiting } from "../../ui/State";
 import { Tick } from "../../ui/Tick";
 import { Toggles } from "../../ui/Toggles";
 import { useUndo } from "../../ui/Undo";
 import { useDraft } from "../../ui/useDraft";
+import { useForm } from "../../ui/useForm";
 import { PaperGrid } from "./PaperGrid";
 import { PaperTally } from "./PaperTally";
 import { type Form, firstRows, linesOf, type Row, rowOf, saying, shownColumns } from "./paperRows";
 
 const CHECKED_AFTER_MS = 500;
+const SETTING = { by: "text", cut_on: "day", check_every: "number", gap_unknown: "yes" } as const;
+const NOTHING_SET = { by: "", cut_on: "", check_every: "", gap_unknown: "" };
+const NOTHING_READ = { by: "", cut_on: "", check_every: null };
+type SettingForm = ReturnType<typeof useForm<typeof SETTING>>;
+type Way = "totals" | "readings";
 
 /** Finished runs as they stand on paper, a line each: kept all together, or none. */
 export function Paper() {
@@ -28,7 +36,7 @@ export function Paper() {
   if (form.isPending) return <Waiting what="the sheet" />;
   if (form.isError) return <Failed error={form.error} onRetry={() => void form.refetch()} />;
   if (form.data.arms.length === 0) return <NoBlades trialId={trialId} />;
-  return <Sheet trialId={trialId} form={form.data} />;
+  return <Sheet trialId={trialId} sheet={form.data} />;
 }
 
 function NoBlades({ trialId }: { trialId: string }) {
@@ -44,35 +52,32 @@ function NoBlades({ trialId }: { trialId: string }) {
   );
 }
 
-function Sheet({ trialId, form }: { trialId: string; form: Form }) {
+function Sheet({ trialId, sheet }: { trialId: string; sheet: Form }) {
   const navigate = useNavigate();
-  const [start] = useState(() => ({
-    rows: firstRows(form),
-    by: "",
-    on: "",
-    every: "",
-    gapUnknown: false,
-    more: false,
-    way: "totals" as "totals" | "readings",
-  }));
-  const [typed, setTyped, , forget] = useDraft(`paper-${trialId}`, start);
-  const { rows, by, on, way, more } = typed;
+  const [start] = useState(() => ({ rows: firstRows(sheet), more: false, way: "totals" as Way }));
+  const [written, setWritten, , forget] = useDraft(`paper-${trialId}`, start);
+  const { rows, way, more } = written;
   const [asksGap, setAsksGap] = useState(false);
-  const every = typedNumber(typed.every);
-  const setRows = (next: readonly Row[]) => setTyped({ ...typed, rows: [...next] });
+  const setRows = (next: readonly Row[]) => setWritten({ ...written, rows: [...next] });
   const say = useUndo();
-  const gapIsRead = typeof every === "number" || !typed.every.trim();
-  const check_every = typeof every === "number" ? every : null;
-  const body = { lines: linesOf(rows), by, cut_on: on, check_every };
-  const { looked, lookNow } = useChecked(trialId, body);
   const keep = useChange(
-    () => keepPaper(trialId, body),
+    (paper: Schemas["PaperBody"]) => keepPaper(trialId, paper),
     () => {
       forget();
+      form.drop();
       navigate(`/trials/${trialId}/verdict`);
     },
     () => say("Undone: the runs are in the bin."),
   );
+  const form = useForm({
+    draft: `paper-setting-${trialId}`,
+    kinds: SETTING,
+    start: NOTHING_SET,
+    error: keep.error,
+  });
+  const lines = linesOf(rows);
+  const { gap_unknown, ...setting } = form.values ?? { ...NOTHING_READ, gap_unknown: false };
+  const { looked, lookNow } = useChecked(trialId, { lines, ...setting });
   const said = saying(rows);
   const refused = keep.error instanceof Refused ? keep.error.problem.faults : undefined;
   const faults = refused?.length ? refused : looked.slips;
@@ -80,11 +85,11 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
     faults.find((f) => said[(f.line ?? 0) - 1]?.id === row.id && f.column === key)?.message;
   const submit = async (event?: FormEvent) => {
     event?.preventDefault();
-    if (!body.lines.length || keep.isPending) return;
+    if (!lines.length || keep.isPending) return;
     // a quick hand saves before its last line was looked at
-    const asks = !typed.gapUnknown && (await lookNow()).totals_without_gap > 0;
+    const asks = !gap_unknown && (await lookNow()).totals_without_gap > 0;
     setAsksGap(asks);
-    if (gapIsRead && !asks) keep.mutate(undefined);
+    if (form.read() && !asks) keep.mutate({ lines, ...setting });
   };
   const View = way === "totals" ? PaperGrid : PaperTally;
   return (
@@ -107,7 +112,7 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
         <Toggles
           says="Written as"
           value={way}
-          onPick={(picked) => setTyped({ ...typed, way: picked })}
+          onPick={(picked) => setWritten({ ...written, way: picked })}
           choices={[
             ["totals", "Totals"],
             ["readings", "Readings, one by one"],
@@ -115,107 +120,86 @@ function Sheet({ trialId, form }: { trialId: string; form: Form }) {
         />
         <Setting
           trialId={trialId}
-          typed={typed}
+          sheet={sheet}
           form={form}
-          onType={setTyped}
-          gap={{
-            wrong: gapIsRead ? undefined : `“${typed.every}” is not a number`,
-            isAsked: asksGap && !typed.gapUnknown && !typed.every,
-            totals: looked.totals_without_gap,
-          }}
+          asksGap={asksGap}
+          totalsWithoutGap={looked.totals_without_gap}
         />
       </div>
       <View
-        form={form}
-        columns={shownColumns(form, rows, more)}
+        form={sheet}
+        columns={shownColumns(sheet, rows, more)}
         rows={rows}
-        every={typed.every}
+        every={form.typed.check_every}
         faultAt={faultAt}
         onRows={setRows}
         onMore={() => setRows([...rows, rowOf(nextLine(rows))])}
       />
       <div className="mt-3 flex flex-wrap items-center gap-3">
         <Button onClick={() => setRows([...rows, rowOf(nextLine(rows))])}>Add line</Button>
-        <Button onClick={() => setRows([...rows, ...firstRows(form, true)])}>
+        <Button onClick={() => setRows([...rows, ...firstRows(sheet, true)])}>
           Add a verification of each
         </Button>
-        <Button kind="next" type="submit" disabled={!body.lines.length || keep.isPending}>
-          Save {plural(body.lines.length, "run")}
+        <Button kind="next" type="submit" disabled={!lines.length || keep.isPending}>
+          Save {plural(lines.length, "run")}
         </Button>
         <Tick
           label="Show zone, edge length and sharpening"
           checked={more}
-          onTick={(on_) => setTyped({ ...typed, more: on_ })}
+          onTick={(isMore) => setWritten({ ...written, more: isMore })}
         />
         <span className="text-note">
           <Kbd>Enter</Kbd> next line · <Kbd>Ctrl</Kbd> <Kbd>Enter</Kbd> save all · a copied table
           can be pasted
         </span>
       </div>
-      {keep.error && !refused?.length ? (
-        <p role="alert" className="mt-3 font-medium text-rust">
-          {keep.error.message}
-        </p>
-      ) : null}
+      <Notice says={refused?.length ? undefined : form.notice} className="mt-3 font-medium" />
     </form>
   );
 }
 
-interface Gap {
-  readonly wrong: string | undefined;
-  readonly isAsked: boolean;
-  readonly totals: number;
-}
-
 /** Who cut, when, and how often was checked, for all lines that say nothing else. */
-function Setting<T extends { by: string; on: string; every: string; gapUnknown: boolean }>({
+function Setting({
   trialId,
-  typed,
+  sheet,
   form,
-  gap,
-  onType,
+  asksGap,
+  totalsWithoutGap,
 }: {
   trialId: string;
-  typed: T;
-  form: Form;
-  gap: Gap;
-  onType: (typed: T) => void;
+  sheet: Form;
+  form: SettingForm;
+  asksGap: boolean;
+  totalsWithoutGap: number;
 }) {
   const lineUp = useQuery(lineUpQuery(trialId));
-  const asks = gap.isAsked
-    ? "How often did you check? Give the gap, or tick “gap not known”."
-    : undefined;
-  const usual = form.check_every === null ? undefined : `the method says ${form.check_every}`;
+  const { typed } = form;
+  const every = form.field("check_every");
+  const unknown = form.tick("gap_unknown");
+  const isAsked = asksGap && !unknown.checked && !typed.check_every;
+  const asks = "How often did you check? Give the gap, or tick “gap not known”.";
+  const usual = sheet.check_every === null ? undefined : `the method says ${sheet.check_every}`;
   return (
     <div className="grid grow grid-cols-2 gap-3 bench:grid-cols-[10rem_10rem_12rem_1fr]">
       <div>
         <Field
           label="Checked every"
-          unit={form.count_unit}
-          inputMode="decimal"
-          value={typed.every}
-          onChange={(e) => onType({ ...typed, every: e.target.value, gapUnknown: false })}
-          error={gap.wrong ?? asks}
+          unit={sheet.count_unit}
+          {...every}
+          onChange={(e) => form.set({ check_every: e.target.value, gap_unknown: "" })}
+          error={every.error ?? (isAsked ? asks : undefined)}
           hint={usual}
         />
-        {gap.totals > 0 || typed.gapUnknown ? (
+        {totalsWithoutGap > 0 || unknown.checked ? (
           <Tick
             label="gap not known"
-            checked={typed.gapUnknown}
-            onTick={(gapUnknown) => onType({ ...typed, gapUnknown, every: "" })}
+            checked={unknown.checked}
+            onTick={(is) => form.set({ gap_unknown: yesNo(is), check_every: "" })}
           />
         ) : null}
       </div>
-      <DayField
-        label="Cut on"
-        value={typed.on}
-        onChange={(e) => onType({ ...typed, on: e.target.value })}
-      />
-      <Field
-        label="Cut by"
-        value={typed.by}
-        onChange={(e) => onType({ ...typed, by: e.target.value })}
-      />
+      <DayField label="Cut on" {...form.field("cut_on")} />
+      <Field label="Cut by" {...form.field("by")} />
       <p className="self-end pb-2 text-note text-ink-2 max-bench:col-span-2">
         {lineUp.data?.trial.method.name}
       </p>

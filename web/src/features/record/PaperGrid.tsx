@@ -1,8 +1,7 @@
 import { type KeyboardEvent, useEffect, useRef } from "react";
+import { CellField } from "../../ui/CellField";
 import { type Column, type Form, isResult, pasted, type Row } from "./paperRows";
 
-const CELL = `min-h-11 w-full rounded-edge border border-line bg-sheet px-2
-  aria-invalid:border-2 aria-invalid:border-rust`;
 const WIDTH: Record<string, string> = { blade: "min-w-28", note: "min-w-40", edge: "min-w-14" };
 
 export interface PaperView {
@@ -69,36 +68,27 @@ export function PaperGrid({ form, columns, rows, every, faultAt, onRows, onMore 
           {rows.map((row, at) => (
             <tr key={row.id} className="align-top">
               <td className="pt-2.5 pr-2 text-right text-note text-ink-2">{at + 1}</td>
-              {columns.map((column) => {
-                const wrong = faultAt(row, column.key);
-                return (
-                  <td key={column.key} className={`pr-1 pb-1 ${WIDTH[column.key] ?? "min-w-20"}`}>
-                    <input
-                      data-cell={`${at}-${column.key}`}
-                      aria-label={`${column.label}, line ${at + 1}`}
-                      aria-invalid={Boolean(wrong)}
-                      className={CELL}
-                      inputMode={column.kind === "text" ? "text" : "decimal"}
-                      list={column.key === "blade" ? "arms" : undefined}
-                      placeholder={column.key === "check_every" ? every : ""}
-                      value={row.cells[column.key] ?? ""}
-                      onChange={(e) => type(at, column.key, e.target.value)}
-                      onKeyDown={(e) => onKey(e, at, column)}
-                      onPaste={(e) => {
-                        const text = e.clipboardData.getData("text");
-                        if (!/[\t\n]/.test(text)) return;
-                        e.preventDefault();
-                        onRows(pasted(rows, columns, { row: at, key: column.key }, text));
-                      }}
-                    />
-                    {wrong ? (
-                      <p role="alert" className="max-w-56 text-note font-medium text-rust">
-                        {wrong}
-                      </p>
-                    ) : null}
-                  </td>
-                );
-              })}
+              {columns.map((column) => (
+                <td key={column.key} className={`pr-1 pb-1 ${WIDTH[column.key] ?? "min-w-20"}`}>
+                  <CellField
+                    data-cell={`${at}-${column.key}`}
+                    says={`${column.label}, line ${at + 1}`}
+                    error={faultAt(row, column.key)}
+                    inputMode={column.kind === "text" ? "text" : "decimal"}
+                    list={column.key === "blade" ? "arms" : undefined}
+                    placeholder={column.key === "check_every" ? every : ""}
+                    value={row.cells[column.key] ?? ""}
+                    onChange={(e) => type(at, column.key, e.target.value)}
+                    onKeyDown={(e) => onKey(e, at, column)}
+                    onPaste={(e) => {
+                      const text = e.clipboardData.getData("text");
+                      if (!/[\t\n]/.test(text)) return;
+                      e.preventDefault();
+                      onRows(pasted(rows, columns, { row: at, key: column.key }, text));
+                    }}
+                  />
+                </td>
+              ))}
               <td>
                 <button
                   type="button"

@@ -1,11 +1,10 @@
 import type { Schemas } from "../../api/client";
-import { newId } from "../../domain/ids";
 import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
+import { CellError, CellField } from "../../ui/CellField";
 import { CellChoice, Options } from "../../ui/Choice";
-import type { Draft } from "./soak";
+import { type CouponRowsForm, halves, nextCoupon, type TypedCoupon } from "./soakForm";
 
-const CELL = "min-h-11 w-full rounded-edge border border-line bg-sheet px-2";
 const SAID = [
   ["arm", "arm"],
   ["oil", "oil"],
@@ -18,31 +17,16 @@ const SAID = [
 
 /** What is put in: a blade or a piece of steel a row, with what matters to rust. */
 export function CouponRows({
-  coupons,
+  rows,
   blades,
   error,
-  onChange,
 }: {
-  coupons: readonly Draft[];
+  rows: CouponRowsForm;
   blades: ReadonlyArray<Schemas["BladeOut"]>;
   error: string | undefined;
-  onChange: (coupons: readonly Draft[]) => void;
 }) {
-  const change = (id: string, part: Partial<Draft>) =>
-    onChange(coupons.map((coupon) => (coupon.id === id ? { ...coupon, ...part } : coupon)));
-  const add = (part: Partial<Draft>) => {
-    const last = coupons.at(-1);
-    onChange([
-      ...coupons,
-      {
-        flat_finish: last?.flat_finish ?? "",
-        degreased_with: last?.degreased_with ?? "",
-        name: "",
-        ...part,
-        id: newId(),
-      },
-    ]);
-  };
+  const coupons = rows.rows;
+  const add = (part: Partial<TypedCoupon>) => rows.add(nextCoupon(coupons, part));
   const here = blades.filter(
     (blade) => !blade.archived_utc && !coupons.some((c) => c.blade_id === blade.id),
   );
@@ -51,11 +35,7 @@ export function CouponRows({
       <legend className="text-note font-medium text-ink-2">
         Coupons; one of them is the baseline that must rust
       </legend>
-      {error ? (
-        <p role="alert" className="text-note font-medium text-rust">
-          {error}
-        </p>
-      ) : null}
+      <CellError says={error} />
       {coupons.length ? (
         <div className="overflow-x-auto">
           <table className="w-full min-w-[960px] border-collapse">
@@ -78,18 +58,15 @@ export function CouponRows({
               {coupons.map((coupon, place) => (
                 <tr key={coupon.id}>
                   <td className="min-w-24 pr-1">
-                    <input
-                      aria-label={`Name of coupon ${place + 1}`}
-                      className={CELL}
-                      value={coupon.name}
-                      onChange={(e) => change(coupon.id, { name: e.target.value })}
+                    <CellField
+                      says={`Name of coupon ${place + 1}`}
+                      {...rows.cell(coupon, "name")}
                     />
                   </td>
                   <td className="pr-1">
                     <CellChoice
                       says={`Side of coupon ${place + 1}`}
-                      value={coupon.side ?? "both"}
-                      onPick={(v) => change(coupon.id, { side: v as Draft["side"] })}
+                      {...rows.choice(coupon, "side")}
                     >
                       <Options of={WORDS.sides} />
                     </CellChoice>
@@ -97,19 +74,16 @@ export function CouponRows({
                   <td className="pr-1">
                     <CellChoice
                       says={`Role of coupon ${place + 1}`}
-                      value={coupon.role ?? ""}
-                      onPick={(v) => change(coupon.id, { role: v as Draft["role"] })}
+                      {...rows.choice(coupon, "role")}
                     >
                       <Options of={WORDS.couponRoles} />
                     </CellChoice>
                   </td>
                   {SAID.map(([name, label]) => (
                     <td key={name} className="min-w-24 pr-1">
-                      <input
-                        aria-label={`${label} of coupon ${place + 1}`}
-                        className={CELL}
-                        value={coupon[name] ?? ""}
-                        onChange={(e) => change(coupon.id, { [name]: e.target.value })}
+                      <CellField
+                        says={`${label} of coupon ${place + 1}`}
+                        {...rows.cell(coupon, name)}
                       />
                     </td>
                   ))}
@@ -117,9 +91,9 @@ export function CouponRows({
                     <Button
                       kind="quiet"
                       aria-label={`Delete coupon ${place + 1}`}
-                      onClick={() => onChange(coupons.filter((c) => c.id !== coupon.id))}
+                      onClick={() => rows.remove(coupon.id)}
                     >
-                      out
+                      delete
                     </Button>
                   </td>
                 </tr>
@@ -140,7 +114,7 @@ export function CouponRows({
         {coupons.length ? (
           <Button
             kind="quiet"
-            onClick={() => onChange(coupons.flatMap((c) => (c.side === "both" ? halves(c) : [c])))}
+            onClick={() => rows.put(coupons.flatMap((c) => (c.side === "both" ? halves(c) : [c])))}
           >
             Each side by itself
           </Button>
@@ -148,9 +122,4 @@ export function CouponRows({
       </div>
     </fieldset>
   );
-}
-
-/** The two sides of a coupon as coupons of their own, to be prepared differently. */
-function halves(coupon: Draft): Draft[] {
-  return (["left", "right"] as const).map((side) => ({ ...coupon, side, id: newId() }));
 }

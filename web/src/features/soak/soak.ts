@@ -4,7 +4,6 @@ import { readMoment } from "../../domain/days";
 export type Soak = Schemas["SoakOut"];
 export type Look = Schemas["LookOut"];
 export type Coupon = Schemas["CouponOut"];
-export type Draft = Schemas["CouponBody"];
 export type Stage = Look["stage"];
 export type Side = Look["side"];
 export type ActKind = Schemas["ActBody"]["kind"];

@@ -1,23 +1,25 @@
 import { useQuery } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useChange } from "../../api/changes";
-import { Refused } from "../../api/client";
 import { methodsQuery, shelfQuery } from "../../api/queries";
-import { typedNumber } from "../../domain/format";
 import { WORDS } from "../../domain/words";
-import { Button } from "../../ui/Button";
 import { Choice, Option, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
+import { FormFoot } from "../../ui/FormFoot";
 import { Toggles } from "../../ui/Toggles";
 import { useDraft } from "../../ui/useDraft";
+import { useForm } from "../../ui/useForm";
 import { TrialBlades } from "./TrialBlades";
 import {
+  BLANK_FACTS,
   bladesOf,
   blankTrial,
-  type Factor,
+  namedTwice,
   saveTrial,
+  TRIAL_KINDS,
   type TrialDraft,
+  type TrialFacts,
   typedEdge,
 } from "./trialDraft";
 
@@ -39,42 +41,47 @@ export function NewTrial() {
   const schools = methods.data?.ready ?? [];
   const [start] = useState(blankTrial);
   const [draft, setDraft, drop] = useDraft<TrialDraft>("new-trial", start);
-  const set = (part: Partial<TrialDraft>) => setDraft({ ...draft, ...part });
   const onShelf = (code: string) =>
     (shelf.data?.blades ?? []).find(
       ({ blade }) => !blade.archived_utc && blade.code.toLowerCase() === code.trim().toLowerCase(),
     )?.blade;
-  const chosen = schools.find((m) => m.school === draft.school);
-  const cutsRope = chosen === undefined || chosen.medium === "rope" || chosen.medium === "mixed";
   const make = useChange(
-    () => saveTrial(cutsRope ? draft : { ...draft, diameter: "" }, chosen, onShelf),
+    (facts: TrialFacts) =>
+      saveTrial(
+        draft,
+        facts,
+        schools.find((m) => m.school === facts.school),
+        onShelf,
+      ),
     () => {
       drop();
+      form.drop();
       navigate(`/trials/${draft.trialId}/line-up`);
     },
     () => {
       setDraft(draft);
+      form.set(form.typed);
       navigate("/");
     },
   );
-  const refused = make.error instanceof Refused ? make.error : null;
+  const form = useForm({
+    draft: "new-trial-facts",
+    kinds: TRIAL_KINDS,
+    start: BLANK_FACTS,
+    error: make.error,
+  });
+  const chosen = schools.find((m) => m.school === form.typed.school);
+  const cutsRope = chosen === undefined || chosen.medium === "rope" || chosen.medium === "mixed";
   const lines = bladesOf(draft);
-  const twice = lines.find(
-    (line, at) =>
-      line.code.trim() &&
-      lines.findIndex((o) => o.code.trim().toLowerCase() === line.code.trim().toLowerCase()) !== at,
-  );
-  const badRope =
-    cutsRope && typedNumber(draft.diameter) === undefined
-      ? `“${draft.diameter}” is not a number`
-      : undefined;
-  const badEdge = lines.some((line) => typedEdge(line.edge) === undefined);
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (!twice && !badRope && !badEdge) make.mutate(undefined);
+  const twice = namedTwice(lines);
+  const isUnread = Boolean(twice) || lines.some((line) => typedEdge(line.edge) === undefined);
+  const submit = form.onSubmit((facts) => {
+    if (!isUnread) make.mutate(cutsRope ? facts : { ...facts, rope_diameter_mm: null });
+  });
+  const compare = (compares: TrialDraft["compares"]) => {
+    setDraft({ ...draft, compares });
+    form.set({ factor: compares === "preparations" ? "edge_finish" : "steel" });
   };
-  const compare = (compares: TrialDraft["compares"]) =>
-    set({ compares, factor: compares === "preparations" ? "edge_finish" : "steel" });
   return (
     <form onSubmit={submit} className="flex flex-col gap-5" noValidate>
       <Toggles
@@ -88,26 +95,18 @@ export function NewTrial() {
       />
       <Field
         label="What is the trial called?"
-        value={draft.name}
-        onChange={(e) => set({ name: e.target.value })}
-        error={refused?.at("name")}
+        {...form.field("name")}
         placeholder="Raft rope, spring"
         autoFocus
       />
       <Choice
         label={`What varies between the ${draft.compares}?`}
-        value={draft.factor}
-        onPick={(picked) => set({ factor: picked as Factor })}
+        {...form.choice("factor")}
         hint="Everything else is to be held equal."
       >
         <Options of={WORDS.factors} />
       </Choice>
-      <Choice
-        label="How is it cut and checked?"
-        value={draft.school}
-        onPick={(school) => set({ school })}
-        hint={chosen?.note}
-      >
+      <Choice label="How is it cut and checked?" {...form.choice("school")} hint={chosen?.note}>
         {schools.map((m) => (
           <Option key={m.school} value={m.school}>
             {m.name}
@@ -117,19 +116,11 @@ export function NewTrial() {
       <div className={cutsRope ? "grid grid-cols-[1fr_9rem] gap-3" : ""}>
         <Field
           label="What is cut?"
-          value={draft.medium}
-          onChange={(e) => set({ medium: e.target.value })}
+          {...form.field("medium")}
           placeholder={MEDIA[chosen?.medium ?? "rope"]}
         />
         {cutsRope ? (
-          <Field
-            label="Rope diameter"
-            unit="mm"
-            inputMode="decimal"
-            value={draft.diameter}
-            onChange={(e) => set({ diameter: e.target.value })}
-            error={badRope ?? refused?.at("rope_diameter_mm")}
-          />
+          <Field label="Rope diameter" unit="mm" {...form.field("rope_diameter_mm")} />
         ) : null}
       </div>
       <TrialBlades
@@ -142,8 +133,7 @@ export function NewTrial() {
       <Choice
         label="Which edges count?"
         term="settled edge"
-        value={draft.counting}
-        onPick={(counting) => set({ counting: counting as TrialDraft["counting"] })}
+        {...form.choice("settled_kind")}
         hint={
           "Fixed before the first cut. The first edges of a blade lie on tired steel and read " +
           "low."
@@ -155,14 +145,9 @@ export function NewTrial() {
         A run {chosen?.ends_when ?? "ends by its method"}. Everything of the method can be changed
         in the plan.
       </p>
-      {make.error && !["name", "rope_diameter_mm"].includes(refused?.problem.field ?? "") ? (
-        <p role="alert" className="font-medium text-rust">
-          {make.error.message}
-        </p>
-      ) : null}
-      <Button kind="next" type="submit" disabled={make.isPending}>
+      <FormFoot form={form} isSaving={make.isPending}>
         Set up the line-up
-      </Button>
+      </FormFoot>
     </form>
   );
 }

@@ -2,8 +2,8 @@ import { api, body, type Schemas } from "../../api/client";
 import { plainMethod } from "../../api/methods";
 import { typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
+import type { Typed, Values } from "../../ui/useForm";
 
-export type Factor = NonNullable<Schemas["TrialBody"]["factor"]>;
 type Method = Schemas["MethodOut"];
 type Blade = Schemas["BladeOut"];
 
@@ -15,16 +15,30 @@ export interface BladeLine {
   readonly edge: string;
 }
 
-/** A new trial as it is typed. */
+/** How the facts of a new trial are read. */
+export const TRIAL_KINDS = {
+  name: "text",
+  factor: { word: "factors" },
+  school: "text",
+  medium: "text",
+  rope_diameter_mm: "number",
+  settled_kind: { word: "settledRules" },
+} as const;
+export type TrialFacts = Values<typeof TRIAL_KINDS>;
+
+export const BLANK_FACTS: Typed<typeof TRIAL_KINDS> = {
+  name: "",
+  factor: "steel",
+  school: "force_limit_rope",
+  medium: "",
+  rope_diameter_mm: "",
+  settled_kind: "edge_number",
+};
+
+/** The blades of a new trial as they are typed, and whether they are compared or preparations are. */
 export interface TrialDraft {
   readonly trialId: string;
   readonly compares: "blades" | "preparations";
-  readonly name: string;
-  readonly factor: Factor;
-  readonly school: string;
-  readonly medium: string;
-  readonly diameter: string;
-  readonly counting: NonNullable<Schemas["TrialBody"]["settled_kind"]>;
   readonly blades: readonly BladeLine[];
   readonly preparations: readonly string[];
 }
@@ -40,12 +54,6 @@ export const blankLine = (): BladeLine => ({
 export const blankTrial = (): TrialDraft => ({
   trialId: newId(),
   compares: "blades",
-  name: "",
-  factor: "steel",
-  school: "force_limit_rope",
-  medium: "",
-  diameter: "",
-  counting: "edge_number",
   blades: [blankLine(), blankLine()],
   preparations: ["", ""],
 });
@@ -63,9 +71,18 @@ export function typedEdge(text: string): { number: number; isLeast: boolean } | 
 export const bladesOf = (d: TrialDraft) =>
   d.compares === "blades" ? d.blades : d.blades.slice(0, 1);
 
+/** The line whose code an earlier one has already. */
+export const namedTwice = (lines: readonly BladeLine[]): BladeLine | undefined => {
+  const code = (line: BladeLine) => line.code.trim().toLowerCase();
+  return lines.find(
+    (line, at) => code(line) && lines.findIndex((other) => code(other) === code(line)) !== at,
+  );
+};
+
 /** Save the trial with its blades and their preparations, each under the id that was made for it. */
 export async function saveTrial(
   draft: TrialDraft,
+  { school: _school, ...facts }: TrialFacts,
   method: Method | undefined,
   onShelf: (code: string) => Blade | undefined,
 ): Promise<void> {
@@ -74,12 +91,8 @@ export async function saveTrial(
     api.PUT("/api/trials/{trial_id}", {
       params: { path },
       body: {
+        ...facts,
         id: draft.trialId,
-        name: draft.name,
-        factor: draft.factor,
-        medium: draft.medium,
-        rope_diameter_mm: typedNumber(draft.diameter) ?? null,
-        settled_kind: draft.counting,
         edges_per_blade: method?.ends.find((e) => e.kind === "cycles")?.amount ?? 2,
         method: method ? plainMethod(method) : null,
       },

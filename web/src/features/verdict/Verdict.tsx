@@ -29,26 +29,43 @@ type VerdictData = Schemas["AnswerOut"];
 export function Verdict() {
   const { trialId = "" } = useParams();
   const verdict = useQuery(verdictQuery(trialId));
+  if (verdict.isPending) return <Waiting what="the verdict" />;
+  if (verdict.isError)
+    return <Failed error={verdict.error} onRetry={() => void verdict.refetch()} />;
+  const { answer, working_out: left } = verdict.data;
+  return (
+    <div className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7">
+      <h1 className="answer max-w-5xl" data-testid="headline">
+        {unbroken(answer.headline)}
+      </h1>
+      <WorkingOut left={left} />
+      {"sealed" in answer ? (
+        <>
+          <Prediction words={answer.prediction} />
+          <NothingShown trial={answer.trial} />
+        </>
+      ) : (
+        <OpenVerdict data={answer} />
+      )}
+    </div>
+  );
+}
+
+/** What the answer rests on, and all that can be asked of it. */
+function OpenVerdict({ data }: { data: VerdictData }) {
+  const trialId = data.trial.id;
   const [highlighted, setHighlighted] = useState<string | null>(null);
   const [table, setTable] = useState(false);
   const [looking, setLooking] = useState(false);
   const chart = useWidth<HTMLDivElement>(800);
   const ladder = useWidth<HTMLDivElement>(400);
   const onHighlight = setHighlighted;
-  if (verdict.isPending) return <Waiting what="the verdict" />;
-  if (verdict.isError)
-    return <Failed error={verdict.error} onRetry={() => void verdict.refetch()} />;
-  const { answer: data, working_out: left } = verdict.data;
   const unit = data.ladder[0]?.count_unit ?? "cuts";
   const limits = limitsOf(data.trial.method);
   const stageLimit = limits.some((l) => l.stage === data.stage);
   const hasReadings = data.runs.some((r) => r.readings.length > 0);
   return (
-    <div className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7">
-      <h1 className="answer max-w-5xl" data-testid="headline">
-        {unbroken(data.headline)}
-      </h1>
-      <WorkingOut left={left} />
+    <>
       <div className="mt-2 flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
         <p className="max-w-3xl basis-[30rem] grow text-ink-2">{unbroken(data.standing)}</p>
         {data.runs.length > 0 ? (
@@ -56,7 +73,7 @@ export function Verdict() {
             trialId={trialId}
             table={table}
             onTable={setTable}
-            onLook={data.sealed ? null : () => setLooking(true)}
+            onLook={() => setLooking(true)}
           />
         ) : null}
       </div>
@@ -65,7 +82,7 @@ export function Verdict() {
           {note}
         </p>
       ))}
-      {data.sealed ? null : <AssayOffers trialId={trialId} />}
+      <AssayOffers trialId={trialId} />
       {data.lot_factors.map((words) => (
         <p key={words} className="mt-1 text-note">
           {unbroken(words)}
@@ -76,11 +93,7 @@ export function Verdict() {
           Cut blind; codes revealed on {day(data.trial.unblinded_utc)}.
         </p>
       ) : null}
-      {data.prediction ? (
-        <p className="mt-1 text-note text-ink-2">
-          Prediction, recorded before the first cut: {data.prediction}
-        </p>
-      ) : null}
+      <Prediction words={data.prediction} />
       {data.with_all ? <p className="mt-1">{unbroken(data.with_all)}</p> : null}
       {data.runs.length && data.taken_as_equal.length ? (
         <p className="mt-1 text-note text-ink-2">
@@ -89,14 +102,7 @@ export function Verdict() {
         </p>
       ) : null}
       {data.runs.length === 0 ? (
-        <p className="mt-6">
-          <Link
-            className={buttonLook("next")}
-            to={`/trials/${trialId}/${data.trial.is_blind ? "plan" : "line-up"}`}
-          >
-            {data.trial.is_blind ? "Go to the plan" : "Go to the line-up"}
-          </Link>
-        </p>
+        <NothingShown trial={data.trial} />
       ) : (
         <>
           {table ? (
@@ -158,8 +164,8 @@ export function Verdict() {
           />
         </>
       )}
-      {hasReadings && !data.sealed ? <UnderForce trialId={trialId} /> : null}
-      {data.sealed ? null : <RustOfTrial trialId={trialId} />}
+      {hasReadings ? <UnderForce trialId={trialId} /> : null}
+      <RustOfTrial trialId={trialId} />
       <Sheet
         open={looking}
         onOpenChange={setLooking}
@@ -171,7 +177,27 @@ export function Verdict() {
           <LookWithout trialId={trialId} runs={data.runs} onDone={() => setLooking(false)} />
         ) : null}
       </Sheet>
-    </div>
+    </>
+  );
+}
+
+function Prediction({ words }: { words: string }) {
+  return words ? (
+    <p className="mt-1 text-note text-ink-2">Prediction, recorded before the first cut: {words}</p>
+  ) : null;
+}
+
+/** Where to go on while there is nothing to show. */
+function NothingShown({ trial }: { trial: VerdictData["trial"] }) {
+  return (
+    <p className="mt-6">
+      <Link
+        className={buttonLook("next")}
+        to={`/trials/${trial.id}/${trial.is_blind ? "plan" : "line-up"}`}
+      >
+        {trial.is_blind ? "Go to the plan" : "Go to the line-up"}
+      </Link>
+    </p>
   );
 }
 
@@ -202,7 +228,7 @@ function View({
   trialId: string;
   table: boolean;
   onTable: (table: boolean) => void;
-  onLook: (() => void) | null;
+  onLook: () => void;
 }) {
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -215,11 +241,9 @@ function View({
           ["table", "Table"],
         ]}
       />
-      {onLook ? (
-        <Button kind="quiet" onClick={onLook}>
-          Exclude data …
-        </Button>
-      ) : null}
+      <Button kind="quiet" onClick={onLook}>
+        Exclude data …
+      </Button>
       <Link className={buttonLook("quiet")} to={`/trials/${trialId}/record`}>
         Record
       </Link>

@@ -1,7 +1,7 @@
 """The rusted share of a blade, with its interval and what stands against it."""
 
 from dataclasses import dataclass
-from typing import Literal, get_args
+from typing import Literal
 
 import numpy as np
 import scipy
@@ -18,7 +18,6 @@ Doubt = Literal[
 ]  # fmt: skip
 """What stands against an area read from colour; words for it are in `core.words`."""
 
-DOUBTS: tuple[Doubt, ...] = get_args(Doubt)
 THRESHOLDS = tuple(round(0.1 + 0.02 * n, 2) for n in range(41))
 """The places of the slider."""
 _UNSURE, _UNSURE_ABOVE, _BORDER = 0.18, 0.22, 0.12

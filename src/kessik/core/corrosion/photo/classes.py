@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from kessik.core.corrosion.photo.colour import LUMINANCE, Array
 from kessik.core.corrosion.photo.steel import (
-    Steel,
+    SteelPixels,
     Tones,
     local_mean,
     spread_of,
@@ -56,7 +56,7 @@ class Classes:
     stain: Bools
     lighter: Bools
     beyond: Bools
-    steel: Steel
+    steel: SteelPixels
 
 
 def classify(view: View, least_spot_px: float) -> Classes:
@@ -94,12 +94,12 @@ def classify(view: View, least_spot_px: float) -> Classes:
     )
 
 
-def _strength_of(steel: Steel) -> Array:
+def _strength_of(steel: SteelPixels) -> Array:
     total = np.maximum(steel.warmth, 0) + 0.5 * np.maximum(steel.darkness, 0)
     return np.asarray(total, np.float32)
 
 
-def clean_steel(view: View, tones: Tones) -> tuple[Steel, Bools]:
+def clean_steel(view: View, tones: Tones) -> tuple[SteelPixels, Bools]:
     """The local clean steel, found in rounds: first what is like the usual colour, then what is
     smoothly unlike it, leaving out ever better what stands out.
     """
@@ -125,7 +125,9 @@ def clean_steel(view: View, tones: Tones) -> tuple[Steel, Bools]:
     )
     filmed = view.mask & smooth & (film > _LEAST_FILM)
     noise = spread_of(rest[clean])
-    found = Steel(rest, dark, noise, spread_of(dark[clean]), local, film, float(np.exp(usual_y)))
+    found = SteelPixels(
+        rest, dark, noise, spread_of(dark[clean]), local, film, float(np.exp(usual_y))
+    )
     return found, filmed
 
 
@@ -205,7 +207,7 @@ def _beyond_the_blade(view: View) -> Bools:
     return np.asarray(wide & shallow)
 
 
-def _coloured(spots: Labels, count: int, steel: Steel) -> Bools:
+def _coloured(spots: Labels, count: int, steel: SteelPixels) -> Bools:
     """Of each label: whether it is warm as a whole; specks of colour in black are noise."""
     if count == 0:
         return np.zeros(1, bool)
@@ -214,7 +216,7 @@ def _coloured(spots: Labels, count: int, steel: Steel) -> Bools:
     return np.concatenate([[False], warmth > _WARM_AS_A_WHOLE])
 
 
-def _black(steel: Steel, rust: Bools, mask: Bools, least_px: float) -> Bools:
+def _black(steel: SteelPixels, rust: Bools, mask: Bools, least_px: float) -> Bools:
     """Dark without colour: black rust, an etched mark, a pit in shadow."""
     dark = steel.darkness > max(_BLACK, 5 * steel.darkness_noise)
     beside = scipy.ndimage.binary_dilation(rust, _ALL, iterations=2)
@@ -225,7 +227,7 @@ def _black(steel: Steel, rust: Bools, mask: Bools, least_px: float) -> Bools:
     return np.asarray(large[parts])
 
 
-def _specks(steel: Steel, where: Bools) -> Bools:
+def _specks(steel: SteelPixels, where: Bools) -> Bools:
     """Points of a few pixels that stand out from the steel: too fine for their size to be read."""
     warm = steel.warmth > max(_SPECK_WARM, 6 * steel.warmth_noise)
     dark = steel.darkness > max(_SPECK_DARK, 8 * steel.darkness_noise)
@@ -235,7 +237,7 @@ def _specks(steel: Steel, where: Bools) -> Bools:
     return np.asarray(small[parts])
 
 
-def _weak(spots: Labels, kept: Bools, steel: Steel) -> Bools:
+def _weak(spots: Labels, kept: Bools, steel: SteelPixels) -> Bools:
     """Spots whose colour hardly stands out: kept, but out of the lower bound."""
     index = np.arange(kept.size)
     if kept.size == 1:
@@ -244,7 +246,7 @@ def _weak(spots: Labels, kept: Bools, steel: Steel) -> Bools:
     return np.asarray((kept & (warmth < 1.4 * max(_WARM_GROW, 3 * steel.warmth_noise)))[spots])
 
 
-def _strengths(view: View, steel: Steel, rust: Bools) -> Array:
+def _strengths(view: View, steel: SteelPixels, rust: Bools) -> Array:
     """How much of each pixel in and about the spots is rust, in linear light; light rust shows
     beyond its border more than dark rust does, and has to cover more of a pixel to count as half.
     """

@@ -30,7 +30,7 @@ class Tones:
 
 
 @dataclass(frozen=True)
-class Steel:
+class SteelPixels:
     """Pixels beside the clean steel around them: `warmth` towards rust, `darkness` below it, both
     in log ratios; their own noise; and the clean steel's light of shape (h, w, 3).
 

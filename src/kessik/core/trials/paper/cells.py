@@ -16,7 +16,7 @@ _LONGEST = 40
 
 
 @dataclass(frozen=True)
-class Written:
+class WrittenLife:
     """A life as it was written: still there at `held`, gone at `gone`; None where not said."""
 
     held: float | None
@@ -27,12 +27,12 @@ class Written:
         """The last count that was looked at."""
         return self.gone if self.gone is not None else self.held or 0.0
 
-    def after(self, start: "Written") -> "Written":
+    def after(self, start: "WrittenLife") -> "WrittenLife":
         """The same as a length that begins where another ends; as wide as both."""
         first = start.held if start.held is not None else start.gone or 0.0
         held = None if self.held is None else first + self.held
         gone = None if self.gone is None else (start.gone or first) + self.gone
-        return Written(held, gone)
+        return WrittenLife(held, gone)
 
 
 def number_in(text: str, key: str) -> float | None:
@@ -100,7 +100,7 @@ def placed_in(text: str, key: str) -> tuple[str, float | None]:
     return (placed[1], number_in(placed[2], key)) if placed else (text.strip(), None)
 
 
-def life_in(text: str, key: str) -> Written | None:
+def life_in(text: str, key: str) -> WrittenLife | None:
     """A life: `60` gone at, `48-60` between, `>60` still there; None of an empty cell."""
     plain = text.strip()
     if not plain:
@@ -114,13 +114,13 @@ def life_in(text: str, key: str) -> Written | None:
                 " first",
                 field=key,
             )
-        return Written(held, gone)
+        return WrittenLife(held, gone)
     if is_open:
-        return Written(number_in(is_open[1] or is_open[2], key), None)
+        return WrittenLife(number_in(is_open[1] or is_open[2], key), None)
     found = number_in(plain, key)
     if found == 0:
         raise OutOfRangeError("a life of 0: nothing was cut then", field=key)
-    return Written(None, found)
+    return WrittenLife(None, found)
 
 
 def _short(text: str) -> str:

@@ -24,7 +24,8 @@ from kessik.core.trials.paper.heads import (
     role_of,
     roles_for,
 )
-from kessik.core.trials.paper.sheets import IN_MM, Shape, SheetReading, is_count, is_force
+from kessik.core.trials.paper.sheets import Shape, SheetReading, is_count, is_force
+from kessik.core.units import MM_PER_LENGTH
 
 _SEEN_ROWS = 12
 
@@ -89,12 +90,12 @@ def doubled_heads(rows: Rows, reading: SheetReading) -> list[str]:
 
 def _shared_unit(heads: Sequence[Head], roles: Sequence[str], method: Method) -> str:
     """The unit that the heads of counts name first, where lengths are counted."""
-    if method.count_unit not in IN_MM:
+    if method.count_unit not in MM_PER_LENGTH:
         return method.count_unit
     named = (
         head.unit
         for head, role in zip(heads, roles, strict=True)
-        if head.unit in IN_MM and is_count(role, method)
+        if head.unit in MM_PER_LENGTH and is_count(role, method)
     )
     return next(named, method.count_unit)
 
@@ -114,7 +115,8 @@ def _has_other_unit(
 ) -> bool:
     """Whether a column names a unit of its own that is not the sheet's."""
     if is_count(role, method):
-        return head.unit in IN_MM and head.unit != count_unit and method.count_unit in IN_MM
+        both_known = head.unit in MM_PER_LENGTH and method.count_unit in MM_PER_LENGTH
+        return both_known and head.unit != count_unit
     return is_force(role) and head.unit in ("gf", "N") and head.unit != force_unit
 
 

@@ -12,7 +12,7 @@ from kessik.core.protocols.events import Outcome, Payload, Reading, check_count_
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import WRITTEN
 from kessik.core.trials.paper.cells import (
-    Written,
+    WrittenLife,
     edge_in,
     life_in,
     number_in,
@@ -220,7 +220,7 @@ def _written(
     results: Mapping[str, object], line: PaperLine, method: Method, every: float | None
 ) -> Iterator[tuple[float, Payload]]:
     """What the cells of a line say, at its counts."""
-    written = {k: v for k, v in results.items() if isinstance(v, Written)}
+    written = {k: v for k, v in results.items() if isinstance(v, WrittenLife)}
     lives = lives_of(written, method, every, line.rounding)
     check_order(lives)
     check_gap(lives, every)
@@ -239,7 +239,7 @@ def _written(
 
 
 def _start_and_end(
-    numbers: Mapping[str, float], lives: Mapping[str, Written], method: Method
+    numbers: Mapping[str, float], lives: Mapping[str, WrittenLife], method: Method
 ) -> Iterator[tuple[float, Payload]]:
     for key in (START, END):
         if key in numbers:

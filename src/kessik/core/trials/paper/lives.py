@@ -5,15 +5,15 @@ from itertools import pairwise
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.protocols.methods import Method
-from kessik.core.trials.paper.cells import Written
+from kessik.core.trials.paper.cells import WrittenLife
 from kessik.core.trials.paper.columns import CHECK_EVERY, TOTAL, adds_up
 
 _ROUNDING = 1e-6
 
 
 def lives_of(
-    written: Mapping[str, Written], method: Method, every: float | None, rounding: float = 0.0
-) -> dict[str, Written]:
+    written: Mapping[str, WrittenLife], method: Method, every: float | None, rounding: float = 0.0
+) -> dict[str, WrittenLife]:
     """The life at every stage from the first cut on; a length that begins inside a bracket is as
     wide as both. Parts may miss their total by `rounding`.
     """
@@ -24,7 +24,7 @@ def lives_of(
     found = {first: fine} if fine else {}
     if fine and working:
         if fine.held is not None and working.held is None and working.gone and every:
-            working = Written(max(working.gone - every, 0.0), working.gone)
+            working = WrittenLife(max(working.gone - every, 0.0), working.gone)
         whole = working.after(fine)
         _check_total(total, whole, (first, fine), (second, working), rounding)
         return {**found, second: whole if rounding else total or whole}
@@ -44,15 +44,15 @@ def lives_of(
             field=TOTAL,
         )
     if total and working and working.gone and total.gone:
-        found[first] = Written(None, total.gone - working.gone)
+        found[first] = WrittenLife(None, total.gone - working.gone)
     return {**found, second: total} if total else found
 
 
 def _check_total(
-    total: Written | None,
-    whole: Written,
-    first: tuple[str, Written],
-    second: tuple[str, Written],
+    total: WrittenLife | None,
+    whole: WrittenLife,
+    first: tuple[str, WrittenLife],
+    second: tuple[str, WrittenLife],
     rounding: float,
 ) -> None:
     may_miss = rounding + _ROUNDING * max(whole.latest, 1.0)
@@ -66,9 +66,9 @@ def _check_total(
     )
 
 
-def check_order(lives: Mapping[str, Written]) -> None:
+def check_order(lives: Mapping[str, WrittenLife]) -> None:
     """Stages are lost in their order."""
-    told: Sequence[tuple[str, Written]] = list(lives.items())
+    told: Sequence[tuple[str, WrittenLife]] = list(lives.items())
     for (earlier, one), (later, other) in pairwise(told):
         sooner = one.held if one.held is not None else one.gone
         if other.gone is not None and sooner is not None and other.gone < sooner - _ROUNDING:
@@ -79,7 +79,7 @@ def check_order(lives: Mapping[str, Written]) -> None:
             )
 
 
-def check_gap(lives: Mapping[str, Written], every: float | None) -> None:
+def check_gap(lives: Mapping[str, WrittenLife], every: float | None) -> None:
     """Refuse a gap of checks that is longer than the life it is the gap of."""
     bare = [life.gone for life in lives.values() if life.held is None and life.gone is not None]
     if every is not None and bare and every > max(bare) + _ROUNDING:

@@ -51,7 +51,7 @@ def _overlap(one: Stretch, other: Stretch) -> bool:
 
 
 @dataclass(frozen=True)
-class Round:
+class PaperRound:
     """A round of an arm: its number where it is told, in which line; None for one from before."""
 
     arm_id: str
@@ -60,7 +60,7 @@ class Round:
     line: int | None = None
 
 
-def numbered_rounds(rounds: Sequence[Round]) -> tuple[list[int], Mapping[int, EntryError]]:
+def numbered_rounds(rounds: Sequence[PaperRound]) -> tuple[list[int], Mapping[int, EntryError]]:
     """The number of each round, the next of its arm where none was told; and by line what cannot
     be: a round twice, or one without a first.
     """

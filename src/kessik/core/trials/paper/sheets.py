@@ -28,6 +28,7 @@ from kessik.core.trials.paper.heads import (
     heads_of,
 )
 from kessik.core.trials.paper.lines import PaperLine
+from kessik.core.units import MM_PER_LENGTH, force_to_gf
 
 ForceUnit = Literal["gf", "N"]
 AngleIs = Literal["side", "included"]
@@ -36,8 +37,6 @@ BladeKnown = Literal["in_trial", "on_shelf", "archived", "new"]
 OnThere = Literal["skip", "replace"]
 Shape = Literal["run", "check", "wide"]
 Change = Literal["unit", "halved", "decimal"]
-IN_MM = {"mm": 1.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
-_GF_PER_NEWTON = 1000.0 / 9.80665
 _NUMBER = re.compile(r"\d[\d.,'\u00a0\u2009 ]*\d|\d")
 _PLACED = re.compile(r"\s*(?:@|\bat\b).*$", re.IGNORECASE)
 _LENGTHS_MM = (ZONE, LENGTH)
@@ -68,7 +67,7 @@ class SheetReading:
 
 
 @dataclass(frozen=True)
-class BladeFacts:
+class SheetBladeFacts:
     """What a row of a sheet says of its blade and edge: empty where it says nothing."""
 
     steel: str = ""
@@ -85,7 +84,7 @@ class SheetLine:
     row: int
     line: PaperLine
     rows: tuple[int, ...]
-    facts: BladeFacts
+    facts: SheetBladeFacts
 
 
 @dataclass(frozen=True)
@@ -195,15 +194,16 @@ class _Sheet:
         if role == ANGLE:
             return 0.5 if self.reading.angle_is == "included" else 1.0
         if is_force(role) or role == BLADE_COLUMN:
-            return _GF_PER_NEWTON if (own or self.reading.force_unit) == "N" else 1.0
+            is_newton = (own or self.reading.force_unit) == "N"
+            return force_to_gf(1.0, "N") if is_newton else 1.0
         if role in _LENGTHS_MM:
-            return IN_MM.get(own, 1.0)
+            return MM_PER_LENGTH.get(own, 1.0)
         if not is_count(role, self.method):
             return 1.0
         from_unit, to_unit = own or self.reading.count_unit, self.method.count_unit
-        if from_unit == to_unit or from_unit not in IN_MM or to_unit not in IN_MM:
+        if from_unit == to_unit or from_unit not in MM_PER_LENGTH or to_unit not in MM_PER_LENGTH:
             return 1.0
-        return IN_MM[from_unit] / IN_MM[to_unit]
+        return MM_PER_LENGTH[from_unit] / MM_PER_LENGTH[to_unit]
 
     def _plain(self, text: str, factor: float = 1.0) -> str:
         """Numbers of a cell with a point, times a factor; what is no number stays as it was."""
@@ -235,8 +235,10 @@ class _Sheet:
                 off += 0.5 * factor * 10.0**-decimals
         return off
 
-    def facts_of(self, row: Sequence[str]) -> BladeFacts:
-        return BladeFacts(self.cell(row, STEEL), self.value(row, HARDNESS), self.value(row, ANGLE))
+    def facts_of(self, row: Sequence[str]) -> SheetBladeFacts:
+        return SheetBladeFacts(
+            self.cell(row, STEEL), self.value(row, HARDNESS), self.value(row, ANGLE)
+        )
 
     def cells_of(self, row: Sequence[str]) -> dict[str, str]:
         """The cells of a line."""
@@ -327,7 +329,7 @@ def _by_column(body: Numbered, sheet: _Sheet) -> Iterator[SheetLine]:
         }
         first = own[0][0] if own else sheet.reading.head_rows
         line = PaperLine(f"c{place}", cells, "\n".join(looks))
-        yield SheetLine(first, line, tuple(n for n, _ in own), BladeFacts())
+        yield SheetLine(first, line, tuple(n for n, _ in own), SheetBladeFacts())
 
 
 def _at(row: Sequence[str], place: int) -> str:

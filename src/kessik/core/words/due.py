@@ -1,0 +1,69 @@
+"""What waits, in words."""
+
+from kessik.core.due import (
+    BackupFailed,
+    BatchAway,
+    ClaimExcluded,
+    HardnessNotMeasured,
+    LoanToReturn,
+    LotLow,
+    MoreHardnessNotMeasured,
+    PlannedWork,
+    ShotsToUse,
+    SoakDeed,
+    Waiting,
+    WorkAhead,
+)
+from kessik.core.vocabulary import STANDINGS
+from kessik.core.words.sentences import counted
+from kessik.core.words.soaks import DEED_WORDS, hours_words
+
+_CODES_NAMED = 4
+
+
+def due_words(what: Waiting) -> str:
+    """What waits, and since or until when."""
+    match what:
+        case LoanToReturn(code, lender, days):
+            return f"Return {code}{f' to {lender}' if lender else ''}, {_days_off(days)}"
+        case HardnessNotMeasured(code, standing):
+            known = f"only {STANDINGS[standing]}" if standing else "not known"
+            return f"Hardness of {code} is {known}"
+        case MoreHardnessNotMeasured(blades):
+            return f"Hardness of {blades} more blades is not measured"
+        case WorkAhead(work, days):
+            return f"{work_words(work)}, {_days_off(days)}"
+        case LotLow(name, left, unit):
+            return f"{name} runs low: {left:.1f} {unit} left"
+        case ShotsToUse():
+            return _shots_words(what)
+        case BatchAway(name, sent_on):
+            return f"{name} is at the analyser since {sent_on}"
+        case ClaimExcluded(code, grade):
+            return f"{code}: the assay excludes {grade}; inform the lender"
+        case SoakDeed(soak, deed, left_h):
+            due = "due since" if left_h < 0 else "due in"
+            return f"{soak}: {DEED_WORDS[deed]}, {due} {hours_words(abs(left_h))}"
+        case BackupFailed(why):
+            return f"The last backup failed: {why}. It is tried again every hour"
+
+
+def work_words(work: PlannedWork) -> str:
+    """A piece of a plan's work, with its trial and block."""
+    verb = {"prepare": "Prepare the edges of", "cut": "Cut", "verify": "Cut again"}[work.kind]
+    return f"{verb} {', '.join(work.blades)}: {work.trial}, block {work.block}"
+
+
+def _shots_words(what: ShotsToUse) -> str:
+    codes = [code for code, _ in what.by_code]
+    shots = sum(number for _, number in what.by_code)
+    waits = "1 shot waits" if shots == 1 else f"{counted(shots, 'shot')} wait"
+    more = len(codes) - _CODES_NAMED
+    named = ", ".join(codes[:_CODES_NAMED]) + (f" and {more} more" if more > 0 else "")
+    return f"{waits} to be used: {named}"
+
+
+def _days_off(days: int) -> str:
+    if days < 0:
+        return f"{counted(-days, 'day')} overdue"
+    return "today" if days == 0 else "tomorrow" if days == 1 else f"in {days} days"
