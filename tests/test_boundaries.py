@@ -1,10 +1,12 @@
 """The boundary checks see the code and fail on a planted violation."""
 
+import ast
 import importlib
 import re
 import shutil
 import subprocess
 import sys
+from collections import defaultdict
 from pathlib import Path
 
 import pytest
@@ -103,6 +105,16 @@ def test_the_core_may_not_look_at_the_machine(tree):
     )
     planted.unlink()
     assert found.stdout.count("TID251") == 2
+
+
+def test_no_class_name_means_two_things():
+    named = defaultdict(set)
+    for path in (ROOT / "src" / "kessik").rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text())):
+            if isinstance(node, ast.ClassDef):
+                named[node.name].add(path.name)
+    assert len(named) > 500
+    assert {name: where for name, where in named.items() if len(where) > 1} == {}
 
 
 def test_nothing_is_broken_in_the_tree_itself(tree):

@@ -28,9 +28,8 @@ class Person:
 
     def see(self, words, seconds=PATIENCE_S):
         def visible(driver):
-            return words in driver.find_element(By.TAG_NAME, "body").text.replace(
-                "\u2011", "-"
-            ).replace("\u00a0", " ")
+            shown = driver.execute_script("return document.body.innerText")
+            return words in shown.replace("\u2011", "-").replace("\u00a0", " ")
 
         try:
             self._wait(seconds).until(visible)

@@ -126,7 +126,7 @@ def test_the_line_up_of_the_raft_has_a_confounded_a_pending_and_a_stale_cell(dem
     assert cell_words(claimed, found.state.trial.rule) == "hardness is only claimed"
     stale = cells["AV-01", "thickness_behind_edge_mm"]
     assert (stale.state, stale.shown) == ("pending", "about 0.40 mm")
-    assert found.references == (), "a low and a high reference are named"
+    assert found.missing_references == (), "a low and a high reference are named"
     assert found.taken_as_equal == ()
 
 

@@ -9,8 +9,10 @@ from pathlib import Path
 import pytest
 
 from kessik.api.app import create_app
+from kessik.core.trials.verdict import judged
+from kessik.services.trials.verdicts import evidence
 from kessik.store.database import DATABASE_NAME, Database
-from kessik.store.queries import bench_log, shelf, trials
+from kessik.store.queries import bench_log, shelf, soaks, trials
 from tests.conftest import here
 from tests.helpers.odd_events import UNREADABLE
 
@@ -29,6 +31,7 @@ CONTENT = {
     "0011": (10, 6, 34),
     "0012": (10, 6, 34),
     "0013": (12, 6, 46),
+    "0014": (12, 6, 46),
 }
 """Trials, blades and runs in each."""
 
@@ -49,13 +52,15 @@ def test_it_opens_whole_and_every_event_is_understood(folder, request):
         blades = shelf.all_blades(session)
     number = request.node.callspec.id[:4]
     assert (len(found), len(blades), len(runs)) == CONTENT[number]
-    with here(create_app(database)) as client:
+    with here(create_app(database, renews=False)) as client:
         for run in runs:
             state = client.get(f"/api/runs/{run.id}").json()["state"]
             assert state["not_understood"] == 0
             assert state["count"] > 0 or not any(event.kind == "cut" for event in logs[run.id])
-        for trial in found[:2]:
-            assert client.get(f"/api/trials/{trial.id}/verdict").status_code == 200
+    for trial in found[:2]:
+        with database.read() as session:
+            known = evidence(session, trial.id)
+        assert judged(known).trial.id == trial.id
     database.close()
 
 
@@ -101,3 +106,20 @@ def test_there_is_one_of_every_schema_before_this_one():
     known = sorted(path.name[:4] for path in versions.glob("0*.py"))
     assert [path.name[:4] for path in FOLDERS] == known[:-1]
     assert sorted(CONTENT) == known[:-1]
+
+
+@pytest.mark.parametrize("folder", FOLDERS[13:14], ids=["0014"], indirect=True)
+def test_doubts_of_a_picture_that_were_kept_as_words_are_its_doubts(folder):
+    with sqlite3.connect(folder / DATABASE_NAME) as link:
+        by_how = "SELECT soak_id, id FROM soak_look WHERE json_extract(said, '$.how') = ? LIMIT 1"
+        soak, photo = link.execute(by_how, ["photo"]).fetchone()
+        _, grade = link.execute(by_how, ["grade"]).fetchone()
+        said = "UPDATE soak_look SET said = json_set(said, '$.said', ?) WHERE id = ?"
+        link.executemany(said, [("no_card burnt", photo), ("ISO 10289 grade 6", grade)])
+    database = Database(folder)
+    with database.read() as session:
+        looks = {look.id: look for look in soaks.looks_by_soak(session, [soak])[soak]}
+        _, graded, _ = soaks.find_look(session, grade)
+    assert (looks[photo].doubts, looks[photo].said) == (("no_card", "burnt"), "")
+    assert (graded.doubts, graded.said) == ((), "ISO 10289 grade 6")
+    database.close()

@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import { shortened, toUncertainty } from "../domain/format";
 import { markOf, markPath } from "../domain/marks";
+import { Note } from "../ui/Note";
 
 export interface Rung {
   readonly blade: string;
@@ -44,7 +45,7 @@ export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHigh
   const rowOf = (blade: string) => rungs.findIndex((r) => r.blade === blade);
   return (
     <div>
-      <p className="text-note text-ink-2">{title}</p>
+      <Note>{title}</Note>
       <div className="relative">
         {rungs.map((rung) => (
           <button
@@ -86,9 +87,7 @@ export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHigh
           })}
         </svg>
       </div>
-      {tieGroups.length ? (
-        <p className="text-note text-ink-2">In one bracket: these runs cannot tell them apart.</p>
-      ) : null}
+      {tieGroups.length ? <Note>In one bracket: these runs cannot tell them apart.</Note> : null}
     </div>
   );
 }

@@ -5,6 +5,7 @@ import { Button } from "../ui/Button";
 import { Choice, Options } from "../ui/Choice";
 import { Field } from "../ui/Field";
 import { Notice } from "../ui/Notice";
+import { TextButton } from "../ui/TextButton";
 import { useForm } from "../ui/useForm";
 
 const KINDS = { kind: { word: "damages" }, position_mm: { needed: "say where" } } as const;
@@ -31,16 +32,14 @@ export function EdgeDamage({ bladeId, edge }: { bladeId: string; edge: Schemas["
           // biome-ignore lint/suspicious/noArrayIndexKey: two marks may stand at one place
           <li key={i} className="flex items-center gap-3">
             {d.kind} at {d.position_mm} mm
-            <button
-              type="button"
-              className={`min-h-8 cursor-pointer text-note underline decoration-line
-                underline-offset-4`}
+            <TextButton
+              small
               onClick={() =>
                 save.mutate({ id: edge.id, damage: edge.damage.filter((_, other) => other !== i) })
               }
             >
               undo
-            </button>
+            </TextButton>
           </li>
         ))}
       </ul>

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { labelOf } from "../domain/words";
 import { Pop } from "../ui/Pop";
+import { TextButton } from "../ui/TextButton";
 import { FactHistory, factWords } from "./FactHistory";
 import { MeasureForm } from "./MeasureForm";
 
@@ -26,11 +27,9 @@ export function EdgeFact({
           open={open}
           onOpenChange={setOpen}
           trigger={
-            <button
-              type="button"
+            <TextButton
               aria-label={`Measure ${quantity.label} of edge ${edge.number}`}
-              className={`min-h-11 cursor-pointer text-left underline decoration-line
-                underline-offset-4 hover:decoration-ink`}
+              className="text-left"
             >
               {none ? "none" : factWords(inUse, quantity)}
               {inUse && inUse.standing !== "measured_here" ? (
@@ -39,7 +38,7 @@ export function EdgeFact({
                   {labelOf("standings", inUse.standing)}
                 </span>
               ) : null}
-            </button>
+            </TextButton>
           }
         >
           <MeasureForm

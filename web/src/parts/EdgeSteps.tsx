@@ -1,10 +1,12 @@
 import { useState } from "react";
 import { putEdge, useChange } from "../api/changes";
-import { Refused, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
+import { elsewhere } from "../ui/refusal";
 import { StepList } from "./StepList";
-import { readSteps, StepsEditor, typedStep } from "./StepsEditor";
+import { StepsEditor } from "./StepsEditor";
+import { NEW_STEP, stepsSent, useSteps } from "./steps";
 
 /** How an edge was made, step by step. */
 export function EdgeSteps({
@@ -19,13 +21,16 @@ export function EdgeSteps({
   departures: string[];
 }) {
   const [editing, setEditing] = useState(false);
-  const [typed, setTyped] = useState(() => edge.steps.map(typedStep));
+  const steps = useSteps(`steps:${edge.id}`, edge.steps.length ? edge.steps : [NEW_STEP]);
   const save = useChange(
     (body: Schemas["EdgeBody"]) => putEdge(bladeId, body),
-    () => setEditing(false),
+    () => close(),
   );
-  const refused = save.error instanceof Refused ? save.error : null;
-  const steps = readSteps(typed);
+  const close = () => {
+    steps.drop();
+    setEditing(false);
+  };
+  const read = steps.read();
   return (
     <section aria-label="Steps">
       <h3 className="font-semibold">
@@ -39,24 +44,17 @@ export function EdgeSteps({
       </h3>
       {editing ? (
         <>
-          <StepsEditor
-            steps={typed}
-            onChange={setTyped}
-            refusedField={refused?.problem.field}
-            refusal={refused?.message ?? ""}
-          />
-          <Notice
-            says={refused?.problem.field?.startsWith("steps.") ? undefined : save.error?.message}
-          />
+          <StepsEditor steps={steps} error={save.error} />
+          <Notice says={elsewhere(save.error, new Set(steps.fields("steps")))} />
           <div className="mt-2 flex gap-3">
             <Button
               kind="next"
-              disabled={!steps || save.isPending}
-              onClick={() => (steps ? save.mutate({ id: edge.id, steps }) : undefined)}
+              disabled={!read || save.isPending}
+              onClick={() => read && save.mutate({ id: edge.id, steps: stepsSent(read) })}
             >
               Save steps
             </Button>
-            <Button kind="quiet" onClick={() => setEditing(false)}>
+            <Button kind="quiet" onClick={close}>
               Cancel
             </Button>
           </div>
@@ -69,14 +67,7 @@ export function EdgeSteps({
               Other than the recipe, {d}.
             </p>
           ))}
-          <Button
-            kind="quiet"
-            className="px-0"
-            onClick={() => {
-              setTyped(edge.steps.length ? edge.steps.map(typedStep) : [typedStep()]);
-              setEditing(true);
-            }}
-          >
+          <Button kind="quiet" className="px-0" onClick={() => setEditing(true)}>
             {edge.steps.length ? "Change the procedure" : "Record the steps"}
           </Button>
         </>

@@ -5,6 +5,8 @@ import { shown } from "../domain/quantities";
 import { labelOf } from "../domain/words";
 import { Button } from "../ui/Button";
 import { Field } from "../ui/Field";
+import { Note } from "../ui/Note";
+import { TextButton } from "../ui/TextButton";
 
 type Measurement = Schemas["MeasurementOut"];
 type Quantity = Schemas["QuantityOut"];
@@ -48,7 +50,7 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
         {m.on ? `, ${m.on}` : ""}
         {m.instrument ? `, ${m.instrument}` : ""}
       </p>
-      <p className="text-note text-ink-2">
+      <Note>
         {m.in_use
           ? "in use"
           : m.struck
@@ -58,9 +60,9 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
         {stations.length
           ? ` · ${stations.map((s) => `${s.position_mm}: ${s.value_mm.toFixed(2)}`).join(", ")}`
           : ""}
-      </p>
+      </Note>
       {m.hardness ? (
-        <p className="text-note text-ink-2">
+        <Note>
           {m.hardness.used.length} readings, {m.hardness.low_hrc.toFixed(1)} to{" "}
           {m.hardness.high_hrc.toFixed(1)} HRC
           {m.hardness.sd_hrc !== null ? `, standard deviation ${m.hardness.sd_hrc.toFixed(2)}` : ""}
@@ -68,7 +70,7 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
             ? ", corrected by " +
               `${m.hardness.correction_hrc > 0 ? "+" : "−"}${Math.abs(m.hardness.correction_hrc).toFixed(2)}`
             : ""}
-        </p>
+        </Note>
       ) : null}
       {(m.hardness?.warnings ?? []).map((w) => (
         <p key={w} className="border-l-4 border-glint pl-2 text-note">
@@ -93,14 +95,9 @@ function Entry({ m, quantity }: { m: Measurement; quantity: Quantity }) {
           <Button type="submit">Exclude</Button>
         </form>
       ) : (
-        <button
-          type="button"
-          className={`min-h-6 cursor-pointer text-note underline decoration-line
-            underline-offset-4 hover:decoration-ink`}
-          onClick={() => (m.struck ? strike.mutate("") : setAsking(true))}
-        >
+        <TextButton small onClick={() => (m.struck ? strike.mutate("") : setAsking(true))}>
           {m.struck ? "Include again" : "Exclude"}
-        </button>
+        </TextButton>
       )}
       {strike.error ? <p className="text-note text-rust">{strike.error.message}</p> : null}
     </li>

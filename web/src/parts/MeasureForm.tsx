@@ -10,6 +10,7 @@ import { Choice, Options } from "../ui/Choice";
 import { DayField } from "../ui/DayField";
 import { Field, LongField } from "../ui/Field";
 import { FormFoot } from "../ui/FormFoot";
+import { Note } from "../ui/Note";
 import { Tick } from "../ui/Tick";
 import { useForm } from "../ui/useForm";
 import {
@@ -113,9 +114,7 @@ export function MeasureForm({
         </div>
       </details>
       {form.typed.standing.startsWith("measured") ? null : (
-        <p className="text-note text-ink-2">
-          Only what was measured counts for a fair comparison; the rest stays open.
-        </p>
+        <Note>Only what was measured counts for a fair comparison; the rest stays open.</Note>
       )}
       <FormFoot form={form} isSaving={save.isPending} />
       {onUnknown ? (

@@ -4,6 +4,7 @@ import { api, body, type Schemas } from "../api/client";
 import type { Log } from "../api/events";
 import { clock, counted } from "../domain/format";
 import { EVENTS } from "../domain/words.gen";
+import { TextButton } from "../ui/TextButton";
 import { Tick } from "../ui/Tick";
 import { CorrectEntry } from "./CorrectEntry";
 
@@ -79,33 +80,27 @@ export function RunLog({
                   {rightedTo(e, righted.get(e.id))} <Picture event={e} />
                 </span>
                 {changeable ? (
-                  <button
-                    type="button"
-                    className="min-h-8 cursor-pointer text-note underline underline-offset-4"
-                    onClick={() => setOpen(open === e.id ? null : e.id)}
-                  >
+                  <TextButton small onClick={() => setOpen(open === e.id ? null : e.id)}>
                     Correct
-                  </button>
+                  </TextButton>
                 ) : null}
                 {facts(e.kind)?.ends && !gone && run.state.status !== "cutting" ? (
-                  <button
-                    type="button"
-                    className="min-h-8 cursor-pointer text-note underline underline-offset-4"
+                  <TextButton
+                    small
                     onClick={() => void log("correction", { target: e.id, becomes: null })}
                   >
                     Reopen the run
-                  </button>
+                  </TextButton>
                 ) : null}
                 {run.put_right[e.id] ? (
-                  <button
-                    type="button"
-                    className="min-h-8 cursor-pointer text-note underline underline-offset-4"
+                  <TextButton
+                    small
                     onClick={() =>
                       void log("correction", { target: run.put_right[e.id] ?? "", becomes: null })
                     }
                   >
                     Include again
-                  </button>
+                  </TextButton>
                 ) : null}
               </div>
               {open === e.id ? (
@@ -121,13 +116,9 @@ export function RunLog({
         })}
       </ol>
       {run.earlier_events > 0 && !whole.data ? (
-        <button
-          type="button"
-          className="min-h-11 cursor-pointer self-start underline underline-offset-4"
-          onClick={() => setAll(true)}
-        >
+        <TextButton className="self-start" onClick={() => setAll(true)}>
           Show {run.earlier_events} earlier events
-        </button>
+        </TextButton>
       ) : null}
     </section>
   );

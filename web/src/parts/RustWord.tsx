@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { bladeSoaksQuery, trialSoaksQuery } from "../api/queries";
 import { Mark } from "../ui/Mark";
+import { Section } from "../ui/Section";
 
 /** How a blade did in soaks: its place, its area, and the conditions both were got under. */
 export function RustWord({ bladeId }: { bladeId: string }) {
@@ -19,8 +20,7 @@ export function RustOfTrial({ trialId }: { trialId: string }) {
   const blades = useQuery(trialSoaksQuery(trialId));
   if (!blades.data?.length) return null;
   return (
-    <section aria-label="Rust of these blades" className="mt-8 border-t-[1.5px] border-ink pt-3">
-      <h2 className="text-lead font-bold">Rust of these blades</h2>
+    <Section title="Rust of these blades" ruled>
       <div className="mt-1 grid gap-x-10 gap-y-4 bench:grid-cols-3">
         {blades.data.map((blade) => (
           <div key={blade.blade_id}>
@@ -31,7 +31,7 @@ export function RustOfTrial({ trialId }: { trialId: string }) {
           </div>
         ))}
       </div>
-    </section>
+    </Section>
   );
 }
 

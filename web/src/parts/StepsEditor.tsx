@@ -1,36 +1,10 @@
-import type { Schemas } from "../api/client";
-import { typedNumber } from "../domain/format";
 import { Button } from "../ui/Button";
 import { CellField } from "../ui/CellField";
+import { refusalAt } from "../ui/refusal";
+import { Table, unseen } from "../ui/Table";
+import { anotherStep, type STEP_KINDS, type StepRows } from "./steps";
 
-type Step = Schemas["StepBody"];
-
-/** A step as typed: numbers stay text until they are kept. */
-export interface TypedStep {
-  abrasive: string;
-  kind: string;
-  size_um: string;
-  grit: string;
-  side_angle_deg: string;
-  strokes_per_side: string;
-  pressure: string;
-  note: string;
-  repeats: string;
-}
-
-export const typedStep = (step?: Step): TypedStep => ({
-  abrasive: step?.abrasive ?? "",
-  kind: step?.kind ?? "",
-  size_um: step?.size_um?.toString() ?? "",
-  grit: step?.grit ?? "",
-  side_angle_deg: step?.side_angle_deg?.toString() ?? "",
-  strokes_per_side: step?.strokes_per_side?.toString() ?? "",
-  pressure: step?.pressure ?? "",
-  note: step?.note ?? "",
-  repeats: String(step?.repeats ?? 1),
-});
-
-const COLUMNS: ReadonlyArray<readonly [keyof TypedStep, string, string]> = [
+const COLUMNS: ReadonlyArray<readonly [keyof typeof STEP_KINDS, string, string]> = [
   ["abrasive", "abrasive", "min-w-32"],
   ["kind", "kind", "min-w-28"],
   ["size_um", "µm", "w-16"],
@@ -40,98 +14,51 @@ const COLUMNS: ReadonlyArray<readonly [keyof TypedStep, string, string]> = [
   ["pressure", "pressure", "w-24"],
   ["repeats", "times", "w-14"],
 ];
-const NUMBERS = ["size_um", "side_angle_deg", "strokes_per_side", "repeats"] as const;
-
-/** The typed steps as they are sent; undefined where a number cannot be read. */
-export function readSteps(steps: readonly TypedStep[]): Step[] | undefined {
-  const read = steps.map((step): Step | undefined => {
-    const [size, angle, strokes, repeats] = NUMBERS.map((name) => typedNumber(step[name]));
-    if (size === undefined || angle === undefined || strokes === undefined || !repeats)
-      return undefined;
-    return { ...step, size_um: size, side_angle_deg: angle, strokes_per_side: strokes, repeats };
-  });
-  return read.includes(undefined) ? undefined : (read as Step[]);
-}
 
 /** The ordered steps of a regime, in a table that is typed into; a refusal stands at its field. */
-export function StepsEditor({
-  steps,
-  onChange,
-  refusedField = null,
-  refusal = "",
-}: {
-  steps: readonly TypedStep[];
-  onChange: (steps: TypedStep[]) => void;
-  refusedField?: string | null | undefined;
-  refusal?: string;
-}) {
-  const set = (at: number, part: Partial<TypedStep>) =>
-    onChange(steps.map((step, i) => (i === at ? { ...step, ...part } : step)));
-  const move = (at: number, by: number) => {
-    const next = [...steps];
-    const [taken] = next.splice(at, 1);
-    if (taken) next.splice(at + by, 0, taken);
-    onChange(next);
+export function StepsEditor({ steps, error }: { steps: StepRows; error: Error | null }) {
+  const { rows } = steps;
+  const moveUp = (at: number) => {
+    const next = [...rows];
+    next.splice(at - 1, 0, ...next.splice(at, 1));
+    steps.put(next);
   };
   return (
     <div className="overflow-x-auto">
-      <table className="w-full border-collapse">
-        <thead>
-          <tr className="border-b-[1.5px] border-ink text-left text-note text-ink-2">
-            <th className="py-1 pr-2 font-medium">step</th>
-            {COLUMNS.map(([name, label]) => (
-              <th key={name} className="px-1 py-1 font-medium">
-                {label}
-              </th>
-            ))}
-            <th>
-              <span className="sr-only">move or delete</span>
+      <Table
+        heads={["step", ...COLUMNS.map(([, label]) => label), unseen("move or delete")]}
+        cell="px-1 py-1"
+      >
+        {rows.map((step, i) => (
+          <tr key={step.id} className="border-b border-line">
+            <th scope="row" className="pr-2 text-left font-semibold">
+              {i + 1}
             </th>
+            {COLUMNS.map(([name, label, width]) => {
+              const cell = steps.cell(step, name);
+              return (
+                <td key={name} className="p-1 align-top">
+                  <CellField
+                    says={`step ${i + 1}, ${label}`}
+                    {...cell}
+                    className={`w-full ${width}`}
+                    error={cell.error ?? refusalAt(error, `steps.${i}.${name}`)}
+                  />
+                </td>
+              );
+            })}
+            <td className="whitespace-nowrap">
+              <Tool label={`Move step ${i + 1} up`} off={i === 0} onClick={() => moveUp(i)}>
+                ↑
+              </Tool>
+              <Tool label={`Delete step ${i + 1}`} onClick={() => steps.remove(step.id)}>
+                ×
+              </Tool>
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          {steps.map((step, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a step is its place in the order
-            <tr key={i} className="border-b border-line">
-              <th scope="row" className="pr-2 text-left font-semibold">
-                {i + 1}
-              </th>
-              {COLUMNS.map(([name, label, width]) => {
-                const unread =
-                  (NUMBERS as readonly string[]).includes(name) &&
-                  typedNumber(step[name]) === undefined
-                    ? `“${step[name]}” is not a number`
-                    : undefined;
-                const wrong =
-                  unread ?? (refusedField === `steps.${i}.${name}` ? refusal : undefined);
-                return (
-                  <td key={name} className="p-1 align-top">
-                    <CellField
-                      says={`step ${i + 1}, ${label}`}
-                      value={step[name]}
-                      onChange={(e) => set(i, { [name]: e.target.value })}
-                      className={`w-full ${width}`}
-                      error={wrong}
-                    />
-                  </td>
-                );
-              })}
-              <td className="whitespace-nowrap">
-                <Tool label={`Move step ${i + 1} up`} off={i === 0} onClick={() => move(i, -1)}>
-                  ↑
-                </Tool>
-                <Tool
-                  label={`Delete step ${i + 1}`}
-                  onClick={() => onChange(steps.filter((_, other) => other !== i))}
-                >
-                  ×
-                </Tool>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <Button kind="quiet" className="px-0" onClick={() => onChange([...steps, typedStep()])}>
+        ))}
+      </Table>
+      <Button kind="quiet" className="px-0" onClick={() => steps.put([...rows, anotherStep()])}>
         Add a step
       </Button>
     </div>

@@ -4,6 +4,7 @@ import { useChange } from "../api/changes";
 import { type BinnedKind, bringBack, hangsOnQuery, putIntoBin } from "../api/record";
 import { newId } from "../domain/ids";
 import { Button } from "../ui/Button";
+import { Notice } from "../ui/Notice";
 import { Sheet } from "../ui/Sheet";
 import { useUndo } from "../ui/Undo";
 
@@ -83,11 +84,7 @@ function Asked({
           </p>
         </>
       ) : null}
-      {wrong ? (
-        <p role="alert" className="mt-3 font-medium text-rust">
-          {wrong.message}
-        </p>
-      ) : null}
+      <Notice says={wrong?.message} className="mt-3 font-medium" />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import { useWidth } from "../ui/useWidth";
-import type { Ends, TypedZone, ZoneUse } from "./zones";
+import type { Ends, ZoneRows, ZoneUse } from "./zones";
 
 const FILL: Record<ZoneUse, string> = {
   cut: "var(--hemp)",
@@ -10,15 +10,13 @@ const FILL: Record<ZoneUse, string> = {
 
 /** The zones drawn along the edge, each with a grip at both ends. */
 export function ZoneDrawing({
-  typed,
-  numbers,
+  zones,
+  ends,
   length,
-  onMove,
 }: {
-  typed: readonly TypedZone[];
-  numbers: Ends;
+  zones: ZoneRows;
+  ends: Ends;
   length: number;
-  onMove: (at: number, part: Partial<TypedZone>) => void;
 }) {
   const { ref, width } = useWidth<HTMLDivElement>(480);
   const drawing = useRef<SVGSVGElement>(null);
@@ -57,20 +55,20 @@ export function ZoneDrawing({
             ) : null}
           </g>
         ))}
-        {typed.map((zone, i) => {
-          const [from, to] = numbers[i] ?? [];
+        {zones.rows.map((zone, i) => {
+          const [from, to] = ends[i] ?? [];
+          const use = zone.use as ZoneUse;
           if (typeof from !== "number" || typeof to !== "number") return null;
           return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: zones have no name of their own
-            <g key={i}>
+            <g key={zone.id}>
               <rect
                 x={x(from)}
                 y={22}
                 width={Math.max(x(to) - x(from), 0)}
                 height={22}
-                fill={FILL[zone.use]}
+                fill={FILL[use]}
                 stroke="var(--ink)"
-                strokeDasharray={zone.use === "control" ? "3 3" : undefined}
+                strokeDasharray={use === "control" ? "3 3" : undefined}
               />
               <Grip
                 at={from}
@@ -78,7 +76,7 @@ export function ZoneDrawing({
                 label={`Zone ${i + 1}, from`}
                 length={length}
                 read={at}
-                onMove={(mm) => onMove(i, { from: String(mm) })}
+                onMove={(mm) => zones.set(zone.id, { from_mm: String(mm) })}
               />
               <Grip
                 at={to}
@@ -86,7 +84,7 @@ export function ZoneDrawing({
                 label={`Zone ${i + 1}, to`}
                 length={length}
                 read={at}
-                onMove={(mm) => onMove(i, { to: String(mm) })}
+                onMove={(mm) => zones.set(zone.id, { to_mm: String(mm) })}
               />
             </g>
           );

@@ -1,15 +1,17 @@
 import { useState } from "react";
 import { putEdge, useChange } from "../api/changes";
-import { Refused, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { typedNumber } from "../domain/format";
 import { WORDS } from "../domain/words";
 import { Button } from "../ui/Button";
 import { Choice, Options } from "../ui/Choice";
 import { Field } from "../ui/Field";
+import { Notice } from "../ui/Notice";
+import { refusalAt } from "../ui/refusal";
 import { Tick } from "../ui/Tick";
-import { useDraft } from "../ui/useDraft";
+import { useRows } from "../ui/useRows";
 import { ZoneDrawing } from "./ZoneDrawing";
-import { longestFree, type TypedZone, type ZoneUse } from "./zones";
+import { longestFree, ZONE_KINDS, type ZoneUse, zoneTyped } from "./zones";
 
 type Edge = Schemas["EdgeOut"];
 
@@ -23,52 +25,29 @@ export function ZoneEditor({
   edge: Edge;
   lengthMm: number | null;
 }) {
-  const [start] = useState(() => ({
-    zones: edge.zones.map((z) => ({
-      from: String(z.from_mm),
-      to: String(z.to_mm),
-      use: z.use ?? "cut",
-      name: z.name ?? "",
-    })) as TypedZone[],
-    overlap: edge.zones_overlap,
-  }));
-  const [typed, setTyped, , forget] = useDraft(`zones:${edge.id}`, start);
-  const save = useChange((body: Schemas["EdgeBody"]) => putEdge(bladeId, body));
-  const refused = save.error instanceof Refused ? save.error : null;
+  const draft = `zones:${edge.id}`;
+  const zones = useRows({ draft, kinds: ZONE_KINDS, start: edge.zones.map(zoneTyped) });
+  const [overlap, setOverlap] = useState(edge.zones_overlap);
+  const save = useChange((body: Schemas["EdgeBody"]) => putEdge(bladeId, body), zones.drop);
+  const refused = refusalAt(save.error, "zones");
   const length = lengthMm ?? 100;
-  const numbers = typed.zones.map((z) => [typedNumber(z.from), typedNumber(z.to)] as const);
-  const readable = numbers.every(([a, b]) => typeof a === "number" && typeof b === "number");
-  const set = (at: number, part: Partial<TypedZone>) =>
-    setTyped({ ...typed, zones: typed.zones.map((z, i) => (i === at ? { ...z, ...part } : z)) });
-  const free = longestFree(numbers, length);
-  const add = (use: ZoneUse) =>
-    setTyped({
-      ...typed,
-      zones: [...typed.zones, { from: String(free[0]), to: String(free[1]), use, name: "" }],
-    });
+  const ends = zones.rows.map((z) => [typedNumber(z.from_mm), typedNumber(z.to_mm)] as const);
+  const read = zones.read();
+  const add = (use: ZoneUse) => {
+    const [from, to] = longestFree(ends, length);
+    zones.add({ from_mm: String(from), to_mm: String(to), use, name: "" });
+  };
   const keep = () => {
-    if (!readable) return;
-    save.mutate(
-      {
-        id: edge.id,
-        zones: typed.zones.map((z, i) => ({
-          from_mm: numbers[i]?.[0] as number,
-          to_mm: numbers[i]?.[1] as number,
-          use: z.use,
-          name: z.name,
-        })),
-        zones_overlap: typed.overlap,
-      },
-      { onSuccess: forget },
-    );
+    if (!read) return;
+    const sent = read.map(({ id: _, ...zone }) => zone);
+    save.mutate({ id: edge.id, zones: sent, zones_overlap: overlap });
   };
   return (
     <section aria-label="Zones">
-      <ZoneDrawing typed={typed.zones} numbers={numbers} length={length} onMove={set} />
-      {typed.zones.map((zone, i) => (
+      <ZoneDrawing zones={zones} ends={ends} length={length} />
+      {zones.rows.map((zone, i) => (
         <div
-          // biome-ignore lint/suspicious/noArrayIndexKey: zones have no name of their own
-          key={i}
+          key={zone.id}
           className={`mt-2 grid grid-cols-[1fr_1fr_auto] items-end
             bench:grid-cols-[8rem_5.5rem_1fr_auto] gap-2`}
         >
@@ -76,58 +55,30 @@ export function ZoneEditor({
             label={`Zone ${i + 1} from`}
             unit="mm"
             inputMode="decimal"
-            value={zone.from}
-            onChange={(e) => set(i, { from: e.target.value })}
-            error={numbers[i]?.[0] === undefined ? "not a number" : undefined}
+            {...zones.cell(zone, "from_mm")}
           />
-          <Field
-            label="to"
-            unit="mm"
-            inputMode="decimal"
-            value={zone.to}
-            onChange={(e) => set(i, { to: e.target.value })}
-            error={numbers[i]?.[1] === undefined ? "not a number" : undefined}
-          />
-          <Choice
-            label="It is"
-            className="max-bench:col-span-2"
-            value={zone.use}
-            onPick={(picked) => set(i, { use: picked as ZoneUse })}
-          >
+          <Field label="to" unit="mm" inputMode="decimal" {...zones.cell(zone, "to_mm")} />
+          <Choice label="It is" className="max-bench:col-span-2" {...zones.choice(zone, "use")}>
             <Options of={WORDS.zoneUses} />
           </Choice>
           <button
             type="button"
             aria-label={`Delete zone ${i + 1}`}
             className="min-h-11 min-w-11 cursor-pointer"
-            onClick={() =>
-              setTyped({ ...typed, zones: typed.zones.filter((_, other) => other !== i) })
-            }
+            onClick={() => zones.remove(zone.id)}
           >
             ×
           </button>
         </div>
       ))}
-      {refused?.at("zones") ? (
-        <p role="alert" className="mt-2 font-medium text-rust">
-          {refused.message}
-        </p>
-      ) : save.error ? (
-        <p role="alert" className="mt-2 text-rust">
-          {save.error.message}
-        </p>
-      ) : null}
-      {refused?.message.includes("overlap") || typed.overlap ? (
-        <Tick
-          label="Let them overlap"
-          checked={typed.overlap}
-          onTick={(on) => setTyped({ ...typed, overlap: on })}
-        />
+      <Notice says={refused ?? save.error?.message} className="mt-2 font-medium" />
+      {refused?.includes("overlap") || overlap ? (
+        <Tick label="Let them overlap" checked={overlap} onTick={setOverlap} />
       ) : null}
       <div className="mt-2 flex flex-wrap gap-2">
         <Button onClick={() => add("cut")}>Add a zone</Button>
         <Button onClick={() => add("control")}>Add control zone</Button>
-        <Button kind="next" onClick={keep} disabled={save.isPending || !readable}>
+        <Button kind="next" onClick={keep} disabled={save.isPending || !read}>
           Save zones
         </Button>
       </div>

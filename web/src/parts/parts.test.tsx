@@ -5,7 +5,6 @@ import { BevelSection } from "../charts/BevelSection";
 import { labelOf } from "../domain/words";
 import { factWords } from "./FactHistory";
 import { StepList, stepWords } from "./StepList";
-import { readSteps, StepsEditor, typedStep } from "./StepsEditor";
 
 const step: Schemas["StepBody"] = {
   abrasive: "water stone",
@@ -24,35 +23,6 @@ describe("the steps of a regime", () => {
     expect(stepWords(step)).toBe("water stone, 11.5 µm (JIS 1000) at 15°, 30 strokes a side");
     expect(stepWords({ abrasive: "strop", repeats: 2 })).toBe("strop, 2 times");
     expect(renderToStaticMarkup(<StepList steps={[step, step]} />).match(/<li>/g)).toHaveLength(2);
-  });
-
-  it("come back from the table as they went in", () => {
-    expect(readSteps([typedStep(step)])).toEqual([step]);
-    expect(
-      readSteps([{ ...typedStep(step), size_um: "", strokes_per_side: "" }])?.[0],
-    ).toMatchObject({
-      size_um: null,
-      strokes_per_side: null,
-    });
-  });
-
-  it("are not read while a number in them is none", () => {
-    expect(readSteps([{ ...typedStep(step), strokes_per_side: "many" }])).toBeUndefined();
-    expect(readSteps([{ ...typedStep(step), repeats: "" }])).toBeUndefined();
-  });
-
-  it("show a refusal at the field it is about", () => {
-    const drawn = renderToStaticMarkup(
-      <StepsEditor
-        steps={[typedStep(step), { ...typedStep(step), strokes_per_side: "-5" }]}
-        onChange={() => undefined}
-        refusedField="steps.1.strokes_per_side"
-        refusal="step 2: -5 strokes cannot be; 0 or more can"
-      />,
-    );
-    const [, after] = drawn.split('aria-label="step 2, strokes a side"');
-    expect(after).toContain("-5 strokes cannot be");
-    expect(drawn.match(/aria-invalid="true"/g)).toHaveLength(1);
   });
 });
 

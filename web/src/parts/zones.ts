@@ -1,14 +1,28 @@
 import type { Schemas } from "../api/client";
+import type { RowTyped, useRows } from "../ui/useRows";
 
 export type ZoneUse = NonNullable<Schemas["ZoneBody"]["use"]>;
 
-/** A zone as it is typed. */
-export interface TypedZone {
-  from: string;
-  to: string;
-  use: ZoneUse;
-  name: string;
-}
+/** How a zone is read. */
+export const ZONE_KINDS = {
+  from_mm: { needed: "say where it begins" },
+  to_mm: { needed: "say where it ends" },
+  use: { word: "zoneUses" },
+  name: "text",
+} as const;
+export type ZoneRows = ReturnType<typeof useRows<typeof ZONE_KINDS>>;
+
+/** A zone as its fields show it. */
+export const zoneTyped = (
+  zone: Schemas["ZoneBody"],
+  place: number,
+): RowTyped<typeof ZONE_KINDS> => ({
+  id: `zone ${place}`,
+  from_mm: String(zone.from_mm),
+  to_mm: String(zone.to_mm),
+  use: zone.use ?? "cut",
+  name: zone.name ?? "",
+});
 
 /** Where zones begin and end, mm from the heel; nothing where a number cannot be read. */
 export type Ends = ReadonlyArray<readonly [number | null | undefined, number | null | undefined]>;

@@ -43,6 +43,8 @@ export function useRows<const K extends Kinds>({ draft, kinds, start }: Options<
     add: (cells: Omit<RowTyped<K>, "id">) =>
       put([...rows, { ...cells, id: newId() } as RowTyped<K>]),
     remove: (id: string) => put(rows.filter((row) => row.id !== id)),
+    /** The cells as a refusal names them, under the name of the rows. */
+    fields: (of: string) => rows.flatMap((_, at) => names.map((name) => `${of}.${at}.${name}`)),
     /** The rows as they are sent; null while a cell of them cannot be read. */
     read: (): RowValues<K>[] | null => {
       if (rows.some((row) => names.some((name) => wrongAt(row, name)))) return null;

@@ -1,9 +1,12 @@
 """Sentences, made last and from typed findings; nothing reads them but people."""
 
 __all__ = [
+    "acts",
     "after_keen",
     "assay",
+    "bin",
     "blinding",
+    "due",
     "elements",
     "facts",
     "figures",
@@ -16,6 +19,7 @@ __all__ = [
     "plans",
     "sentences",
     "settled",
+    "sheets",
     "soaks",
     "stages",
     "stock",

@@ -2,6 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useSearchParams } from "react-router";
 import { assaysQuery } from "../../api/queries";
 import { Button, buttonLook } from "../../ui/Button";
+import { Note } from "../../ui/Note";
+import { Page } from "../../ui/Page";
+import { Section } from "../../ui/Section";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
 import { BatchForm } from "./BatchForm";
@@ -22,7 +25,7 @@ export function Assay() {
   const placed = new Set(data.batches.flatMap((b) => b.blade_ids ?? []));
   const loose = data.blades.filter((blade) => !placed.has(blade.id));
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+    <Page>
       <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
         <h1 className="answer max-w-4xl">{data.headline}</h1>
         <div className="flex flex-wrap gap-3">
@@ -35,10 +38,10 @@ export function Assay() {
           </Button>
         </div>
       </div>
-      <p className="mt-2 max-w-3xl text-note text-ink-2">
+      <Note className="mt-2 max-w-3xl">
         X-ray sources give ionising radiation: only licensed or trained hands, under local radiation
         rules, and never a sample held by hand. Claims are tried among {data.grades} grades.
-      </p>
+      </Note>
       {data.waiting.length ? <WaitingFiles place={data} /> : null}
       {data.batches.map((each) => (
         <Parcel
@@ -49,10 +52,9 @@ export function Assay() {
         />
       ))}
       {loose.length ? (
-        <section aria-label="Blades in no batch" className="mt-8">
-          <h2 className="text-lead font-bold">In no batch</h2>
+        <Section title="In no batch" says="Blades in no batch" className="mt-8">
           <BladeRows blades={loose} />
-        </section>
+        </Section>
       ) : null}
       {data.blades.length === 0 && data.batches.length === 0 ? <Empty /> : null}
       <nav aria-label="About the assay" className="mt-9 flex flex-wrap gap-3 pb-6">
@@ -85,7 +87,7 @@ export function Assay() {
       >
         <BringShots batches={data.batches} />
       </Sheet>
-    </div>
+    </Page>
   );
 }
 

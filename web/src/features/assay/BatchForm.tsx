@@ -7,6 +7,7 @@ import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
 import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
+import { Note } from "../../ui/Note";
 import { Notice } from "../../ui/Notice";
 import { Tick } from "../../ui/Tick";
 import { type Typed, useForm } from "../../ui/useForm";
@@ -95,9 +96,7 @@ export function BatchForm({
           </Button>
         ) : null}
       </span>
-      {batch ? (
-        <p className="col-span-2 text-note text-ink-2">The blades and their shots stay.</p>
-      ) : null}
+      {batch ? <Note className="col-span-2">The blades and their shots stay.</Note> : null}
     </form>
   );
 }

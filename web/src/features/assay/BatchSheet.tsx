@@ -4,7 +4,10 @@ import type { Schemas } from "../../api/client";
 import { batchQuery } from "../../api/queries";
 import { buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
+import { Note } from "../../ui/Note";
+import { Heading } from "../../ui/Section";
 import { Failed, Waiting } from "../../ui/State";
+import { Table } from "../../ui/Table";
 import { whereabouts } from "./place";
 import { VerdictWord } from "./VerdictWord";
 
@@ -39,41 +42,31 @@ export function BatchSheet() {
       {blades.map((blade) => (
         <Blade key={blade.line.id} blade={blade} shared={shared} />
       ))}
-      <h2 className="mt-6 text-lead font-bold">Means, mass per cent</h2>
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by keyboard */}
-      <section className="overflow-x-auto" aria-label="Means" tabIndex={0}>
-        <table className="w-full border-collapse text-note">
-          <thead>
-            <tr className="border-b border-ink text-right">
-              <th className="py-1 text-left font-medium">blade</th>
-              {elements.map((e) => (
-                <th key={e} className="px-1 font-medium">
-                  {e}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {blades.map((blade) => (
-              <tr key={blade.line.id} className="border-b border-line text-right">
-                <th scope="row" className="py-1 text-left">
-                  {blade.line.code}
-                </th>
-                {elements.map((e) => (
-                  <td key={e} className="px-1">
-                    {content(blade, e)}
-                  </td>
-                ))}
-              </tr>
+      <Heading className="mt-6">Means, mass per cent</Heading>
+      <Table
+        heads={["blade", ...elements.map((e) => ({ key: e, name: e, look: "text-right" }))]}
+        cell="px-1 py-1"
+        className="w-full text-note"
+        scrolls="Means"
+      >
+        {blades.map((blade) => (
+          <tr key={blade.line.id} className="border-b border-line text-right">
+            <th scope="row" className="py-1 text-left">
+              {blade.line.code}
+            </th>
+            {elements.map((e) => (
+              <td key={e} className="px-1">
+                {content(blade, e)}
+              </td>
             ))}
-          </tbody>
-        </table>
-      </section>
-      <p className="mt-4 text-note text-ink-2">
+          </tr>
+        ))}
+      </Table>
+      <Note className="mt-4">
         What this does not show: carbon, nitrogen, boron and oxygen, which no analyser in air sees;
         what lies under a coating; how a blade was hardened. A verdict is about the claim among the
         grades tried, never about what a steel is. {blades[0]?.assumption}
-      </p>
+      </Note>
     </div>
   );
 }
@@ -92,11 +85,11 @@ function Blade({ blade, shared }: { blade: Out; shared: string }) {
         <VerdictWord verdict={blade.line.verdict} word={blade.line.word} />
       </p>
       <p>{blade.line.sentence}</p>
-      <p className="text-note text-ink-2">
+      <Note>
         {fitting.map((c) => `${c.grade} ${Math.round(100 * c.weight)} %`).join(", ")}
         {fitting.length ? ". " : ""}
         {blade.notes.filter((note) => note !== shared).join(" ")}
-      </p>
+      </Note>
       <p className="text-note">{blade.settled_by.join(" ")}</p>
     </section>
   );

@@ -7,6 +7,8 @@ import { type Pin, RangeRule, type Slot } from "../../charts/RangeRule";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { OnOff } from "../../ui/OnOff";
+import { Page } from "../../ui/Page";
+import { Heading, Section } from "../../ui/Section";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
@@ -27,7 +29,7 @@ export function BladeAssay() {
   if (found.isError) return <Failed error={found.error} onRetry={() => void found.refetch()} />;
   const { data } = found;
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+    <Page>
       <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-3 bench:flex-nowrap">
         <div>
           <p className="flex items-center gap-3 text-lead font-bold">
@@ -83,7 +85,7 @@ export function BladeAssay() {
           onDone={() => setAdding(false)}
         />
       </Sheet>
-    </div>
+    </Page>
   );
 }
 
@@ -95,10 +97,10 @@ function Elements({ data, laid }: { data: Out; laid: readonly string[] }) {
   const ordered = [...drawn].sort((a, b) => Number(b.grade === first) - Number(a.grade === first));
   return (
     <section aria-label="Elements" ref={ref}>
-      <h2 className="text-lead font-bold">
+      <Heading>
         {first ? `Against ${ordered.map((c) => c.grade).join(", then ")}` : "Readings"}
         <span className="ml-3 text-note font-normal text-ink-2">mass per cent</span>
-      </h2>
+      </Heading>
       {data.elements.map((element) => (
         <div
           key={element.element}
@@ -171,22 +173,20 @@ function readWords(element: Out["elements"][number], scale: number): string {
 function Settled({ data }: { data: Out }) {
   if (data.settled_by.length === 0) return null;
   return (
-    <section aria-label="What would decide it">
-      <h2 className="text-lead font-bold">What would decide it</h2>
+    <Section title="What would decide it">
       <ul className="mt-1 flex flex-col gap-1">
         {data.settled_by.map((line) => (
           <li key={line}>{line}</li>
         ))}
       </ul>
-    </section>
+    </Section>
   );
 }
 
 /** What rests on this blade's steel. */
 function Hanging({ data, bladeId }: { data: Out; bladeId: string }) {
   return (
-    <section aria-label="Used by">
-      <h2 className="text-lead font-bold">Used by</h2>
+    <Section title="Used by">
       {data.lives.length === 0 ? <p className="text-ink-2">No life yet.</p> : null}
       <ul className="mt-1 flex flex-col gap-1">
         {data.lives.map((life) => (
@@ -210,6 +210,6 @@ function Hanging({ data, bladeId }: { data: Out; bladeId: string }) {
           </Link>
         ) : null}
       </p>
-    </section>
+    </Section>
   );
 }

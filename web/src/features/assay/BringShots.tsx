@@ -7,6 +7,7 @@ import { Faults } from "../../parts/Faults";
 import { Button, buttonLook } from "../../ui/Button";
 import { Choice, Option } from "../../ui/Choice";
 import { FilePick } from "../../ui/FilePick";
+import { Note } from "../../ui/Note";
 
 /** A file of shots: all of it or nothing, and every fault by its line. */
 export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][] }) {
@@ -39,10 +40,10 @@ export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][
       </Button>
       {read.error ? <Faults error={read.error} /> : null}
       {read.data ? <Taken taken={read.data.made} /> : null}
-      <p className="text-note text-ink-2">
+      <Note>
         Columns: blade, shot, element, percent, plus_minus; and if known detected (no: percent is
         the limit of detection), surface (bare, coated) and normalised (yes, no, unknown).
-      </p>
+      </Note>
     </form>
   );
 }

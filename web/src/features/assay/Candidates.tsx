@@ -1,4 +1,6 @@
 import type { Schemas } from "../../api/client";
+import { Note } from "../../ui/Note";
+import { Heading } from "../../ui/Section";
 import { Tick } from "../../ui/Tick";
 
 type Out = Schemas["AssayOut"];
@@ -16,12 +18,12 @@ export function Candidates({
   if (data.candidates.length === 0) return null;
   return (
     <section aria-label="Grades that fit">
-      <h2 className="text-lead font-bold">
+      <Heading>
         Weight of evidence
         <span className="ml-3 text-note font-normal text-ink-2">
           among {data.grades_tried} grades; tick one to lay it over
         </span>
-      </h2>
+      </Heading>
       <ul>
         {data.candidates.map((candidate) => (
           <li key={candidate.grade} className="border-b border-line">
@@ -41,11 +43,11 @@ export function Candidates({
                 {candidate.is_in ? <Bar share={candidate.weight} /> : null}
               </span>
             </div>
-            <p className="pb-1.5 pl-8 text-note text-ink-2">{words(candidate)}</p>
+            <Note className="pb-1.5 pl-8">{words(candidate)}</Note>
           </li>
         ))}
       </ul>
-      <p className="mt-2 text-note text-ink-2">{data.assumption}</p>
+      <Note className="mt-2">{data.assumption}</Note>
     </section>
   );
 }

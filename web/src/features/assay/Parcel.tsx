@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, buttonLook } from "../../ui/Button";
+import { Heading } from "../../ui/Section";
 import { BladeRows } from "./BladeRows";
 import { type Place, whereabouts } from "./place";
 
@@ -22,14 +23,14 @@ export function Parcel({
         className={`flex flex-wrap items-baseline justify-between gap-x-6 border-t-[1.5px]
           border-ink pt-2`}
       >
-        <h2 className="text-lead font-bold">
+        <Heading>
           {batch.name}
           <span className="ml-3 text-note font-normal text-ink-2">
             {[batch.owner, whereabouts(batch), batch.analyser, batch.operator]
               .filter(Boolean)
               .join(" · ")}
           </span>
-        </h2>
+        </Heading>
         <span className="flex flex-wrap gap-x-4">
           <Button kind="quiet" onClick={() => onChange(batch.id)}>
             Edit

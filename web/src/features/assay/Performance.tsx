@@ -4,6 +4,7 @@ import { performanceQuery } from "../../api/queries";
 import { YieldChart } from "../../charts/YieldChart";
 import { labelOf, WORDS, type WordOf } from "../../domain/words";
 import { Choice, Option, Options } from "../../ui/Choice";
+import { Note } from "../../ui/Note";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
 
@@ -65,10 +66,10 @@ export function Performance() {
             yLabel={`${labelOf("yields", of)}, ${data.unit}`}
             width={Math.min(width - 8, 1100)}
           />
-          <p className="max-w-3xl text-note text-ink-2">
+          <Note className="max-w-3xl">
             Hollow marks are only claimed: they are shown and not counted. Whiskers are 95 %
             intervals of a life. A correlation in a few blades need not be a cause.
-          </p>
+          </Note>
         </>
       ) : null}
     </div>

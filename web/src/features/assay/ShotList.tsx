@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Pop } from "../../ui/Pop";
+import { Heading } from "../../ui/Section";
 
 type Shot = Schemas["ShotOut"];
 
@@ -16,7 +17,7 @@ export function ShotList({ bladeId, shots }: { bladeId: string; shots: readonly 
       aria-label="Shots"
       className="mt-9 overflow-x-auto border-t-[1.5px] border-ink pt-3 pb-8"
     >
-      <h2 className="text-lead font-bold">Shots</h2>
+      <Heading>Shots</Heading>
       <table className="w-full border-collapse text-note">
         <thead>
           <tr className="border-b border-ink text-left text-ink-2">

@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { shelfQuery, sideBySideQuery } from "../../api/queries";
 import { Choice, Option } from "../../ui/Choice";
 import { Mark } from "../../ui/Mark";
+import { Page } from "../../ui/Page";
 import { Failed, Waiting } from "../../ui/State";
 
 type Out = Schemas["SideBySideOut"];
@@ -19,7 +20,7 @@ export function SideBySide() {
   const second = search.get("second") ?? blades[1]?.id ?? "";
   const pick = (name: "first" | "second", id: string) => setSearch({ first, second, [name]: id });
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 pb-8 bench:px-7">
+    <Page>
       <h1 className="answer">Two blades and their claims, side by side</h1>
       <div className="mt-4 grid max-w-2xl grid-cols-2 gap-4">
         {(["first", "second"] as const).map((name) => (
@@ -39,7 +40,7 @@ export function SideBySide() {
         ))}
       </div>
       {first && second && first !== second ? <Laid first={first} second={second} /> : null}
-    </div>
+    </Page>
   );
 }
 

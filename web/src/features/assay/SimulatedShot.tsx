@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
 import { yesNo } from "../../domain/typed";
 import { Field } from "../../ui/Field";
+import { Fold } from "../../ui/Fold";
 import { FormFoot } from "../../ui/FormFoot";
 import { OnOff } from "../../ui/OnOff";
 import { useForm } from "../../ui/useForm";
@@ -44,8 +45,7 @@ export function SimulatedShot({
   const coating = form.tick("through_coating");
   const normalise = form.tick("normalise");
   return (
-    <details className="mt-7 border-t border-line pt-3">
-      <summary className="min-h-11 cursor-pointer font-semibold">The simulated analyser</summary>
+    <Fold title="The simulated analyser" className="mt-7 border-t border-line pt-3">
       <form
         onSubmit={form.onSubmit((read) => shoot.mutate({ name, ...read, seed: 0 }))}
         noValidate
@@ -59,6 +59,6 @@ export function SimulatedShot({
           Add a simulated shot
         </FormFoot>
       </form>
-    </details>
+    </Fold>
   );
 }

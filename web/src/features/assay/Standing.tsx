@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import { buttonLook } from "../../ui/Button";
+import { Page } from "../../ui/Page";
 
 const WHY: readonly (readonly [string, string])[] = [
   [
@@ -35,7 +36,7 @@ const WHY: readonly (readonly [string, string])[] = [
 /** Why a maker's sheet is kept apart from measurements. */
 export function Standing() {
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 pb-8 bench:px-7">
+    <Page>
       <h1 className="answer max-w-3xl">Why a maker's sheet is not a measurement</h1>
       <dl className="mt-5 max-w-3xl">
         {WHY.map(([title, text]) => (
@@ -50,6 +51,6 @@ export function Standing() {
           Back to the assay
         </Link>
       </p>
-    </div>
+    </Page>
   );
 }

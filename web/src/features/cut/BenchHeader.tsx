@@ -29,7 +29,7 @@ export function BenchHeader({
         {run.practice ? (
           <span
             className={`shrink-0 rounded-edge border-[1.5px] border-glint px-2 font-bold
-            text-glint`}
+            text-glint-ink`}
           >
             practice
           </span>

@@ -77,7 +77,7 @@ export function InstrumentLine({ news }: { news: InstrumentNews | null }) {
     result: news.text,
   };
   const tone =
-    { lost: "text-rust", refused: "text-glint", reading: "text-ink" }[news.what as string] ??
+    { lost: "text-rust", refused: "text-glint-ink", reading: "text-ink" }[news.what as string] ??
     "text-ink-2";
   return (
     <p role="status" data-testid="instrument" className={`text-note font-semibold ${tone}`}>
@@ -122,7 +122,7 @@ export function HandAndStock({ run, shown }: { run: Run; shown: Shown }) {
   return (
     <p className="text-note text-ink-2" data-testid="pace">
       {pace.hint ? (
-        <span className="mr-4 font-semibold text-glint">
+        <span className="mr-4 font-semibold text-glint-ink">
           {pace.hint.charAt(0).toUpperCase() + pace.hint.slice(1)}.
         </span>
       ) : pace.per_minute !== null && pace.minutes_without_break >= 1 ? (
@@ -132,7 +132,10 @@ export function HandAndStock({ run, shown }: { run: Run; shown: Shown }) {
       ) : null}
       {(stock.data ?? []).map((lot) =>
         lot.left === null ? null : (
-          <span key={lot.name} className={`mr-4 ${lot.is_low ? "font-semibold text-glint" : ""}`}>
+          <span
+            key={lot.name}
+            className={`mr-4 ${lot.is_low ? "font-semibold text-glint-ink" : ""}`}
+          >
             {lot.name}: {lot.left < 0 ? 0 : Number(lot.left.toPrecision(3))} {lot.unit} left
             {lot.counts_left === null
               ? ""
@@ -159,7 +162,7 @@ function BreakTimer({ since }: { since: string }) {
         ? `${Math.floor(seconds / 3600)} h ${Math.floor((seconds % 3600) / 60)} min`
         : `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
   return (
-    <p className="text-lead font-semibold text-glint" data-testid="break">
+    <p className="text-lead font-semibold text-glint-ink" data-testid="break">
       Paused {words}. The next cut resumes.
     </p>
   );

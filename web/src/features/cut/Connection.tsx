@@ -14,14 +14,14 @@ export function Connection({
 }) {
   if (away && why) {
     return (
-      <span role="status" className="min-w-28 max-w-96 text-right leading-tight text-glint">
+      <span role="status" className="min-w-28 max-w-96 text-right leading-tight text-glint-ink">
         {plural(waiting, "event")} stored here: {why}
       </span>
     );
   }
   if (away) {
     return (
-      <span role="status" className="min-w-28 text-right leading-tight text-glint">
+      <span role="status" className="min-w-28 text-right leading-tight text-glint-ink">
         Server away; {plural(waiting, "event")} stored here
         <span className="max-bench:hidden"> and sent when it is back</span>
       </span>
@@ -30,7 +30,7 @@ export function Connection({
   return (
     <span role="status" className="whitespace-nowrap">
       {clockOffMin ? (
-        <span className="mr-3 whitespace-normal text-glint">
+        <span className="mr-3 whitespace-normal text-glint-ink">
           This device's clock is {spoken(Math.abs(clockOffMin))}{" "}
           {clockOffMin > 0 ? "ahead" : "behind"}; the list keeps its order
         </span>

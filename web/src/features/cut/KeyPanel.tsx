@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { Kbd } from "../../ui/Kbd";
 import { OnOff } from "../../ui/OnOff";
+import { TextButton } from "../../ui/TextButton";
 import { ACTIONS, type KeyChoice, withLetter, withPedal } from "./keyChoice";
 
 /**
@@ -54,13 +55,7 @@ export function KeyPanel({
         {keys.pedal ? (
           <span>
             pedal sends <Kbd>{keys.pedal}</Kbd>{" "}
-            <button
-              type="button"
-              className="min-h-11 cursor-pointer underline underline-offset-4"
-              onClick={() => onKeys({ ...keys, pedal: null })}
-            >
-              forget it
-            </button>
+            <TextButton onClick={() => onKeys({ ...keys, pedal: null })}>forget it</TextButton>
           </span>
         ) : null}
         <OnOff
@@ -68,13 +63,9 @@ export function KeyPanel({
           on={keys.lettersOn}
           onTurn={(lettersOn) => onKeys({ ...keys, lettersOn })}
         />
-        <button
-          type="button"
-          className="min-h-11 cursor-pointer px-2 underline underline-offset-4"
-          onClick={onClose}
-        >
+        <TextButton className="px-2" onClick={onClose}>
           Done
-        </button>
+        </TextButton>
       </div>
       <p role="status" className="min-h-6 py-1 font-semibold text-rust">
         {wrong}

@@ -35,7 +35,7 @@ export function NextSays({
         {hand.wrong || wrong ? (
           <span className="font-semibold text-rust">{hand.wrong || wrong}</span>
         ) : seeing ? (
-          <span className="font-semibold text-glint" role="status">
+          <span className="font-semibold text-glint-ink" role="status">
             A {seeing}: tap the edge strip where it is, or type its mm from the heel and Enter.{" "}
             {hand.typed ? `${hand.typed} mm. ` : ""}Its key again leaves the place open.
           </span>

@@ -1,3 +1,4 @@
+import { TextButton } from "../../ui/TextButton";
 import type { Waiting } from "./bench";
 
 /** What the server refused; it stays here until it was read. */
@@ -10,10 +11,7 @@ export function NotAccepted({
 }) {
   return refused.map(({ event, message }) => (
     <p key={event.id} role="alert" className="mt-1 font-semibold text-rust">
-      Not accepted: {message}.{" "}
-      <button type="button" className="cursor-pointer underline" onClick={onUnderstood}>
-        Understood
-      </button>
+      Not accepted: {message}. <TextButton onClick={onUnderstood}>Understood</TextButton>
     </p>
   ));
 }

@@ -1,9 +1,10 @@
 import { useEffect } from "react";
+import { benchLight } from "../../ui/light";
 
 /** Another light at the bench, and a screen that stays awake where the browser allows. */
 export function useBenchLight() {
   useEffect(() => {
-    document.documentElement.classList.add("bench-dark");
+    benchLight(true);
     let lock: WakeLockSentinel | undefined;
     const wake = () => {
       if (document.visibilityState !== "visible") return;
@@ -19,10 +20,7 @@ export function useBenchLight() {
     document.addEventListener("visibilitychange", wake);
     return () => {
       document.removeEventListener("visibilitychange", wake);
-      document.documentElement.classList.toggle(
-        "bench-dark",
-        window.matchMedia("(prefers-color-scheme: dark)").matches,
-      );
+      benchLight(false);
       void lock?.release();
     };
   }, []);

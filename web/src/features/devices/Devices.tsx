@@ -5,7 +5,11 @@ import { api, body } from "../../api/client";
 import { pairingQuery } from "../../api/queries";
 import { day, plural } from "../../domain/format";
 import { Button } from "../../ui/Button";
+import { Note } from "../../ui/Note";
+import { Page } from "../../ui/Page";
+import { Section } from "../../ui/Section";
 import { Failed, Waiting } from "../../ui/State";
+import { TextButton } from "../../ui/TextButton";
 
 /**
  * Who may use this bench besides this machine: a code and its picture to let a phone in, and who
@@ -22,7 +26,7 @@ export function Devices() {
     return <Failed error={pairing.error} onRetry={() => void pairing.refetch()} />;
   const { open_to_network, devices } = pairing.data;
   return (
-    <div className="mx-auto max-w-[1100px] px-4 pt-6 bench:px-7">
+    <Page width="narrow">
       <h1 className="answer">
         {open_to_network
           ? devices.length
@@ -48,25 +52,20 @@ export function Devices() {
             )}
             {code.error ? <p className="mt-2 font-medium text-rust">{code.error.message}</p> : null}
           </section>
-          <section aria-label="Paired devices">
-            <h2 className="text-lead font-bold">Paired devices</h2>
+          <Section title="Paired devices">
             <ul>
               {devices.map((d) => (
                 <li key={d.id} className="flex min-h-12 items-center gap-3 border-b border-line">
                   <b>{d.name}</b>
                   <span className="text-note text-ink-2">since {day(d.paired_utc)}</span>
-                  <button
-                    type="button"
-                    className="ml-auto min-h-11 cursor-pointer underline underline-offset-4"
-                    onClick={() => forget.mutate(d.id)}
-                  >
+                  <TextButton className="ml-auto" onClick={() => forget.mutate(d.id)}>
                     Unpair
-                  </button>
+                  </TextButton>
                 </li>
               ))}
               {devices.length === 0 ? <li className="text-ink-2">None yet.</li> : null}
             </ul>
-          </section>
+          </Section>
         </div>
       ) : (
         <p className="mt-3 max-w-2xl">
@@ -75,7 +74,7 @@ export function Devices() {
           pair here, and no others. Each code works once.
         </p>
       )}
-    </div>
+    </Page>
   );
 }
 
@@ -114,10 +113,10 @@ function Code({
       <p className="wide text-[2rem] font-extrabold tracking-[0.12em]" data-testid="code">
         {shown.code}
       </p>
-      <p className="text-note text-ink-2">
+      <Note>
         works once, for another {Math.floor(left / 60)}:
         {String(Math.floor(left % 60)).padStart(2, "0")}
-      </p>
+      </Note>
     </>
   );
 }

@@ -68,11 +68,7 @@ function FromTheShelf({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
           </li>
         ))}
       </ul>
-      {take.error ? (
-        <p role="alert" className="text-rust">
-          {take.error.message}
-        </p>
-      ) : null}
+      <Notice says={take.error?.message} />
     </section>
   );
 }

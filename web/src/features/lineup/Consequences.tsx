@@ -4,6 +4,9 @@ import type { Schemas } from "../../api/client";
 import { useTrialPatch } from "../../parts/useTrialPatch";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
+import { Note } from "../../ui/Note";
+import { Notice } from "../../ui/Notice";
+import { Section } from "../../ui/Section";
 import { dropBlade } from "./changes";
 
 /** What each mismatch does to the answer with the ways out of it, and what is still unknown. */
@@ -12,8 +15,7 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   const change = useChange((act: () => Promise<unknown>) => act());
   const patched = useTrialPatch(trial);
   return (
-    <section aria-label="What this comparison can show">
-      <h2 className="text-lead font-bold">The answer holds for: {lineUp.scope}</h2>
+    <Section title={`The answer holds for: ${lineUp.scope}`} says="What this comparison can show">
       {mismatches.map((found) => {
         const blade = blades.find((b) => b.code === found.blade);
         if (!blade) return null;
@@ -46,11 +48,10 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
           </div>
         );
       })}
-      {change.error || patched.error ? (
-        <p role="alert" className="mt-2 font-medium text-rust">
-          {(change.error ?? patched.error)?.message}
-        </p>
-      ) : null}
+      <Notice
+        says={change.error || patched.error ? (change.error ?? patched.error)?.message : undefined}
+        className="mt-2 font-medium"
+      />
       {pending.length ? (
         <div className="mt-4">
           <p className="font-semibold">Not known yet</p>
@@ -61,10 +62,10 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
               </li>
             ))}
           </ul>
-          <p className="mt-2 text-note text-ink-2">
+          <Note className="mt-2">
             You can start without them. Until they are known, the answer holds for these blades
             only.
-          </p>
+          </Note>
         </div>
       ) : null}
       {mismatches.length === 0 && pending.length === 0 && blades.length > 1 ? (
@@ -79,7 +80,7 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
           </Button>
         </p>
       ) : null}
-    </section>
+    </Section>
   );
 }
 
@@ -98,9 +99,9 @@ function Held({
   return (
     <>
       {lineUp.taken_as_equal.length ? (
-        <p className="mt-4 text-note text-ink-2">
+        <Note className="mt-4">
           Not recorded for any blade, so taken as equal: {lineUp.taken_as_equal.join(", ")}.
-        </p>
+        </Note>
       ) : null}
       {loose.length ? (
         <p className="mt-4 flex flex-wrap gap-x-5 text-note">
@@ -109,9 +110,9 @@ function Held({
         </p>
       ) : null}
       {lineUp.references.map((words) => (
-        <p key={words} className="mt-2 text-note text-ink-2">
+        <Note key={words} className="mt-2">
           {words} You can go without one; the result then has no place on a scale.
-        </p>
+        </Note>
       ))}
     </>
   );

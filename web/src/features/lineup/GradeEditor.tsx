@@ -8,6 +8,7 @@ import { AssayWord } from "../../parts/AssayWord";
 import { Choice, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { FormFoot } from "../../ui/FormFoot";
+import { Note } from "../../ui/Note";
 import { Pop } from "../../ui/Pop";
 import { useForm, type Values } from "../../ui/useForm";
 import { takeFromShelf } from "./changes";
@@ -110,7 +111,7 @@ export function GradeEditor({
           />
           <Field label="to" unit="HRC" {...form.field("usual_hardness_high_hrc")} />
         </div>
-        <p className="text-note text-ink-2">Empty: the range of its grade on the shelf.</p>
+        <Note>Empty: the range of its grade on the shelf.</Note>
         <FormFoot form={form} isSaving={save.isPending} />
         <Link
           className="text-note font-semibold underline underline-offset-4"

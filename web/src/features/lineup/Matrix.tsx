@@ -2,6 +2,8 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { fullCuts, stripEdges } from "../../domain/strips";
+import { Note } from "../../ui/Note";
+import { TextButton } from "../../ui/TextButton";
 import { useWidth } from "../../ui/useWidth";
 import { BladeHead } from "./BladeHead";
 import { CellEditor, LOOK } from "./CellEditor";
@@ -107,22 +109,17 @@ export function Matrix({
           ))}
         </tbody>
       </table>
-      <p className="flex flex-wrap gap-x-5 pt-3 text-note text-ink-2">
+      <Note className="flex flex-wrap gap-x-5 pt-3">
         <span>
           Hatched: not matched. Ruled: not known yet. Choose a cell or a column's head to change it.
         </span>
         {quiet.length ? <span>Also matched: {quiet.map((v) => v.label).join(", ")}.</span> : null}
         {quiet.length || all ? (
-          <button
-            type="button"
-            className={`cursor-pointer font-semibold text-ink underline decoration-line
-              underline-offset-4 hover:decoration-ink`}
-            onClick={() => setAll(!all)}
-          >
+          <TextButton className="font-semibold text-ink" onClick={() => setAll(!all)}>
             {all ? "Hide these columns" : "Show these columns"}
-          </button>
+          </TextButton>
         ) : null}
-      </p>
+      </Note>
     </div>
   );
 }

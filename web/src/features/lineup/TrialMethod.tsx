@@ -5,7 +5,9 @@ import { plural } from "../../domain/format";
 import { labelOf } from "../../domain/words";
 import { useTrialPatch } from "../../parts/useTrialPatch";
 import { Button } from "../../ui/Button";
+import { Note } from "../../ui/Note";
 import { OneOf } from "../../ui/OneOf";
+import { Section } from "../../ui/Section";
 import { EdgesForm } from "./EdgesForm";
 
 /**
@@ -18,8 +20,7 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   const [open, setOpen] = useState(false);
   const { change } = useTrialPatch(trial);
   return (
-    <section aria-label="Method">
-      <h2 className="text-lead font-bold">How it is cut</h2>
+    <Section title="How it is cut" says="Method">
       <p className="mt-2">
         <Link
           to={`/trials/${trial.id}/method`}
@@ -32,9 +33,9 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
         {trial.settled_rule}.
       </p>
       {fixed ? (
-        <p className="mt-1 text-note text-ink-2">
+        <Note className="mt-1">
           Which edges count is fixed, because a run was cut. A changed method gets a new version.
-        </p>
+        </Note>
       ) : open ? (
         <EdgesForm trial={trial} onDone={() => setOpen(false)} />
       ) : (
@@ -66,7 +67,7 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
           ],
         ]}
       />
-    </section>
+    </Section>
   );
 }
 

@@ -10,7 +10,9 @@ import { plural } from "../../domain/format";
 import { TakeAway } from "../../parts/TakeAway";
 import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
+import { Page } from "../../ui/Page";
 import { elsewhere, refusalAt } from "../../ui/refusal";
+import { Heading } from "../../ui/Section";
 import { Failed, Waiting } from "../../ui/State";
 import { useDraft } from "../../ui/useDraft";
 import { asDraft, asMethod } from "./draft";
@@ -94,7 +96,7 @@ function Bench({
     if ("method" in made) save.mutate({ method: made.method, from_method_id: draft.from || null });
   };
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 pb-10 bench:px-7">
+    <Page>
       <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-3">
         <h1 className="answer min-w-0 max-w-4xl basis-[32rem] grow">
           {trial.method.name}, version {trial.method.number}: a run {trial.method.ends_when}.
@@ -113,11 +115,11 @@ function Bench({
       <Notice says={elsewhere(save.error, AT_FIELDS)} className="mt-2" />
       <div className="mt-5 grid gap-x-12 gap-y-8 bench:grid-cols-[300px_minmax(0,1fr)]">
         <nav aria-label="Ready methods">
-          <h2 className="text-lead font-bold">Schools</h2>
+          <Heading>Schools</Heading>
           <Takes methods={known.ready} chosen={draft.base.school} onTake={(m) => take(m, "")} />
           {known.own.length ? (
             <>
-              <h2 className="mt-5 text-lead font-bold">Your own</h2>
+              <Heading className="mt-5">Your own</Heading>
               <Takes
                 methods={known.own.filter((m) => !m.archived)}
                 chosen={draft.from}
@@ -129,7 +131,7 @@ function Bench({
           ) : null}
           {versions.length > 1 ? (
             <>
-              <h2 className="mt-5 text-lead font-bold">Versions in this trial</h2>
+              <Heading className="mt-5">Versions in this trial</Heading>
               <ol>
                 {versions.map((v) => (
                   <li key={v.id} className="border-b border-line py-2 text-note">
@@ -150,7 +152,7 @@ function Bench({
           }}
         />
       </div>
-    </div>
+    </Page>
   );
 }
 

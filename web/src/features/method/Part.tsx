@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
-import { Term, type TermName } from "../../ui/Term";
+import { Section } from "../../ui/Section";
+import type { TermName } from "../../ui/Term";
 
 /** One part of a method, under its heading. */
 export function Part({
@@ -12,11 +13,8 @@ export function Part({
   children: ReactNode;
 }) {
   return (
-    <section aria-label={title} className="border-t-[1.5px] border-ink pt-2">
-      <h2 className="mb-2 text-lead font-bold">
-        {title} {term ? <Term of={term} /> : null}
-      </h2>
-      {children}
-    </section>
+    <Section title={title} term={term} className="border-t-[1.5px] border-ink pt-2">
+      <div className="mt-2">{children}</div>
+    </Section>
   );
 }

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { capital } from "../../domain/format";
+import { TextButton } from "../../ui/TextButton";
 
 /** Lines of a list that can grow, shrink and change their order. */
 export function Rows<T extends object>({
@@ -61,14 +62,9 @@ export function Rows<T extends object>({
           {capital(error)}.
         </p>
       ) : null}
-      <button
-        type="button"
-        className={`mt-1 min-h-11 cursor-pointer font-semibold underline decoration-line
-          underline-offset-4`}
-        onClick={() => onChange([...rows, blank])}
-      >
+      <TextButton className="mt-1 font-semibold" onClick={() => onChange([...rows, blank])}>
         {add}
-      </button>
+      </TextButton>
     </div>
   );
 }

@@ -3,6 +3,9 @@ import { useChange } from "../../api/changes";
 import { api, body, type Schemas } from "../../api/client";
 import { day } from "../../domain/format";
 import { Button } from "../../ui/Button";
+import { Fold } from "../../ui/Fold";
+import { Notice } from "../../ui/Notice";
+import { Section } from "../../ui/Section";
 
 /** Codes for blades, so that nobody at the bench knows which is which until all is cut. */
 export function Blind({ found, trialId }: { found: Schemas["TrialPlanOut"]; trialId: string }) {
@@ -18,25 +21,21 @@ export function Blind({ found, trialId }: { found: Schemas["TrialPlanOut"]; tria
     () => setSure(false),
   );
   return (
-    <section aria-label="Blind" className="print:hidden">
-      <h2 className="text-lead font-bold">Blind</h2>
+    <Section title="Blind" className="print:hidden">
       {found.is_blind ? (
         <>
           <p>
             The bench shows codes; comparison, forecasts and later checks stay hidden until the
             codes are revealed.
           </p>
-          <details className="mt-1">
-            <summary className="min-h-11 cursor-pointer font-semibold">
-              The key, for whoever codes the blades
-            </summary>
+          <Fold title="The key, for whoever codes the blades" className="mt-1">
             <p>
               {Object.entries(found.codes)
                 .map(([code, blind]) => `${code} is ${blind}`)
                 .join(", ")}
               . Cover marks and logos, and do not show this to whoever cuts.
             </p>
-          </details>
+          </Fold>
           {sure ? (
             <p className="flex flex-wrap items-center gap-3">
               Revealing cannot be undone.
@@ -64,11 +63,7 @@ export function Blind({ found, trialId }: { found: Schemas["TrialPlanOut"]; tria
           </Button>
         </>
       )}
-      {change.error ? (
-        <p role="alert" className="mt-1 text-rust">
-          {change.error.message}
-        </p>
-      ) : null}
-    </section>
+      <Notice says={change.error?.message} className="mt-1" />
+    </Section>
   );
 }

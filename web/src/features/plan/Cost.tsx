@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
+import { Section } from "../../ui/Section";
 
 type Found = Schemas["TrialPlanOut"];
 
@@ -48,8 +49,7 @@ export function Cost({ found }: { found: Found }) {
   const prices = total(needs);
   if (prices) rows.push(["money", prices, "by the price of the lots"]);
   return (
-    <section aria-label="Cost">
-      <h2 className="text-lead font-bold">Cost</h2>
+    <Section title="Cost">
       <table className="mt-1 w-full border-collapse" data-testid="cost">
         <tbody>
           {rows.map(([name, value, why]) => (
@@ -63,7 +63,7 @@ export function Cost({ found }: { found: Found }) {
           ))}
         </tbody>
       </table>
-    </section>
+    </Section>
   );
 }
 

@@ -1,5 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { Mark } from "../../ui/Mark";
+import { Note } from "../../ui/Note";
+import { Heading } from "../../ui/Section";
 
 /**
  * The order of cutting, block by block, to work from at the bench; printed, it is all that is
@@ -12,17 +14,17 @@ export function OrderSheet({ found, trial }: { found: Schemas["TrialPlanOut"]; t
   if (blocks.length === 0) return null;
   return (
     <section aria-label="Order sheet" className="mt-8 pb-8">
-      <h2 className="text-lead font-bold">
+      <Heading>
         Order of cutting<span className="hidden print:inline">: {trial}</span>
-      </h2>
-      <p className="text-note text-ink-2">
+      </Heading>
+      <Note>
         {found.plan.order_kind === "alternate"
           ? "The blades of a block take turns, cut by cut, within one piece of board; the one " +
             "that begins moves on."
           : "Each blade once in every block; its place inside the block moves, so that a " +
             "tiring hand and a changing lot affect all blades alike."}
         {found.plan.balance_zones ? " Heel, middle and tip are spread over the blades." : ""}
-      </p>
+      </Note>
       <ol className="mt-2">
         {blocks.map((block) => (
           <li

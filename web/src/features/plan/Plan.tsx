@@ -7,6 +7,8 @@ import { lineUpQuery, planQuery } from "../../api/queries";
 import { PowerChart } from "../../charts/PowerChart";
 import { plural } from "../../domain/format";
 import { Button } from "../../ui/Button";
+import { Note } from "../../ui/Note";
+import { Page } from "../../ui/Page";
 import { Failed, Waiting } from "../../ui/State";
 import { useForm } from "../../ui/useForm";
 import { useWidth } from "../../ui/useWidth";
@@ -61,7 +63,7 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
   if (tried.data && !tried.isError) lastGood.current = tried.data;
   const found = lastGood.current;
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+    <Page>
       <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-3">
         <h1 className="answer min-w-0 max-w-4xl basis-[32rem] grow" data-testid="plan-says">
           {says(found)}
@@ -118,18 +120,18 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
               onChoose={(n) => form.set({ edges_per_blade: String(n) })}
             />
           </div>
-          <p className="mt-1 text-note text-ink-2">
+          <Note className="mt-1">
             {found.repeats_learned
               ? `Edge-to-edge spread learned from ${plural(found.repeats_learned, "repeat")} ` +
                 "of yours and common practice."
               : "Edge-to-edge spread by common practice: about 4 %, 1.5 to 12 %."}
-          </p>
+          </Note>
           <Schedules schedules={found.schedules} method={found.method} trialId={trialId} />
           <WorkDays found={found} trialId={trialId} />
         </div>
       </div>
       <OrderSheet found={found} trial={trial.data?.trial.name ?? ""} />
-    </div>
+    </Page>
   );
 }
 

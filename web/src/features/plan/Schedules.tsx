@@ -2,6 +2,11 @@ import { putMethod, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { plainMethod } from "../../api/methods";
 import { toUncertainty } from "../../domain/format";
+import { Note } from "../../ui/Note";
+import { Notice } from "../../ui/Notice";
+import { Heading } from "../../ui/Section";
+import { Table } from "../../ui/Table";
+import { TextButton } from "../../ui/TextButton";
 
 type Method = Schemas["MethodOut"];
 type Ahead = Schemas["ScheduleAheadOut"];
@@ -26,62 +31,50 @@ export function Schedules({
   const asked = schedules.some((s) => s.kind === "adaptive") ? "readings" : "looks";
   return (
     <section aria-label="Check schedules" className="mt-6">
-      <h2 className="text-lead font-bold">
+      <Heading>
         For a blade that lasts about {Math.round(life)} {unit}
-      </h2>
-      <table className="mt-1 w-full border-collapse">
-        <thead>
-          <tr className="border-b-[1.5px] border-ink text-left text-note text-ink-2">
-            <th className="py-1 font-medium">checked</th>
-            <th className="py-1 font-medium">{asked}</th>
-            <th className="py-1 font-medium">{unit} to the stop</th>
-            <th className="py-1 font-medium">2 of 3 estimates fall in</th>
+      </Heading>
+      <Table
+        heads={["checked", asked, `${unit} to the stop`, "2 of 3 estimates fall in"]}
+        cell="py-1"
+        className="mt-1 w-full"
+      >
+        {schedules.map((s) => (
+          <tr
+            key={s.name}
+            className={`border-b border-line ${s.chosen ? "bg-sheet font-bold" : ""}`}
+          >
+            <th scope="row" className="text-left font-normal">
+              {s.chosen ? (
+                <span className="flex min-h-9 items-center gap-2 font-bold">
+                  {s.name} <span className="cond text-note font-normal">chosen</span>
+                </span>
+              ) : (
+                <TextButton
+                  disabled={take.isPending}
+                  onClick={() => take.mutate(s)}
+                  className="text-left"
+                >
+                  {s.name}
+                </TextButton>
+              )}
+            </th>
+            <td className="pl-1">{Math.round(s.expected.readings)}</td>
+            <td>{Math.round(s.expected.cuts)}</td>
+            <td>
+              {toUncertainty(s.expected.low, s.expected.low, s.expected.high)} to{" "}
+              {toUncertainty(s.expected.high, s.expected.low, s.expected.high)}
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          {schedules.map((s) => (
-            <tr
-              key={s.name}
-              className={`border-b border-line ${s.chosen ? "bg-sheet font-bold" : ""}`}
-            >
-              <th scope="row" className="text-left font-normal">
-                {s.chosen ? (
-                  <span className="flex min-h-9 items-center gap-2 font-bold">
-                    {s.name} <span className="cond text-note font-normal">chosen</span>
-                  </span>
-                ) : (
-                  <button
-                    type="button"
-                    disabled={take.isPending}
-                    onClick={() => take.mutate(s)}
-                    className={`min-h-9 cursor-pointer text-left underline decoration-line
-                      underline-offset-4 hover:decoration-ink`}
-                  >
-                    {s.name}
-                  </button>
-                )}
-              </th>
-              <td className="pl-1">{Math.round(s.expected.readings)}</td>
-              <td>{Math.round(s.expected.cuts)}</td>
-              <td>
-                {toUncertainty(s.expected.low, s.expected.low, s.expected.high)} to{" "}
-                {toUncertainty(s.expected.high, s.expected.low, s.expected.high)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {take.error ? (
-        <p role="alert" className="mt-1 text-rust">
-          {take.error.message}
-        </p>
-      ) : null}
-      <p className="mt-1 text-note text-ink-2">
+        ))}
+      </Table>
+      <Notice says={take.error?.message} className="mt-1" />
+      <Note className="mt-1">
         {asked === "readings"
           ? "Simulated on the virtual bench: an expectation, not a promise. Press one to choose it."
           : "A check that passes or fails leaves a bracket as wide as the gap between checks. " +
             "Press one to choose it."}
-      </p>
+      </Note>
     </section>
   );
 }

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { day } from "../../domain/format";
 import { labelOf } from "../../domain/words";
+import { Heading } from "../../ui/Section";
 
 /** The plan as days of work, to be seen in Today and taken into a calendar. */
 export function WorkDays({ found, trialId }: { found: Schemas["TrialPlanOut"]; trialId: string }) {
@@ -10,7 +11,7 @@ export function WorkDays({ found, trialId }: { found: Schemas["TrialPlanOut"]; t
   return (
     <section aria-label="Days of work" className="mt-6 print:hidden">
       <div className="flex items-baseline justify-between gap-4">
-        <h2 className="text-lead font-bold">Days of work</h2>
+        <Heading>Days of work</Heading>
         <a
           className="font-semibold underline underline-offset-4"
           href={`/api/trials/${trialId}/calendar.ics`}

@@ -8,6 +8,7 @@ import { CellField } from "../../ui/CellField";
 import { CellChoice, Options } from "../../ui/Choice";
 import { Mark } from "../../ui/Mark";
 import { elsewhere, refusalAt } from "../../ui/refusal";
+import { TextButton } from "../../ui/TextButton";
 import { useDraft } from "../../ui/useDraft";
 
 type Edge = Schemas["EdgeOut"];
@@ -86,14 +87,9 @@ export function EdgeRow({
         </CellChoice>
       </td>
       <td className="px-1 py-2">
-        <button
-          type="button"
-          onClick={onOpen}
-          className={`min-h-11 cursor-pointer whitespace-nowrap font-semibold underline
-            decoration-line underline-offset-4 hover:decoration-ink`}
-        >
+        <TextButton onClick={onOpen} className="whitespace-nowrap font-semibold">
           Steps and zones
-        </button>
+        </TextButton>
       </td>
     </tr>
   );

@@ -14,12 +14,29 @@ import { StepList } from "../../parts/StepList";
 import { Button } from "../../ui/Button";
 import { Choice, Option } from "../../ui/Choice";
 import { Mark } from "../../ui/Mark";
+import { Note } from "../../ui/Note";
+import { Notice } from "../../ui/Notice";
+import { Page } from "../../ui/Page";
+import { Section } from "../../ui/Section";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
+import { Table, unseen } from "../../ui/Table";
 import { Tick } from "../../ui/Tick";
 import { EdgeRow } from "./EdgeRow";
 
 type Blade = Schemas["BladeOut"];
+const HEADS = [
+  "blade",
+  "edge",
+  "angle, ° a side",
+  "micro-bevel, °",
+  "behind the edge, mm",
+  "start, gf",
+  "minutes",
+  "burr",
+  "lamp",
+  unseen("more"),
+];
 
 /** Matched edges: one recipe on all blades in one act, then what each edge turned out to be. */
 export function Prepare() {
@@ -42,7 +59,7 @@ export function Prepare() {
   const openedBlade = blades.find((b) => waiting(b)?.id === opened);
   const openedEdge = openedBlade ? waiting(openedBlade) : undefined;
   return (
-    <div className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7">
+    <Page width="wide">
       <h1 className="answer max-w-4xl">
         {ready.length === 0
           ? `No edge waits to be cut: ${plural(bare.length, "blade")} to sharpen.`
@@ -64,60 +81,34 @@ export function Prepare() {
         recipes={shelf.data.recipes}
       />
       {ready.length ? (
-        <section aria-label="Edges ready to cut" className="mt-8">
-          <h2 className="text-lead font-bold">Measured edges</h2>
+        <Section title="Measured edges" says="Edges ready to cut" className="mt-8">
           <div className="overflow-x-auto">
-            <table className="mt-2 w-full border-collapse">
-              <thead>
-                <tr
-                  className={`border-b-[1.5px] border-ink text-left align-bottom text-note
-                  text-ink-2`}
-                >
-                  {[
-                    "blade",
-                    "edge",
-                    "angle, ° a side",
-                    "micro-bevel, °",
-                    "behind the edge, mm",
-                    "start, gf",
-                    "minutes",
-                    "burr",
-                    "lamp",
-                    "",
-                  ].map((name) => (
-                    <th key={name} className="px-1 py-1 font-medium">
-                      {name}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {ready.map((blade) => {
-                  const edge = waiting(blade);
-                  return edge ? (
-                    <EdgeRow
-                      key={edge.id}
-                      blade={blade}
-                      edge={edge}
-                      quantities={quantities.data}
-                      recipe={shelf.data.recipes.find((r) => r.id === edge.recipe_id)}
-                      onOpen={() => setOpened(edge.id)}
-                    />
-                  ) : null;
-                })}
-              </tbody>
-            </table>
+            <Table heads={HEADS} cell="px-1 py-1" className="mt-2 w-full" scrolls="Table of edges">
+              {ready.map((blade) => {
+                const edge = waiting(blade);
+                return edge ? (
+                  <EdgeRow
+                    key={edge.id}
+                    blade={blade}
+                    edge={edge}
+                    quantities={quantities.data}
+                    recipe={shelf.data.recipes.find((r) => r.id === edge.recipe_id)}
+                    onOpen={() => setOpened(edge.id)}
+                  />
+                ) : null;
+              })}
+            </Table>
           </div>
-          <p className="mt-2 text-note text-ink-2">
+          <Note className="mt-2">
             Values are saved as measured here today when you leave the field. Thickness at stations:
             16: 0.36 48: 0.37. Several start readings: 142 150 147.
-          </p>
-        </section>
+          </Note>
+        </Section>
       ) : null}
-      <p className="mt-6 text-note text-ink-2">
+      <Note className="mt-6">
         Hold the blade so that a slip goes away from the hand; grind wet or masked. Your own
         workshop's rules come first.
-      </p>
+      </Note>
       <Sheet
         wide
         open={Boolean(openedEdge)}
@@ -135,7 +126,7 @@ export function Prepare() {
           />
         ) : null}
       </Sheet>
-    </div>
+    </Page>
   );
 }
 
@@ -239,11 +230,7 @@ function MakeEdges({
             );
           })}
         </ul>
-        {make.error ? (
-          <p role="alert" className="text-rust">
-            {make.error.message}
-          </p>
-        ) : null}
+        <Notice says={make.error?.message} />
         <Button
           kind={bare.length ? "next" : "plain"}
           className="mt-2"

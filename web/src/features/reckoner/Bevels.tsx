@@ -10,6 +10,7 @@ import { WORDS, type WordOf } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Choice, Option, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
+import { Notice } from "../../ui/Notice";
 import { useWidth } from "../../ui/useWidth";
 import { Answer, Calculation, useFigures, useReckoned } from "./reckon";
 
@@ -195,11 +196,7 @@ function SaveOnBlade({ found }: { found: Found }) {
           Saved on {blade.code}
         </Link>
       ) : null}
-      {save.error ? (
-        <p role="alert" className="text-rust">
-          {save.error.message}
-        </p>
-      ) : null}
+      <Notice says={save.error?.message} />
     </div>
   );
 }

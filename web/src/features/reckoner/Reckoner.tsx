@@ -1,3 +1,4 @@
+import { Page } from "../../ui/Page";
 import { Bevels } from "./Bevels";
 import { Brine, BrineChange, Conditions, RustRatings } from "./Brine";
 import { Abrasive, Convex, Exposure, Growth, Hardness, Length } from "./Small";
@@ -19,7 +20,7 @@ const PLACES = [
  */
 export function Reckoner() {
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+    <Page>
       <div className="flex flex-wrap items-baseline gap-x-8 gap-y-2">
         <h1 className="answer">Small calculations of the bench.</h1>
         <nav aria-label="Calculations" className="flex flex-wrap gap-x-5">
@@ -48,6 +49,6 @@ export function Reckoner() {
         <Conditions />
         <RustRatings />
       </div>
-    </div>
+    </Page>
   );
 }

@@ -2,6 +2,8 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { body, Refused, type Schemas } from "../../api/client";
 import { typedNumber } from "../../domain/format";
+import { Notice } from "../../ui/Notice";
+import { Heading } from "../../ui/Section";
 import { useDraft } from "../../ui/useDraft";
 
 type Request<T> = Parameters<typeof body<T>>[0];
@@ -63,13 +65,9 @@ export function Calculation({
 }) {
   return (
     <section id={place} aria-label={title} className="scroll-mt-4 border-t border-line py-5">
-      <h2 className="mb-3 text-lead font-bold">{title}</h2>
+      <Heading className="mb-3">{title}</Heading>
       {children}
-      {error ? (
-        <p role="alert" className="mt-2 font-medium text-rust">
-          {error.message}
-        </p>
-      ) : null}
+      <Notice says={error?.message} className="mt-2 font-medium" />
       {footing ? (
         <dl className="mt-3 grid grid-cols-[4.5rem_1fr] gap-x-3 text-note text-ink-2">
           <dt>formula</dt>

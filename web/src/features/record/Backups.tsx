@@ -7,6 +7,9 @@ import { day, plural } from "../../domain/format";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { FormFoot } from "../../ui/FormFoot";
+import { Note } from "../../ui/Note";
+import { Page } from "../../ui/Page";
+import { Heading } from "../../ui/Section";
 import { Failed, Waiting } from "../../ui/State";
 import { useForm } from "../../ui/useForm";
 
@@ -21,7 +24,7 @@ export function Backups() {
   const { data } = copies;
   const newest = data.copies[0];
   return (
-    <div className="mx-auto max-w-[1100px] px-4 pt-6 bench:px-7">
+    <Page width="narrow">
       <div className="flex flex-wrap items-start justify-between gap-4">
         <h1 className="answer max-w-2xl">
           {newest
@@ -45,17 +48,17 @@ export function Backups() {
         </ul>
         <div>
           <Rule rule={data.rule} />
-          <h2 className="mt-8 text-lead font-bold">Restore a backup</h2>
-          <p className="mt-1 text-note text-ink-2">
+          <Heading className="mt-8">Restore a backup</Heading>
+          <Note className="mt-1">
             Stop Kessik, then run this. It shows what the backup holds, checks it, and saves the
             data that it replaces.
-          </p>
+          </Note>
           <code className="mt-1 block overflow-x-auto bg-sheet p-2 font-[inherit] text-note">
             {data.bring_back}
           </code>
         </div>
       </div>
-    </div>
+    </Page>
   );
 }
 
@@ -118,11 +121,11 @@ function Rule({ rule }: { rule: Schemas["BackupRuleBody"] }) {
       noValidate
       className="grid grid-cols-2 gap-3"
     >
-      <h2 className="col-span-2 text-lead font-bold">How many are saved</h2>
-      <p className="col-span-2 text-note text-ink-2">
+      <Heading className="col-span-2">How many are saved</Heading>
+      <Note className="col-span-2">
         A backup is made on each day of use and before every upgrade. Those before an upgrade and
         those made by hand are never deleted.
-      </p>
+      </Note>
       <Field label="Daily backups" {...form.field("daily")} />
       <Field label="Weekly backups" {...form.field("weekly")} />
       <Field

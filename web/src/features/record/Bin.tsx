@@ -4,6 +4,7 @@ import { useChange } from "../../api/changes";
 import { binQuery, bringBack, deleteForGood } from "../../api/record";
 import { day } from "../../domain/format";
 import { Button } from "../../ui/Button";
+import { Notice } from "../../ui/Notice";
 import { Failed, Waiting } from "../../ui/State";
 
 /** What was taken away, for as long as it can be brought back. */
@@ -22,11 +23,7 @@ export function Bin() {
           ? "In the bin"
           : "The bin is empty. What you delete can be restored for 30 days."}
       </h1>
-      {wrong ? (
-        <p role="alert" className="mt-3 font-medium text-rust">
-          {wrong.message}
-        </p>
-      ) : null}
+      <Notice says={wrong?.message} className="mt-3 font-medium" />
       <ul className="mt-5">
         {bin.data.map((entry) => (
           <li

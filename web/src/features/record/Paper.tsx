@@ -11,6 +11,7 @@ import { Button, buttonLook } from "../../ui/Button";
 import { DayField } from "../../ui/DayField";
 import { Field } from "../../ui/Field";
 import { Kbd } from "../../ui/Kbd";
+import { Note } from "../../ui/Note";
 import { Notice } from "../../ui/Notice";
 import { Failed, Waiting } from "../../ui/State";
 import { Tick } from "../../ui/Tick";
@@ -200,9 +201,7 @@ function Setting({
       </div>
       <DayField label="Cut on" {...form.field("cut_on")} />
       <Field label="Cut by" {...form.field("by")} />
-      <p className="self-end pb-2 text-note text-ink-2 max-bench:col-span-2">
-        {lineUp.data?.trial.method.name}
-      </p>
+      <Note className="self-end pb-2 max-bench:col-span-2">{lineUp.data?.trial.method.name}</Note>
     </div>
   );
 }

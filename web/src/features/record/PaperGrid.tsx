@@ -1,5 +1,7 @@
 import { type KeyboardEvent, useEffect, useRef } from "react";
 import { CellField } from "../../ui/CellField";
+import { Table, unseen } from "../../ui/Table";
+import { TextButton } from "../../ui/TextButton";
 import { type Column, type Form, isResult, pasted, type Row } from "./paperRows";
 
 const WIDTH: Record<string, string> = { blade: "min-w-28", note: "min-w-40", edge: "min-w-14" };
@@ -47,62 +49,55 @@ export function PaperGrid({ form, columns, rows, every, faultAt, onRows, onMore 
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a table that scrolls is reached by keyboard
     <section aria-label="Finished runs" tabIndex={0} className="relative mt-5 overflow-x-auto">
-      <table ref={table} className="w-full border-collapse">
-        <thead>
-          <tr className="text-left align-bottom text-note text-ink-2">
-            <th className="w-8 font-medium">
-              <span className="sr-only">line</span>
-            </th>
+      <Table
+        heads={[
+          unseen("line"),
+          ...columns.map((column) => ({
+            key: column.key,
+            name: column.label + (column.unit ? `, ${column.unit}` : ""),
+            hint: column.hint,
+          })),
+          unseen("delete"),
+        ]}
+        cell="pr-1 pb-1"
+        ref={table}
+      >
+        {rows.map((row, at) => (
+          <tr key={row.id} className="align-top">
+            <td className="pt-2.5 pr-2 text-right text-note text-ink-2">{at + 1}</td>
             {columns.map((column) => (
-              <th key={column.key} className="pr-1 pb-1 font-medium" title={column.hint}>
-                {column.label}
-                {column.unit ? `, ${column.unit}` : ""}
-              </th>
-            ))}
-            <th>
-              <span className="sr-only">delete</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, at) => (
-            <tr key={row.id} className="align-top">
-              <td className="pt-2.5 pr-2 text-right text-note text-ink-2">{at + 1}</td>
-              {columns.map((column) => (
-                <td key={column.key} className={`pr-1 pb-1 ${WIDTH[column.key] ?? "min-w-20"}`}>
-                  <CellField
-                    data-cell={`${at}-${column.key}`}
-                    says={`${column.label}, line ${at + 1}`}
-                    error={faultAt(row, column.key)}
-                    inputMode={column.kind === "text" ? "text" : "decimal"}
-                    list={column.key === "blade" ? "arms" : undefined}
-                    placeholder={column.key === "check_every" ? every : ""}
-                    value={row.cells[column.key] ?? ""}
-                    onChange={(e) => type(at, column.key, e.target.value)}
-                    onKeyDown={(e) => onKey(e, at, column)}
-                    onPaste={(e) => {
-                      const text = e.clipboardData.getData("text");
-                      if (!/[\t\n]/.test(text)) return;
-                      e.preventDefault();
-                      onRows(pasted(rows, columns, { row: at, key: column.key }, text));
-                    }}
-                  />
-                </td>
-              ))}
-              <td>
-                <button
-                  type="button"
-                  aria-label={`Delete line ${at + 1}`}
-                  className="min-h-11 cursor-pointer px-2 underline underline-offset-4"
-                  onClick={() => onRows(rows.filter((other) => other.id !== row.id))}
-                >
-                  delete
-                </button>
+              <td key={column.key} className={`pr-1 pb-1 ${WIDTH[column.key] ?? "min-w-20"}`}>
+                <CellField
+                  data-cell={`${at}-${column.key}`}
+                  says={`${column.label}, line ${at + 1}`}
+                  error={faultAt(row, column.key)}
+                  inputMode={column.kind === "text" ? "text" : "decimal"}
+                  list={column.key === "blade" ? "arms" : undefined}
+                  placeholder={column.key === "check_every" ? every : ""}
+                  value={row.cells[column.key] ?? ""}
+                  onChange={(e) => type(at, column.key, e.target.value)}
+                  onKeyDown={(e) => onKey(e, at, column)}
+                  onPaste={(e) => {
+                    const text = e.clipboardData.getData("text");
+                    if (!/[\t\n]/.test(text)) return;
+                    e.preventDefault();
+                    onRows(pasted(rows, columns, { row: at, key: column.key }, text));
+                  }}
+                />
               </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+            ))}
+            <td>
+              <TextButton
+                aria-label={`Delete line ${at + 1}`}
+                className="px-2"
+                onClick={() => onRows(rows.filter((other) => other.id !== row.id))}
+              >
+                delete
+              </TextButton>
+            </td>
+          </tr>
+        ))}
+      </Table>
       <Arms form={form} />
     </section>
   );

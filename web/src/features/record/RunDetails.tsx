@@ -11,6 +11,7 @@ import { RunLog } from "../../parts/RunLog";
 import { TakeAway } from "../../parts/TakeAway";
 import { Button, buttonLook } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { Notice } from "../../ui/Notice";
 import { Waiting } from "../../ui/State";
 import { useUndo } from "../../ui/Undo";
 import { RunFacts } from "./RunFacts";
@@ -75,11 +76,7 @@ function Entries({ runId }: { runId: string }) {
   };
   return (
     <>
-      {send.error ? (
-        <p role="alert" className="font-medium text-rust">
-          {send.error.message}
-        </p>
-      ) : null}
+      <Notice says={send.error?.message} className="font-medium" />
       <RunLog run={run.data} log={log} whole />
       {state.status === "abandoned" ? null : <Abandon onAbandon={(why) => log("abandon", why)} />}
     </>

@@ -1,12 +1,12 @@
 import type { Schemas } from "../../api/client";
 import { day } from "../../domain/format";
+import { Section } from "../../ui/Section";
 
 /** What was put right, the newest first. */
 export function Traces({ traces }: { traces: readonly Schemas["TraceOut"][] }) {
   if (traces.length === 0) return null;
   return (
-    <section aria-label="Corrected" className="mt-8">
-      <h2 className="text-lead font-bold">Corrected</h2>
+    <Section title="Corrected" className="mt-8">
       <ul className="mt-1">
         {traces.map((trace) => (
           <li key={trace.id} className="border-t border-line py-1.5">
@@ -17,6 +17,6 @@ export function Traces({ traces }: { traces: readonly Schemas["TraceOut"][] }) {
           </li>
         ))}
       </ul>
-    </section>
+    </Section>
   );
 }

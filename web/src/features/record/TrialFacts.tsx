@@ -5,7 +5,9 @@ import { Choice, Options } from "../../ui/Choice";
 import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
 import { FormFoot } from "../../ui/FormFoot";
+import { Note } from "../../ui/Note";
 import { Notice } from "../../ui/Notice";
+import { Heading } from "../../ui/Section";
 import { useUndo } from "../../ui/Undo";
 import { useForm } from "../../ui/useForm";
 
@@ -57,7 +59,7 @@ export function TrialFacts({ trial }: { trial: Trial }) {
   });
   return (
     <form onSubmit={submit} noValidate className="flex flex-col gap-3">
-      <h2 className="text-lead font-bold">The trial</h2>
+      <Heading>The trial</Heading>
       <Field label="Name" {...form.field("name")} />
       <LongField label="Question" {...form.field("question")} />
       <div className="grid grid-cols-2 gap-3">
@@ -76,9 +78,7 @@ export function TrialFacts({ trial }: { trial: Trial }) {
         </>
       ) : (
         <>
-          <p className="text-note text-ink-2">
-            Tolerances are changed in the line-up. Every change is listed here.
-          </p>
+          <Note>Tolerances are changed in the line-up. Every change is listed here.</Note>
           <Notice says={form.notice} />
         </>
       )}

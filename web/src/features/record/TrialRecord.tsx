@@ -8,6 +8,7 @@ import { counted, day } from "../../domain/format";
 import { TakeAway } from "../../parts/TakeAway";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
+import { Page } from "../../ui/Page";
 import { Failed, Waiting } from "../../ui/State";
 import { RunDetails } from "./RunDetails";
 import { Traces } from "./Traces";
@@ -24,7 +25,7 @@ export function TrialRecord() {
   if (record.isError) return <Failed error={record.error} onRetry={() => void record.refetch()} />;
   const { data } = record;
   return (
-    <div className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7">
+    <Page width="wide">
       <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
         <h1 className="answer">The record</h1>
         <div className="flex flex-wrap gap-3">
@@ -64,7 +65,7 @@ export function TrialRecord() {
           <Traces traces={data.traces} />
         </div>
       </div>
-    </div>
+    </Page>
   );
 }
 

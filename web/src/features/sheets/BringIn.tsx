@@ -9,6 +9,7 @@ import { Faults } from "../../parts/Faults";
 import { ImportProgress } from "../../parts/ImportProgress";
 import { Button, buttonLook } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { Note } from "../../ui/Note";
 import { Tick } from "../../ui/Tick";
 import { Toggles } from "../../ui/Toggles";
 import { useUndo } from "../../ui/Undo";
@@ -52,7 +53,7 @@ export function BringIn({ asked, seen }: { asked: SheetAsked; seen: Seen }) {
       <div className="flex flex-wrap items-start gap-4">
         {seen.there ? (
           <div>
-            <p className="text-note font-medium text-ink-2">Runs that are imported already</p>
+            <Note className="font-medium">Runs that are imported already</Note>
             <Toggles
               says="Runs that are imported already"
               value={how.on_there}

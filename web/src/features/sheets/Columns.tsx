@@ -1,5 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { labelOf } from "../../domain/words";
+import { Note } from "../../ui/Note";
+import { TextButton } from "../../ui/TextButton";
 import { FirstRows } from "./FirstRows";
 import { ReadingChoices } from "./ReadingChoices";
 
@@ -17,21 +19,20 @@ export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Readi
         <p className="mt-2 flex flex-wrap items-center gap-3 text-note">
           A sheet with these heads was imported before:
           {seen.remembered.map((each) => (
-            <button
+            <TextButton
               key={each.name}
-              type="button"
-              className="min-h-9 cursor-pointer font-semibold underline underline-offset-4"
+              className="font-semibold"
               onClick={() => onReading(each.reading)}
             >
               read it as “{each.name}”
-            </button>
+            </TextButton>
           ))}
         </p>
       ) : null}
       {seen.notes.map((note) => (
-        <p key={note} className="mt-1 text-note text-ink-2">
+        <Note key={note} className="mt-1">
           {note}
-        </p>
+        </Note>
       ))}
       <FirstRows seen={seen} set={set} />
     </section>

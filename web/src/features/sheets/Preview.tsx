@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
 import { labelOf } from "../../domain/words";
+import { Heading, Section } from "../../ui/Section";
 
 type Seen = Schemas["SheetPreviewOut"];
 
@@ -11,10 +12,10 @@ export function Preview({ seen }: { seen: Seen }) {
       <section aria-label="What becomes of each row">
         {seen.faults.length ? (
           <>
-            <h2 className="text-lead font-bold text-rust">
+            <Heading className="text-rust">
               {plural(seen.fault_count, "error")} to correct in the sheet, or in the choice of
               columns
-            </h2>
+            </Heading>
             <ul className="mt-1">
               {seen.faults.slice(0, 12).map((fault) => (
                 <li
@@ -31,7 +32,7 @@ export function Preview({ seen }: { seen: Seen }) {
             </ul>
           </>
         ) : null}
-        <h2 className="mt-4 text-lead font-bold">What becomes of each row</h2>
+        <Heading className="mt-4">What becomes of each row</Heading>
         <ul className="mt-1">
           {seen.lines.slice(0, 30).map((line) => (
             <li
@@ -52,8 +53,7 @@ export function Preview({ seen }: { seen: Seen }) {
           ))}
         </ul>
       </section>
-      <section aria-label="Blades">
-        <h2 className="text-lead font-bold">Blades</h2>
+      <Section title="Blades">
         <ul className="mt-1">
           {seen.blades.slice(0, 40).map((blade) => (
             <li key={blade.code} className="flex gap-3 border-t border-line py-1">
@@ -63,7 +63,7 @@ export function Preview({ seen }: { seen: Seen }) {
             </li>
           ))}
         </ul>
-      </section>
+      </Section>
     </div>
   );
 }

@@ -6,6 +6,8 @@ import { todayQuery } from "../../api/queries";
 import { lookSheetOver, type SheetAsked } from "../../api/record";
 import { LongField } from "../../ui/Field";
 import { FilePick } from "../../ui/FilePick";
+import { Notice } from "../../ui/Notice";
+import { Page } from "../../ui/Page";
 import { BringIn } from "./BringIn";
 import { Columns } from "./Columns";
 import { Preview } from "./Preview";
@@ -43,7 +45,7 @@ export function Sheets() {
   const seen = look.data;
   const reread = (reading: Schemas["SheetReadingBody"]) => ask({ reading });
   return (
-    <div className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7">
+    <Page width="wide">
       <h1 className="answer max-w-4xl">{headline(seen)}</h1>
       {asked ? null : (
         <p className="mt-1 max-w-3xl text-ink-2">
@@ -52,13 +54,16 @@ export function Sheets() {
         </p>
       )}
       <Source isOpen={!seen} onFile={(file) => ask({ file, reading: null, school: "" })} />
-      {look.error ? (
-        <p role="alert" className="mt-3 font-medium text-rust">
-          {look.error instanceof Refused
-            ? (look.error.problem.faults?.[0]?.message ?? look.error.message)
-            : look.error.message}
-        </p>
-      ) : null}
+      <Notice
+        says={
+          look.error
+            ? look.error instanceof Refused
+              ? (look.error.problem.faults?.[0]?.message ?? look.error.message)
+              : look.error.message
+            : undefined
+        }
+        className="mt-3 font-medium"
+      />
       {seen && asked ? (
         <>
           <Target
@@ -76,7 +81,7 @@ export function Sheets() {
           />
         </>
       ) : null}
-    </div>
+    </Page>
   );
 }
 

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { labelOf } from "../../domain/words";
 import { Button } from "../../ui/Button";
+import { Section } from "../../ui/Section";
 import { AboutForm } from "./AboutForm";
 
 type Blade = Schemas["BladeOut"];
@@ -11,8 +12,7 @@ export function AboutBlade({ blade }: { blade: Blade }) {
   const [editing, setEditing] = useState(false);
   const heat = blade.heat_treatment;
   return (
-    <section aria-label="Owner and price">
-      <h2 className="text-lead font-bold">Owner, price, maker's claims</h2>
+    <Section title="Owner, price, maker's claims" says="Owner and price">
       {editing ? (
         <AboutForm blade={blade} onDone={() => setEditing(false)} />
       ) : (
@@ -33,7 +33,7 @@ export function AboutBlade({ blade }: { blade: Blade }) {
           </Button>
         </>
       )}
-    </section>
+    </Section>
   );
 }
 

@@ -6,6 +6,7 @@ import { newId } from "../../domain/ids";
 import { labelOf } from "../../domain/words";
 import { Field } from "../../ui/Field";
 import { FormFoot } from "../../ui/FormFoot";
+import { Section } from "../../ui/Section";
 import { useForm } from "../../ui/useForm";
 
 const KINDS = { name: "text", kind: "text", size_um: "number", grit: "text" } as const;
@@ -22,8 +23,7 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
   const remove = useChange(deleteAbrasive);
   return (
     <div className="grid gap-x-12 gap-y-6 pt-4 bench:grid-cols-2">
-      <section aria-label="Your own">
-        <h2 className="text-lead font-bold">Your own</h2>
+      <Section title="Your own">
         <ul className="mt-1">
           {shelf.abrasives.map((a) => (
             <li key={a.id} className="flex min-h-11 items-center gap-3 border-b border-line">
@@ -63,9 +63,8 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
             Add to shelf
           </FormFoot>
         </form>
-      </section>
-      <section aria-label="Sold by size">
-        <h2 className="text-lead font-bold">Compounds sold by size</h2>
+      </Section>
+      <Section title="Compounds sold by size" says="Sold by size">
         <ul className="mt-1">
           {shelf.compounds.map((c) => (
             <li key={c.name} className="flex min-h-9 items-center gap-3 border-b border-line">
@@ -83,7 +82,7 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
           </Link>
           .
         </p>
-      </section>
+      </Section>
     </div>
   );
 }

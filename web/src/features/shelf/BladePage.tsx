@@ -13,6 +13,8 @@ import { EdgeCard } from "../../parts/EdgeCard";
 import { RustWord } from "../../parts/RustWord";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
+import { Page } from "../../ui/Page";
+import { Heading, Section } from "../../ui/Section";
 import { Failed, Waiting } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
 import { useWidth } from "../../ui/useWidth";
@@ -37,7 +39,7 @@ export function BladePage() {
   const { blade, runs } = page.data;
   const own = runs.map((r) => ({ ...r, arm_id: blade.arm_id }));
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+    <Page>
       <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
         <h1 className="answer flex items-center gap-4">
           <Mark mark={blade.mark} size={34} />
@@ -68,14 +70,12 @@ export function BladePage() {
       <div className="grid gap-x-12 gap-y-8 pt-5 bench:grid-cols-[1.1fr_1fr]">
         <Facts page={page.data} quantities={quantities.data} />
         <div className="flex flex-col gap-7">
-          <section aria-label="Its steel">
-            <h2 className="text-lead font-bold">Composition</h2>
+          <Section title="Composition" says="Its steel">
             <AssayWord bladeId={blade.id} />
-          </section>
-          <section aria-label="Its rust">
-            <h2 className="text-lead font-bold">Corrosion</h2>
+          </Section>
+          <Section title="Corrosion" says="Its rust">
             <RustWord bladeId={blade.id} />
-          </section>
+          </Section>
           <AboutBlade blade={blade} />
           <Hardening page={page.data} />
           <Photos blade={blade} photos={page.data.photos} />
@@ -83,7 +83,7 @@ export function BladePage() {
         </div>
       </div>
       <Edges page={page.data} quantities={quantities.data} />
-    </div>
+    </Page>
   );
 }
 
@@ -91,14 +91,13 @@ export function BladePage() {
 function Hardening({ page }: { page: Schemas["BladePageOut"] }) {
   if (page.hardening.length === 0) return null;
   return (
-    <section aria-label="Its hardening">
-      <h2 className="text-lead font-bold">Heat treatment</h2>
+    <Section title="Heat treatment" says="Its hardening">
       <ul className="mt-1 flex flex-col gap-1">
         {page.hardening.map((line) => (
           <li key={line}>{line}</li>
         ))}
       </ul>
-    </section>
+    </Section>
   );
 }
 
@@ -110,8 +109,7 @@ function RunsOfBlade({
   trials: Schemas["BladePageOut"]["trials"];
 }) {
   return (
-    <section aria-label="Trials and runs">
-      <h2 className="text-lead font-bold">Trials</h2>
+    <Section title="Trials" says="Trials and runs">
       {trials.length === 0 ? <p className="text-ink-2">In no trial yet.</p> : null}
       <ul>
         {trials.map((t) => {
@@ -145,7 +143,7 @@ function RunsOfBlade({
           );
         })}
       </ul>
-    </section>
+    </Section>
   );
 }
 
@@ -165,7 +163,7 @@ function Edges({
   return (
     <section aria-label="Sharpenings" className="mt-8 border-t-[1.5px] border-ink pt-4 pb-8">
       <div className="flex flex-wrap items-center gap-2">
-        <h2 className="mr-4 text-lead font-bold">Edges</h2>
+        <Heading className="mr-4">Edges</Heading>
         <Toggles
           says="Edge"
           value={edge?.id}

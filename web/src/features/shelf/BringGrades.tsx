@@ -5,6 +5,7 @@ import { plural } from "../../domain/format";
 import { Faults } from "../../parts/Faults";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
+import { Note } from "../../ui/Note";
 
 /** Files of grades onto the shelf, as the tester's own. */
 export function BringGrades() {
@@ -32,10 +33,10 @@ export function BringGrades() {
           {plural(read.data.made.grades.length, "grade")} kept: {read.data.made.grades.join(", ")}
         </p>
       ) : null}
-      <p className="text-note text-ink-2">
+      <Note>
         Columns: grade, element; and if known standard, min_percent, max_percent (empty is open),
         standing, source, route.
-      </p>
+      </Note>
     </form>
   );
 }

@@ -5,6 +5,7 @@ import { labelOf } from "../../domain/words";
 import { FactHistory, factWords } from "../../parts/FactHistory";
 import { MeasureForm } from "../../parts/MeasureForm";
 import { Pop } from "../../ui/Pop";
+import { Section } from "../../ui/Section";
 
 /**
  * The measurable facts of a blade: the value in use, how it is known, and every other value behind
@@ -19,8 +20,7 @@ export function Facts({
 }) {
   const { blade } = page;
   return (
-    <section aria-label="Facts">
-      <h2 className="text-lead font-bold">Measurements</h2>
+    <Section title="Measurements" says="Facts">
       <table className="mt-2 w-full border-collapse">
         <thead className="sr-only">
           <tr>
@@ -37,7 +37,7 @@ export function Facts({
             ))}
         </tbody>
       </table>
-    </section>
+    </Section>
   );
 }
 

@@ -8,14 +8,16 @@ import { RangeRule } from "../../charts/RangeRule";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Mark } from "../../ui/Mark";
+import { Page } from "../../ui/Page";
 import { Pop } from "../../ui/Pop";
+import { Heading, Section } from "../../ui/Section";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
 import { GradeForm } from "./GradeForm";
 import { words } from "./Grades";
 
-type Page = Schemas["GradePageOut"];
+type GradeFacts = Schemas["GradePageOut"];
 
 /** All that is known of one grade: its ranges as slots, what looks alike, what follows from it. */
 export function GradePage() {
@@ -28,7 +30,7 @@ export function GradePage() {
   const { grade } = found.data;
   const low = grade.usual_low_hrc;
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+    <Page>
       <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
         <div>
           <h1 className="answer">
@@ -71,11 +73,11 @@ export function GradePage() {
       <Sheet open={changing} onOpenChange={setChanging} title={`Change ${grade.name}`}>
         <GradeForm grade={grade} onDone={() => setChanging(false)} />
       </Sheet>
-    </div>
+    </Page>
   );
 }
 
-function Equivalents({ grade }: { grade: Page["grade"] }) {
+function Equivalents({ grade }: { grade: GradeFacts["grade"] }) {
   const of = (nearness: "same" | "near") =>
     (grade.equivalents ?? []).filter((e) => e.nearness === nearness);
   const list = (found: ReturnType<typeof of>) =>
@@ -101,7 +103,7 @@ function Equivalents({ grade }: { grade: Page["grade"] }) {
   );
 }
 
-function Confirm({ grade }: { grade: Page["grade"] }) {
+function Confirm({ grade }: { grade: GradeFacts["grade"] }) {
   const [open, setOpen] = useState(false);
   const [source, setSource] = useState(grade.standard ?? "");
   const confirm = useChange(confirmGrade, () => setOpen(false));
@@ -131,15 +133,15 @@ function Confirm({ grade }: { grade: Page["grade"] }) {
   );
 }
 
-function Ranges({ page }: { page: Page }) {
+function Ranges({ page }: { page: GradeFacts }) {
   const { ref, width } = useWidth<HTMLElement>(560);
   const ranges = page.grade.ranges ?? [];
   return (
     <section aria-label="Ranges" ref={ref}>
-      <h2 className="text-lead font-bold">
+      <Heading>
         Composition
         <span className="ml-3 text-note font-normal text-ink-2">mass per cent</span>
-      </h2>
+      </Heading>
       {ranges.length === 0 ? <p className="text-ink-2">Its composition is not known yet.</p> : null}
       {ranges.map((r) => (
         <div
@@ -177,7 +179,7 @@ function said(r: Schemas["RangeBody"]): string {
   return `${r.low_percent} to ${r.high_percent} %`;
 }
 
-function Figures({ page }: { page: Page }) {
+function Figures({ page }: { page: GradeFacts }) {
   if ((page.grade.ranges ?? []).length === 0) return null;
   const { derived } = page;
   const [low = 0, high = 0] = derived.chromium_in_solution;
@@ -190,8 +192,7 @@ function Figures({ page }: { page: Page }) {
     ["Chromium in solution", `${low.toFixed(1)} to ${high.toFixed(1)} %`],
   ];
   return (
-    <section aria-label="What follows">
-      <h2 className="text-lead font-bold">Calculated from mid-range</h2>
+    <Section title="Calculated from mid-range" says="What follows">
       <dl className="mt-1">
         {rows.map(([label, value]) => (
           <div key={label} className="flex justify-between border-b border-line py-1">
@@ -205,15 +206,14 @@ function Figures({ page }: { page: Page }) {
           <li key={note}>{note}</li>
         ))}
       </ul>
-    </section>
+    </Section>
   );
 }
 
-function Neighbours({ page }: { page: Page }) {
+function Neighbours({ page }: { page: GradeFacts }) {
   if (page.neighbours.length === 0) return null;
   return (
-    <section aria-label="What looks alike">
-      <h2 className="text-lead font-bold">Grades XRF cannot separate</h2>
+    <Section title="Grades XRF cannot separate" says="What looks alike">
       <ul className="mt-1">
         {page.neighbours.map((n) => (
           <li key={n.name} className="flex items-baseline gap-3 border-b border-line py-1">
@@ -228,14 +228,13 @@ function Neighbours({ page }: { page: Page }) {
           </li>
         ))}
       </ul>
-    </section>
+    </Section>
   );
 }
 
-function Blades({ page }: { page: Page }) {
+function Blades({ page }: { page: GradeFacts }) {
   return (
-    <section aria-label="Blades of it">
-      <h2 className="text-lead font-bold">Blades sold as this grade</h2>
+    <Section title="Blades sold as this grade" says="Blades of it">
       {page.blades.length === 0 ? <p className="text-ink-2">None on the shelf.</p> : null}
       <ul>
         {page.blades.map((blade) => (
@@ -258,15 +257,14 @@ function Blades({ page }: { page: Page }) {
           </li>
         ))}
       </ul>
-    </section>
+    </Section>
   );
 }
 
-function Effects({ page }: { page: Page }) {
+function Effects({ page }: { page: GradeFacts }) {
   if (page.effects.length === 0) return null;
   return (
-    <section aria-label="What its elements do" className="pb-8">
-      <h2 className="text-lead font-bold">What its elements do</h2>
+    <Section title="What its elements do" className="pb-8">
       <dl className="mt-2 grid gap-y-2">
         {page.effects.map((effect) => (
           <div key={effect.element} className="flex gap-3">
@@ -277,6 +275,6 @@ function Effects({ page }: { page: Page }) {
           </div>
         ))}
       </dl>
-    </section>
+    </Section>
   );
 }

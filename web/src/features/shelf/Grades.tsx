@@ -7,6 +7,7 @@ import { Button, buttonLook } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
+import { Table } from "../../ui/Table";
 import { BringGrades } from "./BringGrades";
 import { GradeForm } from "./GradeForm";
 
@@ -46,21 +47,13 @@ export function Grades() {
         </span>
       </div>
       <div className="mt-4 overflow-x-auto">
-        <table className="w-full border-collapse">
-          <thead>
-            <tr className="border-b-[1.5px] border-ink text-left text-note text-ink-2">
-              <th className="py-1 pr-4 font-medium">grade</th>
-              <th className="pr-4 font-medium">mass per cent, middle of each range</th>
-              <th className="pr-4 font-medium">usually hardened to</th>
-              <th className="font-medium">source</th>
-            </tr>
-          </thead>
-          <tbody>
-            {grades.map((grade) => (
-              <Row key={grade.name} grade={grade} />
-            ))}
-          </tbody>
-        </table>
+        <Table
+          heads={["grade", "mass per cent, middle of each range", "usually hardened to", "source"]}
+        >
+          {grades.map((grade) => (
+            <Row key={grade.name} grade={grade} />
+          ))}
+        </Table>
       </div>
       {grades.length === 0 ? <p className="mt-3 text-ink-2">No matches.</p> : null}
       <Sheet

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { gradesAlikeQuery } from "../../api/queries";
+import { Page } from "../../ui/Page";
 import { Failed, Waiting } from "../../ui/State";
 
 /** Which grades of the library no analyser in air separates, and what would. */
@@ -10,7 +11,7 @@ export function GradesAlike() {
   if (found.isError) return <Failed error={found.error} onRetry={() => void found.refetch()} />;
   const { groups, grades } = found.data;
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 pb-8 bench:px-7">
+    <Page>
       <h1 className="answer max-w-4xl">
         Of {grades} grades, {groups.flatMap((g) => g.grades).length} have a twin that XRF in air
         cannot separate from them.
@@ -42,6 +43,6 @@ export function GradesAlike() {
           </li>
         ))}
       </ul>
-    </div>
+    </Page>
   );
 }

@@ -2,6 +2,8 @@ import { putInstrument, putInstrumentAway, useChange } from "../../api/changes";
 import { ReferenceTrail } from "../../charts/ReferenceTrail";
 import { day } from "../../domain/format";
 import { labelOf } from "../../domain/words";
+import { Note } from "../../ui/Note";
+import { TextButton } from "../../ui/TextButton";
 import { INSTRUMENT_KINDS, type Instrument, type News } from "./instrumentKinds";
 import { ReferenceCheck } from "./ReferenceCheck";
 
@@ -34,27 +36,17 @@ export function InstrumentRow({
           {!instrument.in_use ? "unplugged" : is_there ? "there" : "not found"}
         </span>
         <span className="ml-auto flex gap-4 text-note">
-          <button
-            type="button"
-            className="min-h-11 cursor-pointer underline underline-offset-4"
-            onClick={() => save.mutate({ ...kept, in_use: !instrument.in_use })}
-          >
+          <TextButton onClick={() => save.mutate({ ...kept, in_use: !instrument.in_use })}>
             {instrument.in_use ? "Unplug" : "Connect"}
-          </button>
-          <button
-            type="button"
-            className="min-h-11 cursor-pointer underline underline-offset-4"
-            onClick={() => away.mutate(instrument.id)}
-          >
-            Archive
-          </button>
+          </TextButton>
+          <TextButton onClick={() => away.mutate(instrument.id)}>Archive</TextButton>
         </span>
       </div>
-      <p className="text-note text-ink-2">
+      <Note>
         {instrument.address}
         {kind.reads ? `, ${instrument.range_low} to ${instrument.range_high} ${unit}` : ""}
         {news?.text ? ` · ${news.text}` : last_text ? ` · ${last_text}` : ""}
-      </p>
+      </Note>
       {kind.reads ? (
         <div className="mt-3 flex flex-wrap items-start gap-x-8 gap-y-3">
           <div>

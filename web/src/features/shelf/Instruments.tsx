@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { useFollow } from "../../api/follow";
 import { instrumentsQuery } from "../../api/queries";
+import { Note } from "../../ui/Note";
 import { Failed, Waiting } from "../../ui/State";
 import { InstrumentRow } from "./InstrumentRow";
 import type { News } from "./instrumentKinds";
@@ -55,10 +56,10 @@ export function Instruments() {
           </Link>
           .
         </p>
-        <p className="mt-3 text-note text-ink-2">
+        <Note className="mt-3">
           An XRF analyser is a radiation source: only for those licensed or trained for it, under
           the local rules, and never with the sample held by hand.
-        </p>
+        </Note>
       </div>
     </div>
   );

@@ -1,5 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { lotKindsQuery, lotsQuery } from "../../api/queries";
+import { Fold } from "../../ui/Fold";
+import { Section } from "../../ui/Section";
 import { Failed, Waiting } from "../../ui/State";
 import { NewLot } from "./NewLot";
 import { OneLot } from "./OneLot";
@@ -15,8 +17,7 @@ export function Lots() {
   const away = lots.data.filter((lot) => lot.archived);
   return (
     <div className="grid gap-x-12 gap-y-8 pt-4 bench:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
-      <section aria-label="Lots">
-        <h2 className="text-lead font-bold">On hand</h2>
+      <Section title="On hand" says="Lots">
         {here.length ? null : (
           <p className="mt-1 text-ink-2">
             Enter what you bought; runs then subtract what they use.
@@ -28,18 +29,15 @@ export function Lots() {
           ))}
         </ul>
         {away.length ? (
-          <details className="mt-4">
-            <summary className="min-h-11 cursor-pointer font-semibold">
-              Used up ({away.length})
-            </summary>
+          <Fold title={`Used up (${away.length})`} className="mt-4">
             <ul>
               {away.map((lot) => (
                 <OneLot key={lot.id} lot={lot} />
               ))}
             </ul>
-          </details>
+          </Fold>
         ) : null}
-      </section>
+      </Section>
       <NewLot kinds={kinds.data} />
     </div>
   );

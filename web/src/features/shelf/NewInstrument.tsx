@@ -6,6 +6,7 @@ import { WORDS } from "../../domain/words";
 import { Choice, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { FormFoot } from "../../ui/FormFoot";
+import { Heading } from "../../ui/Section";
 import { useForm } from "../../ui/useForm";
 import { INSTRUMENT_KINDS, type Instrument } from "./instrumentKinds";
 
@@ -41,7 +42,7 @@ export function NewInstrument() {
   );
   return (
     <form onSubmit={submit} noValidate aria-label="New instrument" className="flex flex-col gap-3">
-      <h2 className="text-lead font-bold">Connect an instrument</h2>
+      <Heading>Connect an instrument</Heading>
       <Choice label="Kind" value={kind} onPick={(picked) => setKind(picked as Instrument["kind"])}>
         <Options of={WORDS.instruments} />
       </Choice>

@@ -7,6 +7,7 @@ import { Choice, Option } from "../../ui/Choice";
 import { DayField } from "../../ui/DayField";
 import { Field, LongField } from "../../ui/Field";
 import { FormFoot } from "../../ui/FormFoot";
+import { Section } from "../../ui/Section";
 import { Tick } from "../../ui/Tick";
 import { useDraft } from "../../ui/useDraft";
 import { type Typed, useForm } from "../../ui/useForm";
@@ -65,8 +66,7 @@ export function NewLot({ kinds }: { kinds: KindOfLot[] }) {
     }),
   );
   return (
-    <section aria-label="New lot">
-      <h2 className="text-lead font-bold">New lot</h2>
+    <Section title="New lot">
       <form onSubmit={submit} noValidate className="mt-2 grid grid-cols-2 gap-3">
         <Choice
           label="What"
@@ -130,7 +130,7 @@ export function NewLot({ kinds }: { kinds: KindOfLot[] }) {
           Add to shelf
         </FormFoot>
       </form>
-    </section>
+    </Section>
   );
 }
 

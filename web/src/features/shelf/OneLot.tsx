@@ -8,6 +8,7 @@ import { Field } from "../../ui/Field";
 import { FormFoot } from "../../ui/FormFoot";
 import { Notice } from "../../ui/Notice";
 import { Pop } from "../../ui/Pop";
+import { TextButton } from "../../ui/TextButton";
 import { useForm } from "../../ui/useForm";
 
 type Lot = Schemas["LotOut"];
@@ -53,13 +54,9 @@ export function OneLot({ lot }: { lot: Lot }) {
         ))}
         <span className="ml-auto flex gap-4">
           <CorrectStock lot={lot} />
-          <button
-            type="button"
-            className="min-h-9 cursor-pointer underline underline-offset-4"
-            onClick={() => archive.mutate(!lot.archived)}
-          >
+          <TextButton onClick={() => archive.mutate(!lot.archived)}>
             {lot.archived ? "Restore" : "Archive"}
-          </button>
+          </TextButton>
           <TakeAway kind="lot" ownerId={lot.id}>
             Delete
           </TakeAway>
@@ -103,15 +100,7 @@ function CorrectStock({ lot }: { lot: Lot }) {
     error: correct.error,
   });
   return (
-    <Pop
-      open={open}
-      onOpenChange={setOpen}
-      trigger={
-        <button type="button" className="min-h-9 cursor-pointer underline underline-offset-4">
-          Correct the stock
-        </button>
-      }
-    >
+    <Pop open={open} onOpenChange={setOpen} trigger={<TextButton>Correct the stock</TextButton>}>
       <form
         noValidate
         className="flex flex-col gap-3 text-ink"

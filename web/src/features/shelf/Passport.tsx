@@ -8,7 +8,9 @@ import { labelOf } from "../../domain/words";
 import { factWords } from "../../parts/FactHistory";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
+import { Heading } from "../../ui/Section";
 import { Failed, Waiting } from "../../ui/State";
+import { Table } from "../../ui/Table";
 import { heatWords, loanWords } from "./AboutBlade";
 
 /**
@@ -63,38 +65,36 @@ export function Passport() {
           detail
         />
       </div>
-      <h2 className="text-lead font-bold">Facts</h2>
-      <table className="w-full border-collapse">
-        <thead>
-          <tr className="border-b border-ink text-left text-note text-ink-2">
-            <th className="font-medium">fact</th>
-            <th className="font-medium">value</th>
-            <th className="font-medium">how it is known</th>
-            <th className="font-medium max-bench:hidden print:table-cell">when, by what</th>
-          </tr>
-        </thead>
-        <tbody>
-          {facts.map((q) => {
-            const m = blade.measurements.find((known) => known.quantity === q.name && known.in_use);
-            return (
-              <tr key={q.name} className="border-b border-line">
-                <th scope="row" className="py-1 text-left font-normal">
-                  {q.label}
-                </th>
-                <td className="font-semibold">{factWords(m, q)}</td>
-                <td>{m ? labelOf("standings", m.standing) : ""}</td>
-                <td className="text-note max-bench:hidden print:table-cell">
-                  {[m?.on, m?.instrument].filter(Boolean).join(", ")}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <Heading>Facts</Heading>
+      <Table
+        heads={[
+          "fact",
+          "value",
+          "how it is known",
+          { key: "when", name: "when, by what", look: "max-bench:hidden print:table-cell" },
+        ]}
+        cell=""
+      >
+        {facts.map((q) => {
+          const m = blade.measurements.find((known) => known.quantity === q.name && known.in_use);
+          return (
+            <tr key={q.name} className="border-b border-line">
+              <th scope="row" className="py-1 text-left font-normal">
+                {q.label}
+              </th>
+              <td className="font-semibold">{factWords(m, q)}</td>
+              <td>{m ? labelOf("standings", m.standing) : ""}</td>
+              <td className="text-note max-bench:hidden print:table-cell">
+                {[m?.on, m?.instrument].filter(Boolean).join(", ")}
+              </td>
+            </tr>
+          );
+        })}
+      </Table>
       <p className="mt-2">
         Heat treatment ({labelOf("standings", heat.standing ?? "claimed")}): {heatWords(heat)}.
       </p>
-      <h2 className="mt-6 text-lead font-bold">Edges</h2>
+      <Heading className="mt-6">Edges</Heading>
       <EdgeHistory page={page.data} />
       {blade.note ? <p className="mt-4">{blade.note}</p> : null}
     </article>
@@ -117,36 +117,25 @@ function EdgeHistory({ page }: { page: Schemas["BladePageOut"] }) {
   const number = (value: number | null, decimals: number) =>
     value === null ? "" : value.toFixed(decimals);
   return (
-    <table className="w-full border-collapse">
-      <thead>
-        <tr className="border-b border-ink text-left align-bottom text-note text-ink-2">
-          {COLUMNS.map(([name, look]) => (
-            <th key={name} className={`pr-2 font-medium ${look}`}>
-              {name}
+    <Table heads={COLUMNS.map(([name, look]) => ({ key: name, name, look }))} cell="pr-2">
+      {page.blade.edges.map((e) => {
+        const cut = page.runs.filter((r) => r.edge === e.number && !r.practice);
+        const standing = page.edge_standings.find((s) => s.edge_id === e.id)?.settled;
+        return (
+          <tr key={e.id} className="border-b border-line align-top">
+            <th scope="row" className="py-1 text-left">
+              {e.number}
             </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {page.blade.edges.map((e) => {
-          const cut = page.runs.filter((r) => r.edge === e.number && !r.practice);
-          const standing = page.edge_standings.find((s) => s.edge_id === e.id)?.settled;
-          return (
-            <tr key={e.id} className="border-b border-line align-top">
-              <th scope="row" className="py-1 text-left">
-                {e.number}
-              </th>
-              <td className={`pr-2 whitespace-nowrap ${WIDE}`}>{e.made_on}</td>
-              <td className={WIDE}>{e.factory ? "the maker's own" : e.regime}</td>
-              <td>{number(e.side_angle_deg, 1)}</td>
-              <td>{number(e.thickness_behind_edge_mm, 2)}</td>
-              <td className={WIDE}>{number(e.minutes, 0)}</td>
-              <td>{cut.map((r) => `${r.count} ${r.count_unit}`).join("; ")}</td>
-              <td className="text-note">{standing?.says}</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+            <td className={`pr-2 whitespace-nowrap ${WIDE}`}>{e.made_on}</td>
+            <td className={WIDE}>{e.factory ? "the maker's own" : e.regime}</td>
+            <td>{number(e.side_angle_deg, 1)}</td>
+            <td>{number(e.thickness_behind_edge_mm, 2)}</td>
+            <td className={WIDE}>{number(e.minutes, 0)}</td>
+            <td>{cut.map((r) => `${r.count} ${r.count_unit}`).join("; ")}</td>
+            <td className="text-note">{standing?.says}</td>
+          </tr>
+        );
+      })}
+    </Table>
   );
 }

@@ -1,6 +1,10 @@
 import { useState } from "react";
 import { deletePhoto, sendForm, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
+import { Note } from "../../ui/Note";
+import { Notice } from "../../ui/Notice";
+import { Section } from "../../ui/Section";
+import { TextButton } from "../../ui/TextButton";
 
 /** Pictures of a blade, kept as they were handed in. */
 export function Photos({
@@ -24,8 +28,7 @@ export function Photos({
   const said =
     send.error instanceof Refused ? send.error.problem.faults?.[0]?.message : send.error?.message;
   return (
-    <section aria-label="Pictures">
-      <h2 className="text-lead font-bold">Pictures</h2>
+    <Section title="Pictures">
       <ul className="mt-2 flex flex-wrap gap-3">
         {photos.map((p) => (
           <li key={p.hash} className="w-56">
@@ -37,17 +40,16 @@ export function Photos({
                 loading="lazy"
               />
             </a>
-            <p className="flex justify-between text-note text-ink-2">
+            <Note className="flex justify-between">
               {p.caption || "no caption"}
-              <button
-                type="button"
+              <TextButton
                 aria-label={`Delete the picture “${p.caption}”`}
-                className="min-h-6 cursor-pointer underline decoration-line underline-offset-4"
+                small
                 onClick={() => remove.mutate(p.hash)}
               >
                 delete
-              </button>
-            </p>
+              </TextButton>
+            </Note>
           </li>
         ))}
       </ul>
@@ -77,11 +79,7 @@ export function Photos({
           />
         </label>
       </div>
-      {send.error ? (
-        <p role="alert" className="mt-1 text-rust">
-          {said}
-        </p>
-      ) : null}
-    </section>
+      <Notice says={send.error ? said : undefined} className="mt-1" />
+    </Section>
   );
 }

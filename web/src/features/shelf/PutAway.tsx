@@ -3,6 +3,7 @@ import { archiveBlade, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { TakeAway } from "../../parts/TakeAway";
 import { Button } from "../../ui/Button";
+import { Notice } from "../../ui/Notice";
 
 /** A blade is archived, or taken off the shelf into the bin; both can be undone. */
 export function PutAway({ blade }: { blade: Schemas["BladeOut"] }) {
@@ -21,11 +22,7 @@ export function PutAway({ blade }: { blade: Schemas["BladeOut"] }) {
       <TakeAway kind="blade" ownerId={blade.id} onGone={() => navigate("/shelf")}>
         Delete blade
       </TakeAway>
-      {error ? (
-        <p role="alert" className="text-rust">
-          {error.message}
-        </p>
-      ) : null}
+      <Notice says={error?.message} />
     </>
   );
 }

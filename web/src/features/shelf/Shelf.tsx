@@ -10,9 +10,13 @@ import { labelOf } from "../../domain/words";
 import { RecipeForm } from "../../parts/RecipeForm";
 import { StepList } from "../../parts/StepList";
 import { Button, buttonLook } from "../../ui/Button";
+import { Fold } from "../../ui/Fold";
 import { Mark } from "../../ui/Mark";
+import { Page } from "../../ui/Page";
+import { Heading } from "../../ui/Section";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
+import { TextButton } from "../../ui/TextButton";
 import { loanWords } from "./AboutBlade";
 import { Abrasives } from "./Abrasives";
 import { Grades } from "./Grades";
@@ -41,7 +45,7 @@ export function Shelf() {
   const here = data.blades.filter(({ blade }) => !blade.archived_utc).length;
   const close = () => setSearch(part === "blades" ? {} : { part });
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+    <Page>
       <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
         <h1 className="answer">
           {here === 0
@@ -99,7 +103,7 @@ export function Shelf() {
           onDone={close}
         />
       </Sheet>
-    </div>
+    </Page>
   );
 }
 
@@ -125,12 +129,9 @@ function PartOfShelf({
         quantities={quantities}
       />
       {away.length ? (
-        <details className="mt-6">
-          <summary className="min-h-11 cursor-pointer font-semibold">
-            Archived ({away.length})
-          </summary>
+        <Fold title={`Archived (${away.length})`} className="mt-6">
           <BladeList shelved={away} quantities={quantities} />
-        </details>
+        </Fold>
       ) : null}
     </>
   );
@@ -204,17 +205,16 @@ function Recipes({ recipes }: { recipes: Schemas["RecipeBody"][] }) {
     <div className="pt-4">
       {recipes.map((r) => (
         <section key={r.id} className="mb-5" aria-label={r.name}>
-          <h2 className="flex items-baseline gap-4 text-lead font-bold">
+          <Heading className="flex items-baseline gap-4">
             {r.name}
-            <button
-              type="button"
-              className={`cursor-pointer text-note font-semibold underline decoration-line
-                underline-offset-4`}
+            <TextButton
+              small
+              className="font-semibold"
               onClick={() => setSearch({ part: "recipes", recipe: r.id })}
             >
               change
-            </button>
-          </h2>
+            </TextButton>
+          </Heading>
           <StepList steps={r.steps} className="pl-6" />
           {r.note ? <p className="text-note text-ink-2">{r.note}</p> : null}
         </section>

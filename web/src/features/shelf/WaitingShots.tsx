@@ -4,6 +4,7 @@ import { shotsQuery } from "../../api/queries";
 import { day, plural } from "../../domain/format";
 import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
+import { Section } from "../../ui/Section";
 
 /** Shots that an analyser wrote and that nothing has used yet. */
 export function WaitingShots() {
@@ -11,8 +12,7 @@ export function WaitingShots() {
   const aside = useChange(putShotsAside);
   if (!shots.data?.length) return null;
   return (
-    <section aria-label="Unused shots" className="mt-8">
-      <h2 className="text-lead font-bold">Unused shots</h2>
+    <Section title="Unused shots" className="mt-8">
       <ul>
         {shots.data.map((file) => (
           <li
@@ -33,6 +33,6 @@ export function WaitingShots() {
         ))}
       </ul>
       <Notice says={aside.error?.message} className="mt-1" />
-    </section>
+    </Section>
   );
 }

@@ -2,6 +2,7 @@ import { useChange } from "../../api/changes";
 import { strikeAct } from "../../api/soaks";
 import { labelOf } from "../../domain/words";
 import { Button } from "../../ui/Button";
+import { Heading } from "../../ui/Section";
 import type { Soak } from "./soak";
 
 /** Interventions, each at its true hour; an entry can be excluded and included again. */
@@ -13,7 +14,7 @@ export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
   return (
     <section aria-label="Interventions" className="mt-8 border-t-[1.5px] border-ink pt-3">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
-        <h2 className="text-lead font-bold">Interventions</h2>
+        <Heading>Interventions</Heading>
         <Button onClick={onAdd}>Add intervention</Button>
       </div>
       <ul className="mt-2 columns-1 gap-x-10 bench:columns-2">

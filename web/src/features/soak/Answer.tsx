@@ -1,6 +1,9 @@
 import { type Course, RustCourse } from "../../charts/RustCourse";
 import { WORDS } from "../../domain/words";
 import { Mark } from "../../ui/Mark";
+import { Note } from "../../ui/Note";
+import { Heading } from "../../ui/Section";
+import { Table } from "../../ui/Table";
 import { useWidth } from "../../ui/useWidth";
 import type { Coupon, Soak } from "./soak";
 
@@ -19,10 +22,8 @@ export function Answer({ soak }: { soak: Soak }) {
           <WornTable soak={soak} />
           {hasCourse ? (
             <>
-              <h2 className="text-lead font-bold">Rusted area along the hours</h2>
-              <p className="text-note text-ink-2">
-                Line and band: as found. Hollow marks beside: after wiping.
-              </p>
+              <Heading>Rusted area along the hours</Heading>
+              <Note>Line and band: as found. Hollow marks beside: after wiping.</Note>
               <RustCourse
                 courses={soak.coupons.map((coupon, place) => course(soak, coupon, place))}
                 whole={soak.whole_h}
@@ -34,9 +35,7 @@ export function Answer({ soak }: { soak: Soak }) {
           <Reasons soak={soak} />
         </div>
         <div>
-          <h2 className="text-lead font-bold">
-            Least rust first{answer.judged_stage ? `, ${answer.judged_stage}` : ""}
-          </h2>
+          <Heading>Least rust first{answer.judged_stage ? `, ${answer.judged_stage}` : ""}</Heading>
           <ol className="mt-1">
             {answer.standings.map((standing, i) => {
               const found = by.get(standing.coupon_id);
@@ -66,7 +65,7 @@ export function Answer({ soak }: { soak: Soak }) {
           {answer.standings.length === 0 ? (
             <p className="text-ink-2">Nothing is ranked.</p>
           ) : (
-            <p className="mt-1 text-note text-ink-2">Same number: tied.</p>
+            <Note className="mt-1">Same number: tied.</Note>
           )}
           {answer.discoloured.length ? (
             <dl className="mt-3 text-note">
@@ -78,7 +77,7 @@ export function Answer({ soak }: { soak: Soak }) {
               ))}
             </dl>
           ) : null}
-          <p className="mt-3 text-note text-ink-2">{answer.borrowed}</p>
+          <Note className="mt-3">{answer.borrowed}</Note>
         </div>
       </div>
     </section>
@@ -105,27 +104,22 @@ function WornTable({ soak }: { soak: Soak }) {
   if (worn.length === 0) return null;
   return (
     <>
-      <h2 className="text-lead font-bold">Worn first</h2>
-      <table className="mt-1 mb-6 border-collapse">
-        <thead>
-          <tr className="text-left text-note text-ink-2">
-            <th className="pr-6 font-medium">coupon</th>
-            <th className="pr-6 font-medium">wear, and rust</th>
-            <th className="font-medium">rusted at the worn place</th>
+      <Heading>Worn first</Heading>
+      <Table
+        heads={["coupon", "wear, and rust", "rusted at the worn place"]}
+        cell="pr-6"
+        className="mt-1 mb-6"
+      >
+        {worn.map((each) => (
+          <tr key={each.coupon_id} className="border-t border-line">
+            <th className="py-1 pr-6 text-left font-semibold">
+              {soak.coupons.find((c) => c.id === each.coupon_id)?.called}
+            </th>
+            <td className="py-1 pr-6">{each.counts.join(", ")}</td>
+            <td className="py-1">{each.rust_where_worn || "not looked at"}</td>
           </tr>
-        </thead>
-        <tbody>
-          {worn.map((each) => (
-            <tr key={each.coupon_id} className="border-t border-line">
-              <th className="py-1 pr-6 text-left font-semibold">
-                {soak.coupons.find((c) => c.id === each.coupon_id)?.called}
-              </th>
-              <td className="py-1 pr-6">{each.counts.join(", ")}</td>
-              <td className="py-1">{each.rust_where_worn || "not looked at"}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </Table>
     </>
   );
 }

@@ -1,6 +1,8 @@
 import { useChange } from "../../api/changes";
 import { addPictures } from "../../api/soaks";
 import { FilePick } from "../../ui/FilePick";
+import { Notice } from "../../ui/Notice";
+import { Heading } from "../../ui/Section";
 import { refusedPictures } from "./refused";
 import type { Soak } from "./soak";
 
@@ -18,15 +20,14 @@ export function ChoosePicture({ soak, onPick }: { soak: Soak; onPick: (hash: str
         onPick={(files) => (files.length ? add.mutate(files) : undefined)}
         isWrong={Boolean(add.error)}
       />
-      {add.error ? (
-        <p role="alert" className="mt-1 font-medium text-rust">
-          {refusedPictures(add.error)}
-        </p>
-      ) : null}
+      <Notice
+        says={add.error ? refusedPictures(add.error) : undefined}
+        className="mt-1 font-medium"
+      />
       {add.isPending ? <p className="mt-1 text-ink-2">Saving …</p> : null}
       {soak.pictures.length ? (
         <>
-          <h2 className="mt-4 text-lead font-bold">On the time line, not read yet</h2>
+          <Heading className="mt-4">On the time line, not read yet</Heading>
           <ul className="mt-2 flex flex-wrap gap-3">
             {soak.pictures.map((picture) => (
               <li key={picture.hash}>

@@ -3,6 +3,7 @@ import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { CellError, CellField } from "../../ui/CellField";
 import { CellChoice, Options } from "../../ui/Choice";
+import { Table, unseen } from "../../ui/Table";
 import { type CouponRowsForm, halves, nextCoupon, type TypedCoupon } from "./soakForm";
 
 const SAID = [
@@ -38,68 +39,46 @@ export function CouponRows({
       <CellError says={error} />
       {coupons.length ? (
         <div className="overflow-x-auto">
-          <table className="w-full min-w-[960px] border-collapse">
-            <thead>
-              <tr className="text-left text-note text-ink-2">
-                <th className="font-medium">name</th>
-                <th className="font-medium">side</th>
-                <th className="font-medium">role</th>
+          <Table
+            heads={["name", "side", "role", ...SAID.map(([, label]) => label), unseen("delete")]}
+            cell=""
+            className="w-full min-w-[960px]"
+          >
+            {coupons.map((coupon, place) => (
+              <tr key={coupon.id}>
+                <td className="min-w-24 pr-1">
+                  <CellField says={`Name of coupon ${place + 1}`} {...rows.cell(coupon, "name")} />
+                </td>
+                <td className="pr-1">
+                  <CellChoice says={`Side of coupon ${place + 1}`} {...rows.choice(coupon, "side")}>
+                    <Options of={WORDS.sides} />
+                  </CellChoice>
+                </td>
+                <td className="pr-1">
+                  <CellChoice says={`Role of coupon ${place + 1}`} {...rows.choice(coupon, "role")}>
+                    <Options of={WORDS.couponRoles} />
+                  </CellChoice>
+                </td>
                 {SAID.map(([name, label]) => (
-                  <th key={name} className="font-medium">
-                    {label}
-                  </th>
-                ))}
-                <th>
-                  <span className="sr-only">delete</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {coupons.map((coupon, place) => (
-                <tr key={coupon.id}>
-                  <td className="min-w-24 pr-1">
+                  <td key={name} className="min-w-24 pr-1">
                     <CellField
-                      says={`Name of coupon ${place + 1}`}
-                      {...rows.cell(coupon, "name")}
+                      says={`${label} of coupon ${place + 1}`}
+                      {...rows.cell(coupon, name)}
                     />
                   </td>
-                  <td className="pr-1">
-                    <CellChoice
-                      says={`Side of coupon ${place + 1}`}
-                      {...rows.choice(coupon, "side")}
-                    >
-                      <Options of={WORDS.sides} />
-                    </CellChoice>
-                  </td>
-                  <td className="pr-1">
-                    <CellChoice
-                      says={`Role of coupon ${place + 1}`}
-                      {...rows.choice(coupon, "role")}
-                    >
-                      <Options of={WORDS.couponRoles} />
-                    </CellChoice>
-                  </td>
-                  {SAID.map(([name, label]) => (
-                    <td key={name} className="min-w-24 pr-1">
-                      <CellField
-                        says={`${label} of coupon ${place + 1}`}
-                        {...rows.cell(coupon, name)}
-                      />
-                    </td>
-                  ))}
-                  <td>
-                    <Button
-                      kind="quiet"
-                      aria-label={`Delete coupon ${place + 1}`}
-                      onClick={() => rows.remove(coupon.id)}
-                    >
-                      delete
-                    </Button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+                ))}
+                <td>
+                  <Button
+                    kind="quiet"
+                    aria-label={`Delete coupon ${place + 1}`}
+                    onClick={() => rows.remove(coupon.id)}
+                  >
+                    delete
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </Table>
         </div>
       ) : null}
       <div className="mt-2 flex flex-wrap gap-2">

@@ -1,4 +1,5 @@
 import { labelOf } from "../../domain/words";
+import { Section } from "../../ui/Section";
 import type { Soak } from "./soak";
 
 /** What is held equal, as the line-up of a trial has it, with the variables that matter to rust. */
@@ -6,8 +7,7 @@ export function Fairness({ soak }: { soak: Soak }) {
   const { held } = soak.answer;
   if (soak.coupons.length < 2) return null;
   return (
-    <section aria-label="Held equal" className="mt-8 border-t-[1.5px] border-ink pt-3">
-      <h2 className="text-lead font-bold">Held equal</h2>
+    <Section title="Held equal" ruled>
       <dl className="mt-2 grid grid-cols-2 gap-x-6 gap-y-3 bench:grid-cols-5">
         {held.map((variable) => (
           <div
@@ -30,7 +30,7 @@ export function Fairness({ soak }: { soak: Soak }) {
           </div>
         ))}
       </dl>
-    </section>
+    </Section>
   );
 }
 

@@ -10,7 +10,9 @@ import { newId } from "../../domain/ids";
 import { labelOf } from "../../domain/words";
 import { Button, buttonLook } from "../../ui/Button";
 import { LongField } from "../../ui/Field";
+import { Note } from "../../ui/Note";
 import { Notice } from "../../ui/Notice";
+import { Page } from "../../ui/Page";
 import { Failed, Waiting } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
 import { ChoosePicture } from "./ChoosePicture";
@@ -94,13 +96,13 @@ function Looking({
     });
   };
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
-      <p className="text-note text-ink-2">
+    <Page>
+      <Note>
         <Link className="underline underline-offset-4" to={`/soak/${soak.id}`}>
           {soak.name}
         </Link>
         {look ? `, at ${look.exposure_h.toFixed(1)} h` : `, at ${soak.hours.toFixed(1)} h`}
-      </p>
+      </Note>
       <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
         <h1 className="answer mt-1">
           {coupon?.called ?? "Which coupon"}
@@ -183,7 +185,7 @@ function Looking({
           Back to the soak
         </Link>
       </div>
-    </div>
+    </Page>
   );
 }
 

@@ -3,6 +3,7 @@ import { Button } from "../../ui/Button";
 import { CellError, CellField } from "../../ui/CellField";
 import { CellChoice, Choice, Options } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
+import { Note } from "../../ui/Note";
 import { Tick } from "../../ui/Tick";
 import type { InterventionRows, SoakFields } from "./soakForm";
 
@@ -53,7 +54,7 @@ function Stages({ form }: { form: SoakFields }) {
   };
   return (
     <div className="bench:col-span-6">
-      <p className="text-note font-medium text-ink-2">Each look in these stages</p>
+      <Note className="font-medium">Each look in these stages</Note>
       <div className="flex flex-wrap gap-x-6">
         {WORDS.inspectionStages.map(([stage, name]) => (
           <Tick
@@ -73,7 +74,7 @@ function Stages({ form }: { form: SoakFields }) {
 function Interventions({ rows, error }: { rows: InterventionRows; error: string | undefined }) {
   return (
     <div className="bench:col-span-6">
-      <p className="text-note font-medium text-ink-2">Repeated interventions</p>
+      <Note className="font-medium">Repeated interventions</Note>
       {rows.rows.map((row, place) => (
         <div key={row.id} className="mt-1 flex flex-wrap items-start gap-2">
           <span className="min-w-52">

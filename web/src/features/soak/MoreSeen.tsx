@@ -1,5 +1,6 @@
 import type { Refused } from "../../api/client";
 import { Field } from "../../ui/Field";
+import { Fold } from "../../ui/Fold";
 import { Tick } from "../../ui/Tick";
 import type { Seen } from "./seen";
 import { useNumbers } from "./useNumbers";
@@ -30,10 +31,10 @@ export function MoreSeen({
     onChange: (e: { target: { value: string } }) => onSeen({ ...seen, [name]: e.target.value }),
   });
   return (
-    <details className="mt-5 max-w-3xl border-t border-line pt-2">
-      <summary className="min-h-11 cursor-pointer font-semibold">
-        Pits, stain, pivot, lock, handle
-      </summary>
+    <Fold
+      title="Pits, stain, pivot, lock, handle"
+      className="mt-5 max-w-3xl border-t border-line pt-2"
+    >
       <div className="grid grid-cols-3 gap-3">
         <Field label="Pits" {...number("pits")} />
         <Field label="Deepest" unit="mm" {...number("deepest_pit_mm")} />
@@ -47,6 +48,6 @@ export function MoreSeen({
           onTick={(on) => onSeen({ ...seen, gone_matte: on })}
         />
       </div>
-    </details>
+    </Fold>
   );
 }

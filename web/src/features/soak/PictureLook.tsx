@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { measureRust, outlineOf } from "../../api/soaks";
 import { Button } from "../../ui/Button";
+import { Note } from "../../ui/Note";
 import { OnOff } from "../../ui/OnOff";
 import { Toggles } from "../../ui/Toggles";
 import { PictureBoard } from "./PictureBoard";
@@ -46,10 +47,10 @@ export function PictureLook({
           <Toggles says="Tool" value={tool} onPick={setTool} choices={TOOLS} />
           <OnOff label="Overlay" on={showsMap} onTurn={setShowsMap} />
         </div>
-        <p className="mt-1 text-note text-ink-2">
+        <Note className="mt-1">
           {TOOL_SAYS[tool][0]?.toUpperCase()}
           {TOOL_SAYS[tool].slice(1)}.
-        </p>
+        </Note>
         <div className="mt-2 flex flex-wrap gap-x-4">
           <Button kind="quiet" onClick={() => outline.propose("")} disabled={outline.works}>
             Propose the outline
@@ -101,7 +102,7 @@ export function PictureLook({
         ) : null}
         {rust ? (
           <>
-            <p className="text-note text-ink-2">rusted {works ? "(measuring …)" : ""}</p>
+            <Note>rusted {works ? "(measuring …)" : ""}</Note>
             <p className="answer" data-testid="area">
               {rust.rust_percent === null
                 ? "Not measurable by colour alone"

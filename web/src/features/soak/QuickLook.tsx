@@ -6,6 +6,8 @@ import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Kbd } from "../../ui/Kbd";
+import { Note } from "../../ui/Note";
+import { Heading, Section } from "../../ui/Section";
 import { useForm } from "../../ui/useForm";
 import type { Seen } from "./seen";
 import { useNumbers } from "./useNumbers";
@@ -53,11 +55,10 @@ function Grades({ busy, onKeep }: { busy: boolean; onKeep: Keep }) {
     })),
   );
   return (
-    <section aria-label="By grade">
-      <h2 className="text-lead font-bold">How much of this side has rusted</h2>
-      <p className="text-note text-ink-2">
+    <Section title="How much of this side has rusted" says="By grade">
+      <Note>
         Grades of ISO 10289, made for coatings. One key saves the look and opens the next.
-      </p>
+      </Note>
       <ul className="mt-2">
         {all.map((each) => (
           <li key={each.grade}>
@@ -80,7 +81,7 @@ function Grades({ busy, onKeep }: { busy: boolean; onKeep: Keep }) {
           </li>
         ))}
       </ul>
-    </section>
+    </Section>
   );
 }
 
@@ -113,7 +114,7 @@ function Spots({
         onKeep({ spots: { ...read, count }, pits: count });
       })}
     >
-      <h2 className="text-lead font-bold">Or spots, counted</h2>
+      <Heading>Or spots, counted</Heading>
       <div className="mt-1 grid grid-cols-3 gap-2">
         <Field label="How many" {...form.field("count")} />
         <Field label="Across" unit="mm" {...form.field("size_mm")} />
@@ -150,22 +151,20 @@ function Typed({
     onUnread(isUnread);
   });
   return (
-    <section aria-label="By area">
-      <h2 className="text-lead font-bold">Or an area measured elsewhere</h2>
+    <Section title="Or an area measured elsewhere" says="By area">
       <div className="mt-1 grid grid-cols-3 gap-2">
         <Field label="Least" unit="%" {...field("rust_low")} />
         <Field label="Rusted" unit="%" {...field("rust_percent")} />
         <Field label="Most" unit="%" {...field("rust_high")} />
       </div>
-    </section>
+    </Section>
   );
 }
 
 function Shades({ seen, busy, onKeep }: { seen: Seen; busy: boolean; onKeep: Keep }) {
   return (
-    <section aria-label="By discolouration">
-      <h2 className="text-lead font-bold">How far it discoloured</h2>
-      <p className="text-note text-ink-2">A separate scale: it does not measure rust.</p>
+    <Section title="How far it discoloured" says="By discolouration">
+      <Note>A separate scale: it does not measure rust.</Note>
       <div className="mt-2 flex flex-wrap gap-2">
         {WORDS.discolourations.map(([value, name]) => (
           <Button
@@ -178,6 +177,6 @@ function Shades({ seen, busy, onKeep }: { seen: Seen; busy: boolean; onKeep: Kee
           </Button>
         ))}
       </div>
-    </section>
+    </Section>
   );
 }

@@ -11,6 +11,7 @@ import { Button } from "../../ui/Button";
 import { Choice, Option, Options } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
 import { FormFoot } from "../../ui/FormFoot";
+import { Note } from "../../ui/Note";
 import { Failed, Waiting } from "../../ui/State";
 import { useForm } from "../../ui/useForm";
 import { useRows } from "../../ui/useRows";
@@ -120,12 +121,12 @@ function Form({
       <Field label="Lasts" unit="h" {...form.field("hours")} />
       <Field label="Looks at" unit="h" {...form.field("look_h")} />
       <div className="bench:col-span-6">
-        <p className="text-note text-ink-2">
+        <Note>
           {[form.typed.immersed_in, ...form.typed.steps.split("\n"), ...(method.cautions ?? [])]
             .filter(Boolean)
             .join(" · ")}
           {` (${method.source})`}
-        </p>
+        </Note>
         <Button kind="quiet" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           {isOpen ? "Close the method" : "Edit method"}
         </Button>

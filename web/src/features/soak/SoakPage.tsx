@@ -12,6 +12,9 @@ import { TakeAway } from "../../parts/TakeAway";
 import { Button, buttonLook } from "../../ui/Button";
 import { MomentField } from "../../ui/DayField";
 import { FilePick } from "../../ui/FilePick";
+import { Fold } from "../../ui/Fold";
+import { Note } from "../../ui/Note";
+import { Page } from "../../ui/Page";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
@@ -40,12 +43,12 @@ function Opened({ soak }: { soak: Soak }) {
   const { ref, width } = useWidth<HTMLDivElement>(1200);
   const kind = open && open !== "change" ? (open === "act" ? "note" : open) : "note";
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+    <Page>
       <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
         <div className="min-w-0 max-w-3xl flex-1 basis-[420px]">
-          <p className="text-note text-ink-2">
+          <Note>
             {soak.name} · {soak.question}
-          </p>
+          </Note>
           <h1 className="answer mt-1">
             {soak.started_utc ? unbroken(soak.headline) : "Not begun yet."}
           </h1>
@@ -97,7 +100,7 @@ function Opened({ soak }: { soak: Soak }) {
       >
         <ActForm key={kind} soak={soak} first={kind} onDone={() => setOpen(null)} />
       </Sheet>
-    </div>
+    </Page>
   );
 }
 
@@ -169,8 +172,7 @@ function BringLooks({ soak }: { soak: Soak }) {
     setKept((await importLooks(soak.id, file)).looks);
   });
   return (
-    <details className="w-full max-w-xl">
-      <summary className="min-h-11 cursor-pointer font-semibold">Import looks</summary>
+    <Fold title="Import looks" className="w-full max-w-xl">
       <FilePick
         label="A looks file, CSV: one row a look"
         onPick={(files) => (files[0] ? bring.mutate(files[0]) : undefined)}
@@ -182,7 +184,7 @@ function BringLooks({ soak }: { soak: Soak }) {
           {plural(kept, "look")} kept.
         </p>
       ) : null}
-    </details>
+    </Fold>
   );
 }
 

@@ -6,6 +6,9 @@ import { SoakRuler } from "../../charts/SoakRuler";
 import { day, unbroken } from "../../domain/format";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
+import { Note } from "../../ui/Note";
+import { Page } from "../../ui/Page";
+import { Heading } from "../../ui/Section";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
@@ -23,17 +26,17 @@ export function Soaks() {
   const coming = soaks.data.filter((soak) => !soak.started_utc);
   const over = soaks.data.filter((soak) => soak.started_utc && !soak.is_open);
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+    <Page>
       <div className="flex flex-wrap items-start justify-between gap-x-10 gap-y-4">
         <h1 className="answer max-w-4xl">{headline(open)}</h1>
         <Button kind={open.length ? "plain" : "next"} onClick={() => setSearch({ new: "soak" })}>
           New soak
         </Button>
       </div>
-      <p className="mt-2 max-w-3xl text-note text-ink-2">
+      <Note className="mt-2 max-w-3xl">
         Brine, acids and mustard: gloves, air, and never mix cleaners; keep brine off electrics.
         Local rules come first.
-      </p>
+      </Note>
       {[...open, ...coming, ...over].map((soak) => (
         <SoakRow key={soak.id} soak={soak} />
       ))}
@@ -55,7 +58,7 @@ export function Soaks() {
       >
         <SoakForm soak={undefined} onDone={() => setSearch({})} />
       </Sheet>
-    </div>
+    </Page>
   );
 }
 
@@ -80,7 +83,7 @@ function SoakRow({ soak }: { soak: Line }) {
     <section aria-label={soak.name} className="mt-7 border-t-[1.5px] border-ink pt-3">
       <div className="grid gap-x-10 gap-y-3 bench:grid-cols-[1fr_minmax(300px,420px)]">
         <div>
-          <h2 className="text-lead font-bold">
+          <Heading>
             <Link
               to={`/soak/${soak.id}`}
               className="underline decoration-line underline-offset-4 hover:decoration-ink"
@@ -91,7 +94,7 @@ function SoakRow({ soak }: { soak: Line }) {
               {soak.method}
               {soak.started_utc ? `, begun ${day(soak.started_utc)}` : ", not begun"}
             </span>
-          </h2>
+          </Heading>
           <p className="mt-1 text-lead">
             {soak.started_utc ? unbroken(soak.headline) : soak.question}
           </p>

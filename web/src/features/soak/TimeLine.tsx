@@ -4,6 +4,8 @@ import { useChange } from "../../api/changes";
 import { addPictures, removePicture, takeFromCamera } from "../../api/soaks";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
+import { Notice } from "../../ui/Notice";
+import { Heading } from "../../ui/Section";
 import { refusedPictures } from "./refused";
 import type { Soak } from "./soak";
 
@@ -20,9 +22,7 @@ export function TimeLine({ soak }: { soak: Soak }) {
   return (
     <section aria-label="Pictures not read yet" className="mt-8 border-t-[1.5px] border-ink pt-3">
       <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-2">
-        <h2 className="text-lead font-bold">
-          Pictures on the time line{pictures.length ? ", not read yet" : ""}
-        </h2>
+        <Heading>Pictures on the time line{pictures.length ? ", not read yet" : ""}</Heading>
         <div className="flex flex-wrap items-end gap-3">
           <FilePick
             label="Import from a folder, each at its own time"
@@ -35,11 +35,7 @@ export function TimeLine({ soak }: { soak: Soak }) {
           </Button>
         </div>
       </div>
-      {error ? (
-        <p role="alert" className="mt-1 font-medium text-rust">
-          {refusedPictures(error)}
-        </p>
-      ) : null}
+      <Notice says={error ? refusedPictures(error) : undefined} className="mt-1 font-medium" />
       {taken === 0 ? (
         <p role="status" className="mt-1 text-ink-2">
           No new photos.

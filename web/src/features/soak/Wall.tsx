@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import { labelOf } from "../../domain/words";
 import { Mark } from "../../ui/Mark";
+import { Table } from "../../ui/Table";
 import { AreaBar } from "./AreaBar";
 import type { Coupon, Look, Soak } from "./soak";
 
@@ -8,29 +9,23 @@ import type { Coupon, Look, Soak } from "./soak";
 export function Wall({ soak }: { soak: Soak }) {
   const hours = soak.look_hours;
   return (
-    <section aria-label="Coupons along time" className="mt-5">
-      <div className="overflow-x-auto">
-        <table className="w-max min-w-full border-collapse">
-          <thead>
-            <tr className="text-left text-note text-ink-2">
-              <th className="pr-4 pb-1 font-medium">coupon</th>
-              {hours.map((hour) => (
-                <th key={hour} className="pb-1 pr-4 font-medium">
-                  {hour < 72 ? `${hour.toFixed(0)} h` : `${(hour / 24).toFixed(1)} days`}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {soak.coupons.map((coupon, place) => (
-              <Row key={coupon.id} soak={soak} coupon={coupon} place={place} hours={hours} />
-            ))}
-          </tbody>
-        </table>
-      </div>
-    </section>
+    <div className="mt-5">
+      <Table
+        heads={["coupon", ...hours.map(hourHead)]}
+        cell="pr-4 pb-1"
+        className="w-max min-w-full"
+        scrolls="Coupons along time"
+      >
+        {soak.coupons.map((coupon, place) => (
+          <Row key={coupon.id} soak={soak} coupon={coupon} place={place} hours={hours} />
+        ))}
+      </Table>
+    </div>
   );
 }
+
+const hourHead = (hour: number) =>
+  hour < 72 ? `${hour.toFixed(0)} h` : `${(hour / 24).toFixed(1)} days`;
 
 function Row({
   soak,

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, buttonLook } from "../../ui/Button";
+import { Note } from "../../ui/Note";
 import { ImportFiles } from "./ImportFiles";
 
 const SHOWN = 12;
@@ -20,10 +21,10 @@ export function EnterResults({
     <div className="flex flex-col gap-7">
       <section aria-label="From files">
         <h3 className="text-lead font-bold">From files</h3>
-        <p className="mb-3 text-note text-ink-2">
+        <Note className="mb-3">
           A spreadsheet of results (CSV, TSV or XLSX), or series files with the runs, blades and
           edges files beside them.
-        </p>
+        </Note>
         <ImportFiles />
         <Link className={`${buttonLook("quiet")} mt-2 px-0`} to="/sheets">
           Paste cells of a spreadsheet
@@ -32,9 +33,7 @@ export function EnterResults({
       <section aria-label="From paper">
         <h3 className="text-lead font-bold">From paper</h3>
         {open.length === 0 ? (
-          <p className="text-note text-ink-2">
-            Results on paper belong to a trial. Set up the trial first.
-          </p>
+          <Note>Results on paper belong to a trial. Set up the trial first.</Note>
         ) : (
           <ul>
             {open.slice(0, SHOWN).map(({ trial }) => (

@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Choice, Option } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { Mark } from "../../ui/Mark";
+import { Heading } from "../../ui/Section";
 import { Toggles } from "../../ui/Toggles";
 
 type Trial = Schemas["TrialTodayOut"];
@@ -38,13 +39,13 @@ export function FinishedTrials({
   return (
     <section aria-label="Finished trials" className="mt-9 border-t-[1.5px] border-ink pt-4">
       <div className="flex flex-wrap items-center justify-between gap-x-8 gap-y-2">
-        <h2 className="text-lead font-bold">
+        <Heading>
           {away === "here" ? "Finished" : "In the archive"}
           <span className="font-normal text-ink-2">
             {" "}
             {found.length === here.length ? here.length : `${found.length} of ${here.length}`}
           </span>
-        </h2>
+        </Heading>
         {put ? (
           <Toggles
             says="Show trials"

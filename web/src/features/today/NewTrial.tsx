@@ -7,6 +7,7 @@ import { WORDS } from "../../domain/words";
 import { Choice, Option, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { FormFoot } from "../../ui/FormFoot";
+import { Note } from "../../ui/Note";
 import { Toggles } from "../../ui/Toggles";
 import { useDraft } from "../../ui/useDraft";
 import { useForm } from "../../ui/useForm";
@@ -141,10 +142,10 @@ export function NewTrial() {
       >
         <Options of={WORDS.settledRules} />
       </Choice>
-      <p className="text-note text-ink-2">
+      <Note>
         A run {chosen?.ends_when ?? "ends by its method"}. Everything of the method can be changed
         in the plan.
-      </p>
+      </Note>
       <FormFoot form={form} isSaving={make.isPending}>
         Set up the line-up
       </FormFoot>

@@ -8,6 +8,8 @@ import { day, plural, unbroken } from "../../domain/format";
 import { cutLanes, fullCuts } from "../../domain/strips";
 import { Button, buttonLook } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
+import { Note } from "../../ui/Note";
+import { Page } from "../../ui/Page";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting, WorkingOut } from "../../ui/State";
 import { EnterResults } from "./EnterResults";
@@ -31,7 +33,7 @@ export function Today() {
   const { trials, archived } = today.data;
   const open = trials.filter(({ trial, is_finished }) => !is_finished && !archived[trial.id]);
   return (
-    <div className="mx-auto max-w-[1280px] px-4 pt-6 bench:px-7">
+    <Page>
       {trials.length + today.data.failed.length === 0 ? (
         <FirstTime onNew={() => ask("trial")} onResults={() => ask("results")} />
       ) : null}
@@ -82,7 +84,7 @@ export function Today() {
       >
         <EnterResults trials={trials} archived={archived} onNew={() => ask("trial")} />
       </Sheet>
-    </div>
+    </Page>
   );
 }
 
@@ -144,10 +146,10 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
     >
       <div className="grid gap-x-12 gap-y-5 bench:grid-cols-[1fr_600px]">
         <div>
-          <p className="text-note text-ink-2">
+          <Note>
             begun {day(trial.created_utc)} · {trial.ends_when}
             {trial.source === "import" ? " · imported" : ""}
-          </p>
+          </Note>
           <h2 id={`trial-${trial.id}`} className="text-lead font-bold">
             <Link
               to={`/trials/${trial.id}/verdict`}
@@ -158,7 +160,7 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
           </h2>
           {trial.question ? <p className="text-ink-2">{trial.question}</p> : null}
           <p className="mt-3 max-w-prose text-lead">{unbroken(entry.headline)}</p>
-          <p className="mt-2 max-w-prose text-note text-ink-2">{entry.standing}</p>
+          <Note className="mt-2 max-w-prose">{entry.standing}</Note>
           <p className="mt-4 flex flex-wrap gap-3">
             <Link to={stepAddress(entry)} className={buttonLook("next")}>
               {entry.next_step.says}
@@ -231,10 +233,10 @@ function FirstTime({ onNew, onResults }: { onNew: () => void; onResults: () => v
         </Button>
         <Button onClick={onResults}>Enter results you have</Button>
       </p>
-      <p className="mt-5 text-note text-ink-2">
+      <Note className="mt-5">
         No tester at hand? A practice run takes its readings from a simulated blade and stays out of
         every comparison.
-      </p>
+      </Note>
     </div>
   );
 }

@@ -2,6 +2,7 @@ import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Mark } from "../../ui/Mark";
+import { Note } from "../../ui/Note";
 import { type BladeLine, bladesOf, blankLine, type TrialDraft, typedEdge } from "./trialDraft";
 
 interface Props {
@@ -55,10 +56,10 @@ export function TrialBlades({ draft, onDraft, shelf, onShelf, twice }: Props) {
           />
         </div>
       ))}
-      <p className="text-note text-ink-2">
+      <Note>
         Edge number: how often the blade has been sharpened since new, the edge it carries now
         included. Write 3+ where it was at least three times; leave it empty where you do not know.
-      </p>
+      </Note>
       {isOne ? (
         <Preparations draft={draft} onDraft={onDraft} />
       ) : (

@@ -8,6 +8,8 @@ import { counted, unbroken } from "../../domain/format";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Mark } from "../../ui/Mark";
+import { Note } from "../../ui/Note";
+import { Notice } from "../../ui/Notice";
 import { Tick } from "../../ui/Tick";
 
 type Run = Schemas["AnswerOut"]["runs"][number];
@@ -39,11 +41,7 @@ export function LookWithout({
   return (
     <div>
       {isAny && look.data ? <Beside found={look.data} /> : null}
-      {look.error ? (
-        <p role="alert" className="font-medium text-rust">
-          {look.error.message}
-        </p>
-      ) : null}
+      <Notice says={look.error?.message} className="font-medium" />
       {isAny ? <ForGood trialId={trialId} body={body} onDone={onDone} /> : null}
       <ul className="mt-4">
         {runs.map((run) => (
@@ -169,9 +167,9 @@ function ForGood({
       <Button type="submit" className="mt-6" disabled={!reason.trim() || out.isPending}>
         Exclude them
       </Button>
-      <p className="w-full text-note text-ink-2">
+      <Note className="w-full">
         Nothing is saved yet. Excluded data stay in the record and can be included again.
-      </p>
+      </Note>
     </form>
   );
 }

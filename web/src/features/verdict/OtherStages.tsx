@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { unbroken } from "../../domain/format";
+import { Heading } from "../../ui/Section";
 import { Term, type TermName } from "../../ui/Term";
 import { useWidth } from "../../ui/useWidth";
 import { Pairs } from "./Pairs";
@@ -25,7 +26,7 @@ export function OtherStages({ data, byForce, highlighted, onHighlight }: Props) 
           aria-label={`To ${found.stage}`}
           className="mt-8 border-t-[1.5px] border-ink pt-3"
         >
-          <h2 className="text-lead font-bold">{unbroken(found.headline)}</h2>
+          <Heading>{unbroken(found.headline)}</Heading>
           <div className="mt-2 max-w-[640px]">
             <StageLadder
               stage={found.stage}
@@ -57,9 +58,9 @@ function Lines({
   if (!lines.length) return null;
   return (
     <section aria-label={title} className="mt-8 border-t-[1.5px] border-ink pt-3">
-      <h2 className="text-lead font-bold">
+      <Heading>
         {title} {term ? <Term of={term} /> : null}
-      </h2>
+      </Heading>
       <ul>
         {lines.map((words) => (
           <li key={words} className="border-b border-line py-1.5">

@@ -2,6 +2,10 @@ import { Fragment, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
 import { Mark } from "../../ui/Mark";
+import { Note } from "../../ui/Note";
+import { Section } from "../../ui/Section";
+import { Table, unseen } from "../../ui/Table";
+import { TextButton } from "../../ui/TextButton";
 
 interface Props {
   found: Pick<Schemas["StageAnswerOut"], "stage" | "comparisons" | "shared_reasons" | "reasons">;
@@ -21,77 +25,59 @@ export function Pairs({ found, blades, highlighted, onHighlight }: Props) {
   if (pairs.length === 0) return null;
   const markFor = (code: string) => blades.find((b) => b.code === code)?.mark ?? 0;
   return (
-    <section aria-label={`Pairs, to ${stage}`} className="mt-8 border-t-[1.5px] border-ink pt-3">
-      <h2 className="text-lead font-bold">Pairs, to {stage}</h2>
-      {shared.length ? (
-        <p className="text-note text-ink-2">For every pair: {shared.join("; ")}.</p>
-      ) : null}
-      <section
-        aria-label={`Table of pairs, to ${stage}`}
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: a table that scrolls is reached by keyboard
-        tabIndex={0}
-        className="relative overflow-x-auto"
+    <Section title={`Pairs, to ${stage}`} ruled>
+      {shared.length ? <Note>For every pair: {shared.join("; ")}.</Note> : null}
+      <Table
+        heads={["pair", "longer by", "95 % interval", "verdict", unseen("sentence")]}
+        cell="py-1.5 pr-4"
+        scrolls={`Table of pairs, to ${stage}`}
       >
-        <table className="mt-1 w-full border-collapse">
-          <thead className="text-note text-ink-2">
-            <tr>
-              {["pair", "longer by", "95 % interval", "verdict", ""].map((head) => (
-                <th key={head} scope="col" className={CELL}>
-                  {head || <span className="sr-only">sentence</span>}
+        {pairs.map((pair) => {
+          const key = `${pair.a}-${pair.b}`;
+          const isLit = highlighted === pair.a || highlighted === pair.b;
+          return (
+            <Fragment key={key}>
+              <tr
+                className={isLit ? "bg-sheet" : ""}
+                onPointerEnter={() => onHighlight(pair.b)}
+                onPointerLeave={() => onHighlight(null)}
+              >
+                <th scope="row" className={`${CELL} whitespace-nowrap`}>
+                  <Names pair={pair} markFor={markFor} />
                 </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {pairs.map((pair) => {
-              const key = `${pair.a}-${pair.b}`;
-              const isLit = highlighted === pair.a || highlighted === pair.b;
-              return (
-                <Fragment key={key}>
-                  <tr
-                    className={isLit ? "bg-sheet" : ""}
-                    onPointerEnter={() => onHighlight(pair.b)}
-                    onPointerLeave={() => onHighlight(null)}
+                <td className={`${CELL} font-semibold whitespace-nowrap`}>{pair.size}</td>
+                <td className={`${CELL} whitespace-nowrap`}>{pair.interval}</td>
+                <td className={CELL}>
+                  <span className={pair.verdict === "confounded" ? "text-rust" : ""}>
+                    {pair.tag}
+                  </span>
+                  {pair.reason_numbers.map((n) => (
+                    <sup key={n} className="ml-1 text-ink-2">
+                      {n}
+                    </sup>
+                  ))}
+                </td>
+                <td className={`${CELL} pr-0 text-right`}>
+                  <TextButton
+                    aria-expanded={open === key}
+                    small
+                    onClick={() => setOpen(open === key ? null : key)}
                   >
-                    <th scope="row" className={`${CELL} whitespace-nowrap`}>
-                      <Names pair={pair} markFor={markFor} />
-                    </th>
-                    <td className={`${CELL} font-semibold whitespace-nowrap`}>{pair.size}</td>
-                    <td className={`${CELL} whitespace-nowrap`}>{pair.interval}</td>
-                    <td className={CELL}>
-                      <span className={pair.verdict === "confounded" ? "text-rust" : ""}>
-                        {pair.tag}
-                      </span>
-                      {pair.reason_numbers.map((n) => (
-                        <sup key={n} className="ml-1 text-ink-2">
-                          {n}
-                        </sup>
-                      ))}
-                    </td>
-                    <td className={`${CELL} pr-0 text-right`}>
-                      <button
-                        type="button"
-                        aria-expanded={open === key}
-                        className="cursor-pointer text-note underline underline-offset-4"
-                        onClick={() => setOpen(open === key ? null : key)}
-                      >
-                        {open === key ? "less" : "more"}
-                      </button>
-                    </td>
-                  </tr>
-                  {open === key ? (
-                    <tr>
-                      <td colSpan={5} className={`${CELL} bg-sheet pl-3`}>
-                        <Told pair={pair} />
-                      </td>
-                    </tr>
-                  ) : null}
-                </Fragment>
-              );
-            })}
-          </tbody>
-        </table>
-      </section>
+                    {open === key ? "less" : "more"}
+                  </TextButton>
+                </td>
+              </tr>
+              {open === key ? (
+                <tr>
+                  <td colSpan={5} className={`${CELL} bg-sheet pl-3`}>
+                    <Told pair={pair} />
+                  </td>
+                </tr>
+              ) : null}
+            </Fragment>
+          );
+        })}
+      </Table>
       {reasons.length ? (
         <ol className="mt-2 text-note text-ink-2">
           {reasons.map((reason, at) => (
@@ -102,7 +88,7 @@ export function Pairs({ found, blades, highlighted, onHighlight }: Props) {
           ))}
         </ol>
       ) : null}
-    </section>
+    </Section>
   );
 }
 

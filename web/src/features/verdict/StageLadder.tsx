@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { LifeLadder } from "../../charts/LifeLadder";
 import { capital } from "../../domain/format";
+import { Note } from "../../ui/Note";
 import { Term } from "../../ui/Term";
 
 interface Props {
@@ -27,9 +28,9 @@ export function StageLadder({ stage, ladder, tieGroups, byForce, stageWords, ...
   return (
     <>
       {byForce && (stage === "keen" || stage === "dull") ? (
-        <p className="text-note text-ink-2">
+        <Note>
           {stage} <Term of={stage} />
-        </p>
+        </Note>
       ) : null}
       {lostBy ? <p className="text-note text-ink-2">{capital(lostBy)}.</p> : null}
       <LifeLadder

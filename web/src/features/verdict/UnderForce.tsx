@@ -5,6 +5,7 @@ import { typedNumber, unbroken } from "../../domain/format";
 import { LIMITS } from "../../domain/limits.gen";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { Section } from "../../ui/Section";
 
 /** How long each blade stays under any force, asked for by the tester. */
 export function UnderForce({ trialId }: { trialId: string }) {
@@ -26,8 +27,7 @@ export function UnderForce({ trialId }: { trialId: string }) {
     if (fits) setLimit(value);
   };
   return (
-    <section aria-label="Life at another limit" className="mt-8 border-t-[1.5px] border-ink pt-3">
-      <h2 className="text-lead font-bold">Life at another limit</h2>
+    <Section title="Life at another limit" ruled>
       <form onSubmit={ask} className="mt-1 flex flex-wrap items-start gap-3">
         <Field
           label="Force"
@@ -55,6 +55,6 @@ export function UnderForce({ trialId }: { trialId: string }) {
           </dl>
         </div>
       ) : null}
-    </section>
+    </Section>
   );
 }

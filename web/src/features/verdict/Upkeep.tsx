@@ -1,6 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { counted } from "../../domain/format";
 import { Mark } from "../../ui/Mark";
+import { Section } from "../../ui/Section";
+import { Table } from "../../ui/Table";
 
 type Kept = Schemas["UpkeepOut"];
 const percent = (share: number) => `${Math.round(100 * share)} %`;
@@ -12,8 +14,7 @@ const percent = (share: number) => `${Math.round(100 * share)} %`;
 export function Upkeep({ upkeep, unit }: { upkeep: readonly Kept[]; unit: string }) {
   if (upkeep.length === 0) return null;
   return (
-    <section aria-label="Upkeep" className="mt-8">
-      <h2 className="text-lead font-bold">Sharpening and stropping</h2>
+    <Section title="Sharpening and stropping" says="Upkeep" className="mt-8">
       <div className="mt-2 grid gap-x-12 gap-y-6 bench:grid-cols-2">
         {upkeep.map((kept) => (
           <article key={kept.blade}>
@@ -26,7 +27,7 @@ export function Upkeep({ upkeep, unit }: { upkeep: readonly Kept[]; unit: string
           </article>
         ))}
       </div>
-    </section>
+    </Section>
   );
 }
 
@@ -38,30 +39,23 @@ function Rounds({ kept, unit }: { kept: Kept; unit: string }) {
       <p className={`mt-1 ${kept.no_longer ? "font-semibold text-rust" : ""}`}>
         {sentence(kept.restoring)}
       </p>
-      <table className="mt-2 w-full border-collapse">
-        <thead className="text-note text-ink-2">
-          <tr>
-            <th className={CELL}>round</th>
-            <th className={CELL}>start, gf</th>
-            <th className={CELL}>life, {unit}</th>
-            <th className={CELL}>strokes a side</th>
-            <th className={CELL}>minutes</th>
+      <Table
+        heads={["round", "start, gf", `life, ${unit}`, "strokes a side", "minutes"]}
+        cell="py-1 pr-4"
+        className="mt-2 w-full"
+      >
+        {kept.rounds.map((r) => (
+          <tr key={r.number}>
+            <th className={CELL}>{r.number}</th>
+            <td className={CELL}>{r.start_gf === null ? "" : Math.round(r.start_gf)}</td>
+            <td className={`${CELL} font-bold`}>
+              {r.life === null ? "not lost" : counted(Math.round(10 * r.life) / 10)}
+            </td>
+            <td className={CELL}>{r.strokes === null ? "" : counted(r.strokes)}</td>
+            <td className={CELL}>{r.minutes === null ? "" : counted(r.minutes)}</td>
           </tr>
-        </thead>
-        <tbody>
-          {kept.rounds.map((r) => (
-            <tr key={r.number}>
-              <th className={CELL}>{r.number}</th>
-              <td className={CELL}>{r.start_gf === null ? "" : Math.round(r.start_gf)}</td>
-              <td className={`${CELL} font-bold`}>
-                {r.life === null ? "not lost" : counted(Math.round(10 * r.life) / 10)}
-              </td>
-              <td className={CELL}>{r.strokes === null ? "" : counted(r.strokes)}</td>
-              <td className={CELL}>{r.minutes === null ? "" : counted(r.minutes)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </Table>
     </>
   );
 }

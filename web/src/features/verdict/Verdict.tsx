@@ -8,6 +8,8 @@ import { type ChartRun, limitsOf } from "../../charts/decay";
 import { day, unbroken } from "../../domain/format";
 import { RustOfTrial } from "../../parts/RustWord";
 import { Button, buttonLook } from "../../ui/Button";
+import { Note } from "../../ui/Note";
+import { Page } from "../../ui/Page";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting, WorkingOut } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
@@ -34,7 +36,7 @@ export function Verdict() {
     return <Failed error={verdict.error} onRetry={() => void verdict.refetch()} />;
   const { answer, working_out: left } = verdict.data;
   return (
-    <div className="mx-auto max-w-[1400px] px-4 pt-6 bench:px-7">
+    <Page width="wide">
       <h1 className="answer max-w-5xl" data-testid="headline">
         {unbroken(answer.headline)}
       </h1>
@@ -47,7 +49,7 @@ export function Verdict() {
       ) : (
         <OpenVerdict data={answer} />
       )}
-    </div>
+    </Page>
   );
 }
 
@@ -78,9 +80,9 @@ function OpenVerdict({ data }: { data: VerdictData }) {
         ) : null}
       </div>
       {data.notes.map((note) => (
-        <p key={note} className="mt-1 text-note text-ink-2">
+        <Note key={note} className="mt-1">
           {note}
-        </p>
+        </Note>
       ))}
       <AssayOffers trialId={trialId} />
       {data.lot_factors.map((words) => (
@@ -89,17 +91,15 @@ function OpenVerdict({ data }: { data: VerdictData }) {
         </p>
       ))}
       {data.trial.unblinded_utc ? (
-        <p className="mt-1 text-note text-ink-2">
-          Cut blind; codes revealed on {day(data.trial.unblinded_utc)}.
-        </p>
+        <Note className="mt-1">Cut blind; codes revealed on {day(data.trial.unblinded_utc)}.</Note>
       ) : null}
       <Prediction words={data.prediction} />
       {data.with_all ? <p className="mt-1">{unbroken(data.with_all)}</p> : null}
       {data.runs.length && data.taken_as_equal.length ? (
-        <p className="mt-1 text-note text-ink-2">
+        <Note className="mt-1">
           Not recorded, so taken as equal: {data.taken_as_equal.join(", ")}.
           {data.let_go.length ? ` Accepted as different: ${data.let_go.join(", ")}.` : ""}
-        </p>
+        </Note>
       ) : null}
       {data.runs.length === 0 ? (
         <NothingShown trial={data.trial} />
@@ -126,9 +126,9 @@ function OpenVerdict({ data }: { data: VerdictData }) {
                   highlighted={highlighted}
                   onHighlight={setHighlighted}
                 />
-                <p className="mt-1 text-note text-ink-2">
+                <Note className="mt-1">
                   Filled marks: first edge; hollow: later edges. Bands and whiskers: 95 %.
-                </p>
+                </Note>
               </div>
               <div ref={ladder.ref} className="min-w-0">
                 {data.ladder.length ? (
@@ -183,7 +183,7 @@ function OpenVerdict({ data }: { data: VerdictData }) {
 
 function Prediction({ words }: { words: string }) {
   return words ? (
-    <p className="mt-1 text-note text-ink-2">Prediction, recorded before the first cut: {words}</p>
+    <Note className="mt-1">Prediction, recorded before the first cut: {words}</Note>
   ) : null;
 }
 
