@@ -13,7 +13,7 @@ from tests.helpers.files_sent import GOOD, HEADER, post
         ("blade.series.csv", (HEADER + ",0,force,150\n").encode(), "this cell is empty"),
         ("negative.series.csv", (HEADER + "A,-3,force,150\n").encode(), "must be 0 or more"),
         ("text.series.csv", (HEADER + "A,two,force,150\n").encode(), "is not a number"),
-        ("zero.series.csv", (HEADER + "A,0,force,0\n").encode(), "0 gf cannot be"),
+        ("zero.series.csv", (HEADER + "A,0,force,0\n").encode(), "0 gf is out of range"),
         (
             "order.series.csv",
             (HEADER + "A,5,force,150\nA,4,force,150\n").encode(),

@@ -73,7 +73,7 @@ def test_a_patch_says_what_was_sent_and_empties_only_what_may_be_empty():
     [
         ({"name": "x" * 201}, "at most 200 characters"),
         ({"name": "x", "bought_on": "2026-02-30"}, "not a day of the calendar"),
-        ({"name": "x", "depth_mm": 2001}, "a place of 2001 mm cannot be"),
+        ({"name": "x", "depth_mm": 2001}, "a place of 2001 mm is out of range"),
         ({"name": "x", "grains": [{"size_um": float("inf")}]}, "finite number"),
         ({"name": "x", "colour": "red"}, "Extra inputs are not permitted"),
         ({}, "Field required"),

@@ -122,7 +122,7 @@ def test_what_they_replaced_comes_back(shop):
     assert shop.undo(answer)[1].status_code == 204
     assert shop.rows() == before
     (new,) = shop.binned()
-    assert new["reason"] == "bringing them in was undone"
+    assert new["reason"] == "the import was undone"
 
 
 def test_what_they_replaced_was_deleted_for_good(shop):

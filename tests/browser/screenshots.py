@@ -107,9 +107,7 @@ def take_own_check(driver, demo):
     assert hand.client.put(f"/api/trials/{hand.trial}", json=body).status_code == 200
     driver.get(f"{demo.address}/trials/{hand.trial}/method")
     time.sleep(2)
-    driver.execute_script(
-        "document.querySelector('[aria-label=\"How sharpness is checked\"]').scrollIntoView()"
-    )
+    driver.execute_script("document.querySelector('[aria-label=\"Checks\"]').scrollIntoView()")
     picture(driver, FOLDER / "own-check.png")
     hand.client.close()
 

@@ -54,7 +54,7 @@ def test_from_an_empty_database_to_a_verdict(person):
     person.see("Keys here")
     person.press(Keys.ESCAPE)
     person.press("/")
-    person.see("Find or do")
+    person.see("Search")
     person.press("today", Keys.ENTER)
     person.see("Cut A, run 2")
     assert person.errors() == []

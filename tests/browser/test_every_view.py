@@ -61,7 +61,7 @@ def views(demo):
         "/soak?new=soak": "The question, in one sentence",
         f"/soak/{SALT_PACK_ID}": "AV-02 and AV-01 together",
         f"/soak/{DAMP_WRAP_ID}": "Look now",
-        f"/soak/{DAMP_WRAP_ID}/look": "How much of this side has rusted",
+        f"/soak/{DAMP_WRAP_ID}/look": "Rusted share of this side",
         f"/soak/{SALT_PACK_ID}/look?look={looks['photo']}": "counts from",
         f"/soak/{COATINGS_ID}": "best in both",
         "/reckoner": "Small calculations of the bench",

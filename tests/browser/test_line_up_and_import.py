@@ -27,7 +27,7 @@ def test_facts_are_typed_into_the_matrix_and_judged_at_once(person, served):
     assert state(person, "B", "thickness_behind_edge_mm") == "confounded"
 
     change(person, "B", "hardness_hrc", "150", Keys.ENTER)
-    person.see("hardness of 150 HRC cannot be")
+    person.see("hardness of 150 HRC is out of range")
     assert person.focused().get_attribute("value") == "150", "what was typed stays"
     person.press(Keys.ESCAPE)
 

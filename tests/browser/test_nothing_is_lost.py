@@ -48,7 +48,7 @@ def test_an_outage_with_a_reload_and_a_second_device_loses_nothing_and_counts_no
         person.until(lambda: person.driver.execute_script(KEPT_BY_WORKER))
         served.kill()
         person.press(" " * 25, "2", "1", "0", Keys.ENTER, " " * 5, "2", "2", "4", Keys.ENTER)
-        person.see("32 events stored here and sent when it is back")
+        person.see("32 events stored here and sent when it answers")
         person.driver.refresh()
         person.until(lambda: person.text("count") == "32", 20)
         person.press(" " * 10, Keys.BACKSPACE, "2", "4", "0", Keys.ENTER)

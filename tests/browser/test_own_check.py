@@ -30,7 +30,7 @@ def press_button(person, words):
 def define_whittling(person, trial):
     """Hair whittling in four grades, lost from the third on, checked every 10 cuts."""
     person.open(f"/trials/{trial}/method")
-    person.see("How sharpness is checked")
+    person.see("Medium and cut")
     person.pick("Check", "a check of my own …")
     fill(person, "Name of your check", "hair whittling")
     fill(person, "On what", "loose hair")
@@ -44,7 +44,7 @@ def define_whittling(person, trial):
     person.pick("Lost from", "cuts")
     person.pick("Checked", "at even gaps")
     fill(person, "Every", "10")
-    person.pick("Stage", "fine", section="A run ends when")
+    person.pick("Stage", "fine", section="End of a run")
     person.pick("Confirmed by", "nothing more")
     press_button(person, "Save method")
     person.until(lambda: person.driver.current_url.endswith("/plan"))

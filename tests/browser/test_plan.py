@@ -35,7 +35,7 @@ def test_a_school_is_chosen_edges_move_cost_and_power_and_the_plan_is_kept(perso
     button(person, "Paper-stop rope series").send_keys(Keys.ENTER)
     type_over(person, "Every", "0")
     press_button(person, "Save method")
-    person.see("a gap between checks of 0 cannot be")
+    person.see("a gap between checks of 0 is out of range")
     type_over(person, "Every", "4")
     press_button(person, "Save method")
     person.see(
@@ -88,7 +88,7 @@ def test_a_lot_is_bought_runs_short_and_is_named_in_the_plan(person, served):
     hand.make_trial("A", "B")
     person.open("/shelf?part=lots")
     person.see("Enter what you bought")
-    person.pick("What", "test line")
+    person.pick("Kind", "test line")
     type_over(person, "Name of the lot", "spool 4")
     type_over(person, "Bought", "2")
     press_button(person, "Add to shelf")

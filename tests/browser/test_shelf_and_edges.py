@@ -50,7 +50,7 @@ def test_a_blade_comes_to_the_shelf_is_measured_and_archived(person, served):
     person.press("68")
     person.see("Above 67 HRC is rare. Is that so?")
     person.press(Keys.BACKSPACE * 2, "71", Keys.ENTER)
-    person.see("hardness of 71 HRC cannot be; 20 to 70 HRC can")
+    person.see("hardness of 71 HRC is out of range: give 20 to 70 HRC")
     assert person.focused().get_attribute("value") == "71"
     person.press(Keys.ESCAPE)
 
@@ -105,7 +105,7 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
     type_into(person, "step 1, abrasive", "water stone")
     type_into(person, "step 1, strokes a side", "-5")
     press_button(person, "Save recipe")
-    person.see("a number of strokes a side of -5 cannot be")
+    person.see("a number of strokes a side of -5 is out of range")
     type_into(person, "step 1, strokes a side", "30")
     press_button(person, "Save recipe")
     press_button(person, "Record the next edge of 2 blades")
@@ -156,7 +156,7 @@ def test_a_blades_file_with_three_faults_changes_nothing(person, served, tmp_pat
     person.press(Keys.ENTER)
     person.see("Nothing was imported: 3 to correct.")
     person.see("loan.blades.csv, line 2, hardness_hrc")
-    person.see("91 HRC cannot be; it must be 70 HRC or less")
+    person.see("91 HRC is out of range: give 70 HRC or less")
     person.see("loan.blades.csv, line 3, blade")
     person.see("is “measured_here” meant?")
     person.open("/shelf")

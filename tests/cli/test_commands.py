@@ -239,7 +239,7 @@ def test_blades_and_edges_files_alone_go_onto_the_shelf(tmp_path):
     refused = call("import", bad, "--data", tmp_path / "data")
     assert refused.exit_code == 1
     assert (
-        "bad.edges.csv:2: side_angle_deg: 50 ° cannot be; it must be 45 ° or less" in refused.stderr
+        "bad.edges.csv:2: side_angle_deg: 50 ° is out of range: give 45 ° or less" in refused.stderr
     )
 
 
@@ -270,7 +270,7 @@ def test_edges_that_the_file_says_do_not_count_are_left_out_of_its_comparison(tm
     assert dull(alone) != dull(ruled)
     assert len(ruled["runs"]) == 5, "the run itself stays in the record"
     read = call("analyse", series, "--edges", edges)
-    assert "A, edge 1 is left out: decided by the tester: as the file said" in read.stdout.replace(
+    assert "A, edge 1 is left out: decided by the tester: as in the file" in read.stdout.replace(
         "'", ""
     )
 

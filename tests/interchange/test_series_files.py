@@ -82,7 +82,7 @@ def test_all_faults_are_listed_at_once_with_line_and_column():
     for words in (
         "must be 0 or more",
         "“two” is not a number",
-        "0 gf cannot be",
+        "0 gf is out of range",
         "is “force” meant?",
         "has no offset",
     ):
@@ -157,7 +157,7 @@ def test_two_blades_with_one_code_and_an_edge_twice():
         read_files(files)
     said = [str(fault) for fault in refused.value.faults]
     assert said[0] == "r.blades.csv:3: blade: the blade code A is listed twice, first on line 2"
-    assert any("95 ° cannot be; it must be 45 ° or less" in s for s in said)
+    assert any("95 ° is out of range: give 45 ° or less" in s for s in said)
     assert any("this edge A 1 is listed twice" in s for s in said)
 
 

@@ -46,7 +46,7 @@ def test_the_shelf_goes_out_and_comes_back_the_same(database, tmp_path):
     second = list(on_shelf(again).values())
     assert (blades_csv(second), edges_csv(second)) == (blades_csv(first), edges_csv(first))
     assert on_shelf(again)["AV-01"].other == {"hook": "left"}, "unknown columns stay with their row"
-    assert on_shelf(again)["AV-01"].edge(3).overrule_reason == "as the file said"
+    assert on_shelf(again)["AV-01"].edge(3).overrule_reason == "as in the file"
     again.close()
 
 
@@ -85,7 +85,7 @@ def test_a_known_blade_is_brought_up_to_date_and_keeps_what_was_known(database):
     [
         (
             {"blades": "blade,hardness_hrc,grind\nA,91,flat\n,58,\nA,58,\n"},
-            ["shelf.blades.csv:2: hardness_hrc: 91 HRC cannot be; it must be 70 HRC or less",
+            ["shelf.blades.csv:2: hardness_hrc: 91 HRC is out of range: give 70 HRC or less",
              "shelf.blades.csv:3: blade: this cell is empty and must not be",
              "shelf.blades.csv:4: blade: the blade code A is listed twice, first on line 2"],
         ),
@@ -98,7 +98,7 @@ def test_a_known_blade_is_brought_up_to_date_and_keeps_what_was_known(database):
             {"blades": "blade,loan_due\nA,soon\n",
                 "edges": "blade,edge,thickness_behind_edge_mm\nA,1,0.01\n"},
             ["shelf.blades.csv:2: loan_due: “soon” is not a day like 2026-05-04",
-             "shelf.edges.csv:2: thickness_behind_edge_mm: 0.01 mm cannot be;"
+             "shelf.edges.csv:2: thickness_behind_edge_mm: 0.01 mm is out of range;"
              " it must be 0.05 mm or more"],
         ),
     ],

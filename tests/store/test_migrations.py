@@ -59,7 +59,7 @@ def test_older_facts_become_the_first_measurements(old_folder):
     assert (edge.steps[0].size_um, edge.overrule, edge.overrule_reason) == (
         1.0,
         False,
-        "as the file said",
+        "as in the file",
     )
     assert edge.other == {"nick": "none"}
     assert b.edge(1).value("micro_bevel_side_deg") == 20.0

@@ -57,7 +57,7 @@ async def is_at_home(request: Request) -> bool:
 async def at_home(request: Request) -> None:
     """Only this machine itself may ask; NotHereError for a device of the network."""
     if not request.state.at_home:
-        raise NotHereError("do this on the computer that serves")
+        raise NotHereError("do this on the computer that runs Kessik")
 
 
 Store = Annotated[Database, Depends(_database)]

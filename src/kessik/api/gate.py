@@ -78,7 +78,7 @@ class AccessGate:
         scope.setdefault("state", {})
         scope["state"] |= {"at_home": at_home, "session": _session(headers)}
         if not at_home and (lan is None or host != lan):
-            return problem(400, "Not from here", "Kessik does not go by that name")
+            return problem(400, "Not from here", "open Kessik by an address that it shows itself")
         if scope["method"] not in _READING and not _is_our_page(headers):
             return problem(403, "Not from here", "only Kessik's own pages may change anything here")
         if at_home or scope["path"] == PAIR_PATH or self._is_paired(scope["state"]["session"]):
@@ -88,7 +88,7 @@ class AccessGate:
         return problem(
             401,
             "Not paired",
-            "pair this device first: show a code on the computer that serves",
+            "pair this device first: show a code on the computer that runs Kessik",
         )
 
     def _is_paired(self, session: str | None) -> bool:

@@ -156,8 +156,8 @@ class _Body:
 
     def _must_be(self, kind: str) -> None:
         if self._kind != kind:
-            said = self._kind[:60] or "nothing named"
-            raise _UnfitError(problem(415, "Refused", f"{kind} is taken here, not {said}"))
+            said = self._kind[:60] or "no type"
+            raise _UnfitError(problem(415, "Refused", f"send {kind}, not {said}"))
 
     def _too_large(self) -> NoReturn:
         limit = LIMITS["upload_mb" if self._is_file else "request_kb"]
@@ -197,7 +197,7 @@ def _check_json(data: bytes) -> None:
     try:
         content = json.loads(data, parse_constant=_no_constant)
     except RecursionError as error:
-        raise _unfit_json("brackets within brackets reach too deep", None) from error
+        raise _unfit_json("it is nested too deeply", None) from error
     except ValueError as error:
         raise _UnfitError(
             problem(400, "The request cannot be read", f"this is not JSON: {str(error)[:200]}")
@@ -207,7 +207,7 @@ def _check_json(data: bytes) -> None:
 
 
 def _no_constant(word: str) -> NoReturn:
-    raise ValueError(f"{word} is no number")
+    raise ValueError(f"{word} is not a number")
 
 
 def _wrong(content: Any) -> Iterator[tuple[str | None, str]]:  # noqa: ANN401 - any JSON value
@@ -216,20 +216,20 @@ def _wrong(content: Any) -> Iterator[tuple[str | None, str]]:  # noqa: ANN401 - 
     while ahead:
         value, field, depth = ahead.pop()
         if depth > most("nesting"):
-            yield field, "brackets within brackets reach too deep"
+            yield field, "it is nested too deeply"
         elif isinstance(value, dict):
             for name, each in value.items():
                 if not is_plain(name):
-                    yield field, "a name holds a character that is no text"
+                    yield field, "a name holds a character that is not text"
                 ahead.append((each, name, depth + 1))
         elif isinstance(value, list):
             ahead.extend((each, field, depth + 1) for each in value)
         elif isinstance(value, str) and not is_plain(value):
-            yield field, "this holds a character that is no text"
+            yield field, "this holds a character that is not text"
         elif isinstance(value, int) and abs(value) > _LARGEST:
-            yield field, "this number has more digits than can be"
+            yield field, "this number has too many digits"
 
 
 def _unfit_json(wrong: str, field: str | None) -> _UnfitError:
     detail = f"{field}: {wrong}" if field else wrong
-    return _UnfitError(problem(422, "A value cannot be", detail, field))
+    return _UnfitError(problem(422, "Value out of range", detail, field))

@@ -16,13 +16,13 @@ border:2px solid #17212b;background:#fff}}
 button{{margin-top:1.6rem;width:100%;min-height:4rem;font:inherit;font-weight:700;border:0;background:#1d4e79;
 color:#fff}} .wrong{{color:#8f2d12;font-weight:600}}
 </style></head><body><main><h1>Pair this device with the bench</h1>
-<p>The code stands on the machine at the bench, under Devices. It works once.</p>
+<p>The code is shown on the computer at the bench, under Devices. It works once.</p>
 <form method="post" action="/pair">
 <label>Code
 <input class="code" name="code" value="{code}" autocomplete="off"
 autocapitalize="characters" required></label>
 <p class="wrong" role="alert">{wrong}</p>
-<label>What to call this device<input name="name" value="{name}" maxlength="60"></label>
+<label>Name of this device<input name="name" value="{name}" maxlength="60"></label>
 <button>Pair</button></form></main></body></html>"""
 
 

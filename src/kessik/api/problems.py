@@ -32,7 +32,7 @@ from kessik.core.protocols.events import SENT_KINDS
 from kessik.store.failures import storage_error
 
 _STATUS: dict[type[KessikError], tuple[int, str]] = {
-    OutOfRangeError: (422, "A value cannot be"),
+    OutOfRangeError: (422, "Value out of range"),
     RefusedFileError: (422, "The file was refused"),
     NotAllowedNowError: (409, "Not possible now"),
     ConflictError: (409, "Already used"),
@@ -40,10 +40,10 @@ _STATUS: dict[type[KessikError], tuple[int, str]] = {
     CancelledError: (409, "Cancelled"),
     NotHereError: (403, "Not from here"),
     TooOftenError: (429, "Too often"),
-    StoreBusyError: (503, "The store is busy"),
+    StoreBusyError: (503, "The database is busy"),
     StoreFullError: (507, "The disk is full"),
-    StoreReadOnlyError: (503, "The store may only be read"),
-    StorageError: (503, "The store cannot be used"),
+    StoreReadOnlyError: (503, "The database is read-only"),
+    StorageError: (503, "The database cannot be used"),
 }
 _OWN_WORDS = "kessik"
 SHEET_OF_RESULTS = "urn:kessik:sheet-of-results"

@@ -20,8 +20,8 @@ COMMANDS = {
     ),
     "backup": (
         "data_care",
-        "Copy the database and its pictures into the backups folder beside it; a server may go on"
-        " meanwhile.",
+        "Copy the database and its pictures into the backups folder beside it; the server may keep"
+        " running.",
     ),
     "restore": (
         "data_care",
@@ -30,7 +30,7 @@ COMMANDS = {
     ),
     "check": (
         "data_care",
-        "Look a data folder over: whether its database is whole, and what of it can be read."
+        "Check a data folder: whether its database is whole, and what of it can be read."
         " Changes nothing.",
     ),
     "analyse": ("trial_files", "Lives, blades and comparisons of a series."),

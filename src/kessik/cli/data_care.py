@@ -21,8 +21,8 @@ app = typer.Typer()
 
 @app.command()
 def backup(data: Folder = None) -> None:
-    """Copy the database and its pictures into the backups folder beside it; a server may go on
-    meanwhile.
+    """Copy the database and its pictures into the backups folder beside it; the server may keep
+    running.
     """
     with refusing(), Database(data_folder(data)) as database:
         made = make_copy(database, BY_HAND)
@@ -62,7 +62,7 @@ def _holds_words(path: Path) -> str:
 
 @app.command()
 def check(data: Folder = None, as_json: Json = False) -> None:
-    """Look a data folder over: whether its database is whole, and what of it can be read. Changes
+    """Check a data folder: whether its database is whole, and what of it can be read. Changes
     nothing.
     """
     path = data_folder(data) / DATABASE_NAME

@@ -54,10 +54,7 @@ def said_plainly(error: Exception) -> str:
     report = Path(gettempdir()) / "kessik-error.txt"
     with suppress(OSError):
         report.write_text("".join(traceback.format_exception(error)), encoding="utf-8")
-    return (
-        f"Kessik met something it does not know ({type(error).__name__}); what exactly is in"
-        f" {report}"
-    )
+    return f"Kessik failed unexpectedly ({type(error).__name__}); the details are in {report}"
 
 
 def load(paths: list[Path]) -> list[NamedFile]:
@@ -67,7 +64,7 @@ def load(paths: list[Path]) -> list[NamedFile]:
         try:
             size = path.stat().st_size
             if not path.is_file():
-                sys.stderr.write(f"{path}: cannot be opened: it is no file\n")
+                sys.stderr.write(f"{path}: cannot be opened: it is not a file\n")
                 raise typer.Exit(1)
             if size > LIMITS["file_mb"].most * 1e6:
                 sys.stderr.write(

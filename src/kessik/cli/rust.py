@@ -108,7 +108,7 @@ def _point(text: str) -> tuple[float, float]:
         return float(x), float(y)
     except ValueError as wrong:
         raise OutOfRangeError(
-            f"{text} is no point; write x,y in pixels, as 640,80", field="white_point"
+            f"{text} is not a point; write x,y in pixels, as 640,80", field="white_point"
         ) from wrong
 
 

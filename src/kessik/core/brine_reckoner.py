@@ -20,7 +20,7 @@ CHANGE = FormulaBasis(
 )
 CABINET = FormulaBasis(
     "50 ± 5 g/L, 35 ± 2 °C, pH 6.5 to 7.2, 1.5 ± 0.5 mL/h on 80 cm²",
-    "neutral salt spray; a jar or a cloth is no cabinet",
+    "neutral salt spray; a jar or a cloth is not a cabinet",
     "ISO 9227, from memory",
 )
 RATINGS = FormulaBasis(

@@ -165,8 +165,8 @@ def check_value(quantity: Quantity, value: float) -> None:
         space = "" if quantity.unit == "°" else " "
         none = ", or 0 for none" if quantity.zero_is_none else ""
         raise OutOfRangeError(
-            f"{quantity.label} of {value:g}{space}{quantity.unit} cannot be; "
-            f"{quantity.low:g} to {quantity.high:g}{space}{quantity.unit} can{none}",
+            f"{quantity.label} of {value:g}{space}{quantity.unit} is out of range: "
+            f"give {quantity.low:g} to {quantity.high:g}{space}{quantity.unit}{none}",
             field=quantity.name,
             value=value,
         )

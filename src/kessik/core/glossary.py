@@ -13,8 +13,8 @@ TERMS: Mapping[str, str] = {
     " fatigued steel and read low. Which ones count is fixed before the first cut.",
     "standing": "How a value is known: measured here or elsewhere, from a standard or the"
     " literature, claimed by the maker, or guessed. Only measured values make a comparison fair.",
-    "stage": "A sharpness that is lost on the way, such as keen and dull (force limits) or fine and"
-    " working (pass and fail).",
+    "stage": "A level of sharpness that is lost during a run, such as keen and dull (force limits)"
+    " or fine and working (pass and fail).",
     "keen": "The first force limit: above it the edge is no longer keen; 300 gf unless you change"
     " it.",
     "dull": "The second force limit: above it the edge is dull; 400 gf unless you change it.",
@@ -25,7 +25,7 @@ TERMS: Mapping[str, str] = {
     " there, and never bounds a life.",
     "zone": "A stretch of the edge, in mm from the heel. Zones of one edge are not independent"
     " edges.",
-    "check": "A look at sharpness at one count: a reading, a pass or fail, a grade, or the apex"
+    "check": "A test of sharpness at one count: a reading, a pass or fail, a grade, or the apex"
     " under a lamp.",
     "exposure": "Area of medium cut per millimetre of edge, mm²/mm. It puts runs in one medium on"
     " equal footing.",

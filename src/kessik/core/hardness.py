@@ -78,7 +78,7 @@ def summarise(
                 " on its block; correct it before trusting small differences"
             )
     else:
-        warnings.append("no test block was read that day: the readings stand uncorrected")
+        warnings.append("no test block was read that day: the readings are not corrected")
     mean = math.fsum(kept) / len(kept) + correction
     if len(kept) < FEWEST_READINGS:
         warnings.append(f"{len(kept)} of the {FEWEST_READINGS} readings that make a hardness")

@@ -26,8 +26,8 @@ class Limit:
         """Why a value cannot be, and what would."""
         unit = f" {self.unit}" if self.unit else ""
         return (
-            f"{self.what} of {value}{unit} cannot be; {plain(self.least)} to"
-            f" {plain(self.most)}{unit} can"
+            f"{self.what} of {value}{unit} is out of range: give"
+            f" {plain(self.least)} to {plain(self.most)}{unit}"
         )
 
     def holds(self, value: float) -> bool:

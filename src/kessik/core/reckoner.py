@@ -108,8 +108,8 @@ def reckon_growth(height_lost_mm: float, primary_grind_side_deg: float) -> float
     """Growth of the thickness behind the edge, mm."""
     if not 0 < primary_grind_side_deg <= 20:
         raise OutOfRangeError(
-            f"a primary grind of {primary_grind_side_deg:g}° per side cannot be; above 0 and up to"
-            " 20° can",
+            f"a primary grind of {primary_grind_side_deg:g}° per side is out of range: give more"
+            " than 0 and up to 20°",
             field="primary_grind_side_deg",
             value=primary_grind_side_deg,
         )

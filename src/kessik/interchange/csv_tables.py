@@ -289,7 +289,7 @@ def _check_header(
         if name and header.count(name) > 1:
             faults.add(Fault(file, line, name, "this column is twice in the header"))
         if len(name) > most("word") or not is_plain(name):
-            faults.add(Fault(file, line, name[:40], "this is no name of a column"))
+            faults.add(Fault(file, line, name[:40], "this is not a column name"))
     for column in columns:
         if column.required and column.name not in header:
             close = difflib.get_close_matches(column.name, unknown, 1, 0.6)
@@ -306,7 +306,7 @@ def _value(column: Column, cell: str, decimal_comma: bool) -> tuple[Any, str]:
         return None, LIMITS[column.longest].says(str(len(cell)))
     readers: dict[Kind, Callable[[], tuple[Any, str]]] = {
         "text": lambda: (
-            (cell, "") if is_plain(cell) else (None, "this cell holds a character that is no text")
+            (cell, "") if is_plain(cell) else (None, "this cell holds a character that is not text")
         ),
         "number": lambda: _number(column, cell, decimal_comma),
         "integer": lambda: _integer(column, cell),
@@ -332,12 +332,12 @@ def _number(column: Column, cell: str, decimal_comma: bool) -> tuple[float | Non
     if column.zero_is_none and value == 0:
         return value, ""
     if column.above is not None and value <= column.above:
-        return None, f"{cell}{unit} cannot be; it must be above {plain(column.above)}{unit}"
+        return None, f"{cell}{unit} is out of range: give more than {plain(column.above)}{unit}"
     if column.low is not None and value < column.low:
         none = ", or 0 for none" if column.zero_is_none else ""
-        return None, f"{cell}{unit} cannot be; it must be {plain(column.low)}{unit} or more{none}"
+        return None, f"{cell}{unit} is out of range: give {plain(column.low)}{unit} or more{none}"
     if column.high is not None and value > column.high:
-        return None, f"{cell}{unit} cannot be; it must be {plain(column.high)}{unit} or less"
+        return None, f"{cell}{unit} is out of range: give {plain(column.high)}{unit} or less"
     return value, ""
 
 

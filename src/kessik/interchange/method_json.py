@@ -47,9 +47,7 @@ def read_method(file: str, data: bytes) -> MethodFile:
     try:
         document = json.loads(data.decode("utf-8-sig"))
     except RecursionError as error:
-        raise RefusedFileError(
-            [Fault(file, 1, "", "brackets within brackets reach too deep")]
-        ) from error
+        raise RefusedFileError([Fault(file, 1, "", "it is nested too deeply")]) from error
     except ValueError as error:
         line = getattr(error, "lineno", 1)
         raise RefusedFileError(

@@ -60,7 +60,7 @@ def _text(file: NamedFile) -> RawSheet:
         notes = []
     except UnicodeDecodeError:
         if b"\x00" in file.data[:4096]:
-            _refuse(file.name, "this is no text and no .xlsx workbook; save it as CSV or XLSX")
+            _refuse(file.name, "this is neither text nor an .xlsx workbook; save it as CSV or XLSX")
         text = file.data.decode("cp1252", "replace")
         notes = ["read as Windows text, as it is not UTF-8"]
     first = next((line for line in text.splitlines() if line.strip()), "")
@@ -84,7 +84,7 @@ def _workbook(file: NamedFile) -> RawSheet:
                 )
             names = archive.namelist()
             if "xl/workbook.xml" not in names:
-                _refuse(file.name, "this archive is no workbook; save the sheet as XLSX or CSV")
+                _refuse(file.name, "this archive is not a workbook; save the sheet as XLSX or CSV")
             sheets = sorted(name for name in names if name.startswith("xl/worksheets/sheet"))
             inside = archive.read(sheets[0]) if sheets else b""
         import openpyxl  # only a workbook needs it
@@ -155,7 +155,7 @@ def _bounded(name: str, rows: Iterator[Sequence[str]]) -> tuple[tuple[str, ...],
         if len(found) - filled > limit:
             break
     if not filled:
-        _refuse(name, "there is nothing in its first sheet")
+        _refuse(name, "its first sheet is empty")
     return tuple(found[:filled])
 
 

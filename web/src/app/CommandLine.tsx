@@ -92,7 +92,7 @@ export function CommandLine({
     }
   };
   return (
-    <Sheet open={open} onOpenChange={(o) => (o ? onOpenChange(true) : close())} title="Find or do">
+    <Sheet open={open} onOpenChange={(o) => (o ? onOpenChange(true) : close())} title="Search">
       <input
         // biome-ignore lint/a11y/noAutofocus: the line was just asked for
         autoFocus
@@ -102,7 +102,7 @@ export function CommandLine({
           setChosen(0);
         }}
         onKeyDown={onKeyDown}
-        aria-label="Find or do"
+        aria-label="Search pages and actions"
         aria-controls="commands"
         className="min-h-12 w-full rounded-edge border-[1.5px] border-ink bg-sheet px-3 text-lead"
       />

@@ -26,7 +26,7 @@ export function Shell() {
   const trial = useQuery({ ...lineUpQuery(trialId ?? ""), enabled: Boolean(trialId) });
   const step = trial.data?.next_step;
   const keys: PlaceKey[] = [
-    { key: "/", does: "Find or do something", run: () => setCommanding(true) },
+    { key: "/", does: "Search pages and actions", run: () => setCommanding(true) },
     { key: "?", does: "Show these keys", run: () => setListing(true) },
     { key: "t", does: "Go to Today", run: () => navigate("/") },
     { key: "s", does: "Go to the shelf", run: () => navigate("/shelf") },
@@ -112,7 +112,7 @@ export function Shell() {
           className="ml-auto flex min-h-11 cursor-pointer items-center gap-2"
           onClick={() => setCommanding(true)}
         >
-          <Kbd>/</Kbd> <span className="max-bench:sr-only">find or do</span>
+          <Kbd>/</Kbd> <span className="max-bench:sr-only">search</span>
         </button>
         <button
           type="button"

@@ -18,8 +18,10 @@ describe("what is typed", () => {
   });
 
   it("holds to the table of limits", () => {
-    expect(readTyped(LIMITS.ph, "15")).toEqual({ wrong: "15 cannot be; 0 to 14 can" });
+    expect(readTyped(LIMITS.ph, "15")).toEqual({ wrong: "15 is out of range: give 0 to 14" });
     expect(readTyped(LIMITS.edge_number, "0")).toMatchObject({ wrong: expect.any(String) });
-    expect(readTyped(LIMITS.brine_c, "80")).toEqual({ wrong: "80 cannot be; 0 to 60 °C can" });
+    expect(readTyped(LIMITS.brine_c, "80")).toEqual({
+      wrong: "80 is out of range: give 0 to 60 °C",
+    });
   });
 });

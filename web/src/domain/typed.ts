@@ -75,7 +75,7 @@ function readNumber(kind: "number" | Bounds | Needed, text: string): Read<number
 const holds = ({ least, most }: Bounds, value: number) => value >= least && value <= most;
 
 const outside = ({ least, most, unit }: Bounds, text: string) =>
-  `${text} cannot be; ${least} to ${most}${unit ? ` ${unit}` : ""} can`;
+  `${text} is out of range: give ${least} to ${most}${unit ? ` ${unit}` : ""}`;
 
 const told = (isRight: boolean, text: string, what: string): Read<string> =>
   isRight ? { value: text } : { wrong: `“${text}” is not ${what}` };

@@ -50,7 +50,7 @@ export function EdgeDamage({ bladeId, edge }: { bladeId: string; edge: Schemas["
           save.mutate({ id: edge.id, damage: [...edge.damage, read] }),
         )}
       >
-        <Choice label="What" {...form.choice("kind")}>
+        <Choice label="Damage" {...form.choice("kind")}>
           <Options of={WORDS.damages} />
         </Choice>
         <Field label="where" unit="mm from the heel" {...form.field("position_mm", "damage")} />

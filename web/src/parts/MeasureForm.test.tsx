@@ -86,7 +86,7 @@ describe("a measurement", () => {
   });
 
   it("says at its field what the server refuses, and keeps what was typed", async () => {
-    const detail = "thickness behind the edge of 9 mm cannot be";
+    const detail = "thickness behind the edge of 9 mm is out of range";
     shown(<MeasureForm bladeId="blade-0001" quantity={quantity()} onDone={() => undefined} />, {
       "PUT /api/blades/blade-0001/measurements/*": refusal("thickness_behind_edge_mm", detail),
     });

@@ -58,7 +58,7 @@ export function ZoneEditor({
             {...zones.cell(zone, "from_mm")}
           />
           <Field label="to" unit="mm" inputMode="decimal" {...zones.cell(zone, "to_mm")} />
-          <Choice label="It is" className="max-bench:col-span-2" {...zones.choice(zone, "use")}>
+          <Choice label="Use" className="max-bench:col-span-2" {...zones.choice(zone, "use")}>
             <Options of={WORDS.zoneUses} />
           </Choice>
           <button

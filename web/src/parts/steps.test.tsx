@@ -50,7 +50,7 @@ describe("the steps of a recipe", () => {
   });
 
   it("show a refusal at the field it is about, once", async () => {
-    const says = "step 2: -5 strokes cannot be; 0 or more can";
+    const says = "step 2: -5 strokes is out of range: give 0 or more";
     shown(form(), { "PUT /api/recipes/*": refusal("steps.1.strokes_per_side", says) });
     await userEvent.click(screen.getByText("Save recipe"));
     expect((await screen.findAllByText(says)).length).toBe(1);

@@ -21,7 +21,6 @@ export function Heading({
 /** A part of a page under its heading; a ruled one begins with a line. */
 export function Section({
   title,
-  says = title,
   term,
   ruled = false,
   className = "",
@@ -29,8 +28,6 @@ export function Section({
   ref,
 }: {
   title: string;
-  /** What the part is called where its heading alone would not say it. */
-  says?: string;
   term?: TermName | undefined;
   ruled?: boolean;
   className?: string;
@@ -39,7 +36,7 @@ export function Section({
 }) {
   const rule = ruled ? "mt-8 border-t-[1.5px] border-ink pt-3" : "";
   return (
-    <section ref={ref} aria-label={says} className={`${rule} ${className}`}>
+    <section ref={ref} aria-label={title} className={`${rule} ${className}`}>
       <Heading term={term}>{title}</Heading>
       {children}
     </section>

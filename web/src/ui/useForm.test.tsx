@@ -63,7 +63,7 @@ describe("a form", () => {
   it("says a limit at its field before anything is sent", async () => {
     shown(<Jar onSend={() => undefined} />);
     await userEvent.type(screen.getByLabelText("pH"), "15");
-    expect(screen.getByRole("alert").textContent).toBe("15 cannot be; 0 to 14 can");
+    expect(screen.getByRole("alert").textContent).toBe("15 is out of range: give 0 to 14");
   });
 
   it("asks for what is missing only once saving was tried", async () => {

@@ -75,5 +75,5 @@ def _reading(text: str) -> SheetReading:
         return SheetReadingBody.model_validate_json(text).to_core()
     except ValidationError as wrong:
         raise OutOfRangeError(
-            "how the sheet is read cannot be understood; look it over again", field="reading"
+            "the choice of columns cannot be read; choose them again", field="reading"
         ) from wrong

@@ -226,5 +226,5 @@ def _found_words(view: RunView, found: RunResult | None) -> str | None:
         f"to {stage}: {life_words(known.life.found, unit)}" for stage, known in found.lives.items()
     ]
     said = "; ".join([*parts, *figures_words(found.figures)])
-    alone = ". Of this edge; how the edges of a blade differ is not in it" if found.lives else ""
+    alone = ". This is one edge; the spread between edges is not included" if found.lives else ""
     return f"{view.blade.code}, edge {view.edge.number}. {said[:1].upper()}{said[1:]}{alone}."

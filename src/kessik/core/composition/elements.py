@@ -87,7 +87,7 @@ def element(symbol: str, field: str = "element") -> Element:
         close = difflib.get_close_matches(symbol.strip().capitalize(), ELEMENTS, 1, 0.5)
         hint = f"; is “{close[0]}” meant?" if close else ""
         raise OutOfRangeError(
-            f"“{symbol}” is no element that Kessik knows{hint}", field=field, value=symbol
+            f"“{symbol}” is not an element that Kessik knows{hint}", field=field, value=symbol
         )
     return found
 

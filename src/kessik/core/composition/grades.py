@@ -139,7 +139,7 @@ def range_faults(ranges: Sequence[Range]) -> list[tuple[int, str, str]]:
         faults.extend((place, field, message) for field, message in _end_faults(found))
     lows = sum(max(found.low_percent or 0.0, 0.0) for found in ranges if found.element != "Fe")
     if lows > most("percent"):
-        message = f"the least of its elements come to {lows:g} %; a steel has 100 % of everything"
+        message = f"the minimum contents add up to {lows:g} %, more than 100 %"
         faults.append((0, "min_percent", message))
     return faults
 
@@ -150,7 +150,7 @@ def _end_faults(found: Range) -> Iterable[tuple[str, str]]:
         if value is not None and not LIMITS["percent"].holds(value):
             yield field, LIMITS["percent"].says(f"{value:g}")
     if low is not None and high is not None and low > high:
-        yield "min_percent", f"the least, {low:g} %, is above the most, {high:g} %"
+        yield "min_percent", f"the minimum, {low:g} %, is above the maximum, {high:g} %"
 
 
 def check_ranges(ranges: Sequence[Range]) -> tuple[Range, ...]:

@@ -58,7 +58,7 @@ def reading_faults(readings: Sequence[ElementReading]) -> list[tuple[int, str, s
     """All that is wrong with the readings of one shot: the place, the field and the message."""
     faults: list[tuple[int, str, str]] = []
     if not readings:
-        return [(0, "readings", "a shot says something of one element at least")]
+        return [(0, "readings", "a shot needs a reading of at least one element")]
     seen: set[str] = set()
     for place, reading in enumerate(readings):
         faults.extend((place, *fault) for fault in _own_faults(reading))
@@ -84,7 +84,7 @@ def _own_faults(reading: ElementReading) -> Iterable[tuple[str, str]]:
     elif not limit.holds(reading.plus_minus_percent):
         yield "plus_minus", LIMITS["percent"].says(f"{reading.plus_minus_percent:g}")
     elif reading.detected and reading.plus_minus_percent == 0:
-        yield "plus_minus", "a ± of 0 cannot be: no analyser is that sure"
+        yield "plus_minus", "a ± of 0 is not possible: every analyser has an error"
 
 
 def _sum_faults(readings: Sequence[ElementReading]) -> Iterable[tuple[int, str, str]]:
@@ -95,14 +95,14 @@ def _sum_faults(readings: Sequence[ElementReading]) -> Iterable[tuple[int, str, 
         yield (
             last,
             "percent",
-            f"the elements come to {whole:.1f} %; over {MOST_SUM_PERCENT:g} % cannot be",
+            f"the elements add up to {whole:.1f} %, more than {MOST_SUM_PERCENT:g} %",
         )
     if with_iron and whole < LEAST_SUM_PERCENT:
         yield (
             last,
             "percent",
-            f"the elements, iron among them, come to {whole:.1f} %; a shot on steel has"
-            f" {LEAST_SUM_PERCENT:g} % at least",
+            f"with iron the elements add up to {whole:.1f} %; on steel they add up to at least"
+            f" {LEAST_SUM_PERCENT:g} %",
         )
 
 

@@ -64,8 +64,8 @@ def check_salt(salt_percent: float) -> float:
     """The strength, if a brine can have it; OutOfRangeError above saturation."""
     if not 0 <= salt_percent <= SATURATION_PERCENT:
         raise OutOfRangeError(
-            f"a brine of {salt_percent:g} % cannot be: at 20 °C water holds no more than"
-            f" {SATURATION_PERCENT:g} % of salt by mass; give 0 to {SATURATION_PERCENT:g} %",
+            f"a brine of {salt_percent:g} % is not possible: at 20 °C water holds no more than"
+            f" {SATURATION_PERCENT:g} % of salt by mass. Give 0 to {SATURATION_PERCENT:g} %",
             field="salt_percent",
             value=salt_percent,
         )
@@ -90,7 +90,7 @@ def percent_of_g_per_l(salt_g_per_l: float, temperature_c: float = 20.0) -> floa
     most = g_per_l(SATURATION_PERCENT, temperature_c)
     if not 0 <= salt_g_per_l <= most:
         raise OutOfRangeError(
-            f"{salt_g_per_l:g} g/L cannot be: a saturated brine has about {most:.0f} g/L",
+            f"{salt_g_per_l:g} g/L is not possible: a saturated brine has about {most:.0f} g/L",
             field="g_per_l",
             value=salt_g_per_l,
         )
@@ -110,8 +110,8 @@ def percent_of_density(density: float, temperature_c: float = 20.0) -> float:
     least, most = (density_kg_per_l(p, temperature_c) for p in (0.0, _TOP_PERCENT))
     if not least - _ROUNDING_KG_PER_L <= density <= most + _ROUNDING_KG_PER_L:
         raise OutOfRangeError(
-            f"a brine of {density:g} kg/L cannot be at {temperature_c:g} °C; {least:.3f}"
-            f" (water) to {most:.3f} (saturated) can",
+            f"a brine of {density:g} kg/L is not possible at {temperature_c:g} °C: give"
+            f" {least:.3f} (water) to {most:.3f} (saturated)",
             field="density_kg_per_l",
             value=density,
         )
@@ -136,7 +136,7 @@ def salinity_of_conductivity(conductivity_ms_per_cm: float, temperature_c: float
     """
     if not -2 <= temperature_c <= 35:
         raise OutOfRangeError(
-            f"the scale does not hold at {temperature_c:g} °C; −2 to 35 °C can be",
+            f"the scale does not hold at {temperature_c:g} °C; measure between −2 and 35 °C",
             field="temperature_c",
             value=temperature_c,
         )
@@ -176,7 +176,10 @@ def changed_to(brine_g: float, salt_percent: float, wanted_percent: float) -> Br
     if wants >= has:
         return BrineChange(brine_g * (wants - has) / (1 - wants), 0.0, wanted_percent)
     if wants == 0:
-        raise OutOfRangeError("no water makes a brine plain water", field="wanted_percent")
+        raise OutOfRangeError(
+            "no amount of water turns a brine into plain water; give more than 0 %",
+            field="wanted_percent",
+        )
     return BrineChange(0.0, brine_g * (has - wants) / wants, wanted_percent)
 
 
@@ -186,7 +189,7 @@ def top_up_g(brine_g_before: float, brine_g_now: float) -> float:
     check_limit("water_g", brine_g_now, "brine_g_now")
     if brine_g_now > brine_g_before:
         raise OutOfRangeError(
-            f"{brine_g_now:g} g is more than there was, {brine_g_before:g} g: nothing evaporated",
+            f"it weighs {brine_g_now:g} g now and weighed {brine_g_before:g} g: nothing evaporated",
             field="brine_g_now",
             value=brine_g_now,
         )

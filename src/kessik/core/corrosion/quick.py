@@ -52,11 +52,11 @@ def area_of_spots(count: int, size_mm: float, side_cm2: float) -> Bounds:
     """The share of a side that so many spots cover, per cent, from their usual size across."""
     check_limit("pits", count, "count")
     if not 0 < size_mm <= 100:
-        raise OutOfRangeError(f"a spot of {size_mm:g} mm cannot be; up to 100 mm can",
+        raise OutOfRangeError(f"a spot of {size_mm:g} mm is out of range: give up to 100 mm",
                               field="size_mm")  # fmt: skip
     if not 0.5 <= side_cm2 <= 2000:
         raise OutOfRangeError(
-            f"a side of {side_cm2:g} cm² cannot be; 0.5 to 2000 cm² can", field="side_cm2"
+            f"a side of {side_cm2:g} cm² is out of range: give 0.5 to 2000 cm²", field="side_cm2"
         )
     best = 100 * count * math.pi / 4 * (size_mm / 10) ** 2 / side_cm2
     return Bounds(min(best / _SIZE_FACTOR, 100.0), min(best * _SIZE_FACTOR, 100.0), None)

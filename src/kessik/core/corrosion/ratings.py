@@ -57,7 +57,7 @@ def grade_of(standard: Standard, rust_percent: float) -> int:
     """
     if not 0 <= rust_percent <= 100:
         raise OutOfRangeError(
-            f"{rust_percent:g} % of a surface cannot rust; 0 to 100 % can",
+            f"{rust_percent:g} % of a surface is out of range: give 0 to 100 %",
             field="rust_percent",
             value=rust_percent,
         )
@@ -70,7 +70,9 @@ def grade_of(standard: Standard, rust_percent: float) -> int:
 def ratings(rust_percent: float | None, low: float, high: float) -> tuple[Rating, ...]:
     """The grades by every standard, of an area with its bounds in per cent."""
     if low > high:
-        raise OutOfRangeError(f"the least, {low:g} %, is above the most, {high:g} %", field="low")
+        raise OutOfRangeError(
+            f"the minimum, {low:g} %, is above the maximum, {high:g} %", field="low"
+        )
     return tuple(
         Rating(
             standard,
@@ -94,7 +96,7 @@ def area_of(standard: Standard, grade: int) -> tuple[float, float]:
         below = upper
     grades = [each for _, each in _UPPER_PERCENT[standard]]
     raise OutOfRangeError(
-        f"there is no grade {grade}; {min(grades)} to {max(grades)} can be",
+        f"there is no grade {grade}; give {min(grades)} to {max(grades)}",
         field="grade",
         value=grade,
     )

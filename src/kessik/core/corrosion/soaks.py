@@ -197,7 +197,7 @@ def checked_look(look: Look, others: list[Look]) -> Look:
         check_limit("pit_mm", look.deepest_pit_mm, "deepest_pit_mm")
     low, best, high = look.rust_low, look.rust_percent, look.rust_high
     if low is not None and high is not None and low > high:
-        raise OutOfRangeError(f"the least, {low:g} %, is above the most, {high:g} %",
+        raise OutOfRangeError(f"the minimum, {low:g} %, is above the maximum, {high:g} %",
                               field="rust_low")  # fmt: skip
     below = low is not None and best is not None and best < low
     above = high is not None and best is not None and best > high

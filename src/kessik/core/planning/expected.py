@@ -57,8 +57,7 @@ def expected_run(method: Method, life: float) -> ExpectedRun:
     """
     if not SHORTEST_LIFE <= life <= LONGEST_LIFE:
         raise OutOfRangeError(
-            f"a life of {life:g} cuts cannot be planned for; {SHORTEST_LIFE:g} to"
-            f" {LONGEST_LIFE:g} can",
+            f"a life of {life:g} cuts is out of range: give {SHORTEST_LIFE:g} to {LONGEST_LIFE:g}",
             field="expected_life",
             value=life,
         )

@@ -59,7 +59,7 @@ def detectable(
         )
     if not 0.0 <= estimation_error < 10.0:
         raise OutOfRangeError(
-            f"an estimation error of {estimation_error:g} cannot be",
+            f"an estimation error of {estimation_error:g} is out of range",
             field="estimation_error",
             value=estimation_error,
         )
@@ -124,7 +124,7 @@ def edges_needed(
     wanted = max(ratio, 1.0 / ratio) if ratio > 0 else 0.0
     if not 1.0 < wanted < 100.0:
         raise OutOfRangeError(
-            f"a ratio of {ratio:g} cannot be asked for; above 1 can, like 1.2 for a fifth longer",
+            f"a ratio of {ratio:g} is out of range: give more than 1, like 1.2 for a fifth longer",
             field="wanted_ratio",
             value=ratio,
         )

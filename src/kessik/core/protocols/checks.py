@@ -177,8 +177,8 @@ def built_in(kind: str) -> CheckKind:
     """All that is known of a built-in check; OutOfRangeError where there is none of this name."""
     if kind not in CHECKS:
         raise OutOfRangeError(
-            f"“{kind[:_LONGEST_NAME]}” is no check that Kessik knows: define it in the method, or"
-            f" use one of {', '.join(CHECKS)}",
+            f"“{kind[:_LONGEST_NAME]}” is not a check that Kessik knows: define it in the method,"
+            f" or use one of {', '.join(CHECKS)}",
             field="check",
         )
     return CHECKS[kind]

@@ -38,11 +38,7 @@ class Number:
             number = math.inf
         if self.limit:
             return check_limit(self.limit, number, field)
-        return (
-            number
-            if math.isfinite(number)
-            else _refuse(f"{field} has more digits than can be", field)
-        )
+        return number if math.isfinite(number) else _refuse(f"{field} has too many digits", field)
 
     def schema(self) -> Schema:
         if not self.limit:
@@ -87,7 +83,7 @@ class Text:
         if len(value) > most(self.limit):
             _refuse(LIMITS[self.limit].says(str(len(value))), field)
         if not is_plain(value):
-            _refuse(f"{field} holds a character that is no text", field)
+            _refuse(f"{field} holds a character that is not text", field)
         return value
 
     def schema(self) -> Schema:

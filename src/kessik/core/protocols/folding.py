@@ -219,7 +219,7 @@ def _known_to(method: Method, event: BenchEvent) -> BenchEvent:
         return event
     if method.has(said.check):
         return event
-    why = f"“{said.check}” is no check of this method"
+    why = f"“{said.check}” is not a check of this method"
     return replace(event, payload=NotUnderstood(event.kind, str(plain_fields(said)), why))
 
 

@@ -309,7 +309,7 @@ def _check_lost_grades(stage: Stage, row: CheckKind) -> None:
     unknown = [grade for grade in stage.lost_on if grade not in row.grades]
     if unknown:
         _refuse_stage(
-            f"“{stage.name}” is lost at “{unknown[0]}”, which is no grade of “{row.name}”; its"
+            f"“{stage.name}” is lost at “{unknown[0]}”, which is not a grade of “{row.name}”; its"
             f" grades are {', '.join(row.grades)}"
         )
     lost = len(stage.lost_on)

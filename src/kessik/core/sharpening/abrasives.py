@@ -151,7 +151,9 @@ def nearest_grit(scale: str, wanted_um: float) -> Grit:
     known = _scale(scale)
     if not wanted_um > 0:
         raise OutOfRangeError(
-            f"a grain of {wanted_um:g} µm cannot be", field="size_um", value=wanted_um
+            f"a grain of {wanted_um:g} µm is out of range: give more than 0",
+            field="size_um",
+            value=wanted_um,
         )
     grit, size = min(known.sizes_um.items(), key=lambda item: abs(math.log(item[1] / wanted_um)))
     if abs(math.log(size / wanted_um)) > math.log(1.5):

@@ -108,8 +108,8 @@ def check_trial(trial: Trial) -> None:
         )
     if trial.rope_diameter_mm is not None and not 0 < trial.rope_diameter_mm <= 200:
         raise OutOfRangeError(
-            f"a rope of {trial.rope_diameter_mm:g} mm cannot be cut here; above 0 and up to 200"
-            " mm can",
+            f"a rope of {trial.rope_diameter_mm:g} mm is out of range: give a diameter above 0"
+            " and up to 200 mm",
             field="rope_diameter_mm",
             value=trial.rope_diameter_mm,
         )
@@ -128,7 +128,7 @@ def _check_variables(trial: Trial) -> None:
             if name not in BY_NAME:
                 known = ", ".join(BY_NAME)
                 raise OutOfRangeError(
-                    f"{name!r} is not held equal here; one of {known} is",
+                    f"{name!r} is not one of the variables held equal: {known}",
                     field=named_in,
                     value=name,
                 )
@@ -136,16 +136,16 @@ def _check_variables(trial: Trial) -> None:
         least = 1.0 if BY_NAME[name].kind == "ratio" else 0.0
         if not least <= tolerance <= MOST_TOLERANCE:
             raise OutOfRangeError(
-                f"a tolerance of {tolerance:g} for {BY_NAME[name].label} cannot be; {least:g} to"
-                f" {MOST_TOLERANCE:g} can",
+                f"a tolerance of {tolerance:g} for {BY_NAME[name].label} is out of range: give"
+                f" {least:g} to {MOST_TOLERANCE:g}",
                 field="tolerances",
                 value=tolerance,
             )
     for name, effect in trial.rule.effects.items():
         if not 0 <= effect <= 100:
             raise OutOfRangeError(
-                f"{effect:g} % of life for each unit of {BY_NAME[name].label} cannot be; 0 to"
-                " 100 can",
+                f"{effect:g} % of life for each unit of {BY_NAME[name].label} is out of range: give"
+                " 0 to 100",
                 field="effects",
                 value=effect,
             )

@@ -38,7 +38,7 @@ def due_words(what: Waiting) -> str:
         case ShotsToUse():
             return _shots_words(what)
         case BatchAway(name, sent_on):
-            return f"{name} is at the analyser since {sent_on}"
+            return f"{name} has been at the analyser since {sent_on}"
         case ClaimExcluded(code, grade):
             return f"{code}: the assay excludes {grade}; inform the lender"
         case SoakDeed(soak, deed, left_h):
@@ -57,10 +57,10 @@ def work_words(work: PlannedWork) -> str:
 def _shots_words(what: ShotsToUse) -> str:
     codes = [code for code, _ in what.by_code]
     shots = sum(number for _, number in what.by_code)
-    waits = "1 shot waits" if shots == 1 else f"{counted(shots, 'shot')} wait"
+    shots_words = counted(shots, "unused shot")
     more = len(codes) - _CODES_NAMED
     named = ", ".join(codes[:_CODES_NAMED]) + (f" and {more} more" if more > 0 else "")
-    return f"{waits} to be used: {named}"
+    return f"{shots_words} of {named}"
 
 
 def _days_off(days: int) -> str:

@@ -37,8 +37,7 @@ _EFFECTS: Mapping[str, tuple[str, str]] = {
     "Cr": (
         "In solution it keeps rust away; in carbides it resists wear; it lets thick steel harden"
         " through.",
-        "What sits in carbides does not protect, so the number on the sheet promises more than the"
-        " edge keeps.",
+        "Chromium in carbides does not protect, so the total on the sheet promises too much.",
     ),
     "Mo": (
         "Deepens hardening, holds hardness when hot, and helps against pitting.",
@@ -104,12 +103,12 @@ def derived_notes(found: Derived, martensite: Martensite) -> list[str]:
         f" In a knife it {stainless[found.in_knives]}: that asks for about"
         f" {KNIFE_STAINLESS_CR_PERCENT:g} % in solution.",
         f"Chromium in solution: between {low:.1f} % (all other carbon bound in chromium carbides)"
-        f" and {high:.1f} % (all of it dissolved). Where in between is the heat treatment's doing.",
+        f" and {high:.1f} % (all of it dissolved). Where in between depends on the heat treatment.",
     ]
     if found.carbides_hold_chromium:
         notes.append(
             "The PREN is of the whole steel. Here carbides hold much of the chromium, so it"
-            " promises more than the edge keeps."
+            " promises too much."
         )
     notes.append(
         "Nitrogen is in the PREN as the standard gives it; an analyser in air does not see it."
@@ -123,8 +122,8 @@ def derived_notes(found: Derived, martensite: Martensite) -> list[str]:
 def martensite_words(found: Martensite) -> str:
     """Start of martensite and retained austenite, with where the formula stops holding."""
     said = (
-        f"For teaching: hardened so that {DISSOLVED_C_PERCENT:g} % carbon at most is dissolved,"
-        f" martensite would start at about {found.ms_c:.0f} °C, and about"
+        f"As an illustration: hardened so that {DISSOLVED_C_PERCENT:g} % carbon at most is"
+        f" dissolved, martensite would start at about {found.ms_c:.0f} °C, and about"
         f" {found.retained_percent:.0f} % austenite be left at {found.at_c:.0f} °C."
     )
     outside = " and ".join(ELEMENTS[symbol].name for symbol in found.outside)

@@ -172,7 +172,7 @@ def _both_words(pair: Comparison) -> str:
     ends = [reason for reason in pair.reasons if isinstance(reason, EndOpen)]
     both = f"{pair.a} and {pair.b} both"
     if not ends:
-        return f"{both} have no end that was seen"
+        return f"neither {pair.a} nor {pair.b} reached an end that was seen"
     if ends[0].side == "below":
         return f"{both} were lost by their first check, {max(e.at for e in ends):g} {ends[0].unit}"
     return f"{both} still pass at {min(end.at for end in ends):g} {ends[0].unit}"

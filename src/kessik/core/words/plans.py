@@ -31,12 +31,12 @@ def basis_words(found: StartingLife) -> str:
 def one_blade_words(found: OneBladeSaves) -> str:
     """What it saves that all arms are on one blade."""
     said = (
-        f"{found.blade} carries every arm, so the blade itself cancels:"
-        f" {counted(found.edges, 'edge')} an arm find {found.wanted_percent:g} %."
+        f"All arms are on {found.blade}, so its steel cancels out:"
+        f" {counted(found.edges, 'edge')} an arm can show {found.wanted_percent:g} %."
     )
     unseen = f"blades that count as matched here may still differ by {found.unseen_percent:.0f} %"
     if found.edges_on_several is None:
-        return f"{said} With a blade for each arm no number would do: {unseen}."
+        return f"{said} With a blade for each arm no number of edges is enough: {unseen}."
     fewer = found.edges_on_several - found.edges
     saved = (
         f"{fewer} more" if fewer else "no more, but different grinds would be part of the answer"

@@ -80,8 +80,8 @@ def save_instrument(db: Database, instrument: Instrument, *, at_home: bool = Tru
     least, most = RANGES.get(instrument.kind, (0.0, float("inf")))
     if not least <= low < high <= most:
         message = (
-            f"a range of {low:g} to {high:g} cannot be; {least:g} to {most:g}"
-            f" {UNITS[instrument.kind]} can"
+            f"it cannot read {low:g} to {high:g}: give a range inside {least:g} to {most:g}"
+            f" {UNITS[instrument.kind]}"
         )
         raise OutOfRangeError(message, field="range_high", value=high)
     kept = replace(
@@ -94,7 +94,7 @@ def save_instrument(db: Database, instrument: Instrument, *, at_home: bool = Tru
         before = instruments.find_instrument(session, kept.id)
         if before is not None and before.kind != kept.kind:
             raise NotAllowedNowError(
-                "an instrument stays of its kind; make another one", field="kind"
+                "the kind of an instrument cannot be changed; connect another one", field="kind"
             )
         instruments.save_instrument(session, kept)
     return kept
@@ -105,7 +105,7 @@ def _check_place(instrument: Instrument, known: Sequence[Instrument], at_home: b
     address = instrument.address.strip()
     moved = before is None or (before.kind, before.address) != (instrument.kind, address)
     if moved and not at_home:
-        message = "where an instrument is plugged in is said on the machine that serves"
+        message = "the port of an instrument can be changed only on the computer that runs Kessik"
         raise NotHereError(message, field="address")
     if not address:
         where = (
@@ -113,11 +113,11 @@ def _check_place(instrument: Instrument, known: Sequence[Instrument], at_home: b
             if instrument.kind in BY_FOLDER
             else "its port, or host:port of its bridge"
         )
-        raise OutOfRangeError(f"say where it is plugged in: {where}", field="address")
+        raise OutOfRangeError(f"say where it is connected: {where}", field="address")
     if instrument.kind not in BY_FOLDER:
         read_address(address)
     elif not folder.can_be_watched(address):
-        raise OutOfRangeError("this is no folder that can be read here", field="address")
+        raise OutOfRangeError("this is not a folder that Kessik can read", field="address")
 
 
 def _check_number(instrument: Instrument, known: Sequence[Instrument]) -> None:
@@ -152,8 +152,8 @@ def record_check(db: Database, check: ReferenceCheck) -> None:
         wrong = next((value for value in check.readings if not low <= value <= high), None)
         if wrong is not None:
             message = (
-                f"{wrong:g} {instrument.unit} cannot be read on {instrument.name}; {low:g} to"
-                f" {high:g} can"
+                f"{instrument.name} cannot show {wrong:g} {instrument.unit}: it reads {low:g} to"
+                f" {high:g}"
             )
             raise OutOfRangeError(message, field="readings", value=wrong)
         if instruments.find_reference_check(session, check.id) is None:

@@ -104,12 +104,10 @@ class Pairing:
             self._waiting.check(address, at_s)
             known = self._code
             if known is None or at_s > known.until_s:
-                raise OutOfRangeError(
-                    "there is no code to pair with now; have a new one shown", field="code"
-                )
+                raise OutOfRangeError("no pairing code is active; show a new one", field="code")
             if not hmac.compare_digest(known.code.encode(), said.encode()):
                 self._waiting.guessed_wrong(address, at_s)
-                raise OutOfRangeError("that is not the code shown", field="code")
+                raise OutOfRangeError("this is not the code shown", field="code")
             self._code = None
             self._waiting.clear(address)
         token = secrets.token_urlsafe(32)

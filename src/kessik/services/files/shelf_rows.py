@@ -41,7 +41,7 @@ _EDGE_PLAIN = (
 
 
 EDGE_MEASURED = ("side_angle_deg", "micro_bevel_side_deg", "thickness_behind_edge_mm", "start_gf")
-_FROM_FILE = "as the file said"
+_FROM_FILE = "as in the file"
 
 
 def read_blade(

@@ -262,14 +262,18 @@ def _check_unchanged(session: Session, load: _Load, aside: _Aside) -> None:
     codes = {code.casefold() for code in shelf.codes_there(session).values()}
     twice = next((blade.code for blade in plan.new if blade.code.casefold() in codes), None)
     if twice:
-        raise ConflictError(f"{twice} came onto the shelf meanwhile; look again", field="file")
+        raise ConflictError(
+            f"{twice} was added to the shelf meanwhile; check the rows again", field="file"
+        )
     known = {r.run.id for r in plan.state.runs}
     if not load.is_new_trial and bench_log.run_ids_of(session, plan.state.trial.id) != known:
-        raise ConflictError("the trial was cut on meanwhile; look it over again", field="file")
+        raise ConflictError(
+            "runs were added to the trial meanwhile; check the rows again", field="file"
+        )
     cut = shelf.cut_edges(session) - _freed(plan, load.replaced)
     if cut & set(aside.stand_ins.edges.values()):
         raise ConflictError(
-            "one of these edges was cut on meanwhile; look it over again", field="file"
+            "one of these edges was cut meanwhile; check the rows again", field="file"
         )
 
 

@@ -162,9 +162,9 @@ def _method(session: Session, line_id: str) -> tuple[str, list[str]]:
         raise UnknownError("there is no such method", field="method")
     using = [t.name for t in trials.all_trials(session) if _goes_by(session, t.method_id, line_id)]
     if using or methods.runs_under(session, line_id):
-        named = f"{', '.join(using[:3])} goes by it" if using else "runs were cut under it"
+        named = f"{', '.join(using[:3])} uses it" if using else "runs were cut under it"
         raise NotAllowedNowError(
-            f"{named}, and a result is nothing without its method; archive it instead",
+            f"{named}, and results need their method; archive it instead",
             field="method",
         )
     return lines[0].method.name, []

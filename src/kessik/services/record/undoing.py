@@ -20,7 +20,7 @@ def offer_undo(
     """Let the act that brings results in be undone; `replaced` is the id in the bin of those that
     go there for them.
     """
-    entry = in_bin(str(uuid4()), results, trial_name, "bringing them in was undone", now)
+    entry = in_bin(str(uuid4()), results, trial_name, "the import was undone", now)
 
     def undo() -> None:
         with db.write() as session:

@@ -21,7 +21,7 @@ def stated_again(
     """
     if value is None:
         own = [m for m in known if m.quantity == quantity and not m.struck]
-        return [replace(m, struck="said to be not known after all") for m in own]
+        return [replace(m, struck="marked as not known") for m in own]
     made = valued(str(uuid4()), quantity, value, standing, on)
     check(made)
     now = used(known, quantity)
@@ -51,4 +51,7 @@ def restated(
     taken_back = [
         m for m in known if m.quantity == quantity and not m.struck and m.standing in better
     ]
-    return [*changes, *(replace(m, struck="restated with another standing") for m in taken_back)]
+    return [
+        *changes,
+        *(replace(m, struck="entered again with another standing") for m in taken_back),
+    ]

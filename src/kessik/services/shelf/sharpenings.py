@@ -68,7 +68,7 @@ def _check(session: Session, blade: Blade, edge: Edge) -> None:
         value = getattr(edge, name)
         if value is not None and not 0 <= value <= 1000:
             raise OutOfRangeError(
-                f"{value:g} {what} cannot be; 0 to 1000 can", field=name, value=value
+                f"{value:g} {what} is out of range: give 0 to 1000", field=name, value=value
             )
     check_zones(edge.zones, blade.edge_length_mm, overlap_insisted=edge.zones_overlap)
     for mark in edge.damage:

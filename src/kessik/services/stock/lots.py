@@ -69,7 +69,7 @@ def save_lot(db: Database, lot: Lot) -> Lot:
         raise OutOfRangeError("give the lot a name", field="name")
     if lot.unit not in LOT_KINDS[lot.kind].units:
         raise OutOfRangeError(
-            f"{lot.kind.replace('_', ' ')} goes by {' or '.join(LOT_KINDS[lot.kind].units)}",
+            f"{lot.kind.replace('_', ' ')} is counted in {' or '.join(LOT_KINDS[lot.kind].units)}",
             field="unit",
             value=lot.unit,
         )
@@ -88,7 +88,7 @@ def correct(db: Database, correction: LotCorrection) -> None:
         raise OutOfRangeError("say why: it stays in the record", field="reason")
     if not 0 < abs(correction.amount) <= most("stock"):
         raise OutOfRangeError(
-            "give the amount that was used besides, or less than booked below zero", field="amount"
+            "give the other amount used; negative if more is left than shown", field="amount"
         )
     with db.write() as session:
         if stock.find_lot(session, correction.lot_id) is None:
@@ -120,7 +120,7 @@ def check_lots(session: Session, trial: Trial) -> None:
         if lot.kind not in kinds:
             wanted = " or ".join(kind.replace("_", " ") for kind in kinds)
             raise OutOfRangeError(
-                f"{lot.name} is {lot.kind.replace('_', ' ')}; {wanted} goes here", field=field
+                f"{lot.name} is {lot.kind.replace('_', ' ')}; choose {wanted} here", field=field
             )
 
 

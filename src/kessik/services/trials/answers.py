@@ -22,9 +22,7 @@ from kessik.store.database import Database
 from kessik.store.queries import answers
 from kessik.store.queries.answers import KeptAnswer, KeptPage, Page
 
-CANNOT = (
-    "it cannot be worked out: what was stored of it is met by no rule; its files can still be saved"
-)
+CANNOT = "this cannot be calculated from the data stored; its files can still be exported"
 UNANSWERED_SHOWN = 20
 """Lines of Today without any answer yet, each of which has to read its trial; the others follow as
 they are worked out."""

@@ -104,7 +104,8 @@ def add_edges(session: Session, edges: Sequence[Edge]) -> None:
         insert_many(session, _EDGE, [row_values(EdgeRow, edge) for edge in edges])
     except IntegrityError as there:
         raise ConflictError(
-            "an edge of this number came onto the shelf meanwhile; look again", field="edge"
+            "an edge of this number was added to the shelf meanwhile; check the rows again",
+            field="edge",
         ) from there
 
 

@@ -52,7 +52,7 @@ export function Assay() {
         />
       ))}
       {loose.length ? (
-        <Section title="In no batch" says="Blades in no batch" className="mt-8">
+        <Section title="In no batch" className="mt-8">
           <BladeRows blades={loose} />
         </Section>
       ) : null}

@@ -52,7 +52,7 @@ function Taken({ taken }: { taken: Schemas["TakenOut"] }) {
   return (
     <div role="status" className="flex flex-col gap-2">
       <p className="font-semibold">
-        {plural(taken.shots, "shot")} of {plural(taken.blade_ids.length, "blade")} kept.
+        {plural(taken.shots, "shot")} of {plural(taken.blade_ids.length, "blade")} saved.
         {taken.new_codes.length ? ` New on the shelf: ${taken.new_codes.join(", ")}.` : ""}
       </p>
       {taken.blade_ids.length === 1 ? (

@@ -26,7 +26,7 @@ export function SideBySide() {
         {(["first", "second"] as const).map((name) => (
           <Choice
             key={name}
-            label={name === "first" ? "This blade" : "beside this one"}
+            label={name === "first" ? "First blade" : "Second blade"}
             value={name === "first" ? first : second}
             onPick={(id) => pick(name, id)}
           >

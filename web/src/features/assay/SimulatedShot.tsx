@@ -45,7 +45,7 @@ export function SimulatedShot({
   const coating = form.tick("through_coating");
   const normalise = form.tick("normalise");
   return (
-    <Fold title="The simulated analyser" className="mt-7 border-t border-line pt-3">
+    <Fold title="Simulated analyser" className="mt-7 border-t border-line pt-3">
       <form
         onSubmit={form.onSubmit((read) => shoot.mutate({ name, ...read, seed: 0 }))}
         noValidate

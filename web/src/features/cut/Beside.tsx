@@ -67,7 +67,7 @@ export function Holder({
 export function InstrumentLine({ news }: { news: InstrumentNews | null }) {
   if (!news || news.what === "pedal") return null;
   const words: Record<string, string> = {
-    there: "is there",
+    there: "is connected",
     lost: "is disconnected; Kessik is looking for it",
     moving:
       news.value === null ? "" : `${counted(Math.round(news.value))} ${news.unit}, still moving`,
@@ -96,8 +96,8 @@ export function TesterStanding() {
       : tester.drift?.warns
         ? tester.drift.words
         : tester.checked_today
-          ? "there, checked today"
-          : "there, not checked on its reference today";
+          ? "connected, checked today"
+          : "connected, not checked on its reference today";
     const tone = !tester.is_there || tester.drift?.warns ? "text-rust" : "text-ink-2";
     return (
       <p key={tester.id} className={`text-note ${tone}`} data-testid="tester">

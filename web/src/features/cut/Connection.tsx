@@ -22,8 +22,8 @@ export function Connection({
   if (away) {
     return (
       <span role="status" className="min-w-28 text-right leading-tight text-glint-ink">
-        Server away; {plural(waiting, "event")} stored here
-        <span className="max-bench:hidden"> and sent when it is back</span>
+        Server not reachable; {plural(waiting, "event")} stored here
+        <span className="max-bench:hidden"> and sent when it answers</span>
       </span>
     );
   }

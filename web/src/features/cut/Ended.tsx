@@ -39,7 +39,7 @@ export function Ended({
   }, [ready]);
   const words = found.data?.found ?? run.found;
   return (
-    <section aria-label="What was found" className="mt-4 border-t-2 border-next pt-4 pb-6">
+    <section aria-label="Result" className="mt-4 border-t-2 border-next pt-4 pb-6">
       <p className="text-lead" data-testid="found">
         {words ?? "Reading the result …"}
       </p>

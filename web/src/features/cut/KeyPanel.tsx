@@ -55,7 +55,7 @@ export function KeyPanel({
         {keys.pedal ? (
           <span>
             pedal sends <Kbd>{keys.pedal}</Kbd>{" "}
-            <TextButton onClick={() => onKeys({ ...keys, pedal: null })}>forget it</TextButton>
+            <TextButton onClick={() => onKeys({ ...keys, pedal: null })}>delete pedal</TextButton>
           </span>
         ) : null}
         <OnOff

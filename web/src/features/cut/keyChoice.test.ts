@@ -20,13 +20,13 @@ describe("keys of the bench", () => {
   it("refuses a pedal that collides, and says with what", () => {
     expect(withPedal(loadKeys(), "b")).toContain("break");
     expect(withPedal(loadKeys(), "5")).toContain("readings");
-    expect(withPedal(loadKeys(), "Enter")).toContain("own work");
+    expect(withPedal(loadKeys(), "Enter")).toContain("a use at the bench");
     expect(withPedal({ ...loadKeys(), lettersOn: false }, "b")).toMatchObject({ pedal: "b" });
   });
 
   it("gives an action another letter, never one letter to two", () => {
     expect(withLetter(loadKeys(), "note", "s")).toContain("stop");
-    expect(withLetter(loadKeys(), "note", "7")).toContain("no letter");
+    expect(withLetter(loadKeys(), "note", "7")).toContain("not a letter");
     expect(withLetter(loadKeys(), "note", "Z")).toMatchObject({
       letters: { note: "z", stop: "s" },
     });

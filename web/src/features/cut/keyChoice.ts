@@ -75,7 +75,7 @@ const nameOf = (key: string) => (key.length === 1 ? key.toUpperCase() : key);
 /** Give an action another letter, or say why that cannot be. */
 export function withLetter(keys: KeyChoice, actionId: string, key: string): KeyChoice | string {
   const letter = key.toLowerCase();
-  if (!/^\p{L}$/u.test(letter)) return `${nameOf(key)} is no letter`;
+  if (!/^\p{L}$/u.test(letter)) return `${nameOf(key)} is not a letter`;
   const other = ACTIONS.find((a) => a.id !== actionId && keys.letters[a.id] === letter);
   if (other) return `${nameOf(letter)} is the key for “${other.does}”; change that one first`;
   if (letter === keys.pedal?.toLowerCase()) return `${nameOf(letter)} is the pedal's key`;
@@ -87,7 +87,7 @@ export function withPedal(keys: KeyChoice, key: string): KeyChoice | string {
   if (/^[0-9.,/;+]$/.test(key))
     return `${key} is typed in readings; set the pedal to send another key`;
   if (key !== " " && OWN_KEYS.has(key))
-    return `${nameOf(key)} has its own work at the bench; set the pedal to another`;
+    return `${nameOf(key)} already has a use at the bench; set the pedal to another key`;
   const other = keys.lettersOn
     ? ACTIONS.find((a) => keys.letters[a.id] === key.toLowerCase())
     : undefined;

@@ -15,7 +15,7 @@ export function Consequences({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   const change = useChange((act: () => Promise<unknown>) => act());
   const patched = useTrialPatch(trial);
   return (
-    <Section title={`The answer holds for: ${lineUp.scope}`} says="What this comparison can show">
+    <Section title={`The answer holds for: ${lineUp.scope}`}>
       {mismatches.map((found) => {
         const blade = blades.find((b) => b.code === found.blade);
         if (!blade) return null;

@@ -80,9 +80,7 @@ export function ToleranceForm({
         <Notice says={form.notice} />
       )}
       {variable.kind === "settled" ? (
-        <p className="text-note">
-          Which edges count is set under “How it is cut”, before the first cut.
-        </p>
+        <p className="text-note">Which edges count is set under “Method”, before the first cut.</p>
       ) : (
         <Button
           kind="quiet"

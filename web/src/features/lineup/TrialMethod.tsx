@@ -20,7 +20,7 @@ export function TrialMethod({ lineUp }: { lineUp: Schemas["LineUpOut"] }) {
   const [open, setOpen] = useState(false);
   const { change } = useTrialPatch(trial);
   return (
-    <Section title="How it is cut" says="Method">
+    <Section title="Method">
       <p className="mt-2">
         <Link
           to={`/trials/${trial.id}/method`}

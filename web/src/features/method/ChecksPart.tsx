@@ -16,7 +16,7 @@ const BLANK: CheckDraft = { kind: "paper", readings: "2", material: "thin paper"
 export function ChecksPart(props: PartProps) {
   const { draft: d, onChange, at } = props;
   return (
-    <Part title="How sharpness is checked">
+    <Part title="Checks">
       <Rows
         error={at("checks")}
         rows={d.checks}

@@ -11,7 +11,7 @@ export function CutPart(props: PartProps) {
   const { draft: d, onChange, at } = props;
   const set = (part: Partial<MethodDraft>) => onChange({ ...d, ...part });
   return (
-    <Part title="What is cut">
+    <Part title="Medium and cut">
       <div className="grid grid-cols-2 gap-3 bench:grid-cols-4">
         <Field
           className="col-span-2"

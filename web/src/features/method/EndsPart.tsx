@@ -12,7 +12,7 @@ const BLANK: EndDraft = { kind: "dose", stage: "", confirm: "none", amount: "" }
 /** What ends a run. */
 export function EndsPart({ draft: d, onChange, at }: PartProps) {
   return (
-    <Part title="A run ends when">
+    <Part title="End of a run">
       <Rows
         error={at("ends")}
         rows={d.ends}

@@ -55,8 +55,7 @@ export function Blind({ found, trialId }: { found: Schemas["TrialPlanOut"]; tria
       ) : (
         <>
           <p className="text-ink-2">
-            Whoever knows the blade cuts differently. Codes can stand for the blades until all is
-            cut.
+            Whoever knows the blade cuts differently. Codes can replace the blades until all is cut.
           </p>
           <Button className="mt-2" onClick={() => change.mutate(true)} disabled={change.isPending}>
             Cut blind

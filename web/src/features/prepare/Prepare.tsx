@@ -62,11 +62,11 @@ export function Prepare() {
     <Page width="wide">
       <h1 className="answer max-w-4xl">
         {ready.length === 0
-          ? `No edge waits to be cut: ${plural(bare.length, "blade")} to sharpen.`
+          ? `No edge is ready to cut: ${plural(bare.length, "blade")} to sharpen.`
           : bare.length === 0
             ? `${ready.length === 1 ? "The one blade has" : `All ${ready.length} blades have`} an ` +
-              "edge that waits to be cut."
-            : `${plural(ready.length, "edge")} ${ready.length === 1 ? "waits" : "wait"} to be ` +
+              "edge that is ready to cut."
+            : `${plural(ready.length, "edge")} ready to ` +
               `cut; ${plural(bare.length, "blade")} still to sharpen.`}
       </h1>
       <p className="mt-1 text-ink-2">
@@ -81,7 +81,7 @@ export function Prepare() {
         recipes={shelf.data.recipes}
       />
       {ready.length ? (
-        <Section title="Measured edges" says="Edges ready to cut" className="mt-8">
+        <Section title="Measured edges" className="mt-8">
           <div className="overflow-x-auto">
             <Table heads={HEADS} cell="px-1 py-1" className="mt-2 w-full" scrolls="Table of edges">
               {ready.map((blade) => {
@@ -221,7 +221,7 @@ function MakeEdges({
                         width={220}
                       />
                       <span className="text-note text-ink-2">
-                        {isBare ? `edge ${blade.next_edge} next` : `edge ${last?.number} waits`}
+                        {isBare ? `edge ${blade.next_edge} next` : `edge ${last?.number} ready`}
                       </span>
                     </span>
                   }

@@ -88,7 +88,7 @@ export function Bevels() {
               {...field("microAngle", at("micro_side_angle_deg"))}
             />
             <Field
-              label="its width"
+              label="Micro-bevel width"
               unit="mm"
               {...field("microWidth", at("micro_face_width_mm"))}
             />

@@ -186,8 +186,8 @@ export function RustRatings() {
     <Calculation place="ratings" title="Ratings of a rusted area" footing={data?.footing}>
       <div className="grid grid-cols-3 gap-3">
         <Field label="Rusted" unit="%" {...field("area", at("rust_percent"))} />
-        <Field label="Least" unit="%" {...field("low", at("low"))} />
-        <Field label="Most" unit="%" {...field("high", at("high"))} />
+        <Field label="Minimum" unit="%" {...field("low", at("low"))} />
+        <Field label="Maximum" unit="%" {...field("high", at("high"))} />
       </div>
       {data ? (
         <Parts

@@ -19,7 +19,7 @@ type Copies = Schemas["CopiesOut"];
 export function Backups() {
   const copies = useQuery(backupsQuery);
   const make = useChange(makeBackup);
-  if (copies.isPending) return <Waiting what="the copies" />;
+  if (copies.isPending) return <Waiting what="the backups" />;
   if (copies.isError) return <Failed error={copies.error} onRetry={() => void copies.refetch()} />;
   const { data } = copies;
   const newest = data.copies[0];
@@ -121,7 +121,7 @@ function Rule({ rule }: { rule: Schemas["BackupRuleBody"] }) {
       noValidate
       className="grid grid-cols-2 gap-3"
     >
-      <Heading className="col-span-2">How many are saved</Heading>
+      <Heading className="col-span-2">Number of backups</Heading>
       <Note className="col-span-2">
         A backup is made on each day of use and before every upgrade. Those before an upgrade and
         those made by hand are never deleted.

@@ -68,7 +68,7 @@ export function TrialFacts({ trial }: { trial: Trial }) {
         </Choice>
         <DayField label="Begun" {...form.field("created_on")} />
       </div>
-      <Field label="What is cut" {...form.field("medium")} />
+      <Field label="Medium" {...form.field("medium")} />
       {form.isChanged ? (
         <>
           <Field label="Why it is changed" {...form.field("reason")} />

@@ -12,7 +12,7 @@ type Reading = Schemas["SheetReadingBody"];
 export function Columns({ seen, onReading }: { seen: Seen; onReading: (to: Reading) => void }) {
   const set = (part: Partial<Reading>) => onReading({ ...seen.reading, ...part });
   return (
-    <section aria-label="What each column is" className="mt-6">
+    <section aria-label="Columns" className="mt-6">
       <ReadingChoices seen={seen} set={set} />
       <Changes seen={seen} />
       {seen.remembered.length ? (

@@ -16,7 +16,7 @@ export function FirstRows({
   const wrong = new Set(seen.faults.map((f) => `${f.line}|${letter(f.column)}`));
   return (
     <section
-      aria-label="The first rows"
+      aria-label="First rows"
       // biome-ignore lint/a11y/noNoninteractiveTabindex: a table that scrolls is reached by keyboard
       tabIndex={0}
       className="relative mt-3 overflow-x-auto"

@@ -9,7 +9,7 @@ type Seen = Schemas["SheetPreviewOut"];
 export function Preview({ seen }: { seen: Seen }) {
   return (
     <div className="mt-6 grid gap-x-10 gap-y-6 bench:grid-cols-[minmax(0,1fr)_minmax(0,340px)]">
-      <section aria-label="What becomes of each row">
+      <section aria-label="Preview of the rows">
         {seen.faults.length ? (
           <>
             <Heading className="text-rust">
@@ -32,7 +32,7 @@ export function Preview({ seen }: { seen: Seen }) {
             </ul>
           </>
         ) : null}
-        <Heading className="mt-4">What becomes of each row</Heading>
+        <Heading className="mt-4">Preview of the rows</Heading>
         <ul className="mt-1">
           {seen.lines.slice(0, 30).map((line) => (
             <li

@@ -38,13 +38,13 @@ export function Target({
       {isNew ? (
         <>
           <Field
-            label="Its name"
+            label="Name of the trial"
             defaultValue={asked.name}
             placeholder={seen.name.replace(/\.\w+$/, "")}
             onBlur={(e) => (e.target.value === asked.name ? null : onAsk({ name: e.target.value }))}
           />
           <Choice
-            label="How it was cut and checked"
+            label="Method"
             value={seen.school}
             onPick={(school) => onAsk({ school, reading: null })}
           >

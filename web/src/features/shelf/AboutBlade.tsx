@@ -12,7 +12,7 @@ export function AboutBlade({ blade }: { blade: Blade }) {
   const [editing, setEditing] = useState(false);
   const heat = blade.heat_treatment;
   return (
-    <Section title="Owner, price, maker's claims" says="Owner and price">
+    <Section title="Owner, price, maker's claims">
       {editing ? (
         <AboutForm blade={blade} onDone={() => setEditing(false)} />
       ) : (

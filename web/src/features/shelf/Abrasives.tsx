@@ -23,7 +23,7 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
   const remove = useChange(deleteAbrasive);
   return (
     <div className="grid gap-x-12 gap-y-6 pt-4 bench:grid-cols-2">
-      <Section title="Your own">
+      <Section title="Your abrasives">
         <ul className="mt-1">
           {shelf.abrasives.map((a) => (
             <li key={a.id} className="flex min-h-11 items-center gap-3 border-b border-line">
@@ -64,7 +64,7 @@ export function Abrasives({ shelf }: { shelf: Schemas["ShelfOut"] }) {
           </FormFoot>
         </form>
       </Section>
-      <Section title="Compounds sold by size" says="Sold by size">
+      <Section title="Compounds sold by size">
         <ul className="mt-1">
           {shelf.compounds.map((c) => (
             <li key={c.name} className="flex min-h-9 items-center gap-3 border-b border-line">

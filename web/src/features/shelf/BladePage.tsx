@@ -70,10 +70,10 @@ export function BladePage() {
       <div className="grid gap-x-12 gap-y-8 pt-5 bench:grid-cols-[1.1fr_1fr]">
         <Facts page={page.data} quantities={quantities.data} />
         <div className="flex flex-col gap-7">
-          <Section title="Composition" says="Its steel">
+          <Section title="Composition">
             <AssayWord bladeId={blade.id} />
           </Section>
-          <Section title="Corrosion" says="Its rust">
+          <Section title="Corrosion">
             <RustWord bladeId={blade.id} />
           </Section>
           <AboutBlade blade={blade} />
@@ -91,7 +91,7 @@ export function BladePage() {
 function Hardening({ page }: { page: Schemas["BladePageOut"] }) {
   if (page.hardening.length === 0) return null;
   return (
-    <Section title="Heat treatment" says="Its hardening">
+    <Section title="Heat treatment">
       <ul className="mt-1 flex flex-col gap-1">
         {page.hardening.map((line) => (
           <li key={line}>{line}</li>
@@ -109,7 +109,7 @@ function RunsOfBlade({
   trials: Schemas["BladePageOut"]["trials"];
 }) {
   return (
-    <Section title="Trials" says="Trials and runs">
+    <Section title="Trials">
       {trials.length === 0 ? <p className="text-ink-2">In no trial yet.</p> : null}
       <ul>
         {trials.map((t) => {

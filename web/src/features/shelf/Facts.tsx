@@ -20,7 +20,7 @@ export function Facts({
 }) {
   const { blade } = page;
   return (
-    <Section title="Measurements" says="Facts">
+    <Section title="Measurements">
       <table className="mt-2 w-full border-collapse">
         <thead className="sr-only">
           <tr>

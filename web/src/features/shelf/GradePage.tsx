@@ -192,7 +192,7 @@ function Figures({ page }: { page: GradeFacts }) {
     ["Chromium in solution", `${low.toFixed(1)} to ${high.toFixed(1)} %`],
   ];
   return (
-    <Section title="Calculated from mid-range" says="What follows">
+    <Section title="Calculated from mid-range">
       <dl className="mt-1">
         {rows.map(([label, value]) => (
           <div key={label} className="flex justify-between border-b border-line py-1">
@@ -213,7 +213,7 @@ function Figures({ page }: { page: GradeFacts }) {
 function Neighbours({ page }: { page: GradeFacts }) {
   if (page.neighbours.length === 0) return null;
   return (
-    <Section title="Grades XRF cannot separate" says="What looks alike">
+    <Section title="Grades XRF cannot separate">
       <ul className="mt-1">
         {page.neighbours.map((n) => (
           <li key={n.name} className="flex items-baseline gap-3 border-b border-line py-1">
@@ -234,7 +234,7 @@ function Neighbours({ page }: { page: GradeFacts }) {
 
 function Blades({ page }: { page: GradeFacts }) {
   return (
-    <Section title="Blades sold as this grade" says="Blades of it">
+    <Section title="Blades sold as this grade">
       {page.blades.length === 0 ? <p className="text-ink-2">None on the shelf.</p> : null}
       <ul>
         {page.blades.map((blade) => (

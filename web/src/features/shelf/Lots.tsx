@@ -17,7 +17,7 @@ export function Lots() {
   const away = lots.data.filter((lot) => lot.archived);
   return (
     <div className="grid gap-x-12 gap-y-8 pt-4 bench:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
-      <Section title="On hand" says="Lots">
+      <Section title="On hand">
         {here.length ? null : (
           <p className="mt-1 text-ink-2">
             Enter what you bought; runs then subtract what they use.

@@ -69,7 +69,7 @@ export function NewLot({ kinds }: { kinds: KindOfLot[] }) {
     <Section title="New lot">
       <form onSubmit={submit} noValidate className="mt-2 grid grid-cols-2 gap-3">
         <Choice
-          label="What"
+          label="Kind"
           {...form.choice("kind")}
           onPick={(picked) => {
             form.choice("kind").onPick(picked);

@@ -97,7 +97,7 @@ describe("a lot", () => {
 describe("a grade", () => {
   it("says at its line what cannot be in its ranges", async () => {
     const { sent } = shown(<GradeForm grade={undefined} onDone={() => undefined} />, {
-      "PUT /api/grades/X1": refusal("ranges.1.low_percent", "a content of 120 % cannot be"),
+      "PUT /api/grades/X1": refusal("ranges.1.low_percent", "a content of 120 % is out of range"),
     });
     await type(/^Grade, by/, "X1");
     await type(/^Ranges/, "C 0.9-1.1{enter}Cr 120-130");
@@ -106,7 +106,7 @@ describe("a grade", () => {
       usual_low_hrc: null,
       ranges: [{ element: "C" }, { element: "Cr" }],
     });
-    expect(await screen.findByText("line 2: a content of 120 % cannot be")).toBeTruthy();
+    expect(await screen.findByText("line 2: a content of 120 % is out of range")).toBeTruthy();
   });
 });
 

@@ -60,7 +60,7 @@ export function ActForm({
   return (
     <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-3">
       <Choice
-        label="What"
+        label="Intervention"
         className="col-span-2"
         value={kind}
         onPick={(v) => setKind(v as ActKind)}
@@ -69,7 +69,7 @@ export function ActForm({
       </Choice>
       <MomentField label="When" className="col-span-2" {...form.field("at")} />
       {kind === "worn" ? (
-        <Choice label="Which" value={coupon} onPick={setCoupon} error={form.at("coupon_id")}>
+        <Choice label="Coupons" value={coupon} onPick={setCoupon} error={form.at("coupon_id")}>
           {soak.coupons.map((each) => (
             <Option key={each.id} value={each.id}>
               {each.called}
@@ -77,8 +77,10 @@ export function ActForm({
           ))}
         </Choice>
       ) : null}
-      {kind === "worn" ? <Field label="How many" {...form.field("amount")} /> : null}
-      {kind === "prolonged" ? <Field label="In all" unit="h" {...form.field("amount")} /> : null}
+      {kind === "worn" ? <Field label="Number" {...form.field("amount")} /> : null}
+      {kind === "prolonged" ? (
+        <Field label="Hours in all" unit="h" {...form.field("amount")} />
+      ) : null}
       {kind === "measured" ? (
         <>
           <Field label="pH" {...form.field("ph")} />

@@ -55,7 +55,7 @@ function Grades({ busy, onKeep }: { busy: boolean; onKeep: Keep }) {
     })),
   );
   return (
-    <Section title="How much of this side has rusted" says="By grade">
+    <Section title="Rusted share of this side">
       <Note>
         Grades of ISO 10289, made for coatings. One key saves the look and opens the next.
       </Note>
@@ -116,7 +116,7 @@ function Spots({
     >
       <Heading>Or spots, counted</Heading>
       <div className="mt-1 grid grid-cols-3 gap-2">
-        <Field label="How many" {...form.field("count")} />
+        <Field label="Number" {...form.field("count")} />
         <Field label="Across" unit="mm" {...form.field("size_mm")} />
         <Field label="Side" unit="cm²" {...form.field("side_cm2")} />
       </div>
@@ -151,11 +151,11 @@ function Typed({
     onUnread(isUnread);
   });
   return (
-    <Section title="Or an area measured elsewhere" says="By area">
+    <Section title="Area measured elsewhere">
       <div className="mt-1 grid grid-cols-3 gap-2">
-        <Field label="Least" unit="%" {...field("rust_low")} />
+        <Field label="Minimum" unit="%" {...field("rust_low")} />
         <Field label="Rusted" unit="%" {...field("rust_percent")} />
-        <Field label="Most" unit="%" {...field("rust_high")} />
+        <Field label="Maximum" unit="%" {...field("rust_high")} />
       </div>
     </Section>
   );
@@ -163,7 +163,7 @@ function Typed({
 
 function Shades({ seen, busy, onKeep }: { seen: Seen; busy: boolean; onKeep: Keep }) {
   return (
-    <Section title="How far it discoloured" says="By discolouration">
+    <Section title="Discolouration">
       <Note>A separate scale: it does not measure rust.</Note>
       <div className="mt-2 flex flex-wrap gap-2">
         {WORDS.discolourations.map(([value, name]) => (

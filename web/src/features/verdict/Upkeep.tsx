@@ -14,7 +14,7 @@ const percent = (share: number) => `${Math.round(100 * share)} %`;
 export function Upkeep({ upkeep, unit }: { upkeep: readonly Kept[]; unit: string }) {
   if (upkeep.length === 0) return null;
   return (
-    <Section title="Sharpening and stropping" says="Upkeep" className="mt-8">
+    <Section title="Sharpening and stropping" className="mt-8">
       <div className="mt-2 grid gap-x-12 gap-y-6 bench:grid-cols-2">
         {upkeep.map((kept) => (
           <article key={kept.blade}>

@@ -62,7 +62,7 @@ def whole_in(text: str, key: str) -> int | None:
     if found is None:
         return None
     if found != int(found) or found < 1:
-        raise OutOfRangeError(f"“{_short(text)}” is no whole number from 1 on", field=key)
+        raise OutOfRangeError(f"“{_short(text)}” is not a whole number from 1 on", field=key)
     return int(found)
 
 
@@ -83,7 +83,7 @@ def zone_in(text: str, key: str) -> tuple[float, float] | None:
     ends = _BRACKET.fullmatch(plain)
     if ends is None:
         raise OutOfRangeError(
-            f"“{_short(text)}” is no zone; write it as 0-48, in mm from the heel", field=key
+            f"“{_short(text)}” is not a zone; write it as 0-48, in mm from the heel", field=key
         )
     start, end = (number_in(part, key) or 0.0 for part in ends.groups())
     if start >= end:

@@ -204,7 +204,7 @@ def _move_edge_facts() -> None:
                 "removed": other.pop("steel_removed_mm", None),
                 "steps": json.dumps(steps),
                 "overrule": None if said is None else int(bool(said)),
-                "reason": "as the file said" if said is not None else "",
+                "reason": "as in the file" if said is not None else "",
                 "other": json.dumps(other),
                 "id": row["id"],
             },
