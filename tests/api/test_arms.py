@@ -109,7 +109,7 @@ def test_codes_cover_arms_and_then_no_arm_is_added(knife):
 
 def test_the_plan_says_what_one_blade_saves(knife):
     plan = knife.client.get(f"/api/trials/{knife.trial}/plan").json()
-    assert plan["one_blade"].startswith("K1 carries every arm")
+    assert plan["one_blade"].startswith("All arms are on K1")
     assert {place["blade"] for place in plan["order"]} == set(LIVES)
     two = BenchHand(knife.client)
     two.make_trial("A", "B")

@@ -11,7 +11,7 @@ from tests.helpers.files_sent import GOOD, HEADER, post
         ("empty.series.csv", b"", "the file is empty"),
         ("columns.series.csv", b"blade,check\nA,force\n", "this column is missing"),
         ("blade.series.csv", (HEADER + ",0,force,150\n").encode(), "this cell is empty"),
-        ("negative.series.csv", (HEADER + "A,-3,force,150\n").encode(), "must be 0 or more"),
+        ("negative.series.csv", (HEADER + "A,-3,force,150\n").encode(), "give 0 or more"),
         ("text.series.csv", (HEADER + "A,two,force,150\n").encode(), "is not a number"),
         ("zero.series.csv", (HEADER + "A,0,force,0\n").encode(), "0 gf is out of range"),
         (

@@ -161,7 +161,7 @@ def test_taps_go_on_while_a_file_comes_in(hand, client):
         (
             "nul.series.csv",
             "blade,count,check,value,note\nA,1,force,150,a\x01b\n",
-            "a character that is no text",
+            "a character that is not text",
         ),
     ],
 )

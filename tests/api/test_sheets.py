@@ -166,7 +166,7 @@ def odd_files():
         "no workbook": (b"PK\x03\x04rest", "this workbook cannot be read"),
         "too many rows": (b"a,b\n" + b"1,2\n" * 30_000, "more than 20000 rows"),
         "too many columns": (b",".join(b"x" for _ in range(5000)), "up to 200 can be read"),
-        "binary": (b"\x80\x00\xff" * 200, "this is no text"),
+        "binary": (b"\x80\x00\xff" * 200, "this is neither text"),
     }
 
 

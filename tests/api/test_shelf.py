@@ -99,7 +99,7 @@ def test_what_cannot_be_is_refused_at_the_field_with_what_would_be_right(
     edge, _ = put_edge(client, blade)
     answer = measure(client, blade, quantity, value, **({"edge_id": edge} if of_edge else {}))
     assert (answer.status_code, answer.json()["field"]) == (422, quantity)
-    assert " can" in answer.json()["detail"]
+    assert "give " in answer.json()["detail"]
 
 
 def test_a_fact_goes_where_it_belongs(client, blade):

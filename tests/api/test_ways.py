@@ -82,7 +82,7 @@ def test_bench_and_answer_give_one_number_for_one_run(hand):
     for run in runs:
         found = hand.client.get(f"/api/runs/{run}").json()["found"]
         assert f"dull: {told[run]}" in found
-        assert "how the edges of a blade differ is not in it" in found
+        assert "the spread between edges is not included" in found
 
 
 def test_the_line_up_counts_what_the_runs_show_as_the_answer_does(hand):

@@ -111,7 +111,7 @@ def test_a_check_that_cannot_be_is_refused_with_what_would_be_right(spec, why):
 @pytest.mark.parametrize(
     ("stage", "spec", "why"),
     [
-        (Stage("fine", WHITTLE.kind), WHITTLE, "no grade of"),
+        (Stage("fine", WHITTLE.kind), WHITTLE, "not a grade of"),
         (Stage("fine", WHITTLE.kind, lost_on=("splits", "slides")), WHITTLE, "from which grade"),
         (Stage("fine", WHITTLE.kind, lost_on=WHITTLE.own.grades), WHITTLE, "from which grade"),
         (Stage("bite", BITE.kind), BITE, "needs a limit"),

@@ -145,12 +145,12 @@ def test_more_shots_or_another_method_settle_it():
     ("readings", "said"),
     [
         ([("Cr", 12, 0.1), ("Cr", 13, 0.1)], "Cr is listed twice"),
-        ([("Xx", 12, 0.1)], "no element"),
+        ([("Xx", 12, 0.1)], "not an element"),
         ([("Cr", -1, 0.1)], "out of range"),
         ([("Cr", 12, None)], "give the ±"),
-        ([("Fe", 90, 0.1), ("Cr", 17, 0.1)], "come to 107.0 %"),
-        ([("Fe", 40, 0.1), ("Cr", 12, 0.1)], "come to 52.0 %"),
-        ([], "one element at least"),
+        ([("Fe", 90, 0.1), ("Cr", 17, 0.1)], "add up to 107.0 %"),
+        ([("Fe", 40, 0.1), ("Cr", 12, 0.1)], "add up to 52.0 %"),
+        ([], "at least one element"),
     ],
 )
 def test_what_a_shot_cannot_be(readings, said):

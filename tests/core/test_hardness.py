@@ -50,7 +50,7 @@ def test_what_spoils_a_reading_is_said(circumstances, warning):
 
 @pytest.mark.parametrize("reading", [19.9, 70.1])
 def test_readings_beyond_the_scale_are_refused(reading):
-    with pytest.raises(OutOfRangeError, match="20 to 70 HRC can") as refused:
+    with pytest.raises(OutOfRangeError, match="give 20 to 70 HRC") as refused:
         summarise([58, reading])
     assert refused.value.field == "hardness_hrc"
 

@@ -80,7 +80,7 @@ def test_all_faults_are_listed_at_once_with_line_and_column():
     ]
     said = " | ".join(message for *_, message in found)
     for words in (
-        "must be 0 or more",
+        "give 0 or more",
         "“two” is not a number",
         "0 gf is out of range",
         "is “force” meant?",

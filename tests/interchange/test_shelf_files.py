@@ -98,8 +98,8 @@ def test_a_known_blade_is_brought_up_to_date_and_keeps_what_was_known(database):
             {"blades": "blade,loan_due\nA,soon\n",
                 "edges": "blade,edge,thickness_behind_edge_mm\nA,1,0.01\n"},
             ["shelf.blades.csv:2: loan_due: “soon” is not a day like 2026-05-04",
-             "shelf.edges.csv:2: thickness_behind_edge_mm: 0.01 mm is out of range;"
-             " it must be 0.05 mm or more"],
+             "shelf.edges.csv:2: thickness_behind_edge_mm: 0.01 mm is out of range: give 0.05 mm"
+             " or more"],
         ),
     ],
 )  # fmt: skip  # a table is read by its rows

@@ -87,7 +87,7 @@ def test_shots_wait_once_and_are_said_today_until_they_are_put_aside(client, dat
     (waiting,) = client.get("/api/shots").json()
     assert waiting["shots"] == {"AV-01": 1}
     says = [due["says"] for due in client.get("/api/today").json()["due"]]
-    assert says == ["1 shot waits to be used: AV-01"]
+    assert says == ["1 unused shot of AV-01"]
     assert client.delete(f"/api/shots/{waiting['id']}").status_code == 204
     assert client.delete(f"/api/shots/{waiting['id']}").status_code == 404
     assert client.get("/api/shots").json() == []

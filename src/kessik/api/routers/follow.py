@@ -95,8 +95,10 @@ async def _heard(
     listener: Listener, server: ServerContext, request: Request
 ) -> list[object] | None:
     """What was told since, or nothing after a while of silence; None where this device may no
-    longer listen.
+    longer listen, which may have happened before it began to.
     """
+    if not _is_still_let_in(server, request):
+        return None
     found: list[object] = []
     try:
         found.append(await asyncio.wait_for(listener.messages.get(), _SIGN_OF_LIFE_S))
