@@ -158,7 +158,7 @@ def main():
                 time.sleep(0.5)
             demo.kill()
             bench.press("3", "4", "2", Keys.ENTER, " ", " ", " ")
-            bench.see("Server away")
+            bench.see("Server not reachable")
             take_bench(bench, "cut-server-away")
             demo.start()
             bench.see("all on disk", seconds=60)

@@ -44,7 +44,7 @@ def test_shots_are_mended_read_and_doubted(person, served, tmp_path):
     press(person, "Read the shots")
     person.see("post.shots.csv was changed since it was chosen: choose it again")
     bring(person, shots)
-    person.see("2 shots of 1 blade kept")
+    person.see("2 shots of 1 blade saved")
     person.driver.find_element(By.LINK_TEXT, "Open their assays").click()
     person.see("Consistent with 1.2363 (by other standards SKD12 and A2)")
 
@@ -53,7 +53,7 @@ def test_shots_are_mended_read_and_doubted(person, served, tmp_path):
     field(person, "Grade, by its designation").send_keys("Voe Special")
     field(person, "Ranges, an element a line").send_keys(TWIN.replace("4.8-5.5", "5.5-4.8"))
     press(person, "Save")
-    person.see("line 2: the least, 5.5 %, is above the most, 4.8 %")
+    person.see("line 2: the minimum, 5.5 %, is above the maximum, 4.8 %")
     ranges = field(person, "Ranges, an element a line")
     ranges.clear()
     ranges.send_keys(TWIN)

@@ -83,7 +83,7 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
     hand.make_trial("A", "B", settled_kind="every_edge")
     run_out = f"/trials/{hand.trial}"
     person.open(f"{run_out}/prepare")
-    person.see("All 2 blades have an edge that waits to be cut.")
+    person.see("All 2 blades have an edge that is ready to cut.")
     for code in ("A", "B"):
         type_into(person, f"{code}, edge 3: angle per side", "15")
         type_into(person, f"{code}, edge 3: thickness behind the edge", "16: 0.35 48: 0.37")
@@ -97,7 +97,7 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
     for edge in newest_edges(served, hand.trial):
         hand.send(hand.start(edge), "abandon", {"reason": "only to use the edge up"})
     person.driver.refresh()
-    person.see("No edge waits to be cut: 2 blades to sharpen.")
+    person.see("No edge is ready to cut: 2 blades to sharpen.")
     press_button(person, "Write a new one")
     person.see("What is the recipe called?")
     person.until(lambda: person.focused().tag_name == "input")
@@ -109,7 +109,7 @@ def test_edges_by_one_recipe_and_a_mismatch_that_comes_and_goes(person, served):
     type_into(person, "step 1, strokes a side", "30")
     press_button(person, "Save recipe")
     press_button(person, "Record the next edge of 2 blades")
-    person.see("All 2 blades have an edge that waits to be cut.")
+    person.see("All 2 blades have an edge that is ready to cut.")
     person.see("thickness went stale: measured on edge 3")
     for code, thickness in (("A", "0.36"), ("B", "0.72")):
         type_into(person, f"{code}, edge 4: angle per side", "15")
