@@ -7,8 +7,8 @@ import zipfile
 
 import pytest
 
-from kessik.core.protocols.method_words import ends_when
 from kessik.core.protocols.schools import BY_SCHOOL
+from kessik.core.words.methods import ends_when
 from tests.conftest import BenchHand
 
 # how an edge of life 1 answers, by the share of its life that is used up

@@ -5,6 +5,7 @@ import pytest
 from benchmarks.population import draw_bench, run_adaptive, run_fixed
 
 from kessik.core.planning.adaptive import next_check
+from kessik.core.planning.reasons import TwoBeyond
 from tests.conftest import series
 
 LIMITS = (("keen", 300.0), ("dull", 400.0))
@@ -39,7 +40,7 @@ def test_it_stops_after_two_checks_beyond():
     done = planned((0, 150), (10, 380), (12, 411), (13, 420))
     assert done.stop
     assert done.next_count is None
-    assert "two checks in a row" in done.why
+    assert done.why == TwoBeyond("dull", 400)
 
 
 def test_short_lives_are_checked_every_cut():

@@ -9,12 +9,12 @@ from kessik.core.comparison.matching import MatchingRule
 from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.schedule import plan_next
 from kessik.core.protocols.checks import CheckSpec
-from kessik.core.protocols.method_words import ends_when, stage_words
 from kessik.core.protocols.methods import Stage, StopRule
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
 from kessik.core.protocols.stop_rules import assess
 from kessik.core.sharpness.life import Bracketed
+from kessik.core.words.methods import ends_when, stage_words
 
 
 def method(together, tries=1):

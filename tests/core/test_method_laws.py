@@ -14,10 +14,10 @@ from kessik.core.planning.expected import expected_run
 from kessik.core.planning.schedule import next_count, plan_next
 from kessik.core.protocols.events import read_payload
 from kessik.core.protocols.folding import fold
-from kessik.core.protocols.method_words import differences
 from kessik.core.protocols.schools import BY_SCHOOL, SCHOOLS
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import assess
+from kessik.core.protocols.unlike_methods import differences
 from kessik.core.stock import Booking
 from tests.conftest import bench_event
 

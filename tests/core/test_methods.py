@@ -12,7 +12,6 @@ from hypothesis import strategies as st
 from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.schedule import next_count, plan_next
 from kessik.core.protocols.checks import CheckSpec
-from kessik.core.protocols.method_words import differences, ends_when
 from kessik.core.protocols.methods import (
     DosePart,
     Method,
@@ -23,6 +22,8 @@ from kessik.core.protocols.methods import (
 from kessik.core.protocols.schools import BY_SCHOOL, SCHOOLS
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import assess
+from kessik.core.protocols.unlike_methods import differences
+from kessik.core.words.methods import difference_words, ends_when
 
 PAPER, CARTON, DOSE, LAYERS = (
     BY_SCHOOL[name]
@@ -32,6 +33,10 @@ PAPER, CARTON, DOSE, LAYERS = (
 
 def judged(kind, *said):
     return [Check(float(count), kind, outcome=outcome) for count, outcome in said]
+
+
+def unlike(old, new):
+    return [difference_words(found) for found in differences(old, new)]
 
 
 def test_there_are_nine_schools_and_each_says_how_it_ends():
@@ -158,9 +163,9 @@ def test_versions_agree_where_nothing_that_matters_moved_and_say_where_it_did():
     harmless = force_limit_rope(keen_gf=280, dull_gf=420, schedule="every", every=4)
     renamed = replace(harmless, name="Ours", cautions=("Mind the cat.",))
     assert differences(old, renamed) == [], "readings answer for any limit and any schedule"
-    assert differences(old, replace(old, surface="steel")) == ["surface: softwood against steel"]
-    assert differences(PAPER, replace(PAPER, checks=(CheckSpec("paper", 3, "newsprint"),))) == [
-        "“slices held paper” on: office paper, 80 g/m² against newsprint",
-        "tries of “slices held paper”: 2 against 3",
+    assert unlike(old, replace(old, surface="steel")) == ["surface: softwood against steel"]
+    assert unlike(PAPER, replace(PAPER, checks=(CheckSpec("paper", 3, "newsprint"),))) == [
+        "“slices held paper” on: office paper, 80 g/m² against newsprint;"
+        " tries of “slices held paper”: 2 against 3",
     ]
-    assert "pass/fail stages" in differences(PAPER, replace(PAPER, stages=PAPER.stages[1:]))[0]
+    assert "pass/fail stages" in unlike(PAPER, replace(PAPER, stages=PAPER.stages[1:]))[0]

@@ -5,7 +5,8 @@ import pytest
 from kessik.core.errors import OutOfRangeError
 from kessik.core.planning.schedule import plan_next
 from kessik.core.protocols.methods import force_limit_rope
-from kessik.core.protocols.stop_rules import assess, by_rule
+from kessik.core.protocols.stop_rules import CheckGaps, assess, by_rule, check_gaps
+from kessik.core.words.rules import gaps_words
 from tests.conftest import series
 
 EVERY_CUT = force_limit_rope(schedule="every", every=1)
@@ -69,9 +70,10 @@ def test_by_rule_is_the_first_confirmed_check(readings, value, confirmed):
 
 
 def test_the_schedule_is_read_off_the_counts():
-    assert by_rule(checks((0, 150), (4, 200), (8, 260)), 400).schedule == "every 4"
-    assert by_rule(checks((0, 150), (1, 200), (2, 260)), 400).schedule == "every count"
-    assert by_rule(checks((0, 150), (1, 200), (9, 260)), 400).schedule == "uneven, every 1 to 8"
+    assert check_gaps(checks((0, 150), (4, 200), (8, 260))) == CheckGaps(3, 4, 4)
+    assert gaps_words(CheckGaps(3, 4, 4)) == "every 4"
+    assert gaps_words(CheckGaps(3, 1, 1)) == "every count"
+    assert gaps_words(check_gaps(checks((0, 150), (1, 200), (9, 260)))) == "uneven, every 1 to 8"
 
 
 def test_contradictory_limits_are_refused():

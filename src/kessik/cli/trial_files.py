@@ -18,6 +18,7 @@ from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
 from kessik.core.planning.adaptive import next_check
 from kessik.core.protocols.methods import Method, force_limit_rope
 from kessik.core.sharpness.life import force_lives
+from kessik.core.words.checks_ahead import planned_words
 from kessik.core.words.lives import life_words
 from kessik.core.words.notes import note_words, oddity_words
 from kessik.core.words.pairs import pair_words
@@ -93,23 +94,22 @@ def next_check_command(
             raise RefusedFileError([Fault(series.name, 2, "check", message)])
         planned = next_check(checks, method.limits_gf)
         (life,) = force_lives([run], "dull", dull)
+    why = planned_words(planned.why)
     expected = {"dull": life_json(life.life)} if life else {}
     answer = {
         "next_count": planned.next_count,
         "readings": planned.readings,
         "expected": expected,
         "stop": planned.stop,
-        "why": planned.why,
+        "why": why,
     }
     if as_json:
         _print_json(answer)
     elif planned.stop:
-        sys.stdout.write(f"Stop: {planned.why}.\n")
+        sys.stdout.write(f"Stop: {why}.\n")
     else:
         reading = "reading" if planned.readings == 1 else "readings"
-        sys.stdout.write(
-            f"Check at {planned.next_count:g}, {planned.readings} {reading}: {planned.why}.\n"
-        )
+        sys.stdout.write(f"Check at {planned.next_count:g}, {planned.readings} {reading}: {why}.\n")
         if life:
             sys.stdout.write(f"Dull: {life_words(life.life.found, run.count_unit)}.\n")
 

@@ -1,22 +1,17 @@
 """The analysis as JSON, schema 1: what `kessik analyse` prints and the trial file carries."""
 
 from collections.abc import Mapping
+from dataclasses import asdict
 from typing import Any
 
 from kessik.core.comparison.analysis import ANALYSIS_VERSION, TrialAnalysis
 from kessik.core.comparison.matching import MatchingRule
 from kessik.core.comparison.verdict import Comparison
-from kessik.core.sharpness.life import (
-    AsWritten,
-    BeforeFirstCheck,
-    Bracketed,
-    Crossed,
-    Life,
-    NotReached,
-)
+from kessik.core.sharpness.life import Life, figures_of
 from kessik.core.words.matching import open_lines
 from kessik.core.words.notes import note_words
 from kessik.core.words.pairs import reason_words
+from kessik.core.words.rules import by_rule_words
 
 SCHEMA = 1
 
@@ -25,38 +20,11 @@ def life_json(life: Life) -> dict[str, Any]:
     """L of the format: estimate, 95 % bounds, status, and what the plain rule gives; in the run's
     count unit.
     """
-    rule = {
-        "value": life.by_rule.value,
-        "rule": life.by_rule.rule,
-        "schedule": life.by_rule.schedule,
-    }
-    out: dict[str, Any]
-    match life.found:
-        case Crossed(estimate, low, high):
-            out = {"estimate": estimate, "low": low, "high": high, "status": "crossed"}
-        case Bracketed(last_pass, first_fail):
-            out = {"estimate": None, "low": last_pass, "high": first_fail, "status": "bracketed"}
-        case AsWritten(at):
-            out = {"estimate": at, "low": life.found.low, "high": at, "status": "bracketed"}
-        case BeforeFirstCheck(first_check):
-            out = {
-                "estimate": None,
-                "low": 0.0,
-                "high": first_check,
-                "status": "before_first_check",
-            }
-        case NotReached(last_good, None):
-            out = {"estimate": None, "low": last_good, "high": None, "status": "not_reached"}
-        case NotReached(last_good, ahead):
-            assert ahead is not None
-            out = {
-                "estimate": ahead.estimate,
-                "low": last_good,
-                "high": ahead.high,
-                "status": "not_reached",
-            }
-            out["extrapolated"] = True
-    return {**out, "by_rule": rule}
+    figures = figures_of(life.found)
+    out: dict[str, Any] = asdict(figures)
+    if not figures.extrapolated:
+        del out["extrapolated"]
+    return {**out, "by_rule": {"value": life.by_rule.value, **by_rule_words(life.by_rule)}}
 
 
 def comparison_json(trial: str, comparison: Comparison, rule: MatchingRule) -> dict[str, Any]:

@@ -11,6 +11,7 @@ from kessik.core.planning.budget import Budget, Pace
 from kessik.core.planning.calendar import WorkKind
 from kessik.core.planning.expected import ExpectedRun
 from kessik.core.planning.order import Third
+from kessik.core.protocols.methods import ScheduleKind
 from kessik.core.stock import StockUse
 from kessik.core.trials.trial import Plan
 from kessik.services.trials.plans import ScheduleAhead, Strokes
@@ -46,8 +47,13 @@ class BladeAheadOut(Wire):
     waits: bool
 
 
-class ScheduleAheadOut(Answer[ScheduleAhead]):
+class ScheduleAheadOut(Answer[ScheduleAhead], without="method"):
     """One check schedule for a middling blade."""
+
+    name: str
+    kind: ScheduleKind
+    every: float
+    growth: float
 
 
 class DetectableOut(Wire):

@@ -13,22 +13,20 @@ from kessik.core.comparison.verdict import Comparison
 from kessik.core.due import Due
 from kessik.core.protocols.stop_rules import ByRule
 from kessik.core.sharpening.rounds import Round
-from kessik.core.sharpness.life import LifeStatus
+from kessik.core.sharpness.life import LifeFigures
 from kessik.services.finding import Found
 
 
-class ByRuleOut(Answer[ByRule], without="confirmed"):
+class ByRuleOut(Answer[ByRule], without="gaps"):
     """What the plain stop rule gives."""
 
+    rule: str
+    schedule: str
 
-class LifeOut(Wire):
+
+class LifeOut(Answer[LifeFigures]):
     """A life: estimate, bounds, status; in the run's count unit, and in words."""
 
-    estimate: float | None
-    low: float | None
-    high: float | None
-    status: LifeStatus
-    extrapolated: bool = False
     by_rule: ByRuleOut
     words: str
 

@@ -12,6 +12,7 @@ from kessik.api.schemas.verdict import (
     ArmMarkOut,
     BandOut,
     BladeVerdictOut,
+    ByRuleOut,
     ComparisonOut,
     LifeOut,
     ReadingOut,
@@ -32,9 +33,8 @@ from kessik.core.comparison.results import RunResult
 from kessik.core.comparison.sums import stage_sums
 from kessik.core.comparison.variables import BY_NAME
 from kessik.core.comparison.verdict import Comparison
-from kessik.core.protocols.method_words import ends_when
 from kessik.core.sharpness.curves import CurveBand
-from kessik.core.sharpness.life import Life
+from kessik.core.sharpness.life import Life, figures_of
 from kessik.core.trials.courses import courses_after_keen, keener_on_the_way, ways
 from kessik.core.trials.next_step import next_step
 from kessik.core.trials.state import TrialRun
@@ -45,6 +45,7 @@ from kessik.core.words.blinding import sealed_trial_words
 from kessik.core.words.figures import figure_words
 from kessik.core.words.lives import life_words, scaled_words
 from kessik.core.words.matching import open_lines
+from kessik.core.words.methods import ends_when
 from kessik.core.words.notes import lot_factor_words, note_words, oddity_words
 from kessik.core.words.pairs import (
     oriented,
@@ -54,6 +55,7 @@ from kessik.core.words.pairs import (
     size_cells,
     tag_words,
 )
+from kessik.core.words.rules import by_rule_words
 from kessik.core.words.sentences import as_sentence
 from kessik.core.words.settled import left_out_words
 from kessik.core.words.stages import sum_words
@@ -64,7 +66,6 @@ from kessik.core.words.verdict import (
     with_all_words,
 )
 from kessik.core.words.ways import keener_words, way_words
-from kessik.interchange.analysis_json import comparison_json, life_json
 from kessik.services.reading.summaries import SHAPE
 from kessik.services.trials.answers import Pages
 
@@ -218,12 +219,12 @@ def _comparison(
     """A pair as its table has it; of its reasons those that have a number."""
     known = numbers or {}
     own = replace(pair, reasons=tuple(r for r in pair.reasons if numbers is None or r in known))
-    plain = comparison_json("", own, rule)
-    del plain["trial"]
     told = oriented(pair)
     size, interval = size_cells(pair)
-    return ComparisonOut(
-        **plain,
+    return ComparisonOut.showing(
+        own,
+        pending=open_lines(own.pending),
+        reasons=[reason_words(reason, rule) for reason in own.reasons],
         words=as_sentence(words),
         order=[told.longer, told.shorter],
         tag=as_sentence(tag_words(pair)),
@@ -243,7 +244,11 @@ def _key(r: TrialRun) -> tuple[str, int, int]:
 
 
 def _life(life: Life, unit: str) -> LifeOut:
-    return LifeOut(**life_json(life), words=life_words(life.found, unit))
+    return LifeOut.showing(
+        figures_of(life.found),
+        by_rule=ByRuleOut.showing(life.by_rule, **by_rule_words(life.by_rule)),
+        words=life_words(life.found, unit),
+    )
 
 
 def _ways(found: Verdict, bands: Mapping[tuple[str, int, int], CurveBand | None]) -> list[str]:

@@ -7,11 +7,11 @@ from kessik.api.schemas.methods import (
     OwnMethodOut,
 )
 from kessik.core.protocols.checks import CheckKind
-from kessik.core.protocols.method_words import ends_when, schedule_words, stage_words
 from kessik.core.protocols.methods import (
     Method,
 )
 from kessik.core.trials.trial import MethodVersion
+from kessik.core.words.methods import ends_when, schedule_words, stage_words
 from kessik.services.trials.methods import KnownMethods
 
 

@@ -3,6 +3,7 @@
 from kessik.api.schemas.plans import (
     BladeAheadOut,
     PlanBody,
+    ScheduleAheadOut,
     StockNeedOut,
     TrialPlanOut,
     WorkOut,
@@ -12,9 +13,10 @@ from kessik.core.trials.stock_needs import StockNeed
 from kessik.core.trials.trial import Plan
 from kessik.core.words.blinding import sealed_trial_words
 from kessik.core.words.due import work_words
+from kessik.core.words.methods import schedule_words
 from kessik.core.words.plans import basis_words, one_blade_words, shortfall_words
 from kessik.interchange.calendar_ics import CalendarEntry
-from kessik.services.trials.plans import DatedWork, TrialPlan, planned
+from kessik.services.trials.plans import DatedWork, ScheduleAhead, TrialPlan, planned
 
 
 def plan_body(plan: Plan, edges_per_blade: int) -> PlanBody:
@@ -34,6 +36,18 @@ def work_out(dated: DatedWork) -> WorkOut:
     """A piece of work on its day."""
     work = dated.work
     return WorkOut.showing(work, on=dated.on.isoformat())
+
+
+def schedule_out(ahead: ScheduleAhead) -> ScheduleAheadOut:
+    """A check schedule by its name, with what it uses and reaches."""
+    method = ahead.method
+    return ScheduleAheadOut.showing(
+        ahead,
+        name=schedule_words(method),
+        kind=method.schedule,
+        every=method.every,
+        growth=method.growth,
+    )
 
 
 def calendar_entries(found: TrialPlan) -> list[CalendarEntry]:
@@ -62,6 +76,7 @@ def trial_plan_out(found: TrialPlan) -> TrialPlanOut:
         needs=[stock_need_out(need) for need in found.needs],
         work=[work_out(work) for work in found.work],
         blades=blades,
+        schedules=[schedule_out(ahead) for ahead in found.schedules],
         sealed=sealed_trial_words(found.sealed),
         shortfalls=[shortfall_words(each) for each in found.shortfalls],
         shows_percent=found.shows.percent if found.shows else None,

@@ -40,10 +40,9 @@ from kessik.core.comparison.results import RunResult
 from kessik.core.comparison.verdict import Comparison, judge, open_facts
 from kessik.core.comparison.verification import verifications
 from kessik.core.comparison.written import with_widths
-from kessik.core.protocols.method_words import stage_words
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import LOST_IN_ORDER, RunSeries, by_count, speaks_of
-from kessik.core.protocols.stop_rules import ByRule, lost_at, mean_force_gf
+from kessik.core.protocols.stop_rules import ByRule, StageRule, lost_at, mean_force_gf
 from kessik.core.sharpness.life import (
     Life,
     RunLife,
@@ -298,9 +297,8 @@ def _by_the_method(run: RunSeries, life: Life, method: Method) -> Life:
     counting = [check for check in run.checks if not check.struck and not run.is_control(check)]
     if named is None or not any(speaks_of(check, named) for check in counting):
         return life
-    rule = ByRule(
-        lost_at(counting, named, method), stage_words(named, method), life.by_rule.schedule
-    )
+    lost = lost_at(counting, named, method)
+    rule = ByRule(lost, StageRule(named, method), life.by_rule.gaps)
     return replace(life, by_rule=rule)
 
 

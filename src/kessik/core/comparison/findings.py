@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from kessik.core.facts import Expected, Provenance
+from kessik.core.protocols.unlike_methods import MethodDifference
 from kessik.core.sharpening.settled import Settled
 
 ClaimStanding = Literal["consistent", "undecidable", "excluded", "away"]
@@ -172,7 +173,7 @@ class UnlikeMethod:
     """A version of the method that differs in what matters from the one in force."""
 
     number: int
-    differs: tuple[str, ...]
+    differs: tuple[MethodDifference, ...]
 
 
 WhyLeftOut = Settled | UnlikeMethod

@@ -31,7 +31,7 @@ from kessik.core.comparison.stage_group import StageGroup, in_blocks, length_fac
 from kessik.core.comparison.verdict import Comparison, judge
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import LOST_IN_ORDER
-from kessik.core.protocols.stop_rules import ByRule
+from kessik.core.protocols.stop_rules import ByRule, MeanRule
 from kessik.core.sharpness.life import (
     BeforeFirstCheck,
     Bracketed,
@@ -213,18 +213,17 @@ def _blade_life(group: StageGroup, posterior: LifePosterior, solved: BladePoster
     runs = group.runs[solved.code]
     founds = [r.lives[group.stage].life.found for r in runs]
     rules = [r.lives[group.stage].life.by_rule for r in runs]
-    values = [rule.value for rule in rules if rule.value is not None]
-    rule = (
-        rules[0]
-        if len(rules) == 1
-        else ByRule(
-            float(np.mean(values)) if values else None,
-            f"mean of {len(values)} of {len(rules)} runs, {rules[0].rule}",
-            rules[0].schedule,
-        )
-    )
     found = _blade_found(founds, posterior, solved, group.scale(runs[0].run))
-    return Life(group.stage, found, rule)
+    return Life(group.stage, found, _mean_rule(rules))
+
+
+def _mean_rule(rules: Sequence[ByRule]) -> ByRule:
+    first = rules[0]
+    if len(rules) == 1 or isinstance(first.rule, MeanRule):
+        return first
+    values = [rule.value for rule in rules if rule.value is not None]
+    mean = float(np.mean(values)) if values else None
+    return ByRule(mean, MeanRule(len(values), len(rules), first.rule), first.gaps)
 
 
 def _blade_found(

@@ -9,6 +9,7 @@ __all__ = [
     "one_blade",
     "order",
     "power",
+    "reasons",
     "resting",
     "schedule",
     "starting_life",

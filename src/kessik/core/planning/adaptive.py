@@ -7,12 +7,18 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from kessik.core.planning.reasons import (
+    CrossingExpected,
+    EarlyCheck,
+    FreshEdge,
+    PlannedReason,
+    TwoBeyond,
+)
 from kessik.core.protocols.methods import START_READINGS
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import CHECKS_BEYOND_TO_END, checks_beyond
 from kessik.core.sharpness.joint import life_masses, quantiles
 from kessik.core.sharpness.posterior import ForceReadings, edge_likelihood
-from kessik.core.units import format_to_uncertainty
 
 LEAST_STEP_OF_LIFE = 0.10
 NEXT_QUANTILE = 0.05
@@ -34,7 +40,7 @@ class NextCheck:
     next_count: float | None
     readings: int
     stop: bool
-    why: str
+    why: PlannedReason
     band: tuple[float, float] | None = None
     stage: str | None = None
 
@@ -53,24 +59,15 @@ def next_check(
     the predicted life ahead.
     """
     if not checks:
-        return NextCheck(0.0, first_readings, False, "measure the fresh edge before the first cut")
+        return NextCheck(0.0, first_readings, False, FreshEdge())
     last = max(check.count for check in checks)
     here = max(last, count or 0.0)
     end_stage, end_gf = limits_gf[-1]
     if checks_beyond(checks, end_gf) >= CHECKS_BEYOND_TO_END:
-        return NextCheck(
-            None,
-            0,
-            True,
-            f"two checks in a row are above {end_gf:g} gf: {end_stage} is passed",
-            None,
-            end_stage,
-        )
+        return NextCheck(None, 0, True, TwoBeyond(end_stage, end_gf), None, end_stage)
     if last == 0:
         first = max(1.0, here)
-        return NextCheck(
-            first, 1, False, "an early check shows how fast this edge falls", None, limits_gf[0][0]
-        )
+        return NextCheck(first, 1, False, EarlyCheck(), None, limits_gf[0][0])
     ordered = sorted(checks, key=lambda check: check.count)
     readings = ForceReadings(
         np.array([check.count for check in ordered], dtype=float),
@@ -87,10 +84,7 @@ def next_check(
     target = float(np.ceil(max(aim, last + step) - 1e-9))
     target = max(min(target, np.floor(last + max(1.0, LONGEST_STEP * last))), here)
     twice = final and low <= target <= high and middle >= SHORT_LIFE
-    why = (
-        f"{stage} ({limit_gf:g} gf) is expected between {format_to_uncertainty(low, low, high)} and"
-        f" {format_to_uncertainty(high, low, high)}"
-    )
+    why = CrossingExpected(stage, limit_gf, low, high)
     return NextCheck(target, READINGS_IN_BAND if twice else 1, False, why, (low, high), stage)
 
 

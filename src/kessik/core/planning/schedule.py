@@ -4,10 +4,21 @@ import math
 from collections.abc import Sequence
 
 from kessik.core.planning.adaptive import NextCheck, next_check
+from kessik.core.planning.reasons import (
+    BySchedule,
+    FreshEdge,
+    LastCheck,
+    MayBeResting,
+    PlannedReason,
+    RuleMet,
+    SeveralTries,
+    StageAwaitsCheck,
+    StageIsLost,
+    ToConfirm,
+)
 from kessik.core.planning.resting import EXTRA_READINGS, is_to_be_read_again
 from kessik.core.protocols.checks import FORCE
 from kessik.core.protocols.joined_stages import asked_of, is_waiting
-from kessik.core.protocols.method_words import ends_when, schedule_words
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import Progress, assess
@@ -25,13 +36,10 @@ def plan_next(
     if is_to_be_read_again(checks, method, progress):
         here = max(check.count for check in checks if check.force_gf is not None)
         passed_gf = method.limit_gf(method.end_stage or "")
-        why = (
-            f"just above {passed_gf:g} gf: the edge may be resting under it; two readings more"
-            " here, or the next check, decide"
-        )
+        why = MayBeResting(passed_gf or 0.0)
         return NextCheck(here, EXTRA_READINGS, False, why, None, method.end_stage)
     if progress.met:
-        return NextCheck(None, 0, True, ends_when(method), None, method.end_stage)
+        return NextCheck(None, 0, True, RuleMet(method), None, method.end_stage)
     own = [check for check in checks if check.kind == progress.asked]
     if method.schedule == "adaptive":
         return _at_stations(next_check(own, method.limits_gf, count, method.start_readings), method)
@@ -43,25 +51,20 @@ def plan_next(
         _, here = asked_of(checks, standing, method)
         if here >= count - _SAME:
             taken = sum(abs(check.count - here) < _SAME for check in own)
-            why = f"“{standing.name}” is decided by this check, too, at the same count"
-            return NextCheck(here, max(wanted - taken, 1), False, why, None, stage)
+            awaits = StageAwaitsCheck(standing.name)
+            return NextCheck(here, max(wanted - taken, 1), False, awaits, None, stage)
     if last is not None and progress.confirmation_wanted:
-        why = "one more at this count confirms it"
-        limit = method.limit_gf(method.end_stage or "")
-        return NextCheck(
-            last, 1, False, f"above {limit:g} gf: {why}" if limit else why, None, stage
-        )
+        confirms = ToConfirm(method.limit_gf(method.end_stage or ""))
+        return NextCheck(last, 1, False, confirms, None, stage)
     if last is None:
         return _first(method, progress, count, wanted, stage)
     taken = sum(abs(check.count - last) < _SAME for check in own)
     if taken < wanted and last >= count - _SAME and last > 0:
-        return NextCheck(last, wanted - taken, False, _tries(method, progress, wanted), None, stage)
+        return NextCheck(last, wanted - taken, False, _tries(method, wanted), None, stage)
     due = next_count(method, last)
     if due is None:
-        return NextCheck(
-            max(last, count), wanted, False, "the last check of the method is made", None, stage
-        )
-    return NextCheck(max(due, count), wanted, False, schedule_words(method), None, stage)
+        return NextCheck(max(last, count), wanted, False, LastCheck(), None, stage)
+    return NextCheck(max(due, count), wanted, False, BySchedule(method), None, stage)
 
 
 def next_count(method: Method, last: float) -> float | None:
@@ -93,36 +96,21 @@ def _first(
     check starts here.
     """
     if method.row(progress.asked).is_the_cut:
-        return NextCheck(
-            max(next_count(method, 0.0) or 1.0, count),
-            wanted,
-            False,
-            schedule_words(method),
-            None,
-            stage,
-        )
+        first = max(next_count(method, 0.0) or 1.0, count)
+        return NextCheck(first, wanted, False, BySchedule(method), None, stage)
     if progress.lost:
-        why = (
-            f"{_last_of(progress)} is lost; from here on “{method.row(progress.asked).name}”"
-            " is checked"
-        )
+        why = StageIsLost(_last_of(progress), method.row(progress.asked).name)
         return NextCheck(count, wanted, False, why, None, stage)
     readings = max(wanted, method.start_readings) if progress.asked == FORCE else wanted
-    return NextCheck(
-        0.0, readings, False, "measure the fresh edge before the first cut", None, stage
-    )
+    return NextCheck(0.0, readings, False, FreshEdge(), None, stage)
 
 
 def _last_of(progress: Progress) -> str:
     return max(progress.lost, key=lambda name: progress.lost[name])
 
 
-def _tries(method: Method, progress: Progress, wanted: int) -> str:
-    return (
-        f"{wanted} tries at each check, whatever the first shows"
-        if wanted > 1
-        else schedule_words(method)
-    )
+def _tries(method: Method, wanted: int) -> PlannedReason:
+    return SeveralTries(wanted) if wanted > 1 else BySchedule(method)
 
 
 def _at_stations(planned: NextCheck, method: Method) -> NextCheck:

@@ -9,7 +9,6 @@ __all__ = [
     "events",
     "folding",
     "joined_stages",
-    "method_words",
     "methods",
     "pace",
     "reading_gate",
@@ -17,4 +16,5 @@ __all__ = [
     "schools",
     "series",
     "stop_rules",
+    "unlike_methods",
 ]

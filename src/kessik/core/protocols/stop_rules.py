@@ -6,6 +6,7 @@ import math
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
+from typing import Literal
 
 import numpy as np
 
@@ -17,15 +18,62 @@ CHECKS_BEYOND_TO_END = 2
 
 
 @dataclass(frozen=True)
-class ByRule:
-    """`value` in the unit of the counts, None when the rule was never met; `rule` and `schedule` in
-    words.
+class CheckGaps:
+    """How often was checked: at how many counts, with the least and the greatest gap between
+    them.
     """
 
+    counts: int
+    least: float = 0.0
+    greatest: float = 0.0
+
+
+@dataclass(frozen=True)
+class ForceRule:
+    """How readings met a force limit: two at one count, one that the next check confirms, one that
+    nothing confirms, or none.
+    """
+
+    limit_gf: float
+    met: Literal["pair", "next_check", "unconfirmed", "never"]
+
+
+@dataclass(frozen=True)
+class FailRule:
+    """The first failed check, or none."""
+
+    failed: bool
+
+
+@dataclass(frozen=True)
+class StageRule:
+    """What loses a stage of the method."""
+
+    stage: Stage
+    method: Method
+
+
+@dataclass(frozen=True)
+class MeanRule:
+    """The mean over the runs that met the rule of each."""
+
+    met: int
+    runs: int
+    each: ForceRule | FailRule | StageRule
+
+
+@dataclass(frozen=True)
+class ByRule:
+    """`value` in the unit of the counts, None when the rule was never met."""
+
     value: float | None
-    rule: str
-    schedule: str
-    confirmed: bool = False
+    rule: ForceRule | FailRule | StageRule | MeanRule
+    gaps: CheckGaps
+
+    @property
+    def confirmed(self) -> bool:
+        """Whether a force limit was passed twice."""
+        return isinstance(self.rule, ForceRule) and self.rule.met in ("pair", "next_check")
 
 
 @dataclass(frozen=True)
@@ -266,33 +314,21 @@ def by_rule(checks: Sequence[Check], limit_gf: float) -> ByRule:
         (n, [c.force_gf is not None and c.force_gf > limit_gf for c in group])
         for n, group in by_count(checks)
     ]
-    often, paired = how_often(checks), pair_at_one_count(checks, limit_gf)
+    gaps, paired = check_gaps(checks), pair_at_one_count(checks, limit_gf)
     for index, (count, above) in enumerate(groups):
         if count == paired:
-            return ByRule(
-                count,
-                f"first two readings in a row at one count above {limit_gf:g} gf",
-                often,
-                True,
-            )
+            return ByRule(count, ForceRule(limit_gf, "pair"), gaps)
         if above == [True] and index + 1 == len(groups):
-            return ByRule(count, f"last reading above {limit_gf:g} gf, not confirmed", often)
+            return ByRule(count, ForceRule(limit_gf, "unconfirmed"), gaps)
         if above == [True] and groups[index + 1][1][0]:
-            return ByRule(
-                count,
-                f"first reading above {limit_gf:g} gf, confirmed by the next check",
-                often,
-                True,
-            )
-    return ByRule(None, f"no confirmed reading above {limit_gf:g} gf", often)
+            return ByRule(count, ForceRule(limit_gf, "next_check"), gaps)
+    return ByRule(None, ForceRule(limit_gf, "never"), gaps)
 
 
-def how_often(checks: Sequence[Check]) -> str:
-    """How often was checked, in words, from the counts themselves."""
+def check_gaps(checks: Sequence[Check]) -> CheckGaps:
+    """How often was checked, from the counts themselves."""
     counts = np.unique([check.count for check in checks])
     if counts.size < 2:
-        return "one count checked" if counts.size else "not checked"
+        return CheckGaps(int(counts.size))
     gaps = np.diff(counts)
-    if np.allclose(gaps, gaps[0]):
-        return "every count" if gaps[0] == 1 else f"every {gaps[0]:g}"
-    return f"uneven, every {gaps.min():g} to {gaps.max():g}"
+    return CheckGaps(int(counts.size), float(gaps.min()), float(gaps.max()))

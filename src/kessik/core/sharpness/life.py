@@ -109,6 +109,36 @@ def span_of(found: Found) -> LifeSpan:
 
 
 @dataclass(frozen=True)
+class LifeFigures:
+    """A life as files and the contract have it; `extrapolated` where its end was not reached and
+    the curve was carried on.
+    """
+
+    estimate: float | None
+    low: float
+    high: float | None
+    status: LifeStatus
+    extrapolated: bool = False
+
+
+def figures_of(found: Found) -> LifeFigures:
+    """The figures of a life, in the unit of the counts; a bracket has no estimate."""
+    match found:
+        case Crossed(estimate, low, high):
+            return LifeFigures(estimate, low, high, "crossed")
+        case Bracketed(last_pass, first_fail):
+            return LifeFigures(None, last_pass, first_fail, "bracketed")
+        case AsWritten(at):
+            return LifeFigures(at, found.low, at, "bracketed")
+        case BeforeFirstCheck(first_check):
+            return LifeFigures(None, 0.0, first_check, "before_first_check")
+        case NotReached(last_good, ahead):
+            if ahead is None:
+                return LifeFigures(None, last_good, None, "not_reached")
+            return LifeFigures(ahead.estimate, last_good, ahead.high, "not_reached", True)
+
+
+@dataclass(frozen=True)
 class Life:
     """How far one run went at one stage, with what the plain rule gives beside it."""
 

@@ -9,10 +9,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
-import numpy as np
-
 from kessik.core.protocols.series import WRITTEN, Check
-from kessik.core.protocols.stop_rules import ByRule
+from kessik.core.protocols.stop_rules import ByRule, FailRule, check_gaps
 from kessik.core.sharpness.life import (
     AsWritten,
     BeforeFirstCheck,
@@ -118,14 +116,4 @@ def _gap(gone: float, held: float | None, check_every: float | None) -> float | 
 
 def _by_rule(checks: Sequence[Check]) -> ByRule:
     fails = [check.count for check in checks if check.outcome == "fail"]
-    rule = "first failed check" if fails else "no failed check"
-    return ByRule(min(fails) if fails else None, rule, _schedule(checks))
-
-
-def _schedule(checks: Sequence[Check]) -> str:
-    gaps = np.diff(sorted({check.count for check in checks}))
-    if gaps.size == 0:
-        return "one count checked"
-    if np.allclose(gaps, gaps[0]):
-        return f"every {gaps[0]:g}"
-    return f"uneven, every {gaps.min():g} to {gaps.max():g}"
+    return ByRule(min(fails, default=None), FailRule(bool(fails)), check_gaps(checks))

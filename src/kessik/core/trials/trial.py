@@ -11,8 +11,8 @@ from kessik.core.errors import OutOfRangeError
 from kessik.core.moments import Moment
 from kessik.core.planning.budget import Pace
 from kessik.core.planning.order import OrderKind
-from kessik.core.protocols.method_words import differences
 from kessik.core.protocols.methods import Method
+from kessik.core.protocols.unlike_methods import differences
 from kessik.core.records import Day, Id, LongText, Within
 from kessik.core.sharpening.settled import SettledRule
 

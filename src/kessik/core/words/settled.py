@@ -2,6 +2,7 @@
 
 from kessik.core.comparison.findings import UnlikeMethod, WhyLeftOut
 from kessik.core.sharpening.settled import Settled, SettledRule
+from kessik.core.words.methods import difference_words
 
 
 def rule_words(rule: SettledRule) -> str:
@@ -45,6 +46,6 @@ def left_out_words(why: WhyLeftOut) -> str:
     if isinstance(why, UnlikeMethod):
         return (
             f"cut under version {why.number} of the method, which differs in"
-            f" {'; '.join(why.differs)}"
+            f" {'; '.join(map(difference_words, why.differs))}"
         )
     return settled_words(why)

@@ -26,7 +26,6 @@ from kessik.core.protocols.events import (
     Stop,
 )
 from kessik.core.protocols.folding import advance, fold
-from kessik.core.protocols.method_words import ends_when
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.pace import HandPace
 from kessik.core.protocols.run_state import RunState
@@ -40,6 +39,8 @@ from kessik.core.trials.run_admission import check_zone, gone_on_from, same_stee
 from kessik.core.trials.run_series import edge_length_used_mm
 from kessik.core.trials.strop_tests import abilities_back, strop_tests
 from kessik.core.trials.trial import Trial
+from kessik.core.words.checks_ahead import planned_words
+from kessik.core.words.methods import ends_when
 from kessik.services.bench.bench import Bench
 from kessik.services.bench.beside import pace_of, paused_since
 from kessik.services.live import run_topic
@@ -351,7 +352,7 @@ def plan_check(bench: Bench, run_id: str, server_utc: str) -> RunState:
     told = CheckPlanned(
         next_count=min(planned.next_count, most),
         readings=planned.readings,
-        why=planned.why,
+        why=planned_words(planned.why),
         stage=planned.stage,
         band=(min(planned.band[0], most), min(planned.band[1], most)) if planned.band else None,
         check=state.progress.asked,

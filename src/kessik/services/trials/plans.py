@@ -25,8 +25,7 @@ from kessik.core.planning.power import (
 )
 from kessik.core.planning.starting_life import starting_life
 from kessik.core.protocols.checks import FORCE
-from kessik.core.protocols.method_words import schedule_words
-from kessik.core.protocols.methods import Confirmation, Method, ScheduleKind, StopRule
+from kessik.core.protocols.methods import Confirmation, Method, StopRule
 from kessik.core.trials.blinding import Sealing
 from kessik.core.trials.edges_that_count import edge_waits
 from kessik.core.trials.shortfalls import BladeAhead, Shortfall, shortfalls
@@ -64,10 +63,7 @@ class DatedWork:
 class ScheduleAhead:
     """One check schedule for a middling blade of the trial: what it uses and what it reaches."""
 
-    name: str
-    kind: ScheduleKind
-    every: float
-    growth: float
+    method: Method
     chosen: bool
     expected: ExpectedRun
 
@@ -300,40 +296,20 @@ def _schedules(method: Method, blades: Sequence[BladeAhead]) -> list[ScheduleAhe
         return []
     life = float(median([b.expected.life for b in blades]))
     adaptive = method.limit_gf(method.end_stage or "") is not None
-    kinds: list[tuple[str, Method]] = []
-    if adaptive:
-        kinds.append(
-            (
-                "when Kessik says",
-                replace(method, ends=_confirmed(method, "next_check"), schedule="adaptive"),
-            )
-        )
     fixed = _confirmed(method, "same_count") if adaptive else method.ends
-    gaps = dict.fromkeys(
-        [
-            *(gap * method.piece for gap in _GAPS),
-            *([method.every] if method.schedule == "every" else []),
-        ]
-    )
-    kinds += [
-        ("", replace(method, ends=fixed, schedule="every", every=gap, at=()))
-        for gap in sorted(gaps)
-    ]
+    own_gap = [method.every] if method.schedule == "every" else []
+    gaps = dict.fromkeys([*(gap * method.piece for gap in _GAPS), *own_gap])
     growth = method.growth if method.schedule == "geometric" else 1.5
     first = method.every if method.schedule == "geometric" else max(2.0 * method.piece, 1.0)
-    kinds.append(
-        ("", replace(method, ends=fixed, schedule="geometric", every=first, growth=growth, at=()))
-    )
+    kinds = [
+        *(replace(method, ends=fixed, schedule="every", every=gap, at=()) for gap in sorted(gaps)),
+        replace(method, ends=fixed, schedule="geometric", every=first, growth=growth, at=()),
+    ]
+    if adaptive:
+        ends = _confirmed(method, "next_check")
+        kinds.insert(0, replace(method, ends=ends, schedule="adaptive"))
     return [
-        ScheduleAhead(
-            name or schedule_words(kind),
-            kind.schedule,
-            kind.every,
-            kind.growth,
-            _same_checks(kind, method),
-            expected_run(kind, life),
-        )
-        for name, kind in kinds
+        ScheduleAhead(kind, _same_checks(kind, method), expected_run(kind, life)) for kind in kinds
     ]
 
 

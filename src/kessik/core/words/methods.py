@@ -1,10 +1,16 @@
 """A method in plain words: what ends a run, when it is checked, and what two versions differ in."""
 
-from collections.abc import Callable, Sequence
-from dataclasses import replace
+from collections.abc import Iterator, Sequence
 
-from kessik.core.protocols.checks import CHECKS, CheckSpec
+from kessik.core.protocols.checks import CheckSpec
 from kessik.core.protocols.methods import Confirmation, DosePart, Method, Stage, StopRule
+from kessik.core.protocols.unlike_methods import (
+    Compared,
+    MethodDifference,
+    UnlikeCheck,
+    UnlikeField,
+    UnlikeStages,
+)
 
 _ONE = {"cuts": "cut", "cycles": "cycle", "layers": "layer", "strokes": "stroke"}
 
@@ -109,58 +115,40 @@ def _lost_words(stage: Stage, confirm: Confirmation, method: Method) -> str:
     return f"{words} twice at one count" if confirm == "same_count" else words
 
 
-def differences(old: Method, new: Method) -> list[str]:
-    """What two versions of a method do not agree on, of what matters to the result; empty where
-    runs may be pooled.
-
-    Schedule, names, notes and cautions do not matter: estimates take care of the one, and the rest
-    moves no edge. A force limit that moved does not either: readings answer for any limit they
-    reached.
-    """
-    found: list[str] = []
-
-    def unlike(what: str, before: object, after: object) -> None:
-        if before != after:
-            found.append(f"{what}: {_said(before)} against {_said(after)}")
-
-    unlike("medium", old.medium, new.medium)
-    unlike("cut", old.cut, new.cut)
-    unlike("surface", old.surface, new.surface)
-    unlike("counted in", old.count_unit, new.count_unit)
-    unlike("contact length, mm", old.contact_mm, new.contact_mm)
-    unlike("zone length, mm", old.zone_length_mm, new.zone_length_mm)
-    unlike("stations, mm", old.stations_mm, new.stations_mm)
-    unlike("dose", old.dose, new.dose)
-    unlike("recipe", old.recipe, new.recipe)
-    for kind in dict.fromkeys([*CHECKS, *(spec.kind for m in (old, new) for spec in m.checks)]):
-        _unlike_checks(old.spec(kind), new.spec(kind), unlike)
-    judged = [
-        [replace(s, limit_gf=None) for s in m.stages if s.limit_gf is None] for m in (old, new)
-    ]
-    if judged[0] != judged[1]:
-        found.append("pass/fail stages: " + " against ".join(_stage_names(m) for m in (old, new)))
-    return found
+_COMPARED: dict[Compared, str] = {
+    "medium": "medium", "cut": "cut", "surface": "surface", "count_unit": "counted in",
+    "contact_mm": "contact length, mm", "zone_length_mm": "zone length, mm",
+    "stations_mm": "stations, mm", "dose": "dose", "recipe": "recipe",
+}  # fmt: skip
 
 
-def _unlike_checks(
-    before: CheckSpec | None, after: CheckSpec | None, unlike: Callable[[str, object, object], None]
-) -> None:
-    """What two versions do not agree on of one check."""
-    present = before or after
-    if present is None:
-        return
-    name = present.row.name
-    unlike(
-        f"“{name}” on",
-        before and (before.material or "unnamed"),
-        after and (after.material or "unnamed"),
-    )
+def difference_words(found: MethodDifference) -> str:
+    """One thing that two versions of a method do not agree on."""
+    match found:
+        case UnlikeField(field, before, after):
+            return _against(_COMPARED[field], _value_words(before), _value_words(after))
+        case UnlikeStages(before, after):
+            return _against("pass/fail stages", _stage_names(before), _stage_names(after))
+        case UnlikeCheck(name, before, after):
+            return "; ".join(_check_differences(name, before, after))
+
+
+def _check_differences(
+    name: str, before: CheckSpec | None, after: CheckSpec | None
+) -> Iterator[str]:
+    materials = [spec.material or "unnamed" if spec else "none" for spec in (before, after)]
+    if materials[0] != materials[1]:
+        yield _against(f"“{name}” on", *materials)
     if before is None or after is None:
         return
-    if before.row.is_judged:
-        unlike(f"tries of “{name}”", before.readings, after.readings)
+    if before.row.is_judged and before.readings != after.readings:
+        yield _against(f"tries of “{name}”", f"{before.readings}", f"{after.readings}")
     if before.own != after.own:
-        unlike(f"“{name}”", _own_words(before), _own_words(after))
+        yield _against(f"“{name}”", _own_words(before), _own_words(after))
+
+
+def _against(what: str, before: str, after: str) -> str:
+    return f"{what}: {before} against {after}"
 
 
 def _own_words(spec: CheckSpec) -> str:
@@ -175,7 +163,7 @@ def _own_words(spec: CheckSpec) -> str:
             return "pass or fail"
 
 
-def _said(value: object) -> str:
+def _value_words(value: object) -> str:
     if value is None or value == () or value == "":
         return "none"
     if isinstance(value, tuple):
