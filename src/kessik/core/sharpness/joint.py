@@ -68,7 +68,12 @@ def _shape_distances() -> Floats:
 
 
 def _kinship() -> Floats:
-    """Probability of an edge's model (columns) given a sister's (rows), shape (models, models)."""
+    """Probability of an edge's model (columns) given a sister's (rows), shape (models, models).
+
+    Edges of one blade mostly decay alike; two in five tell nothing of each other (common practice,
+    no source). A worked example: the power 0.3 with a scatter of 5.2 % has 1.1 % beforehand, and
+    5.9 % once a sister edge followed exactly it.
+    """
     distance = _shape_distances()
     near_shape = np.exp(-0.5 * (distance / _SHAPE_KINSHIP) ** 2) * shapes.prior_weights()
     apart = np.log(SCATTER_NODES[:, None] / SCATTER_NODES[None, :])

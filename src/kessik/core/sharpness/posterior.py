@@ -277,7 +277,13 @@ def _weights(counts: Floats, centre: float) -> Floats:
 
 
 def _start_nodes(readings: ForceReadings) -> tuple[Floats, Floats]:
-    """Nodes for ln start force and their prior, from the readings at the lowest count."""
+    """Nodes for ln start force and their prior, from the readings at the lowest count.
+
+    Flat around what was read: twice the scatter of a careless hand to either side, less where
+    several readings agree; far below it where the fresh edge was not read. A worked example: three
+    readings of 150 gf before the first cut let the start lie between 150 e^−0.14 = 131 and 172 gf;
+    one reading of 200 gf at cut 5 lets it lie between 74 and 225 gf.
+    """
     first = float(readings.counts.min())
     at_first = np.log(readings.force_gf[readings.counts == first])
     centre, count = float(np.median(at_first)), at_first.size
