@@ -156,10 +156,10 @@ def test_late_and_paused_are_recorded_at_their_true_hour(soaking):
     soaking.ok(soaking.client.put(f"{address}/struck", json={"reason": "the probe was dry"}))
     assert soaking.sheet()["acts"][0]["struck"] == "the probe was dry"
     due = soaking.client.get("/api/today").json()["due"]
-    assert any("Brine: look, due since" in each["says"] for each in due)
+    assert any("Brine: inspect, due since" in each["says"] for each in due)
     calendar = soaking.client.get(f"/api/soaks/{soaking.id}/calendar.ics").content
     events = icalendar.Calendar.from_ical(calendar).walk("VEVENT")
-    assert [str(event["summary"]) for event in events] == ["Brine: look at 14 h"]
+    assert [str(event["summary"]) for event in events] == ["Brine: inspect at 14 h"]
 
 
 def test_looks_go_out_and_come_back_the_same(soaking):
@@ -199,7 +199,7 @@ def test_looks_come_in_with_other_files_by_the_name_of_their_soak(soaking):
     assert faulty.status_code == 422
     assert twin.sheet()["looks"] == []
     notes = soaking.ok(bring(both))["notes"]
-    assert notes == ["looks saved in Brine: 1", "looks saved in Brine again: 1"]
+    assert notes == ["inspections saved in Brine: 1", "inspections saved in Brine again: 1"]
     assert len(twin.sheet()["looks"]) == 1
 
 

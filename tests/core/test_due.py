@@ -29,7 +29,7 @@ WORK = PlannedWork("2026-05-04", "verify", ("A", "B"), "Raft", 2)
         (ShotsToUse((("AV-01", 1),)), "1 unused shot of AV-01"),
         (ShotsToUse(SHOTS), "21 unused shots of AV-01, AV-02, AV-03, AV-04 and 2 more"),
         (WorkAhead(WORK, 1), "Cut again A, B: Raft, block 2, tomorrow"),
-        (SoakDeed("Salt pack", "look", -0.5), "Salt pack: look, due since 30 min"),
+        (SoakDeed("Salt pack", "look", -0.5), "Salt pack: inspect, due since 30 min"),
     ],
 )
 def test_what_waits(what, said):

@@ -7,55 +7,21 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kessik.core.corrosion.answer import soak_answer
+from kessik.core.corrosion.duties import duties, next_duties
+from kessik.core.corrosion.exposures import exposure_h
 from kessik.core.corrosion.fairness import Specimen, fairness
 from kessik.core.corrosion.methods import BY_KEY, METHODS, Intervention, check_method
 from kessik.core.corrosion.places import shared_places
 from kessik.core.corrosion.soaks import (
-    Act,
-    Coupon,
     Look,
-    Soak,
     check_soak,
     checked_look,
-    hours_together,
     own_methods,
 )
-from kessik.core.corrosion.timing import duties, exposure_h, next_duties
 from kessik.core.errors import OutOfRangeError
 from kessik.core.heat_treatment import HeatTreatment
-from kessik.core.moments import Moment
-from kessik.core.words.soaks import soak_headline, soak_reasons
-
-AT = Moment("2026-05-04T08:00:00+00:00")
-STEEL = {"flat_finish": "satin", "degreased_with": "alcohol"}
-
-
-def coupon(name, role="", **said):
-    return Coupon(said.pop("id", name), name, role=role, **{**STEEL, **said})
-
-
-def soak_of(*coupons, factor="steel", method="brine_overnight"):
-    return Soak("s", "Brine", "Which rusts less?", factor, BY_KEY[method], coupons, started=AT)
-
-
-def look(name, side, area, stage="wiped", hours=14.0, **said):
-    low, high = said.pop("bounds", (0.9 * area, 1.1 * area))
-    key = f"{name}{side}{stage}{hours}{said.get('region', '')}"
-    return Look(key, name, side, stage, AT, hours, rust_percent=area, rust_low=low,
-                rust_high=high, **said)  # fmt: skip
-
-
-def both(name, left, right, stage="wiped", hours=14.0):
-    return [look(name, "left", left, stage, hours), look(name, "right", right, stage, hours)]
-
-
-def answered(soak, looks, acts=(), steels=None):
-    steels = steels or {c.id: c.name for c in soak.coupons}
-    specimens = [Specimen(c, steels.get(c.id, "")) for c in soak.coupons]
-    answer = soak_answer(soak, specimens, acts, looks, 14.0)
-    names = {c.id: c.name for c in soak.coupons}
-    return answer, soak_headline(soak, answer, names), soak_reasons(soak, answer, names)
-
+from kessik.core.words.soaks import soak_reasons
+from tests.helpers.soaks import AT, act, answered, both, coupon, look, soak_of
 
 PAPER = [*both("A", 1.2, 0.9), *both("B", 1.0, 1.4), *both("D", 22, 31)]
 """A record on paper: A and B within what their own sides differ by, D twenty times worse."""
@@ -148,10 +114,6 @@ def test_acid_paste_is_ranked_by_discolouration_and_never_with_rust():
     assert headline.startswith("By discolouration, the least first: B a haze; A tinted.")
 
 
-def act(kind, hours, **said):
-    return Act(f"{kind}{hours}", kind, AT, hours, **said)
-
-
 @given(st.lists(st.floats(0, 200), min_size=0, max_size=8), st.floats(0, 300), st.floats(0, 300))
 def test_exposure_never_runs_backwards_nor_faster_than_the_clock(times, one, other):
     acts = [act("dried" if i % 2 == 0 else "resumed", t) for i, t in enumerate(sorted(times))]
@@ -168,7 +130,12 @@ def test_a_pause_moves_what_is_due_and_a_late_look_says_so():
     assert found["look", 12.0].clock_due_h == 18
     assert not found["look", 12.0].is_late
     assert found["look", 24.0].is_late
-    assert [d.due_h for d in next_duties(list(found.values())) if d.what == "look"] == [48]
+    waiting = next_duties(list(found.values()), 36)
+    assert [(d.due_h, d.missing, d.places) for d in waiting if d.what == "look"] == [(24, 3, 4)]
+    later = next_duties(list(found.values()), 60)
+    assert [d.due_h for d in later if d.what == "look"] == [48], (
+        "a round ends where the next is due"
+    )
 
 
 def test_prolonging_adds_a_look_at_the_new_end():
@@ -238,8 +205,3 @@ def test_a_method_that_was_changed_is_offered_again_once():
         "Brine wiped on, as in Brine",
         "Wiped at the shed",
     ]
-
-
-def test_looks_within_half_an_hour_belong_together():
-    assert hours_together([24.3, 0.0, 24.0, 24.6, 48.0]) == [0.0, 24.0, 24.6, 48.0]
-    assert hours_together([]) == []

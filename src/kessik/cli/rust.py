@@ -14,7 +14,7 @@ from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.photo.area import Choices
 from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
 from kessik.core.limits import LIMITS
-from kessik.core.words.soaks import area_words, doubts_words, percent_words, rating_words
+from kessik.core.words.rust import area_words, doubts_words, percent_words, rating_words
 from kessik.interchange.masks import mask_of_outlines, png_of, read_mask
 from kessik.interchange.photos import decode_photo, read_photo
 from kessik.services.soaks.rust import RustReading, overlay_of, proposed_outline, read_masked

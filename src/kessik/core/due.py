@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from kessik.core.corrosion.timing import Deed
+from kessik.core.corrosion.duties import Deed
 from kessik.core.facts import Provenance
 from kessik.core.planning.calendar import WorkKind
 
@@ -87,11 +87,15 @@ class ClaimExcluded:
 
 @dataclass(frozen=True)
 class SoakDeed:
-    """What is to be done at a soak, and in how many hours; fewer than none where it is late."""
+    """What is to be done at a soak, and in how many hours; fewer than none where it is late. Of a
+    round that was begun, `missing` of `places` are still to see.
+    """
 
     soak: str
     deed: Deed
     left_h: float
+    missing: int = 0
+    places: int = 0
 
 
 @dataclass(frozen=True)

@@ -14,7 +14,14 @@ from kessik.core.composition.shots import Normalised, Surface
 from kessik.core.corrosion import fairness
 from kessik.core.corrosion.fairness import HeldStatus, SoakFactor
 from kessik.core.corrosion.methods import InspectionStage, Scale, TendKind
-from kessik.core.corrosion.soaks import ActKind, CouponRole, CouponSide, Discolouration, Region
+from kessik.core.corrosion.soaks import (
+    OF_ONE_COUPON,
+    ActKind,
+    CouponRole,
+    CouponSide,
+    Discolouration,
+    Region,
+)
 from kessik.core.devices import InstrumentKind
 from kessik.core.facts import Provenance
 from kessik.core.finding import FoundKind
@@ -178,8 +185,11 @@ ACTS: Mapping[ActKind, str] = {
     "topped_up": "topped up with water", "turned": "turned over", "dampened": "cloth dampened",
     "measured": "brine measured", "worn": "worn: cuts, splits, scratches",
     "dried": "dried: the clock pauses", "resumed": "wet again: the clock resumes",
-    "prolonged": "made longer", "note": "note", "ended": "ended",
+    "prolonged": "made longer", "removed": "one coupon taken out", "note": "note", "ended": "ended",
 }  # fmt: skip  # a table is read by its rows
+ACTS_OF_ONE: Mapping[ActKind, str] = {
+    kind: says for kind, says in ACTS.items() if kind in OF_ONE_COUPON
+}
 TENDINGS: Mapping[TendKind, str] = {kind: ACTS[kind] for kind in get_args(TendKind)}
 SHEET_SHAPES: Mapping[Shape, str] = {
     "run": "a run", "check": "a check", "wide": "a count, with a column a blade",
@@ -253,6 +263,7 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "discolourations": (Discolouration, DISCOLOURATIONS),
     "tendings": (TendKind, TENDINGS),
     "acts": (ActKind, ACTS),
+    "actsOfOne": (None, ACTS_OF_ONE),
     "sheetShapes": (Shape, SHEET_SHAPES),
     "sheetChanges": (Change, SHEET_CHANGES),
     "sheetStatus": (SheetStatus, SHEET_STATUS),

@@ -87,7 +87,7 @@ def _salt_pack(db: Database, days: Days) -> None:
             seen.append(_Seen(coupon, side, "as_found", 12, bit, bloom, is_photo=both))
             seen.append(_Seen(coupon, side, "wiped", 12, bit, is_photo=shown))
     _keep(db, soak, begun, seen, days)
-    _act(db, soak, "ended", _after(begun, 12.4), days, said="looked at and wiped")
+    _act(db, soak, "ended", _after(begun, 12.4), days, said="inspected and wiped")
 
 
 def _brine(db: Database, days: Days) -> None:
@@ -109,7 +109,7 @@ def _brine(db: Database, days: Days) -> None:
                 rust_low=low, rust_high=high, how="grade", said=f"iso_10289 {grade}",
             )  # fmt: skip
             put_look(db, soak.id, look, None, days.moment(0, 23))
-    _act(db, soak, "ended", _after(begun, 14.5), days, said="looked at and wiped")
+    _act(db, soak, "ended", _after(begun, 14.5), days, said="inspected and wiped")
     _act(db, soak, "measured", begun, days, ph=6.9, salt_percent=5.0, temperature_c=18.0)
 
 
@@ -180,7 +180,7 @@ def _coatings(db: Database, days: Days) -> None:
         for side, share in zip(_SIDES, (0.9, 1.1), strict=True):
             _typed(db, soak, coupon, side, at, area * share, days)
         _typed(db, soak, coupon, "both", at, worn[arm] * (0.4 if coupon.oil else 1), days, "worn")
-    _act(db, soak, "ended", _after(begun, 14.5), days, said="looked at and wiped")
+    _act(db, soak, "ended", _after(begun, 14.5), days, said="inspected and wiped")
 
 
 def _typed(

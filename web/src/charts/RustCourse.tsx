@@ -156,5 +156,5 @@ function said(course: Course): string {
   const points = course.points.map(
     (p) => `${p.middle.toFixed(2)} % ${p.stage.replace("_", " ")} at ${p.hours} h`,
   );
-  return `${course.name}: ${points.join(", ") || "not looked at"}`;
+  return `${course.name}: ${points.join(", ") || "not inspected"}`;
 }

@@ -15,10 +15,11 @@ class BoundsOut(Answer[Bounds]):
 
 
 class FairnessCheckOut(Answer[FairnessCheck]):
-    """One variable over the coupons; `says` where it is confounded."""
+    """One variable over the coupons, its values in words; `says` where it is confounded."""
 
     variable: str
     name: str
+    told: list[str]
     says: str
 
 
@@ -34,10 +35,20 @@ class CourseOut(Answer[Course], without="worst_pits elsewhere gone_matte worn_pe
     pits: int | None
 
 
-class RankEntryOut(Answer[RankEntry], without="points error"):
+class RankEntryOut(Answer[RankEntry], without="points error unlike_sides"):
     """Where a coupon stands: its place, from 1, shared with all of the same place."""
 
     place: int
+
+
+class LevelEntryOut(Wire):
+    """A level of the factor at its place, with its area over all its coupons."""
+
+    place: int
+    level: str
+    coupon_ids: list[str]
+    area: BoundsOut
+    says: str
 
 
 class WornOut(Wire):
@@ -70,6 +81,8 @@ class SoakAnswerOut(Wire):
     whole_h: float
     judged_stage: str
     standings: list[RankEntryOut]
+    levels: list[LevelEntryOut]
+    unlinked_levels: list[str]
     ties: list[list[str]]
     discoloured: list[DiscolouredOut]
     courses: list[CourseOut]

@@ -7,9 +7,10 @@ from kessik.api.schemas.records import Answer
 from kessik.api.schemas.soak_answers_out import SoakAnswerOut
 from kessik.api.schemas.soak_pictures_out import SoakPictureOut
 from kessik.api.schemas.soaks import CouponBody, SoakMethodBody
+from kessik.core.corrosion.duties import DueStep
 from kessik.core.corrosion.fairness import SoakFactor
+from kessik.core.corrosion.rounds import Round, SideToSee
 from kessik.core.corrosion.soaks import Act, Look
-from kessik.core.corrosion.timing import DueStep
 
 
 class ActOut(Answer[Act], without="at"):
@@ -21,23 +22,33 @@ class ActOut(Answer[Act], without="at"):
 
 
 class LookOut(Answer[Look], without="at"):
-    """One look, at its true hour, with the grades its area has."""
+    """One inspection, at its true hour, with the grades its area has."""
 
     at_utc: str
     offset_minutes: int
     exposure_h: float
-    together_h: float = Field(description="the hour of the looks that it belongs to")
-    is_of_now: bool
+    together_h: float = Field(description="the hour at which its round began")
     area_says: str
     ratings: list[str]
     doubts: list[str]
 
 
 class DueStepOut(Answer[DueStep]):
-    """A look or an intervention, due at an hour of the soak."""
+    """A round of inspection or an intervention, due at an hour of the soak."""
 
     what: str
     says: str
+
+
+class InspectionRoundOut(Answer[Round], without="look_ids"):
+    """A round of inspection: how many places it has, and how many of them were missed."""
+
+    places: int
+    missing: int
+
+
+class PlaceToSeeOut(Answer[SideToSee]):
+    """A side of a coupon in a stage, still to be inspected."""
 
 
 class CouponOut(CouponBody):
@@ -79,7 +90,8 @@ class SoakOut(SoakLineOut):
     created_utc: str
     acts: list[ActOut]
     looks: list[LookOut]
-    look_hours: list[float]
+    rounds: list[InspectionRoundOut]
+    to_see: list[PlaceToSeeOut]
     pictures: list[SoakPictureOut]
     answer: SoakAnswerOut
 

@@ -13,7 +13,7 @@ from kessik.core import brine_reckoner
 from kessik.core.corrosion.brine import BrineChange, CabinetFault, ph_in_words
 from kessik.core.corrosion.ratings import Rating
 from kessik.core.sharpening.abrasives import SCALES, Grit
-from kessik.core.words.soaks import rating_words
+from kessik.core.words.rust import rating_words
 
 
 def grit_out(grit: Grit) -> GritOut:

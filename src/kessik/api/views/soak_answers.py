@@ -1,11 +1,14 @@
 """What a soak says, over the wire."""
 
+from collections.abc import Sequence
+
 from kessik.api.schemas.soak_answers_out import (
     BoundsOut,
     CourseOut,
     CoursePointOut,
     DiscolouredOut,
     FairnessCheckOut,
+    LevelEntryOut,
     RankEntryOut,
     SoakAnswerOut,
     WornOut,
@@ -13,16 +16,16 @@ from kessik.api.schemas.soak_answers_out import (
 from kessik.core.corrosion.answer import Course, SoakAnswer, Worn
 from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.fairness import NAMES, FairnessCheck
+from kessik.core.corrosion.soaks import Soak
 from kessik.core.vocabulary import DISCOLOURATIONS, INSPECTION_STAGES
+from kessik.core.words.rust import BORROWED, area_words, entry_words, first_words, superficial_words
+from kessik.core.words.soak_levels import level_entry_words, level_name
 from kessik.core.words.soaks import (
-    BORROWED,
-    area_words,
     coating_words,
-    first_words,
     held_words,
     soak_headline,
     soak_reasons,
-    superficial_words,
+    value_words,
 )
 from kessik.services.soaks.sheets import SoakSheet
 
@@ -35,7 +38,8 @@ def bounds_out(area: Bounds) -> BoundsOut:
 def held_out(held: FairnessCheck, names: dict[str, str]) -> FairnessCheckOut:
     """One variable over the coupons; in words where it is confounded."""
     says = held_words(held, names) if held.status == "confounded" else ""
-    return FairnessCheckOut.showing(held, name=NAMES[held.variable], says=says)
+    told = list(dict.fromkeys(value_words(held, value) for value in held.values.values()))
+    return FairnessCheckOut.showing(held, name=NAMES[held.variable], told=told, says=says)
 
 
 def course_out(course: Course) -> CourseOut:
@@ -63,6 +67,8 @@ def soak_answer_out(sheet: SoakSheet) -> SoakAnswerOut:
         needed_percent=answer.validity.needed_percent,
         judged_stage=INSPECTION_STAGES[answer.stage] if answer.stage else "",
         standings=standings_out(answer),
+        levels=_levels(sheet.soak, answer),
+        unlinked_levels=_unlinked(sheet.soak, answer),
         ties=[list(tie) for tie in answer.ranking.ties],
         discoloured=[
             DiscolouredOut(word=DISCOLOURATIONS[w], coupon_ids=list(ids))
@@ -83,16 +89,47 @@ def _worn(answer: SoakAnswer, worn: Worn) -> WornOut:
     )
 
 
+def _unlinked(soak: Soak, answer: SoakAnswer) -> list[str]:
+    levels = answer.levels.unlinked if answer.levels else ()
+    return [level_name(level, soak.factor) for level in levels]
+
+
+def _levels(soak: Soak, answer: SoakAnswer) -> list[LevelEntryOut]:
+    """Levels of the factor at their places; none where the soak was not severe enough."""
+    order = answer.levels
+    if order is None or answer.validity.severity == "not_enough":
+        return []
+    place_of = _place_numbers(order.places)
+    return [
+        LevelEntryOut(
+            place=place_of[entry.level],
+            level=level_name(entry.level, soak.factor),
+            coupon_ids=list(entry.coupons),
+            area=bounds_out(entry.area),
+            says=level_entry_words(entry),
+        )
+        for entry in order.entries
+    ]
+
+
+def _place_numbers(places: Sequence[Sequence[str]]) -> dict[str, int]:
+    """The number of each place, from 1, shared with all in it."""
+    found: dict[str, int] = {}
+    first = 1
+    for group in places:
+        found.update(dict.fromkeys(group, first))
+        first += len(group)
+    return found
+
+
 def standings_out(answer: SoakAnswer) -> list[RankEntryOut]:
     """Every coupon at its place; none where the soak was not severe enough."""
     if answer.validity.severity == "not_enough":
         return []
-    place_of: dict[str, int] = {}
-    first = 1
-    for group in answer.ranking.places:
-        place_of.update(dict.fromkeys(group, first))
-        first += len(group)
+    place_of = _place_numbers(answer.ranking.places)
     return [
-        RankEntryOut.showing(s, place=place_of[s.coupon_id], area=bounds_out(s.area))
+        RankEntryOut.showing(
+            s, place=place_of[s.coupon_id], area=BoundsOut.showing(s.area, says=entry_words(s))
+        )
         for s in answer.ranking.standings
     ]

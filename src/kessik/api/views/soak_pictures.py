@@ -15,11 +15,7 @@ from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.measuring import Measuring
 from kessik.core.corrosion.soaks import Look, Soak
 from kessik.core.pictures import Shown
-from kessik.core.words.soaks import (
-    area_words,
-    doubts_words,
-    rating_words,
-)
+from kessik.core.words.rust import area_words, doubts_words, rating_words
 from kessik.interchange.masks import png_of
 from kessik.services.soaks.pictures import Since
 from kessik.services.soaks.rust import RustReading, map_codes

@@ -8,31 +8,37 @@ from kessik.api.schemas.soaks_out import (
     BladeSoakOut,
     CouponOut,
     DueStepOut,
+    InspectionRoundOut,
     LookOut,
     PlacedOut,
     PlaceRowOut,
     PlaceTableOut,
+    PlaceToSeeOut,
     SoakLineOut,
     SoakOut,
 )
 from kessik.api.views.soak_answers import soak_answer_out, standings_out
 from kessik.api.views.soak_pictures import soak_picture_out
 from kessik.core.corrosion.course import Bounds
+from kessik.core.corrosion.duties import DueStep
+from kessik.core.corrosion.exposures import exposure_h, exposure_of
 from kessik.core.corrosion.methods import SoakMethod
 from kessik.core.corrosion.ratings import ratings
-from kessik.core.corrosion.soaks import SAME_LOOK_H, Act, Look, hours_together
-from kessik.core.corrosion.timing import DueStep, exposure_h
-from kessik.core.words.soaks import (
-    DEED_WORDS,
+from kessik.core.corrosion.rounds import Round
+from kessik.core.corrosion.soaks import Act, Look
+from kessik.core.words.rust import (
     area_words,
-    conditions_words,
     doubts_words,
     first_words,
+    rating_words,
+    superficial_words,
+)
+from kessik.core.words.soaks import (
+    conditions_words,
+    deed_words,
     kept_words,
     place_words,
-    rating_words,
     soak_headline,
-    superficial_words,
 )
 from kessik.services.soaks.sheets import SoakSheet
 from kessik.services.soaks.side_by_side import Placed, PlaceTable
@@ -48,11 +54,9 @@ def act_out(act: Act, acts: Sequence[Act]) -> ActOut:
     )
 
 
-def look_out(
-    look: Look, acts: Sequence[Act], hours: Sequence[float] = (), now_h: float | None = None
-) -> LookOut:
-    """A look with its grades; beside the hours at which looks were made, and the hour it is now."""
-    exposed_h = exposure_h(look.clock_h, acts)
+def look_out(look: Look, acts: Sequence[Act], rounds: Sequence[Round] = ()) -> LookOut:
+    """An inspection with its grades, and the hour that its round began."""
+    exposed_h = exposure_of(look, acts)
     says, grades = "", []
     if look.rust_low is not None and look.rust_high is not None:
         says = area_words(Bounds(look.rust_low, look.rust_high, look.rust_percent))
@@ -63,17 +67,21 @@ def look_out(
         at_utc=look.at.utc,
         offset_minutes=look.at.offset_minutes,
         exposure_h=exposed_h,
-        together_h=max((hour for hour in hours if hour <= exposed_h), default=exposed_h),
-        is_of_now=now_h is not None and abs(look.clock_h - now_h) < SAME_LOOK_H,
+        together_h=max((r.from_h for r in rounds if r.from_h <= exposed_h), default=exposed_h),
         area_says=says,
         ratings=grades,
         doubts=doubts_words(look.doubts),
     )
 
 
+def round_out(found: Round) -> InspectionRoundOut:
+    """A round of inspection: when it was due, when it was made, and what of it was missed."""
+    return InspectionRoundOut.showing(found, places=len(found.places), missing=len(found.missing))
+
+
 def duty_out(duty: DueStep) -> DueStepOut:
     """A look or an intervention that is due."""
-    return DueStepOut.showing(duty, says=DEED_WORDS[duty.what])
+    return DueStepOut.showing(duty, says=deed_words(duty.what, duty.missing, duty.places))
 
 
 def soak_line_out(sheet: SoakSheet) -> SoakLineOut:
@@ -99,14 +107,15 @@ def soak_out(sheet: SoakSheet) -> SoakOut:
     """A soak, whole."""
     soak = sheet.soak
     line = soak_line_out(sheet)
-    hours = hours_together(exposure_h(look.clock_h, sheet.acts) for look in sheet.looks)
+    rounds = sheet.answer.rounds
     return SoakOut.showing(
         soak,
         **dict(line),
         how=method_out(soak.method),
         acts=[act_out(act, sheet.acts) for act in sheet.acts],
-        looks=[look_out(look, sheet.acts, hours, sheet.clock_h) for look in sheet.looks],
-        look_hours=hours,
+        looks=[look_out(look, sheet.acts, rounds) for look in sheet.looks],
+        rounds=[round_out(each) for each in rounds],
+        to_see=[PlaceToSeeOut.showing(place) for place in sheet.to_see],
         pictures=[soak_picture_out(shown, soak) for shown in sheet.waiting],
         answer=soak_answer_out(sheet),
     )

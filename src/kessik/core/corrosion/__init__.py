@@ -4,6 +4,8 @@ __all__ = [
     "answer",
     "brine",
     "course",
+    "duties",
+    "exposures",
     "fairness",
     "levels",
     "measuring",
@@ -13,6 +15,6 @@ __all__ = [
     "quick",
     "ranking",
     "ratings",
+    "rounds",
     "soaks",
-    "timing",
 ]

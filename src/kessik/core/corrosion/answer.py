@@ -6,15 +6,17 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from kessik.core.corrosion.compared import LikeLooks, like_looks
 from kessik.core.corrosion.course import (
     Bounds,
     FirstRust,
     Point,
-    final_points,
     first_rust,
+    has_rust,
     points_of,
     superficial,
 )
+from kessik.core.corrosion.exposures import exposure_h, whole_hours
 from kessik.core.corrosion.fairness import (
     FairnessCheck,
     Hardened,
@@ -22,10 +24,11 @@ from kessik.core.corrosion.fairness import (
     fairness,
     hardening_warnings,
 )
-from kessik.core.corrosion.levels import LevelPair, level_pairs
+from kessik.core.corrosion.levels import LevelOrder, level_order
 from kessik.core.corrosion.methods import STAGES, InspectionStage
 from kessik.core.corrosion.ranking import Ranking, mean_area, rank
 from kessik.core.corrosion.ratings import area_of
+from kessik.core.corrosion.rounds import Round, rounds_of
 from kessik.core.corrosion.soaks import (
     DISCOLOURATIONS,
     Act,
@@ -33,7 +36,6 @@ from kessik.core.corrosion.soaks import (
     Look,
     Soak,
 )
-from kessik.core.corrosion.timing import exposure_h, whole_hours
 
 Severity = Literal["enough", "perhaps", "not_enough", "no_baseline", "not_looked_at"]
 
@@ -82,15 +84,30 @@ class SoakAnswer:
     courses: tuple[Course, ...]
     validity: Validity
     ranking: Ranking
+    compared: LikeLooks
     held: tuple[FairnessCheck, ...]
     discoloured: tuple[tuple[Discolouration, tuple[str, ...]], ...] = ()
     worn: tuple[Worn, ...] = ()
-    levels: tuple[LevelPair, ...] = ()
+    levels: LevelOrder | None = None
     hardened: tuple[Hardened, ...] = ()
+    rounds: tuple[Round, ...] = ()
 
     @property
     def confounded(self) -> tuple[FairnessCheck, ...]:
         return tuple(each for each in self.held if each.status == "confounded")
+
+    def had_area(self, coupon_id: str) -> bool:
+        """Whether an area of a coupon was read in any stage."""
+        return any(c.points for c in self.courses if c.coupon_id == coupon_id)
+
+    def had_rust(self, coupon_id: str) -> bool:
+        """Whether a coupon showed rust in any stage, at any hour."""
+        return any(
+            has_rust(point.area)
+            for course in self.courses
+            if course.coupon_id == coupon_id
+            for point in course.points
+        )
 
     @property
     def one_side_each(self) -> bool:
@@ -109,34 +126,39 @@ def soak_answer(
     for look in looks:
         if look.coupon_id in by_coupon and not look.struck:
             by_coupon[look.coupon_id].append(look)
-    courses = tuple(_course(coupon, own, acts) for coupon, own in by_coupon.items())
-    stage = _stage_to_judge([p for course in courses for p in course.points])
-    finals = {c.coupon_id: final_points(c.points, stage) if stage else [] for c in courses}
-    ranking = rank({coupon: points for coupon, points in finals.items() if points})
+    rounds = rounds_of(soak, acts, looks)
+    courses = tuple(_course(coupon, own, acts, rounds) for coupon, own in by_coupon.items())
+    points = {course.coupon_id: course.points for course in courses}
+    compared = like_looks(soak.coupons, points, rounds)
+    ranking = rank(compared.by_coupon)
     standings = {standing.coupon_id: standing for standing in ranking.standings}
     return SoakAnswer(
         exposure_h(clock_h, acts),
         whole_hours(soak, acts),
-        stage,
+        compared.stage,
         courses,
-        _validity(soak, finals),
+        _validity(soak, compared.by_coupon),
         ranking,
+        compared,
         fairness(soak, specimens),
-        _discoloured(by_coupon),
+        _discoloured(by_coupon, rounds),
         _worn(acts),
-        level_pairs(soak.factor, specimens, standings),
+        level_order(soak.factor, specimens, standings),
         hardening_warnings(specimens),
+        rounds,
     )
 
 
-def _course(coupon_id: str, looks: Sequence[Look], acts: Sequence[Act]) -> Course:
-    points = tuple(points_of([look for look in looks if look.region != "worn"], acts))
+def _course(
+    coupon_id: str, looks: Sequence[Look], acts: Sequence[Act], rounds: Sequence[Round]
+) -> Course:
+    points = tuple(points_of([look for look in looks if look.region != "worn"], acts, rounds))
     pits = [look.pits for look in looks if look.pits is not None and look.counts]
     deep = [look.deepest_pit_mm for look in looks if look.deepest_pit_mm is not None]
     elsewhere = dict.fromkeys(
         look.region for look in looks if not look.counts and (look.rust_high or 0) > 0
     )
-    at_wear = points_of([look for look in looks if look.region == "worn"], acts)
+    at_wear = points_of([look for look in looks if look.region == "worn"], acts, rounds)
     return Course(
         coupon_id,
         points,
@@ -150,25 +172,18 @@ def _course(coupon_id: str, looks: Sequence[Look], acts: Sequence[Act]) -> Cours
     )
 
 
-def _stage_to_judge(points: Sequence[Point]) -> InspectionStage | None:
-    """Wiped where there is any, as what stays is corrosion; else the first stage there is."""
-    there = {point.stage for point in points}
-    order: tuple[InspectionStage, ...] = ("wiped", "scoured", "rinsed", "as_found")
-    return next((stage for stage in order if stage in there), None)
-
-
-def _validity(soak: Soak, finals: Mapping[str, Sequence[Point]]) -> Validity:
+def _validity(soak: Soak, areas_of: Mapping[str, Sequence[Point]]) -> Validity:
     if soak.method.needed_grade >= 10:
         needed = 0.0
     else:
         needed = area_of("iso_10289", soak.method.needed_grade)[0]
     baselines = [coupon for coupon in soak.coupons if coupon.role == "baseline"]
     references = [coupon.id for coupon in soak.coupons if coupon.role == "reference"]
-    reference = any(p.area.low > needed for i in references for p in finals.get(i, ()))
+    reference = any(p.area.low > needed for i in references for p in areas_of.get(i, ()))
     if not baselines:
         return Validity("no_baseline", needed, reference_rusted=reference)
     first = baselines[0].id
-    areas = [p.area for b in baselines for p in finals.get(b.id, ())]
+    areas = [p.area for b in baselines for p in areas_of.get(b.id, ())]
     if not areas:
         return Validity("not_looked_at", needed, first, reference_rusted=reference)
     area = mean_area(areas)
@@ -181,20 +196,23 @@ def _validity(soak: Soak, finals: Mapping[str, Sequence[Point]]) -> Validity:
 
 
 def _discoloured(
-    by_coupon: Mapping[str, Sequence[Look]],
+    by_coupon: Mapping[str, Sequence[Look]], rounds: Sequence[Round]
 ) -> tuple[tuple[Discolouration, tuple[str, ...]], ...]:
-    """Coupons by how far they discoloured, the least first: the worst side of the last look."""
+    """Coupons by how far they discoloured, the least first: the worst side in the last stage of the
+    last round that shows it.
+    """
+    began = {look_id: place for place, each in enumerate(rounds) for look_id in each.look_ids}
     worst: dict[str, Discolouration] = {}
     for coupon_id, looks in by_coupon.items():
-        told = [look for look in looks if look.discolouration is not None and look.counts]
-        if not told:
-            continue
-        last = max((look.clock_h, STAGES.index(look.stage)) for look in told)
-        here = [
-            look.discolouration for look in told
-            if (look.clock_h, STAGES.index(look.stage)) == last and look.discolouration
-        ]  # fmt: skip
-        worst[coupon_id] = max(here, key=DISCOLOURATIONS.index)
+        told = [
+            ((began.get(look.id, 0), STAGES.index(look.stage)), look.discolouration)
+            for look in looks
+            if look.discolouration is not None and look.counts
+        ]
+        if told:
+            last = max(when for when, _ in told)
+            here = [word for when, word in told if when == last]
+            worst[coupon_id] = max(here, key=DISCOLOURATIONS.index)
     return tuple(
         (word, tuple(i for i, w in worst.items() if w == word))
         for word in DISCOLOURATIONS

@@ -3,12 +3,15 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from kessik.core.corrosion.methods import InspectionStage
+from kessik.core.corrosion.exposures import exposure_of
+from kessik.core.corrosion.methods import STAGES, InspectionStage
+from kessik.core.corrosion.rounds import Round
 from kessik.core.corrosion.soaks import Act, CouponSide, Look
-from kessik.core.corrosion.timing import exposure_h
 
 RUSTED_PERCENT = 0.02
 """An area from which on a blade is called rusted: less is within what a look can miss."""
+NOTHING_PERCENT = 0.02
+"""An upper bound up to which nothing came off."""
 
 
 @dataclass(frozen=True)
@@ -26,12 +29,14 @@ class Bounds:
 
 @dataclass(frozen=True)
 class Point:
-    """What a look found of the steel, at hours of exposure."""
+    """What a look found of the steel, at hours of exposure; `round_h` is when its round began."""
 
     hours: float
+    round_h: float
     side: CouponSide
     stage: InspectionStage
     area: Bounds
+    by_eye: bool = False
 
 
 @dataclass(frozen=True)
@@ -53,59 +58,72 @@ def bounds_of(look: Look) -> Bounds | None:
     return None
 
 
-def points_of(looks: Sequence[Look], acts: Sequence[Act]) -> list[Point]:
+def points_of(looks: Sequence[Look], acts: Sequence[Act], rounds: Sequence[Round]) -> list[Point]:
     """The looks of one coupon as areas along the hours; looks at regions of the steel stand in for
-    the whole where no whole one was made, the largest of them.
+    the whole where no whole one was made in their round, the largest of them.
     """
-    whole: dict[tuple[float, CouponSide, InspectionStage], Bounds] = {}
-    parts: dict[tuple[float, CouponSide, InspectionStage], Bounds] = {}
+    began = {look_id: each.from_h for each in rounds for look_id in each.look_ids}
+    whole: list[Point] = []
+    parts: dict[tuple[float, CouponSide, InspectionStage], Point] = {}
     for look in looks:
         area = bounds_of(look)
         if not look.counts or area is None:
             continue
-        key = (round(exposure_h(look.clock_h, acts), 2), look.side, look.stage)
+        hours = exposure_of(look, acts)
+        point = Point(
+            hours, began.get(look.id, hours), look.side, look.stage, area, look.how == "grade"
+        )
         if look.region == "":
-            whole[key] = area
-        elif key not in parts or parts[key].middle < area.middle:
-            parts[key] = area
-    return [
-        Point(hours, side, stage, area)
-        for (hours, side, stage), area in sorted({**parts, **whole}.items())
-    ]
+            whole.append(point)
+            continue
+        known = parts.get(_key(point))
+        if known is None or known.area.middle < area.middle:
+            parts[_key(point)] = point
+    found = [*whole, *(part for part in parts.values() if not any(_covers(w, part) for w in whole))]
+    return sorted(found, key=lambda p: (p.hours, p.side, STAGES.index(p.stage)))
+
+
+def _covers(whole: Point, part: Point) -> bool:
+    """Whether a look at a whole side speaks of the side that a part of it was seen on."""
+    is_of_side = whole.side == part.side or "both" in (whole.side, part.side)
+    return is_of_side and (whole.round_h, whole.stage) == (part.round_h, part.stage)
+
+
+def _key(point: Point) -> tuple[float, CouponSide, InspectionStage]:
+    return point.round_h, point.side, point.stage
 
 
 def first_rust(points: Sequence[Point]) -> FirstRust:
-    """Between which looks rust first showed, on any side and in any stage."""
+    """Between which looks rust first showed, on any side and in any stage: the last hour of the
+    round that was clean, and the first of the one that was not.
+    """
     clean_until = 0.0
-    for hour in sorted({point.hours for point in points}):
-        here = [point.area for point in points if point.hours == hour]
-        if any(area.middle > RUSTED_PERCENT and area.high > RUSTED_PERCENT for area in here):
-            return FirstRust(clean_until, hour)
-        clean_until = hour
+    for began in sorted({point.round_h for point in points}):
+        here = [point for point in points if point.round_h == began]
+        rusted = [p.hours for p in here if has_rust(p.area)]
+        if rusted:
+            return FirstRust(clean_until, min(rusted))
+        clean_until = max(point.hours for point in here)
     return FirstRust(clean_until, None)
 
 
-def final_points(points: Sequence[Point], stage: InspectionStage) -> list[Point]:
-    """The last look at each side in a stage."""
-    last: dict[CouponSide, Point] = {}
-    for point in points:
-        if point.stage == stage:
-            last[point.side] = point
-    return list(last.values())
+def has_rust(area: Bounds) -> bool:
+    """Whether an area is more than a look can miss."""
+    return area.middle > RUSTED_PERCENT and area.high > RUSTED_PERCENT
 
 
 def superficial(points: Sequence[Point]) -> Bounds | None:
-    """As found less after wiping, at the last look that has both; what wiped off was not corrosion
+    """As found less after wiping, in the last round that has both; what wiped off was not corrosion
     of the steel.
     """
     sides: dict[tuple[float, CouponSide], dict[InspectionStage, Bounds]] = {}
     for point in points:
-        sides.setdefault((point.hours, point.side), {})[point.stage] = point.area
+        sides.setdefault((point.round_h, point.side), {})[point.stage] = point.area
     both = [(key, each) for key, each in sides.items() if {"as_found", "wiped"} <= each.keys()]
     if not both:
         return None
-    last = max(hours for (hours, _), _ in both)
-    gone = [_less(each["as_found"], each["wiped"]) for (hours, _), each in both if hours == last]
+    last = max(began for (began, _), _ in both)
+    gone = [_less(each["as_found"], each["wiped"]) for (began, _), each in both if began == last]
     count = len(gone)
     return Bounds(
         sum(g.low for g in gone) / count,

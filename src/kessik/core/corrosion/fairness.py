@@ -35,8 +35,9 @@ SoakFactor = Literal[
     "degreased_with", "exposed_before",
 ]  # fmt: skip
 FACTORS: tuple[SoakFactor, ...] = get_args(SoakFactor)
-_MUST_BE_KNOWN: tuple[Variable, ...] = ("flat_finish", "degreased_with")
-_ASKED_FOR: tuple[Variable, ...] = (*_MUST_BE_KNOWN, "steel", "heat_treatment")
+ASKED_FOR: frozenset[Variable] = frozenset(
+    {"flat_finish", "degreased_with", "steel", "heat_treatment"}
+)
 """Empty means not known, of these; of the others it means none."""
 HeldStatus = Literal["matched", "factor", "confounded", "pending", "let_go"]
 
@@ -95,7 +96,7 @@ def fairness(soak: Soak, specimens: Sequence[Specimen]) -> tuple[FairnessCheck, 
     factor = {each.coupon.id: value_of(soak.factor, each) for each in specimens}
     for variable in VARIABLES:
         values = {each.coupon.id: value_of(variable, each) for each in specimens}
-        found.append(_held(variable, soak, values, factor))
+        found.append(_held(variable, soak, values, factor, specimens))
     return tuple(found)
 
 
@@ -122,19 +123,40 @@ def _treatment(treatment: HeatTreatment | None) -> str:
     return ", ".join(parts)
 
 
+def _treated(values: Mapping[str, str], specimens: Sequence[Specimen]) -> FairnessCheck:
+    """How coupons of one steel were hardened: alike inside a blade, and between blades only where
+    it is recorded; every steel has its own.
+    """
+    of_steel: dict[str, dict[str, str]] = {}
+    for each in specimens:
+        blade = each.coupon.blade_id or each.coupon.id
+        of_steel.setdefault(each.steel.casefold(), {})[blade] = values[each.coupon.id].casefold()
+    several = [blades for steel, blades in of_steel.items() if len(blades) > 1 and steel]
+    told = [set(blades.values()) for blades in several]
+    if any("" in each for each in told):
+        odd = tuple(i for i, value in values.items() if not value)
+        return FairnessCheck("heat_treatment", "pending", values, odd)
+    status: HeldStatus = "confounded" if any(len(each) > 1 for each in told) else "matched"
+    return FairnessCheck("heat_treatment", status, values)
+
+
 def _held(
-    variable: Variable, soak: Soak, values: Mapping[str, str], factor: Mapping[str, str]
+    variable: Variable,
+    soak: Soak,
+    values: Mapping[str, str],
+    factor: Mapping[str, str],
+    specimens: Sequence[Specimen],
 ) -> FairnessCheck:
     """A variable that every level of the factor shares out alike cannot stand for it."""
     if variable == soak.factor:
         return FairnessCheck(variable, "factor", values)
     if variable in soak.let_go:
         return FairnessCheck(variable, "let_go", values)
-    if variable == "heat_treatment" and soak.factor == "steel":
-        return FairnessCheck(variable, "matched", values)  # every steel has its own
+    if variable == "heat_treatment":
+        return _treated(values, specimens)
     told = {v.casefold() for v in values.values()}
     if len(told) <= 1:
-        is_unknown = told <= {""} and variable in _MUST_BE_KNOWN
+        is_unknown = told <= {""} and variable in ASKED_FOR
         return FairnessCheck(variable, "pending" if is_unknown else "matched", values)
     levels: dict[str, list[str]] = {}
     for coupon_id, value in values.items():
@@ -143,7 +165,7 @@ def _held(
     if len(levels) > 1 and len(shared_out) == 1:
         return FairnessCheck(variable, "matched", values)
     known = [v.casefold() for v in values.values() if v]
-    if "" in told and len(set(known)) <= 1 and variable in _ASKED_FOR:
+    if "" in told and len(set(known)) <= 1 and variable in ASKED_FOR:
         return FairnessCheck(
             variable, "pending", values, tuple(i for i, v in values.items() if not v)
         )

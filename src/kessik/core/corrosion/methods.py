@@ -66,7 +66,7 @@ METHODS: tuple[SoakMethod, ...] = (
     SoakMethod(
         "salt_pack", "Salt pack overnight", "wet salt under a saturated cloth", 12, (12,),
         steps=("Lay the blades flat, sides marked.", "Strew salt, lay a cloth wetted to dripping"
-               " over it.", "Cover against drying; look in the morning."),
+               " over it.", "Cover against drying; inspect in the morning."),
         salt_percent=26.4, cautions=(_GLOVES,),
     ),
     SoakMethod(
@@ -107,7 +107,7 @@ METHODS: tuple[SoakMethod, ...] = (
         "damp_wrap", "Damp wrap in a closed box", "wrapped in damp cloth, in a closed box", 48,
         (12, 24, 48), tending=(Intervention("dampened", 24),), salt_percent=3.5,
         cautions=(_GLOVES,),
-        steps=("Wring the cloth out; it is damp, not wet.", "Turn the box over at each look."),
+        steps=("Wring the cloth out; it is damp, not wet.", "Turn the box over at each round."),
     ),
     SoakMethod(
         "salt_spray", "Neutral salt spray", "cabinet, 50 g/L at 35 °C", 96, (2, 6, 24, 48, 96),
@@ -127,18 +127,18 @@ def check_method(method: SoakMethod) -> None:
         raise OutOfRangeError("name the method", field="method.name")
     check_limit("soak_hours", method.hours, "hours")
     if len(method.look_h) > most("soak_looks") or len(method.tending) > most("soak_looks"):
-        raise OutOfRangeError("a method has up to 200 looks", field="look_h")
+        raise OutOfRangeError("a method has up to 200 rounds", field="look_h")
     if list(method.look_h) != sorted(set(method.look_h)):
-        raise OutOfRangeError("order the looks by hour, each hour once", field="look_h")
+        raise OutOfRangeError("order the rounds by hour, each hour once", field="look_h")
     for hour in method.look_h:
         if not 0 < hour <= method.hours:
             raise OutOfRangeError(
-                f"a look at {hour:g} h lies outside of a soak of {method.hours:g} h",
+                f"a round at {hour:g} h lies outside of a soak of {method.hours:g} h",
                 field="look_h",
                 value=hour,
             )
     if not method.stages or len(set(method.stages)) < len(method.stages):
-        raise OutOfRangeError("a look has at least one stage, each once", field="stages")
+        raise OutOfRangeError("a round has at least one stage, each once", field="stages")
     for each in method.tending:
         check_limit("soak_hours", each.every_h, "tending")
         if each.until_h is not None and each.until_h < each.from_h:

@@ -10,20 +10,28 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kessik.core.corrosion.course import RUSTED_PERCENT, Bounds, Point
-from kessik.core.corrosion.ratings import rating_points
+from kessik.core.corrosion.course import RUSTED_PERCENT, Bounds, Point, has_rust
+from kessik.core.corrosion.ordering import shared_places, tied_runs
+from kessik.core.corrosion.ratings import POINTS_A_DECADE, rating_points
+from kessik.core.corrosion.soaks import CouponSide
 
-_PRIOR_POINTS, _PRIOR_WEIGHT = 0.6, 2.0
+PRIOR_POINTS, PRIOR_WEIGHT = 0.6, 2.0
 """How far sides of one coupon usually lie apart, as a standard deviation in rating points, and how
 many pairs of sides that is worth; common practice, no source."""
-_APART = 2.0
+_RATER_POINTS = 0.7
+"""How far one rating by eye lies from another of the same side by the same person, as a standard
+deviation in rating points: twice a rating differ by about a grade; common practice, no source."""
+APART = 2.0
 _CLEAN_POINTS = rating_points(RUSTED_PERCENT)
+_SIDES_APART_POINTS = APART * math.sqrt(2.0) * PRIOR_POINTS
+"""Sides further apart than sides usually lie are shown each by itself: no mean of them holds
+either."""
 
 
 @dataclass(frozen=True)
 class RankEntry:
     """Where a coupon stands: points with their own standard error, the area they stand for, on how
-    many sides.
+    many sides; `unlike_sides` has the area of each where they lie too far apart for a mean.
     """
 
     coupon_id: str
@@ -31,10 +39,11 @@ class RankEntry:
     error: float
     area: Bounds
     sides: int
+    unlike_sides: tuple[tuple[CouponSide, Bounds], ...] = ()
 
     @property
     def is_clean(self) -> bool:
-        return self.area.middle <= RUSTED_PERCENT
+        return not any(has_rust(a) for a in (self.area, *(a for _, a in self.unlike_sides)))
 
 
 @dataclass(frozen=True)
@@ -49,37 +58,67 @@ class Ranking:
     side_spread: float
     has_repeats: bool
 
+    @property
+    def apart_factor(self) -> float:
+        """How many times as much rust one of two middling coupons had to show to be told apart."""
+        errors = [standing.error for standing in self.standings]
+        points = APART * math.sqrt(2.0) * float(np.median(errors)) if errors else 0.0
+        return float(10.0 ** (points / POINTS_A_DECADE))
+
 
 def rank(finals: Mapping[str, Sequence[Point]]) -> Ranking:
-    """Rank coupons by the last looks at their sides; coupons without an area are left out."""
+    """Rank coupons by like looks at their sides; coupons without an area are left out."""
     spread, has_repeats = _side_spread(finals.values())
     standings = sorted(
         (_standing(coupon, points, spread) for coupon, points in finals.items() if points),
         key=lambda s: -s.points,
     )
-    ties = _ties(standings)
-    return Ranking(tuple(standings), _places(standings), ties, spread, has_repeats)
+    places = shared_places(standings, are_apart)
+    return Ranking(
+        tuple(standings),
+        tuple(tuple(s.coupon_id for s in group) for group in places),
+        tuple(tuple(s.coupon_id for s in run) for run in tied_runs(standings, are_apart)),
+        spread,
+        has_repeats,
+    )
 
 
 def are_apart(one: RankEntry, other: RankEntry) -> bool:
     """Whether the soak could tell two coupons apart."""
     if one.is_clean and other.is_clean:
         return False
-    return abs(one.points - other.points) > _APART * math.hypot(one.error, other.error)
+    return abs(one.points - other.points) > APART * math.hypot(one.error, other.error)
 
 
-def _points(area: Bounds) -> tuple[float, float]:
+def _points(point: Point) -> tuple[float, float]:
     """Points of an area, and what its own interval is worth as a standard deviation."""
+    area = point.area
     best = min(rating_points(area.middle), _CLEAN_POINTS)
     width = min(rating_points(area.low), _CLEAN_POINTS) - rating_points(max(area.high, area.low))
-    return best, max(width, 0.0) / 4
+    own = max(width, 0.0) / 4
+    return best, max(own, _RATER_POINTS) if point.by_eye else own
+
+
+def _by_side(points: Sequence[Point]) -> dict[CouponSide, list[Point]]:
+    sides: dict[CouponSide, list[Point]] = {}
+    for point in points:
+        sides.setdefault(point.side, []).append(point)
+    return sides
+
+
+def _side_points(looks: Sequence[Point]) -> tuple[float, float]:
+    """Points of one side and their error; looks at it again in one round average out."""
+    each = [_points(look) for look in looks]
+    error = math.sqrt(sum(error**2 for _, error in each)) / len(each)
+    return float(np.mean([value for value, _ in each])), error
 
 
 def _side_spread(groups: Iterable[Sequence[Point]]) -> tuple[float, bool]:
-    squares, count = _PRIOR_WEIGHT * _PRIOR_POINTS**2, _PRIOR_WEIGHT
+    squares, count = PRIOR_WEIGHT * PRIOR_POINTS**2, PRIOR_WEIGHT
     repeats = 0
     for points in groups:
-        rusted = [_points(p.area)[0] for p in points if p.area.middle > RUSTED_PERCENT]
+        sides = [side for side in _by_side(points).values() if any(has_rust(p.area) for p in side)]
+        rusted = [_side_points(side)[0] for side in sides]
         if len(rusted) > 1:
             squares += float(np.var(rusted, ddof=1)) * (len(rusted) - 1)
             count += len(rusted) - 1
@@ -88,12 +127,19 @@ def _side_spread(groups: Iterable[Sequence[Point]]) -> tuple[float, bool]:
 
 
 def _standing(coupon_id: str, points: Sequence[Point], spread: float) -> RankEntry:
-    each = [_points(point.area) for point in points]
-    sides = len(points)
-    own = math.sqrt(sum(error**2 for _, error in each)) / sides
-    area = mean_area([point.area for point in points])
-    best = float(np.mean([value for value, _ in each]))
-    return RankEntry(coupon_id, best, math.hypot(spread / math.sqrt(sides), own), area, sides)
+    sides = _by_side(points)
+    areas = {side: mean_area([p.area for p in looks]) for side, looks in sides.items()}
+    each = [_side_points(looks) for looks in sides.values()]
+    own = math.sqrt(sum(error**2 for _, error in each)) / len(each)
+    values = [value for value, _ in each]
+    return RankEntry(
+        coupon_id,
+        float(np.mean(values)),
+        math.hypot(spread / math.sqrt(len(each)), own),
+        mean_area(list(areas.values())),
+        len(each),
+        tuple(areas.items()) if max(values) - min(values) > _SIDES_APART_POINTS else (),
+    )
 
 
 def mean_area(areas: Sequence[Bounds]) -> Bounds:
@@ -103,39 +149,3 @@ def mean_area(areas: Sequence[Bounds]) -> Bounds:
         float(np.mean([area.high for area in areas])),
         float(np.mean([area.middle for area in areas])),
     )
-
-
-def _ties(standings: Sequence[RankEntry]) -> tuple[tuple[str, ...], ...]:
-    """The longest runs in which nobody is apart from anybody."""
-    runs: list[tuple[int, int]] = []
-    for start in range(len(standings)):
-        end = start
-        while end + 1 < len(standings) and not any(
-            are_apart(standings[i], standings[end + 1]) for i in range(start, end + 1)
-        ):
-            end += 1
-        if end > start and not any(a <= start and end <= b for a, b in runs):
-            runs.append((start, end))
-    return tuple(tuple(s.coupon_id for s in standings[a : b + 1]) for a, b in runs)
-
-
-def _places(standings: Sequence[RankEntry]) -> tuple[tuple[str, ...], ...]:
-    """Groups between which everybody is apart from everybody."""
-    groups: list[list[RankEntry]] = []
-    for place, standing in enumerate(standings):
-        above = standings[:place]
-        if not groups or all(are_apart(standing, other) for other in above):
-            groups.append([])
-        groups[-1].append(standing)
-    merged = _until_apart(groups)
-    return tuple(tuple(s.coupon_id for s in group) for group in merged)
-
-
-def _until_apart(groups: list[list[RankEntry]]) -> list[list[RankEntry]]:
-    """Join groups that a later member ties with an earlier one."""
-    done: list[list[RankEntry]] = []
-    for group in groups:
-        while done and any(not are_apart(a, b) for a in done[-1] for b in group):
-            group = done.pop() + group
-        done.append(group)
-    return done

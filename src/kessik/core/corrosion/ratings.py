@@ -15,6 +15,8 @@ from typing import Literal
 from kessik.core.errors import OutOfRangeError
 
 Standard = Literal["iso_10289", "astm_d610", "iso_4628_3"]
+POINTS_A_DECADE = 3.0
+"""Rating points between an area and one ten times as large."""
 STANDARDS: tuple[Standard, ...] = ("iso_10289", "astm_d610", "iso_4628_3")
 
 _UPPER_PERCENT: dict[Standard, tuple[tuple[float, int], ...]] = {
@@ -104,4 +106,4 @@ def area_of(standard: Standard, grade: int) -> tuple[float, float]:
 
 def rating_points(rust_percent: float) -> float:
     """The idea behind ISO 10289 [1] as a scale without steps: 3 (2 − log10 A), 12 at most."""
-    return 3 * (2 - math.log10(max(rust_percent, 0.01)))
+    return POINTS_A_DECADE * (2 - math.log10(max(rust_percent, 0.01)))

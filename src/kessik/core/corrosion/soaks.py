@@ -1,6 +1,6 @@
 """Soaks: what is exposed, under what, and what was done and seen on the way."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
@@ -19,13 +19,17 @@ from kessik.core.records import Id, LongText, Within
 
 CouponSide = Literal["left", "right", "both"]
 CouponRole = Literal["", "baseline", "reference"]
-ActKind = Literal[TendKind, "measured", "dried", "resumed", "prolonged", "worn", "note", "ended"]
+ActKind = Literal[
+    TendKind, "measured", "dried", "resumed", "prolonged", "worn", "removed", "note", "ended"
+]
 Region = Literal[
     "", "edge", "bevel", "flat", "spine", "worn", "etched_mark", "hardware", "smear"
 ]  # fmt: skip
 STEEL_REGIONS: tuple[Region, ...] = ("", "edge", "bevel", "flat", "spine", "worn")
 """Where rust is the steel's own; elsewhere it is recorded and does not count."""
 Discolouration = Literal["none", "haze", "tint", "dark", "spots"]
+OF_ONE_COUPON: frozenset[ActKind] = frozenset({"worn", "removed"})
+"""What is done to one coupon, and never to all."""
 DISCOLOURATIONS: tuple[Discolouration, ...] = ("none", "haze", "tint", "dark", "spots")
 How = Literal["photo", "brush", "grade", "spots", "typed"]
 
@@ -80,7 +84,8 @@ class Act:
     """Something done to a soak or to one of its coupons, at `clock_h` hours after the start.
 
     `prolonged` has the new whole time in `amount`, `worn` the count of cuts, splits or scratches
-    (`said` tells which), `measured` what was measured: pH, salt in per cent, °C.
+    (`said` tells which), `measured` what was measured: pH, salt in per cent, °C. A coupon that is
+    `removed` leaves before the others.
     """
 
     id: str
@@ -185,7 +190,8 @@ def checked_look(look: Look, others: list[Look]) -> Look:
     """
     if look.clock_h < 0:
         raise OutOfRangeError(
-            "this look is from before the soak began; correct its time or the start", field="at"
+            "this inspection is from before the soak began; correct its time or the start",
+            field="at",
         )
     for name in ("rust_percent", "rust_low", "rust_high", "stain_percent"):
         value = getattr(look, name)
@@ -208,33 +214,22 @@ def checked_look(look: Look, others: list[Look]) -> Look:
     for other in others:
         if other.id != look.id and not other.struck and _same_place(look, other):
             raise OutOfRangeError(
-                f"there is a look of this side, {look.stage.replace('_', ' ')}, at that time"
+                f"there is an inspection of this side, {look.stage.replace('_', ' ')}, at that time"
                 " already: exclude it first, or choose another stage",
                 field="stage",
             )
     return look
 
 
-SAME_LOOK_H = 0.5
-"""Looks within half an hour belong together."""
-
-
-def hours_together(exposures_h: Iterable[float]) -> list[float]:
-    """The hours at which looks were made, in order: those that belong together at the first of
-    them.
-    """
-    hours: list[float] = []
-    for hour in sorted(exposures_h):
-        if not hours or hour - hours[-1] > SAME_LOOK_H:
-            hours.append(hour)
-    return hours
+_SAME_LOOK_H = 0.5
+"""One place is seen once in half an hour: a second look at it is a slip, or a repeat."""
 
 
 def _same_place(one: Look, other: Look) -> bool:
     same = (one.coupon_id, one.side, one.stage, one.region) == (
         other.coupon_id, other.side, other.stage, other.region,
     )  # fmt: skip
-    return same and abs(one.clock_h - other.clock_h) < SAME_LOOK_H
+    return same and abs(one.clock_h - other.clock_h) < _SAME_LOOK_H
 
 
 def check_act(act: Act) -> None:
@@ -249,7 +244,7 @@ def check_act(act: Act) -> None:
         if act.amount is None:
             raise OutOfRangeError("say to how many hours in all it is prolonged", field="amount")
         check_limit("soak_hours", act.amount, "amount")
-    if act.kind == "worn" and not act.coupon_id:
-        raise OutOfRangeError("say which coupon was worn", field="coupon_id")
+    if act.kind in OF_ONE_COUPON and not act.coupon_id:
+        raise OutOfRangeError("choose the coupon", field="coupon_id")
     if act.kind in ("ended", "dried") and not act.said.strip():
         raise OutOfRangeError("say why, in a few words", field="said")

@@ -15,8 +15,9 @@ from kessik.core.due import (
     WorkAhead,
 )
 from kessik.core.vocabulary import STANDINGS
+from kessik.core.words.rust import hours_words
 from kessik.core.words.sentences import counted
-from kessik.core.words.soaks import DEED_WORDS, hours_words
+from kessik.core.words.soaks import deed_words
 
 _CODES_NAMED = 4
 
@@ -41,9 +42,9 @@ def due_words(what: Waiting) -> str:
             return f"{name} has been at the analyser since {sent_on}"
         case ClaimExcluded(code, grade):
             return f"{code}: the assay excludes {grade}; inform the lender"
-        case SoakDeed(soak, deed, left_h):
+        case SoakDeed(soak, deed, left_h, missing, places):
             due = "due since" if left_h < 0 else "due in"
-            return f"{soak}: {DEED_WORDS[deed]}, {due} {hours_words(abs(left_h))}"
+            return f"{soak}: {deed_words(deed, missing, places)}, {due} {hours_words(abs(left_h))}"
         case BackupFailed(why):
             return f"The last backup failed: {why}. It is tried again every hour"
 

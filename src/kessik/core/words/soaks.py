@@ -1,144 +1,93 @@
-"""Soaks in words: what was answered, why no more can be said, and what stands against a picture."""
+"""Soaks in words: what was answered, and why no more can be said."""
 
 from collections.abc import Mapping, Sequence
 
-from kessik.core.corrosion.answer import SoakAnswer, Validity
-from kessik.core.corrosion.course import Bounds, FirstRust
-from kessik.core.corrosion.fairness import NAMES, FairnessCheck
-from kessik.core.corrosion.levels import LevelPair
-from kessik.core.corrosion.photo.area import Doubt
+from kessik.core.corrosion.answer import SoakAnswer
+from kessik.core.corrosion.course import NOTHING_PERCENT
+from kessik.core.corrosion.duties import Deed
+from kessik.core.corrosion.fairness import ASKED_FOR, NAMES, FairnessCheck
 from kessik.core.corrosion.places import SharedPlaces
-from kessik.core.corrosion.ratings import Rating, Standard
 from kessik.core.corrosion.soaks import Coupon, Soak
 from kessik.core.vocabulary import DISCOLOURATIONS, INSPECTION_STAGES
 from kessik.core.words.matching import and_words
 from kessik.core.words.performance import caveat_words
+from kessik.core.words.rust import (
+    AFTER_STAGE,
+    area_words,
+    entry_words,
+    hours_words,
+    percent_words,
+)
 from kessik.core.words.sentences import as_sentence, counted
+from kessik.core.words.soak_levels import level_name, levels_words
 
 DEED_WORDS = {
-    "look": "look", "end": "end", "sprayed": "spray with brine", "sprayed_fresh":
+    "look": "inspect", "end": "end", "sprayed": "spray with brine", "sprayed_fresh":
     "spray with fresh water", "wiped_on": "wipe brine on", "film_broken": "break the film",
     "topped_up": "top up with plain water", "turned": "turn over", "dampened": "dampen the cloth",
 }  # fmt: skip
-DOUBT_WORDS: dict[Doubt, str] = {
-    "too_fine": "The spots are too fine to be measured here: move closer, or count them.",
-    "dark_steel": "The steel is too dark for its colour to be told from rust: mark the rust with"
-    " the brush.",
-    "black": "There are dark places without colour: black rust, an etched mark or a pit in"
-    " shadow. Leave marks out, or mark it with the brush; they count in the upper bound only.",
-    "tint": "Part of the steel is tinted without a border: straw, oil or a warm reflection. It is"
-    " not counted as rust.",
-    "salt": "There are light grains on the steel: rust may lie under a crust of salt. Rinse and"
-    " look again.",
-    "burnt": "Part of the blade blinded the camera: turn the light, and repeat it.",
-    "small": "The blade is small in this picture: move closer.",
-    "no_card": "No white card was pointed out, so colours lean on the steel being grey.",
-    "wide_mask": "The mask reaches past the blade; what looks like the ground was left out."
-    " Move it.",
-}  # fmt: skip
 
 
-def percent_words(value: float) -> str:
-    """An area with honest digits."""
-    if value < 0.005:
-        return "0"
-    return f"{value:.2f}" if value < 1 else f"{value:.1f}" if value < 20 else f"{value:.0f}"
-
-
-def area_words(area: Bounds) -> str:
-    """An area with its bounds, once."""
-    low, high = percent_words(area.low), percent_words(area.high)
-    if low == high:
-        return f"{low} %"
-    span = f"{low} to {high} %"
-    return span if area.best is None else f"{percent_words(area.best)} %, {span}"
-
-
-def hours_words(hours: float) -> str:
-    """Hours of a soak, in days from three on."""
-    if hours < 1:
-        return f"{60 * hours:.0f} min"
-    if hours < 10:
-        whole, minutes = divmod(round(60 * hours), 60)
-        return f"{whole} h {minutes} min" if minutes else f"{whole} h"
-    if hours < 72:
-        return f"{hours:.0f} h"
-    days = hours / 24
-    return f"{days:.3g} days"
+def deed_words(what: Deed, missing: int = 0, places: int = 0) -> str:
+    """What is due; of a round that was begun, how much of it is still to see."""
+    if 0 < missing < places:
+        return f"{DEED_WORDS[what]}: {missing} of {places} still to see"
+    return DEED_WORDS[what]
 
 
 def soak_headline(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> str:
     """The answer in a sentence or two."""
     if soak.method.scale == "discolouration":
         return _discoloured(answer, names)
-    standings = {s.coupon_id: s for s in answer.ranking.standings}
+    standings = answer.ranking.standings
     if not standings:
-        return "Nothing has been looked at yet."
-    severity = answer.validity.severity
-    if severity == "not_enough":
-        why = validity_words(answer.validity, names)
+        return _nothing_yet(answer)
+    if answer.validity.severity == "not_enough":
+        why = validity_words(answer, names)
         return f"Not severe enough to tell: {why} Nothing is ranked."
     if len(standings) == 1:
-        only = next(iter(standings.values()))
-        return f"{as_sentence(names[only.coupon_id])}: {area_words(only.area)} rusted."
-    clean = [names[i] for i, s in standings.items() if s.is_clean]
-    if answer.levels and len(clean) < len(standings):
+        only = standings[0]
+        return f"{as_sentence(names[only.coupon_id])}: {entry_words(only)} rusted."
+    if all(standing.is_clean for standing in standings):
+        return _none_rusted(answer, names)
+    if answer.levels is not None:
         return levels_words(answer.levels, soak.factor)
     places = [[names[i] for i in place] for place in answer.ranking.places]
-    if len(clean) == len(standings):
-        return f"None of the {len(clean)} rusted in {hours_words(answer.hours)}."
     if len(places) == 1:
-        return f"{and_words(places[0])} are tied: this soak cannot tell them apart."
-    said = f"Least rust first: {order_words(answer, names)}."
-    if clean:
-        said += f" {as_sentence(and_words(clean))} did not rust."
+        said = f"{and_words(places[0])} are tied: this soak cannot tell them apart."
+    else:
+        said = f"Least rust first: {order_words(answer, names)}."
+    clean = [standing.coupon_id for standing in standings if standing.is_clean]
+    return " ".join([said, *_clean_words(answer, clean, names)])
+
+
+def _nothing_yet(answer: SoakAnswer) -> str:
+    if answer.rounds:
+        return "No rusted area has been read yet."
+    return "Nothing has been inspected yet."
+
+
+def _none_rusted(answer: SoakAnswer, names: Mapping[str, str]) -> str:
+    all_ids = [standing.coupon_id for standing in answer.ranking.standings]
+    if not any(answer.had_rust(coupon_id) for coupon_id in all_ids):
+        return f"None of the {len(all_ids)} rusted in {hours_words(answer.compared.round_h)}."
+    return " ".join(_clean_words(answer, all_ids, names))
+
+
+def _clean_words(
+    answer: SoakAnswer, clean: Sequence[str], names: Mapping[str, str]
+) -> list[str]:  # fmt: skip
+    """What is said of coupons without rust where they are judged: whether any was there before."""
+    never = [names[i] for i in clean if not answer.had_rust(i)]
+    stage = AFTER_STAGE[answer.stage] if answer.stage else ""
+    said = [f"{as_sentence(and_words(never))} did not rust."] if never else []
+    for coupon_id in clean:
+        if not answer.had_rust(coupon_id):
+            continue
+        gone = next(c.superficial for c in answer.courses if c.coupon_id == coupon_id)
+        came_off = f"; {area_words(gone)} came off" if gone and gone.high > NOTHING_PERCENT else ""
+        said.append(f"{as_sentence(names[coupon_id])} has no rust {stage}{came_off}.")
     return said
-
-
-_WITHOUT = {
-    "oil": "dry", "coating": "uncoated", "polished_before": "as it was", "exposed_before": "new",
-    "flat_finish": "unknown finish", "degreased_with": "not degreased",
-}  # fmt: skip
-
-
-def level_words(pair: LevelPair, factor: str) -> str:
-    """What one level of the factor did beside another."""
-    first, second = level_name(pair.first, factor), level_name(pair.second, factor)
-    pairs = f"{pair.apart} of {pair.pairs} pairs"
-    if pair.apart == pair.pairs:
-        pairs = {1: "the one pair", 2: "both pairs"}.get(pair.pairs, f"all {pair.pairs} pairs")
-    match pair.told:
-        case "less":
-            return f"{as_sentence(first)} rusted less than {second}, told apart on {pairs}."
-        case "more":
-            return f"{as_sentence(second)} rusted less than {first}, told apart on {pairs}."
-        case "mixed":
-            return f"{as_sentence(first)} against {second}: one way here and the other there."
-    return f"{as_sentence(first)} and {second} cannot be told apart by this soak."
-
-
-def levels_words(pairs: Sequence[LevelPair], factor: str) -> str:
-    """What the levels of the factor did: in one row where they have an order, else pair by pair."""
-    levels = list(dict.fromkeys([level for p in pairs for level in (p.first, p.second)]))
-    better = dict.fromkeys(levels, 0)
-    for pair in pairs:
-        if pair.told in ("less", "more"):
-            better[pair.first if pair.told == "less" else pair.second] += 1
-    is_row = sorted(better.values()) == list(range(len(levels)))
-    if len(levels) < 3 or not is_row:
-        return " ".join(level_words(pair, factor) for pair in pairs[:3])
-    row = sorted(levels, key=lambda level: -better[level])
-    names = [level_name(level, factor) for level in row]
-    of = max(pair.pairs for pair in pairs)
-    on = {1: "one coupon of each", 2: "both coupons of each"}.get(of, f"up to {of} coupons of each")
-    return f"Least rust first: {', then '.join(names)}, by {on}."
-
-
-def level_name(level: str, factor: str) -> str:
-    """A level of the factor as it is called."""
-    if not level:
-        return _WITHOUT[factor]
-    return f"oiled with {level}" if factor == "oil" else level
 
 
 def order_words(answer: SoakAnswer, names: Mapping[str, str]) -> str:
@@ -151,7 +100,7 @@ def order_words(answer: SoakAnswer, names: Mapping[str, str]) -> str:
 
 def _discoloured(answer: SoakAnswer, names: Mapping[str, str]) -> str:
     if not answer.discoloured:
-        return "Nothing has been looked at yet."
+        return "Nothing has been inspected yet."
     told = [
         f"{and_words([names[i] for i in coupons])} {DISCOLOURATIONS[word]}"
         for word, coupons in answer.discoloured
@@ -159,8 +108,9 @@ def _discoloured(answer: SoakAnswer, names: Mapping[str, str]) -> str:
     return f"By discolouration, the least first: {'; '.join(told)}. This does not measure rust."
 
 
-def validity_words(found: Validity, names: Mapping[str, str]) -> str:
+def validity_words(answer: SoakAnswer, names: Mapping[str, str]) -> str:
     """Whether the baseline rusted enough."""
+    found = answer.validity
     needed = f"more than {percent_words(found.needed_percent)} %"
     if found.severity == "no_baseline":
         return (
@@ -169,7 +119,9 @@ def validity_words(found: Validity, names: Mapping[str, str]) -> str:
         )
     name = names[found.baseline_id]
     if found.area is None:
-        return f"The baseline, {name}, has not been looked at yet."
+        is_seen = answer.stage is not None and answer.had_area(found.baseline_id)
+        stage = f" {AFTER_STAGE[answer.stage]}" if answer.stage and is_seen else ""
+        return f"The baseline, {name}, has not been inspected{stage} yet."
     area = area_words(found.area)
     match found.severity:
         case "enough":
@@ -183,27 +135,87 @@ def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> li
     """Why no more can be said, each reason once."""
     said = []
     if answer.validity.severity != "not_enough" and soak.method.scale == "rust":
-        said.append(validity_words(answer.validity, names))
+        said.append(validity_words(answer, names))
     if answer.validity.reference_rusted:
-        said.append("The reference that should not rust did: look at its finish, and at the brine.")
-    said += [held_words(each, names) for each in answer.confounded]
+        said.append("The reference that should not rust did: check its finish and the brine.")
+    said += compared_words(answer, names)
+    said += round_words(answer)
+    for each in answer.confounded:
+        if each.variable != "heat_treatment" or not answer.hardened:  # then its risks are said
+            said.append(held_words(each, names))
     for each in answer.held:
         if each.status == "pending":
             said.append(f"{as_sentence(NAMES[each.variable])} is not known of all: it may differ.")
-    in_pairs = max((pair.pairs for pair in answer.levels), default=0)
     for hardened in answer.hardened:
         whose = and_words([names[i] for i in hardened.coupon_ids])
         said.append(f"{whose}: {caveat_words(hardened.caveat)}.")
-    if answer.one_side_each and len(answer.ranking.standings) > 1 and in_pairs < 3:
+    blocks = answer.levels.blocks if answer.levels else 0
+    if answer.one_side_each and len(answer.ranking.standings) > 1 and blocks < 3:
         said.append("One side each proves little: expose both sides, or another coupon.")
-    shared = [place for place in answer.ranking.places if len(place) > 1]
-    chains = [tie for tie in answer.ranking.ties if not any(set(tie) == set(p) for p in shared)]
+    return [*said, *_tie_words(answer, names), *_by_hand(answer, names)]
+
+
+def _tie_words(answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
+    """Who cannot be told apart where groups alone would say too much, and what could have been."""
+    ranking = answer.ranking
+    shared = [place for place in ranking.places if len(place) > 1]
+    chains = [tie for tie in ranking.ties if not any(set(tie) == set(p) for p in shared)]
+    said = []
     if chains:
         told = "; ".join(and_words([names[i] for i in tie]) for tie in chains)
+        said.append(f"Not told apart, as they differ by no more than two sides of one do: {told}.")
+    if ranking.ties:
         said.append(
-            f"Not told apart, being closer than what sides of one coupon differ by: {told}."
+            "To be told apart here, one coupon has to show about"
+            f" {ranking.apart_factor:.2g} times the rusted area of another."
         )
-    said += _by_hand(answer, names)
+    return said
+
+
+def compared_words(answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
+    """What of the soak is not ranked, being of other hours, another stage or another side."""
+    like, said = answer.compared, []
+    stage = AFTER_STAGE[like.stage] if like.stage else ""
+    ranked_at = hours_words(like.round_h)
+    for coupon_id, why, last_h in like.unlike:
+        name = as_sentence(names[coupon_id])
+        match why:
+            case "not_looked_at":
+                said.append(f"{name} is not ranked: it has not been inspected yet.")
+            case "not_in_stage":
+                said.append(f"{name} is not ranked: at {ranked_at} it was not inspected {stage}.")
+            case "not_in_round":
+                said.append(
+                    f"{name} is not ranked: its last inspection was at {hours_words(last_h)},"
+                    f" the others are ranked at {ranked_at}."
+                )
+    if like.later_h is not None and like.stage is not None:
+        said.append(
+            f"Ranked at {ranked_at}, {stage}, the last round that all of them share; what was"
+            f" seen since, up to {hours_words(like.later_h)}, is shown along the hours."
+        )
+    for coupon_id, side in like.sides_dropped:
+        said.append(
+            f"{as_sentence(names[coupon_id])}, {side} side, is not compared: others were not"
+            " inspected on that side."
+        )
+    return said
+
+
+def round_words(answer: SoakAnswer) -> list[str]:
+    """Rounds that were late or left unfinished, and coupons that left early."""
+    said = []
+    for each in answer.rounds:
+        if each.planned_h is None:
+            continue
+        due = hours_words(each.planned_h)
+        if each.is_late:
+            said.append(f"The round due at {due} was made at {hours_words(each.from_h)}.")
+        if each.missing and each is not answer.rounds[-1]:
+            said.append(
+                f"Of the round at {due}, {len(each.missing)} of"
+                f" {counted(len(each.places), 'inspection')} were missed."
+            )
     return said
 
 
@@ -224,7 +236,7 @@ def held_words(held: FairnessCheck, names: Mapping[str, str]) -> str:
     """What differs besides the factor."""
     groups: dict[str, list[str]] = {}
     for coupon_id, value in held.values.items():
-        groups.setdefault(value or "none", []).append(names[coupon_id])
+        groups.setdefault(value_words(held, value), []).append(names[coupon_id])
     told = "; ".join(f"{value}: {and_words(coupons)}" for value, coupons in groups.items())
     return (
         f"{as_sentence(NAMES[held.variable])} differs, too ({told}): part of the difference"
@@ -232,20 +244,9 @@ def held_words(held: FairnessCheck, names: Mapping[str, str]) -> str:
     )
 
 
-def superficial_words(area: Bounds) -> str:
-    """How much of what was found wiped off."""
-    if area.high <= 0.02:
-        return "nothing wiped off"
-    return f"{area_words(area)} wiped off: superficial"
-
-
-def first_words(first: FirstRust) -> str:
-    """When rust was first seen, between looks."""
-    if first.by_h is None:
-        return f"no rust by {hours_words(first.after_h)}" if first.after_h else "not looked at"
-    if first.after_h == 0:
-        return f"rust by {hours_words(first.by_h)}"
-    return f"first rust between {hours_words(first.after_h)} and {hours_words(first.by_h)}"
+def value_words(held: FairnessCheck, value: str) -> str:
+    """What a coupon has of a variable: nothing written is not known of some, and none of others."""
+    return value or ("not known" if held.variable in ASKED_FOR else "none")
 
 
 def kept_words(kept: SharedPlaces) -> str:
@@ -288,11 +289,6 @@ def conditions_words(soak: Soak, coupon: Coupon | None, answer: SoakAnswer) -> s
     return ", ".join(part for part in parts if part)
 
 
-def doubts_words(doubts: Sequence[Doubt]) -> list[str]:
-    """What stands against an area read from a picture."""
-    return [DOUBT_WORDS[doubt] for doubt in doubts]
-
-
 def coating_words(soak: Soak, answer: SoakAnswer) -> list[str]:
     """Which coating held both parts of a coating trial, wear and rust, which are kept apart."""
     if soak.factor != "coating" or not answer.worn or not answer.ranking.standings:
@@ -317,20 +313,3 @@ def coating_words(soak: Soak, answer: SoakAnswer) -> list[str]:
             f"{as_sentence(names[0])} is best in both: the fewest scratches and the least rust."
         ]
     return [f"No blade is best in both: {names[0]} was scratched least, {names[1]} rusted least."]
-
-
-STANDARD_WORDS: dict[Standard, str] = {
-    "iso_10289": "ISO 10289", "astm_d610": "ASTM D610", "iso_4628_3": "ISO 4628-3",
-}  # fmt: skip
-BORROWED = "These grades are from standards written for coatings."
-
-
-def rating_words(rating: Rating) -> str:
-    """A grade, or between which grades it lies."""
-    prefix = "Ri " if rating.standard == "iso_4628_3" else ""
-    name = STANDARD_WORDS[rating.standard]
-    if rating.is_one:
-        return f"{name}: {prefix}{rating.worst}"
-    low, high = sorted((rating.worst, rating.best))
-    span = f"{prefix}{low} to {high}"
-    return f"{name}: {span}" if rating.grade is None else f"{name}: {prefix}{rating.grade} ({span})"

@@ -3,8 +3,8 @@
 from collections.abc import Iterator, Sequence
 from datetime import datetime, timedelta
 
+from kessik.core.corrosion.exposures import clock_of_exposure, exposure_h
 from kessik.core.corrosion.soaks import Look, Soak
-from kessik.core.corrosion.timing import clock_of_exposure, exposure_h
 from kessik.core.errors import Fault, KessikError, NotAllowedNowError, RefusedFileError
 from kessik.core.moments import Moment
 from kessik.interchange.csv_tables import Row
@@ -65,7 +65,7 @@ def import_looks_by_name(db: Database, file: NamedFile, now: Moment) -> list[str
         raise RefusedFileError(faults)
     placed = [(sheets[name][0], own) for name, own in rows_of.items()]
     _keep(db, file.name, placed, now)
-    return [f"looks saved in {sheet.soak.name}: {len(own)}" for sheet, own in placed]
+    return [f"inspections saved in {sheet.soak.name}: {len(own)}" for sheet, own in placed]
 
 
 def _sound_rows(file: NamedFile) -> tuple[Row, ...]:

@@ -111,7 +111,9 @@ def delete_picture(db: Database, soak_id: str, content_hash: str) -> None:
         looks = soaks.looks_by_soak(session, [soak_id])[soak_id]
         shown = pictures.shown_by(session, "soak", soak_id)
     if any(look.picture == content_hash for look in looks):
-        raise NotAllowedNowError("a look was read from this picture: it stays", field="picture")
+        raise NotAllowedNowError(
+            "an inspection was read from this picture: it stays", field="picture"
+        )
     hide_pictures(db, [each for each in shown if each.picture.hash == content_hash])
 
 
@@ -172,7 +174,7 @@ def look_strip(db: Database, soak_id: str, look_id: str) -> bytes:
     with db.read() as session:
         strip = soaks.find_strip(session, soak_id, look_id)
     if strip is None:
-        raise UnknownError("that look was not measured in a picture", field="look")
+        raise UnknownError("that inspection was not measured in a picture", field="look")
     return strip
 
 
@@ -203,7 +205,7 @@ def _earlier(db: Database, look_id: str) -> tuple[DecodedPicture, Measuring]:
     with db.read() as session:
         found = soaks.find_look(session, look_id)
     if found is None or found[2] is None or not found[1].picture:
-        raise UnknownError("that look was not measured in a picture", field="look")
+        raise UnknownError("that inspection was not measured in a picture", field="look")
     return _decoded(db, found[1].picture), found[2]
 
 

@@ -6,11 +6,13 @@ from datetime import datetime, timedelta
 
 from kessik.core.composition.grades import find_grade
 from kessik.core.corrosion.answer import SoakAnswer, soak_answer
+from kessik.core.corrosion.duties import DueStep, duties, next_duties
+from kessik.core.corrosion.exposures import ended_clock_h
 from kessik.core.corrosion.fairness import Specimen
 from kessik.core.corrosion.measuring import Measuring
 from kessik.core.corrosion.methods import METHODS, SoakMethod
+from kessik.core.corrosion.rounds import SideToSee, still_to_see
 from kessik.core.corrosion.soaks import Act, Look, Soak, own_methods
-from kessik.core.corrosion.timing import DueStep, duties, ended_clock_h, next_duties
 from kessik.core.errors import UnknownError
 from kessik.core.moments import Moment
 from kessik.core.pictures import Shown
@@ -35,6 +37,7 @@ class SoakSheet:
     waiting: tuple[Shown, ...]
     duties: tuple[DueStep, ...]
     answer: SoakAnswer
+    to_see: tuple[SideToSee, ...]
     clock_h: float
 
     @property
@@ -48,7 +51,7 @@ class SoakSheet:
 
     @property
     def next(self) -> list[DueStep]:
-        return next_duties(self.duties) if self.is_open else []
+        return next_duties(self.duties, self.clock_h) if self.is_open else []
 
 
 def coupon_names(soak: Soak) -> dict[str, str]:
@@ -154,6 +157,7 @@ def _sheet(
         steel = (blade.claimed_grade or "") if blade else ""
         treatment = blade.heat_treatment if blade else None
         specimens.append(Specimen(coupon, steel, treatment, chromium.get(steel)))
+    answer = soak_answer(soak, specimens, acts, looks, hour)
     used = {look.picture for look in looks}
     still = [shown for shown in waiting if shown.picture.hash not in used]
     return SoakSheet(
@@ -163,7 +167,8 @@ def _sheet(
         looks,
         tuple(sorted(still, key=lambda shown: shown.picture.taken_at or shown.picture.added_utc)),
         tuple(duties(soak, acts, looks)) if soak.started else (),
-        soak_answer(soak, specimens, acts, looks, hour),
+        answer,
+        still_to_see(soak, acts, answer.rounds, looks, hour),
         hour,
     )
 
@@ -173,7 +178,7 @@ def measured_look(db: Database, soak_id: str, look_id: str) -> tuple[Look, Measu
     with db.read() as session:
         found = soaks.find_look(session, look_id)
     if found is None or found[0] != soak_id:
-        raise UnknownError("there is no such look", field="look")
+        raise UnknownError("there is no such inspection", field="look")
     return found[1], found[2]
 
 

@@ -50,8 +50,8 @@ def change_soak(db: Database, soak_id: str, changes: Mapping[str, Any]) -> Soak:
         if gone & looked_at:
             name = next(c.name for c in before.coupons if c.id in gone & looked_at)
             raise NotAllowedNowError(
-                f"{name} has been looked at in this soak and stays in it; exclude its looks"
-                " instead",
+                f"{name} was inspected in this soak and stays in it; exclude its"
+                " inspections instead",
                 field="coupons",
             )
         return _saved(session, changed)
@@ -131,7 +131,7 @@ def keep_look(
         raise UnknownError("there is no such coupon in this soak", field="coupon_id")
     kept = soaks.find_look(session, look.id)
     if kept is not None and kept[0] != soak.id:
-        raise ConflictError("this look belongs to another soak", field="look")
+        raise ConflictError("this inspection belongs to another soak", field="look")
     timed = replace(look, clock_h=clock_h(_begun(soak), look.at))
     _not_in_the_future(look.at, now)
     others = soaks.looks_by_soak(session, [soak.id])[soak.id]
@@ -150,7 +150,7 @@ def exclude_look(db: Database, soak_id: str, look_id: str, reason: str) -> Look:
         soak = get_soak(session, soak_id)
         kept = soaks.find_look(session, look_id)
         if kept is None or kept[0] != soak_id:
-            raise UnknownError("there is no such look", field="look")
+            raise UnknownError("there is no such inspection", field="look")
         struck = with_clock(soak, replace(kept[1], struck=reason.strip()))
         if not struck.struck:
             others = soaks.looks_by_soak(session, [soak_id])[soak_id]

@@ -24,6 +24,8 @@ const KINDS = {
 } as const;
 const BLANK = { amount: "", ph: "", salt_percent: "", temperature_c: "", said: "" };
 
+const isOfOne = (kind: ActKind) => WORDS.actsOfOne.some(([one]) => one === kind);
+
 /** Something done to the soak, at its true time. */
 export function ActForm({
   soak,
@@ -55,7 +57,7 @@ export function ActForm({
     const read = form.read();
     if (!read) return;
     const { at, ...rest } = read;
-    save.mutate({ ...moment(at), kind, coupon_id: kind === "worn" ? coupon : "", ...rest });
+    save.mutate({ ...moment(at), kind, coupon_id: isOfOne(kind) ? coupon : "", ...rest });
   };
   return (
     <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-3">
@@ -68,8 +70,8 @@ export function ActForm({
         <Options of={WORDS.acts} />
       </Choice>
       <MomentField label="When" className="col-span-2" {...form.field("at")} />
-      {kind === "worn" ? (
-        <Choice label="Coupons" value={coupon} onPick={setCoupon} error={form.at("coupon_id")}>
+      {isOfOne(kind) ? (
+        <Choice label="Coupon" value={coupon} onPick={setCoupon} error={form.at("coupon_id")}>
           {soak.coupons.map((each) => (
             <Option key={each.id} value={each.id}>
               {each.called}

@@ -1,10 +1,10 @@
 import { type Course, RustCourse } from "../../charts/RustCourse";
 import { WORDS } from "../../domain/words";
-import { Mark } from "../../ui/Mark";
 import { Note } from "../../ui/Note";
 import { Heading } from "../../ui/Section";
 import { Table } from "../../ui/Table";
 import { useWidth } from "../../ui/useWidth";
+import { Ladder } from "./Ladder";
 import type { Coupon, Soak } from "./soak";
 
 /** What the soak says: the order with shared places, the curves, and why no more can be said. */
@@ -12,7 +12,7 @@ export function Answer({ soak }: { soak: Soak }) {
   const { ref, width } = useWidth<HTMLDivElement>(620);
   const { answer } = soak;
   const hasCourse = soak.answer.courses.some(
-    (c) => new Set(c.points.map((p) => Math.round(p.hours))).size > 1,
+    (c) => new Set(c.points.map((p) => p.round_h)).size > 1,
   );
   const by = new Map(soak.coupons.map((coupon, place) => [coupon.id, { coupon, place }]));
   return (
@@ -35,38 +35,7 @@ export function Answer({ soak }: { soak: Soak }) {
           <Reasons soak={soak} />
         </div>
         <div>
-          <Heading>Least rust first{answer.judged_stage ? `, ${answer.judged_stage}` : ""}</Heading>
-          <ol className="mt-1">
-            {answer.standings.map((standing, i) => {
-              const found = by.get(standing.coupon_id);
-              const before = answer.standings[i - 1];
-              return (
-                <li
-                  key={standing.coupon_id}
-                  className={`grid grid-cols-[2.2rem_1.5rem_1fr_auto] items-center gap-x-2 py-1
-                    ${before?.place === standing.place ? "" : "border-t border-line"}`}
-                >
-                  <span className="font-semibold text-ink-2">
-                    {before?.place === standing.place ? "" : standing.place}
-                  </span>
-                  <Mark
-                    mark={found?.coupon.blade_id ? found.coupon.mark : (found?.place ?? 0)}
-                    size={18}
-                  />
-                  <span className="font-semibold">{found?.coupon.called}</span>
-                  <span className="text-note">{standing.area.says}</span>
-                  <span className="col-span-2 col-start-3 text-note text-ink-2">
-                    {aside(soak, standing.coupon_id)}
-                  </span>
-                </li>
-              );
-            })}
-          </ol>
-          {answer.standings.length === 0 ? (
-            <p className="text-ink-2">Nothing is ranked.</p>
-          ) : (
-            <Note className="mt-1">Same number: tied.</Note>
-          )}
+          <Ladder soak={soak} />
           {answer.discoloured.length ? (
             <dl className="mt-3 text-note">
               {answer.discoloured.map(({ word, coupon_ids: ids }) => (
@@ -116,19 +85,12 @@ function WornTable({ soak }: { soak: Soak }) {
               {soak.coupons.find((c) => c.id === each.coupon_id)?.called}
             </th>
             <td className="py-1 pr-6">{each.counts.join(", ")}</td>
-            <td className="py-1">{each.rust_where_worn || "not looked at"}</td>
+            <td className="py-1">{each.rust_where_worn || "not inspected"}</td>
           </tr>
         ))}
       </Table>
     </>
   );
-}
-
-function aside(soak: Soak, couponId: string): string {
-  const found = soak.answer.courses.find((c) => c.coupon_id === couponId);
-  if (!found) return "";
-  const pits = found.pits ? `${found.pits} pits` : "";
-  return [found.first, found.superficial, pits].filter(Boolean).join(" · ");
 }
 
 /** The area from which on the baseline has rusted enough: the edge of its grade. */
@@ -140,7 +102,7 @@ function course(soak: Soak, coupon: Coupon, place: number): Course {
   const found = soak.answer.courses.find((c) => c.coupon_id === coupon.id);
   const groups = new Map<string, { hours: number; stage: string; areas: number[][] }>();
   for (const point of found?.points ?? []) {
-    const key = `${point.hours}|${point.stage}`;
+    const key = `${point.round_h}|${point.stage}`;
     const group = groups.get(key) ?? { hours: point.hours, stage: point.stage, areas: [] };
     const middle = point.area.best ?? (point.area.low + point.area.high) / 2;
     group.areas.push([point.area.low, middle, point.area.high]);

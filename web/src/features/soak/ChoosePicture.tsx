@@ -15,7 +15,7 @@ export function ChoosePicture({ soak, onPick }: { soak: Soak; onPick: (hash: str
   return (
     <div className="max-w-3xl">
       <FilePick
-        label="Pictures of this look, JPEG, PNG or WebP; location data is removed"
+        label="Pictures of this inspection, JPEG, PNG or WebP; location data is removed"
         accept="image/jpeg,image/png,image/webp"
         onPick={(files) => (files.length ? add.mutate(files) : undefined)}
         isWrong={Boolean(add.error)}

@@ -25,7 +25,7 @@ export function Fairness({ soak }: { soak: Soak }) {
             <dt className="font-semibold">{variable.name}</dt>
             <dd className="text-note">
               {labelOf("soakStates", variable.status)}
-              <span className="block text-ink-2">{told(variable.values)}</span>
+              <span className="block text-ink-2">{shortened(variable.told)}</span>
             </dd>
           </div>
         ))}
@@ -34,10 +34,6 @@ export function Fairness({ soak }: { soak: Soak }) {
   );
 }
 
-/** The different values, each once. */
-function told(values: Record<string, string>): string {
-  const different = [...new Set(Object.values(values))].map((value) => value || "none");
-  return different.length > 4
-    ? `${different.slice(0, 3).join(", ")} and ${different.length - 3} more`
-    : different.join(", ");
-}
+/** The different values, a few of many. */
+const shortened = (told: readonly string[]): string =>
+  told.length > 4 ? `${told.slice(0, 3).join(", ")} and ${told.length - 3} more` : told.join(", ");

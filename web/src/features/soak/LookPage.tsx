@@ -32,7 +32,7 @@ export function LookPage() {
   const soak = useQuery(soakQuery(soakId));
   const lookId = search.get("look") ?? "";
   const kept = useQuery({ ...measuringQuery(soakId, lookId), enabled: Boolean(lookId) });
-  if (soak.isPending || (lookId && kept.isPending)) return <Waiting what="the look" />;
+  if (soak.isPending || (lookId && kept.isPending)) return <Waiting what="the inspection" />;
   if (soak.isError) return <Failed error={soak.error} onRetry={() => void soak.refetch()} />;
   const look = soak.data.looks.find((each) => each.id === lookId);
   return (
@@ -77,7 +77,7 @@ function Looking({
   const after = look ? null : following(soak, whose);
   const next = () => {
     if (!after) navigate(`/soak/${soak.id}`);
-    else setSearch({ coupon: after.coupon, side: after.side, stage: whose.stage });
+    else setSearch({ coupon: after.coupon, side: after.side, stage: after.stage });
   };
   const busy = save.isPending || unread.area || unread.more;
   const keep = (more: Partial<Schemas["LookBody"]>) => {
@@ -111,7 +111,7 @@ function Looking({
           {look?.struck ? ` (excluded: ${look.struck})` : ""}
         </h1>
         <Button kind="next" disabled={busy} onClick={() => keep({})}>
-          {look ? "Save changes" : after ? `Save, then ${after.says}` : "Save look"}
+          {look ? "Save changes" : after ? `Save, then ${after.says}` : "Save inspection"}
         </Button>
       </div>
       <WhoseLook soak={soak} whose={whose} refused={refused} onWhose={setWhose} />
@@ -121,7 +121,7 @@ function Looking({
       />
       <div className="mt-5">
         <Toggles
-          says="How it is read"
+          says="Read"
           value={way}
           onPick={(picked) => {
             setWay(picked);

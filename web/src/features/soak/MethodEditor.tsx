@@ -54,7 +54,7 @@ function Stages({ form }: { form: SoakFields }) {
   };
   return (
     <div className="bench:col-span-6">
-      <Note className="font-medium">Each look in these stages</Note>
+      <Note className="font-medium">Stages of each round</Note>
       <div className="flex flex-wrap gap-x-6">
         {WORDS.inspectionStages.map(([stage, name]) => (
           <Tick

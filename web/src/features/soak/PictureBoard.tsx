@@ -41,7 +41,7 @@ export function PictureBoard({
     <div ref={ref} className="relative w-full" style={{ height }}>
       <img
         src={`/api/pictures/${hash}`}
-        alt="The blade at this look"
+        alt="The blade at this inspection"
         className="absolute inset-0 size-full"
         draggable={false}
       />

@@ -131,7 +131,7 @@ export function PictureLook({
               <Line name="stained" value={`${shown(rust.stain_percent)} %`} colour="#286ebe" />
               {rust.new_percent !== null ? (
                 <Line
-                  name="new since the last look"
+                  name="new since the last inspection"
                   value={`${shown(rust.new_percent)} %`}
                   colour="#e0a800"
                 />

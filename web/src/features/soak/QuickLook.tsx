@@ -57,7 +57,7 @@ function Grades({ busy, onKeep }: { busy: boolean; onKeep: Keep }) {
   return (
     <Section title="Rusted share of this side">
       <Note>
-        Grades of ISO 10289, made for coatings. One key saves the look and opens the next.
+        Grades of ISO 10289, made for coatings. One key saves the inspection and opens the next.
       </Note>
       <ul className="mt-2">
         {all.map((each) => (

@@ -119,7 +119,7 @@ function Form({
         ))}
       </Choice>
       <Field label="Lasts" unit="h" {...form.field("hours")} />
-      <Field label="Looks at" unit="h" {...form.field("look_h")} />
+      <Field label="Inspect at" unit="h" {...form.field("look_h")} />
       <div className="bench:col-span-6">
         <Note>
           {[form.typed.immersed_in, ...form.typed.steps.split("\n"), ...(method.cautions ?? [])]

@@ -74,7 +74,7 @@ function Opened({ soak }: { soak: Soak }) {
         {soak.started_utc ? (
           <>
             <a className={buttonLook("quiet")} href={`/api/soaks/${soak.id}/looks.csv`} download>
-              Export looks
+              Export inspections
             </a>
             <a className={buttonLook("quiet")} href={`/api/soaks/${soak.id}/calendar.ics`} download>
               Calendar of what is due
@@ -119,7 +119,7 @@ function Due({ soak, onDo }: { soak: Soak; onDo: (kind: ActKind) => void }) {
             <span className={`answer ${left < 0 ? "text-rust" : ""}`}>{hoursSaid(left)}</span>
             {duty.what === "look" ? (
               <Link className={buttonLook("next")} to={`/soak/${soak.id}/look`}>
-                Look now
+                Inspect now
               </Link>
             ) : (
               <Button onClick={() => onDo(duty.what as ActKind)}>Done just now</Button>
@@ -172,16 +172,16 @@ function BringLooks({ soak }: { soak: Soak }) {
     setKept((await importLooks(soak.id, file)).looks);
   });
   return (
-    <Fold title="Import looks" className="w-full max-w-xl">
+    <Fold title="Import inspections" className="w-full max-w-xl">
       <FilePick
-        label="A looks file, CSV: one row a look"
+        label="A looks file, CSV: one row an inspection"
         onPick={(files) => (files[0] ? bring.mutate(files[0]) : undefined)}
         isWrong={Boolean(bring.error)}
       />
       {bring.error ? <Faults error={bring.error} /> : null}
       {kept !== null && !bring.error ? (
         <p role="status" className="mt-1">
-          {plural(kept, "look")} kept.
+          {plural(kept, "inspection")} kept.
         </p>
       ) : null}
     </Fold>

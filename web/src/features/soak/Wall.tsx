@@ -5,9 +5,9 @@ import { Table } from "../../ui/Table";
 import { AreaBar } from "./AreaBar";
 import type { Coupon, Look, Soak } from "./soak";
 
-/** Coupons along time: a row a coupon, a column a look; each side and stage as it was seen. */
+/** Coupons along time: a row a coupon, a column a round; each side and stage as it was seen. */
 export function Wall({ soak }: { soak: Soak }) {
-  const hours = soak.look_hours;
+  const hours = [...new Set(soak.looks.map((look) => look.together_h))].sort((a, b) => a - b);
   return (
     <div className="mt-5">
       <Table
@@ -50,7 +50,7 @@ function Row({
           {coupon.called}
         </span>
         <span className="cond block text-note font-normal text-ink-2">
-          {[coupon.steel, coupon.role === "baseline" ? "must rust" : "", coupon.oil]
+          {[coupon.steel, coupon.role === "baseline" ? "must rust" : "", coupon.coating, coupon.oil]
             .filter(Boolean)
             .join(" · ")}
         </span>
@@ -110,9 +110,11 @@ function Seen({ soak, look }: { soak: Soak; look: Look }) {
 function short(look: Look): string {
   if (look.rust_percent !== null) return `${honestPercent(look.rust_percent)} %`;
   if (look.rust_low !== null && look.rust_high !== null)
-    return `${honestPercent(look.rust_low)} to ${honestPercent(look.rust_high)} %`;
+    return span(honestPercent(look.rust_low), honestPercent(look.rust_high));
   return look.discolouration ?? "";
 }
+
+const span = (low: string, high: string) => (low === high ? `${low} %` : `${low} to ${high} %`);
 
 function honestPercent(value: number): string {
   if (value < 0.005) return "0";

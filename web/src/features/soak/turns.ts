@@ -1,3 +1,4 @@
+import { labelOf } from "../../domain/words";
 import type { Look, Soak } from "./soak";
 
 /** A side in a stage, to be looked at. */
@@ -14,37 +15,32 @@ export const sideOf = (soak: Soak, couponId: string, wanted: Look["side"]) => {
   return own.includes(wanted) ? wanted : (own[0] ?? "both");
 };
 
-const isSeenNow = (soak: Soak, whose: Whose) =>
-  soak.looks.some(
-    (look) =>
-      !look.struck &&
-      look.coupon_id === whose.coupon &&
-      look.side === whose.side &&
-      look.stage === whose.stage &&
-      look.is_of_now,
-  );
+const isSame = (one: Whose, other: Whose) =>
+  one.coupon === other.coupon && one.side === other.side && one.stage === other.stage;
 
-const turns = (soak: Soak, stage: Look["stage"]): Whose[] =>
-  soak.coupons.flatMap((c) => sides(soak, c.id).map((side) => ({ coupon: c.id, side, stage })));
+/** What is still to be seen in this round, stage by stage. */
+const toSee = (soak: Soak): Whose[] =>
+  soak.to_see.map(({ coupon_id, side, stage }) => ({ coupon: coupon_id, side, stage }));
 
-/** The first side that has not been looked at now, stage by stage. */
+/** The first side that is still to be seen; the first of all where none is. */
 export function firstOpen(soak: Soak): Whose {
-  const all = soak.how.stages.flatMap((stage) => turns(soak, stage));
+  const coupon = soak.coupons[0]?.id ?? "";
   const stage = soak.how.stages[0] ?? "as_found";
-  return (
-    all.find((whose) => !isSeenNow(soak, whose)) ??
-    all[0] ?? { coupon: soak.coupons[0]?.id ?? "", side: "both", stage }
-  );
+  return toSee(soak)[0] ?? { coupon, side: sideOf(soak, coupon, "left"), stage };
 }
 
-/** The side after this one, of the same stage; null after the last. */
+/** What is to be seen after this side, the first that was passed over last; null after the last. */
 export function following(soak: Soak, whose: Whose): (Whose & { says: string }) | null {
-  const all = turns(soak, whose.stage);
-  const here = all.findIndex((t) => t.coupon === whose.coupon && t.side === whose.side);
-  const next = all.slice(here + 1).find((turn) => !isSeenNow(soak, turn));
+  const left = toSee(soak);
+  const here = left.findIndex((each) => isSame(each, whose));
+  const next = [...left.slice(here + 1), ...left.slice(0, Math.max(here, 0))][0];
   if (!next) return null;
   const name = soak.coupons.find((c) => c.id === next.coupon)?.called ?? "";
-  return { ...next, says: next.side === "both" ? name : `${name} ${next.side}` };
+  const stage = next.stage === whose.stage ? "" : labelOf("inspectionStages", next.stage);
+  return {
+    ...next,
+    says: [name, next.side === "both" ? "" : next.side, stage].filter(Boolean).join(" "),
+  };
 }
 
 /** The last look at this side before, in a picture: its outline can be carried over. */
