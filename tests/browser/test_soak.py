@@ -76,7 +76,7 @@ def begun(served):
 
 
 def graded(person, soak_id, coupon, side, key):
-    """A look by one key; the page goes on to the next side by itself."""
+    """An inspection by one key; the page goes on to the next side by itself."""
     address = f"/soak/{soak_id}/look?coupon={coupon['id']}&side={side}&stage=wiped"
     person.open(address)
     person.see("more than half")
@@ -91,7 +91,7 @@ def area(person):
 def test_a_new_soak_is_written_and_begun(person):
     person.open("/soak?new=soak")
     person.see("The question, in one sentence")
-    press(person, "A piece of steel")
+    press(person, "Add a piece of steel")
     press(person, "Save soak")
     person.see("name the soak")
     field(person, "Name").send_keys("Overnight")
@@ -99,7 +99,7 @@ def test_a_new_soak_is_written_and_begun(person):
     press(person, "Save soak")
     person.see("Not begun yet.")
     press(person, "Begin the soak")
-    person.see("look, in")
+    person.see("inspect, in")
     assert person.errors() == [] or all("422" in error for error in person.errors())
 
 
@@ -127,7 +127,7 @@ def test_pictures_are_measured_and_the_answer_has_a_tie(person, served, pictures
     put_picture(person, pictures / "second.jpg")
     person.see("Draw the outline of the blade")
     press(person, "Copy the last outline")
-    person.see("new since the last look", seconds=40)
+    person.see("new since the last inspection", seconds=40)
     person.until(lambda: 5 < area(person) < 7.5)
     press(person, "Save, then A right")
     for coupon, side, key in (

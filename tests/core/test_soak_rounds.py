@@ -63,7 +63,7 @@ def test_a_late_round_keeps_its_true_hour_and_what_was_missed_is_said():
     answer, _, reasons = answered(soak, looks)
     assert [r.from_h for r in answer.rounds] == [12, 33]
     assert "The round due at 24 h was made at 33 h." in reasons
-    assert "Of the round at 12 h, 6 of 12 inspections were missed." in reasons
+    assert "The round due at 12 h was not inspected as found." in reasons
 
 
 def test_a_blade_that_left_early_is_ranked_where_all_were_and_not_called_better():
@@ -155,3 +155,16 @@ def test_every_inspection_is_in_one_round_and_rounds_do_not_overlap(seen):
     served = [r.planned_h for r in rounds if r.planned_h is not None]
     assert len(served) == len(set(served))
     assert all(exposure_h(r.from_h, []) <= r.to_h for r in rounds)
+
+
+def test_what_was_not_as_the_method_has_it_enters_the_reasons():
+    soak = soak_of(*THREE, method="wiped")
+    acts = [
+        act("measured", 1, salt_percent=9.0), act("wiped_on", 6), act("wiped_on", 12.5),
+        act("dried", 20), act("resumed", 26),
+    ]  # fmt: skip
+    _, _, reasons = answered(soak, [*both("A", 1, 1, hours=12)], acts, now_h=44)
+    assert "The brine was measured at 9 % salt; 3.5 % was planned." in reasons
+    # due by then: 6, 12 and 18 h, and 24, 30 and 36 h of exposure, which are 30, 36 and 42 h
+    assert "To wipe brine on: 4 of 6 times are not recorded." in reasons
+    assert "The coupons were dry for 6 h; these hours do not count." in reasons

@@ -30,10 +30,10 @@ def both(name, left, right, stage="wiped", hours=14.0):
     return [look(name, "left", left, stage, hours), look(name, "right", right, stage, hours)]
 
 
-def answered(soak, looks, acts=(), steels=None):
+def answered(soak, looks, acts=(), steels=None, now_h=14.0):
     steels = steels or {c.id: c.name for c in soak.coupons}
     specimens = [Specimen(c, steels.get(c.id, "")) for c in soak.coupons]
-    answer = soak_answer(soak, specimens, acts, looks, 14.0)
+    answer = soak_answer(soak, specimens, acts, looks, now_h)
     names = {c.id: c.name for c in soak.coupons}
     return answer, soak_headline(soak, answer, names), soak_reasons(soak, answer, names)
 

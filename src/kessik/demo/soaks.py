@@ -59,7 +59,7 @@ _SALT_PACK = {
 
 
 def build_soaks(db: Database, days: Days) -> None:
-    """Four soaks; the damp wrap began so long ago that its two-day look is due."""
+    """Four soaks; the damp wrap began so long ago that its two-day round is due."""
     _salt_pack(db, days)
     _brine(db, days)
     _damp_wrap(db, days)
@@ -95,7 +95,8 @@ def _brine(db: Database, days: Days) -> None:
     coupons = tuple(_coupon("brine", code, role=_role(code)) for code in _SALT_PACK)
     soak = Soak(
         _BRINE_ID, "5 % brine overnight", "Does anything change its place in plain brine?", "steel",
-        BY_KEY["brine_overnight"], coupons, "table salt, without iodine", "tap water",
+        replace(BY_KEY["brine_overnight"], stages=("wiped",)), coupons,
+        "table salt, without iodine", "tap water",
     )  # fmt: skip
     begun = days.moment(6, 18)
     _begin(db, soak, begun, days)
@@ -121,7 +122,10 @@ def _damp_wrap(db: Database, days: Days) -> None:
             role = _role(code) if not oil else ""
             arm = "oiled" if oil else "dry"
             coupons.append(_coupon("damp wrap", code, side=side, oil=oil, arm=arm, role=role))
-    method = replace(BY_KEY["damp_wrap"], hours=168, look_h=(12.0, 24.0, 48.0, 96.0, 168.0))
+    method = replace(
+        BY_KEY["damp_wrap"], hours=168, look_h=(12.0, 24.0, 48.0, 96.0, 168.0),
+        stages=("as_found",),
+    )  # fmt: skip
     soak = Soak(
         DAMP_WRAP_ID, "Damp wrap, oiled and dry",
         "Does a wipe of oil keep a blade that is put away wet from rusting for a week?", "oil",
@@ -158,11 +162,13 @@ def _coatings(db: Database, days: Days) -> None:
         for arm in arms
     for oil in (False, True)
     )  # fmt: skip
-    coupons = tuple(replace(c, name=f"{c.name}{' oiled' if c.oil else ''}") for c in coupons)
+    coupons = tuple(
+        replace(c, name=f"{c.name}{' oiled' if c.oil else ''}", steel="1.2842") for c in coupons
+    )
     soak = Soak(
         COATINGS_ID, "Coatings: worn, then soaked",
         "Which coating still keeps the rust off once cutting has scratched it?", "coating",
-        replace(BY_KEY["brine_overnight"], stages=("as_found", "wiped")), coupons,
+        replace(BY_KEY["brine_overnight"], stages=("wiped",)), coupons,
         "table salt, without iodine", "tap water",
     )  # fmt: skip
     begun = days.moment(4, 18)

@@ -19,6 +19,7 @@ class ActOut(Answer[Act], without="at"):
     at_utc: str
     offset_minutes: int
     exposure_h: float
+    says: str
 
 
 class LookOut(Answer[Look], without="at"):

@@ -34,6 +34,7 @@ from kessik.core.words.rust import (
     superficial_words,
 )
 from kessik.core.words.soaks import (
+    act_words,
     conditions_words,
     deed_words,
     kept_words,
@@ -51,6 +52,7 @@ def act_out(act: Act, acts: Sequence[Act]) -> ActOut:
         at_utc=act.at.utc,
         offset_minutes=act.at.offset_minutes,
         exposure_h=exposure_h(act.clock_h, acts),
+        says=act_words(act),
     )
 
 
@@ -181,7 +183,7 @@ def _coupons(sheet: SoakSheet) -> list[CouponOut]:
             CouponOut.showing(
                 coupon,
                 called=sheet.names[coupon.id],
-                steel=(blade.claimed_grade or "") if blade else "",
+                steel=sheet.steel_of(coupon),
                 mark=blade.mark if blade else 0,
             )
         )

@@ -3,6 +3,7 @@
 __all__ = [
     "answer",
     "brine",
+    "care",
     "course",
     "duties",
     "exposures",

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from kessik.core.corrosion.care import CareFinding, care_findings
 from kessik.core.corrosion.compared import LikeLooks, like_looks
 from kessik.core.corrosion.course import (
     Bounds,
@@ -91,6 +92,7 @@ class SoakAnswer:
     levels: LevelOrder | None = None
     hardened: tuple[Hardened, ...] = ()
     rounds: tuple[Round, ...] = ()
+    care: tuple[CareFinding, ...] = ()
 
     @property
     def confounded(self) -> tuple[FairnessCheck, ...]:
@@ -146,6 +148,7 @@ def soak_answer(
         level_order(soak.factor, specimens, standings),
         hardening_warnings(specimens),
         rounds,
+        care_findings(soak, acts, clock_h),
     )
 
 

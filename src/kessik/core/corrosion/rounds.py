@@ -48,6 +48,11 @@ class Round:
     missing: tuple[SideToSee, ...] = ()
     is_late: bool = False
 
+    @property
+    def seen(self) -> tuple[SideToSee, ...]:
+        """What was to be seen and was."""
+        return tuple(place for place in self.places if place not in self.missing)
+
     def holds_hour(self, hour: float) -> bool:
         """Whether a look at this hour of exposure still belongs to the round."""
         return hour - self.from_h <= like_h(self.from_h)

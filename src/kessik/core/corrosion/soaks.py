@@ -38,7 +38,8 @@ How = Literal["photo", "brush", "grade", "spots", "typed"]
 class Coupon:
     """One thing exposed: a blade or a piece of steel, or one side of it, under a preparation.
 
-    `arm` names what was done to it that the soak compares; `exposed_before` what this side went
+    `arm` names what was done to it that the soak compares, `steel` what a piece is made of, by its
+    designation; of a blade its own page says it; `exposed_before` what this side went
     through already, in words.
     """
 
@@ -54,6 +55,7 @@ class Coupon:
     polished_before: str = ""
     degreased_with: str = ""
     exposed_before: str = ""
+    steel: str = ""
 
 
 @dataclass(frozen=True)

@@ -2,7 +2,7 @@
 
 from kessik.core.corrosion.levels import LevelEntry, LevelOrder
 from kessik.core.words.matching import and_words
-from kessik.core.words.rust import area_words
+from kessik.core.words.rust import area_words, percent_words
 from kessik.core.words.sentences import as_sentence, counted
 
 _WITHOUT = {
@@ -62,5 +62,6 @@ def level_entry_words(entry: LevelEntry) -> str:
     """The area of a level, and from where to where its coupons lie."""
     if len(entry.coupons) == 1:
         return area_words(entry.area)
-    least, most = (area_words(entry.least), area_words(entry.most))
-    return f"{area_words(entry.area)} over {len(entry.coupons)} coupons: {least} to {most}"
+    least, most = (percent_words(area.middle) for area in (entry.least, entry.most))
+    over = f"{percent_words(entry.area.middle)} % over {len(entry.coupons)} coupons"
+    return f"{over}, from {least} to {most} %"

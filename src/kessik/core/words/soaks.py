@@ -3,12 +3,14 @@
 from collections.abc import Mapping, Sequence
 
 from kessik.core.corrosion.answer import SoakAnswer
+from kessik.core.corrosion.care import BrineOff, CareFinding, DryHours, TendingMissed
 from kessik.core.corrosion.course import NOTHING_PERCENT
 from kessik.core.corrosion.duties import Deed
 from kessik.core.corrosion.fairness import ASKED_FOR, NAMES, FairnessCheck
 from kessik.core.corrosion.places import SharedPlaces
-from kessik.core.corrosion.soaks import Coupon, Soak
-from kessik.core.vocabulary import DISCOLOURATIONS, INSPECTION_STAGES
+from kessik.core.corrosion.rounds import Round
+from kessik.core.corrosion.soaks import Act, Coupon, Soak
+from kessik.core.vocabulary import ACTS, DISCOLOURATIONS, INSPECTION_STAGES
 from kessik.core.words.matching import and_words
 from kessik.core.words.performance import caveat_words
 from kessik.core.words.rust import (
@@ -140,6 +142,7 @@ def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> li
         said.append("The reference that should not rust did: check its finish and the brine.")
     said += compared_words(answer, names)
     said += round_words(answer)
+    said += [care_words(each) for each in answer.care]
     for each in answer.confounded:
         if each.variable != "heat_treatment" or not answer.hardened:  # then its risks are said
             said.append(held_words(each, names))
@@ -212,11 +215,41 @@ def round_words(answer: SoakAnswer) -> list[str]:
         if each.is_late:
             said.append(f"The round due at {due} was made at {hours_words(each.from_h)}.")
         if each.missing and each is not answer.rounds[-1]:
-            said.append(
-                f"Of the round at {due}, {len(each.missing)} of"
-                f" {counted(len(each.places), 'inspection')} were missed."
-            )
+            said.append(f"The round due at {due} {_missed_words(each)}.")
     return said
+
+
+def care_words(found: CareFinding) -> str:
+    """What was not as the method has it."""
+    match found:
+        case BrineOff(measured, planned):
+            return f"The brine was measured at {measured:g} % salt; {planned:g} % was planned."
+        case TendingMissed(kind, missed, due):
+            return f"To {DEED_WORDS[kind]}: {missed} of {due} times are not recorded."
+        case DryHours(hours):
+            return f"The coupons were dry for {hours_words(hours)}; these hours do not count."
+
+
+def act_words(act: Act) -> str:
+    """What was done, with its figures."""
+    if act.kind == "worn":
+        return f"{act.amount or 0:g} {act.said}".strip()
+    figures = [
+        "" if act.ph is None else f"pH {act.ph:g}",
+        "" if act.salt_percent is None else f"{act.salt_percent:g} % salt",
+        "" if act.temperature_c is None else f"{act.temperature_c:g} °C",
+        "" if act.amount is None else f"to {act.amount:g} h",
+    ]
+    return ", ".join(part for part in [ACTS[act.kind], *figures, act.said] if part)
+
+
+def _missed_words(found: Round) -> str:
+    """What of a round was not seen: whole stages by their names, else how much of it."""
+    stages = dict.fromkeys(place.stage for place in found.missing)
+    whole = [s for s in stages if not any(p.stage == s for p in found.seen)]
+    if sum(p.stage in whole for p in found.missing) == len(found.missing):
+        return f"was not inspected {and_words([AFTER_STAGE[stage] for stage in whole])}"
+    return f"is not whole: {len(found.missing)} of {len(found.places)} inspections are missing"
 
 
 def _by_hand(answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:

@@ -12,7 +12,7 @@ from kessik.core.corrosion.fairness import Specimen
 from kessik.core.corrosion.measuring import Measuring
 from kessik.core.corrosion.methods import METHODS, SoakMethod
 from kessik.core.corrosion.rounds import SideToSee, still_to_see
-from kessik.core.corrosion.soaks import Act, Look, Soak, own_methods
+from kessik.core.corrosion.soaks import Act, Coupon, Look, Soak, own_methods
 from kessik.core.errors import UnknownError
 from kessik.core.moments import Moment
 from kessik.core.pictures import Shown
@@ -39,6 +39,10 @@ class SoakSheet:
     answer: SoakAnswer
     to_see: tuple[SideToSee, ...]
     clock_h: float
+
+    def steel_of(self, coupon: Coupon) -> str:
+        """The steel of a coupon: what its blade is sold as, or what is said of a piece."""
+        return _steel_of(coupon, self.blades)
 
     @property
     def names(self) -> dict[str, str]:
@@ -119,7 +123,8 @@ def _sheets(
     acts, looks = soaks.acts_by_soak(session, ids), soaks.looks_by_soak(session, ids)
     wanted = {coupon.blade_id for soak in found for coupon in soak.coupons if coupon.blade_id}
     blades = {blade.id: blade for blade in shelf.blades_by_id(session, sorted(wanted))}
-    chromium = _chromium_of(session, blades.values())
+    coupons = [coupon for soak in found for coupon in soak.coupons]
+    chromium = _chromium_of(session, {_steel_of(coupon, blades) for coupon in coupons})
     return [
         _sheet(
             soak,
@@ -134,11 +139,16 @@ def _sheets(
     ]
 
 
-def _chromium_of(session: Session, blades: Iterable[Blade]) -> dict[str, float]:
-    """The middle of the chromium range of every grade that is claimed and known, per cent."""
+def _steel_of(coupon: Coupon, blades: Mapping[str, Blade]) -> str:
+    blade = blades.get(coupon.blade_id)
+    return (blade.claimed_grade or "") if blade else coupon.steel.strip()
+
+
+def _chromium_of(session: Session, steels: Iterable[str]) -> dict[str, float]:
+    """The middle of the chromium range of every grade that is named and known, per cent."""
     grades = grades_by_name(session)
     found = {}
-    for name in {blade.claimed_grade for blade in blades if blade.claimed_grade}:
+    for name in filter(None, steels):
         grade = find_grade(name, grades)
         middle = grade.middle("Cr") if grade else None
         if middle is not None:
@@ -154,7 +164,7 @@ def _sheet(
     specimens = []
     for coupon in soak.coupons:
         blade = blades.get(coupon.blade_id)
-        steel = (blade.claimed_grade or "") if blade else ""
+        steel = _steel_of(coupon, blades)
         treatment = blade.heat_treatment if blade else None
         specimens.append(Specimen(coupon, steel, treatment, chromium.get(steel)))
     answer = soak_answer(soak, specimens, acts, looks, hour)

@@ -46,7 +46,12 @@ def _ranks_steels(sheet: SoakSheet) -> bool:
 
 
 def _placed(sheet: SoakSheet) -> dict[str, Placed]:
-    names = sheet.names
+    names = {
+        coupon.id: sheet.names[coupon.id]
+        if coupon.blade_id
+        else f"{sheet.names[coupon.id]}, {sheet.soak.name}"  # a piece of another soak is another
+        for coupon in sheet.soak.coupons
+    }
     standings = {s.coupon_id: s for s in sheet.answer.ranking.standings}
     found, first = {}, 1
     for group in sheet.answer.ranking.places:

@@ -1,6 +1,5 @@
 import { useChange } from "../../api/changes";
 import { strikeAct } from "../../api/soaks";
-import { labelOf } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Heading } from "../../ui/Section";
 import type { Soak } from "./soak";
@@ -28,9 +27,7 @@ export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
               <span className="mr-3 inline-block min-w-14 text-note text-ink-2">
                 {act.exposure_h.toFixed(1)} h
               </span>
-              {[names.get(act.coupon_id), labelOf("acts", act.kind), ...figures(act)]
-                .filter(Boolean)
-                .join(", ")}
+              {[names.get(act.coupon_id), act.says].filter(Boolean).join(": ")}
             </span>
             <Button
               kind="quiet"
@@ -44,15 +41,4 @@ export function Acts({ soak, onAdd }: { soak: Soak; onAdd: () => void }) {
       {soak.acts.length === 0 ? <p className="text-ink-2">Nothing yet.</p> : null}
     </section>
   );
-}
-
-function figures(act: Soak["acts"][number]): string[] {
-  const found: string[] = [];
-  if (act.ph !== null) found.push(`pH ${act.ph}`);
-  if (act.salt_percent !== null) found.push(`${act.salt_percent} % salt`);
-  if (act.temperature_c !== null) found.push(`${act.temperature_c} °C`);
-  if (act.amount !== null)
-    found.push(act.kind === "prolonged" ? `to ${act.amount} h` : `${act.amount}`);
-  if (act.said) found.push(act.said);
-  return found;
 }

@@ -50,6 +50,7 @@ export const COUPON_KINDS = {
   degreased_with: "text",
   polished_before: "text",
   exposed_before: "text",
+  steel: "text",
 } as const;
 
 export type SoakFields = ReturnType<typeof useForm<typeof SOAK_KINDS>>;
@@ -111,6 +112,7 @@ const BLANK: Omit<TypedCoupon, "id"> = {
   degreased_with: "",
   polished_before: "",
   exposed_before: "",
+  steel: "",
 };
 
 /** A new coupon; it is finished and degreased like the one before it. */
@@ -118,15 +120,17 @@ export function nextCoupon(
   coupons: readonly TypedCoupon[],
   part: Partial<TypedCoupon>,
 ): Omit<TypedCoupon, "id"> {
-  const { flat_finish = "", degreased_with = "" } = coupons.at(-1) ?? {};
-  return { ...BLANK, flat_finish, degreased_with, ...part };
+  const { flat_finish = "", degreased_with = "", steel = "" } = coupons.at(-1) ?? {};
+  const own = part.blade_id ? "" : steel;
+  return { ...BLANK, flat_finish, degreased_with, steel: own, ...part };
 }
 
 /** The coupons of a soak as rows. */
 export const couponsTyped = (coupons: readonly Coupon[]): TypedCoupon[] =>
-  coupons.map(({ called: _called, steel: _steel, mark: _mark, ...kept }) => ({
+  coupons.map(({ called: _called, mark: _mark, steel, ...kept }) => ({
     ...BLANK,
     ...kept,
+    steel: kept.blade_id ? "" : steel,
   }));
 
 /** The two sides of a coupon as coupons of their own, to be prepared differently. */
