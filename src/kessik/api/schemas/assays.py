@@ -99,7 +99,7 @@ class AssayPlaceOut(Wire):
     grades: int
 
 
-class DepartureOut(Answer[Departure], without="is_recalled"):
+class DepartureOut(Answer[Departure], without="listed"):
     """An element outside a range, in numbers and in words."""
 
     high_percent: float | None

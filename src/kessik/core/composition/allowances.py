@@ -35,6 +35,20 @@ _RESIDUALS = {"Ni": 0.5, "Cu": 0.5}
 source."""
 
 
+_LEAST_WIDTHS = {
+    "C": 0.08, "Si": 0.2, "Mn": 0.2, "P": 0.01, "S": 0.01, "Cr": 0.25, "Mo": 0.12, "V": 0.06,
+    "W": 0.12, "Ni": 0.2, "Co": 0.2, "Cu": 0.15, "Nb": 0.08, "N": 0.04,
+}  # fmt: skip
+_LEAST_WIDTH, _LEAST_WIDTH_SHARE = 0.08, 0.06
+"""How far melts of one grade spread at least, mass per cent or as a share of the content, however
+narrow a range is written: common practice, no source."""
+
+
+def least_width_percent(symbol: str, high_percent: float) -> float:
+    """How wide the melts of a grade spread at least, mass per cent: a narrow range wins nothing."""
+    return max(_LEAST_WIDTHS.get(symbol, _LEAST_WIDTH), _LEAST_WIDTH_SHARE * high_percent)
+
+
 def allowance_percent(symbol: str, limit_percent: float) -> float:
     """What a piece may lie beyond a limit of its grade, mass per cent."""
     steps = _STEPS.get(symbol, _OTHERS)

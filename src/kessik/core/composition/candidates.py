@@ -9,7 +9,7 @@ import numpy as np
 
 from kessik.core.composition.fit import CLOSE_Z, EXCLUDED_Z, Fits, weights
 from kessik.core.composition.grade_shelf import GradeShelf
-from kessik.core.composition.grades import Grade
+from kessik.core.composition.grades import Grade, Range
 from kessik.core.composition.shot_summary import ShotSummary
 from kessik.core.composition.table import Floats
 
@@ -18,7 +18,7 @@ from kessik.core.composition.table import Floats
 class Departure:
     """An element that lies outside a grade's range: measured as corrected for that grade, the
     range with its allowance, mass per cent, and by how many standard uncertainties; negative
-    below.
+    below. `listed` is what the grade itself says, None where it does not list the element.
     """
 
     element: str
@@ -26,7 +26,11 @@ class Departure:
     low_percent: float
     high_percent: float
     z: float
-    is_recalled: bool
+    listed: Range | None
+
+    @property
+    def is_recalled(self) -> bool:
+        return self.listed is not None and self.listed.is_recalled
 
 
 @dataclass(frozen=True)
@@ -70,14 +74,14 @@ def candidates(
     worst = found.worst[row]
     weight = weights(found.log_weight[row], worst <= EXCLUDED_Z)
     same = _same_steel(claim)
-    place = None if claim is None else table.place(claim.name)
     alike = None if claim is None else shelf.overlap_with(claim.name, blade.read_otherwise)
     misfit = np.square(found.z[:, row]).sum(axis=0)
     order = np.lexsort((misfit, -weight))
     is_in = int(np.count_nonzero(worst <= EXCLUDED_Z))
     if nearest is not None:
         far = order[is_in + nearest :]
-        order = np.concatenate([order[: is_in + nearest], far[far == place]])
+        own = [table.place(name) for name in same if table.has(name)]
+        order = np.concatenate([order[: is_in + nearest], far[np.isin(far, own)]])
     percent = {mean.element: mean.percent for mean in blade.against_grades}
     made = []
     for index in order.tolist():
@@ -114,7 +118,6 @@ def _departures(
     found = []
     for place in np.flatnonzero(np.abs(z) > CLOSE_Z).tolist():
         symbol = table.elements[place]
-        listed = grade.range_of(symbol)
         found.append(
             Departure(
                 symbol,
@@ -122,7 +125,7 @@ def _departures(
                 float(table.low[index, place]),
                 float(table.high[index, place]),
                 float(z[place]),
-                listed is not None and listed.is_recalled,
+                grade.range_of(symbol),
             )
         )
     return sorted(found, key=lambda departure: -abs(departure.z))

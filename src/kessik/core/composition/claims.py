@@ -48,6 +48,11 @@ class Assay:
         return next((c for c in self.candidates if self.claim and c.grade == self.claim), None)
 
     @property
+    def own_names(self) -> tuple[Candidate, ...]:
+        """The claim and what other standards call the same steel."""
+        return tuple(c for c in self.candidates if c.is_same_steel)
+
+    @property
     def still_in(self) -> tuple[Candidate, ...]:
         return tuple(candidate for candidate in self.candidates if candidate.is_in)
 
@@ -133,12 +138,12 @@ def _verdict(
         return "not_shot"
     if claim is None:
         return "no_claim"
-    own = next(c for c in found if c.grade == claim)
+    meets = [c for c in found if c.is_same_steel and c.is_in]
     if may_be_coated:
         return "undecidable"
-    if not own.is_in:
+    if not meets:
         return "excluded"
-    return "undecidable" if rivals or own.close else "consistent"
+    return "undecidable" if rivals or all(c.close for c in meets) else "consistent"
 
 
 def _not_seen(claim: Grade | None, blade: ShotSummary) -> tuple[str, ...]:

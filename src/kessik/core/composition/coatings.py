@@ -10,7 +10,7 @@ from kessik.core.composition.means import ElementMean
 
 COATING_ELEMENTS = ("Ti", "Zr", "W", "Al", "Cr")
 """What blades are coated with; chromium counts where there is too much of it."""
-_TOO_MUCH_CHROMIUM_PERCENT = 26.0
+_TOO_MUCH_CHROMIUM_PERCENT = 16.0
 _WORTH_ASKING_PERCENT = 0.5
 
 

@@ -366,22 +366,21 @@ Cr12Mo1V1           : 59-62 : C 1.40-1.60; Si -0.60; Mn -0.60; Cr 11.0-13.0;
 )
 
 EQUIVALENTS = """
-1.2379 = D2 = Cr12Mo1V1 ~ SKD11
+1.2379 = D2 = SKD11 = Cr12Mo1V1
 1.2363 = SKD12 = A2
-1.2080 = SKD1 ~ D3
-1.2080 ~ Cr12
+1.2080 = SKD1 = D3 = Cr12
 1.2436 ~ D3
-1.2510 = O1 ~ SKS3
-1.2842 ~ O2
+1.2510 = O1 = SKS3
+1.2842 = O2
 1.2344 = H13
 1.2357 = S7
-1.2550 ~ S1
+1.2550 = S1
 1.2067 = 52100
-1.2419 ~ CrWMn
+1.2419 = CrWMn
 1.2601 ~ Cr12MoV
-1.1525 = T8 ~ SK85
-1.1545 = SK105 ~ T10
-1.1535 ~ SK95
+1.1525 = T8 = SK85
+1.1545 = SK105 = T10
+1.1535 = SK95
 1.1555 = T12
 1.3339 = M2 = SKH51 ~ 1.3343
 1.3344 = M3:2
@@ -392,18 +391,18 @@ EQUIVALENTS = """
 1.3355 = T1
 1.3244 = SKH40
 1.4006 = 410
-1.4028 = 30Cr13 ~ SUS420J2
+1.4028 = 30Cr13 = SUS420J2
 1.4021 ~ 420
-1.4031 = 1.2083 = 40Cr13 ~ SUS420J2
+1.4031 = 1.2083 = 40Cr13
 1.4122 = 1.2316
 1.4057 = 431
 1.4109 ~ 440A
 440A = SUS440A = 68Cr17
 440B = SUS440B = 85Cr17
-440C = SUS440C = 108Cr17 ~ 1.4125
-1.4125 = 102Cr17Mo
+1.4125 = 440C = SUS440C = 108Cr17 = 102Cr17Mo
 1.4112 = 90Cr18MoV ~ 440B
 1.4301 = 304
 1.4401 = 316
 """
-"""A line a steel: `=` joins names of the same one, and `~` stands before those that are near it."""
+"""A line a steel: `=` joins what several standards call it, though their ranges differ a little,
+and `~` stands before those that are near it; from memory."""

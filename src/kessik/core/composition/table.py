@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from kessik.core.composition.allowances import (
     allowance_percent,
+    least_width_percent,
     residual_limit_percent,
     widened,
 )
@@ -19,7 +20,6 @@ Floats = NDArray[np.float64]
 
 _EVENLY = 12.0**-0.5
 """Standard deviation of what lies evenly over a range, as a share of its width."""
-_LEAST_SPREAD = 0.02
 _OPEN_ABOVE = 0.3
 _ANYTHING = 5.0
 _ALLOWANCE_USED = 0.5
@@ -48,6 +48,9 @@ class GradeTable:
     @cached_property
     def _places(self) -> Mapping[str, int]:
         return {grade.name: place for place, grade in enumerate(self.grades)}
+
+    def has(self, name: str) -> bool:
+        return name in self._places
 
     def place(self, name: str) -> int:
         return self._places[name]
@@ -107,7 +110,7 @@ def expected_content(found: Range | None, symbol: str) -> tuple[float, float]:
     if found.high_percent is None and not low:
         return _ANYTHING, _ANYTHING
     width = high - low + _ALLOWANCE_USED * allowance_percent(symbol, high)
-    return 0.5 * (low + high), max(width * _EVENLY, _LEAST_SPREAD * high)
+    return 0.5 * (low + high), max(width, least_width_percent(symbol, high)) * _EVENLY
 
 
 def _unseen(ranges: Sequence[Range]) -> float:

@@ -55,17 +55,25 @@ def verdict_sentence(assay: Assay) -> str:
     if assay.verdict == "consistent":
         return (
             f"Consistent with {name}{_same_words(assay)}: of the"
-            f" {counted(assay.grades_tried, 'grade')} on the shelf no other fits as"
-            f" well{_decides(assay)}."
+            f" {counted(assay.grades_tried, 'grade')} on the shelf no other steel fits as"
+            f" well{_decides(assay)}.{_unmet_words(assay)}"
         )
     return _undecidable_words(assay, name, assay.own)
 
 
 def _same_words(assay: Assay) -> str:
-    assert assay.claim is not None
-    own = next(steel for steel in assay.steels_in if assay.own in steel.members)
-    others = [c.grade.name for c in own.members if c.grade != assay.claim]
+    """What other standards call the steel, of those whose ranges it meets."""
+    others = [c.grade.name for c in assay.own_names if c.is_in and c.grade != assay.claim]
     return f" (by other standards {and_words(others)})" if others else ""
+
+
+def _unmet_words(assay: Assay) -> str:
+    """Of which standard's range for the same steel the piece lies outside, and by what."""
+    unmet = [c for c in assay.own_names if not c.is_in]
+    return "".join(
+        f" Outside the range of {c.grade.name}: {departure_words(c.excluded_by[0])}."
+        for c in sorted(unmet, key=lambda c: c.grade != assay.claim)[:2]
+    )
 
 
 def _decides(assay: Assay) -> str:
@@ -126,7 +134,7 @@ def _undecidable_words(assay: Assay, name: str, own: Candidate) -> str:
         verb = "fits" if len(better) == 1 else "fit"
         how = "better" if better[0].weight > own.weight else "as well"
         said.append(f"{named(better)} {verb} {how}")
-    if own.close:
+    if own.close and all(c.close for c in assay.own_names if c.is_in):
         said.append(f"{departure_words(own.close[0])}, close enough to shoot again first")
     return f"Undecidable for {name}: {'; '.join(said)}."
 
@@ -163,16 +171,29 @@ def _search_words(assay: Assay) -> str:
 
 def departure_words(found: Departure) -> str:
     """How an element lies outside a range: what it reads with its standard uncertainty, and what
-    is needed.
+    the grade says, with the allowance where one is used.
     """
-    less = found.z < 0
-    bound = found.low_percent if less else found.high_percent
+    bound = found.low_percent if found.z < 0 else found.high_percent
     uncertainty = abs((found.measured_percent - bound) / found.z)
-    return (
+    reads = (
         f"{element_name(found.element)} reads {percent(found.measured_percent)} ±"
-        f" {percent(uncertainty)} %, and {'at least' if less else 'at most'} {percent(bound)} % is"
-        f" needed{' (range unconfirmed)' if found.is_recalled else ''}"
+        f" {percent(uncertainty)} %"
     )
+    if found.listed is None:
+        return f"{reads}, and as it is not listed it may be at most {percent(bound)} %"
+    return f"{reads}, and {_listed_words(found, found.listed)}"
+
+
+def _listed_words(found: Departure, listed: Range) -> str:
+    named = listed.low_percent if found.z < 0 else listed.high_percent
+    bound = found.low_percent if found.z < 0 else found.high_percent
+    allowance = abs(bound - (named or 0.0))
+    notes = [
+        f"allowance {percent(allowance)}" if allowance > 0 else "",
+        "range unconfirmed" if listed.is_recalled else "",
+    ]
+    noted = ", ".join(note for note in notes if note)
+    return f"{range_words(listed)} is needed{f' ({noted})' if noted else ''}"
 
 
 def percent(value: float) -> str:

@@ -46,7 +46,7 @@ export function ShotForm({
     kinds: KINDS,
     start: {
       name: String(number),
-      surface: "bare",
+      surface: "",
       normalised: "unknown",
       lines: "",
       on: "",
