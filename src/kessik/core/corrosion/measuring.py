@@ -3,6 +3,9 @@
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+import numpy as np
+from numpy.typing import NDArray
+
 from kessik.core.corrosion.photo.outline import Outline
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import check_limit, most
@@ -40,6 +43,14 @@ class Measuring:
 def check_measuring(measuring: Measuring, width_px: int, height_px: int) -> None:
     """Refuse an outline that is none or lies outside the picture, and a card outside of it."""
     check_outline(measuring.outline, width_px, height_px, "outline")
+    crossing = crossing_sides(measuring.outline)
+    if crossing is not None:
+        one, other = crossing
+        raise OutOfRangeError(
+            f"the outline crosses itself, at the sides after corners {one + 1} and {other + 1}:"
+            " press its corners in order around the blade, or drag them apart",
+            field="outline",
+        )
     for each in measuring.left_out:
         check_outline(each, width_px, height_px, "left_out")
     if sum(len(stroke.points) for stroke in measuring.strokes) > most("brush_points"):
@@ -68,3 +79,35 @@ def check_outline(outline: Outline, width_px: int, height_px: int, field: str) -
             f"this outline lies outside of the picture, which has {width_px} × {height_px} pixels",
             field=field,
         )
+
+
+def crossing_sides(outline: Outline) -> tuple[int, int] | None:
+    """The first two sides of an outline that cross, by the places of the corners they begin at;
+    None where it goes round once.
+
+    Two segments cross where the ends of each lie on either side of the other [1].
+
+    References
+    ----------
+    [1] T. H. Cormen et al., Introduction to Algorithms, on computational geometry; from memory.
+    """
+    start = np.array(outline, dtype=float).reshape(-1, 2)
+    count = len(start)
+    if count < 4:
+        return None
+    end = np.roll(start, -1, axis=0)
+    side = end - start
+
+    def turn(points: NDArray[np.float64]) -> NDArray[np.float64]:
+        """On which side of each side (rows) each point (columns) lies."""
+        away = points[None, :, :] - start[:, None, :]
+        return np.asarray(
+            np.sign(side[:, None, 0] * away[:, :, 1] - side[:, None, 1] * away[:, :, 0])
+        )
+
+    of_start, of_end = turn(start), turn(end)
+    parted = of_start * of_end < 0
+    crosses = np.triu(parted & parted.T, k=2)
+    crosses[0, count - 1] = False
+    found = np.argwhere(crosses)
+    return (int(found[0][0]), int(found[0][1])) if len(found) else None

@@ -17,26 +17,27 @@ export function nearest(corners: readonly Corner[], to: Corner, reach: number): 
   return best;
 }
 
-/** The outline with a new corner between the two whose side it lies nearest to. */
-export function inserted(corners: readonly Corner[], corner: Corner): Corner[] {
+/**
+ * The outline with a new corner: on the side that was pressed, else after the last one, so that
+ * corners pressed in order around the blade make its outline.
+ */
+export function inserted(corners: readonly Corner[], corner: Corner, reach: number): Corner[] {
   if (corners.length < 3) return [...corners, corner];
-  let place = corners.length;
-  let least = Number.POSITIVE_INFINITY;
-  corners.forEach((from, i) => {
+  const place = corners.findIndex((from, i) => {
     const to = corners[(i + 1) % corners.length] ?? from;
-    const away = fromSide(from, to, corner);
-    if (away < least) {
-      least = away;
-      place = i + 1;
-    }
+    return isOnSide(from, to, corner, reach);
   });
-  return [...corners.slice(0, place), corner, ...corners.slice(place)];
+  if (place < 0) return [...corners, corner];
+  return [...corners.slice(0, place + 1), corner, ...corners.slice(place + 1)];
 }
 
-function fromSide(from: Corner, to: Corner, point: Corner): number {
+/** Whether a press is on a side, and not at one of its ends. */
+function isOnSide(from: Corner, to: Corner, point: Corner, reach: number): boolean {
   const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
   const long = dx * dx + dy * dy || 1;
   const part = ((point[0] - from[0]) * dx + (point[1] - from[1]) * dy) / long;
-  const on = Math.min(Math.max(part, 0), 1);
-  return Math.hypot(point[0] - from[0] - on * dx, point[1] - from[1] - on * dy);
+  const away = Math.hypot(point[0] - from[0] - part * dx, point[1] - from[1] - part * dy);
+  return part > END_SHARE && part < 1 - END_SHARE && away < reach;
 }
+
+const END_SHARE = 0.08;

@@ -5,7 +5,8 @@ export type Measuring = Schemas["MeasuringBody"];
 export type Tool = "outline" | "card" | "left_out" | "rust" | "clean";
 
 export const TOOL_SAYS: Record<Tool, string> = {
-  outline: "drag corners onto the blade's outline; a press beside them makes a new one",
+  outline:
+    "press the corners in order around the blade; drag one to move it, press a side to add one",
   card: "press on the white card",
   left_out: "draw round what does not count: a mark, a rivet",
   rust: "brush over what is rust",

@@ -3,6 +3,7 @@ import { type Corner, clamp, inserted, nearest } from "./outline";
 import type { Measuring, Tool } from "./pictureTools";
 
 const HANDLE_PX = 9;
+const SIDE_PX = 5;
 
 /** What a press, a drag and a lift do with the tool in hand; what is drawn is given on when it is done. */
 export function usePen({
@@ -35,7 +36,11 @@ export function usePen({
     else if (tool === "outline") {
       const near = nearest(measuring.outline as Corner[], corner, HANDLE_PX / scale);
       if (near !== null) setHeld(near);
-      else onChange({ ...measuring, outline: inserted(measuring.outline as Corner[], corner) });
+      else
+        onChange({
+          ...measuring,
+          outline: inserted(measuring.outline as Corner[], corner, SIDE_PX / scale),
+        });
     } else setStroke([corner]);
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
