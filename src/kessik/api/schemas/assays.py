@@ -128,6 +128,8 @@ class CandidateOut(Wire):
     is_claim: bool
     slots: list[SlotOut]
     excluded_by: list[DepartureOut]
+    steel: str = Field(description="the steel that it is one of the names of")
+    steel_weight: float
 
 
 class ElementOut(Wire):

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Sequence
+from itertools import chain
 
 from kessik.api.schemas.assays import (
     AssayLineOut,
@@ -19,9 +20,11 @@ from kessik.api.schemas.assays import (
 from kessik.api.schemas.instruments import WaitingShotsOut
 from kessik.core.composition.allowances import residual_limit_percent
 from kessik.core.composition.candidates import Candidate, Departure
+from kessik.core.composition.claims import Assay
 from kessik.core.composition.elements import visibility
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.means import ElementMean
+from kessik.core.composition.steels import Steel, steels
 from kessik.core.composition.table import is_compared
 from kessik.core.words.assay import (
     ASSUMPTION,
@@ -95,10 +98,27 @@ def departure_out(found: Departure) -> DepartureOut:
     return DepartureOut.showing(found, high_percent=high, says=departure_words(found))
 
 
-def candidate_out(found: Candidate, best: float, claim: str, read: Sequence[str]) -> CandidateOut:
-    """A grade held against the shots; `read` are the elements that were read, `best` is the weight
-    of the likeliest.
+def candidates_out(
+    found: Sequence[Candidate], assay: Assay, read: Sequence[str]
+) -> list[CandidateOut]:
+    """Grades held against the shots, each with the steel that it is a name of; `read` are the
+    elements that were read.
     """
+    best = max((candidate.weight for candidate in found), default=0.0)
+    claim = assay.claim.name if assay.claim else ""
+    groups = [
+        steels([c for c in found if c.is_in is there], assay.claim) for there in (True, False)
+    ]
+    return [
+        _candidate_out(candidate, steel, best, claim, read)
+        for steel in chain(*groups)
+        for candidate in steel.members
+    ]
+
+
+def _candidate_out(
+    found: Candidate, steel: Steel, best: float, claim: str, read: Sequence[str]
+) -> CandidateOut:
     listed = {r.element for r in found.grade.ranges}
     residuals = [symbol for symbol in read if symbol not in listed and is_compared(symbol)]
     return CandidateOut.showing(
@@ -119,6 +139,8 @@ def candidate_out(found: Candidate, best: float, claim: str, read: Sequence[str]
             for symbol in residuals
         ],
         excluded_by=[departure_out(departure) for departure in found.excluded_by],
+        steel=steel.grade.name,
+        steel_weight=steel.weight,
     )
 
 
@@ -139,7 +161,6 @@ def assay_out(found: AssayedBlade, shelf: GradeShelf, lives: Sequence[LifeLine])
     """What the shots of one blade say."""
     assay = found.assay
     claim = assay.claim.name if assay.claim else ""
-    best = max((candidate.weight for candidate in assay.candidates), default=0.0)
     notes = [suspicion_words(assay), *map(outlier_words, assay.outliers)]
     settled = settling_lines(assay.settlings)
     read = [mean.element for mean in assay.blade.means]
@@ -150,7 +171,7 @@ def assay_out(found: AssayedBlade, shelf: GradeShelf, lives: Sequence[LifeLine])
         normalised=assay.blade.normalised,
         elements=_elements(found),
         shots=[ShotOut.showing(shot) for shot in found.shots],
-        candidates=[candidate_out(c, best, claim, read) for c in assay.candidates[:_SLOTS]],
+        candidates=candidates_out(assay.candidates[:_SLOTS], assay, read),
         not_seen=list(assay.not_seen),
         not_separable_from=[grade.name for grade in assay.not_separable],
         grades_tried=len(shelf.table.grades),

@@ -189,7 +189,7 @@ def _listed_words(found: Departure, listed: Range) -> str:
     bound = found.low_percent if found.z < 0 else found.high_percent
     allowance = abs(bound - (named or 0.0))
     notes = [
-        f"allowance {percent(allowance)}" if allowance > 0 else "",
+        f"allowance {allowance:.2g}" if allowance > 0 else "",
         "range unconfirmed" if listed.is_recalled else "",
     ]
     noted = ", ".join(note for note in notes if note)
