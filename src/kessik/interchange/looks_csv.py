@@ -22,6 +22,7 @@ COLUMNS = (
     Column("pits", "integer", low=0, high=100_000),
     Column("deepest_pit_mm", "number", low=0, high=10, unit="mm"),
     Column("note"),
+    Column("seen_by"),
 )
 EXTRA = ("rust_low", "rust_high", "struck", "time")
 """What we write besides: bounds of the area, reasons of looks that were struck out, true times."""
@@ -48,6 +49,7 @@ def write_looks(soak: str, looks: Sequence[tuple[str, float, Look]]) -> str:
             "pits": look.pits,
             "deepest_pit_mm": look.deepest_pit_mm,
             "note": look.note or None,
+            "seen_by": look.seen_by or None,
             "rust_low": look.rust_low,
             "rust_high": look.rust_high,
             "struck": look.struck or None,
@@ -63,7 +65,7 @@ def look_of(row: Row, coupon_id: str, at: Moment, made_from: str) -> Look:
     values = row.values
     where = "|".join(
         str(values.get(name)) for name in ("coupon", "side", "hours", "stage", "region")
-    )
+    ) + (f"|{values['seen_by']}" if values.get("seen_by") else "")
     low, high = values.get("rust_low"), values.get("rust_high")
     best = values.get("rust_percent")
     return Look(
@@ -82,6 +84,7 @@ def look_of(row: Row, coupon_id: str, at: Moment, made_from: str) -> Look:
         deepest_pit_mm=values.get("deepest_pit_mm"),
         note=values.get("note") or "",
         struck=values.get("struck") or "",
+        seen_by=values.get("seen_by") or "",
         how="typed",
     )
 

@@ -1,6 +1,7 @@
 """Corrosion: brine, soaks and their looks, rust from photographs, ratings and ranking."""
 
 __all__ = [
+    "agreement",
     "answer",
     "brine",
     "care",

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from kessik.core.corrosion.agreement import Agreement, rated_twice
 from kessik.core.corrosion.care import CareFinding, care_findings
 from kessik.core.corrosion.compared import LikeLooks, like_looks
 from kessik.core.corrosion.course import (
@@ -93,6 +94,7 @@ class SoakAnswer:
     hardened: tuple[Hardened, ...] = ()
     rounds: tuple[Round, ...] = ()
     care: tuple[CareFinding, ...] = ()
+    agreements: tuple[Agreement, ...] = ()
 
     @property
     def confounded(self) -> tuple[FairnessCheck, ...]:
@@ -129,7 +131,11 @@ def soak_answer(
         if look.coupon_id in by_coupon and not look.struck:
             by_coupon[look.coupon_id].append(look)
     rounds = rounds_of(soak, acts, looks)
-    courses = tuple(_course(coupon, own, acts, rounds) for coupon, own in by_coupon.items())
+    counted = [look for own in by_coupon.values() for look in own]
+    rated = rated_twice(counted, rounds)
+    courses = tuple(
+        _course(coupon, own, acts, rounds, rated.rater_points) for coupon, own in by_coupon.items()
+    )
     points = {course.coupon_id: course.points for course in courses}
     compared = like_looks(soak.coupons, points, rounds)
     ranking = rank(compared.by_coupon)
@@ -149,19 +155,28 @@ def soak_answer(
         hardening_warnings(specimens),
         rounds,
         care_findings(soak, acts, clock_h),
+        rated.agreements,
     )
 
 
 def _course(
-    coupon_id: str, looks: Sequence[Look], acts: Sequence[Act], rounds: Sequence[Round]
+    coupon_id: str,
+    looks: Sequence[Look],
+    acts: Sequence[Act],
+    rounds: Sequence[Round],
+    rater_points: float,
 ) -> Course:
-    points = tuple(points_of([look for look in looks if look.region != "worn"], acts, rounds))
+    points = tuple(
+        points_of([look for look in looks if look.region != "worn"], acts, rounds, rater_points)
+    )
     pits = [look.pits for look in looks if look.pits is not None and look.counts]
     deep = [look.deepest_pit_mm for look in looks if look.deepest_pit_mm is not None]
     elsewhere = dict.fromkeys(
         look.region for look in looks if not look.counts and (look.rust_high or 0) > 0
     )
-    at_wear = points_of([look for look in looks if look.region == "worn"], acts, rounds)
+    at_wear = points_of(
+        [look for look in looks if look.region == "worn"], acts, rounds, rater_points
+    )
     return Course(
         coupon_id,
         points,

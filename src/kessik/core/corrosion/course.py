@@ -6,10 +6,13 @@ from dataclasses import dataclass
 from kessik.core.corrosion.exposures import exposure_of
 from kessik.core.corrosion.methods import STAGES, InspectionStage
 from kessik.core.corrosion.rounds import Round
-from kessik.core.corrosion.soaks import Act, CouponSide, Look
+from kessik.core.corrosion.soaks import BY_EYE, Act, CouponSide, Look
 
 RUSTED_PERCENT = 0.02
 """An area from which on a blade is called rusted: less is within what a look can miss."""
+RATER_POINTS = 0.7
+"""How far one rating by eye lies from another of the same side, as a standard deviation in rating
+points: two ratings of one side differ by about a grade; common practice, no source."""
 NOTHING_PERCENT = 0.02
 """An upper bound up to which nothing came off."""
 
@@ -29,14 +32,16 @@ class Bounds:
 
 @dataclass(frozen=True)
 class Point:
-    """What a look found of the steel, at hours of exposure; `round_h` is when its round began."""
+    """What a look found of the steel, at hours of exposure; `round_h` is when its round began,
+    `rater_points` how sure a rating by eye is, in rating points.
+    """
 
     hours: float
     round_h: float
     side: CouponSide
     stage: InspectionStage
     area: Bounds
-    by_eye: bool = False
+    rater_points: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -58,7 +63,12 @@ def bounds_of(look: Look) -> Bounds | None:
     return None
 
 
-def points_of(looks: Sequence[Look], acts: Sequence[Act], rounds: Sequence[Round]) -> list[Point]:
+def points_of(
+    looks: Sequence[Look],
+    acts: Sequence[Act],
+    rounds: Sequence[Round],
+    rater_points: float = RATER_POINTS,
+) -> list[Point]:
     """The looks of one coupon as areas along the hours; looks at regions of the steel stand in for
     the whole where no whole one was made in their round, the largest of them.
     """
@@ -70,9 +80,9 @@ def points_of(looks: Sequence[Look], acts: Sequence[Act], rounds: Sequence[Round
         if not look.counts or area is None:
             continue
         hours = exposure_of(look, acts)
-        point = Point(
-            hours, began.get(look.id, hours), look.side, look.stage, area, look.how == "grade"
-        )
+        sure = rater_points if look.how in BY_EYE else 0.0
+        began_h = began.get(look.id, hours)
+        point = Point(hours, began_h, look.side, look.stage, area, sure)
         if look.region == "":
             whole.append(point)
             continue

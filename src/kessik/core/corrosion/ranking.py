@@ -18,9 +18,6 @@ from kessik.core.corrosion.soaks import CouponSide
 PRIOR_POINTS, PRIOR_WEIGHT = 0.6, 2.0
 """How far sides of one coupon usually lie apart, as a standard deviation in rating points, and how
 many pairs of sides that is worth; common practice, no source."""
-_RATER_POINTS = 0.7
-"""How far one rating by eye lies from another of the same side by the same person, as a standard
-deviation in rating points: twice a rating differ by about a grade; common practice, no source."""
 APART = 2.0
 _CLEAN_POINTS = rating_points(RUSTED_PERCENT)
 _SIDES_APART_POINTS = APART * math.sqrt(2.0) * PRIOR_POINTS
@@ -96,7 +93,7 @@ def _points(point: Point) -> tuple[float, float]:
     best = min(rating_points(area.middle), _CLEAN_POINTS)
     width = min(rating_points(area.low), _CLEAN_POINTS) - rating_points(max(area.high, area.low))
     own = max(width, 0.0) / 4
-    return best, max(own, _RATER_POINTS) if point.by_eye else own
+    return best, max(own, point.rater_points)
 
 
 def _by_side(points: Sequence[Point]) -> dict[CouponSide, list[Point]]:

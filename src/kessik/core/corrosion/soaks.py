@@ -32,6 +32,8 @@ OF_ONE_COUPON: frozenset[ActKind] = frozenset({"worn", "removed"})
 """What is done to one coupon, and never to all."""
 DISCOLOURATIONS: tuple[Discolouration, ...] = ("none", "haze", "tint", "dark", "spots")
 How = Literal["photo", "brush", "grade", "spots", "typed"]
+BY_EYE: frozenset[How] = frozenset({"grade", "spots"})
+"""Ways to read an area that a rater may read otherwise."""
 
 
 @dataclass(frozen=True)
@@ -106,7 +108,7 @@ class Act:
 @dataclass(frozen=True)
 class Look:
     """One observation of a coupon: a side in a stage, whole or a region of it, at `clock_h` hours
-    after the start; `doubts` stand against an area that was read off a picture.
+    after the start, `seen_by` whom; `doubts` stand against an area that was read off a picture.
 
     Areas are per cent of what counts. `rust_low` and `rust_high` bound the area, `rust_percent` is
     None where only the bounds are known. A look without an area may hold a discolouration alone.
@@ -136,6 +138,7 @@ class Look:
     picture: str = ""
     note: LongText = ""
     struck: str = ""
+    seen_by: str = ""
 
     @property
     def counts(self) -> bool:
@@ -224,14 +227,15 @@ def checked_look(look: Look, others: list[Look]) -> Look:
 
 
 _SAME_LOOK_H = 0.5
-"""One place is seen once in half an hour: a second look at it is a slip, or a repeat."""
+"""One rater sees one place once in half an hour: a second time is a slip, or a repeat."""
 
 
 def _same_place(one: Look, other: Look) -> bool:
     same = (one.coupon_id, one.side, one.stage, one.region) == (
         other.coupon_id, other.side, other.stage, other.region,
     )  # fmt: skip
-    return same and abs(one.clock_h - other.clock_h) < _SAME_LOOK_H
+    is_other_rater = one.seen_by.strip().casefold() != other.seen_by.strip().casefold()
+    return same and not is_other_rater and abs(one.clock_h - other.clock_h) < _SAME_LOOK_H
 
 
 def check_act(act: Act) -> None:

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 
+from kessik.core.corrosion.agreement import Agreement
 from kessik.core.corrosion.answer import SoakAnswer
 from kessik.core.corrosion.care import BrineOff, CareFinding, DryHours, TendingMissed
 from kessik.core.corrosion.course import NOTHING_PERCENT
@@ -143,6 +144,7 @@ def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> li
     said += compared_words(answer, names)
     said += round_words(answer)
     said += [care_words(each) for each in answer.care]
+    said += [agreement_words(each) for each in answer.agreements]
     for each in answer.confounded:
         if each.variable != "heat_treatment" or not answer.hardened:  # then its risks are said
             said.append(held_words(each, names))
@@ -217,6 +219,17 @@ def round_words(answer: SoakAnswer) -> list[str]:
         if each.missing and each is not answer.rounds[-1]:
             said.append(f"The round due at {due} {_missed_words(each)}.")
     return said
+
+
+def agreement_words(found: Agreement) -> str:
+    """How far two raters agree, or one with himself."""
+    first, second = found.first or "somebody", found.second or "somebody"
+    raters = f"{first} twice" if first == second else f"{first} and {second}"
+    kappa = "" if found.kappa is None else f" (weighted kappa {found.kappa:.2f})"
+    return (
+        f"Graded by {raters}: {counted(found.sides, 'side')}, {found.mean_size:.1f} grades apart"
+        f" on average{kappa}."
+    )
 
 
 def care_words(found: CareFinding) -> str:

@@ -23,7 +23,7 @@ import { QuickLook } from "./QuickLook";
 import { emptySeen, type Seen, seenOf } from "./seen";
 import { type Look, moment, type Soak } from "./soak";
 import { earlierLook, following } from "./turns";
-import { WhoseLook, whoseOf } from "./WhoseLook";
+import { InspectedBy, WhoseLook, whoseOf } from "./WhoseLook";
 
 /** One look: whose, in which stage, and what was seen, by eye or in a picture. */
 export function LookPage() {
@@ -88,6 +88,7 @@ function Looking({
       side: whose.side,
       stage: whose.stage,
       region: whose.region,
+      seen_by: whose.seen_by,
       ...seen,
       ...(way === "picture" && hash
         ? { picture: hash, measuring: measuring.outline.length ? measuring : null }
@@ -119,7 +120,7 @@ function Looking({
         className="mt-3 font-medium"
         says={AT_FIELDS.includes(refused?.problem.field ?? "") ? undefined : save.error?.message}
       />
-      <div className="mt-5">
+      <div className="mt-5 flex flex-wrap items-center justify-between gap-x-8 gap-y-2">
         <Toggles
           says="Read"
           value={way}
@@ -132,6 +133,7 @@ function Looking({
             ["picture", "In a picture"],
           ]}
         />
+        <InspectedBy whose={whose} refused={refused} onWhose={setWhose} />
       </div>
       <div className="mt-4">
         {way === "eye" ? (

@@ -74,6 +74,7 @@ function Seen({ soak, look }: { soak: Soak; look: Look }) {
   const where = [look.side === "both" ? "" : look.side, labelOf("inspectionStages", look.stage)]
     .filter(Boolean)
     .join(" ");
+  const by = look.seen_by ? `, ${look.seen_by}` : "";
   const region = look.region ? `, ${look.region.replace("_", " ")}` : "";
   const read = look.picture && (look.how === "photo" || look.how === "brush");
   return (
@@ -99,6 +100,7 @@ function Seen({ soak, look }: { soak: Soak; look: Look }) {
         <span className="text-ink-2">
           {where}
           {region}
+          {by}
         </span>{" "}
         <span className="font-semibold">{short(look)}</span>
       </span>

@@ -1,6 +1,7 @@
 import type { Refused } from "../../api/client";
 import { momentOf } from "../../domain/days";
 import { labelOf, WORDS } from "../../domain/words";
+import { CellField } from "../../ui/CellField";
 import { Choice, Option, Options } from "../../ui/Choice";
 import { MomentField } from "../../ui/DayField";
 import { Toggles } from "../../ui/Toggles";
@@ -14,6 +15,7 @@ export interface Whose {
   readonly stage: Look["stage"];
   readonly region: Look["region"];
   readonly at: string;
+  readonly seen_by: string;
 }
 
 /** As it is kept, or as it was asked for; else what is open first. */
@@ -24,9 +26,15 @@ export function whoseOf(soak: Soak, look: Look | undefined, asked: URLSearchPara
     side: look?.side ?? ((asked.get("side") as Look["side"]) || first.side),
     stage: look?.stage ?? ((asked.get("stage") as Look["stage"]) || first.stage),
     region: look?.region ?? "",
+    seen_by: look?.seen_by ?? lastRater(),
     at: momentOf(look ? new Date(look.at_utc) : atHour(soak, asked.get("h"))),
   };
 }
+
+const RATER = "kessik.inspected-by";
+
+/** Who inspected last on this device: mostly whoever inspects now. */
+const lastRater = () => localStorage.getItem(RATER) ?? "";
 
 /** The moment at an hour of the soak; now where none is named. */
 function atHour(soak: Soak, hours: string | null): Date {
@@ -88,5 +96,32 @@ export function WhoseLook({
         error={refused?.at("at")}
       />
     </div>
+  );
+}
+
+/** Who inspects: remembered on this device, so that it is typed once. */
+export function InspectedBy({
+  whose,
+  refused,
+  onWhose: setWhose,
+}: {
+  whose: Whose;
+  refused: Refused | null;
+  onWhose: (whose: Whose) => void;
+}) {
+  return (
+    <span className="flex items-center gap-2 text-note text-ink-2">
+      Inspected by
+      <CellField
+        says="Inspected by"
+        className="w-44"
+        value={whose.seen_by}
+        onChange={(event) => {
+          localStorage.setItem(RATER, event.target.value);
+          setWhose({ ...whose, seen_by: event.target.value });
+        }}
+        error={refused?.at("seen_by")}
+      />
+    </span>
   );
 }
