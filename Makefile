@@ -40,7 +40,7 @@ web/src/api/schema.gen.ts: .stamps/python .stamps/web $(PYTHON_SOURCES)
 $(PAGES): web/src/api/schema.gen.ts $(WEB_SOURCES)
 	cd web && node_modules/.bin/vite build --logLevel warn
 
-.PHONY: help build demo dev test check words lint unit bench format lock screenshots clean
+.PHONY: help build demo dev test check check-python check-web words lint lint-python lint-web unit bench format lock screenshots clean
 
 build: $(PAGES) ## everything `make demo` needs, without starting; leaves .venv/bin/kessik
 
@@ -52,11 +52,15 @@ dev: build ## both servers with reload: pages on http://127.0.0.1:5173, API on 8
 	KESSIK_DATA=$${KESSIK_DATA:-.dev-data} $(BIN)/uvicorn kessik.api.development:app --factory --reload --reload-dir src/kessik --port 8737 & \
 	cd web && node_modules/.bin/vite
 
-lint: build ## linters, formatters, type checks, boundaries
+lint: build lint-python lint-web ## linters, formatters, type checks, boundaries
+
+lint-python: build
 	$(BIN)/ruff check src tests benchmarks tools
 	$(BIN)/ruff format --check --quiet src tests benchmarks tools
 	$(BIN)/mypy src
 	$(BIN)/lint-imports --no-cache
+
+lint-web: build
 	cd web && node_modules/.bin/tsc --noEmit
 	cd web && node_modules/.bin/biome check --error-on-warnings .
 	cd web && node_modules/.bin/depcruise src --config .dependency-cruiser.cjs
@@ -65,9 +69,14 @@ unit: build .stamps/browser ## all tests
 	cd web && node_modules/.bin/vitest run --silent
 	$(BIN)/pytest -n 2 --durations=15
 
-check: lint ## linters, types, and the tests that need no browser and no server; a minute and a half
+check: build ## linters, types, and the tests of the core and of the pages' own logic, side by side
+	@$(MAKE) --no-print-directory --jobs 2 check-python check-web
+
+check-python: lint-python
+	$(BIN)/pytest -n 2 tests/core tests/interchange tests/instruments tests/test_vocabulary.py tests/test_limits.py tests/test_documents.py
+
+check-web: lint-web
 	cd web && node_modules/.bin/vitest run --silent
-	$(BIN)/pytest -n 2 tests/core tests/interchange tests/reference tests/instruments tests/test_vocabulary.py tests/test_limits.py tests/test_documents.py
 
 words: build ## print every sentence that a tester can read, with where it stands
 	$(BIN)/python -m tools.sentences
