@@ -14,7 +14,7 @@ from kessik.core.composition.library import library, our_grades
 from kessik.core.composition.means import Calibration, element_means, outliers
 from kessik.core.composition.shots import ElementReading, Shot, check_readings
 from kessik.core.errors import OutOfRangeError, UnknownError
-from kessik.core.words.assay import suspicion_words, verdict_sentence
+from kessik.core.words.assay import deciding, suspicion_words, verdict_sentence
 
 OURS = our_grades()
 SHELF = GradeShelf.of(OURS)
@@ -194,7 +194,9 @@ def test_a_genuine_steel_is_consistent_under_its_name_in_any_standard():
     assert said.startswith("Consistent with 440C (by other standards 102Cr17Mo, 1.4125, ")
     shelf = GradeShelf.of({n: OURS[n] for n in ("1.2379", "D2", "SKD11", "Cr12Mo1V1", "1.2436")})
     piece = shots({"Cr": 11.6, "Mo": 0.95, "V": 0.3, "Mn": 0.3, "Si": 0.3})
-    by_other = verdict_sentence(judge(piece, OURS["1.2379"], shelf))
+    met = judge(piece, OURS["1.2379"], shelf)
+    assert deciding(met) == "Mo", "what rules out the nearest other steel, not its own other range"
+    by_other = verdict_sentence(met)
     assert "(by other standards SKD11)" in by_other
     assert "Outside the range of 1.2379: vanadium reads 0.30 ± 0.023 %, and 0.7 to 1 %" in by_other
 

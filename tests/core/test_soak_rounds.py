@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from kessik.core.corrosion.duties import duties
 from kessik.core.corrosion.exposures import exposure_h
-from kessik.core.corrosion.rounds import due_at, rounds_of, still_to_see
+from kessik.core.corrosion.rounds import due_at, places_at, rounds_of, still_to_see
 from kessik.core.words.rust import entry_words
 from tests.helpers.soaks import act, answered, both, coupon, look, soak_of
 
@@ -77,6 +77,8 @@ def test_a_blade_that_left_early_is_ranked_where_all_were_and_not_called_better(
     assert answer.compared.round_h == 12
     assert any("up to 48 h, is shown along the hours" in reason for reason in reasons)
     assert not any("B" in p.coupon_id for r in answer.rounds[1:] for p in r.places)
+    out_at_once = [act("removed", 0, coupon_id="B")]
+    assert {p.coupon_id for p in places_at(soak, out_at_once, 12)} == {"A", "D"}
 
 
 def test_unlike_hours_are_not_ranked_against_each_other():
@@ -166,5 +168,5 @@ def test_what_was_not_as_the_method_has_it_enters_the_reasons():
     _, _, reasons = answered(soak, [*both("A", 1, 1, hours=12)], acts, now_h=44)
     assert "The brine was measured at 9 % salt; 3.5 % was planned." in reasons
     # due by then: 6, 12 and 18 h, and 24, 30 and 36 h of exposure, which are 30, 36 and 42 h
-    assert "To wipe brine on: 4 of 6 times are not recorded." in reasons
+    assert "Not recorded: wipe brine on, 4 of 6 times." in reasons
     assert "The coupons were dry for 6 h; these hours do not count." in reasons

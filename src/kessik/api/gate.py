@@ -78,9 +78,13 @@ class AccessGate:
         scope.setdefault("state", {})
         scope["state"] |= {"at_home": at_home, "session": _session(headers)}
         if not at_home and (lan is None or host != lan):
-            return problem(400, "Not from here", "open Kessik by an address that it shows itself")
+            return problem(
+                400, "Not allowed from here", "open Kessik by an address that it shows itself"
+            )
         if scope["method"] not in _READING and not _is_our_page(headers):
-            return problem(403, "Not from here", "only Kessik's own pages may change anything here")
+            return problem(
+                403, "Not allowed from here", "only Kessik's own pages may change anything here"
+            )
         if at_home or scope["path"] == PAIR_PATH or self._is_paired(scope["state"]["session"]):
             return None
         if "text/html" in headers.get("accept", ""):

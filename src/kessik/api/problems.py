@@ -38,7 +38,7 @@ _STATUS: dict[type[KessikError], tuple[int, str]] = {
     ConflictError: (409, "Already used"),
     UnknownError: (404, "Not found"),
     CancelledError: (409, "Cancelled"),
-    NotHereError: (403, "Not from here"),
+    NotHereError: (403, "Not allowed from here"),
     TooOftenError: (429, "Too often"),
     StoreBusyError: (503, "The database is busy"),
     StoreFullError: (507, "The disk is full"),

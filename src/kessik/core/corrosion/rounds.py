@@ -77,13 +77,18 @@ def places_at(soak: Soak, acts: Sequence[Act], clock_h: float) -> tuple[SideToSe
     """All that is to be seen in a round at a clock hour, stage by stage; a coupon that was taken
     out is not.
     """
-    there = [c for c in soak.coupons if clock_h <= (removed_clock_h(acts, c.id) or clock_h)]
+    there = [coupon for coupon in soak.coupons if _is_in(coupon, acts, clock_h)]
     return tuple(
         SideToSee(coupon.id, side, stage)
         for stage in soak.method.stages
         for coupon in there
         for side in sides_of(coupon)
     )
+
+
+def _is_in(coupon: Coupon, acts: Sequence[Act], clock_h: float) -> bool:
+    removed_h = removed_clock_h(acts, coupon.id)
+    return removed_h is None or clock_h <= removed_h
 
 
 def rounds_of(soak: Soak, acts: Sequence[Act], looks: Sequence[Look]) -> tuple[Round, ...]:

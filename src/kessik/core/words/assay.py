@@ -93,7 +93,7 @@ def nearest_out(assay: Assay) -> Candidate | None:
 
 def deciding(assay: Assay) -> str:
     """The symbol of the element that decides, or would; empty where none does."""
-    if assay.own is not None and assay.own.excluded_by:
+    if assay.verdict == "excluded" and assay.own is not None:
         return assay.own.excluded_by[0].element
     if assay.verdict == "undecidable":
         return next((s.elements[0] for s in assay.settlings if s.elements), "")

@@ -18,7 +18,7 @@ DOUBT_WORDS: dict[Doubt, str] = {
     " not counted as rust.",
     "salt": "There are light grains on the steel: rust may lie under a crust of salt. Rinse and"
     " inspect again.",
-    "burnt": "Part of the blade blinded the camera: turn the light, and repeat it.",
+    "burnt": "Part of the blade is overexposed: turn the light, and take the picture again.",
     "small": "The blade is small in this picture: move closer.",
     "no_card": "No white card was pointed out, so colours lean on the steel being grey.",
     "wide_mask": "The mask reaches past the blade; what looks like the ground was left out."

@@ -238,7 +238,7 @@ def care_words(found: CareFinding) -> str:
         case BrineOff(measured, planned):
             return f"The brine was measured at {measured:g} % salt; {planned:g} % was planned."
         case TendingMissed(kind, missed, due):
-            return f"To {DEED_WORDS[kind]}: {missed} of {due} times are not recorded."
+            return f"Not recorded: {DEED_WORDS[kind]}, {missed} of {due} times."
         case DryHours(hours):
             return f"The coupons were dry for {hours_words(hours)}; these hours do not count."
 

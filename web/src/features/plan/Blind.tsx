@@ -28,7 +28,7 @@ export function Blind({ found, trialId }: { found: Schemas["TrialPlanOut"]; tria
             The bench shows codes; comparison, forecasts and later checks stay hidden until the
             codes are revealed.
           </p>
-          <Fold title="The key, for whoever codes the blades" className="mt-1">
+          <Fold title="Key for the person who codes the blades" className="mt-1">
             <p>
               {Object.entries(found.codes)
                 .map(([code, blind]) => `${code} is ${blind}`)
