@@ -15,6 +15,7 @@ from benchmarks import (
     interval_score,
     line_up,
     lives,
+    outlines,
     paper,
     pass_fail,
     ratios,
@@ -50,6 +51,7 @@ def main() -> None:
             "scale",
             "assays",
             "rust",
+            "outlines",
             "paper",
         ),
         help="one part",
@@ -71,6 +73,8 @@ def main() -> None:
         paper.report()
     if chosen.only in (None, "rust"):
         rust.report(max(chosen.edges // 50, 8))
+    if chosen.only in (None, "outlines"):
+        outlines.report(max(chosen.edges // 50, 8))
     if chosen.only in (None, "line-up"):
         line_up.report()
     if chosen.only in (None, "lives"):

@@ -1,5 +1,5 @@
-"""A soak from its question to its answer: two pictures, an outline drawn and carried over, looks by
-one key, a tie; and a broken picture.
+"""A soak from its question to its answer: two pictures, an outline between two presses, carried
+over, inspections by one key, a tie; and a broken picture.
 """
 
 from datetime import UTC, datetime, timedelta
@@ -10,11 +10,12 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 
 from kessik.instruments.virtual_bench.soaked_blade import (
-    OUTLINE,
     WHITE_POINT,
     SoakedSide,
     photograph,
 )
+
+PLUNGE, TIP = (210, 173), (1045, 196)
 
 
 def press(person, words):
@@ -111,10 +112,10 @@ def test_pictures_are_measured_and_the_answer_has_a_tie(person, served, pictures
     put_picture(person, pictures / "broken.jpg")
     person.see("broken.jpg: this is not a whole picture")
     put_picture(person, pictures / "first.jpg")
-    person.see("Draw the outline of the blade")
-    for corner in OUTLINE:
-        press_at(person, *corner)
-    press(person, "White card")
+    person.see("Press on the plunge line and on the tip")
+    for place in (PLUNGE, TIP):
+        press_at(person, *place)
+    person.see("Press on the white card.")
     press_at(person, *WHITE_POINT)
     person.see("ISO 10289")
     person.until(lambda: 0.5 < area(person) < 1.8)
@@ -125,7 +126,7 @@ def test_pictures_are_measured_and_the_answer_has_a_tie(person, served, pictures
     person.see("By eye")
     press(person, "In a picture")
     put_picture(person, pictures / "second.jpg")
-    person.see("Draw the outline of the blade")
+    person.see("Press on the plunge line and on the tip")
     press(person, "Copy the last outline")
     person.see("new since the last inspection", seconds=40)
     person.until(lambda: 5 < area(person) < 7.5)

@@ -78,6 +78,6 @@ def test_the_area_does_not_depend_on_how_bright_the_picture_is():
 
 def test_the_outline_is_proposed_where_the_blade_is():
     taken = take(PLAIN)
-    found = mask_of_outlines([propose_outline(taken.rgb)], taken.rgb.shape[1::-1])
+    found = mask_of_outlines([propose_outline(taken.rgb).outline], taken.rgb.shape[1::-1])
     both = (found & taken.mask).sum() / (found | taken.mask).sum()
     assert both > 0.93

@@ -3,6 +3,7 @@
 import base64
 import json
 import sys
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -11,10 +12,18 @@ import typer
 from kessik.cli.options import Json
 from kessik.cli.refusals import refusing
 from kessik.core.corrosion.course import Bounds
+from kessik.core.corrosion.measuring import Ends
 from kessik.core.corrosion.photo.area import Choices
+from kessik.core.corrosion.photo.outline import Unsure
 from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
 from kessik.core.limits import LIMITS
-from kessik.core.words.rust import area_words, doubts_words, percent_words, rating_words
+from kessik.core.words.rust import (
+    UNSURE_WORDS,
+    area_words,
+    doubts_words,
+    percent_words,
+    rating_words,
+)
 from kessik.interchange.masks import mask_of_outlines, png_of, read_mask
 from kessik.interchange.photos import decode_photo, read_photo
 from kessik.services.soaks.rust import RustReading, overlay_of, proposed_outline, read_masked
@@ -33,6 +42,13 @@ def rust(
         str | None,
         typer.Option(help="x,y of a pixel on the white card.", show_default=False),
     ] = None,
+    ends: Annotated[
+        str | None,
+        typer.Option(
+            help="x,y of the plunge line and x,y of the tip, as 210,400 930,380.",
+            show_default=False,
+        ),
+    ] = None,
     threshold: Annotated[
         float, typer.Option(help="Share of a pixel from which it counts as rusted.")
     ] = 0.5,
@@ -45,8 +61,10 @@ def rust(
     """How much of a blade has rusted, measured in a photograph."""
     with refusing():
         picture = decode_photo(read_photo(_bytes(photo)).data)
+        unsure: tuple[Unsure, ...] = ()
         if mask is None:
-            blade = mask_of_outlines([proposed_outline(picture)], picture.size_px)
+            outline, unsure = proposed_outline(picture, _ends(ends) if ends else None)
+            blade = mask_of_outlines([outline], picture.size_px)
         else:
             blade = read_mask(mask.name, _bytes(mask))
         white = _point(white_point) if white_point else None
@@ -56,10 +74,15 @@ def rust(
             overlay.write_bytes(drawn)
     if as_json:
         where = str(overlay) if overlay else _data_url(drawn)
-        answer = {**_answer(found), "mask": "given" if mask else "proposed", "overlay": where}
+        answer = {
+            **_answer(found),
+            "mask": "given" if mask else "proposed",
+            "unsure": list(unsure),
+            "overlay": where,
+        }
         sys.stdout.write(json.dumps(answer, ensure_ascii=False, indent=2, allow_nan=False) + "\n")
         return
-    sys.stdout.write("\n".join(_lines(found, proposed=mask is None)) + "\n")
+    sys.stdout.write("\n".join(_lines(found, unsure, proposed=mask is None)) + "\n")
 
 
 def _answer(found: RustReading) -> dict[str, Any]:
@@ -77,7 +100,7 @@ def _answer(found: RustReading) -> dict[str, Any]:
     }
 
 
-def _lines(found: RustReading, *, proposed: bool) -> list[str]:
+def _lines(found: RustReading, unsure: Sequence[Unsure], *, proposed: bool) -> list[str]:
     area = found.area
     bounds = Bounds(area.low, area.high, area.rust_percent)
     said = f"rust: {area_words(bounds)}"
@@ -87,6 +110,9 @@ def _lines(found: RustReading, *, proposed: bool) -> list[str]:
     lines += [rating_words(each) for each in found.ratings]
     if proposed:
         lines.append("The outline of the blade was proposed, not drawn: look at the overlay.")
+    if unsure:
+        lines += [UNSURE_WORDS[each] for each in unsure]
+        lines.append("Give both ends of the blade with --ends.")
     return lines + doubts_words(area.doubts)
 
 
@@ -100,6 +126,16 @@ def _bytes(path: Path) -> bytes:
     except OSError as error:
         sys.stderr.write(f"{path}: cannot be opened: {error.strerror}\n")
         raise typer.Exit(1) from error
+
+
+def _ends(text: str) -> Ends:
+    points = text.split()
+    if len(points) != 2:
+        raise OutOfRangeError(
+            f"{text} is not two points; write the plunge line and the tip, as 210,400 930,380",
+            field="ends",
+        )
+    return Ends(*map(_point, points))
 
 
 def _point(text: str) -> tuple[float, float]:

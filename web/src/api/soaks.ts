@@ -58,6 +58,18 @@ export const outlineOf = (hash: string, lookId = "") =>
     }),
   );
 
+export const outlineBetween = (
+  hash: string,
+  plunge: readonly [number, number],
+  tip: readonly [number, number],
+) =>
+  body(
+    api.POST("/api/pictures/{content_hash}/outline", {
+      params: { path: { content_hash: hash } },
+      body: { plunge: [...plunge], tip: [...tip] },
+    }),
+  );
+
 export const measureRust = (
   hash: string,
   measuring: Schemas["MeasuringBody"],

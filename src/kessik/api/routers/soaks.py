@@ -21,6 +21,7 @@ from kessik.api.schemas.soak_pictures_out import (
 from kessik.api.schemas.soaks import (
     ActBody,
     AtBody,
+    EndsBody,
     LookBody,
     MeasuringBody,
     SoakBody,
@@ -36,7 +37,12 @@ from kessik.api.schemas.soaks_out import (
     SoakLineOut,
     SoakOut,
 )
-from kessik.api.views.soak_pictures import look_measuring_out, rust_out, soak_picture_out
+from kessik.api.views.soak_pictures import (
+    look_measuring_out,
+    outline_out,
+    rust_out,
+    soak_picture_out,
+)
 from kessik.api.views.soaks import (
     act_out,
     blade_soaks_out,
@@ -202,8 +208,13 @@ def get_outline(content_hash: PictureHash, store: Store, look_id: ShortText = ""
         found = pictures.outline_carried(store, content_hash, look_id)
     else:
         found = pictures.outline_in(store, content_hash)
-    width, height = found.size_px
-    return OutlineOut.showing(found, width_px=width, height_px=height)
+    return outline_out(found)
+
+
+@router.post("/pictures/{content_hash}/outline")
+def post_ends(content_hash: PictureHash, body: EndsBody, store: Store) -> OutlineOut:
+    """The blade's outline between the two ends that were pressed; nothing is kept."""
+    return outline_out(pictures.outline_in(store, content_hash, body.to_core()))
 
 
 @router.post("/pictures/{content_hash}/rust")

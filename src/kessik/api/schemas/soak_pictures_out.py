@@ -60,13 +60,14 @@ class RustOut(Wire):
     """Red the strength of rust, green the kind, blue what was rust at the look before."""
 
 
-class OutlineOut(Answer[Outlined], without="size_px"):
+class OutlineOut(Answer[Outlined], without="size_px unsure"):
     """Where the blade is in a picture, proposed or carried over from an earlier look; `white_point`
-    where the earlier look had one.
+    where the earlier look had one, `unsure` why none is proposed and what to do.
     """
 
     width_px: int
     height_px: int
+    unsure: str
 
 
 class LookMeasuringOut(Wire):

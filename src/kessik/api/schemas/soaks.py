@@ -7,7 +7,7 @@ from pydantic import Field
 from kessik.api.schemas.common import Bounded, Finite, LongText, NoPictureYet, ShortText, Wire
 from kessik.api.schemas.records import Body, Patch
 from kessik.core.corrosion.fairness import SoakFactor
-from kessik.core.corrosion.measuring import Measuring, Stroke
+from kessik.core.corrosion.measuring import Ends, Measuring, Stroke
 from kessik.core.corrosion.methods import InspectionStage, Intervention, SoakMethod
 from kessik.core.corrosion.quick import graded, spotted
 from kessik.core.corrosion.soaks import (
@@ -91,6 +91,13 @@ class MeasuringBody(Body[Measuring], without="version"):
     white_point: Corner | None = None
     left_out: list[Corners] = Field(default_factory=list, max_length=40)
     strokes: list[StrokeBody] = Field(default_factory=list, max_length=400)
+
+
+class EndsBody(Body[Ends]):
+    """Both ends of a blade, as they were pressed."""
+
+    plunge: Corner
+    tip: Corner
 
 
 class SpotsBody(Wire):

@@ -7,6 +7,7 @@ from dataclasses import asdict
 from kessik.api.schemas.soak_pictures_out import (
     AreaAtOut,
     LookMeasuringOut,
+    OutlineOut,
     RustOut,
     SoakPictureOut,
 )
@@ -15,9 +16,9 @@ from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.measuring import Measuring
 from kessik.core.corrosion.soaks import Look, Soak
 from kessik.core.pictures import Shown
-from kessik.core.words.rust import area_words, doubts_words, rating_words
+from kessik.core.words.rust import area_words, doubts_words, rating_words, unsure_words
 from kessik.interchange.masks import png_of
-from kessik.services.soaks.pictures import Since
+from kessik.services.soaks.pictures import Outlined, Since
 from kessik.services.soaks.rust import RustReading, map_codes
 from kessik.services.soaks.soaks import picture_clock_h
 
@@ -52,6 +53,14 @@ def rust_out(reading: RustReading, threshold: float, new: Since | None) -> RustO
         width_px=width * maps.view.step,
         height_px=height * maps.view.step,
         map_png="data:image/png;base64," + base64.b64encode(png_of(codes)).decode(),
+    )
+
+
+def outline_out(found: Outlined) -> OutlineOut:
+    """Where the blade is in a picture, or why Kessik does not know."""
+    width, height = found.size_px
+    return OutlineOut.showing(
+        found, width_px=width, height_px=height, unsure=unsure_words(found.unsure)
     )
 
 

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from kessik.core.corrosion.photo.axes import Point
 from kessik.core.corrosion.photo.outline import Outline
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import check_limit, most
@@ -23,6 +24,14 @@ class Stroke:
     kind: BrushKind
     width_px: float
     points: Outline
+
+
+@dataclass(frozen=True)
+class Ends:
+    """Both ends of a blade as they were pressed, in picture pixels: its plunge line and its tip."""
+
+    plunge: Point
+    tip: Point
 
 
 @dataclass(frozen=True)
@@ -64,6 +73,17 @@ def check_measuring(measuring: Measuring, width_px: int, height_px: int) -> None
                 f"the card at {x:.0f}, {y:.0f} lies outside of a picture of {width_px} ×"
                 f" {height_px} pixels",
                 field="white_point",
+            )
+
+
+def check_ends(ends: Ends, width_px: int, height_px: int) -> None:
+    """Refuse an end that lies outside of the picture."""
+    for field, (x, y) in (("plunge", ends.plunge), ("tip", ends.tip)):
+        if not (0 <= x <= width_px and 0 <= y <= height_px):
+            raise OutOfRangeError(
+                f"{x:.0f}, {y:.0f} lies outside of the picture, which has {width_px} × {height_px}"
+                " pixels",
+                field=field,
             )
 
 

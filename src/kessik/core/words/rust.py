@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from kessik.core.corrosion.course import NOTHING_PERCENT, Bounds, FirstRust
 from kessik.core.corrosion.methods import InspectionStage
 from kessik.core.corrosion.photo.area import Doubt
+from kessik.core.corrosion.photo.outline import Unsure
 from kessik.core.corrosion.ranking import RankEntry
 from kessik.core.corrosion.ratings import Rating, Standard
 
@@ -24,6 +25,21 @@ DOUBT_WORDS: dict[Doubt, str] = {
     "wide_mask": "The mask reaches past the blade; what looks like the ground was left out."
     " Move it.",
 }  # fmt: skip
+
+
+UNSURE_WORDS: dict[Unsure, str] = {
+    "which_part": "Blade and handle are hard to tell apart here.",
+    "unsteady": "The blade's border is not found the same way twice.",
+    "faint": "Much of the blade's border is as light as the ground beside it.",
+    "dark": "What was found is mostly dark.",
+    "little_steel": "Little of what was found is the grey of steel.",
+}  # fmt: skip
+TAP_BOTH_ENDS = "Press on the plunge line, then on the tip."
+
+
+def unsure_words(unsure: Sequence[Unsure]) -> str:
+    """Why an outline was not proposed, and what to do; empty where it was."""
+    return f"{UNSURE_WORDS[unsure[0]]} {TAP_BOTH_ENDS}" if unsure else ""
 
 
 AFTER_STAGE: dict[InspectionStage, str] = {

@@ -6,8 +6,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 import scipy
 
-from kessik.core.corrosion.measuring import Measuring, check_outline
+from kessik.core.corrosion.measuring import Ends, Measuring, check_outline
+from kessik.core.corrosion.photo.axes import Point
 from kessik.core.corrosion.photo.colour import colour_difference, lab
+from kessik.core.corrosion.photo.outline import Unsure
 from kessik.core.corrosion.photo.registration import Laid, lay_over
 from kessik.core.corrosion.photo.view import Bools
 from kessik.core.errors import NotAllowedNowError, RefusedFileError, UnknownError
@@ -18,7 +20,6 @@ from kessik.interchange.named_files import NamedFile
 from kessik.interchange.photos import DecodedPicture, decode_photo, read_photo
 from kessik.services.pictures.storing import hide_pictures, keep_picture, picture_file
 from kessik.services.soaks.rust import (
-    Point,
     RustReading,
     proposed_outline,
     read_rust,
@@ -33,12 +34,15 @@ _SAME_BORDER_PX = 2
 
 @dataclass(frozen=True)
 class Outlined:
-    """Where the blade is in a picture; `likeness` where it was carried over from an earlier one."""
+    """Where the blade is in a picture; `likeness` where it was carried over from an earlier one,
+    `unsure` why no outline is proposed.
+    """
 
     outline: tuple[Point, ...]
     white_point: Point | None
     likeness: float | None
     size_px: tuple[int, int]
+    unsure: tuple[Unsure, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -117,10 +121,13 @@ def delete_picture(db: Database, soak_id: str, content_hash: str) -> None:
     hide_pictures(db, [each for each in shown if each.picture.hash == content_hash])
 
 
-def outline_in(db: Database, content_hash: str) -> Outlined:
-    """The blade's outline as it is proposed; OutOfRangeError where none stands out."""
+def outline_in(db: Database, content_hash: str, ends: Ends | None = None) -> Outlined:
+    """The blade's outline as it is proposed, from its plunge line to its tip where both were
+    pressed; without corners where it is unsure. OutOfRangeError where none stands out.
+    """
     picture = _decoded(db, content_hash)
-    return Outlined(proposed_outline(picture), None, None, picture.size_px)
+    outline, unsure = proposed_outline(picture, ends)
+    return Outlined(() if unsure else outline, None, None, picture.size_px, unsure)
 
 
 def outline_carried(db: Database, content_hash: str, look_id: str) -> Outlined:

@@ -6,17 +6,17 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from kessik.core.corrosion.measuring import Measuring, check_measuring
+from kessik.core.corrosion.measuring import Ends, Measuring, check_ends, check_measuring
 from kessik.core.corrosion.photo.area import Area, Choices, Maps, Paint, measure
+from kessik.core.corrosion.photo.axes import Point
 from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE
-from kessik.core.corrosion.photo.outline import propose_outline
+from kessik.core.corrosion.photo.outline import Unsure, outline_between, propose_outline
 from kessik.core.corrosion.photo.view import Bools
 from kessik.core.corrosion.ratings import Rating, ratings
 from kessik.core.errors import OutOfRangeError
 from kessik.interchange.masks import mask_of_outlines, mask_of_strokes
 from kessik.interchange.photos import DecodedPicture
 
-Point = tuple[float, float]
 _CARD_SHARE = 0.006
 """Half the side of the patch that is read off a card, as a share of the picture's length."""
 _LEAST_LIGHT = 0.04
@@ -87,12 +87,20 @@ def white_at(rgb: NDArray[np.uint8], point: Point) -> tuple[float, float, float]
     return red, green, blue
 
 
-def proposed_outline(picture: DecodedPicture) -> tuple[Point, ...]:
-    """The outline of the blade as Kessik sees it; OutOfRangeError where none stands out."""
+def proposed_outline(
+    picture: DecodedPicture, ends: Ends | None = None
+) -> tuple[tuple[Point, ...], tuple[Unsure, ...]]:
+    """The outline of the blade, from its plunge line to its tip where both were pressed, and what
+    speaks against it; OutOfRangeError where none stands out.
+    """
+    if ends is not None:
+        check_ends(ends, *picture.size_px)
+        outline = outline_between(picture.rgb, ends.plunge, ends.tip)
+        return kept_inside(outline, picture.size_px), ()
     found = propose_outline(picture.rgb)
     if found is None:
         raise OutOfRangeError("no blade is found in this picture: draw its outline", field="mask")
-    return kept_inside(found, picture.size_px)
+    return kept_inside(found.outline, picture.size_px), found.unsure
 
 
 def kept_inside(outline: Sequence[Point], size_px: tuple[int, int]) -> tuple[Point, ...]:

@@ -7,6 +7,7 @@ export function Drawn({
   tool,
   brushPx,
   scale,
+  ends,
   held,
   stroke,
 }: {
@@ -14,6 +15,7 @@ export function Drawn({
   tool: Tool;
   brushPx: number;
   scale: number;
+  ends: readonly Corner[];
   held: number | null;
   stroke: readonly Corner[] | null;
 }) {
@@ -72,6 +74,17 @@ export function Drawn({
           strokeLinecap="round"
         />
       ) : null}
+      {ends.map(([x, y]) => (
+        <circle
+          key={`${x} ${y}`}
+          cx={x * scale}
+          cy={y * scale}
+          r={6}
+          fill="var(--sheet)"
+          stroke="var(--next)"
+          strokeWidth={3}
+        />
+      ))}
       {measuring.white_point ? (
         <g stroke="var(--next)" strokeWidth={2.5} fill="none">
           <circle cx={cardX * scale} cy={cardY * scale} r={9} />

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useWidth } from "../../ui/useWidth";
 import { Drawn } from "./Drawn";
+import type { Corner } from "./outline";
 import { type Measuring, TOOL_SAYS, type Tool } from "./pictureTools";
 import { paint, type Rust, type RustMap } from "./rustMap";
 import { usePen } from "./usePen";
@@ -15,6 +16,8 @@ export function PictureBoard({
   map,
   rust,
   showsMap,
+  ends,
+  onEnd,
   onChange,
 }: {
   hash: string;
@@ -25,6 +28,8 @@ export function PictureBoard({
   map: RustMap | null;
   rust: Rust | null;
   showsMap: boolean;
+  ends: readonly Corner[];
+  onEnd: (corner: Corner) => void;
   onChange: (measuring: Measuring) => void;
 }) {
   const { ref, width } = useWidth<HTMLDivElement>(860);
@@ -36,7 +41,7 @@ export function PictureBoard({
     if (canvas.current && map) paint(map, threshold, canvas.current);
   }, [map, threshold]);
 
-  const pen = usePen({ size, scale, measuring, tool, brushPx, onChange });
+  const pen = usePen({ size, scale, measuring, tool, brushPx, onEnd, onChange });
   return (
     <div ref={ref} className="relative w-full" style={{ height }}>
       <img
@@ -66,7 +71,7 @@ export function PictureBoard({
         data-testid="board"
         {...pen.on}
       >
-        <Drawn {...{ measuring, tool, brushPx, scale }} held={pen.held} stroke={pen.stroke} />
+        <Drawn {...{ measuring, tool, brushPx, scale, ends }} held={pen.held} stroke={pen.stroke} />
       </svg>
     </div>
   );

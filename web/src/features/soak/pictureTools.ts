@@ -2,9 +2,10 @@ import type { Schemas } from "../../api/client";
 
 /** How an area is read off a picture, and with what it is said. */
 export type Measuring = Schemas["MeasuringBody"];
-export type Tool = "outline" | "card" | "left_out" | "rust" | "clean";
+export type Tool = "ends" | "outline" | "card" | "left_out" | "rust" | "clean";
 
 export const TOOL_SAYS: Record<Tool, string> = {
+  ends: "press on the plunge line, then on the tip: the outline between them is found",
   outline:
     "press the corners in order around the blade; drag one to move it, press a side to add one",
   card: "press on the white card",

@@ -12,6 +12,7 @@ export function usePen({
   measuring,
   tool,
   brushPx,
+  onEnd,
   onChange,
 }: {
   size: readonly [number, number];
@@ -19,6 +20,7 @@ export function usePen({
   measuring: Measuring;
   tool: Tool;
   brushPx: number;
+  onEnd: (corner: Corner) => void;
   onChange: (measuring: Measuring) => void;
 }) {
   const [held, setHeld] = useState<number | null>(null);
@@ -33,6 +35,7 @@ export function usePen({
     const corner = at(event);
     event.currentTarget.setPointerCapture(event.pointerId);
     if (tool === "card") onChange({ ...measuring, white_point: corner });
+    else if (tool === "ends") onEnd(corner);
     else if (tool === "outline") {
       const near = nearest(measuring.outline as Corner[], corner, HANDLE_PX / scale);
       if (near !== null) setHeld(near);

@@ -11,6 +11,8 @@ from numpy.typing import NDArray
 
 Array = NDArray[np.float32]
 Doubles = NDArray[np.float64]
+Codes = NDArray[np.uint8]
+"""sRGB codes of a picture, (h, w, 3)."""
 
 LUMINANCE = np.array([0.2126, 0.7152, 0.0722], np.float32)
 _TO_XYZ = np.array(

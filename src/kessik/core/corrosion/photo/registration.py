@@ -13,8 +13,10 @@ import numpy as np
 import scipy
 from numpy.typing import NDArray
 
+from kessik.core.corrosion.photo.axes import axis_of
 from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE, LUMINANCE, Array, Doubles
-from kessik.core.corrosion.photo.outline import Outline, axis_of, blade_in
+from kessik.core.corrosion.photo.ground import thing_in
+from kessik.core.corrosion.photo.outline import Outline
 from kessik.core.corrosion.photo.view import Bools
 
 _SMALL_PX = 480
@@ -52,7 +54,7 @@ def lay_over(earlier: NDArray[np.uint8], mask: Bools, later: NDArray[np.uint8]) 
     before = mask[::step, ::step]
     if not before.any():
         return None
-    found, found_before = blade_in(later[::step, ::step]), blade_in(earlier[::step, ::step])
+    found, found_before = thing_in(later, step), thing_in(earlier, step)
     tries = [_laid(np.eye(2), np.zeros(2), 0.0)]
     if found is not None:
         same = [m for m in (before, found_before) if m is not None]

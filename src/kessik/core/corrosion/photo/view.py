@@ -61,11 +61,11 @@ def cut_out(rgb: NDArray[np.uint8], mask: Bools, white: tuple[float, float, floa
     height = min(int(rows[-1]) + 1 + _AROUND_PX * step, mask.shape[0]) - top
     width = min(int(columns[-1]) + 1 + _AROUND_PX * step, mask.shape[1]) - left
     cut = (slice(top, top + height), slice(left, left + width))
-    inside = _reduced(mask[cut].astype(np.float32), step) > 0.5
+    inside = reduced(mask[cut].astype(np.float32), step) > 0.5
     if not inside.any():
         raise OutOfRangeError("the mask is too thin to measure in", field="mask")
     part = rgb[cut]
-    channels = [_reduced(LIGHT_OF_CODE[part[..., c]], step) / white[c] for c in range(3)]
+    channels = [reduced(LIGHT_OF_CODE[part[..., c]], step) / white[c] for c in range(3)]
     burnt = float((part[mask[cut]] >= 254).all(axis=-1).mean())
     raw = np.stack(channels, axis=-1).astype(np.float32)
     return View(_without_rim(raw, inside), raw, inside, step, (left, top), burnt)
@@ -76,10 +76,10 @@ def reduced_like(view: View, mask: Bools) -> Bools:
     left, top = view.corner
     height, width = view.shape
     cut = mask[top : top + height * view.step, left : left + width * view.step]
-    return _reduced(cut.astype(np.float32), view.step)[:height, :width] > 0.5
+    return reduced(cut.astype(np.float32), view.step)[:height, :width] > 0.5
 
 
-def _reduced(plane: Array, step: int) -> Array:
+def reduced(plane: Array, step: int) -> Array:
     """Means of blocks of step × step pixels; what hangs over is repeated from the border."""
     if step == 1:
         return np.ascontiguousarray(plane, np.float32)

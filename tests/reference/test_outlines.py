@@ -1,0 +1,52 @@
+"""The blade's outline in generated pictures of whole knives whose outline is known exactly. The
+generator shares nothing with the proposal.
+"""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from benchmarks.outline_pictures import Knife, take
+
+from kessik.core.corrosion.photo.outline import likeness, outline_between, propose_outline
+from kessik.core.errors import OutOfRangeError
+from kessik.interchange.masks import mask_of_outlines
+
+RUSTED = Knife(31, "drop", "brown wood", "wooden table", 8, warmth=0.6)
+
+
+def found(taken, outline):
+    return likeness(mask_of_outlines([outline], taken.rgb.shape[1::-1]), taken.mask)
+
+
+@pytest.mark.parametrize(
+    "knife",
+    [
+        RUSTED,
+        Knife(32, "clip", "black", "paper", -6, rusted=0.08),
+        Knife(33, "kitchen", "tan", "grey cloth", 184, has_guard=True),
+        replace(RUSTED, has_handle=False, blade_px=900),
+    ],
+)
+def test_the_blade_is_outlined_without_its_handle(knife):
+    taken = take(knife)
+    proposed = propose_outline(taken.rgb)
+    assert proposed.unsure == ()
+    assert found(taken, proposed.outline) > 0.95
+
+
+@pytest.mark.parametrize(
+    "knife",
+    [Knife(34, "spear", "steel", "dark mat", 176), Knife(35, "drop", "bone", "stone", width=0.22)],
+)
+def test_where_it_is_unsure_it_asks_and_two_presses_settle_it(knife):
+    taken = take(knife)
+    assert propose_outline(taken.rgb).unsure
+    assert found(taken, outline_between(taken.rgb, taken.plunge, taken.tip)) > 0.9
+
+
+def test_a_bare_ground_has_no_blade_and_two_presses_on_one_place_are_refused():
+    ground = np.full((300, 400, 3), 120, np.uint8)
+    assert propose_outline(ground) is None
+    with pytest.raises(OutOfRangeError, match="plunge line and on the tip"):
+        outline_between(ground, (200, 150), (203, 150))
