@@ -106,18 +106,18 @@ def operations_of(app):
     return [found.ok() for found in schema_of(app).get_all_operations()]
 
 
-def test_nothing_sent_makes_the_server_fail(database):
-    operations = operations_of(AtHome(create_app(database, renews=False)))
+def test_nothing_sent_makes_the_server_fail_or_breaks_what_is_kept(filled, tmp_path):
+    """Each request is sent to an empty folder and to one in which it meets something."""
+    database, hand, ids = filled
+    empty = Database(tmp_path / "empty")
+    home = AtHome(None)
+    folders = [(create_app(empty, renews=False), {}), (create_app(database, renews=False), ids)]
+    home.app, _ = folders[0]
+    operations = operations_of(home)
     assert len(operations) >= 60, "the checker saw the contract"
     for operation in operations:
-        fuzz(operation, {})
-
-
-def test_nothing_sent_breaks_what_is_kept(filled):
-    database, hand, ids = filled
-    app = AtHome(create_app(database, renews=False))
-    for operation in operations_of(app):
-        fuzz(operation, ids)
+        fuzz(operation, home, folders)
+    empty.close()
     pages = ["/api/today", "/api/shelf", "/api/lots", "/api/instruments", "/api/methods"]
     pages += ["/api/assays", "/api/grades", "/api/grades-alike", "/api/performance"]
     pages += ["/api/soaks", "/api/soaks-side-by-side", "/api/bin", "/api/backups"]
@@ -164,14 +164,15 @@ def test_what_one_answer_leads_to_never_fails(tmp_path):
     assert len(set(answered)) >= 25, "much of what takes an id was reached by a link"
 
 
-def fuzz(operation, ids):
-    """Whatever the contract allows, at what is there."""
+def fuzz(operation, home, folders):
+    """Whatever the contract allows, in each folder, at what is there."""
 
     @BRIEF
     @given(case=operation.as_strategy())
     def send(case):
-        for name in set(case.path_parameters or {}) & set(ids):
-            case.path_parameters[name] = ids[name]
-        case.call_and_validate(checks=CHECKS, headers={"host": "localhost"})
+        for home.app, ids in folders:
+            for name in set(case.path_parameters or {}) & set(ids):
+                case.path_parameters[name] = ids[name]
+            case.call_and_validate(checks=CHECKS, headers={"host": "localhost"})
 
     send()

@@ -3,6 +3,7 @@ measurement: spectra under the illuminants of colour-science, spots drawn three 
 """
 
 from dataclasses import replace
+from functools import cache
 
 import numpy as np
 import pytest
@@ -15,8 +16,11 @@ from kessik.services.soaks.rust import read_masked
 PLAIN = Scene(7, 0.05, size_px=(1100, 320))
 
 
+taken_once = cache(take)
+
+
 def read(scene, **choices):
-    taken = take(scene)
+    taken = taken_once(scene)
     return taken, read_masked(taken.rgb, taken.mask, taken.white_point, **choices).area
 
 
@@ -69,7 +73,7 @@ def test_a_mask_drawn_too_wide_is_said_and_counts_no_ground():
 
 
 def test_the_area_does_not_depend_on_how_bright_the_picture_is():
-    taken = take(PLAIN)
+    taken = taken_once(PLAIN)
     darker = np.round(taken.rgb.astype(float) * 0.8).astype(np.uint8)
     one = read_masked(taken.rgb, taken.mask, taken.white_point).area
     other = read_masked(darker, taken.mask, taken.white_point).area
@@ -77,7 +81,7 @@ def test_the_area_does_not_depend_on_how_bright_the_picture_is():
 
 
 def test_the_outline_is_proposed_where_the_blade_is():
-    taken = take(PLAIN)
+    taken = taken_once(PLAIN)
     found = mask_of_outlines([propose_outline(taken.rgb).outline], taken.rgb.shape[1::-1])
     both = (found & taken.mask).sum() / (found | taken.mask).sum()
     assert both > 0.93
