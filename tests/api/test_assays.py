@@ -55,9 +55,13 @@ def file_of(*rows):
 
 
 def test_a_blade_is_shot_and_its_claim_excluded_with_what_would_fit(client, blade):
-    assert assay(client, blade)["line"]["verdict"] == "not_shot"
+    before = assay(client, blade)
+    assert before["line"]["verdict"] == "not_shot"
+    chromium = {"element": "Cr", "low_percent": 11.0, "high_percent": 13.0}
+    assert any(chromium.items() <= slot.items() for slot in before["claim_slots"])
     shoot(client, blade, LOW_ALLOY, normalised="no")
     found = assay(client, blade)
+    assert found["claim_slots"][0] == before["claim_slots"][0], "excluded, and still drawn"
     assert found["line"]["word"] == "excluded"
     assert found["line"]["gauge"]["element"] == "Cr"
     assert found["candidates"][0]["is_in"]
@@ -264,7 +268,7 @@ def test_an_unknown_claim_is_said_and_the_shelf_is_searched_all_the_same(client,
     client.patch(f"/api/blades/{blade}", json={"claimed_grade": "Voe Wonder"})
     shoot(client, blade, LOW_ALLOY, normalised="no")
     said = assay(client, blade)["line"]["sentence"]
-    assert said.startswith("No grade on the shelf is called “Voe Wonder”: add it.")
+    assert said.startswith("No grade on the shelf is called “Voe Wonder”.")
     assert "only 1.2363" in said
 
 

@@ -244,3 +244,18 @@ def test_carbon_read_by_another_method_decides_between_grades_that_shots_never_s
     assert judge([*stainless, low], OURS["440A"], SHELF).own.is_in
     beside = replace(burnt, normalised="unknown")
     assert judge([*stainless, beside], OURS["440C"], SHELF).blade.normalised == "no"
+
+
+def test_one_figure_is_nominal_and_melts_lie_about_it():
+    """12 % of chromium stated: 12.6 is one of its melts, 14 is not, and the sentence says why."""
+    nominal = own("Sheet steel", C=(1.5, 1.5), Cr=(12.0, 12.0), Mo=(0.8, 0.8), V=(0.9, 0.9))
+    shelf = GradeShelf.of({**OURS, nominal.name: nominal})
+    read = {"Mo": 0.83, "V": 0.85, "Mn": 0.3, "Si": 0.3, "Fe": 82.0}
+    near = judge(shots({"Cr": 12.6, **read}), nominal, shelf)
+    assert near.own.is_in
+    far = judge(shots({"Cr": 14.2, **read}), nominal, shelf)
+    assert far.verdict == "excluded"
+    assert (
+        "and about 12 % is needed (usual tolerance of a melt with its allowance 1.1)"
+        in verdict_sentence(far)
+    )

@@ -158,6 +158,8 @@ class AssayOut(Wire):
 
     line: AssayLineOut
     claim: str | None = Field(description="the grade on the shelf that bears the claimed name")
+    claim_slots: list[SlotOut] = Field(description="what the claimed grade promises")
+    unknown_claim: str = Field(description="a claim that no grade on the shelf bears")
     notes: list[str]
     normalised: Normalised
     elements: list[ElementOut]

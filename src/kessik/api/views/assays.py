@@ -18,11 +18,12 @@ from kessik.api.schemas.assays import (
     SlotOut,
 )
 from kessik.api.schemas.instruments import WaitingShotsOut
-from kessik.core.composition.allowances import residual_limit_percent
+from kessik.core.composition.allowances import as_melted, residual_limit_percent
 from kessik.core.composition.candidates import Candidate, Departure
 from kessik.core.composition.claims import Assay
 from kessik.core.composition.elements import visibility
 from kessik.core.composition.grade_shelf import GradeShelf
+from kessik.core.composition.grades import Grade
 from kessik.core.composition.means import ElementMean
 from kessik.core.composition.steels import Steel, steels
 from kessik.core.composition.table import is_compared
@@ -119,16 +120,26 @@ def candidates_out(
 def _candidate_out(
     found: Candidate, steel: Steel, best: float, claim: str, read: Sequence[str]
 ) -> CandidateOut:
-    listed = {r.element for r in found.grade.ranges}
-    residuals = [symbol for symbol in read if symbol not in listed and is_compared(symbol)]
     return CandidateOut.showing(
         found,
         grade=found.grade.name,
         also=list(found.grade.also),
         words=weight_words(found, best),
         is_claim=found.grade.name == claim,
-        slots=[SlotOut.showing(r, is_residual=False) for r in found.grade.ranges]
-        + [
+        slots=slots_out(found.grade, read),
+        excluded_by=[departure_out(departure) for departure in found.excluded_by],
+        steel=steel.grade.name,
+        steel_weight=steel.weight,
+    )
+
+
+def slots_out(grade: Grade, read: Sequence[str]) -> list[SlotOut]:
+    """What a grade promises, and what is let pass of the elements `read` that it does not list."""
+    listed = {r.element for r in grade.ranges}
+    residuals = [symbol for symbol in read if symbol not in listed and is_compared(symbol)]
+    return [
+        *(SlotOut.showing(as_melted(r), is_residual=False) for r in grade.ranges),
+        *(
             SlotOut(
                 element=symbol,
                 low_percent=None,
@@ -137,11 +148,8 @@ def _candidate_out(
                 is_residual=True,
             )
             for symbol in residuals
-        ],
-        excluded_by=[departure_out(departure) for departure in found.excluded_by],
-        steel=steel.grade.name,
-        steel_weight=steel.weight,
-    )
+        ),
+    ]
 
 
 def element_out(symbol: str, mean: ElementMean | None) -> ElementOut:
@@ -162,12 +170,15 @@ def assay_out(found: AssayedBlade, shelf: GradeShelf, lives: Sequence[LifeLine])
     assay = found.assay
     claim = assay.claim.name if assay.claim else ""
     notes = [suspicion_words(assay), *map(outlier_words, assay.outliers)]
+    notes += [normalised_words(assay)] if found.shots else []
     settled = settling_lines(assay.settlings)
     read = [mean.element for mean in assay.blade.means]
     return AssayOut(
         line=assay_line_out(found),
         claim=claim or None,
-        notes=[*(note for note in notes if note), normalised_words(assay)],
+        claim_slots=slots_out(assay.claim, read) if assay.claim else [],
+        unknown_claim=found.unknown_claim,
+        notes=[note for note in notes if note],
         normalised=assay.blade.normalised,
         elements=_elements(found),
         shots=[ShotOut.showing(shot) for shot in found.shots],
@@ -198,5 +209,5 @@ def _elements(found: AssayedBlade) -> list[ElementOut]:
 def _sentence(found: AssayedBlade) -> str:
     said = verdict_sentence(found.assay)
     if found.unknown_claim:
-        return f"No grade on the shelf is called “{found.unknown_claim}”: add it. {said}"
+        return f"No grade on the shelf is called “{found.unknown_claim}”. {said}"
     return said

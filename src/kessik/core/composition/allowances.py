@@ -3,6 +3,7 @@ to.
 """
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from kessik.core.composition.elements import visibility
 from kessik.core.composition.grades import Range
@@ -44,9 +45,23 @@ _LEAST_WIDTH, _LEAST_WIDTH_SHARE = 0.08, 0.06
 narrow a range is written: common practice, no source."""
 
 
+_NOMINAL_SHARE = 0.08
+"""How far melts lie from a nominal content, as a share of it: ranges in standards reach from 8 %
+(chromium of 12: 11 to 13) to 20 % of their middle; common practice, no source."""
+
+
 def least_width_percent(symbol: str, high_percent: float) -> float:
     """How wide the melts of a grade spread at least, mass per cent: a narrow range wins nothing."""
     return max(_LEAST_WIDTHS.get(symbol, _LEAST_WIDTH), _LEAST_WIDTH_SHARE * high_percent)
+
+
+def as_melted(found: Range) -> Range:
+    """What melts usually hold where a grade states one figure; any other range as it is."""
+    if not found.is_nominal or found.high_percent is None:
+        return found
+    stated = found.high_percent
+    half = max(0.5 * least_width_percent(found.element, stated), _NOMINAL_SHARE * stated)
+    return replace(found, low_percent=max(stated - half, 0.0), high_percent=stated + half)
 
 
 def allowance_percent(symbol: str, limit_percent: float) -> float:

@@ -43,6 +43,11 @@ class Range:
         return self.standing == "recalled"
 
     @property
+    def is_nominal(self) -> bool:
+        """Whether one figure is stated, as in sheets, and no range."""
+        return self.low_percent is not None and self.low_percent == self.high_percent
+
+    @property
     def middle_percent(self) -> float:
         """Halfway, an open low end taken as nothing and an open high end as a little above the
         low.

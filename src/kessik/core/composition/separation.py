@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from kessik.core.composition.allowances import as_melted
 from kessik.core.composition.elements import visibility
 from kessik.core.composition.grades import Grade, Range
 from kessik.core.composition.means import Calibration
@@ -108,9 +109,10 @@ def _separates(one: Range | None, other: Range | None, symbol: str) -> bool:
 
 
 def _span(found: Range | None, symbol: str) -> tuple[float, float]:
-    centre, spread = expected_content(found, symbol)
-    low, high = _ends(found)
-    if found is None:
+    melted = as_melted(found) if found else None
+    centre, spread = expected_content(melted, symbol)
+    low, high = _ends(melted)
+    if melted is None:
         return 0.0, centre + spread
     return low or 0.0, high if high is not None else centre + 2 * spread
 

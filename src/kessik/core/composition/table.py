@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from kessik.core.composition.allowances import (
     allowance_percent,
+    as_melted,
     least_width_percent,
     residual_limit_percent,
     widened,
@@ -87,7 +88,7 @@ def grade_table(grades: Mapping[str, Grade]) -> GradeTable:
     elements = COMPARED
     ends = np.empty((4, len(kept), len(elements)))
     for place, grade in enumerate(kept):
-        by_symbol = {found.element: found for found in grade.ranges}
+        by_symbol = {found.element: as_melted(found) for found in grade.ranges}
         for column, symbol in enumerate(elements):
             found = by_symbol.get(symbol)
             ends[:, place, column] = (*widened(found, symbol), *expected_content(found, symbol))

@@ -189,11 +189,18 @@ def _listed_words(found: Departure, listed: Range) -> str:
     bound = found.low_percent if found.z < 0 else found.high_percent
     allowance = abs(bound - (named or 0.0))
     notes = [
-        f"allowance {allowance:.2g}" if allowance > 0 else "",
+        _allowance_words(listed, allowance),
         "range unconfirmed" if listed.is_recalled else "",
     ]
     noted = ", ".join(note for note in notes if note)
     return f"{range_words(listed)} is needed{f' ({noted})' if noted else ''}"
+
+
+def _allowance_words(listed: Range, allowance: float) -> str:
+    if allowance <= 0:
+        return ""
+    whose = "usual tolerance of a melt with its allowance" if listed.is_nominal else "allowance"
+    return f"{whose} {allowance:.2g}"
 
 
 def percent(value: float) -> str:
@@ -210,6 +217,8 @@ def range_words(found: Range | None) -> str:
     low, high = found.low_percent, found.high_percent
     if low is None and high is None:
         return "any"
+    if found.is_nominal:
+        return f"about {low:g} %"
     if low is None or high is None:
         return f"at least {low:g} %" if high is None else f"at most {high:g} %"
     return f"{low:g} to {high:g} %"

@@ -17,6 +17,8 @@ import { ShotForm } from "./ShotForm";
 import { ShotList } from "./ShotList";
 
 type Out = Schemas["AssayOut"];
+/** A grade with what it promises of each element. */
+type Promised = Pick<Out["candidates"][number], "grade" | "slots">;
 
 /** One blade at the assay: the verdict in a sentence, each element as a rule, the grades that fit. */
 export function BladeAssay() {
@@ -45,6 +47,13 @@ export function BladeAssay() {
           Add a shot
         </Button>
       </div>
+      {data.unknown_claim ? (
+        <p className="mt-2">
+          <Link className={buttonLook("plain")} to={newGrade(data.unknown_claim)}>
+            Add the grade {data.unknown_claim}
+          </Link>
+        </p>
+      ) : null}
       <ul className="mt-2 max-w-4xl text-note text-ink-2">
         {data.notes.map((note) => (
           <li key={note}>{note}</li>
@@ -89,18 +98,28 @@ export function BladeAssay() {
   );
 }
 
+const newGrade = (name: string) =>
+  `/shelf?${new URLSearchParams({ part: "grades", new: "grade", name })}`;
+
 /** Each element as a short rule: the claim's slot first, the grades laid over it below. */
 function Elements({ data, laid }: { data: Out; laid: readonly string[] }) {
   const { ref, width } = useWidth<HTMLElement>(560);
   const first = data.claim ?? data.candidates.find((c) => c.is_in)?.grade ?? "";
-  const drawn = data.candidates.filter((c) => c.grade === first || laid.includes(c.grade));
-  const ordered = [...drawn].sort((a, b) => Number(b.grade === first) - Number(a.grade === first));
+  const claimed = data.claim ? [{ grade: data.claim, slots: data.claim_slots }] : [];
+  const others = data.candidates.filter(
+    (c) => c.grade !== data.claim && (c.grade === first || laid.includes(c.grade)),
+  );
+  const ordered: Promised[] = [...claimed, ...others];
+  const scale = data.candidates.find((c) => c.grade === first)?.scale ?? 1;
   return (
     <section aria-label="Elements" ref={ref}>
       <Heading>
         {first ? `Against ${ordered.map((c) => c.grade).join(", then ")}` : "Readings"}
-        <span className="ml-3 text-note font-normal text-ink-2">mass per cent</span>
+        {data.elements.length ? (
+          <span className="ml-3 text-note font-normal text-ink-2">mass per cent</span>
+        ) : null}
       </Heading>
+      {data.elements.length ? null : <p className="mt-1 text-ink-2">No readings yet.</p>}
       {data.elements.map((element) => (
         <div
           key={element.element}
@@ -113,21 +132,19 @@ function Elements({ data, laid }: { data: Out; laid: readonly string[] }) {
             name={element.name}
             isSeen={element.visible !== "not_seen" || element.percent !== null}
             slots={slotsOf(element.element, ordered)}
-            pins={pinsOf(element.element, data.shots, ordered[0]?.scale ?? 1)}
-            mean={element.percent === null ? null : element.percent * (ordered[0]?.scale ?? 1)}
-            uncertainty={scaled(element.uncertainty_percent, ordered[0]?.scale ?? 1)}
+            pins={pinsOf(element.element, data.shots, scale)}
+            mean={element.percent === null ? null : element.percent * scale}
+            uncertainty={scaled(element.uncertainty_percent, scale)}
             width={Math.max(width - 190, 160)}
           />
-          <span className="text-right text-note leading-tight">
-            {readWords(element, ordered[0]?.scale ?? 1)}
-          </span>
+          <span className="text-right text-note leading-tight">{readWords(element, scale)}</span>
         </div>
       ))}
     </section>
   );
 }
 
-function slotsOf(element: string, drawn: readonly Out["candidates"][number][]): Slot[] {
+function slotsOf(element: string, drawn: readonly Promised[]): Slot[] {
   return drawn.flatMap((candidate) =>
     candidate.slots
       .filter((s) => s.element === element)

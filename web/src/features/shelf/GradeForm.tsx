@@ -21,9 +21,11 @@ const KINDS = {
 /** A grade as the tester has it; what is left open stays as the library says. */
 export function GradeForm({
   grade,
+  name = "",
   onDone,
 }: {
   grade: Schemas["GradeOut"] | undefined;
+  name?: string;
   onDone: () => void;
 }) {
   const save = useChange(putGrade, () => {
@@ -31,10 +33,10 @@ export function GradeForm({
     onDone();
   });
   const form = useForm({
-    draft: `grade:${grade?.name ?? ""}`,
+    draft: `grade:${grade?.name ?? name}`,
     kinds: KINDS,
     start: {
-      name: grade?.name ?? "",
+      name: grade?.name ?? name,
       standard: grade?.standard ?? "",
       route: grade?.route ?? "",
       usual_low_hrc: shownNumber(grade?.usual_low_hrc),
@@ -75,7 +77,7 @@ export function GradeForm({
       </Choice>
       <LongField
         label="Ranges, an element a line, mass per cent"
-        hint="Cr 11.0-13.0; at most: Si -0.60; at least: V 0.15-"
+        hint="Cr 11.0-13.0; at most: Si -0.60; at least: V 0.15-; a nominal figure: Mo 1.0"
         className="col-span-2"
         rows={10}
         {...form.field("ranges")}

@@ -62,7 +62,7 @@ export function Grades() {
         title="New grade"
         note="Your shelf may hold any name; the library uses standard designations."
       >
-        <GradeForm grade={undefined} onDone={close} />
+        <GradeForm grade={undefined} name={search.get("name") ?? ""} onDone={close} />
       </Sheet>
       <Sheet
         open={search.get("bring") === "grades"}

@@ -13,6 +13,12 @@ describe("ranges as they are typed", () => {
     expect(typedRanges(read.map((r) => r.range))).toBe(text);
   });
 
+  it("takes one figure as nominal, and shows it so", () => {
+    const read = readRanges("Mo 1,0", []);
+    expect(read.map(({ range: r }) => [r.low_percent, r.high_percent])).toEqual([[1, 1]]);
+    expect(typedRanges(read.map((r) => r.range))).toBe("Mo 1");
+  });
+
   it("keeps how a range that was not touched is known, and names a line that is none", () => {
     const known = readRanges("C 2-2.3", []).map((r) => ({
       ...r.range,

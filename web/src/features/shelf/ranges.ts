@@ -8,9 +8,11 @@ export interface ReadRange {
   readonly wrong?: string;
 }
 
+const NOMINAL = /^([A-Za-z]{1,2})\s+(\d+(?:[.,]\d+)?)$/;
 const RANGE = /^([A-Za-z]{1,2})\s+(\d+(?:[.,]\d+)?)?\s*(?:-|–|to)\s*(\d+(?:[.,]\d+)?)?$/;
 
-/** Ranges as people type them: an element a line, “Cr 11.0-13.0”, “Si -0.60”, “V 0.15-”. */
+/** Ranges as people type them: an element a line, “Cr 11.0-13.0”, “Si -0.60”, “V 0.15-”; one
+ * figure, “Mo 1.0”, is nominal. */
 export function readRanges(text: string, known: readonly Range[]): ReadRange[] {
   return text
     .split("\n")
@@ -20,7 +22,10 @@ export function readRanges(text: string, known: readonly Range[]): ReadRange[] {
 }
 
 function readRange(line: number, said: string, known: readonly Range[]): ReadRange {
-  const [, element = "", low, high] = RANGE.exec(said) ?? [];
+  const [, nominal = "", figure] = NOMINAL.exec(said) ?? [];
+  const [, element = "", low, high] = nominal
+    ? [said, nominal, figure, figure]
+    : (RANGE.exec(said) ?? []);
   const range: Range = {
     element,
     low_percent: numberOf(low),
@@ -43,6 +48,10 @@ function numberOf(text: string | undefined): number | null {
 /** Ranges as they are typed, to be changed. */
 export function typedRanges(ranges: readonly Range[]): string {
   return ranges
-    .map((r) => `${r.element} ${r.low_percent ?? ""}-${r.high_percent ?? ""}`)
+    .map((r) =>
+      r.low_percent != null && r.low_percent === r.high_percent
+        ? `${r.element} ${r.low_percent}`
+        : `${r.element} ${r.low_percent ?? ""}-${r.high_percent ?? ""}`,
+    )
     .join("\n");
 }
