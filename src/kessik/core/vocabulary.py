@@ -185,7 +185,9 @@ ACTS: Mapping[ActKind, str] = {
     "topped_up": "topped up with water", "turned": "turned over", "dampened": "cloth dampened",
     "measured": "brine measured", "worn": "worn: cuts, splits, scratches",
     "dried": "dried: the clock pauses", "resumed": "wet again: the clock resumes",
-    "prolonged": "made longer", "removed": "one coupon taken out", "note": "note", "ended": "ended",
+    "prolonged": "made longer", "removed": "one coupon taken out",
+    "weighed": "weighed with its rust on", "cleaned": "weighed after cleaning",
+    "blank": "blank of the cleaning weighed", "note": "note", "ended": "ended",
 }  # fmt: skip  # a table is read by its rows
 ACTS_OF_ONE: Mapping[ActKind, str] = {
     kind: says for kind, says in ACTS.items() if kind in OF_ONE_COUPON

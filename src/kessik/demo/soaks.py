@@ -2,10 +2,11 @@
 without oil, and a coating trial; with simulated photographs.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from typing import Any
 
 from kessik.core.corrosion.measuring import Measuring
 from kessik.core.corrosion.methods import BY_KEY, InspectionStage
@@ -30,8 +31,10 @@ DAMP_WRAP_ID = demo_id("soak", "damp wrap")
 COATINGS_ID = demo_id("soak", "coatings")
 _BRINE_ID = demo_id("soak", "brine")
 _MARK_AT = ((238.0, 106.0), (346.0, 106.0), (346.0, 144.0), (238.0, 144.0))
+_WEIGHINGS: tuple[tuple[ActKind, float, float], ...] = (("weighed", 15, 0.4), ("cleaned", 16, 1.0))
+"""When a strip was weighed, and how much of its loss was off it by then."""
 _SIDES: tuple[CouponSide, ...] = ("left", "right")
-_FLATS = {"flat_finish": "satin, 320", "degreased_with": "alcohol"}
+_FLATS: dict[str, Any] = {"flat_finish": "satin, 320", "degreased_with": "alcohol"}
 
 
 @dataclass(frozen=True)
@@ -163,8 +166,12 @@ def _coatings(db: Database, days: Days) -> None:
     for oil in (False, True)
     )  # fmt: skip
     coupons = tuple(
-        replace(c, name=f"{c.name}{' oiled' if c.oil else ''}", steel="1.2842") for c in coupons
-    )
+        replace(
+            c, name=f"{c.name}{' oiled' if c.oil else ''}", steel="1.2842",
+            mass_before_g=round(58.4 + 0.213 * n, 4), area_cm2=62.0, density_g_cm3=7.85,
+        )
+        for n, c in enumerate(coupons)
+    )  # fmt: skip
     soak = Soak(
         COATINGS_ID, "Coatings: worn, then soaked",
         "Which coating still keeps the rust off once cutting has scratched it?", "coating",
@@ -187,6 +194,21 @@ def _coatings(db: Database, days: Days) -> None:
             _typed(db, soak, coupon, side, at, area * share, days)
         _typed(db, soak, coupon, "both", at, worn[arm] * (0.4 if coupon.oil else 1), days, "worn")
     _act(db, soak, "ended", _after(begun, 14.5), days, said="inspected and wiped")
+    _weigh(db, soak, begun, {c.id: rust[c.coating or "uncoated"][bool(c.oil)] for c in coupons},
+           days)  # fmt: skip
+
+
+def _weigh(
+    db: Database, soak: Soak, begun: Moment, rusted: Mapping[str, float], days: Days
+) -> None:
+    """Cleaned and weighed, all but the last strip; about 1.3 mg to a per cent of rust."""
+    _act(db, soak, "blank", _after(begun, 16), days, amount=0.018)
+    for coupon in soak.coupons[:-1]:
+        lost_g = 1e-3 * (1.3 * rusted[coupon.id] + 0.02 * (coupon.area_cm2 or 0))
+        before = coupon.mass_before_g or 0
+        for kind, hours, share in _WEIGHINGS:
+            mass = round(before - share * lost_g, 4)
+            _act(db, soak, kind, _after(begun, hours), days, coupon_id=coupon.id, amount=mass)
 
 
 def _typed(

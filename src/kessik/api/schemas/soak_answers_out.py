@@ -68,6 +68,18 @@ class DiscolouredOut(Wire):
     coupon_ids: list[str]
 
 
+class MassLossOut(Wire):
+    """What a coupon lost or gained, in words: a dash where it cannot be said, `missing` why."""
+
+    coupon_id: str
+    hours: float
+    gained_mg: str
+    lost_mg: str
+    lost_g_m2: str
+    rate_mm_a: str
+    missing: str
+
+
 class SoakAnswerOut(Wire):
     """What a soak says so far."""
 
@@ -88,3 +100,5 @@ class SoakAnswerOut(Wire):
     courses: list[CourseOut]
     held: list[FairnessCheckOut]
     borrowed: str
+    masses: list[MassLossOut]
+    cabinet: list[str]

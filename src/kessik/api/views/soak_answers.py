@@ -9,6 +9,7 @@ from kessik.api.schemas.soak_answers_out import (
     DiscolouredOut,
     FairnessCheckOut,
     LevelEntryOut,
+    MassLossOut,
     RankEntryOut,
     SoakAnswerOut,
     WornOut,
@@ -16,8 +17,10 @@ from kessik.api.schemas.soak_answers_out import (
 from kessik.core.corrosion.answer import Course, SoakAnswer, Worn
 from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.fairness import NAMES, FairnessCheck
+from kessik.core.corrosion.mass import MassLoss
 from kessik.core.corrosion.soaks import Soak
 from kessik.core.vocabulary import DISCOLOURATIONS, INSPECTION_STAGES
+from kessik.core.words.mass import cabinet_words, gap_words, loss_words, mass_words
 from kessik.core.words.rust import BORROWED, area_words, entry_words, first_words, superficial_words
 from kessik.core.words.soak_levels import level_entry_words, level_name
 from kessik.core.words.soaks import (
@@ -77,6 +80,21 @@ def soak_answer_out(sheet: SoakSheet) -> SoakAnswerOut:
         courses=[course_out(course) for course in answer.courses],
         held=[held_out(held, names) for held in answer.held],
         borrowed=BORROWED,
+        masses=[_mass(loss) for loss in answer.masses],
+        cabinet=[cabinet_words(check, names[check.coupon_id]) for check in answer.cabinet],
+    )
+
+
+def _mass(loss: MassLoss) -> MassLossOut:
+    per_area, rate = loss_words(loss)
+    return MassLossOut(
+        coupon_id=loss.coupon_id,
+        hours=loss.hours,
+        gained_mg=mass_words(loss.gain_mg),
+        lost_mg=mass_words(loss.loss_mg),
+        lost_g_m2=per_area,
+        rate_mm_a=rate,
+        missing=gap_words(loss),
     )
 
 

@@ -10,6 +10,7 @@ __all__ = [
     "exposures",
     "fairness",
     "levels",
+    "mass",
     "measuring",
     "methods",
     "photo",

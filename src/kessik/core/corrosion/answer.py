@@ -27,6 +27,7 @@ from kessik.core.corrosion.fairness import (
     hardening_warnings,
 )
 from kessik.core.corrosion.levels import LevelOrder, level_order
+from kessik.core.corrosion.mass import CabinetCheck, MassLoss, cabinet_checks, mass_losses
 from kessik.core.corrosion.methods import STAGES, InspectionStage
 from kessik.core.corrosion.ranking import Ranking, mean_area, rank
 from kessik.core.corrosion.ratings import area_of
@@ -95,6 +96,8 @@ class SoakAnswer:
     rounds: tuple[Round, ...] = ()
     care: tuple[CareFinding, ...] = ()
     agreements: tuple[Agreement, ...] = ()
+    masses: tuple[MassLoss, ...] = ()
+    cabinet: tuple[CabinetCheck, ...] = ()
 
     @property
     def confounded(self) -> tuple[FairnessCheck, ...]:
@@ -140,6 +143,7 @@ def soak_answer(
     compared = like_looks(soak.coupons, points, rounds)
     ranking = rank(compared.by_coupon)
     standings = {standing.coupon_id: standing for standing in ranking.standings}
+    masses = mass_losses(soak, acts)
     return SoakAnswer(
         exposure_h(clock_h, acts),
         whole_hours(soak, acts),
@@ -156,6 +160,8 @@ def soak_answer(
         rounds,
         care_findings(soak, acts, clock_h),
         rated.agreements,
+        tuple(masses),
+        tuple(cabinet_checks(soak, masses)),
     )
 
 

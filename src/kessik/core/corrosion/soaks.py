@@ -20,15 +20,19 @@ from kessik.core.records import Id, LongText, Within
 CouponSide = Literal["left", "right", "both"]
 CouponRole = Literal["", "baseline", "reference"]
 ActKind = Literal[
-    TendKind, "measured", "dried", "resumed", "prolonged", "worn", "removed", "note", "ended"
-]
+    TendKind, "measured", "dried", "resumed", "prolonged", "worn", "removed", "weighed", "cleaned",
+    "blank", "note", "ended",
+]  # fmt: skip
 Region = Literal[
     "", "edge", "bevel", "flat", "spine", "worn", "etched_mark", "hardware", "smear"
 ]  # fmt: skip
 STEEL_REGIONS: tuple[Region, ...] = ("", "edge", "bevel", "flat", "spine", "worn")
 """Where rust is the steel's own; elsewhere it is recorded and does not count."""
 Discolouration = Literal["none", "haze", "tint", "dark", "spots"]
-OF_ONE_COUPON: frozenset[ActKind] = frozenset({"worn", "removed"})
+AMOUNTS: dict[ActKind, str] = {"prolonged": "soak_hours", "weighed": "coupon_g",
+    "cleaned": "coupon_g", "blank": "blank_mg_cm2"}  # fmt: skip
+"""What is nothing without its amount, and the limit that it is held to."""
+OF_ONE_COUPON: frozenset[ActKind] = frozenset({"worn", "removed", "weighed", "cleaned"})
 """What is done to one coupon, and never to all."""
 DISCOLOURATIONS: tuple[Discolouration, ...] = ("none", "haze", "tint", "dark", "spots")
 How = Literal["photo", "brush", "grade", "spots", "typed"]
@@ -58,6 +62,9 @@ class Coupon:
     degreased_with: str = ""
     exposed_before: str = ""
     steel: str = ""
+    mass_before_g: Annotated[float, Within("coupon_g")] | None = None
+    area_cm2: Annotated[float, Within("coupon_cm2")] | None = None
+    density_g_cm3: Annotated[float, Within("density_g_cm3")] | None = None
 
 
 @dataclass(frozen=True)
@@ -89,7 +96,8 @@ class Act:
 
     `prolonged` has the new whole time in `amount`, `worn` the count of cuts, splits or scratches
     (`said` tells which), `measured` what was measured: pH, salt in per cent, °C. A coupon that is
-    `removed` leaves before the others.
+    `removed` leaves before the others. `weighed` with its rust on and `cleaned` have grams in
+    `amount`, `blank` what the cleaning takes off bare steel, mg/cm².
     """
 
     id: str
@@ -246,10 +254,10 @@ def check_act(act: Act) -> None:
         check_limit("ph", act.ph, "ph")
     if act.temperature_c is not None:
         check_limit("brine_c", act.temperature_c, "temperature_c")
-    if act.kind == "prolonged":
+    if act.kind in AMOUNTS:
         if act.amount is None:
-            raise OutOfRangeError("say to how many hours in all it is prolonged", field="amount")
-        check_limit("soak_hours", act.amount, "amount")
+            raise OutOfRangeError("a number is needed here", field="amount")
+        check_limit(AMOUNTS[act.kind], act.amount, "amount")
     if act.kind in OF_ONE_COUPON and not act.coupon_id:
         raise OutOfRangeError("choose the coupon", field="coupon_id")
     if act.kind in ("ended", "dried") and not act.said.strip():

@@ -12,6 +12,7 @@ __all__ = [
     "facts",
     "figures",
     "lives",
+    "mass",
     "matching",
     "methods",
     "notes",

@@ -10,7 +10,7 @@ from kessik.core.corrosion.duties import Deed
 from kessik.core.corrosion.fairness import ASKED_FOR, NAMES, FairnessCheck
 from kessik.core.corrosion.places import SharedPlaces
 from kessik.core.corrosion.rounds import Round
-from kessik.core.corrosion.soaks import Act, Coupon, Soak
+from kessik.core.corrosion.soaks import Act, ActKind, Coupon, Soak
 from kessik.core.vocabulary import ACTS, DISCOLOURATIONS, INSPECTION_STAGES
 from kessik.core.words.matching import and_words
 from kessik.core.words.performance import caveat_words
@@ -251,9 +251,20 @@ def act_words(act: Act) -> str:
         "" if act.ph is None else f"pH {act.ph:g}",
         "" if act.salt_percent is None else f"{act.salt_percent:g} % salt",
         "" if act.temperature_c is None else f"{act.temperature_c:g} °C",
-        "" if act.amount is None else f"to {act.amount:g} h",
+        "" if act.amount is None else _amount_words(act.kind, act.amount),
     ]
     return ", ".join(part for part in [ACTS[act.kind], *figures, act.said] if part)
+
+
+def _amount_words(kind: ActKind, amount: float) -> str:
+    match kind:
+        case "weighed" | "cleaned":
+            return f"{amount:.10g} g"
+        case "blank":
+            return f"{amount:g} mg/cm²"
+        case "prolonged":
+            return f"to {amount:g} h"
+    return f"{amount:g}"
 
 
 def _missed_words(found: Round) -> str:

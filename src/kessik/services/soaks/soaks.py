@@ -5,6 +5,7 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+from kessik.core.corrosion.mass import check_weighing
 from kessik.core.corrosion.measuring import Measuring
 from kessik.core.corrosion.soaks import Act, Look, Soak, check_act, check_soak, checked_look
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
@@ -87,8 +88,10 @@ def put_act(db: Database, soak_id: str, act: Act, now: Moment) -> Act:
         timed = replace(act, clock_h=clock_h(_begun(soak), act.at))
         check_act(timed)
         _not_in_the_future(act.at, now)
-        if act.coupon_id and soak.coupon(act.coupon_id) is None:
+        coupon = soak.coupon(act.coupon_id) if act.coupon_id else None
+        if act.coupon_id and coupon is None:
             raise UnknownError("there is no such coupon in this soak", field="coupon_id")
+        check_weighing(act, coupon)
         soaks.save_act(session, soak_id, timed, now.utc)
         return timed
 

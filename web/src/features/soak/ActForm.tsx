@@ -83,6 +83,17 @@ export function ActForm({
       {kind === "prolonged" ? (
         <Field label="Hours in all" unit="h" {...form.field("amount")} />
       ) : null}
+      {kind === "weighed" || kind === "cleaned" ? (
+        <Field label="Mass" unit="g" {...form.field("amount")} />
+      ) : null}
+      {kind === "blank" ? (
+        <Field
+          label="Taken off bare steel"
+          unit="mg/cm²"
+          hint="what an unexposed piece lost in the same cleaning, over its area"
+          {...form.field("amount")}
+        />
+      ) : null}
       {kind === "measured" ? (
         <>
           <Field label="pH" {...form.field("ph")} />

@@ -19,6 +19,11 @@ const SELDOM = [
   ["polished_before", "polished before"],
   ["exposed_before", "exposed before"],
 ] as const;
+const WEIGHED = [
+  ["mass_before_g", "mass before, g"],
+  ["area_cm2", "area, cm²"],
+  ["density_g_cm3", "density, g/cm³"],
+] as const;
 
 /** What is put in: a blade or a piece of steel a row, with what matters to rust. */
 export function CouponRows({
@@ -33,7 +38,8 @@ export function CouponRows({
   const coupons = rows.rows;
   const add = (part: Partial<TypedCoupon>) => rows.add(nextCoupon(coupons, part));
   const [more, setMore] = useState(() => coupons.some((c) => SELDOM.some(([name]) => c[name])));
-  const said = more ? [...ALWAYS, ...SELDOM] : ALWAYS;
+  const [weighs, setWeighs] = useState(() => coupons.some((c) => WEIGHED.some(([n]) => c[n])));
+  const said = [...ALWAYS, ...(more ? SELDOM : []), ...(weighs ? WEIGHED : [])];
   const steelOf = (coupon: TypedCoupon) =>
     blades.find((blade) => blade.id === coupon.blade_id)?.claimed_grade || "not named";
   return (
@@ -54,7 +60,7 @@ export function CouponRows({
               unseen("delete"),
             ]}
             cell=""
-            className={more ? "w-max min-w-full" : "w-full"}
+            className={more || weighs ? "w-max min-w-full" : "w-full"}
           >
             {coupons.map((coupon, place) => (
               <tr key={coupon.id}>
@@ -123,6 +129,9 @@ export function CouponRows({
             </Button>
             <Button kind="quiet" onClick={() => setMore(!more)}>
               {more ? "Fewer columns" : "Arm, polishing and exposure before"}
+            </Button>
+            <Button kind="quiet" onClick={() => setWeighs(!weighs)}>
+              {weighs ? "Hide the masses" : "Mass, area and density"}
             </Button>
           </>
         ) : null}

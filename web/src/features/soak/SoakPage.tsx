@@ -22,6 +22,7 @@ import { ActForm } from "./ActForm";
 import { Acts } from "./Acts";
 import { Answer } from "./Answer";
 import { Fairness } from "./Fairness";
+import { Masses } from "./Masses";
 import { SoakForm } from "./SoakForm";
 import { type ActKind, hoursSaid, moment, type Soak } from "./soak";
 import { TimeLine } from "./TimeLine";
@@ -64,6 +65,7 @@ function Opened({ soak }: { soak: Soak }) {
       )}
       {soak.looks.length ? <Wall soak={soak} /> : null}
       {soak.looks.length ? <Answer soak={soak} /> : null}
+      <Masses soak={soak} />
       {soak.started_utc ? <TimeLine soak={soak} /> : null}
       <Fairness soak={soak} />
       {soak.started_utc ? <Acts soak={soak} onAdd={() => setOpen("act")} /> : null}

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
+import { LIMITS } from "../../domain/limits.gen";
 import { shownNumber } from "../../domain/typed";
 import type { Typed, useForm, Values } from "../../ui/useForm";
 import type { RowTyped, RowValues, useRows } from "../../ui/useRows";
@@ -51,6 +52,9 @@ export const COUPON_KINDS = {
   polished_before: "text",
   exposed_before: "text",
   steel: "text",
+  mass_before_g: LIMITS.coupon_g,
+  area_cm2: LIMITS.coupon_cm2,
+  density_g_cm3: LIMITS.density_g_cm3,
 } as const;
 
 export type SoakFields = ReturnType<typeof useForm<typeof SOAK_KINDS>>;
@@ -113,6 +117,9 @@ const BLANK: Omit<TypedCoupon, "id"> = {
   polished_before: "",
   exposed_before: "",
   steel: "",
+  mass_before_g: "",
+  area_cm2: "",
+  density_g_cm3: "",
 };
 
 /** A new coupon; it is finished and degreased like the one before it. */
@@ -131,6 +138,9 @@ export const couponsTyped = (coupons: readonly Coupon[]): TypedCoupon[] =>
     ...BLANK,
     ...kept,
     steel: kept.blade_id ? "" : steel,
+    mass_before_g: shownNumber(kept.mass_before_g),
+    area_cm2: shownNumber(kept.area_cm2),
+    density_g_cm3: shownNumber(kept.density_g_cm3),
   }));
 
 /** The two sides of a coupon as coupons of their own, to be prepared differently. */
