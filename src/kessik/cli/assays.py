@@ -16,7 +16,7 @@ from kessik.core.composition.claims import Assay, judge_all
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.grades import Grade
 from kessik.core.composition.library import library
-from kessik.core.composition.shots import Shot
+from kessik.core.composition.shots import PlusMinusIs, Shot, in_one_sigma
 from kessik.core.words.assay import (
     mean_words,
     normalised_words,
@@ -44,6 +44,9 @@ def assay(
         Path | None,
         typer.Option(help="Grades of your own beside the library.", show_default=False),
     ] = None,
+    two_sigma: Annotated[
+        bool, typer.Option("--two-sigma", help="The ± in the file is two standard deviations.")
+    ] = False,
     as_json: Json = False,
 ) -> None:
     """What steel it is, as far as shots of an analyser can tell."""
@@ -52,7 +55,9 @@ def assay(
         (file,) = load([shots])
         table = read_shots(file.name, file.data)
         table.faults.refuse()
-        by_blade = _by_blade(shots_of(table.rows, file.name))
+        given: PlusMinusIs = "two_sigma" if two_sigma else "one_sigma"
+        read = [in_one_sigma(shot, given) for shot in shots_of(table.rows, file.name)]
+        by_blade = _by_blade(read)
         shelf = GradeShelf.of(library(own))
         claimed = shelf.claimed(claim, "--claim") if claim else None
         asked = [(own_shots, claimed) for own_shots in by_blade.values()]

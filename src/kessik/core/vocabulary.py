@@ -10,7 +10,7 @@ from typing import Any, get_args
 from kessik.core.comparison.matching import HardnessReading, MatchState
 from kessik.core.comparison.variables import Factor
 from kessik.core.composition.grades import Route
-from kessik.core.composition.shots import Normalised, Surface
+from kessik.core.composition.shots import Normalised, PlusMinusIs, Surface
 from kessik.core.corrosion import fairness
 from kessik.core.corrosion.fairness import HeldStatus, SoakFactor
 from kessik.core.corrosion.methods import InspectionStage, Scale, TendKind
@@ -206,6 +206,9 @@ SHEET_STATUS: Mapping[SheetStatus, str] = {
 SHEET_BLADES: Mapping[BladeKnown, str] = {
     "in_trial": "in the trial", "on_shelf": "on the shelf", "archived": "archived", "new": "new",
 }  # fmt: skip  # a table is read by its rows
+PLUS_MINUS_IS: Mapping[PlusMinusIs, str] = {
+    "one_sigma": "one standard deviation", "two_sigma": "two standard deviations",
+}  # fmt: skip  # a table is read by its rows
 ON_THERE: Mapping[OnThere, str] = {"skip": "skip", "replace": "replace"}
 FORCE_UNITS: Mapping[ForceUnit, str] = {"gf": "gf", "N": "N"}
 ANGLES_ARE: Mapping[AngleIs, str] = {"side": "per side", "included": "included, both sides"}
@@ -271,6 +274,7 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "sheetStatus": (SheetStatus, SHEET_STATUS),
     "sheetBlades": (BladeKnown, SHEET_BLADES),
     "onThere": (OnThere, ON_THERE),
+    "plusMinusIs": (PlusMinusIs, PLUS_MINUS_IS),
     "forceUnits": (ForceUnit, FORCE_UNITS),
     "anglesAre": (AngleIs, ANGLES_ARE),
     "reckonedMedia": (None, RECKONED_MEDIA),

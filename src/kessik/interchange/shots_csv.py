@@ -7,6 +7,7 @@ from kessik.core.composition.shots import ElementReading, Shot, reading_faults
 from kessik.core.errors import Fault
 from kessik.interchange.csv_tables import Column, Row, Table, read_table, write_table
 from kessik.interchange.faults import Faults
+from kessik.interchange.wide_shots import read_wide
 
 COLUMNS = (
     Column("blade", required=True),
@@ -21,8 +22,10 @@ COLUMNS = (
 
 
 def read_shots(file: str, data: bytes) -> Table:
-    """Read a result file; its faults, those of whole shots too, are in the table."""
-    table = read_table(file, data, COLUMNS)
+    """Read a result file, with a row an element or a row a shot; its faults, those of whole shots
+    too, are in the table.
+    """
+    table = read_wide(file, data) or read_table(file, data, COLUMNS)
     faults = Faults.of(table.faults)
     for rows in _by_shot(table.rows):
         faults.take(_shot_faults(file, rows, faults))

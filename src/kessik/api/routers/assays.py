@@ -24,7 +24,7 @@ from kessik.api.schemas.performance import OfferOut, PerformanceOut, SideBySideO
 from kessik.api.schemas.shelf import StruckBody
 from kessik.api.views.assays import assay_out, assay_place_out
 from kessik.api.views.performance import offer_out, performance_out, side_by_side_out
-from kessik.core.composition.shots import Shot
+from kessik.core.composition.shots import PlusMinusIs, Shot
 from kessik.core.limits import most
 from kessik.core.trials.performance import YieldKind
 from kessik.interchange.named_files import NamedFile
@@ -97,12 +97,13 @@ def post_shot_import(
     store: Store,
     files: Annotated[list[UploadFile], File(max_length=most("files"))],
     batch_id: Annotated[ShortText, Form()] = "",
+    plus_minus_is: Annotated[PlusMinusIs, Form()] = "one_sigma",
 ) -> TakenOut:
     """Keep the shots of result files, all or nothing; the same file twice is kept once."""
     named = [
         NamedFile((file.filename or "file.shots.csv")[:200], file.file.read()) for file in files
     ]
-    return TakenOut.showing(shots.import_shots(store, named, batch_id, now()))
+    return TakenOut.showing(shots.import_shots(store, named, batch_id, now(), plus_minus_is))
 
 
 @router.post("/waiting-shots/{shots_id}/taken")

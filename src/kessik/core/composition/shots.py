@@ -11,6 +11,8 @@ from kessik.core.records import Day, Within
 
 Surface = Literal["", "bare", "coated"]
 Normalised = Literal["yes", "no", "unknown"]
+PlusMinusIs = Literal["one_sigma", "two_sigma"]
+"""What a file states as ±: one or two standard deviations."""
 SURFACES: tuple[Surface, ...] = ("", "bare", "coated")
 NORMALISED: tuple[Normalised, ...] = ("yes", "no", "unknown")
 LEAST_SUM_PERCENT, MOST_SUM_PERCENT = 60.0, 105.0
@@ -52,6 +54,19 @@ class Shot:
 
     def reading_of(self, symbol: str) -> ElementReading | None:
         return next((found for found in self.readings if found.element == symbol), None)
+
+
+def in_one_sigma(shot: Shot, given: PlusMinusIs) -> Shot:
+    """The shot with its ± as one standard deviation, as everything reckons with."""
+    if given == "one_sigma":
+        return shot
+    readings = tuple(
+        reading
+        if reading.plus_minus_percent is None
+        else replace(reading, plus_minus_percent=reading.plus_minus_percent / 2)
+        for reading in shot.readings
+    )
+    return replace(shot, readings=readings)
 
 
 def reading_faults(readings: Sequence[ElementReading]) -> list[tuple[int, str, str]]:

@@ -8,7 +8,7 @@ import numpy as np
 
 from kessik.core.composition.batches import Batch
 from kessik.core.composition.grades import Grade
-from kessik.core.composition.shots import Shot, check_readings
+from kessik.core.composition.shots import PlusMinusIs, Shot, check_readings, in_one_sigma
 from kessik.core.errors import (
     ConflictError,
     Fault,
@@ -89,13 +89,23 @@ def exclude_shot(db: Database, blade_id: str, shot_id: str, reason: str, now: Mo
     return struck
 
 
-def import_shots(db: Database, files: Sequence[NamedFile], batch_id: str, now: Moment) -> Taken:
+def import_shots(
+    db: Database,
+    files: Sequence[NamedFile],
+    batch_id: str,
+    now: Moment,
+    plus_minus_is: PlusMinusIs = "one_sigma",
+) -> Taken:
     """Keep the shots of result files, all or nothing; a blade that is not on the shelf yet is put
     there.
     """
     tables = [read_shots(file.name, file.data) for file in files]
     together([table.faults for table in tables]).refuse()
-    found = [shot for table in tables for shot in shots_of(table.rows, table.file)]
+    found = [
+        in_one_sigma(shot, plus_minus_is)
+        for table in tables
+        for shot in shots_of(table.rows, table.file)
+    ]
     notes = tuple(note for table in tables for note in table.notes)
     return replace(_take(db, found, batch_id, now), notes=notes)
 

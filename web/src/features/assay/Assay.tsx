@@ -83,7 +83,7 @@ export function Assay() {
         open={search.get("bring") === "shots"}
         onOpenChange={(o) => (o ? null : close())}
         title="Import shots"
-        note="One row for each element of each shot. A blade that is not on the shelf yet is added to it."
+        note="A blade that is not on the shelf yet is added to it."
       >
         <BringShots batches={data.batches} />
       </Sheet>

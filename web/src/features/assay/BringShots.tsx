@@ -3,18 +3,20 @@ import { Link } from "react-router";
 import { formOf, sendForm, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { plural } from "../../domain/format";
+import { WORDS } from "../../domain/words";
 import { Faults } from "../../parts/Faults";
 import { Button, buttonLook } from "../../ui/Button";
-import { Choice, Option } from "../../ui/Choice";
+import { Choice, Option, Options } from "../../ui/Choice";
 import { FilePick } from "../../ui/FilePick";
 import { Note } from "../../ui/Note";
 
 /** A file of shots: all of it or nothing, and every fault by its line. */
 export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][] }) {
   const [files, setFiles] = useState<File[]>([]);
+  const [plusMinusIs, setPlusMinusIs] = useState("one_sigma");
   const [batch, setBatch] = useState(batches[0]?.id ?? "");
   const read = useChange(
-    () => send(files, batch),
+    () => send(files, batch, plusMinusIs),
     undefined,
     () => {
       read.reset();
@@ -26,7 +28,7 @@ export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-4">
-      <FilePick label="Files (*.shots.csv)" onPick={setFiles} />
+      <FilePick label="Files of shots (CSV)" onPick={setFiles} />
       <Choice label="Batch" value={batch} onPick={setBatch}>
         <Option value="">no batch</Option>
         {batches.map((b) => (
@@ -35,14 +37,19 @@ export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][
           </Option>
         ))}
       </Choice>
+      <Choice label="The ± in them is" value={plusMinusIs} onPick={setPlusMinusIs}>
+        <Options of={WORDS.plusMinusIs} />
+      </Choice>
       <Button kind="next" type="submit" disabled={files.length === 0}>
         {read.isPending ? "Reading …" : "Read the shots"}
       </Button>
       {read.error ? <Faults error={read.error} /> : null}
       {read.data ? <Taken taken={read.data.made} /> : null}
       <Note>
-        Columns: blade, shot, element, percent, plus_minus; and if known detected (no: percent is
-        the limit of detection), surface (bare, coated) and normalised (yes, no, unknown).
+        A row a shot, as analysers export them: blade, shot, then a column an element and its ± (Cr,
+        Cr ±; &lt;0.02 is below detection). Or a row an element: blade, shot, element, percent,
+        plus_minus, detected. Both may have surface (bare, coated) and normalised (yes, no,
+        unknown).
       </Note>
     </form>
   );
@@ -69,8 +76,13 @@ function Taken({ taken }: { taken: Schemas["TakenOut"] }) {
   );
 }
 
-async function send(files: readonly File[], batchId: string): Promise<Schemas["TakenOut"]> {
+async function send(
+  files: readonly File[],
+  batchId: string,
+  plusMinusIs: string,
+): Promise<Schemas["TakenOut"]> {
   const form = await formOf(files);
   form.append("batch_id", batchId);
+  form.append("plus_minus_is", plusMinusIs);
   return sendForm<Schemas["TakenOut"]>("/api/shot-imports", form);
 }
