@@ -17,7 +17,7 @@ from kessik.services.clock import now
 from kessik.services.files import imports
 from kessik.services.files.arriving import delete_left_behind
 from kessik.services.files.imports import import_files
-from kessik.services.files.work import STORES, ImportWork
+from kessik.services.work import STORES, ImportWork
 from tests.helpers.files_sent import post
 from tests.helpers.pieces import HEADER, MANY, rows_of_all_tables
 

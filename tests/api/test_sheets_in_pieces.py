@@ -9,11 +9,11 @@ from kessik.core.errors import CancelledError, ConflictError
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.raw_sheets import read_sheet
 from kessik.services.clock import now
-from kessik.services.files.work import ImportWork
 from kessik.services.paper import sheet_import
 from kessik.services.paper.runs import Entered
 from kessik.services.paper.sheet_plans import Sheet, Target
 from kessik.services.paper.sheets import preview
+from kessik.services.work import ImportWork
 from tests.conftest import BenchHand
 from tests.helpers.pieces import rows_of_all_tables
 

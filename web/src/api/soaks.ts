@@ -70,6 +70,14 @@ export const outlineBetween = (
     }),
   );
 
+export const readSeries = (soakId: string, picture: string, importId: string) =>
+  body(
+    api.POST("/api/soaks/{soak_id}/series", {
+      ...at(soakId),
+      body: { picture, import_id: importId },
+    }),
+  );
+
 export const measureRust = (
   hash: string,
   measuring: Schemas["MeasuringBody"],

@@ -4,8 +4,16 @@ import { Button } from "../ui/Button";
 
 const ASKED_EVERY_MS = 250;
 
-/** How far the import is; it can be cancelled, and nothing of it is kept then. */
-export function ImportProgress({ id }: { id: string }) {
+/** How far a long piece of work is; it can be cancelled, and then `cancelled` is said. */
+export function ImportProgress({
+  id,
+  stop = "Cancel the import",
+  cancelled = "Removing what was imported",
+}: {
+  id: string;
+  stop?: string;
+  cancelled?: string;
+}) {
   const params = { path: { import_id: id } };
   const far = useQuery({
     queryKey: ["import", id],
@@ -20,7 +28,7 @@ export function ImportProgress({ id }: { id: string }) {
   return (
     <div role="status" className="flex items-center gap-4">
       <span className="flex-1">
-        {cancel.isPending || cancel.isSuccess ? "Removing what was imported" : stage}
+        {cancel.isPending || cancel.isSuccess ? cancelled : stage}
         {of > 1 ? `, ${done} of ${of}` : ""}
         <progress
           className="mt-1 block w-full accent-next"
@@ -30,7 +38,7 @@ export function ImportProgress({ id }: { id: string }) {
         />
       </span>
       <Button kind="plain" type="button" onClick={() => cancel.mutate()}>
-        Cancel the import
+        {stop}
       </Button>
     </div>
   );

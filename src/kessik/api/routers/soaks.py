@@ -5,15 +5,17 @@ from uuid import uuid4
 
 from fastapi import APIRouter, File, Response, UploadFile
 
-from kessik.api.dependencies import Store
+from kessik.api.dependencies import ImportDesk, Store
 from kessik.api.downloads import attached
 from kessik.api.schemas.common import Id, PictureHash, ShortText
 from kessik.api.schemas.shelf import StruckBody
 from kessik.api.schemas.soak_pictures_out import (
     GradeInWordsOut,
     LookMeasuringOut,
+    NotReadOut,
     OutlineOut,
     RustOut,
+    SeriesOut,
     SoakPictureOut,
     TakenLooksOut,
     TakenPicturesOut,
@@ -24,6 +26,7 @@ from kessik.api.schemas.soaks import (
     EndsBody,
     LookBody,
     MeasuringBody,
+    SeriesBody,
     SoakBody,
     SoakMethodBody,
     SoakPatch,
@@ -58,6 +61,7 @@ from kessik.interchange.named_files import NamedFile
 from kessik.services.clock import now
 from kessik.services.record import bin as the_bin
 from kessik.services.soaks import files, pictures, soaks
+from kessik.services.soaks.series import read_series
 from kessik.services.soaks.sheets import (
     all_sheets,
     sheets_of_blades,
@@ -192,6 +196,17 @@ def post_pictures(
 def post_camera_pictures(soak_id: Id, store: Store) -> TakenPicturesOut:
     """Lay what a camera wrote, and nothing shows yet, on the time line."""
     return TakenPicturesOut(pictures=pictures.take_from_camera(store, soak_id, now()))
+
+
+@router.post("/soaks/{soak_id}/series")
+def post_series(soak_id: Id, body: SeriesBody, store: Store, imports: ImportDesk) -> SeriesOut:
+    """Measure the other pictures of the time line like one of them; watched and cancelled as an
+    import is, and what was read by then stays.
+    """
+    with imports.working(body.import_id) as work:
+        found = read_series(store, soak_id, body.picture, now(), work)
+    left = [NotReadOut.showing(each) for each in found.not_read]
+    return SeriesOut.showing(found, not_read=left)
 
 
 @router.delete("/soaks/{soak_id}/pictures/{content_hash}", status_code=204)

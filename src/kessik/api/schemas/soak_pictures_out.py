@@ -6,6 +6,7 @@ from kessik.api.schemas.soaks import MeasuringBody
 from kessik.core.corrosion.quick import GradeInWords
 from kessik.core.pictures import Picture
 from kessik.services.soaks.pictures import Outlined
+from kessik.services.soaks.series import NotRead, SeriesRead
 
 
 class SoakPictureOut(Answer[Picture], without="media_type"):
@@ -58,6 +59,16 @@ class RustOut(Wire):
     height_px: int
     map_png: str
     """Red the strength of rust, green the kind, blue what was rust at the look before."""
+
+
+class NotReadOut(Answer[NotRead]):
+    """A picture that was left as it was, and why."""
+
+
+class SeriesOut(Answer[SeriesRead]):
+    """What was read of a series of pictures."""
+
+    not_read: list[NotReadOut]
 
 
 class OutlineOut(Answer[Outlined], without="size_px unsure"):

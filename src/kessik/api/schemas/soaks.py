@@ -4,7 +4,16 @@ from typing import Annotated
 
 from pydantic import Field
 
-from kessik.api.schemas.common import Bounded, Finite, LongText, NoPictureYet, ShortText, Wire
+from kessik.api.schemas.common import (
+    Bounded,
+    Finite,
+    Id,
+    LongText,
+    NoPictureYet,
+    PictureHash,
+    ShortText,
+    Wire,
+)
 from kessik.api.schemas.records import Body, Patch
 from kessik.core.corrosion.fairness import SoakFactor
 from kessik.core.corrosion.measuring import Ends, Measuring, Stroke
@@ -98,6 +107,13 @@ class EndsBody(Body[Ends]):
 
     plunge: Corner
     tip: Corner
+
+
+class SeriesBody(Wire):
+    """The picture that was measured by hand; the others of its series are measured like it."""
+
+    picture: PictureHash
+    import_id: Id
 
 
 class SpotsBody(Wire):

@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from kessik.core.corrosion.photo.axes import Point
 from kessik.core.corrosion.photo.outline import Outline
+from kessik.core.corrosion.photo.view import WORK_PX
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import check_limit, most
 from kessik.core.records import Within
@@ -37,7 +38,8 @@ class Ends:
 @dataclass(frozen=True)
 class Measuring:
     """The choices of one measurement, in picture pixels: the blade's outline, the card (None where
-    there is none), outlines that do not count, the brush, and where the slider stood.
+    there is none), outlines that do not count, the brush, where the slider stood, and about how
+    many pixels along the blade are worked on.
     """
 
     outline: Outline
@@ -46,6 +48,7 @@ class Measuring:
     strokes: tuple[Stroke, ...] = ()
     threshold: Annotated[float, Within("rust_threshold")] = 0.5
     least_spot_px: Annotated[float, Within("least_spot_px")] = 3.0
+    work_px: Annotated[int, Within("work_px")] = WORK_PX
     version: int = METHOD_VERSION
 
 
@@ -66,6 +69,7 @@ def check_measuring(measuring: Measuring, width_px: int, height_px: int) -> None
         raise OutOfRangeError("the brush went through too many points", field="strokes")
     check_limit("rust_threshold", measuring.threshold, "threshold")
     check_limit("least_spot_px", measuring.least_spot_px, "least_spot_px")
+    check_limit("work_px", measuring.work_px, "work_px")
     if measuring.white_point is not None:
         x, y = measuring.white_point
         if not (0 <= x < width_px and 0 <= y < height_px):

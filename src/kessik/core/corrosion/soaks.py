@@ -235,15 +235,18 @@ def checked_look(look: Look, others: list[Look]) -> Look:
 
 
 _SAME_LOOK_H = 0.5
-"""One rater sees one place once in half an hour: a second time is a slip, or a repeat."""
+"""One rater sees one place once in half an hour: a second time is a slip, or a repeat; another
+picture of it is another inspection."""
 
 
 def _same_place(one: Look, other: Look) -> bool:
     same = (one.coupon_id, one.side, one.stage, one.region) == (
         other.coupon_id, other.side, other.stage, other.region,
     )  # fmt: skip
+    is_other_picture = bool(one.picture and other.picture) and one.picture != other.picture
     is_other_rater = one.seen_by.strip().casefold() != other.seen_by.strip().casefold()
-    return same and not is_other_rater and abs(one.clock_h - other.clock_h) < _SAME_LOOK_H
+    is_another = is_other_rater or is_other_picture
+    return same and not is_another and abs(one.clock_h - other.clock_h) < _SAME_LOOK_H
 
 
 def check_act(act: Act) -> None:

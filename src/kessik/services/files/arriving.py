@@ -9,7 +9,7 @@ from datetime import UTC, datetime, timedelta
 from itertools import islice
 from typing import TypeVar
 
-from kessik.services.files.work import REMOVES, ImportWork
+from kessik.services.work import REMOVES, ImportWork
 from kessik.store.database import Database, Session
 from kessik.store.queries import arrivals
 

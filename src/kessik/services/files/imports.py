@@ -34,10 +34,10 @@ from kessik.services.files.arriving import (
 from kessik.services.files.other_files import import_others, is_other
 from kessik.services.files.record_files import import_onto_shelf
 from kessik.services.files.trial_files import RULE, RUN_FIELDS, ReadRun, ReadTrial, read_files
-from kessik.services.files.work import STORES, ImportWork
 from kessik.services.record.undoing import offer_undo
 from kessik.services.shelf.checks import check_new_blades
 from kessik.services.trials.methods import first_version
+from kessik.services.work import STORES, ImportWork
 from kessik.store.database import Database
 from kessik.store.queries import arrivals, bench_log, methods, shelf, trials
 from kessik.store.queries.binning import Results, all_binned

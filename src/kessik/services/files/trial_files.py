@@ -32,7 +32,7 @@ from kessik.interchange.named_files import NamedFile
 from kessik.interchange.record_csv import read_blades, read_edges, read_runs
 from kessik.interchange.series_csv import SeriesFile, SeriesRun, is_sheet_of_results, read_series
 from kessik.services.files.shelf_rows import read_blade
-from kessik.services.files.work import READS, ImportWork
+from kessik.services.work import READS, ImportWork
 
 _METHOD_FILE = ".method.json"
 _LONGEST_NUMBER = 6

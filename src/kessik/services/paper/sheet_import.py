@@ -19,12 +19,12 @@ from kessik.services.files.arriving import (
     in_pieces,
     let_taps_through,
 )
-from kessik.services.files.work import READS, STORES, ImportWork
 from kessik.services.paper.runs import Made, made_runs
 from kessik.services.paper.sheet_plans import Sheet, SheetPlan, Target, method_for, placed_fault
 from kessik.services.paper.sheet_plans import planned as laid_beside
 from kessik.services.record.undoing import in_bin, offer_undo
 from kessik.services.trials.methods import first_version
+from kessik.services.work import READS, STORES, ImportWork
 from kessik.store.database import Database, Session
 from kessik.store.queries import arrivals, bench_log, binning, methods, shelf, trials
 from kessik.store.queries.arrivals import PlaceholderRows

@@ -46,7 +46,7 @@ def read_rust(picture: DecodedPicture, measuring: Measuring) -> RustReading:
         measuring.white_point,
         left_out=left_out,
         paint=_paint(measuring, size),
-        choices=Choices(measuring.threshold, measuring.least_spot_px),
+        choices=Choices(measuring.threshold, measuring.least_spot_px, measuring.work_px),
     )
 
 

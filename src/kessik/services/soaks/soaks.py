@@ -12,7 +12,7 @@ from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeErro
 from kessik.core.limits import LIMITS
 from kessik.core.moments import Moment
 from kessik.interchange.masks import jpeg_of
-from kessik.interchange.photos import decode_photo
+from kessik.interchange.photos import DecodedPicture, decode_photo
 from kessik.services.pictures.storing import picture_file
 from kessik.services.soaks.rust import overlay_of, read_rust
 from kessik.store.database import Database, Session
@@ -116,7 +116,10 @@ def put_look(
     """
     measured = None
     if measuring is not None:
-        look, strip = _measured(db, look, measuring)
+        if not look.picture:
+            raise OutOfRangeError("a measurement belongs to a picture", field="picture")
+        _, path = picture_file(db, look.picture)
+        look, strip = read_look(decode_photo(path.read_bytes()), look, measuring)
         measured = (measuring, strip)
     with db.write() as session:
         return keep_look(session, get_soak(session, soak_id), look, measured, now)
@@ -188,11 +191,8 @@ def act_with_clock(soak: Soak, act: Act) -> Act:
     return replace(act, clock_h=clock_h(soak.started, act.at) if soak.started else 0.0)
 
 
-def _measured(db: Database, look: Look, measuring: Measuring) -> tuple[Look, bytes]:
-    if not look.picture:
-        raise OutOfRangeError("a measurement belongs to a picture", field="picture")
-    _, path = picture_file(db, look.picture)
-    picture = decode_photo(path.read_bytes())
+def read_look(picture: DecodedPicture, look: Look, measuring: Measuring) -> tuple[Look, bytes]:
+    """The look with its area as it is read from a picture, and its strip."""
     reading = read_rust(picture, measuring)
     strip = jpeg_of(overlay_of(picture.rgb, reading, measuring.threshold), STRIP_PX)
     area = reading.area

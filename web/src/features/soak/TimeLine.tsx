@@ -7,6 +7,7 @@ import { FilePick } from "../../ui/FilePick";
 import { Notice } from "../../ui/Notice";
 import { Heading } from "../../ui/Section";
 import { refusedPictures } from "./refused";
+import { Series } from "./Series";
 import type { Soak } from "./soak";
 
 /** Pictures laid on the time line by their own times, that no look was read from yet. */
@@ -41,6 +42,7 @@ export function TimeLine({ soak }: { soak: Soak }) {
           No new photos.
         </p>
       ) : null}
+      <Series soak={soak} />
       <ul className="mt-3 flex flex-wrap gap-3">
         {pictures.map((picture) => (
           <li key={picture.hash} className="rounded-edge border border-line p-1">

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from kessik.core.corrosion.photo.classes import Classes, classify
 from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE, Array
-from kessik.core.corrosion.photo.view import Bools, View, cut_out, reduced_like
+from kessik.core.corrosion.photo.view import WORK_PX, Bools, View, cut_out, reduced_like
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import check_limit
 
@@ -29,12 +29,13 @@ _BLIND: tuple[Doubt, ...] = ("dark_steel", "too_fine")
 
 @dataclass(frozen=True)
 class Choices:
-    """What a tester chooses: the share of rust from which a pixel counts, and the size of the
-    smallest spot, in worked pixels across.
+    """What a tester chooses: the share of rust from which a pixel counts, the size of the smallest
+    spot, in worked pixels across, and about how many pixels along the blade are worked on.
     """
 
     threshold: float = 0.5
     least_spot_px: float = 3.0
+    work_px: int = WORK_PX
 
 
 @dataclass(frozen=True)
@@ -104,7 +105,7 @@ def measure(
     choices = choices or Choices()
     check_limit("rust_threshold", choices.threshold, "threshold")
     check_limit("least_spot_px", choices.least_spot_px, "least_spot_px")
-    view = cut_out(rgb, mask, white or _brightest(rgb))
+    view = cut_out(rgb, mask, white or _brightest(rgb), choices.work_px)
     classes = classify(view, choices.least_spot_px)
     counted = view.mask if excluded is None else view.mask & ~reduced_like(view, excluded)
     counted = counted & ~classes.beyond

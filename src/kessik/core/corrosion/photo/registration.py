@@ -23,7 +23,7 @@ _SMALL_PX = 480
 _FINE_PX = 560
 _OUTLINE_PX = 4
 """Around the blade, so that its outline is part of what is compared."""
-_LEAST_LIKENESS = 0.06
+_LEAST_LIKENESS, _SURE_LIKENESS = 0.06, 0.3
 _TURNS_DEG = (-1.2, -0.5, 0.5, 1.2)
 _SCALES = (-0.015, -0.006, 0.006, 0.015)
 
@@ -42,6 +42,19 @@ class Laid:
         """Corners of the earlier picture, in the later one."""
         there = np.asarray(outline) @ np.asarray(self.turn).T + np.asarray(self.shift)
         return tuple((float(x), float(y)) for x, y in there)
+
+
+def lay_beside(earlier: NDArray[np.uint8], mask: Bools, later: NDArray[np.uint8]) -> Laid | None:
+    """How an earlier picture lies on a later one that was taken from the same place, by a shift
+    alone; as `lay_over` finds it where that is not so.
+    """
+    if earlier.shape == later.shape:
+        step = max(1, max(earlier.shape[:2]) // _FINE_PX)
+        pair = _Pair(_relief(earlier, step), mask[::step, ::step], _relief(later, step), step)
+        laid = pair.shifted(_laid(np.eye(2), np.zeros(2), 0.0))
+        if laid.likeness >= _SURE_LIKENESS:
+            return laid
+    return lay_over(earlier, mask, later)
 
 
 def lay_over(earlier: NDArray[np.uint8], mask: Bools, later: NDArray[np.uint8]) -> Laid | None:

@@ -10,7 +10,7 @@ from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE, Array
 from kessik.core.errors import OutOfRangeError
 
 Bools = NDArray[np.bool_]
-_WORK_PX = 1600
+WORK_PX = 1600
 """About how many pixels along the blade are worked on: more tell nothing more of its area."""
 LEAST_MASK_PX = 400
 _AROUND_PX = 14
@@ -38,9 +38,15 @@ class View:
         return self.mask.shape[0], self.mask.shape[1]
 
 
-def cut_out(rgb: NDArray[np.uint8], mask: Bools, white: tuple[float, float, float]) -> View:
+def cut_out(
+    rgb: NDArray[np.uint8],
+    mask: Bools,
+    white: tuple[float, float, float],
+    work_px: int = WORK_PX,
+) -> View:
     """The blade under `mask` in a picture of shape (h, w, 3), sRGB; `white` is the linear light of
-    the card. OutOfRangeError where the mask is empty, too small or not of the picture's size.
+    the card, `work_px` about how many pixels along the blade are worked on. OutOfRangeError where
+    the mask is empty, too small or not of the picture's size.
     """
     if mask.shape != rgb.shape[:2]:
         raise OutOfRangeError(
@@ -56,7 +62,7 @@ def cut_out(rgb: NDArray[np.uint8], mask: Bools, white: tuple[float, float, floa
             field="mask",
         )
     along = max(int(rows[-1] - rows[0]), int(columns[-1] - columns[0])) + 1
-    step = max(1, round(along / _WORK_PX))
+    step = max(1, round(along / work_px))
     top, left = (max(0, int(first[0]) - _AROUND_PX * step) for first in (rows, columns))
     height = min(int(rows[-1]) + 1 + _AROUND_PX * step, mask.shape[0]) - top
     width = min(int(columns[-1]) + 1 + _AROUND_PX * step, mask.shape[1]) - left
