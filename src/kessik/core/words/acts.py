@@ -4,7 +4,7 @@ from collections import Counter
 from collections.abc import Sequence
 
 _THINGS = {
-    "soak_look": ("look", "looks"),
+    "soak_look": ("inspection", "inspections"),
     "soak_act": ("entry of the soak", "entries of the soak"),
     "picture_use": ("picture", "pictures"),
     "picture": ("picture", "pictures"),

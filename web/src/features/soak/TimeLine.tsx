@@ -8,11 +8,22 @@ import { Notice } from "../../ui/Notice";
 import { Heading } from "../../ui/Section";
 import { refusedPictures } from "./refused";
 import { Series } from "./Series";
+import { uploadsOf } from "./series";
 import type { Soak } from "./soak";
 
 /** Pictures laid on the time line by their own times, that no look was read from yet. */
 export function TimeLine({ soak }: { soak: Soak }) {
   const add = useChange((files: File[]) => addPictures(soak.id, files));
+  const [sent, setSent] = useState<readonly [done: number, of: number] | null>(null);
+  const addAll = async (files: File[]) => {
+    let done = 0;
+    for (const part of uploadsOf(files)) {
+      setSent([done, files.length]);
+      await add.mutateAsync(part).catch(() => undefined);
+      done += part.length;
+    }
+    setSent(null);
+  };
   const [taken, setTaken] = useState<number | null>(null);
   const camera = useChange(async () => {
     setTaken((await takeFromCamera(soak.id)).pictures);
@@ -28,7 +39,7 @@ export function TimeLine({ soak }: { soak: Soak }) {
           <FilePick
             label="Import from a folder, each at its own time"
             accept="image/jpeg,image/png,image/webp"
-            onPick={(files) => (files.length ? add.mutate(files) : undefined)}
+            onPick={(files) => void addAll(files)}
             isWrong={Boolean(add.error)}
           />
           <Button disabled={camera.isPending} onClick={() => camera.mutate(undefined)}>
@@ -37,6 +48,11 @@ export function TimeLine({ soak }: { soak: Soak }) {
         </div>
       </div>
       <Notice says={error ? refusedPictures(error) : undefined} className="mt-1 font-medium" />
+      {sent && sent[1] > 1 ? (
+        <p role="status" className="mt-1 text-ink-2">
+          {sent[0]} of {sent[1]} pictures imported …
+        </p>
+      ) : null}
       {taken === 0 ? (
         <p role="status" className="mt-1 text-ink-2">
           No new photos.

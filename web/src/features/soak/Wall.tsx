@@ -3,6 +3,7 @@ import { labelOf } from "../../domain/words";
 import { Mark } from "../../ui/Mark";
 import { Table } from "../../ui/Table";
 import { AreaBar } from "./AreaBar";
+import { byPlace } from "./series";
 import type { Coupon, Look, Soak } from "./soak";
 
 /** Coupons along time: a row a coupon, a column a round; each side and stage as it was seen. */
@@ -25,7 +26,7 @@ export function Wall({ soak }: { soak: Soak }) {
 }
 
 const hourHead = (hour: number) =>
-  hour < 72 ? `${hour.toFixed(0)} h` : `${(hour / 24).toFixed(1)} days`;
+  hour < 72 ? `${Number(hour.toFixed(hour < 10 ? 1 : 0))} h` : `${(hour / 24).toFixed(1)} days`;
 
 function Row({
   soak,
@@ -58,15 +59,33 @@ function Row({
       {hours.map((hour) => (
         <td key={hour} className="py-2 pr-4">
           <div className="flex flex-col gap-1">
-            {own
-              .filter((look) => look.together_h === hour)
-              .map((look) => (
-                <Seen key={look.id} soak={soak} look={look} />
-              ))}
+            {byPlace(own.filter((look) => look.together_h === hour)).map(([last, ...before]) =>
+              last ? (
+                <div key={last.id}>
+                  <Seen soak={soak} look={last} />
+                  <Before soak={soak} looks={before} />
+                </div>
+              ) : null,
+            )}
           </div>
         </td>
       ))}
     </tr>
+  );
+}
+
+/** What the same place showed earlier in the round. */
+function Before({ soak, looks }: { soak: Soak; looks: readonly Look[] }) {
+  if (looks.length === 0) return null;
+  return (
+    <details>
+      <summary className="cond cursor-pointer text-note text-ink-2">
+        and {looks.length} before it
+      </summary>
+      {looks.map((look) => (
+        <Seen key={look.id} soak={soak} look={look} />
+      ))}
+    </details>
   );
 }
 
