@@ -95,6 +95,7 @@ _TABLE = (
     Limit("brine_c", "°C", 0, 60, "a temperature", "of a brine", 20),
     Limit("ph", "", 0, 14, "a pH", "acid below 7, alkaline above", 7),
     Limit("work_px", "px", 400, 4000, "a size", "pixels along a blade that are worked on", 1600),
+    Limit("scale_mm", "mm", 0.5, 2000, "a length", "a known length in a picture"),
     Limit("least_spot_px", "px", 1, 50, "a smallest spot", "spots smaller across are dust", 3),
     # on the shelf and in plans
     Limit("edge_number", "", 1, 10_000, "an edge number",

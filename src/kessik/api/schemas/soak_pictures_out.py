@@ -53,6 +53,7 @@ class RustOut(Wire):
     by_threshold: list[AreaAtOut]
     new_percent: float | None
     colour_step: float | None
+    spots: str
     left_px: int
     top_px: int
     width_px: int

@@ -16,7 +16,7 @@ from kessik.api.schemas.common import (
 )
 from kessik.api.schemas.records import Body, Patch
 from kessik.core.corrosion.fairness import SoakFactor
-from kessik.core.corrosion.measuring import Ends, Measuring, Stroke
+from kessik.core.corrosion.measuring import Ends, KnownLength, Measuring, Stroke
 from kessik.core.corrosion.methods import InspectionStage, Intervention, SoakMethod
 from kessik.core.corrosion.quick import graded, spotted
 from kessik.core.corrosion.soaks import (
@@ -93,6 +93,13 @@ class StrokeBody(Body[Stroke]):
     points: StrokePoints
 
 
+class KnownLengthBody(Body[KnownLength]):
+    """A known length in a picture."""
+
+    start: Corner
+    end: Corner
+
+
 class MeasuringBody(Body[Measuring], without="version"):
     """The choices of one measurement, in picture pixels."""
 
@@ -100,6 +107,7 @@ class MeasuringBody(Body[Measuring], without="version"):
     white_point: Corner | None = None
     left_out: list[Corners] = Field(default_factory=list, max_length=40)
     strokes: list[StrokeBody] = Field(default_factory=list, max_length=400)
+    scale: KnownLengthBody | None = None
 
 
 class EndsBody(Body[Ends]):

@@ -16,7 +16,7 @@ from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.measuring import Measuring
 from kessik.core.corrosion.soaks import Look, Soak
 from kessik.core.pictures import Shown
-from kessik.core.words.rust import area_words, doubts_words, rating_words, unsure_words
+from kessik.core.words.rust import area_words, doubts_words, rating_words, spots_words, unsure_words
 from kessik.interchange.masks import png_of
 from kessik.services.soaks.pictures import Outlined, Since
 from kessik.services.soaks.rust import RustReading, map_codes
@@ -46,6 +46,7 @@ def rust_out(reading: RustReading, threshold: float, new: Since | None) -> RustO
         ratings=[rating_words(each) for each in reading.ratings],
         doubts=doubts_words(area.doubts),
         by_threshold=[AreaAtOut(threshold=t, percent=p) for t, p in area.by_threshold],
+        spots=spots_words(reading.spots),
         colour_step=new.colour_step if new else None,
         new_percent=new.percent(reading, threshold) if new else None,
         left_px=maps.view.corner[0],

@@ -14,6 +14,7 @@ from kessik.core.limits import check_limit, most
 from kessik.core.records import Within
 
 BrushKind = Literal["rust", "clean"]
+_LEAST_SCALE_PX = 10
 METHOD_VERSION = 1
 """Rises when the same choices would give another area."""
 
@@ -36,10 +37,23 @@ class Ends:
 
 
 @dataclass(frozen=True)
+class KnownLength:
+    """A length in a picture: two places, and how many mm lie between them."""
+
+    start: Point
+    end: Point
+    length_mm: Annotated[float, Within("scale_mm")]
+
+    @property
+    def mm_per_px(self) -> float:
+        return self.length_mm / float(np.hypot(*np.subtract(self.end, self.start)))
+
+
+@dataclass(frozen=True)
 class Measuring:
     """The choices of one measurement, in picture pixels: the blade's outline, the card (None where
     there is none), outlines that do not count, the brush, where the slider stood, and about how
-    many pixels along the blade are worked on.
+    many pixels along the blade are worked on; `scale` is a known length in the picture.
     """
 
     outline: Outline
@@ -49,6 +63,7 @@ class Measuring:
     threshold: Annotated[float, Within("rust_threshold")] = 0.5
     least_spot_px: Annotated[float, Within("least_spot_px")] = 3.0
     work_px: Annotated[int, Within("work_px")] = WORK_PX
+    scale: KnownLength | None = None
     version: int = METHOD_VERSION
 
 
@@ -70,6 +85,8 @@ def check_measuring(measuring: Measuring, width_px: int, height_px: int) -> None
     check_limit("rust_threshold", measuring.threshold, "threshold")
     check_limit("least_spot_px", measuring.least_spot_px, "least_spot_px")
     check_limit("work_px", measuring.work_px, "work_px")
+    if measuring.scale is not None:
+        check_scale(measuring.scale, width_px, height_px)
     if measuring.white_point is not None:
         x, y = measuring.white_point
         if not (0 <= x < width_px and 0 <= y < height_px):
@@ -80,15 +97,32 @@ def check_measuring(measuring: Measuring, width_px: int, height_px: int) -> None
             )
 
 
+def check_scale(scale: KnownLength, width_px: int, height_px: int) -> None:
+    """Refuse a length that is none, or lies outside of the picture."""
+    check_limit("scale_mm", scale.length_mm, "scale.length_mm")
+    for point in (scale.start, scale.end):
+        _check_inside(point, width_px, height_px, "scale")
+    if np.hypot(*np.subtract(scale.end, scale.start)) < _LEAST_SCALE_PX:
+        raise OutOfRangeError(
+            "both ends of the known length lie on one place: press further apart",
+            field="scale",
+        )
+
+
 def check_ends(ends: Ends, width_px: int, height_px: int) -> None:
     """Refuse an end that lies outside of the picture."""
-    for field, (x, y) in (("plunge", ends.plunge), ("tip", ends.tip)):
-        if not (0 <= x <= width_px and 0 <= y <= height_px):
-            raise OutOfRangeError(
-                f"{x:.0f}, {y:.0f} lies outside of the picture, which has {width_px} × {height_px}"
-                " pixels",
-                field=field,
-            )
+    _check_inside(ends.plunge, width_px, height_px, "plunge")
+    _check_inside(ends.tip, width_px, height_px, "tip")
+
+
+def _check_inside(point: Point, width_px: int, height_px: int, field: str) -> None:
+    x, y = point
+    if not (0 <= x <= width_px and 0 <= y <= height_px):
+        raise OutOfRangeError(
+            f"{x:.0f}, {y:.0f} lies outside of the picture, which has {width_px} × {height_px}"
+            " pixels",
+            field=field,
+        )
 
 
 def check_outline(outline: Outline, width_px: int, height_px: int, field: str) -> None:

@@ -6,8 +6,10 @@ from kessik.core.corrosion.course import NOTHING_PERCENT, Bounds, FirstRust
 from kessik.core.corrosion.methods import InspectionStage
 from kessik.core.corrosion.photo.area import Doubt
 from kessik.core.corrosion.photo.outline import Unsure
+from kessik.core.corrosion.photo.spots import Spots
 from kessik.core.corrosion.ranking import RankEntry
 from kessik.core.corrosion.ratings import Rating, Standard
+from kessik.core.words.sentences import counted
 
 DOUBT_WORDS: dict[Doubt, str] = {
     "too_fine": "The spots are too fine to be measured here: move closer, or count them.",
@@ -62,6 +64,17 @@ def area_words(area: Bounds) -> str:
         return f"{low} %"
     span = f"{low} to {high} %"
     return span if area.best is None else f"{percent_words(area.best)} %, {span}"
+
+
+def spots_words(spots: Spots) -> str:
+    """How many spots there are, and how large where a length in the picture is known."""
+    said = counted(spots.count, "spot")
+    if spots.per_cm2 is None or spots.middle_mm is None or spots.largest_mm is None:
+        return said
+    return (
+        f"{said}, {spots.per_cm2:.2g} to a cm²; half of them under {spots.middle_mm:.2g} mm, the"
+        f" largest {spots.largest_mm:.2g} mm"
+    )
 
 
 def hours_words(hours: float) -> str:

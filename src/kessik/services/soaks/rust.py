@@ -1,7 +1,7 @@
 """Rust measured in a picture, by the choices of a tester or by those proposed."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -11,6 +11,7 @@ from kessik.core.corrosion.photo.area import Area, Choices, Maps, Paint, measure
 from kessik.core.corrosion.photo.axes import Point
 from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE
 from kessik.core.corrosion.photo.outline import Unsure, outline_between, propose_outline
+from kessik.core.corrosion.photo.spots import NO_SPOTS, Spots, spots_in
 from kessik.core.corrosion.photo.view import Bools
 from kessik.core.corrosion.ratings import Rating, ratings
 from kessik.core.errors import OutOfRangeError
@@ -27,11 +28,12 @@ _OVERLAY_STAIN = np.array([40, 110, 190])
 
 @dataclass(frozen=True)
 class RustReading:
-    """An area with its grades, and the maps it was read in."""
+    """An area with its grades, the maps it was read in, and the spots that make it up."""
 
     area: Area
     ratings: tuple[Rating, ...]
     maps: Maps
+    spots: Spots = NO_SPOTS
 
 
 def read_rust(picture: DecodedPicture, measuring: Measuring) -> RustReading:
@@ -40,7 +42,7 @@ def read_rust(picture: DecodedPicture, measuring: Measuring) -> RustReading:
     check_measuring(measuring, *size)
     mask = mask_of_outlines([measuring.outline], size)
     left_out = mask_of_outlines(measuring.left_out, size) if measuring.left_out else None
-    return read_masked(
+    reading = read_masked(
         picture.rgb,
         mask,
         measuring.white_point,
@@ -48,6 +50,8 @@ def read_rust(picture: DecodedPicture, measuring: Measuring) -> RustReading:
         paint=_paint(measuring, size),
         choices=Choices(measuring.threshold, measuring.least_spot_px, measuring.work_px),
     )
+    mm_per_px = measuring.scale.mm_per_px if measuring.scale else None
+    return replace(reading, spots=spots_in(reading.maps, measuring.threshold, mm_per_px))
 
 
 def read_masked(

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
 from uuid import NAMESPACE_URL, uuid5
 
-from kessik.core.corrosion.measuring import Measuring
+from kessik.core.corrosion.measuring import KnownLength, Measuring
 from kessik.core.corrosion.photo.axes import Point
 from kessik.core.corrosion.photo.registration import Laid, lay_beside
 from kessik.core.corrosion.soaks import Look, Soak
@@ -202,6 +202,7 @@ def _carried(
                 left_out=left_out,
                 white_point=white,
                 strokes=(),
+                scale=_scale_carried(measuring, laid),
                 work_px=min(measuring.work_px, _SERIES_PX),
             ),
         )
@@ -212,6 +213,13 @@ def _white_carried(measuring: Measuring, laid: Laid, size_px: tuple[int, int]) -
         return None
     (x, y) = laid.carried((measuring.white_point,))[0]
     return (x, y) if 0 <= x < size_px[0] and 0 <= y < size_px[1] else None
+
+
+def _scale_carried(measuring: Measuring, laid: Laid) -> KnownLength | None:
+    if measuring.scale is None:
+        return None
+    start, end = laid.carried((measuring.scale.start, measuring.scale.end))
+    return replace(measuring.scale, start=start, end=end)
 
 
 def _moment_at(soak: Soak, clock_h: float) -> Moment:

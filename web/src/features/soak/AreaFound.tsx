@@ -5,12 +5,15 @@ import { areaAt, type Rust } from "./rustMap";
 /** What was measured in a picture, beside it; the area follows the slider. */
 export function AreaFound({
   rust,
+  at,
   says,
   works,
   measuring,
   onChange,
 }: {
   rust: Rust | null;
+  /** The threshold that its spots were counted at. */
+  at: number | null;
   says: readonly string[];
   works: boolean;
   measuring: Measuring;
@@ -52,6 +55,7 @@ export function AreaFound({
             />
           </label>
           <dl className="mt-3 text-note">
+            {at === threshold ? <Line name="spots" value={rust.spots} /> : null}
             <Line name="stained" value={`${shown(rust.stain_percent)} %`} colour="#286ebe" />
             {rust.new_percent !== null ? (
               <Line
@@ -93,7 +97,7 @@ export function AreaFound({
 
 function Line({ name, value, colour }: { name: string; value: string; colour?: string }) {
   return (
-    <div className="flex justify-between border-t border-line py-1">
+    <div className="flex justify-between gap-x-4 border-t border-line py-1">
       <dt className="flex items-center gap-2 text-ink-2">
         {colour ? (
           <svg width={12} height={12} aria-hidden="true">
@@ -102,7 +106,7 @@ function Line({ name, value, colour }: { name: string; value: string; colour?: s
         ) : null}
         {name}
       </dt>
-      <dd className="font-semibold">{value}</dd>
+      <dd className="text-right font-semibold">{value}</dd>
     </div>
   );
 }

@@ -74,6 +74,14 @@ export function Drawn({
           strokeLinecap="round"
         />
       ) : null}
+      {measuring.scale ? (
+        <polyline
+          points={points([measuring.scale.start, measuring.scale.end])}
+          stroke="var(--sheet)"
+          strokeWidth={3}
+          strokeDasharray="2 3"
+        />
+      ) : null}
       {ends.map(([x, y]) => (
         <circle
           key={`${x} ${y}`}

@@ -6,17 +6,23 @@ import { Toggles } from "../../ui/Toggles";
 import { AreaFound } from "./AreaFound";
 import { PictureBoard } from "./PictureBoard";
 import { type Measuring, TOOL_SAYS, type Tool } from "./pictureTools";
+import { ScaleLength } from "./ScaleLength";
 import { useOutline } from "./useOutline";
+import { usePair } from "./usePair";
 import { useRust } from "./useRust";
 
 const TOOLS: ReadonlyArray<readonly [Tool, string]> = [
   ["ends", "Plunge and tip"],
   ["outline", "Outline"],
   ["card", "White card"],
+  ["scale", "Scale"],
   ["left_out", "Leave out"],
   ["rust", "Brush: rust"],
   ["clean", "Brush: not rust"],
 ];
+
+/** A card's long side; what lies between the two is typed. */
+const USUAL_MM = 100;
 
 /** Rust measured in a picture: everything that is chosen can be seen, moved and repeated. */
 export function PictureLook({
@@ -37,15 +43,22 @@ export function PictureLook({
   );
   const [brushPx, setBrushPx] = useState(14);
   const [showsMap, setShowsMap] = useState(true);
-  const { rust, map, says, works } = useRust(hash, measuring, earlierLook);
+  const { rust, map, at, says, works } = useRust(hash, measuring, earlierLook);
+  const scale = usePair((start, end) =>
+    onChange({
+      ...measuring,
+      scale: { start, end, length_mm: measuring.scale?.length_mm ?? USUAL_MM },
+    }),
+  );
   const outline = useOutline(hash, measuring, onChange, setTool);
+  const pair = tool === "scale" ? scale : outline;
   return (
     <div className="grid gap-x-8 gap-y-4 bench:grid-cols-[minmax(0,1fr)_310px]">
       <div>
         <PictureBoard
           {...{ hash, size, measuring, tool, brushPx, map, rust, showsMap, onChange }}
-          ends={outline.pressed}
-          onEnd={outline.press}
+          ends={pair.pressed}
+          onEnd={pair.press}
         />
         <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2">
           <Toggles says="Tool" value={tool} onPick={setTool} choices={TOOLS} />
@@ -79,6 +92,7 @@ export function PictureLook({
             Clear the outline
           </Button>
         </div>
+        {tool === "scale" && measuring.scale ? <ScaleLength {...{ measuring, onChange }} /> : null}
         {tool === "rust" || tool === "clean" ? (
           <label className="mt-2 flex items-center gap-3 text-note">
             Brush, {brushPx} px
@@ -94,7 +108,7 @@ export function PictureLook({
         ) : null}
       </div>
       <AreaFound
-        {...{ rust, measuring, works, onChange }}
+        {...{ rust, at, measuring, works, onChange }}
         says={[outline.says, says].filter(Boolean)}
       />
     </div>

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { outlineBetween, outlineOf } from "../../api/soaks";
-import type { Corner } from "./outline";
 import type { Measuring, Tool } from "./pictureTools";
+import { usePair } from "./usePair";
 
 /**
  * The outline as the server finds it: by itself, carried over from an earlier inspection, or between
@@ -15,7 +15,6 @@ export function useOutline(
 ) {
   const [says, setSays] = useState("");
   const [works, setWorks] = useState(false);
-  const [pressed, setPressed] = useState<Corner[]>([]);
   const take = async (asked: () => ReturnType<typeof outlineOf>) => {
     setWorks(true);
     setSays("");
@@ -32,11 +31,9 @@ export function useOutline(
       setWorks(false);
     }
   };
-  const press = (corner: Corner) => {
-    const [plunge] = pressed;
-    setPressed(plunge ? [] : [corner]);
-    if (plunge) take(() => outlineBetween(hash, plunge, corner));
-  };
+  const ends = usePair((plunge, tip) => {
+    take(() => outlineBetween(hash, plunge, tip));
+  });
   const propose = (lookId: string) => take(() => outlineOf(hash, lookId));
-  return { propose, press, pressed, says, works };
+  return { propose, ...ends, says, works };
 }

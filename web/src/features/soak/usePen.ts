@@ -35,7 +35,7 @@ export function usePen({
     const corner = at(event);
     event.currentTarget.setPointerCapture(event.pointerId);
     if (tool === "card") onChange({ ...measuring, white_point: corner });
-    else if (tool === "ends") onEnd(corner);
+    else if (tool === "ends" || tool === "scale") onEnd(corner);
     else if (tool === "outline") {
       const near = nearest(measuring.outline as Corner[], corner, HANDLE_PX / scale);
       if (near !== null) setHeld(near);

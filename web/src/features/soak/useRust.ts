@@ -8,7 +8,7 @@ import { type Rust, type RustMap, readMap } from "./rustMap";
  * before; the slider needs neither.
  */
 export function useRust(hash: string, measuring: Measuring, earlierLook: string) {
-  const [found, setFound] = useState<{ rust: Rust; map: RustMap } | null>(null);
+  const [found, setFound] = useState<{ rust: Rust; map: RustMap; at: number } | null>(null);
   const [says, setSays] = useState("");
   const [works, setWorks] = useState(false);
   const asked = JSON.stringify({ ...measuring, threshold: 0.5 });
@@ -30,7 +30,7 @@ export function useRust(hash: string, measuring: Measuring, earlierLook: string)
           const rust = await measureRust(hash, sent, earlier);
           const map = await readMap(rust);
           if (latest.current !== asked) return;
-          setFound({ rust, map });
+          setFound({ rust, map, at: sent.threshold });
           setSays("");
         }
       } catch (error) {
@@ -41,5 +41,5 @@ export function useRust(hash: string, measuring: Measuring, earlierLook: string)
     }, 350);
     return () => window.clearTimeout(timer);
   }, [asked, hash, earlierLook]);
-  return { rust: found?.rust ?? null, map: found?.map ?? null, says, works };
+  return { rust: found?.rust ?? null, map: found?.map ?? null, at: found?.at ?? null, says, works };
 }

@@ -1,3 +1,3 @@
 """Rust from a photograph: arrays in, areas with their intervals out."""
 
-__all__ = ["area", "axes", "colour", "outline", "registration", "view"]
+__all__ = ["area", "axes", "colour", "outline", "registration", "spots", "view"]
