@@ -129,8 +129,12 @@ def test_a_correction_after_the_stop_changes_the_verdict_and_is_undone(person, s
     person.see("corrected to 330 gf")
     click(person, "Include again")
     person.until(lambda: "corrected to 330 gf" not in person.driver.page_source)
-    notes = hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]["notes"]
-    assert not any("corrected after the stop" in note for note in notes)
+
+    def notes():
+        return hand.client.get(f"/api/trials/{hand.trial}/verdict").json()["answer"]["notes"]
+
+    # the verdict is worked out anew beside the server: the one before stands until it is there
+    person.until(lambda: not any("corrected after the stop" in note for note in notes()))
 
 
 @pytest.mark.apart
