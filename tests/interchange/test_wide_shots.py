@@ -38,6 +38,11 @@ def test_a_row_a_shot_is_read_as_a_row_an_element():
     assert said(shots_in(SEMICOLONS)[0]) == {"Cr": (11.92, 0.06, True), "Mo": (0.83, 0.02, True)}
 
 
+def test_below_a_limit_that_is_not_told_was_not_read():
+    (shot,) = shots_in("blade,shot,Cr,Cr ±,W,Mo,Mo ±\nA,1,12,0.1,<LOD,0.8,0.05\n")
+    assert set(said(shot)) == {"Cr", "Mo"}
+
+
 def test_two_standard_deviations_are_halved_and_the_shot_stays_the_same_one():
     (shot,) = shots_in(SEMICOLONS)
     halved = in_one_sigma(shot, "two_sigma")

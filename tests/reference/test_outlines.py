@@ -2,6 +2,7 @@
 generator shares nothing with the proposal.
 """
 
+import contextlib
 from dataclasses import replace
 
 import numpy as np
@@ -43,6 +44,17 @@ def test_where_it_is_unsure_it_asks_and_two_presses_settle_it(knife):
     taken = take(knife)
     assert propose_outline(taken.rgb).unsure
     assert found(taken, outline_between(taken.rgb, taken.plunge, taken.tip)) > 0.9
+
+
+@pytest.mark.parametrize(("high", "wide", "half"), [(24, 32, 4), (100, 1200, 2), (60, 3000, 12)])
+def test_a_picture_that_is_too_thin_for_an_outline_gets_none(high, wide, half):
+    thin = np.full((high, wide, 3), 60, np.uint8)
+    thin[high // 2 - half : high // 2 + half, wide // 8 : -wide // 8] = 200
+    proposed = propose_outline(thin)
+    assert proposed is None or len(proposed.outline) >= 3
+    for tip in ((wide - 5, high / 2), (wide / 2, high - 2)):
+        with contextlib.suppress(OutOfRangeError):
+            assert len(outline_between(thin, (wide / 8, high / 2), tip)) >= 3
 
 
 def test_a_bare_ground_has_no_blade_and_two_presses_on_one_place_are_refused():

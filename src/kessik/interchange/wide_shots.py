@@ -78,7 +78,7 @@ def _head_of(data: bytes) -> _Head | None:
         elif beside and _symbol(beside[1]):
             spread[_symbol(beside[1])] = name
     blade = next((by_low[name] for name in _BLADE if name in by_low), "blade")
-    shot = next((by_low[name] for name in _SHOT if name in by_low and name not in content), "shot")
+    shot = next((by_low[name] for name in _SHOT if name in by_low), "shot")
     if len(content) < _LEAST_ELEMENTS:
         return None
     return _Head(blade, shot, content, spread, frozenset(ppm))
@@ -93,9 +93,9 @@ def _long(file: str, row: Row, head: _Head, faults: Faults) -> Iterator[Row]:
     for symbol, name in head.content.items():
         said = str(row.values.get(name) or "").strip()
         beside = str(row.values.get(head.spread.get(symbol, "")) or "").strip()
-        if said.casefold() in _NOT_READ:
-            continue
         spread = _number(beside)
+        if said.casefold() in _NOT_READ or (said.casefold() in _BELOW and spread is None):
+            continue  # below a limit that the file does not tell says nothing
         percent, is_detected = _content(said, spread)
         if percent is None:
             message = f"“{said}” is not a content; write a number, or <0.02 for a limit"

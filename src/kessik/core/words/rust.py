@@ -33,8 +33,8 @@ UNSURE_WORDS: dict[Unsure, str] = {
     "which_part": "Blade and handle are hard to tell apart here.",
     "unsteady": "The blade's border is not found the same way twice.",
     "faint": "Much of the blade's border is as light as the ground beside it.",
-    "dark": "What was found is mostly dark.",
-    "little_steel": "Little of what was found is the grey of steel.",
+    "dark": "What was found is mostly too dark for bare steel.",
+    "little_steel": "Little of what was found is grey like steel.",
 }  # fmt: skip
 TAP_BOTH_ENDS = "Press on the plunge line, then on the tip."
 

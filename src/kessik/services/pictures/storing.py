@@ -6,7 +6,7 @@ from pathlib import Path
 
 from kessik.core.errors import UnknownError
 from kessik.core.pictures import Picture, Shown
-from kessik.interchange.photos import read_photo
+from kessik.interchange.photos import DecodedPicture, decode_photo, read_photo
 from kessik.store.database import Database
 from kessik.store.failures import told_plainly
 from kessik.store.photo_files import delete_photo_file, keep_photo_file, photo_path
@@ -53,6 +53,12 @@ def _delete(db: Database, hashes: Sequence[str]) -> None:
     with db.write() as session:
         for content_hash in pictures.delete_unshown(session, hashes):
             delete_photo_file(db.folder, content_hash)
+
+
+def decoded_picture(db: Database, content_hash: str) -> DecodedPicture:
+    """A kept picture as an array, upright; UnknownError where it is not kept."""
+    _, path = picture_file(db, content_hash)
+    return decode_photo(path.read_bytes())
 
 
 def picture_file(db: Database, content_hash: str) -> tuple[Picture, Path]:

@@ -17,10 +17,12 @@ from kessik.core.moments import Moment
 from kessik.core.pictures import Shown
 from kessik.interchange.masks import mask_of_outlines
 from kessik.interchange.named_files import NamedFile
-from kessik.interchange.photos import DecodedPicture, decode_photo, read_photo
-from kessik.services.pictures.storing import hide_pictures, keep_picture, picture_file
+from kessik.interchange.photos import DecodedPicture, read_photo
+from kessik.services.pictures.storing import decoded_picture, hide_pictures, keep_picture
 from kessik.services.soaks.rust import (
     RustReading,
+    carried_white,
+    kept_inside,
     proposed_outline,
     read_rust,
 )
@@ -125,7 +127,7 @@ def outline_in(db: Database, content_hash: str, ends: Ends | None = None) -> Out
     """The blade's outline as it is proposed, from its plunge line to its tip where both were
     pressed; without corners where it is unsure. OutOfRangeError where none stands out.
     """
-    picture = _decoded(db, content_hash)
+    picture = decoded_picture(db, content_hash)
     outline, unsure = proposed_outline(picture, ends)
     return Outlined(() if unsure else outline, None, None, picture.size_px, unsure)
 
@@ -135,21 +137,15 @@ def outline_carried(db: Database, content_hash: str, look_id: str) -> Outlined:
     pictures cannot be laid over each other.
     """
     earlier, measuring = _earlier(db, look_id)
-    picture = _decoded(db, content_hash)
+    picture = decoded_picture(db, content_hash)
     laid = _laid(earlier, measuring, picture)
     if laid is None:
         raise NotAllowedNowError(
             "these two pictures cannot be laid over each other; draw the outline anew",
             field="outline",
         )
-    width, height = picture.size_px
-    carried = laid.carried(measuring.outline)
-    inside = tuple(
-        (min(max(x, 0.0), width - 1.0), min(max(y, 0.0), height - 1.0)) for x, y in carried
-    )
-    white = None if measuring.white_point is None else laid.carried((measuring.white_point,))[0]
-    if white is not None and not (0 <= white[0] < width and 0 <= white[1] < height):
-        white = None
+    inside = kept_inside(laid.carried(measuring.outline), picture.size_px)
+    white = carried_white(measuring.white_point, laid, picture.size_px)
     return Outlined(inside, white, laid.likeness, picture.size_px)
 
 
@@ -159,7 +155,7 @@ def measured_rust(
     """Measure without keeping anything; with what is new since an earlier look where one is named
     and can be laid over.
     """
-    picture = _decoded(db, content_hash)
+    picture = decoded_picture(db, content_hash)
     check_outline(measuring.outline, *picture.size_px, "outline")
     reading = read_rust(picture, measuring)
     if not earlier_look:
@@ -213,9 +209,4 @@ def _earlier(db: Database, look_id: str) -> tuple[DecodedPicture, Measuring]:
         found = soaks.find_look(session, look_id)
     if found is None or found[2] is None or not found[1].picture:
         raise UnknownError("that inspection was not measured in a picture", field="look")
-    return _decoded(db, found[1].picture), found[2]
-
-
-def _decoded(db: Database, content_hash: str) -> DecodedPicture:
-    _, path = picture_file(db, content_hash)
-    return decode_photo(path.read_bytes())
+    return decoded_picture(db, found[1].picture), found[2]

@@ -11,6 +11,7 @@ from kessik.core.corrosion.photo.area import Area, Choices, Maps, Paint, measure
 from kessik.core.corrosion.photo.axes import Point
 from kessik.core.corrosion.photo.colour import LIGHT_OF_CODE
 from kessik.core.corrosion.photo.outline import Unsure, outline_between, propose_outline
+from kessik.core.corrosion.photo.registration import Laid
 from kessik.core.corrosion.photo.spots import NO_SPOTS, Spots, spots_in
 from kessik.core.corrosion.photo.view import Bools
 from kessik.core.corrosion.ratings import Rating, ratings
@@ -111,6 +112,14 @@ def kept_inside(outline: Sequence[Point], size_px: tuple[int, int]) -> tuple[Poi
     """Corners moved to the border of the picture where they lie outside."""
     right, bottom = size_px[0] - 1.0, size_px[1] - 1.0
     return tuple((min(max(x, 0.0), right), min(max(y, 0.0), bottom)) for x, y in outline)
+
+
+def carried_white(white: Point | None, laid: Laid, size_px: tuple[int, int]) -> Point | None:
+    """The card in the later of two pictures; None where there was none, or it lies outside."""
+    if white is None:
+        return None
+    ((x, y),) = laid.carried((white,))
+    return (x, y) if 0 <= x < size_px[0] and 0 <= y < size_px[1] else None
 
 
 def overlay_of(

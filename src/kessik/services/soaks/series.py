@@ -9,8 +9,8 @@ from datetime import UTC, datetime, timedelta
 from uuid import NAMESPACE_URL, uuid5
 
 from kessik.core.corrosion.measuring import KnownLength, Measuring
-from kessik.core.corrosion.photo.axes import Point
 from kessik.core.corrosion.photo.registration import Laid, lay_beside
+from kessik.core.corrosion.photo.view import Bools
 from kessik.core.corrosion.soaks import Look, Soak
 from kessik.core.errors import (
     CancelledError,
@@ -21,9 +21,9 @@ from kessik.core.errors import (
 from kessik.core.moments import Moment
 from kessik.core.pictures import Picture
 from kessik.interchange.masks import mask_of_outlines
-from kessik.interchange.photos import DecodedPicture, decode_photo
-from kessik.services.pictures.storing import picture_file
-from kessik.services.soaks.rust import kept_inside
+from kessik.interchange.photos import DecodedPicture
+from kessik.services.pictures.storing import decoded_picture
+from kessik.services.soaks.rust import carried_white, kept_inside
 from kessik.services.soaks.soaks import get_soak, keep_look, picture_clock_h, read_look
 from kessik.services.work import ImportWork
 from kessik.store.database import Database, Session
@@ -63,16 +63,11 @@ class SeriesRead:
 
 @dataclass(frozen=True)
 class _Outlined:
-    """The picture that was measured by hand: every inspection in it, and all that was outlined."""
+    """The picture that was measured by hand: every inspection in it, and a mask of all outlines."""
 
     picture: DecodedPicture
     looks: tuple[tuple[Look, Measuring], ...]
-
-    def laid_on(self, later: DecodedPicture) -> Laid | None:
-        every = [measuring.outline for _, measuring in self.looks]
-        return lay_beside(
-            self.picture.rgb, mask_of_outlines(every, self.picture.size_px), later.rgb
-        )
+    mask: Bools
 
 
 def read_series(
@@ -96,19 +91,21 @@ def read_series(
         raise NotAllowedNowError(
             "no other picture with a time of its own waits on the time line", field="picture"
         )
-    first = _Outlined(_decoded(db, content_hash), looks)
+    picture = decoded_picture(db, content_hash)
+    mask = mask_of_outlines([measuring.outline for _, measuring in looks], picture.size_px)
+    first = _Outlined(picture, looks, mask)
     read, made = 0, 0
     left: list[NotRead] = []
     work.begin(MEASURES, len(waiting))
     with ThreadPoolExecutor(_SIDE_BY_SIDE) as pool:
         for some in _pairs(waiting):
             asked = [pool.submit(_read_one, db, soak, first, *each) for each in some]
-            for (picture, _), answer in zip(some, asked, strict=True):
+            for (waits, _), answer in zip(some, asked, strict=True):
                 try:
                     made += _keep(db, soak, answer.result(), now)
                     read += 1
                 except _LEFT as refused:
-                    left.append(NotRead(picture.hash, refused.message))
+                    left.append(NotRead(waits.hash, refused.message))
             try:
                 work.step(len(some))
             except CancelledError:
@@ -151,8 +148,8 @@ def _read_one(
     db: Database, soak: Soak, first: _Outlined, picture: Picture, clock_h: float
 ) -> list[_Read]:
     """What is read of one picture; NotAllowedNowError where it shows something else."""
-    decoded = _decoded(db, picture.hash)
-    laid = first.laid_on(decoded)
+    decoded = decoded_picture(db, picture.hash)
+    laid = lay_beside(first.picture.rgb, first.mask, decoded.rgb)
     if laid is None:
         raise NotAllowedNowError("it cannot be laid over the picture that was measured")
     at = _moment_at(soak, clock_h)
@@ -193,7 +190,7 @@ def _carried(
         )
         outline = kept_inside(laid.carried(measuring.outline), size_px)
         left_out = tuple(kept_inside(laid.carried(each), size_px) for each in measuring.left_out)
-        white = _white_carried(measuring, laid, size_px)
+        white = carried_white(measuring.white_point, laid, size_px)
         yield (
             made,
             replace(
@@ -208,13 +205,6 @@ def _carried(
         )
 
 
-def _white_carried(measuring: Measuring, laid: Laid, size_px: tuple[int, int]) -> Point | None:
-    if measuring.white_point is None:
-        return None
-    (x, y) = laid.carried((measuring.white_point,))[0]
-    return (x, y) if 0 <= x < size_px[0] and 0 <= y < size_px[1] else None
-
-
 def _scale_carried(measuring: Measuring, laid: Laid) -> KnownLength | None:
     if measuring.scale is None:
         return None
@@ -227,8 +217,3 @@ def _moment_at(soak: Soak, clock_h: float) -> Moment:
     begun = datetime.fromisoformat(soak.started.utc).astimezone(UTC)
     taken = begun + timedelta(hours=clock_h)
     return Moment(taken.isoformat(timespec="seconds"), soak.started.offset_minutes)
-
-
-def _decoded(db: Database, content_hash: str) -> DecodedPicture:
-    _, path = picture_file(db, content_hash)
-    return decode_photo(path.read_bytes())

@@ -12,8 +12,8 @@ from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeErro
 from kessik.core.limits import LIMITS
 from kessik.core.moments import Moment
 from kessik.interchange.masks import jpeg_of
-from kessik.interchange.photos import DecodedPicture, decode_photo
-from kessik.services.pictures.storing import picture_file
+from kessik.interchange.photos import DecodedPicture
+from kessik.services.pictures.storing import decoded_picture
 from kessik.services.soaks.rust import overlay_of, read_rust
 from kessik.store.database import Database, Session
 from kessik.store.queries import pictures, shelf, soaks
@@ -118,8 +118,7 @@ def put_look(
     if measuring is not None:
         if not look.picture:
             raise OutOfRangeError("a measurement belongs to a picture", field="picture")
-        _, path = picture_file(db, look.picture)
-        look, strip = read_look(decode_photo(path.read_bytes()), look, measuring)
+        look, strip = read_look(decoded_picture(db, look.picture), look, measuring)
         measured = (measuring, strip)
     with db.write() as session:
         return keep_look(session, get_soak(session, soak_id), look, measured, now)

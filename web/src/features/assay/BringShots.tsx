@@ -37,7 +37,7 @@ export function BringShots({ batches }: { batches: readonly Schemas["BatchOut"][
           </Option>
         ))}
       </Choice>
-      <Choice label="The ± in them is" value={plusMinusIs} onPick={setPlusMinusIs}>
+      <Choice label="In these files, ± is" value={plusMinusIs} onPick={setPlusMinusIs}>
         <Options of={WORDS.plusMinusIs} />
       </Choice>
       <Button kind="next" type="submit" disabled={files.length === 0}>

@@ -131,7 +131,7 @@ export function CouponRows({
               {more ? "Fewer columns" : "Arm, polishing and exposure before"}
             </Button>
             <Button kind="quiet" onClick={() => setWeighs(!weighs)}>
-              {weighs ? "Hide the masses" : "Mass, area and density"}
+              {weighs ? "Hide mass, area and density" : "Mass, area and density"}
             </Button>
           </>
         ) : null}

@@ -45,7 +45,9 @@ export function Series({ soak }: { soak: Soak }) {
           </p>
           <ul className="text-note text-ink-2">
             {told.not_read.map((left) => (
-              <li key={left.picture}>One picture was left as it was: {left.why}.</li>
+              <li key={left.picture}>
+                The picture at {hourOf(soak, left.picture)} was left as it was: {left.why}.
+              </li>
             ))}
           </ul>
         </div>
@@ -53,3 +55,8 @@ export function Series({ soak }: { soak: Soak }) {
     </div>
   );
 }
+
+const hourOf = (soak: Soak, hash: string) => {
+  const hours = soak.pictures.find((picture) => picture.hash === hash)?.clock_h;
+  return hours == null ? "no known hour" : `${hours.toFixed(1)} h`;
+};

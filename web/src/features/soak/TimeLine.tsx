@@ -17,12 +17,17 @@ export function TimeLine({ soak }: { soak: Soak }) {
   const [sent, setSent] = useState<readonly [done: number, of: number] | null>(null);
   const addAll = async (files: File[]) => {
     let done = 0;
-    for (const part of uploadsOf(files)) {
-      setSent([done, files.length]);
-      await add.mutateAsync(part).catch(() => undefined);
-      done += part.length;
+    try {
+      for (const part of uploadsOf(files)) {
+        setSent([done, files.length]);
+        await add.mutateAsync(part);
+        done += part.length;
+      }
+    } catch {
+      // said beside the field; nothing after a part that was refused is sent
+    } finally {
+      setSent(null);
     }
-    setSent(null);
   };
   const [taken, setTaken] = useState<number | null>(null);
   const camera = useChange(async () => {

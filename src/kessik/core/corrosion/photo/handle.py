@@ -22,9 +22,9 @@ _NEUTRAL_U, _NEUTRAL_W = 2.2, 2.6
 _DARK, _BRIGHT = np.log(0.05) / 0.25, np.log(1.3) / 0.25
 _SEEN = 1e-6
 _WEIGHTS = np.array([7.4, 2.1, 3.0, 1.8, 2.8, 4.1, -16.5, -9.1])
-"""What each trait of a candidate speaks for: it is the whole, the step, how unlike the rest it is,
-its steel, the jump of its width, its taper, that it is short, that it is all but the whole.
-Fitted to generated pictures of `benchmarks.outline_pictures` that no figure is given for.
+"""What each trait speaks for: it is the whole, the step, how unlike the rest it is, its steel, the
+jump of its width, its taper, that it is short, that it is all but the whole. Fitted to generated
+pictures of `benchmarks.outline_pictures` that no figure is given for.
 """
 
 
@@ -236,7 +236,7 @@ def _jump(widths: Doubles, place: int) -> float:
 
 
 def _taper(widths: Doubles, place: int) -> float:
-    """How much narrower the far end is than the middle of the part, in logs, held."""
+    """How much narrower the far end is than the middle of the part, in logs."""
     part = widths[place:]
     if len(part) < 8:
         return 0.0

@@ -15,14 +15,14 @@ from kessik.core.corrosion.photo.ground import (
     object_in,
     scene_of,
     told_apart,
-)  # fmt: skip
+)
 from kessik.core.corrosion.photo.handle import (
     WayToSee,
     cut_near,
     likeliest,
     steel_like,
     straightened,
-)  # fmt: skip
+)
 from kessik.core.corrosion.photo.view import Bools
 from kessik.core.errors import OutOfRangeError
 
@@ -32,7 +32,7 @@ Unsure = Literal["which_part", "unsteady", "faint", "dark", "little_steel"]
 """Why a proposed outline asks for two taps; words for it are in `core.words`."""
 
 _SEARCH_PX, _BORDER_PX = 400, 1200
-_LEAST_PX = 24
+_LEAST_PX, _LEAST_PLACES = 24, 3
 _REACH_SHARE, _SEED_SHARE, _SEED_LONG, _PAST_SHARE = 1 / 3, 0.05, 0.85, 0.02
 """Of a blade's length: how far from its axis it can reach, what is surely steel, narrowing towards
 the tip and as far along, and what lies past a tap.
@@ -75,7 +75,10 @@ def propose_outline(rgb: Codes) -> Proposed | None:
         return None
     best = likeliest(straightened(scene, whole, axis_of(whole)))
     found = _without_handle(scene, whole, axis_of(whole), best)
-    proposed, faint_share = _finished(rgb, found)
+    finished = _finished(rgb, found)
+    if finished is None:
+        return None
+    proposed, faint_share = finished
     again = _between(scene, proposed.plunge, proposed.tip)
     return replace(proposed, unsure=_why_unsure(found, best, faint_share, again))
 
@@ -83,20 +86,21 @@ def propose_outline(rgb: Codes) -> Proposed | None:
 def outline_between(rgb: Codes, plunge: Point, tip: Point) -> Outline:
     """Corners around the blade from its plunge line to its tip, both pressed in picture pixels.
 
-    OutOfRangeError where the two lie too close together to have a blade between them.
+    OutOfRangeError where no blade lies between the two.
     """
     found = _between(scene_of(rgb, _SEARCH_PX), plunge, tip)
-    if found is None:
+    finished = None if found is None else _finished(rgb, found)
+    if finished is None:
         raise OutOfRangeError(
             "no blade is found between these two points: press on the plunge line and on the tip",
             field="tip",
         )
-    proposed, _ = _finished(rgb, found)
+    proposed, _ = finished
     return proposed.outline
 
 
 def _without_handle(scene: Scene, whole: Bools, axis: Axis, best: WayToSee) -> _Found:
-    """The part of a thing that a candidate says is the blade, its axis turned towards the tip."""
+    """The part of a thing that is seen as the blade, its axis turned towards the tip."""
     turned = axis if best.is_after else axis.turned_round()
     if best.cut is None:
         return _from_plunge(scene, whole, turned, 0.0)
@@ -157,8 +161,10 @@ def _from_plunge(scene: Scene, mask: Bools, axis: Axis, lean: float) -> _Found:
     return _Found(scene, mask, axis_between(plunge, tip), lean)
 
 
-def _finished(rgb: Codes, found: _Found) -> tuple[Proposed, float]:
-    """The blade at border size in picture pixels, and how much of its border is faint."""
+def _finished(rgb: Codes, found: _Found) -> tuple[Proposed, float] | None:
+    """The blade at border size in picture pixels, and how much of its border is faint; None where
+    too little of it is left to go round.
+    """
     fine = scene_of(rgb, _BORDER_PX)
     times = found.scene.step / fine.step
     axis = found.axis.times(times)
@@ -167,6 +173,8 @@ def _finished(rgb: Codes, found: _Found) -> tuple[Proposed, float]:
     blade = bordered(fine, rough, round(_ROUGH_PX * times) + 1)
     mask = blade.mask & (along - found.lean * across >= -0.5)
     sides = snapped(fine, sides_of(mask if mask.any() else rough, axis, found.lean), _SNAP_PX)
+    if len(sides.along) < _LEAST_PLACES:
+        return None
 
     def in_picture(point: Point) -> Point:
         return (point[0] + 0.5) * fine.step, (point[1] + 0.5) * fine.step
