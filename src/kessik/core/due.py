@@ -88,7 +88,7 @@ class ClaimExcluded:
 @dataclass(frozen=True)
 class SoakDeed:
     """What is to be done at a soak, and in how many hours; fewer than none where it is late. Of a
-    round that was begun, `missing` of `places` are still to see.
+    round that was begun, `missing` of `places` are still to see; `medium` is that of a new phase.
     """
 
     soak: str
@@ -96,6 +96,7 @@ class SoakDeed:
     left_h: float
     missing: int = 0
     places: int = 0
+    medium: str = ""
 
 
 @dataclass(frozen=True)

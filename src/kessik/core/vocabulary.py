@@ -13,12 +13,11 @@ from kessik.core.composition.grades import Route
 from kessik.core.composition.shots import Normalised, PlusMinusIs, Surface
 from kessik.core.corrosion import fairness
 from kessik.core.corrosion.fairness import HeldStatus, SoakFactor
-from kessik.core.corrosion.methods import InspectionStage, Scale, TendKind
+from kessik.core.corrosion.methods import CouponSide, InspectionStage, Scale, TendKind
 from kessik.core.corrosion.soaks import (
     OF_ONE_COUPON,
     ActKind,
     CouponRole,
-    CouponSide,
     Discolouration,
     Region,
 )
@@ -185,7 +184,7 @@ ACTS: Mapping[ActKind, str] = {
     "topped_up": "topped up with water", "turned": "turned over", "dampened": "cloth dampened",
     "measured": "brine measured", "worn": "worn: cuts, splits, scratches",
     "dried": "dried: the clock pauses", "resumed": "wet again: the clock resumes",
-    "prolonged": "made longer", "removed": "one coupon taken out",
+    "next_phase": "next phase begun", "prolonged": "made longer", "removed": "one coupon taken out",
     "weighed": "weighed with its rust on", "cleaned": "weighed after cleaning",
     "blank": "blank of the cleaning weighed", "note": "note", "ended": "ended",
 }  # fmt: skip  # a table is read by its rows

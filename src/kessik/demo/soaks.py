@@ -9,9 +9,9 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from kessik.core.corrosion.measuring import Measuring
-from kessik.core.corrosion.methods import BY_KEY, InspectionStage
+from kessik.core.corrosion.methods import BY_KEY, CouponSide, InspectionStage
 from kessik.core.corrosion.ratings import area_of
-from kessik.core.corrosion.soaks import Act, ActKind, Coupon, CouponSide, Look, Soak
+from kessik.core.corrosion.soaks import Act, ActKind, Coupon, Look, Soak
 from kessik.core.moments import Moment
 from kessik.demo.cutting import demo_id
 from kessik.demo.days import Days

@@ -10,6 +10,12 @@ export interface RulerDuty {
 
 const TOP = 26;
 
+export interface RulerPhase {
+  readonly medium: string;
+  readonly from_h: number;
+  readonly to_h: number;
+}
+
 /**
  * The hours of a soak as a ruler: looks above the line, what is done between below; filled where
  * done, hollow where still to come, and a lead line at now.
@@ -18,11 +24,13 @@ export function SoakRuler({
   whole,
   now,
   duties,
+  phases = [],
   width,
 }: {
   whole: number;
   now: number;
   duties: readonly RulerDuty[];
+  phases?: readonly RulerPhase[];
   width: number;
 }) {
   const x = scaleLinear([0, Math.max(whole, 1)], [10, width - 34]);
@@ -33,11 +41,12 @@ export function SoakRuler({
     { length: Math.floor(whole / unit / every) + 1 },
     (_, i) => i * every * unit,
   );
+  const height = phases.length ? 94 : 74;
   return (
     <svg
       width={width}
-      height={74}
-      viewBox={`0 0 ${width} 74`}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
       role="img"
       aria-label={`${duties.map((d) => `${d.says} at ${d.due_h} h: ${state(d)}`).join("; ")}; now at ${now.toFixed(1)} h`}
       className="block max-w-full"
@@ -50,6 +59,21 @@ export function SoakRuler({
         height={8}
         fill="var(--kraft)"
       />
+      {phases.map((phase) => (
+        <g key={phase.from_h}>
+          <line
+            x1={x(phase.from_h)}
+            x2={x(phase.from_h)}
+            y1={TOP - 10}
+            y2={TOP + 62}
+            stroke="var(--ink-2)"
+            strokeDasharray="1 3"
+          />
+          <text x={x(phase.from_h) + 4} y={TOP + 62} fontSize={13} fill="var(--ink-2)">
+            {phase.medium}
+          </text>
+        </g>
+      ))}
       {ticks.map((hour) => (
         <g key={hour}>
           <line x1={x(hour)} x2={x(hour)} y1={TOP + 4} y2={TOP + 12} stroke="var(--ink-2)" />

@@ -1,5 +1,7 @@
 """What a soak says, over the wire."""
 
+from pydantic import Field
+
 from kessik.api.schemas.common import Wire
 from kessik.api.schemas.records import Answer
 from kessik.core.corrosion.answer import Course, Severity
@@ -80,6 +82,20 @@ class MassLossOut(Wire):
     missing: str
 
 
+class PhaseOut(Wire):
+    """What one phase says by itself; `came` has, by coupon, what of its rust came in the phase."""
+
+    title: str
+    medium: str
+    from_h: float
+    to_h: float
+    says: str
+    judged_stage: str
+    standings: list[RankEntryOut]
+    discoloured: list[DiscolouredOut]
+    came: dict[str, str]
+
+
 class SoakAnswerOut(Wire):
     """What a soak says so far."""
 
@@ -102,3 +118,5 @@ class SoakAnswerOut(Wire):
     borrowed: str
     masses: list[MassLossOut]
     cabinet: list[str]
+    phases: list[PhaseOut]
+    is_one_answer: bool = Field(description="whether the last round tells of all phases")

@@ -17,7 +17,7 @@ from kessik.api.schemas.common import (
 from kessik.api.schemas.records import Body, Patch
 from kessik.core.corrosion.fairness import SoakFactor
 from kessik.core.corrosion.measuring import Ends, KnownLength, Measuring, Stroke
-from kessik.core.corrosion.methods import InspectionStage, Intervention, SoakMethod
+from kessik.core.corrosion.methods import InspectionStage, Intervention, Phase, SoakMethod
 from kessik.core.corrosion.quick import graded, spotted
 from kessik.core.corrosion.soaks import (
     Act,
@@ -50,6 +50,10 @@ class InterventionBody(Body[Intervention]):
 
     from_h: Hours = 0
     until_h: Hours | None = None
+
+
+class PhaseBody(Body[Phase]):
+    """A stretch of a soak in a medium of its own."""
 
 
 class SoakMethodBody(Body[SoakMethod]):

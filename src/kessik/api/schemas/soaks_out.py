@@ -9,6 +9,7 @@ from kessik.api.schemas.soak_pictures_out import SoakPictureOut
 from kessik.api.schemas.soaks import CouponBody, SoakMethodBody
 from kessik.core.corrosion.duties import DueStep
 from kessik.core.corrosion.fairness import SoakFactor
+from kessik.core.corrosion.methods import CouponSide, Scale
 from kessik.core.corrosion.rounds import Round, SideToSee
 from kessik.core.corrosion.soaks import Act, Look
 
@@ -46,6 +47,7 @@ class InspectionRoundOut(Answer[Round], without="look_ids"):
 
     places: int
     missing: int
+    medium: str = Field(description="of its phase, where the soak has several")
 
 
 class PlaceToSeeOut(Answer[SideToSee]):
@@ -95,6 +97,7 @@ class SoakOut(SoakLineOut):
     to_see: list[PlaceToSeeOut]
     pictures: list[SoakPictureOut]
     answer: SoakAnswerOut
+    scales: dict[CouponSide, Scale] = Field(description="what each side is read on now")
 
 
 class BladeSoakOut(Wire):

@@ -10,22 +10,25 @@ from kessik.api.schemas.soak_answers_out import (
     FairnessCheckOut,
     LevelEntryOut,
     MassLossOut,
+    PhaseOut,
     RankEntryOut,
     SoakAnswerOut,
     WornOut,
 )
-from kessik.core.corrosion.answer import Course, SoakAnswer, Worn
+from kessik.core.corrosion.answer import Course, PhaseAnswer, SoakAnswer, Worn
 from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.fairness import NAMES, FairnessCheck
 from kessik.core.corrosion.mass import MassLoss
 from kessik.core.corrosion.soaks import Soak
 from kessik.core.vocabulary import DISCOLOURATIONS, INSPECTION_STAGES
 from kessik.core.words.mass import cabinet_words, gap_words, loss_words, mass_words
+from kessik.core.words.phases import came_words, phase_title, phase_words
 from kessik.core.words.rust import BORROWED, area_words, entry_words, first_words, superficial_words
 from kessik.core.words.soak_levels import level_entry_words, level_name
 from kessik.core.words.soaks import (
     coating_words,
     held_words,
+    is_one_answer,
     soak_headline,
     soak_reasons,
     value_words,
@@ -68,21 +71,46 @@ def soak_answer_out(sheet: SoakSheet) -> SoakAnswerOut:
         worn=[_worn(answer, worn) for worn in answer.worn],
         severity=answer.validity.severity,
         needed_percent=answer.validity.needed_percent,
-        judged_stage=INSPECTION_STAGES[answer.stage] if answer.stage else "",
+        judged_stage=_stage(answer),
         standings=standings_out(answer),
         levels=_levels(sheet.soak, answer),
         unlinked_levels=_unlinked(sheet.soak, answer),
         ties=[list(tie) for tie in answer.ranking.ties],
-        discoloured=[
-            DiscolouredOut(word=DISCOLOURATIONS[w], coupon_ids=list(ids))
-            for w, ids in answer.discoloured
-        ],
+        discoloured=_discoloured(answer),
         courses=[course_out(course) for course in answer.courses],
         held=[held_out(held, names) for held in answer.held],
         borrowed=BORROWED,
         masses=[_mass(loss) for loss in answer.masses],
         cabinet=[cabinet_words(check, names[check.coupon_id]) for check in answer.cabinet],
+        phases=[_phase(each, answer.hours, names) for each in answer.phases],
+        is_one_answer=is_one_answer(answer),
     )
+
+
+def _discoloured(answer: SoakAnswer) -> list[DiscolouredOut]:
+    return [
+        DiscolouredOut(word=DISCOLOURATIONS[word], coupon_ids=list(ids))
+        for word, ids in answer.discoloured
+    ]
+
+
+def _phase(found: PhaseAnswer, hours: float, names: dict[str, str]) -> PhaseOut:
+    answer = found.answer
+    return PhaseOut(
+        title=phase_title(found),
+        medium=found.span.phase.medium,
+        from_h=found.span.from_h,
+        to_h=found.span.to_h,
+        says=phase_words(found, hours, names),
+        judged_stage=_stage(answer),
+        standings=standings_out(answer),
+        discoloured=_discoloured(answer),
+        came={coupon_id: came_words(area) for coupon_id, area in found.came.items()},
+    )
+
+
+def _stage(answer: SoakAnswer) -> str:
+    return INSPECTION_STAGES[answer.stage] if answer.stage else ""
 
 
 def _mass(loss: MassLoss) -> MassLossOut:

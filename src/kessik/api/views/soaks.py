@@ -19,13 +19,16 @@ from kessik.api.schemas.soaks_out import (
 )
 from kessik.api.views.soak_answers import soak_answer_out, standings_out
 from kessik.api.views.soak_pictures import soak_picture_out
+from kessik.core.corrosion.answer import PhaseAnswer
 from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.duties import DueStep
 from kessik.core.corrosion.exposures import exposure_h, exposure_of
 from kessik.core.corrosion.methods import SoakMethod
+from kessik.core.corrosion.phases import scale_for
 from kessik.core.corrosion.ratings import ratings
 from kessik.core.corrosion.rounds import Round
 from kessik.core.corrosion.soaks import Act, Look
+from kessik.core.vocabulary import SIDES
 from kessik.core.words.rust import (
     area_words,
     doubts_words,
@@ -76,14 +79,19 @@ def look_out(look: Look, acts: Sequence[Act], rounds: Sequence[Round] = ()) -> L
     )
 
 
-def round_out(found: Round) -> InspectionRoundOut:
+def round_out(found: Round, phases: Sequence[PhaseAnswer]) -> InspectionRoundOut:
     """A round of inspection: when it was due, when it was made, and what of it was missed."""
-    return InspectionRoundOut.showing(found, places=len(found.places), missing=len(found.missing))
+    own = (each.span.phase.medium for each in phases if found in each.answer.rounds)
+    return InspectionRoundOut.showing(
+        found, places=len(found.places), missing=len(found.missing), medium=next(own, "")
+    )
 
 
 def duty_out(duty: DueStep) -> DueStepOut:
     """A look or an intervention that is due."""
-    return DueStepOut.showing(duty, says=deed_words(duty.what, duty.missing, duty.places))
+    return DueStepOut.showing(
+        duty, says=deed_words(duty.what, duty.missing, duty.places, duty.medium)
+    )
 
 
 def soak_line_out(sheet: SoakSheet) -> SoakLineOut:
@@ -116,10 +124,11 @@ def soak_out(sheet: SoakSheet) -> SoakOut:
         how=method_out(soak.method),
         acts=[act_out(act, sheet.acts) for act in sheet.acts],
         looks=[look_out(look, sheet.acts, rounds) for look in sheet.looks],
-        rounds=[round_out(each) for each in rounds],
+        rounds=[round_out(each, sheet.answer.phases) for each in rounds],
         to_see=[PlaceToSeeOut.showing(place) for place in sheet.to_see],
         pictures=[soak_picture_out(shown, soak) for shown in sheet.waiting],
         answer=soak_answer_out(sheet),
+        scales={side: scale_for(soak, sheet.acts, side, sheet.answer.hours) for side in SIDES},
     )
 
 

@@ -13,6 +13,7 @@ __all__ = [
     "mass",
     "measuring",
     "methods",
+    "phases",
     "photo",
     "places",
     "quick",

@@ -3,7 +3,7 @@ stands against it. Findings only; `core.words.soaks` says them.
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from kessik.core.corrosion.agreement import Agreement, rated_twice
@@ -15,6 +15,7 @@ from kessik.core.corrosion.course import (
     Point,
     first_rust,
     has_rust,
+    less,
     points_of,
     superficial,
 )
@@ -29,9 +30,10 @@ from kessik.core.corrosion.fairness import (
 from kessik.core.corrosion.levels import LevelOrder, level_order
 from kessik.core.corrosion.mass import CabinetCheck, MassLoss, cabinet_checks, mass_losses
 from kessik.core.corrosion.methods import STAGES, InspectionStage
+from kessik.core.corrosion.phases import Span, soak_in, spans_of
 from kessik.core.corrosion.ranking import Ranking, mean_area, rank
 from kessik.core.corrosion.ratings import area_of
-from kessik.core.corrosion.rounds import Round, rounds_of
+from kessik.core.corrosion.rounds import Round, rounds_in, rounds_of
 from kessik.core.corrosion.soaks import (
     DISCOLOURATIONS,
     Act,
@@ -98,6 +100,7 @@ class SoakAnswer:
     agreements: tuple[Agreement, ...] = ()
     masses: tuple[MassLoss, ...] = ()
     cabinet: tuple[CabinetCheck, ...] = ()
+    phases: tuple["PhaseAnswer", ...] = ()
 
     @property
     def confounded(self) -> tuple[FairnessCheck, ...]:
@@ -121,6 +124,18 @@ class SoakAnswer:
         return bool(self.ranking.standings) and all(s.sides == 1 for s in self.ranking.standings)
 
 
+@dataclass(frozen=True)
+class PhaseAnswer:
+    """What one phase says by itself: areas as they stood at its last round; `came` is what of them
+    came since the phase before, by coupon, where the same sides were in both.
+    """
+
+    span: Span
+    soak: Soak
+    answer: SoakAnswer
+    came: Mapping[str, Bounds]
+
+
 def soak_answer(
     soak: Soak,
     specimens: Sequence[Specimen],
@@ -128,12 +143,53 @@ def soak_answer(
     looks: Sequence[Look],
     clock_h: float,
 ) -> SoakAnswer:
-    """Everything a soak says, from its coupons, acts and looks; `clock_h` is now."""
+    """Everything a soak says, from its coupons, acts and looks, and what each of its phases does;
+    `clock_h` is now.
+    """
+    rounds = rounds_of(soak, acts, looks)
+    whole = _answer(soak, specimens, acts, looks, rounds, clock_h)
+    spans = spans_of(soak, acts)
+    found: list[PhaseAnswer] = []
+    for span in spans:
+        own_rounds = rounds_in(spans, span, rounds)
+        ids = frozenset().union(*(each.look_ids for each in own_rounds))
+        own_soak = soak_in(soak, span)
+        inside = [look for look in looks if look.id in ids and _is_about(span, look)]
+        there = [each for each in specimens if own_soak.coupon(each.coupon.id)]
+        own = _answer(own_soak, there, acts, inside, own_rounds, clock_h)
+        before = found[-1] if found else None
+        found.append(PhaseAnswer(span, own_soak, own, _came(before, span, own)))
+    return replace(whole, phases=tuple(found))
+
+
+def _is_about(span: Span, look: Look) -> bool:
+    return "both" in (span.phase.side, look.side) or span.phase.side == look.side
+
+
+def _came(before: PhaseAnswer | None, span: Span, own: SoakAnswer) -> Mapping[str, Bounds]:
+    """What came since the phase before, of coupons that were ranked in both."""
+    if before is None or before.span.phase.side != span.phase.side:
+        return {}
+    earlier = {s.coupon_id: s.area for s in before.answer.ranking.standings}
+    return {
+        s.coupon_id: less(s.area, earlier[s.coupon_id])
+        for s in own.ranking.standings
+        if s.coupon_id in earlier
+    }
+
+
+def _answer(
+    soak: Soak,
+    specimens: Sequence[Specimen],
+    acts: Sequence[Act],
+    looks: Sequence[Look],
+    rounds: Sequence[Round],
+    clock_h: float,
+) -> SoakAnswer:
     by_coupon: dict[str, list[Look]] = {coupon.id: [] for coupon in soak.coupons}
     for look in looks:
         if look.coupon_id in by_coupon and not look.struck:
             by_coupon[look.coupon_id].append(look)
-    rounds = rounds_of(soak, acts, looks)
     counted = [look for own in by_coupon.values() for look in own]
     rated = rated_twice(counted, rounds)
     courses = tuple(
@@ -157,7 +213,7 @@ def soak_answer(
         _worn(acts),
         level_order(soak.factor, specimens, standings),
         hardening_warnings(specimens),
-        rounds,
+        tuple(rounds),
         care_findings(soak, acts, clock_h),
         rated.agreements,
         tuple(masses),

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from kessik.core.corrosion.course import Point
-from kessik.core.corrosion.methods import InspectionStage
+from kessik.core.corrosion.methods import CouponSide, InspectionStage
 from kessik.core.corrosion.rounds import Round, are_alike
-from kessik.core.corrosion.soaks import Coupon, CouponSide
+from kessik.core.corrosion.soaks import Coupon
 
 _STAYS_MOST: tuple[InspectionStage, ...] = ("wiped", "scoured", "rinsed", "as_found")
 """What stays is corrosion: the stages that are judged, the first that all share."""

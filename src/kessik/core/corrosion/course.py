@@ -4,9 +4,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from kessik.core.corrosion.exposures import exposure_of
-from kessik.core.corrosion.methods import STAGES, InspectionStage
+from kessik.core.corrosion.methods import STAGES, CouponSide, InspectionStage
 from kessik.core.corrosion.rounds import Round
-from kessik.core.corrosion.soaks import BY_EYE, Act, CouponSide, Look
+from kessik.core.corrosion.soaks import BY_EYE, Act, Look
 
 RUSTED_PERCENT = 0.02
 """An area from which on a blade is called rusted: less is within what a look can miss."""
@@ -133,7 +133,7 @@ def superficial(points: Sequence[Point]) -> Bounds | None:
     if not both:
         return None
     last = max(began for (began, _), _ in both)
-    gone = [_less(each["as_found"], each["wiped"]) for (began, _), each in both if began == last]
+    gone = [less(each["as_found"], each["wiped"]) for (began, _), each in both if began == last]
     count = len(gone)
     return Bounds(
         sum(g.low for g in gone) / count,
@@ -142,7 +142,8 @@ def superficial(points: Sequence[Point]) -> Bounds | None:
     )
 
 
-def _less(whole: Bounds, rest: Bounds) -> Bounds:
+def less(whole: Bounds, rest: Bounds) -> Bounds:
+    """An area without another one, never below nothing."""
     return Bounds(
         max(0.0, whole.low - rest.high),
         max(0.0, whole.high - rest.low),

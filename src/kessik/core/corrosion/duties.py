@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from kessik.core.corrosion.exposures import (
@@ -11,10 +12,14 @@ from kessik.core.corrosion.exposures import (
     whole_hours,
 )
 from kessik.core.corrosion.methods import TendKind
+from kessik.core.corrosion.phases import spans_of
 from kessik.core.corrosion.rounds import Round, is_late, places_at, rounds_of
 from kessik.core.corrosion.soaks import Act, Look, Soak
 
-Deed = Literal["look", "end"] | TendKind
+_CHANGE_SHARE = 0.05
+"""How far from its hour a change of medium is still as planned, as a share of the phase before it;
+common practice, no source."""
+Deed = Literal["look", "end", "next_phase"] | TendKind
 
 
 @dataclass(frozen=True)
@@ -22,7 +27,8 @@ class DueStep:
     """A round of inspection or an intervention that is due at an hour of the soak.
 
     `begun_h` is when it truly was begun, by the clock since the start, and `done_h` the same once
-    nothing of it is left: of `places` to see in a round, `missing` are still to be seen.
+    nothing of it is left: of `places` to see in a round, `missing` are still to be seen. `medium`
+    is what a phase is begun with.
     """
 
     what: Deed
@@ -33,6 +39,7 @@ class DueStep:
     begun_h: float | None = None
     places: int = 0
     missing: int = 0
+    medium: str = ""
 
 
 def duties(soak: Soak, acts: Sequence[Act], looks: Sequence[Look]) -> list[DueStep]:
@@ -46,7 +53,28 @@ def duties(soak: Soak, acts: Sequence[Act], looks: Sequence[Look]) -> list[DueSt
             exposure_h(a.clock_h, acts) for a in acts if a.kind == tending.kind and not a.struck
         )
         found += _served(tending.kind, list(tending.hours(whole)), done, acts)
+    found += _phase_steps(soak, acts)
     return sorted(found, key=lambda duty: (duty.due_h, duty.what != "look"))
+
+
+def _phase_steps(soak: Soak, acts: Sequence[Act]) -> list[DueStep]:
+    """The changes of medium: each phase but the first is begun."""
+    found = []
+    for span, later in pairwise(spans_of(soak, acts)):
+        due = span.phase.until_h
+        done = clock_of_exposure(span.to_h, acts) if span.is_told else None
+        found.append(
+            DueStep(
+                "next_phase",
+                due,
+                clock_of_exposure(due, acts),
+                done,
+                span.is_told and abs(span.to_h - due) > _CHANGE_SHARE * (due - span.from_h),
+                done,
+                medium=later.phase.medium,
+            )
+        )
+    return found
 
 
 def _round_steps(soak: Soak, acts: Sequence[Act], rounds: Sequence[Round]) -> list[DueStep]:
@@ -56,7 +84,7 @@ def _round_steps(soak: Soak, acts: Sequence[Act], rounds: Sequence[Round]) -> li
         clock = clock_of_exposure(hour, acts)
         each = by_hour.get(hour)
         if each is None:
-            places = len(places_at(soak, acts, clock))
+            places = len(places_at(soak, acts, clock, hour))
             found.append(DueStep("look", hour, clock, places=places, missing=places))
         else:
             begun = clock_of_exposure(each.from_h, acts)

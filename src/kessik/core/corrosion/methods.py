@@ -11,6 +11,7 @@ from kessik.core.limits import check_limit, most
 from kessik.core.records import Within
 
 Scale = Literal["rust", "discolouration"]
+CouponSide = Literal["left", "right", "both"]
 TendKind = Literal[
     "sprayed", "sprayed_fresh", "wiped_on", "film_broken", "topped_up", "turned", "dampened",
 ]  # fmt: skip
@@ -35,9 +36,23 @@ class Intervention:
 
 
 @dataclass(frozen=True)
+class Phase:
+    """A stretch of a soak in a medium of its own, up to an hour of it: on one side or on both, read
+    on its own scale.
+    """
+
+    medium: str
+    until_h: Annotated[float, Within("soak_hours")]
+    side: CouponSide = "both"
+    scale: Scale = "rust"
+    salt_percent: float | None = None
+
+
+@dataclass(frozen=True)
 class SoakMethod:
     """How blades are exposed: `hours` in all, looks at `look_h` in `stages`, what is done between
-    (`tending`), strength of the brine, and what the looks are read on.
+    (`tending`), strength of the brine, and what the looks are read on; `phases` where the medium
+    changes on the way, each with its own.
 
     `needed_grade` is the ISO 10289 grade that the baseline has to come down to for the soak to have
     been severe enough.
@@ -53,6 +68,7 @@ class SoakMethod:
     scale: Scale = "rust"
     salt_percent: float | None = None
     needed_grade: int = 6
+    phases: Annotated[tuple[Phase, ...], Within("soak_phases")] = ()
     steps: tuple[str, ...] = ()
     cautions: tuple[str, ...] = ()
     source: str = "common practice, no source"
@@ -79,7 +95,8 @@ METHODS: tuple[SoakMethod, ...] = (
         "fresh_then_brine", "Fresh water, then brine", "sprayed: fresh water first, then brine",
         144, (24, 48, 72, 96, 120, 144),
         tending=(Intervention("sprayed_fresh", 12, 0, 72), Intervention("sprayed", 12, 72)),
-        salt_percent=3.5, cautions=(_GLOVES,),
+        phases=(Phase("fresh water, sprayed", 72), Phase("brine, sprayed", 144, salt_percent=3.5)),
+        cautions=(_GLOVES,),
         steps=("Three days of fresh water sort out what rusts at all.",
                "Three days of brine sort the rest."),
     ),
@@ -97,6 +114,18 @@ METHODS: tuple[SoakMethod, ...] = (
         stages=("as_found", "rinsed"), scale="discolouration", cautions=(_ACID,), needed_grade=9,
         steps=("Smear both sides as thick as a coin.", "Read how far it discoloured, and count"
                " single dark spots."),
+    ),
+    SoakMethod(
+        "paste_then_brine", "Acid paste, then brine on the other side",
+        "mustard and vinegar paste on one side, then brine on the other", 24, (10, 24),
+        stages=("as_found", "rinsed"), cautions=(_ACID, _GLOVES),
+        phases=(
+            Phase("mustard and vinegar paste", 10, "left", "discolouration"),
+            Phase("5 % brine", 24, "right", salt_percent=5),
+        ),
+        steps=("Tape the right side. Smear the left as thick as a coin, and rinse it after ten"
+               " hours.", "Tape the left side, bare the right, and lay a cloth wet with brine on"
+               " it."),
     ),
     SoakMethod(
         "brine_overnight", "5 % brine overnight", "in 5 % brine to the ricasso", 14, (14,),
@@ -143,7 +172,29 @@ def check_method(method: SoakMethod) -> None:
         check_limit("soak_hours", each.every_h, "tending")
         if each.until_h is not None and each.until_h < each.from_h:
             raise OutOfRangeError("an intervention ends after it begins", field="tending")
-    if method.salt_percent is not None:
-        check_salt(method.salt_percent)
+    for salt in (method.salt_percent, *(phase.salt_percent for phase in method.phases)):
+        if salt is not None:
+            check_salt(salt)
+    _check_phases(method)
     if not 0 <= method.needed_grade <= 10:
         raise OutOfRangeError("a grade of ISO 10289 is 0 to 10", field="needed_grade")
+
+
+def _check_phases(method: SoakMethod) -> None:
+    phases = method.phases
+    if not phases:
+        return
+    if not 2 <= len(phases) <= most("soak_phases"):
+        raise OutOfRangeError(f"a soak has none, or 2 to {most('soak_phases'):g} phases",
+                              field="phases")  # fmt: skip
+    if not all(phase.medium.strip() for phase in phases):
+        raise OutOfRangeError("every phase has a medium", field="phases")
+    ends = [phase.until_h for phase in phases]
+    if ends != sorted(set(ends)) or ends[0] <= 0:
+        raise OutOfRangeError("order the phases by the hour they end at", field="phases")
+    if ends[-1] != method.hours:
+        raise OutOfRangeError(
+            f"the last phase ends at {ends[-1]:g} h, the soak at {method.hours:g} h",
+            field="phases",
+            value=ends[-1],
+        )

@@ -13,7 +13,7 @@ import numpy as np
 from kessik.core.corrosion.course import RUSTED_PERCENT, Bounds, Point, has_rust
 from kessik.core.corrosion.ordering import shared_places, tied_runs
 from kessik.core.corrosion.ratings import POINTS_A_DECADE, rating_points
-from kessik.core.corrosion.soaks import CouponSide
+from kessik.core.corrosion.methods import CouponSide
 
 PRIOR_POINTS, PRIOR_WEIGHT = 0.6, 2.0
 """How far sides of one coupon usually lie apart, as a standard deviation in rating points, and how

@@ -12,8 +12,9 @@ from kessik.core.corrosion.exposures import (
     planned_look_hours,
     removed_clock_h,
 )
-from kessik.core.corrosion.methods import InspectionStage
-from kessik.core.corrosion.soaks import Act, Coupon, CouponSide, Look, Soak
+from kessik.core.corrosion.methods import CouponSide, InspectionStage
+from kessik.core.corrosion.phases import Span, sides_in, span_at, spans_of
+from kessik.core.corrosion.soaks import Act, Coupon, Look, Soak
 
 LIKE_SHARE, LIKE_LEAST_H = 0.15, 0.75
 """Hours of exposure that are alike: within this share of them, or this long; common practice, no
@@ -68,21 +69,19 @@ def are_alike(one_h: float, other_h: float) -> bool:
     return abs(one_h - other_h) <= like_h(min(one_h, other_h))
 
 
-def sides_of(coupon: Coupon) -> tuple[CouponSide, ...]:
-    """The sides of a coupon that are looked at, each by itself."""
-    return ("left", "right") if coupon.side == "both" else (coupon.side,)
-
-
-def places_at(soak: Soak, acts: Sequence[Act], clock_h: float) -> tuple[SideToSee, ...]:
-    """All that is to be seen in a round at a clock hour, stage by stage; a coupon that was taken
-    out is not.
+def places_at(
+    soak: Soak, acts: Sequence[Act], clock_h: float, planned_h: float | None = None
+) -> tuple[SideToSee, ...]:
+    """All that is to be seen in a round at a clock hour, due at a planned one, stage by stage: the
+    sides that its phase is about; a coupon that was taken out is not.
     """
     there = [coupon for coupon in soak.coupons if _is_in(coupon, acts, clock_h)]
+    here = span_at(spans_of(soak, acts), planned_h, exposure_h(clock_h, acts))
     return tuple(
         SideToSee(coupon.id, side, stage)
         for stage in soak.method.stages
         for coupon in there
-        for side in sides_of(coupon)
+        for side in sides_in(here, coupon)
     )
 
 
@@ -154,19 +153,27 @@ def still_to_see(
     """What is to be seen at a clock hour, in the round that goes on or in the one that would begin
     now.
     """
-    here = round_at(rounds, planned_look_hours(soak, acts), exposure_h(clock_h, acts))
-    every = places_at(soak, acts, clock_h)
+    planned, hour = planned_look_hours(soak, acts), exposure_h(clock_h, acts)
+    here = round_at(rounds, planned, hour)
+    every = places_at(soak, acts, clock_h, here.planned_h if here else due_at(planned, hour))
     if here is None:
         return every
     seen = {place for look in looks if look.id in here.look_ids for place in _shows(look)}
     return tuple(place for place in every if place not in seen)
 
 
+def rounds_in(
+    spans: Sequence[Span], span: Span, rounds: Sequence[Round]
+) -> tuple[Round, ...]:  # fmt: skip
+    """The rounds that belong to a phase."""
+    return tuple(r for r in rounds if span_at(spans, r.planned_h, r.from_h) == span)
+
+
 def _counted(soak: Soak, acts: Sequence[Act], found: Round, looks: Sequence[Look]) -> Round:
     ids = frozenset(look.id for look in looks)
     if found.planned_h is None:
         return replace(found, look_ids=ids)
-    places = places_at(soak, acts, min(look.clock_h for look in looks))
+    places = places_at(soak, acts, min(look.clock_h for look in looks), found.planned_h)
     seen = {place for look in looks for place in _shows(look)}
     missing = tuple(place for place in places if place not in seen)
     return replace(found, look_ids=ids, places=places, missing=missing)

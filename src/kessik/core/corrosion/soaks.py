@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from kessik.core.corrosion.methods import (
     METHODS,
+    CouponSide,
     InspectionStage,
     SoakMethod,
     TendKind,
@@ -17,10 +18,9 @@ from kessik.core.limits import LIMITS, check_limit, most
 from kessik.core.moments import Moment
 from kessik.core.records import Id, LongText, Within
 
-CouponSide = Literal["left", "right", "both"]
 CouponRole = Literal["", "baseline", "reference"]
 ActKind = Literal[
-    TendKind, "measured", "dried", "resumed", "prolonged", "worn", "removed", "weighed", "cleaned",
+    TendKind, "next_phase", "measured", "dried", "resumed", "prolonged", "worn", "removed", "weighed", "cleaned",
     "blank", "note", "ended",
 ]  # fmt: skip
 Region = Literal[

@@ -19,6 +19,7 @@ __all__ = [
     "pace",
     "pairs",
     "performance",
+    "phases",
     "plans",
     "rules",
     "rust",

@@ -3,11 +3,12 @@
 from collections.abc import Mapping, Sequence
 
 from kessik.core.corrosion.agreement import Agreement
-from kessik.core.corrosion.answer import SoakAnswer
-from kessik.core.corrosion.care import BrineOff, CareFinding, DryHours, TendingMissed
+from kessik.core.corrosion.answer import PhaseAnswer, SoakAnswer
+from kessik.core.corrosion.care import BrineOff, CareFinding, DryHours, PhaseOff, TendingMissed
 from kessik.core.corrosion.course import NOTHING_PERCENT
 from kessik.core.corrosion.duties import Deed
 from kessik.core.corrosion.fairness import ASKED_FOR, NAMES, FairnessCheck
+from kessik.core.corrosion.phases import are_alike_throughout
 from kessik.core.corrosion.places import SharedPlaces
 from kessik.core.corrosion.rounds import Round
 from kessik.core.corrosion.soaks import Act, ActKind, Coupon, Soak
@@ -28,18 +29,31 @@ DEED_WORDS = {
     "look": "inspect", "end": "end", "sprayed": "spray with brine", "sprayed_fresh":
     "spray with fresh water", "wiped_on": "wipe brine on", "film_broken": "break the film",
     "topped_up": "top up with plain water", "turned": "turn over", "dampened": "dampen the cloth",
+    "next_phase": "begin the next phase",
 }  # fmt: skip
 
 
-def deed_words(what: Deed, missing: int = 0, places: int = 0) -> str:
-    """What is due; of a round that was begun, how much of it is still to see."""
+def deed_words(what: Deed, missing: int = 0, places: int = 0, medium: str = "") -> str:
+    """What is due; of a round that was begun, how much of it is still to see, of a phase what it is
+    begun with.
+    """
+    if medium:
+        return f"{DEED_WORDS[what]}: {medium}"
     if 0 < missing < places:
         return f"{DEED_WORDS[what]}: {missing} of {places} still to see"
     return DEED_WORDS[what]
 
 
 def soak_headline(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> str:
-    """The answer in a sentence or two."""
+    """The answer in a sentence or two; of phases that cannot be one answer, each its own."""
+    unlike = _phases_apart(answer)
+    if unlike:
+        told = [
+            f"{as_sentence(each.span.phase.medium)}: {soak_headline(each.soak, each.answer, names)}"
+            for each in unlike
+            if each.answer.rounds
+        ]
+        return " ".join(told) or "Nothing has been inspected yet."
     if soak.method.scale == "discolouration":
         return _discoloured(answer, names)
     standings = answer.ranking.standings
@@ -62,6 +76,17 @@ def soak_headline(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> s
         said = f"Least rust first: {order_words(answer, names)}."
     clean = [standing.coupon_id for standing in standings if standing.is_clean]
     return " ".join([said, *_clean_words(answer, clean, names)])
+
+
+def _phases_apart(answer: SoakAnswer) -> Sequence[PhaseAnswer]:
+    """The phases, where they are read on unlike sides or scales."""
+    alike = are_alike_throughout([each.span for each in answer.phases])
+    return () if alike else answer.phases
+
+
+def is_one_answer(answer: SoakAnswer) -> bool:
+    """Whether all phases are told of by the last round."""
+    return not _phases_apart(answer)
 
 
 def _nothing_yet(answer: SoakAnswer) -> str:
@@ -136,28 +161,40 @@ def validity_words(answer: SoakAnswer, names: Mapping[str, str]) -> str:
 
 def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
     """Why no more can be said, each reason once."""
+    apart = _phases_apart(answer)
+    said = [] if apart else _order_reasons(soak, answer, names)
+    for each in apart:
+        told = _order_reasons(each.soak, each.answer, names) if each.answer.rounds else []
+        said += [f"{as_sentence(each.span.phase.medium)}: {reason}" for reason in told]
+    said += round_words(answer)
+    said += [care_words(each) for each in answer.care]
+    said += [agreement_words(each) for each in answer.agreements]
+    for held in answer.held:
+        if held.status == "confounded" and not (
+            held.variable == "heat_treatment" and answer.hardened
+        ):  # its risks are said below
+            said.append(held_words(held, names))
+    for held in answer.held:
+        if held.status == "pending":
+            said.append(f"{as_sentence(NAMES[held.variable])} is not known of all: it may differ.")
+    for hardened in answer.hardened:
+        whose = and_words([names[i] for i in hardened.coupon_ids])
+        said.append(f"{whose}: {caveat_words(hardened.caveat)}.")
+    return [*said, *_by_hand(answer, names)]
+
+
+def _order_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
+    """What stands against the order itself."""
     said = []
     if answer.validity.severity != "not_enough" and soak.method.scale == "rust":
         said.append(validity_words(answer, names))
     if answer.validity.reference_rusted:
         said.append("The reference that should not rust did: check its finish and the brine.")
     said += compared_words(answer, names)
-    said += round_words(answer)
-    said += [care_words(each) for each in answer.care]
-    said += [agreement_words(each) for each in answer.agreements]
-    for each in answer.confounded:
-        if each.variable != "heat_treatment" or not answer.hardened:  # then its risks are said
-            said.append(held_words(each, names))
-    for each in answer.held:
-        if each.status == "pending":
-            said.append(f"{as_sentence(NAMES[each.variable])} is not known of all: it may differ.")
-    for hardened in answer.hardened:
-        whose = and_words([names[i] for i in hardened.coupon_ids])
-        said.append(f"{whose}: {caveat_words(hardened.caveat)}.")
     blocks = answer.levels.blocks if answer.levels else 0
     if answer.one_side_each and len(answer.ranking.standings) > 1 and blocks < 3:
         said.append("One side each proves little: expose both sides, or another coupon.")
-    return [*said, *_tie_words(answer, names), *_by_hand(answer, names)]
+    return [*said, *_tie_words(answer, names)]
 
 
 def _tie_words(answer: SoakAnswer, names: Mapping[str, str]) -> list[str]:
@@ -235,12 +272,14 @@ def agreement_words(found: Agreement) -> str:
 def care_words(found: CareFinding) -> str:
     """What was not as the method has it."""
     match found:
-        case BrineOff(measured, planned):
+        case BrineOff(measured, planned, _):
             return f"The brine was measured at {measured:g} % salt; {planned:g} % was planned."
         case TendingMissed(kind, missed, due):
             return f"Not recorded: {DEED_WORDS[kind]}, {missed} of {due} times."
         case DryHours(hours):
             return f"The coupons were dry for {hours_words(hours)}; these hours do not count."
+        case PhaseOff(medium, planned_h, changed_h):
+            return f"Changed to {medium} at {changed_h:.4g} h; {planned_h:g} h was planned."
 
 
 def act_words(act: Act) -> str:

@@ -17,7 +17,7 @@ from kessik.core.errors import UnknownError
 from kessik.core.moments import Moment
 from kessik.core.pictures import Shown
 from kessik.core.shelf.blades import Blade
-from kessik.core.words.soaks import DEED_WORDS
+from kessik.core.words.soaks import deed_words
 from kessik.interchange.calendar_ics import CalendarEntry, write_calendar
 from kessik.services.reading.grades import grades_by_name
 from kessik.services.reading.trial_states import trial_state
@@ -201,6 +201,6 @@ def soak_calendar(db: Database, soak_id: str, now: Moment) -> tuple[Soak, bytes]
         for place, duty in enumerate(sheet.duties):
             if duty.done_h is None:
                 at = begun + timedelta(hours=duty.clock_due_h)
-                said = f"{sheet.soak.name}: {DEED_WORDS[duty.what]} at {duty.due_h:g} h"
+                said = f"{sheet.soak.name}: {deed_words(duty.what, medium=duty.medium)} at {duty.due_h:g} h"
                 entries.append(CalendarEntry(f"{soak_id}-{place}", at, said))
     return sheet.soak, write_calendar(sheet.soak.name, entries, now.utc)

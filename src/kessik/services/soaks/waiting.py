@@ -22,7 +22,9 @@ def soak_duties(db: Database, now: Moment) -> list[Due]:
             found.append(
                 Due(
                     "soak",
-                    SoakDeed(sheet.soak.name, duty.what, left_h, duty.missing, duty.places),
+                    SoakDeed(
+                        sheet.soak.name, duty.what, left_h, duty.missing, duty.places, duty.medium
+                    ),
                     soak_id=sheet.soak.id,
                     on=local_day(moment).isoformat(),
                     overdue=left_h < -1,

@@ -5,6 +5,7 @@ import { Heading } from "../../ui/Section";
 import { Table } from "../../ui/Table";
 import { useWidth } from "../../ui/useWidth";
 import { Ladder } from "./Ladder";
+import { Phases, Shades } from "./Phases";
 import type { Coupon, Soak } from "./soak";
 
 /** What the soak says: the order with shared places, the curves, and why no more can be said. */
@@ -14,7 +15,6 @@ export function Answer({ soak }: { soak: Soak }) {
   const hasCourse = soak.answer.courses.some(
     (c) => new Set(c.points.map((p) => p.round_h)).size > 1,
   );
-  const by = new Map(soak.coupons.map((coupon, place) => [coupon.id, { coupon, place }]));
   return (
     <section aria-label="Answer" className="mt-8 border-t-[1.5px] border-ink pt-3">
       <div className="grid gap-x-10 gap-y-6 bench:grid-cols-[minmax(0,1fr)_minmax(320px,440px)]">
@@ -35,17 +35,11 @@ export function Answer({ soak }: { soak: Soak }) {
           <Reasons soak={soak} />
         </div>
         <div>
-          <Ladder soak={soak} />
-          {answer.discoloured.length ? (
-            <dl className="mt-3 text-note">
-              {answer.discoloured.map(({ word, coupon_ids: ids }) => (
-                <div key={word} className="flex gap-2">
-                  <dt className="min-w-28 text-ink-2">{word}</dt>
-                  <dd>{ids.map((id) => by.get(id)?.coupon.called).join(", ")}</dd>
-                </div>
-              ))}
-            </dl>
+          {answer.is_one_answer ? <Ladder soak={soak} /> : null}
+          {answer.is_one_answer ? (
+            <Shades soak={soak} of={answer.discoloured} className="mt-3" />
           ) : null}
+          <Phases soak={soak} />
           <Note className="mt-3">{answer.borrowed}</Note>
         </div>
       </div>

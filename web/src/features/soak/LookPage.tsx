@@ -138,7 +138,7 @@ function Looking({
       <div className="mt-4">
         {way === "eye" ? (
           <QuickLook
-            isPaste={soak.how.scale === "discolouration"}
+            isPaste={isOnShades(soak, look, whose.side)}
             seen={seen}
             refused={refused}
             busy={busy}
@@ -190,6 +190,10 @@ function Looking({
     </Page>
   );
 }
+
+/** Whether a side is read on how far it discoloured: as it was, or as its phase has it now. */
+const isOnShades = (soak: Soak, look: Look | undefined, side: Look["side"]) =>
+  look ? look.discolouration !== null : soak.scales[side] === "discolouration";
 
 const AT_FIELDS = [
   "at",

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { CellError, CellField } from "../../ui/CellField";
@@ -5,7 +6,7 @@ import { CellChoice, Choice, Options } from "../../ui/Choice";
 import { Field, LongField } from "../../ui/Field";
 import { Note } from "../../ui/Note";
 import { Tick } from "../../ui/Tick";
-import type { InterventionRows, SoakFields } from "./soakForm";
+import type { InterventionRows, PhaseRows, SoakFields } from "./soakForm";
 
 const HOURS = [
   ["every_h", "every"],
@@ -20,9 +21,11 @@ const HOURS = [
 export function MethodEditor({
   form,
   interventions,
+  phases,
 }: {
   form: SoakFields;
   interventions: InterventionRows;
+  phases: PhaseRows;
 }) {
   return (
     <fieldset className="grid grid-cols-1 gap-3 border-l-4 border-line pl-4 bench:grid-cols-6">
@@ -38,6 +41,7 @@ export function MethodEditor({
         <Options of={WORDS.rustScales} />
       </Choice>
       <Stages form={form} />
+      <Phases rows={phases} error={form.at("phases")} />
       <Interventions rows={interventions} error={form.at("tending")} />
       <LongField label="Steps, a line each" className="bench:col-span-6" {...form.field("steps")} />
     </fieldset>
@@ -70,6 +74,83 @@ function Stages({ form }: { form: SoakFields }) {
   );
 }
 
+/** Stretches of the soak, each in a medium of its own. */
+function Phases({ rows, error }: { rows: PhaseRows; error: string | undefined }) {
+  return (
+    <div className="bench:col-span-6">
+      <Note className="font-medium">Phases, where the medium changes on the way</Note>
+      {rows.rows.map((row, place) => (
+        <div key={row.id} className="mt-1 flex flex-wrap items-start gap-2">
+          <span className="w-64">
+            <CellField says={`Phase ${place + 1}, medium`} {...rows.cell(row, "medium")} />
+          </span>
+          <Cell label="until" unit="h">
+            <CellField
+              says={`Phase ${place + 1}, until, h`}
+              inputMode="decimal"
+              className="w-20"
+              {...rows.cell(row, "until_h")}
+            />
+          </Cell>
+          <Cell label="salt" unit="%">
+            <CellField
+              says={`Phase ${place + 1}, salt, %`}
+              inputMode="decimal"
+              className="w-20"
+              {...rows.cell(row, "salt_percent")}
+            />
+          </Cell>
+          <Cell label="side">
+            <CellChoice says={`Phase ${place + 1}, side`} {...rows.choice(row, "side")}>
+              <Options of={WORDS.sides} />
+            </CellChoice>
+          </Cell>
+          <Cell label="read on">
+            <CellChoice says={`Phase ${place + 1}, read on`} {...rows.choice(row, "scale")}>
+              <Options of={WORDS.rustScales} />
+            </CellChoice>
+          </Cell>
+          <Button
+            kind="quiet"
+            aria-label={`Delete phase ${place + 1}`}
+            onClick={() => rows.remove(row.id)}
+          >
+            delete
+          </Button>
+        </div>
+      ))}
+      <CellError says={error} />
+      <Button
+        className="mt-2"
+        onClick={() =>
+          rows.add({ medium: "", until_h: "", side: "both", scale: "rust", salt_percent: "" })
+        }
+      >
+        Add a phase
+      </Button>
+    </div>
+  );
+}
+
+/** A field of a row with its label before it, and its unit after it. */
+function Cell({
+  label,
+  unit = "",
+  children,
+}: {
+  label: string;
+  unit?: string;
+  children: ReactNode;
+}) {
+  return (
+    <span className="flex items-baseline gap-2">
+      {label}
+      <span>{children}</span>
+      {unit}
+    </span>
+  );
+}
+
 /** What is done to the coupons again and again. */
 function Interventions({ rows, error }: { rows: InterventionRows; error: string | undefined }) {
   return (
@@ -83,18 +164,14 @@ function Interventions({ rows, error }: { rows: InterventionRows; error: string 
             </CellChoice>
           </span>
           {HOURS.map(([name, label]) => (
-            <span key={name} className="flex items-baseline gap-2">
-              {label}
-              <span>
-                <CellField
-                  says={`Intervention ${place + 1}, ${label}, h`}
-                  inputMode="decimal"
-                  className="w-20"
-                  {...rows.cell(row, name)}
-                />
-              </span>
-              h
-            </span>
+            <Cell key={name} label={label} unit="h">
+              <CellField
+                says={`Intervention ${place + 1}, ${label}, h`}
+                inputMode="decimal"
+                className="w-20"
+                {...rows.cell(row, name)}
+              />
+            </Cell>
           ))}
           <Button
             kind="quiet"

@@ -25,6 +25,8 @@ import {
   interventionsTyped,
   type Method,
   methodTyped,
+  PHASE_KINDS,
+  phasesTyped,
   SOAK_KINDS,
   soakSent,
   soakTyped,
@@ -54,6 +56,7 @@ function Form({
   const [start] = useState(() => ({
     soak: soakTyped(soak?.id ?? newId(), soak, usual),
     interventions: interventionsTyped(usual),
+    phases: phasesTyped(usual),
     coupons: couponsTyped(soak?.coupons ?? []),
   }));
   const [isOpen, setOpen] = useState(false);
@@ -62,7 +65,7 @@ function Form({
       soak ? patchSoak(id, body) : putSoak(id, body),
     () => {
       const { id } = form.typed;
-      for (const part of [form, interventions, coupons]) part.drop();
+      for (const part of [form, interventions, phases, coupons]) part.drop();
       onDone();
       if (!soak) navigate(`/soak/${id}`);
     },
@@ -74,6 +77,11 @@ function Form({
     kinds: INTERVENTION_KINDS,
     start: start.interventions,
   });
+  const phases = useRows({
+    draft: `${draft}:phases`,
+    kinds: PHASE_KINDS,
+    start: start.phases,
+  });
   const coupons = useRows({
     draft: `${draft}:coupons`,
     kinds: COUPON_KINDS,
@@ -82,18 +90,20 @@ function Form({
   const method = methods.find((m) => m.key === form.typed.method_key) ?? usual;
   const submit = form.onSubmit((read) => {
     const repeated = interventions.read();
+    const inTurn = phases.read();
     const put = coupons.read();
-    if (!repeated || !put) return setOpen(true);
+    if (!repeated || !inTurn || !put) return setOpen(true);
     form.set({ id: read.id }); // the same soak after a reload, too
-    save.mutate({ id: read.id, ...soakSent(read, method, repeated, put) });
+    save.mutate({ id: read.id, ...soakSent(read, method, repeated, inTurn, put) });
   });
   const pick = (key: string) => {
     const picked = methods.find((m) => m.key === key);
     if (!picked) return;
     form.set(methodTyped(picked));
     interventions.put(interventionsTyped(picked));
+    phases.put(phasesTyped(picked));
   };
-  const atMethod = ["method.name", "stages", "tending"].map((name) => form.at(name));
+  const atMethod = ["method.name", "stages", "tending", "phases"].map((name) => form.at(name));
   const isMethodWrong = Boolean(form.field("salt_percent").error) || atMethod.some(Boolean);
   return (
     <form onSubmit={submit} noValidate className="grid grid-cols-1 gap-3 bench:grid-cols-6">
@@ -133,7 +143,7 @@ function Form({
       </div>
       {isOpen || isMethodWrong ? (
         <div className="bench:col-span-6">
-          <MethodEditor form={form} interventions={interventions} />
+          <MethodEditor form={form} interventions={interventions} phases={phases} />
         </div>
       ) : null}
       <Field label="Salt" className="bench:col-span-2" {...form.field("salt")} />

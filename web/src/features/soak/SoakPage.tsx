@@ -58,7 +58,13 @@ function Opened({ soak }: { soak: Soak }) {
       </div>
       {soak.started_utc ? (
         <div ref={ref} className="mt-4">
-          <SoakRuler whole={soak.whole_h} now={soak.hours} duties={soak.duties} width={width} />
+          <SoakRuler
+            whole={soak.whole_h}
+            now={soak.hours}
+            duties={soak.duties}
+            phases={soak.answer.phases}
+            width={width}
+          />
         </div>
       ) : (
         <Begin soak={soak} />

@@ -12,7 +12,7 @@ export function Wall({ soak }: { soak: Soak }) {
   return (
     <div className="mt-5">
       <Table
-        heads={["coupon", ...hours.map(hourHead)]}
+        heads={["coupon", ...hours.map((hour) => roundHead(soak, hour))]}
         cell="pr-4 pb-1"
         className="w-max min-w-full"
         scrolls="Coupons along time"
@@ -23,6 +23,15 @@ export function Wall({ soak }: { soak: Soak }) {
       </Table>
     </div>
   );
+}
+
+/** The hour of a round, and the medium where that changes on the way. */
+function roundHead(soak: Soak, hour: number) {
+  const medium = soak.rounds.find((round) => round.from_h === hour)?.medium;
+  return {
+    key: String(hour),
+    name: medium ? `${hourHead(hour)} · ${medium}` : hourHead(hour),
+  };
 }
 
 const hourHead = (hour: number) =>

@@ -38,6 +38,14 @@ export const INTERVENTION_KINDS = {
   from_h: "number",
   until_h: "number",
 } as const;
+/** How a phase in a medium of its own is read. */
+export const PHASE_KINDS = {
+  medium: "text",
+  until_h: { needed: "give the hour it ends at" },
+  side: { word: "sides" },
+  scale: { word: "rustScales" },
+  salt_percent: "number",
+} as const;
 /** How a coupon is read. */
 export const COUPON_KINDS = {
   name: "text",
@@ -59,6 +67,7 @@ export const COUPON_KINDS = {
 
 export type SoakFields = ReturnType<typeof useForm<typeof SOAK_KINDS>>;
 export type InterventionRows = ReturnType<typeof useRows<typeof INTERVENTION_KINDS>>;
+export type PhaseRows = ReturnType<typeof useRows<typeof PHASE_KINDS>>;
 export type CouponRowsForm = ReturnType<typeof useRows<typeof COUPON_KINDS>>;
 export type TypedCoupon = RowTyped<typeof COUPON_KINDS>;
 
@@ -102,6 +111,17 @@ export const interventionsTyped = (method: Method): RowTyped<typeof INTERVENTION
     every_h: shownNumber(each.every_h),
     from_h: shownNumber(each.from_h ?? 0),
     until_h: shownNumber(each.until_h),
+  }));
+
+/** The phases of a method as rows. */
+export const phasesTyped = (method: Method): RowTyped<typeof PHASE_KINDS>[] =>
+  (method.phases ?? []).map((each) => ({
+    id: newId(),
+    medium: each.medium,
+    until_h: shownNumber(each.until_h),
+    side: each.side ?? "both",
+    scale: each.scale ?? "rust",
+    salt_percent: shownNumber(each.salt_percent),
   }));
 
 const BLANK: Omit<TypedCoupon, "id"> = {
@@ -152,6 +172,7 @@ export function soakSent(
   read: Values<typeof SOAK_KINDS>,
   method: Method,
   interventions: readonly RowValues<typeof INTERVENTION_KINDS>[],
+  phases: readonly RowValues<typeof PHASE_KINDS>[],
   coupons: readonly RowValues<typeof COUPON_KINDS>[],
 ): Schemas["SoakBody"] {
   const { name, question, factor, salt, water, note } = read;
@@ -177,6 +198,13 @@ export function soakSent(
         every_h,
         from_h: from_h ?? 0,
         until_h,
+      })),
+      phases: phases.map(({ medium, until_h, side, scale, salt_percent }) => ({
+        medium,
+        until_h,
+        side,
+        scale,
+        salt_percent,
       })),
       steps: read.steps.split("\n").filter((line) => line.trim()),
     },
