@@ -86,6 +86,7 @@ _TABLE = (
     Limit("soak_coupons", "", 1, 60, "a list", "blades, sides and arms of one soak"),
     Limit("soak_looks", "", 0, 200, "a list", "rounds or interventions of one method"),
     Limit("soak_phases", "", 0, 12, "a list", "phases of one soak, each in its own medium"),
+    Limit("scratch_grade", "", 0, 5, "a grade", "scratches after wear: none to bare steel"),
     Limit("coupon_g", "g", 0.001, 10_000, "a mass", "one coupon on the balance"),
     Limit("coupon_cm2", "cm²", 0.01, 10_000, "an area", "of one coupon that is exposed"),
     Limit("density_g_cm3", "g/cm³", 1, 23, "a density", "steels 7.6 to 8.2", 7.8),

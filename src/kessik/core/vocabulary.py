@@ -12,6 +12,7 @@ from kessik.core.comparison.variables import Factor
 from kessik.core.composition.grades import Route
 from kessik.core.composition.shots import Normalised, PlusMinusIs, Surface
 from kessik.core.corrosion import fairness
+from kessik.core.corrosion.action import PART_STATES
 from kessik.core.corrosion.fairness import HeldStatus, SoakFactor
 from kessik.core.corrosion.methods import CouponSide, InspectionStage, Scale, TendKind
 from kessik.core.corrosion.soaks import (
@@ -182,7 +183,7 @@ ACTS: Mapping[ActKind, str] = {
     "sprayed": "sprayed with brine", "sprayed_fresh": "sprayed with fresh water",
     "wiped_on": "brine wiped on", "film_broken": "film broken",
     "topped_up": "topped up with water", "turned": "turned over", "dampened": "cloth dampened",
-    "measured": "brine measured", "worn": "worn: cuts, splits, scratches",
+    "measured": "brine or air measured", "worn": "worn: cuts, splits, scratches",
     "dried": "dried: the clock pauses", "resumed": "wet again: the clock resumes",
     "next_phase": "next phase begun", "prolonged": "made longer", "removed": "one coupon taken out",
     "weighed": "weighed with its rust on", "cleaned": "weighed after cleaning",
@@ -192,6 +193,13 @@ ACTS_OF_ONE: Mapping[ActKind, str] = {
     kind: says for kind, says in ACTS.items() if kind in OF_ONE_COUPON
 }
 TENDINGS: Mapping[TendKind, str] = {kind: ACTS[kind] for kind in get_args(TendKind)}
+SCRATCHES: Words = {
+    "0": "none", "1": "seen in slanting light only", "2": "a few fine", "3": "many fine",
+    "4": "deep", "5": "down to bare steel",
+}  # fmt: skip  # a table is read by its rows
+PIVOT_STATES: Words = {state: state for state in PART_STATES["pivot"]}
+LOCK_STATES: Words = {state: state for state in PART_STATES["lock"]}
+HANDLE_STATES: Words = {state: state for state in PART_STATES["handle"]}
 SHEET_SHAPES: Mapping[Shape, str] = {
     "run": "a run", "check": "a check", "wide": "a count, with a column a blade",
 }  # fmt: skip  # a table is read by its rows
@@ -268,6 +276,10 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "tendings": (TendKind, TENDINGS),
     "acts": (ActKind, ACTS),
     "actsOfOne": (None, ACTS_OF_ONE),
+    "scratches": (None, SCRATCHES),
+    "pivotStates": (None, PIVOT_STATES),
+    "lockStates": (None, LOCK_STATES),
+    "handleStates": (None, HANDLE_STATES),
     "sheetShapes": (Shape, SHEET_SHAPES),
     "sheetChanges": (Change, SHEET_CHANGES),
     "sheetStatus": (SheetStatus, SHEET_STATUS),

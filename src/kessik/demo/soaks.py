@@ -180,15 +180,19 @@ def _coatings(db: Database, days: Days) -> None:
     )  # fmt: skip
     begun = days.moment(4, 18)
     _begin(db, soak, begun, days)
-    scratches = {"uncoated": 14, "black oxide": 11, "hard film": 3}
+    scratches = {
+        "uncoated": {"cuts in board": 3, "splits of wood": 4},
+        "black oxide": {"cuts in board": 3, "splits of wood": 5},
+        "hard film": {"cuts in board": 1, "splits of wood": 2},
+    }
     rust = {"uncoated": (12.0, 3.2), "black oxide": (5.4, 0.9), "hard film": (0.6, 0.05)}
     worn = {"uncoated": 13.0, "black oxide": 21.0, "hard film": 6.5}
     at = _after(begun, 14)
     for coupon in coupons:
         arm = coupon.coating or "uncoated"
-        _act(db, soak, "worn", begun, days, coupon_id=coupon.id, amount=200, said="cuts in board")
-        _act(db, soak, "worn", begun, days, coupon_id=coupon.id, amount=scratches[arm],
-             said="scratches across the flat")  # fmt: skip
+        for by, amount in (("cuts in board", 200), ("splits of wood", 40)):
+            _act(db, soak, "worn", begun, days, coupon_id=coupon.id, amount=amount, said=by,
+                 scratch_grade=scratches[arm][by])  # fmt: skip
         area = rust[arm][1 if coupon.oil else 0]
         for side, share in zip(_SIDES, (0.9, 1.1), strict=True):
             _typed(db, soak, coupon, side, at, area * share, days)
@@ -242,15 +246,10 @@ def _begin(db: Database, soak: Soak, begun: Moment, days: Days) -> None:
 
 
 def _act(
-    db: Database, soak: Soak, kind: ActKind, at: Moment, days: Days, *, coupon_id: str = "",
-    amount: float | None = None, said: str = "", ph: float | None = None,
-    salt_percent: float | None = None, temperature_c: float | None = None,
+    db: Database, soak: Soak, kind: ActKind, at: Moment, days: Days, **said: Any,  # noqa: ANN401 - fields of an act
 ) -> None:  # fmt: skip
-    act = Act(
-        demo_id("act", soak.id, kind, coupon_id, said), kind, at, 0.0, coupon_id, amount, ph,
-        salt_percent, temperature_c, said,
-    )  # fmt: skip
-    put_act(db, soak.id, act, days.moment(0, 23))
+    key = demo_id("act", soak.id, kind, said.get("coupon_id", ""), said.get("said", ""))
+    put_act(db, soak.id, Act(key, kind, at, **said), days.moment(0, 23))
 
 
 def _keep(db: Database, soak: Soak, begun: Moment, seen: Sequence[_Seen], days: Days) -> None:

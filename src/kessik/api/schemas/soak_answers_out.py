@@ -4,7 +4,9 @@ from pydantic import Field
 
 from kessik.api.schemas.common import Wire
 from kessik.api.schemas.records import Answer
+from kessik.core.corrosion.action import PartChange
 from kessik.core.corrosion.answer import Course, Severity
+from kessik.core.corrosion.climate import ClimateReading
 from kessik.core.corrosion.course import Bounds, Point
 from kessik.core.corrosion.fairness import FairnessCheck
 from kessik.core.corrosion.ranking import RankEntry
@@ -63,6 +65,17 @@ class WornOut(Wire):
     rust_where_worn: str
 
 
+class PartChangeOut(Answer[PartChange]):
+    """A moving part or a handle before and after, in words."""
+
+    part: str
+    says: str
+
+
+class ClimateReadingOut(Answer[ClimateReading]):
+    """What was measured of the air or the brine at an hour."""
+
+
 class DiscolouredOut(Wire):
     """Coupons that discoloured alike."""
 
@@ -118,5 +131,9 @@ class SoakAnswerOut(Wire):
     borrowed: str
     masses: list[MassLossOut]
     cabinet: list[str]
+    parts: list[PartChangeOut]
+    parts_say: list[str]
+    climate: list[ClimateReadingOut]
+    climate_says: str
     phases: list[PhaseOut]
     is_one_answer: bool = Field(description="whether the last round tells of all phases")

@@ -142,4 +142,5 @@ class PlaceTableOut(Wire):
 
     soaks: list[SoakLineOut]
     rows: list[PlaceRowOut]
+    by_steel: bool
     says: str

@@ -4,35 +4,39 @@ from collections.abc import Sequence
 
 from kessik.api.schemas.soak_answers_out import (
     BoundsOut,
+    ClimateReadingOut,
     CourseOut,
     CoursePointOut,
     DiscolouredOut,
     FairnessCheckOut,
     LevelEntryOut,
     MassLossOut,
+    PartChangeOut,
     PhaseOut,
     RankEntryOut,
     SoakAnswerOut,
     WornOut,
 )
-from kessik.core.corrosion.answer import Course, PhaseAnswer, SoakAnswer, Worn
+from kessik.core.corrosion.answer import Course, PhaseAnswer, SoakAnswer
 from kessik.core.corrosion.course import Bounds
 from kessik.core.corrosion.fairness import NAMES, FairnessCheck
 from kessik.core.corrosion.mass import MassLoss
 from kessik.core.corrosion.soaks import Soak
 from kessik.core.vocabulary import DISCOLOURATIONS, INSPECTION_STAGES
+from kessik.core.words.climate import climate_words
 from kessik.core.words.mass import cabinet_words, gap_words, loss_words, mass_words
+from kessik.core.words.moving_parts import part_words, parts_words
 from kessik.core.words.phases import came_words, phase_title, phase_words
 from kessik.core.words.rust import BORROWED, area_words, entry_words, first_words, superficial_words
 from kessik.core.words.soak_levels import level_entry_words, level_name
 from kessik.core.words.soaks import (
-    coating_words,
     held_words,
     is_one_answer,
     soak_headline,
     soak_reasons,
     value_words,
 )
+from kessik.core.words.wear import coating_words, worn_words
 from kessik.services.soaks.sheets import SoakSheet
 
 
@@ -68,7 +72,7 @@ def soak_answer_out(sheet: SoakSheet) -> SoakAnswerOut:
         headline=soak_headline(sheet.soak, answer, names),
         reasons=soak_reasons(sheet.soak, answer, names),
         coatings=coating_words(sheet.soak, answer),
-        worn=[_worn(answer, worn) for worn in answer.worn],
+        worn=_worn(answer),
         severity=answer.validity.severity,
         needed_percent=answer.validity.needed_percent,
         judged_stage=_stage(answer),
@@ -82,6 +86,10 @@ def soak_answer_out(sheet: SoakSheet) -> SoakAnswerOut:
         borrowed=BORROWED,
         masses=[_mass(loss) for loss in answer.masses],
         cabinet=[cabinet_words(check, names[check.coupon_id]) for check in answer.cabinet],
+        parts=[PartChangeOut.showing(each, says=part_words(each)) for each in answer.parts],
+        parts_say=parts_words(answer.parts, names),
+        climate=[ClimateReadingOut.showing(each) for each in answer.climate],
+        climate_says=climate_words(answer.climate),
         phases=[_phase(each, answer.hours, names) for each in answer.phases],
         is_one_answer=is_one_answer(answer),
     )
@@ -126,13 +134,18 @@ def _mass(loss: MassLoss) -> MassLossOut:
     )
 
 
-def _worn(answer: SoakAnswer, worn: Worn) -> WornOut:
-    course = next(c for c in answer.courses if c.coupon_id == worn.coupon_id)
-    return WornOut(
-        coupon_id=worn.coupon_id,
-        counts=[f"{number:g} {what}" for what, number in worn.counts],
-        rust_where_worn=area_words(course.worn_percent) if course.worn_percent else "",
-    )
+def _worn(answer: SoakAnswer) -> list[WornOut]:
+    """What each coupon went through, beside its rust where it was worn."""
+    areas = {course.coupon_id: course.worn_percent for course in answer.courses}
+    by_coupon: dict[str, list[str]] = {}
+    for worn in answer.worn:
+        by_coupon.setdefault(worn.coupon_id, []).append(worn_words(worn))
+    found = []
+    for coupon_id, counts in by_coupon.items():
+        area = areas.get(coupon_id)
+        rust = area_words(area) if area else ""
+        found.append(WornOut(coupon_id=coupon_id, counts=counts, rust_where_worn=rust))
+    return found
 
 
 def _unlinked(soak: Soak, answer: SoakAnswer) -> list[str]:

@@ -175,7 +175,8 @@ def place_table_out(table: PlaceTable) -> PlaceTableOut:
             PlaceRowOut(blade=name, places=[_placed(each) for each in places])
             for name, places in table.rows
         ],
-        says=kept_words(table.kept),
+        by_steel=table.by_steel,
+        says=kept_words(table.kept, by_steel=table.by_steel),
     )
 
 

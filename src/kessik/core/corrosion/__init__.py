@@ -1,10 +1,14 @@
 """Corrosion: brine, soaks and their looks, rust from photographs, ratings and ranking."""
 
 __all__ = [
+    "action",
     "agreement",
+    "among",
     "answer",
+    "blind",
     "brine",
     "care",
+    "climate",
     "course",
     "duties",
     "exposures",
@@ -13,6 +17,7 @@ __all__ = [
     "mass",
     "measuring",
     "methods",
+    "ordering",
     "phases",
     "photo",
     "places",
@@ -21,4 +26,5 @@ __all__ = [
     "ratings",
     "rounds",
     "soaks",
+    "wear",
 ]

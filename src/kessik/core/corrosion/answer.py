@@ -6,8 +6,15 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from kessik.core.corrosion.action import PartChange, part_changes
 from kessik.core.corrosion.agreement import Agreement, rated_twice
 from kessik.core.corrosion.care import CareFinding, care_findings
+from kessik.core.corrosion.climate import (
+    ClimateReading,
+    OutOfCabinet,
+    climate_of,
+    out_of_cabinet,
+)
 from kessik.core.corrosion.compared import LikeLooks, like_looks
 from kessik.core.corrosion.course import (
     Bounds,
@@ -41,6 +48,7 @@ from kessik.core.corrosion.soaks import (
     Look,
     Soak,
 )
+from kessik.core.corrosion.wear import WearOrder, Worn, wear_orders, worn_of
 
 Severity = Literal["enough", "perhaps", "not_enough", "no_baseline", "not_looked_at"]
 
@@ -72,14 +80,6 @@ class Course:
 
 
 @dataclass(frozen=True)
-class Worn:
-    """The wear part of a coating trial: what a coupon went through, and the marks it got."""
-
-    coupon_id: str
-    counts: tuple[tuple[str, float], ...]
-
-
-@dataclass(frozen=True)
 class SoakAnswer:
     """All that a soak says so far, at so many hours of exposure of `whole_h`."""
 
@@ -100,6 +100,10 @@ class SoakAnswer:
     agreements: tuple[Agreement, ...] = ()
     masses: tuple[MassLoss, ...] = ()
     cabinet: tuple[CabinetCheck, ...] = ()
+    wear: tuple[WearOrder, ...] = ()
+    parts: tuple[PartChange, ...] = ()
+    climate: tuple[ClimateReading, ...] = ()
+    out_of_cabinet: tuple[OutOfCabinet, ...] = ()
     phases: tuple["PhaseAnswer", ...] = ()
 
     @property
@@ -200,6 +204,7 @@ def _answer(
     ranking = rank(compared.by_coupon)
     standings = {standing.coupon_id: standing for standing in ranking.standings}
     masses = mass_losses(soak, acts)
+    worn = worn_of(acts)
     return SoakAnswer(
         exposure_h(clock_h, acts),
         whole_hours(soak, acts),
@@ -210,7 +215,7 @@ def _answer(
         compared,
         fairness(soak, specimens),
         _discoloured(by_coupon, rounds),
-        _worn(acts),
+        worn,
         level_order(soak.factor, specimens, standings),
         hardening_warnings(specimens),
         tuple(rounds),
@@ -218,6 +223,10 @@ def _answer(
         rated.agreements,
         tuple(masses),
         tuple(cabinet_checks(soak, masses)),
+        wear_orders(soak, worn),
+        part_changes(counted, acts),
+        climate_of(acts),
+        out_of_cabinet(soak, acts),
     )
 
 
@@ -298,12 +307,3 @@ def _discoloured(
         for word in DISCOLOURATIONS
         if word in worst.values()
     )
-
-
-def _worn(acts: Sequence[Act]) -> tuple[Worn, ...]:
-    counts: dict[str, dict[str, float]] = {}
-    for act in acts:
-        if act.kind == "worn" and not act.struck:
-            own = counts.setdefault(act.coupon_id, {})
-            own[act.said] = own.get(act.said, 0.0) + (act.amount or 0.0)
-    return tuple(Worn(i, tuple(own.items())) for i, own in counts.items())

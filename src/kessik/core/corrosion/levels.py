@@ -55,10 +55,17 @@ class LevelOrder:
     apart: int
     contrary: bool
     unlinked: tuple[str, ...] = ()
+    apart_pairs: frozenset[tuple[str, str]] = frozenset()
+
+    def are_apart(self, one: str, other: str) -> bool:
+        """Whether two levels were told apart."""
+        return (one, other) in self.apart_pairs or (other, one) in self.apart_pairs
 
 
 @dataclass(frozen=True)
-class _Row:
+class LevelRow:
+    """One coupon of a level and of a kind, with where it stands."""
+
     level: str
     kind: tuple[str, ...]
     standing: RankEntry
@@ -78,13 +85,13 @@ def level_order(
         return None
     rows = max(
         (_rows(factor, known, standings, inside) for inside in _insides(factor)),
-        key=lambda rows: len(_linked(rows)),
+        key=lambda rows: len(linked_levels(rows)),
     )
-    linked = _linked(rows)
+    linked = linked_levels(rows)
     if len(linked) < 2:
         return None
     own = [row for row in rows if row.level in linked]
-    return _solved(own, [level for level in levels if level not in linked])
+    return order_of_levels(own, [level for level in levels if level not in linked])
 
 
 def _blades(known: Sequence[Specimen]) -> int:
@@ -98,7 +105,7 @@ def _insides(factor: str) -> tuple[str, ...]:
 
 def _rows(
     factor: str, known: Sequence[Specimen], standings: Mapping[str, RankEntry], inside: str
-) -> list[_Row]:
+) -> list[LevelRow]:
     alike = [variable for variable in _ALIKE_IN if variable != factor]
     rows = []
     for each in known:
@@ -106,12 +113,12 @@ def _rows(
         own = each.coupon.blade_id if inside == "blade" else ""
         steel = each.steel.casefold() if inside in ("blade", "steel") else ""
         kind = (own or steel, *given)
-        rows.append(_Row(value_of(factor, each), kind, standings[each.coupon.id]))
+        rows.append(LevelRow(value_of(factor, each), kind, standings[each.coupon.id]))
     return rows
 
 
-def _linked(rows: Sequence[_Row]) -> set[str]:
-    """The largest set of levels that kinds of coupons link to each other."""
+def linked_levels(rows: Sequence[LevelRow], of: str | None = None) -> set[str]:
+    """The largest set of levels that kinds of coupons link to each other, or that of a level."""
     groups: list[set[str]] = []
     by_kind: dict[tuple[str, ...], set[str]] = {}
     for row in rows:
@@ -120,10 +127,13 @@ def _linked(rows: Sequence[_Row]) -> set[str]:
         touched = [group for group in groups if group & levels]
         groups = [group for group in groups if not group & levels]
         groups.append(levels.union(*touched))
+    if of is not None:
+        return next((group for group in groups if of in group), set())
     return max(groups, key=len, default=set())
 
 
-def _solved(rows: Sequence[_Row], unlinked: Sequence[str]) -> LevelOrder:
+def order_of_levels(rows: Sequence[LevelRow], unlinked: Sequence[str]) -> LevelOrder:
+    """The order of levels that kinds of coupons link."""
     levels = list(dict.fromkeys(row.level for row in rows))
     effects, covariance = _least_squares(rows, levels)
     entries = sorted(
@@ -148,11 +158,12 @@ def _solved(rows: Sequence[_Row], unlinked: Sequence[str]) -> LevelOrder:
         sum(bool(step) for step in steps),
         len(levels) == 2 and len({step for step in steps if step}) > 1,
         tuple(unlinked),
+        frozenset((a.level, b.level) for a, b in combinations(entries, 2) if apart(a, b)),
     )
 
 
 def _least_squares(
-    rows: Sequence[_Row], levels: Sequence[str]
+    rows: Sequence[LevelRow], levels: Sequence[str]
 ) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     """Effects of the levels and their covariance, up to a constant that all share.
 
@@ -177,7 +188,7 @@ def _least_squares(
     return effects[:count], covariance
 
 
-def _entry(level: str, points: float, rows: Sequence[_Row]) -> LevelEntry:
+def _entry(level: str, points: float, rows: Sequence[LevelRow]) -> LevelEntry:
     own = [row.standing for row in rows if row.level == level]
     ordered = sorted(own, key=lambda standing: standing.area.middle)
     return LevelEntry(
@@ -191,11 +202,11 @@ def _entry(level: str, points: float, rows: Sequence[_Row]) -> LevelEntry:
     )
 
 
-def _steps(rows: Sequence[_Row]) -> list[int]:
+def _steps(rows: Sequence[LevelRow]) -> list[int]:
     """Of every two coupons of one kind and unlike levels, which rusted less: 1 the level that was
     met first, −1 the other, 0 where they could not be told apart.
     """
-    by_kind: dict[tuple[str, ...], list[_Row]] = {}
+    by_kind: dict[tuple[str, ...], list[LevelRow]] = {}
     for row in rows:
         by_kind.setdefault(row.kind, []).append(row)
     first_met = {level: place for place, level in enumerate(dict.fromkeys(r.level for r in rows))}

@@ -11,14 +11,16 @@ from dataclasses import dataclass
 import numpy as np
 
 from kessik.core.corrosion.course import RUSTED_PERCENT, Bounds, Point, has_rust
+from kessik.core.corrosion.methods import CouponSide
 from kessik.core.corrosion.ordering import shared_places, tied_runs
 from kessik.core.corrosion.ratings import POINTS_A_DECADE, rating_points
-from kessik.core.corrosion.methods import CouponSide
 
 PRIOR_POINTS, PRIOR_WEIGHT = 0.6, 2.0
 """How far sides of one coupon usually lie apart, as a standard deviation in rating points, and how
 many pairs of sides that is worth; common practice, no source."""
 APART = 2.0
+_LEAST_ERROR_POINTS = 0.1
+"""No look is surer than this beside another."""
 _CLEAN_POINTS = rating_points(RUSTED_PERCENT)
 _SIDES_APART_POINTS = APART * math.sqrt(2.0) * PRIOR_POINTS
 """Sides further apart than sides usually lie are shown each by itself: no mean of them holds
@@ -104,10 +106,13 @@ def _by_side(points: Sequence[Point]) -> dict[CouponSide, list[Point]]:
 
 
 def _side_points(looks: Sequence[Point]) -> tuple[float, float]:
-    """Points of one side and their error; looks at it again in one round average out."""
-    each = [_points(look) for look in looks]
-    error = math.sqrt(sum(error**2 for _, error in each)) / len(each)
-    return float(np.mean([value for value, _ in each])), error
+    """Points of one side and their error; looks at it again in one round average out, the surer of
+    them by more.
+    """
+    values, errors = np.array([_points(look) for look in looks]).T
+    weights = 1.0 / np.maximum(errors, _LEAST_ERROR_POINTS) ** 2
+    weights /= weights.sum()
+    return float(weights @ values), float(np.sqrt(weights**2 @ errors**2))
 
 
 def _side_spread(groups: Iterable[Sequence[Point]]) -> tuple[float, bool]:

@@ -20,8 +20,8 @@ from kessik.core.records import Id, LongText, Within
 
 CouponRole = Literal["", "baseline", "reference"]
 ActKind = Literal[
-    TendKind, "next_phase", "measured", "dried", "resumed", "prolonged", "worn", "removed", "weighed", "cleaned",
-    "blank", "note", "ended",
+    TendKind, "next_phase", "measured", "dried", "resumed", "prolonged", "worn", "removed",
+    "weighed", "cleaned", "blank", "note", "ended",
 ]  # fmt: skip
 Region = Literal[
     "", "edge", "bevel", "flat", "spine", "worn", "etched_mark", "hardware", "smear"
@@ -95,7 +95,8 @@ class Act:
     """Something done to a soak or to one of its coupons, at `clock_h` hours after the start.
 
     `prolonged` has the new whole time in `amount`, `worn` the count of cuts, splits or scratches
-    (`said` tells which), `measured` what was measured: pH, salt in per cent, °C. A coupon that is
+    (`said` tells which) and the grade of its scratches, `measured` what was measured: pH, salt in
+    per cent, °C, relative humidity. A coupon that is
     `removed` leaves before the others. `weighed` with its rust on and `cleaned` have grams in
     `amount`, `blank` what the cleaning takes off bare steel, mg/cm².
     """
@@ -109,6 +110,8 @@ class Act:
     ph: Annotated[float, Within("ph")] | None = None
     salt_percent: Annotated[float, Within("rust_percent")] | None = None
     temperature_c: float | None = None
+    humidity_percent: Annotated[float, Within("percent")] | None = None
+    scratch_grade: Annotated[int, Within("scratch_grade")] | None = None
     said: LongText = ""
     struck: str = ""
 
@@ -117,6 +120,7 @@ class Act:
 class Look:
     """One observation of a coupon: a side in a stage, whole or a region of it, at `clock_h` hours
     after the start, `seen_by` whom; `doubts` stand against an area that was read off a picture.
+    `blind` names the pass in which it was graded without names and without what was seen before.
 
     Areas are per cent of what counts. `rust_low` and `rust_high` bound the area, `rust_percent` is
     None where only the bounds are known. A look without an area may hold a discolouration alone.
@@ -147,6 +151,7 @@ class Look:
     note: LongText = ""
     struck: str = ""
     seen_by: str = ""
+    blind: str = ""
 
     @property
     def counts(self) -> bool:
@@ -235,8 +240,8 @@ def checked_look(look: Look, others: list[Look]) -> Look:
 
 
 _SAME_LOOK_H = 0.5
-"""One rater sees one place once in half an hour: a second time is a slip, or a repeat; another
-picture of it is another inspection."""
+"""One rater sees one place once in half an hour: a second time is a slip; another picture of it, or
+grading it again without its name, is another inspection."""
 
 
 def _same_place(one: Look, other: Look) -> bool:
@@ -245,7 +250,7 @@ def _same_place(one: Look, other: Look) -> bool:
     )  # fmt: skip
     is_other_picture = bool(one.picture and other.picture) and one.picture != other.picture
     is_other_rater = one.seen_by.strip().casefold() != other.seen_by.strip().casefold()
-    is_another = is_other_rater or is_other_picture
+    is_another = is_other_rater or is_other_picture or one.blind != other.blind
     return same and not is_another and abs(one.clock_h - other.clock_h) < _SAME_LOOK_H
 
 
@@ -257,6 +262,10 @@ def check_act(act: Act) -> None:
         check_limit("ph", act.ph, "ph")
     if act.temperature_c is not None:
         check_limit("brine_c", act.temperature_c, "temperature_c")
+    if act.humidity_percent is not None:
+        check_limit("percent", act.humidity_percent, "humidity_percent")
+    if act.scratch_grade is not None:
+        check_limit("scratch_grade", act.scratch_grade, "scratch_grade")
     if act.kind in AMOUNTS:
         if act.amount is None:
             raise OutOfRangeError("a number is needed here", field="amount")

@@ -3,10 +3,12 @@
 __all__ = [
     "acts",
     "after_keen",
+    "among",
     "assay",
     "bin",
     "blinding",
     "checks_ahead",
+    "climate",
     "due",
     "elements",
     "facts",
@@ -15,6 +17,7 @@ __all__ = [
     "mass",
     "matching",
     "methods",
+    "moving_parts",
     "notes",
     "pace",
     "pairs",
@@ -34,4 +37,5 @@ __all__ = [
     "upkeep",
     "verdict",
     "ways",
+    "wear",
 ]

@@ -44,7 +44,8 @@ def due_words(what: Waiting) -> str:
             return f"{code}: the assay excludes {grade}; inform the lender"
         case SoakDeed(soak, deed, left_h, missing, places, medium):
             due = "due since" if left_h < 0 else "due in"
-            return f"{soak}: {deed_words(deed, missing, places, medium)}, {due} {hours_words(abs(left_h))}"
+            deed_said = deed_words(deed, missing, places, medium)
+            return f"{soak}: {deed_said}, {due} {hours_words(abs(left_h))}"
         case BackupFailed(why):
             return f"The last backup failed: {why}. It is tried again every hour"
 

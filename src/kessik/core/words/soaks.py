@@ -12,7 +12,9 @@ from kessik.core.corrosion.phases import are_alike_throughout
 from kessik.core.corrosion.places import SharedPlaces
 from kessik.core.corrosion.rounds import Round
 from kessik.core.corrosion.soaks import Act, ActKind, Coupon, Soak
+from kessik.core.corrosion.wear import Worn
 from kessik.core.vocabulary import ACTS, DISCOLOURATIONS, INSPECTION_STAGES
+from kessik.core.words.climate import climate_reading_words, out_of_cabinet_words
 from kessik.core.words.matching import and_words
 from kessik.core.words.performance import caveat_words
 from kessik.core.words.rust import (
@@ -23,7 +25,8 @@ from kessik.core.words.rust import (
     percent_words,
 )
 from kessik.core.words.sentences import as_sentence, counted
-from kessik.core.words.soak_levels import level_name, levels_words
+from kessik.core.words.soak_levels import levels_words
+from kessik.core.words.wear import worn_words
 
 DEED_WORDS = {
     "look": "inspect", "end": "end", "sprayed": "spray with brine", "sprayed_fresh":
@@ -168,6 +171,7 @@ def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> li
         said += [f"{as_sentence(each.span.phase.medium)}: {reason}" for reason in told]
     said += round_words(answer)
     said += [care_words(each) for each in answer.care]
+    said += [out_of_cabinet_words(each) for each in answer.out_of_cabinet]
     said += [agreement_words(each) for each in answer.agreements]
     for held in answer.held:
         if held.status == "confounded" and not (
@@ -285,11 +289,11 @@ def care_words(found: CareFinding) -> str:
 def act_words(act: Act) -> str:
     """What was done, with its figures."""
     if act.kind == "worn":
-        return f"{act.amount or 0:g} {act.said}".strip()
+        return worn_words(Worn(act.coupon_id, act.said, act.amount or 0.0, act.scratch_grade))
     figures = [
         "" if act.ph is None else f"pH {act.ph:g}",
         "" if act.salt_percent is None else f"{act.salt_percent:g} % salt",
-        "" if act.temperature_c is None else f"{act.temperature_c:g} °C",
+        climate_reading_words(act.temperature_c, act.humidity_percent),
         "" if act.amount is None else _amount_words(act.kind, act.amount),
     ]
     return ", ".join(part for part in [ACTS[act.kind], *figures, act.said] if part)
@@ -345,14 +349,20 @@ def value_words(held: FairnessCheck, value: str) -> str:
     return value or ("not known" if held.variable in ASKED_FOR else "none")
 
 
-def kept_words(kept: SharedPlaces) -> str:
-    """Whether blades keep their places from soak to soak."""
+def kept_words(kept: SharedPlaces, *, by_steel: bool = False) -> str:
+    """Whether blades keep their places from soak to soak, or steels where no blade was in two."""
+    what = "steel" if by_steel else "blade"
+    said = "No blade was in two of these soaks, so the rows are steels. " if by_steel else ""
+    return said + _kept_words(kept, what)
+
+
+def _kept_words(kept: SharedPlaces, what: str) -> str:
     if kept.pairs == 0:
-        return "No two blades were told apart in two soaks, so their ranks cannot be compared."
+        return f"No two {what}s were told apart in two soaks, so their ranks cannot be compared."
     pairs = counted(kept.pairs, "pair")
     if not kept.swaps:
         told = "was" if kept.pairs == 1 else "were"
-        return f"Every blade keeps its rank: {pairs} {told} told apart in more than one soak."
+        return f"Every {what} keeps its rank: {pairs} {told} told apart in more than one soak."
     swapped = "; ".join(
         f"{s.one} rusted less than {s.other} in {s.better_in} and more in {s.worse_in}"
         for s in kept.swaps[:4]
@@ -383,29 +393,3 @@ def conditions_words(soak: Soak, coupon: Coupon | None, answer: SoakAnswer) -> s
             coupon.exposed_before,
         ]
     return ", ".join(part for part in parts if part)
-
-
-def coating_words(soak: Soak, answer: SoakAnswer) -> list[str]:
-    """Which coating held both parts of a coating trial, wear and rust, which are kept apart."""
-    if soak.factor != "coating" or not answer.worn or not answer.ranking.standings:
-        return []
-    scratched: dict[str, list[float]] = {}
-    rusted: dict[str, list[float]] = {}
-    by_id = {s.coupon_id: s.area.middle for s in answer.ranking.standings}
-    for worn in answer.worn:
-        coupon = soak.coupon(worn.coupon_id)
-        marks = [n for what, n in worn.counts if "scratch" in what]
-        if coupon is None or not marks or worn.coupon_id not in by_id:
-            continue
-        scratched.setdefault(coupon.coating, []).append(sum(marks))
-        rusted.setdefault(coupon.coating, []).append(by_id[worn.coupon_id])
-    if len(scratched) < 2:
-        return []
-    fewest = min(scratched, key=lambda c: sum(scratched[c]) / len(scratched[c]))
-    least = min(rusted, key=lambda c: sum(rusted[c]) / len(rusted[c]))
-    names = [level_name(c, "coating") for c in (fewest, least)]
-    if fewest == least:
-        return [
-            f"{as_sentence(names[0])} is best in both: the fewest scratches and the least rust."
-        ]
-    return [f"No blade is best in both: {names[0]} was scratched least, {names[1]} rusted least."]

@@ -39,6 +39,7 @@ class SoakSheet:
     answer: SoakAnswer
     to_see: tuple[SideToSee, ...]
     clock_h: float
+    specimens: tuple[Specimen, ...] = ()
 
     def steel_of(self, coupon: Coupon) -> str:
         """The steel of a coupon: what its blade is sold as, or what is said of a piece."""
@@ -180,6 +181,7 @@ def _sheet(
         answer,
         still_to_see(soak, acts, answer.rounds, looks, hour),
         hour,
+        tuple(specimens),
     )
 
 
@@ -201,6 +203,7 @@ def soak_calendar(db: Database, soak_id: str, now: Moment) -> tuple[Soak, bytes]
         for place, duty in enumerate(sheet.duties):
             if duty.done_h is None:
                 at = begun + timedelta(hours=duty.clock_due_h)
-                said = f"{sheet.soak.name}: {deed_words(duty.what, medium=duty.medium)} at {duty.due_h:g} h"
+                deed = deed_words(duty.what, medium=duty.medium)
+                said = f"{sheet.soak.name}: {deed} at {duty.due_h:g} h"
                 entries.append(CalendarEntry(f"{soak_id}-{place}", at, said))
     return sheet.soak, write_calendar(sheet.soak.name, entries, now.utc)

@@ -1,10 +1,13 @@
-"""The places of blades from soak to soak."""
+"""The places of blades from soak to soak, or of their steels where no blade was in two."""
 
-from collections.abc import Sequence
+from collections import Counter
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from kessik.core.corrosion.among import steels_in
+from kessik.core.corrosion.ordering import shared_places as shared_groups
 from kessik.core.corrosion.places import SharedPlaces, shared_places
-from kessik.core.corrosion.ranking import RankEntry
+from kessik.core.corrosion.ranking import RankEntry, are_apart
 from kessik.services.soaks.sheets import SoakSheet
 
 
@@ -19,9 +22,12 @@ class Placed:
 
 @dataclass(frozen=True)
 class PlaceTable:
-    """Soaks that ranked whole blades, and each blade's place in them, None where it was not in."""
+    """Soaks that ranked whole blades, and each blade's place in them, None where it was not in;
+    steels stand for blades where no blade links two of the soaks (`by_steel`).
+    """
 
     soaks: tuple[SoakSheet, ...]
+    by_steel: bool
     rows: tuple[tuple[str, tuple[Placed | None, ...]], ...]
     kept: SharedPlaces
 
@@ -30,13 +36,33 @@ def place_table(sheets: Sequence[SoakSheet]) -> PlaceTable:
     """Soaks whose factor is the steel, that were severe enough, with at least two blades ranked."""
     told = [s for s in sheets if _ranks_steels(s)]
     placed = [_placed(sheet) for sheet in told]
+    by_steel = not _is_linked(placed)
+    if by_steel:
+        of_steels = [_steels_placed(sheet) for sheet in told]
+        by_steel = _is_linked(of_steels)
+        placed = of_steels if by_steel else placed
     names = sorted({name for each in placed for name in each})
     rows = tuple((name, tuple(each.get(name) for each in placed)) for name in names)
     standings = [
         (sheet.soak.name, {name: p.standing for name, p in each.items()})
         for sheet, each in zip(told, placed, strict=True)
     ]
-    return PlaceTable(tuple(told), rows, shared_places(standings))
+    return PlaceTable(tuple(told), by_steel, rows, shared_places(standings))
+
+
+def _is_linked(placed: Sequence[Mapping[str, Placed]]) -> bool:
+    """Whether anything stands in two soaks or more."""
+    counts = Counter(name for each in placed for name in each)
+    return any(count > 1 for count in counts.values())
+
+
+def _steels_placed(sheet: SoakSheet) -> dict[str, Placed]:
+    found = steels_in(sheet.soak, sheet.answer, sheet.specimens)
+    if found is None:
+        return {}
+    entries = sorted(found.entries.values(), key=lambda entry: -entry.points)
+    groups = shared_groups(entries, are_apart)
+    return _numbered([[(e.coupon_id, e) for e in group] for group in groups])
 
 
 def _ranks_steels(sheet: SoakSheet) -> bool:
@@ -53,9 +79,15 @@ def _placed(sheet: SoakSheet) -> dict[str, Placed]:
         for coupon in sheet.soak.coupons
     }
     standings = {s.coupon_id: s for s in sheet.answer.ranking.standings}
+    groups = sheet.answer.ranking.places
+    return _numbered([[(names[i], standings[i]) for i in group] for group in groups])
+
+
+def _numbered(groups: Sequence[Sequence[tuple[str, RankEntry]]]) -> dict[str, Placed]:
+    """Places by name, those of a group shared."""
     found, first = {}, 1
-    for group in sheet.answer.ranking.places:
-        for coupon_id in group:
-            found[names[coupon_id]] = Placed(first, len(group) > 1, standings[coupon_id])
+    for group in groups:
+        for name, standing in group:
+            found[name] = Placed(first, len(group) > 1, standing)
         first += len(group)
     return found
