@@ -96,7 +96,7 @@ def test_earlier_soaks_place_a_new_steel_between_two_that_it_was_never_soaked_wi
     assert (placed["X"].less, placed["X"].more) == ("1.2363", "1.2436")
     assert found.through == ("1.2842", "1.4116")
     said = among_words(found)
-    assert "X lies between 1.2363 (less rust) and 1.2436 (more rust)." in said
+    assert said[0] == "1.4116, X and 1.2842 lie between 1.2363 (less rust) and 1.2436 (more)."
     assert said[-1] == "Placed through 1.2842 and 1.4116, which were in soak old as well."
 
 
@@ -113,8 +113,12 @@ def test_a_pass_without_names_shuffles_every_side_once_and_counts_what_is_done()
     (last,) = rounds_of(soak, [], looks)
     order = [place.look.id for place in blind_pass("pass-1", last, looks, 14)]
     assert sorted(order) == sorted(look.id for look in looks)
-    assert order == [p.look.id for p in blind_pass("pass-1", last, looks, 14)], "the same after reload"
-    assert len({tuple(p.look.id for p in blind_pass(f"p{n}", last, looks, 14)) for n in range(9)}) > 5
+    assert order == [p.look.id for p in blind_pass("pass-1", last, looks, 14)], (
+        "the same after reload"
+    )
+    assert (
+        len({tuple(p.look.id for p in blind_pass(f"p{n}", last, looks, 14)) for n in range(9)}) > 5
+    )
     first = place_of(blind_pass("pass-1", last, looks, 14), 1).look
     again = replace(first, id="again", blind="pass-1", how="grade")
     kept = checked_look(again, looks)

@@ -62,12 +62,12 @@ def test_sides_in_unlike_media_are_answered_apart_and_asked_for_in_turn():
     ]
     answer, headline, reasons = answered(soak, looks, now_h=24)
     assert headline == (
-        "Mustard and vinegar paste: By discolouration, the least first: A a haze; B dark. This does"
-        " not measure rust. 5 % brine: Least rust first: A, then B, then D."
+        "Mustard and vinegar paste: by discolouration, the least first: A a haze; B dark."
+        " 5 % brine: least rust first: A, then B, then D."
     )
     assert [len(r.places) for r in rounds_of(soak, [], looks)] == [6, 6]
-    assert "5 % brine: The baseline, D, rusted (20 %, 18.0 to 22 %; more than 0.50 % was required)."\
-        in reasons  # fmt: skip
+    baseline = "The baseline, D, rusted (20 %, 18.0 to 22 %; more than 0.50 % was required)."
+    assert f"5 % brine: {baseline}" in reasons
     assert answer.phases[0].answer.discoloured[1] == ("dark", ("B",))
 
 

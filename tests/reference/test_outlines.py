@@ -62,3 +62,10 @@ def test_a_bare_ground_has_no_blade_and_two_presses_on_one_place_are_refused():
     assert propose_outline(ground) is None
     with pytest.raises(OutOfRangeError, match="plunge line and on the tip"):
         outline_between(ground, (200, 150), (203, 150))
+
+
+def test_two_alike_pieces_in_one_picture_are_asked_for():
+    one = take(replace(RUSTED, has_handle=False, blade_px=700)).rgb
+    proposed = propose_outline(np.concatenate([one, one]))
+    assert proposed is not None
+    assert "two_alike" in proposed.unsure

@@ -22,9 +22,9 @@ from kessik.api.server_context import ServerContext
 from kessik.store.database import Database
 
 _LATER = (
-    "trials", "methods", "plans", "bench", "follow", "imports", "shelf", "edges", "stock",
-    "instruments", "pictures", "reckoner", "brine", "assays", "grades", "soaks", "soak_passes",
-    "paper", "record", "backups", "sheets", "changes",
+    "trials", "methods", "plans", "bench", "follow", "imports", "shelf", "hanging", "edges",
+    "stock", "instruments", "pictures", "reckoner", "brine", "assays", "grades", "soaks",
+    "soak_passes", "paper", "record", "backups", "sheets", "changes",
 )  # fmt: skip  # names, several a line
 """All that the first page of a server does not ask for."""
 

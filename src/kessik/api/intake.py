@@ -32,6 +32,7 @@ _FORMS = (
     "/photos",
     "/pictures",
     "/look-imports",
+    "/energy-of-curve",
     "/sheet-previews",
     "/sheet-imports",
 )

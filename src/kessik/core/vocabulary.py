@@ -42,6 +42,8 @@ from kessik.core.sharpening.abrasives import AbrasiveScale
 from kessik.core.sharpening.settled import RuleKind
 from kessik.core.shelf.blades import TrialRole
 from kessik.core.shelf.edges import BurrCheck, DamageKind, LampCheck
+from kessik.core.shelf.field_exposures import FieldSeen
+from kessik.core.shelf.toughness import Orientation, ToughnessTest
 from kessik.core.stock import LotKind
 from kessik.core.trials.paper.sheets import (
     AngleIs,
@@ -200,6 +202,18 @@ SCRATCHES: Words = {
 PIVOT_STATES: Words = {state: state for state in PART_STATES["pivot"]}
 LOCK_STATES: Words = {state: state for state in PART_STATES["lock"]}
 HANDLE_STATES: Words = {state: state for state in PART_STATES["handle"]}
+TOUGHNESS_TESTS: Mapping[ToughnessTest, str] = {
+    "charpy_v": "Charpy, V-notch", "charpy_plain": "Charpy, without a notch",
+    "charpy_c": "Charpy, C-notch", "izod": "Izod", "bend": "bending, to the break",
+    "other": "another",
+}  # fmt: skip  # a table is read by its rows
+ORIENTATIONS: Mapping[Orientation, str] = {
+    "": "not known", "along": "along the rolling", "across": "across the rolling",
+}  # fmt: skip  # a table is read by its rows
+FIELD_SEEN: Mapping[FieldSeen, str] = {
+    "": "not inspected", "none": "no rust", "flash": "flash rust that wiped off",
+    "spots": "spots that stayed", "rust": "rust that stayed",
+}  # fmt: skip  # a table is read by its rows
 SHEET_SHAPES: Mapping[Shape, str] = {
     "run": "a run", "check": "a check", "wide": "a count, with a column a blade",
 }  # fmt: skip  # a table is read by its rows
@@ -277,6 +291,9 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "acts": (ActKind, ACTS),
     "actsOfOne": (None, ACTS_OF_ONE),
     "scratches": (None, SCRATCHES),
+    "toughnessTests": (ToughnessTest, TOUGHNESS_TESTS),
+    "orientations": (Orientation, ORIENTATIONS),
+    "fieldSeen": (FieldSeen, FIELD_SEEN),
     "pivotStates": (None, PIVOT_STATES),
     "lockStates": (None, LOCK_STATES),
     "handleStates": (None, HANDLE_STATES),

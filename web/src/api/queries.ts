@@ -219,6 +219,51 @@ export const trialSoaksQuery = (trialId: string) =>
       body(api.GET("/api/trials/{trial_id}/soaks", { params: { path: { trial_id: trialId } } })),
   });
 
+export const toughnessQuery = (owner: { blade_id?: string; grade?: string }) =>
+  queryOptions({
+    queryKey: ["toughness", owner.blade_id ?? "", owner.grade ?? ""],
+    queryFn: () => body(api.GET("/api/toughness", { params: { query: owner } })),
+  });
+
+export const exposuresQuery = (bladeId: string) =>
+  queryOptions({
+    queryKey: ["exposures", bladeId],
+    queryFn: () =>
+      body(
+        api.GET("/api/blades/{blade_id}/exposures", { params: { path: { blade_id: bladeId } } }),
+      ),
+  });
+
+export const amongQuery = (soakId: string) =>
+  queryOptions({
+    queryKey: ["soak-among", soakId],
+    queryFn: () =>
+      body(api.GET("/api/soaks/{soak_id}/among", { params: { path: { soak_id: soakId } } })),
+  });
+
+export const passQuery = (soakId: string, passId: string) =>
+  queryOptions({
+    queryKey: ["soak-pass", soakId, passId],
+    queryFn: () =>
+      body(
+        api.GET("/api/soaks/{soak_id}/passes/{pass_id}", {
+          params: { path: { soak_id: soakId, pass_id: passId } },
+        }),
+      ),
+    retry: false,
+  });
+
+export const laidOutQuery = (soakId: string, passId: string) =>
+  queryOptions({
+    queryKey: ["laid-out", soakId, passId],
+    queryFn: () =>
+      body(
+        api.GET("/api/soaks/{soak_id}/passes/{pass_id}/laid-out/names", {
+          params: { path: { soak_id: soakId, pass_id: passId } },
+        }),
+      ),
+  });
+
 export const measuringQuery = (soakId: string, lookId: string) =>
   queryOptions({
     queryKey: ["measuring", soakId, lookId],

@@ -13,6 +13,8 @@ const SOAKS = [
   "blade-soaks",
   "trial-soaks",
   "measuring",
+  "soak-among",
+  "soak-pass",
 ] as const;
 const STEELS = ["grades", "grade", "grades-alike", "assays", "blade-assay", "batch"] as const;
 const ANSWERS = ["line-up", "verdict", "performance", "side-by-side", "assay-offers"] as const;
@@ -35,6 +37,8 @@ const TOUCHED: Readonly<Record<string, readonly string[]>> = {
   abrasives: ["shelf"],
   shots: ["shots", "assays"],
   soaks: [...SOAKS, "blade"],
+  toughness: ["toughness"],
+  exposures: ["exposures"],
 };
 
 const areaOf = (path: string): string => /^\/api\/([^/]+)/.exec(path)?.[1] ?? "";

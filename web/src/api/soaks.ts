@@ -104,3 +104,16 @@ export async function importLooks(soakId: string, file: File) {
   const form = await formOf([file], "file");
   return sendForm<Schemas["TakenLooksOut"]>(`/api/soaks/${soakId}/look-imports`, form);
 }
+
+export const gradeBlind = (
+  soakId: string,
+  passId: string,
+  number: number,
+  grade: Schemas["BlindGradeBody"],
+) =>
+  body(
+    api.PUT("/api/soaks/{soak_id}/passes/{pass_id}/{number}", {
+      params: { path: { soak_id: soakId, pass_id: passId, number } },
+      body: grade,
+    }),
+  );

@@ -50,6 +50,9 @@ const Soaks = lazy(() => import("../features/soak/Soaks").then((m) => ({ default
 const SoakPage = lazy(() =>
   import("../features/soak/SoakPage").then((m) => ({ default: m.SoakPage })),
 );
+const BlindPage = lazy(() =>
+  import("../features/soak/BlindPage").then((m) => ({ default: m.BlindPage })),
+);
 const LookPage = lazy(() =>
   import("../features/soak/LookPage").then((m) => ({ default: m.LookPage })),
 );
@@ -109,6 +112,7 @@ export function App() {
                 <Route path="/soak" element={<Soaks />} />
                 <Route path="/soak/:soakId" element={<SoakPage />} />
                 <Route path="/soak/:soakId/look" element={<LookPage />} />
+                <Route path="/soak/:soakId/blind" element={<BlindPage />} />
                 <Route path="/grades/:name" element={<GradePage />} />
                 <Route path="/grades-alike" element={<GradesAlike />} />
                 <Route path="/devices" element={<Devices />} />

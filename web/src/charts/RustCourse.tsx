@@ -29,11 +29,13 @@ export function RustCourse({
   courses,
   whole,
   needed,
+  phases = [],
   width,
 }: {
   courses: readonly Course[];
   whole: number;
   needed: number | null;
+  phases?: readonly { readonly medium: string; readonly from_h: number }[];
   width: number;
 }) {
   const height = 300;
@@ -77,6 +79,23 @@ export function RustCourse({
           {hour} h
         </text>
       ))}
+      {phases
+        .filter((phase) => phase.from_h > 0)
+        .map(({ medium, from_h }) => (
+          <g key={from_h}>
+            <line
+              x1={x(from_h)}
+              x2={x(from_h)}
+              y1={12}
+              y2={height - 34}
+              stroke="var(--ink-2)"
+              strokeDasharray="1 3"
+            />
+            <text x={x(from_h) + 5} y={24} fontSize={13} fill="var(--ink-2)">
+              {medium}
+            </text>
+          </g>
+        ))}
       {needed ? (
         <line
           x1={LEFT}

@@ -61,14 +61,16 @@ export function SoakRuler({
       />
       {phases.map((phase) => (
         <g key={phase.from_h}>
-          <line
-            x1={x(phase.from_h)}
-            x2={x(phase.from_h)}
-            y1={TOP - 10}
-            y2={TOP + 62}
-            stroke="var(--ink-2)"
-            strokeDasharray="1 3"
-          />
+          {phase.from_h > 0 ? (
+            <line
+              x1={x(phase.from_h)}
+              x2={x(phase.from_h)}
+              y1={TOP - 10}
+              y2={TOP + 62}
+              stroke="var(--ink-2)"
+              strokeDasharray="1 3"
+            />
+          ) : null}
           <text x={x(phase.from_h) + 4} y={TOP + 62} fontSize={13} fill="var(--ink-2)">
             {phase.medium}
           </text>

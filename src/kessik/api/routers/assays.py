@@ -22,7 +22,7 @@ from kessik.api.schemas.common import Id, ShortText
 from kessik.api.schemas.instruments import WaitingShotsOut
 from kessik.api.schemas.performance import OfferOut, PerformanceOut, SideBySideOut
 from kessik.api.schemas.shelf import StruckBody
-from kessik.api.views.assays import assay_out, assay_place_out
+from kessik.api.views.assays import assay_out, assay_place_out, batch_out
 from kessik.api.views.performance import offer_out, performance_out, side_by_side_out
 from kessik.core.composition.shots import PlusMinusIs, Shot
 from kessik.core.limits import most
@@ -51,13 +51,13 @@ def get_assays(store: Store) -> AssayPlaceOut:
 @router.put("/batches/{batch_id}")
 def put_batch(batch_id: Id, body: BatchBody, store: Store) -> BatchOut:
     """Keep a new batch under a client-made id; the same id twice is one."""
-    return BatchOut.showing(batches.make_batch(store, body.to_core(id=batch_id), now()))
+    return batch_out(batches.make_batch(store, body.to_core(id=batch_id), now()))
 
 
 @router.patch("/batches/{batch_id}")
 def patch_batch(batch_id: Id, body: BatchPatch, store: Store) -> BatchOut:
     """Change what is said of a batch, or which blades are in it."""
-    return BatchOut.showing(batches.change_batch(store, batch_id, body.changes()))
+    return batch_out(batches.change_batch(store, batch_id, body.changes()))
 
 
 @router.delete("/batches/{batch_id}", status_code=204)
@@ -72,7 +72,7 @@ def get_batch(batch_id: Id, store: Store) -> BatchSheetOut:
     """A batch to hand over."""
     batch, blades, shelf = batch_to_hand_over(store, batch_id)
     return BatchSheetOut(
-        batch=BatchOut.showing(batch),
+        batch=batch_out(batch),
         blades=[assay_out(found, shelf, []) for found in blades],
         today=local_day(now()).isoformat(),
     )

@@ -9,8 +9,25 @@ from kessik.core.composition.batches import Batch
 from kessik.core.composition.candidates import Departure
 from kessik.core.composition.claims import ClaimVerdict
 from kessik.core.composition.elements import Visibility
+from kessik.core.composition.reference_alloy import AlloyFinding, Certified, ReferenceShot
 from kessik.core.composition.shots import ElementReading, Normalised, Shot
 from kessik.services.assays.shots import StandInShot, Taken
+
+
+class ReadingBody(Body[ElementReading]):
+    """What a shot says of one element, mass per cent; not detected: `percent` is the limit."""
+
+    plus_minus_percent: Finite | None = None
+
+
+class CertifiedBody(Body[Certified]):
+    """What a certificate says of one element, mass per cent, with its expanded uncertainty."""
+
+    plus_minus_percent: Finite | None = None
+
+
+class ReferenceShotBody(Body[ReferenceShot]):
+    """A reference alloy with its certificate, and what was read of it."""
 
 
 class BatchBody(Body[Batch], without="id created_utc"):
@@ -21,14 +38,15 @@ class BatchPatch(Patch[Batch], without="id created_utc"):
     """What is said of a batch, to change; what is not sent stays."""
 
 
+class AlloyFindingOut(Answer[AlloyFinding]):
+    """One element of a reference alloy beside its certificate."""
+
+
 class BatchOut(Answer[Batch]):
-    """A batch as it is kept."""
+    """A batch as it is kept, with how the analyser read its reference alloy."""
 
-
-class ReadingBody(Body[ElementReading]):
-    """What a shot says of one element, mass per cent; not detected: `percent` is the limit."""
-
-    plus_minus_percent: Finite | None = None
+    alloy: list[AlloyFindingOut]
+    alloy_says: str
 
 
 class ShotBody(Body[Shot], without="id blade_id struck"):

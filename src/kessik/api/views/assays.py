@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from itertools import chain
 
 from kessik.api.schemas.assays import (
+    AlloyFindingOut,
     AssayLineOut,
     AssayOut,
     AssayPlaceOut,
@@ -19,12 +20,14 @@ from kessik.api.schemas.assays import (
 )
 from kessik.api.schemas.instruments import WaitingShotsOut
 from kessik.core.composition.allowances import as_melted, residual_limit_percent
+from kessik.core.composition.batches import Batch
 from kessik.core.composition.candidates import Candidate, Departure
 from kessik.core.composition.claims import Assay
 from kessik.core.composition.elements import visibility
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.grades import Grade
 from kessik.core.composition.means import ElementMean
+from kessik.core.composition.reference_alloy import alloy_findings
 from kessik.core.composition.steels import Steel, steels
 from kessik.core.composition.table import is_compared
 from kessik.core.words.assay import (
@@ -34,6 +37,7 @@ from kessik.core.words.assay import (
     deciding,
     departure_words,
     element_name,
+    listed_words,
     normalised_words,
     outlier_words,
     place_headline,
@@ -43,6 +47,7 @@ from kessik.core.words.assay import (
     weight_words,
 )
 from kessik.core.words.performance import trial_life_words
+from kessik.core.words.reference_alloy import alloy_words
 from kessik.services.assays.verdicts import AssayedBlade, AssayPlace
 from kessik.services.reading.lives_of_blades import LifeLine
 
@@ -86,10 +91,21 @@ def assay_place_out(place: AssayPlace, waiting: list[WaitingShotsOut]) -> AssayP
     """Batches, blades at the assay, and the files of shots that wait."""
     return AssayPlaceOut(
         headline=place_headline([found.assay for found in place.blades]),
-        batches=[BatchOut.showing(batch) for batch in place.batches],
+        batches=[batch_out(batch) for batch in place.batches],
         blades=[assay_line_out(found) for found in place.blades],
         waiting=waiting,
         grades=len(place.shelf.table.grades),
+    )
+
+
+def batch_out(batch: Batch) -> BatchOut:
+    """A batch, with how the analyser read its reference alloy."""
+    shot = batch.reference
+    found = alloy_findings(shot) if shot else ()
+    return BatchOut.showing(
+        batch,
+        alloy=[AlloyFindingOut.showing(each) for each in found],
+        alloy_says=alloy_words(shot, found) if shot else "",
     )
 
 
@@ -124,7 +140,7 @@ def _candidate_out(
         found,
         grade=found.grade.name,
         also=list(found.grade.also),
-        words=weight_words(found, best),
+        words=", ".join(filter(None, [weight_words(found, best), listed_words(found, read)])),
         is_claim=found.grade.name == claim,
         slots=slots_out(found.grade, read),
         excluded_by=[departure_out(departure) for departure in found.excluded_by],
@@ -171,6 +187,7 @@ def assay_out(found: AssayedBlade, shelf: GradeShelf, lives: Sequence[LifeLine])
     claim = assay.claim.name if assay.claim else ""
     notes = [suspicion_words(assay), *map(outlier_words, assay.outliers)]
     notes += [normalised_words(assay)] if found.shots else []
+    notes += [alloy_words(shot, alloy_findings(shot)) for shot in found.alloys]
     settled = settling_lines(assay.settlings)
     read = [mean.element for mean in assay.blade.means]
     return AssayOut(

@@ -11,6 +11,7 @@ __all__ = [
     "grades",
     "library",
     "means",
+    "reference_alloy",
     "separation",
     "settling",
     "shots",

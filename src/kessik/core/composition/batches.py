@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated
 
+from kessik.core.composition.reference_alloy import ReferenceShot, check_reference
 from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS, most
 from kessik.core.records import Day, Id, LongText, Within
@@ -11,7 +12,8 @@ from kessik.core.records import Day, Id, LongText, Within
 @dataclass(frozen=True)
 class Batch:
     """Blades sent to an analyser together: whose they are, when they left and came back (ISO days,
-    empty while not), by which analyser and in whose hand.
+    empty while not), by which analyser and in whose hand, and what it read of a reference alloy
+    before them.
     """
 
     id: str
@@ -23,6 +25,7 @@ class Batch:
     analyser: str = ""
     operator: str = ""
     note: LongText = ""
+    reference: ReferenceShot | None = None
     created_utc: str = ""
 
     @property
@@ -31,7 +34,11 @@ class Batch:
 
 
 def check_batch(batch: Batch) -> None:
-    """Refuse a batch without a name, that came back before it left, or holds a blade twice."""
+    """Refuse a batch without a name, that came back before it left, or holds a blade twice, or
+    whose reference alloy cannot be held against its certificate.
+    """
+    if batch.reference is not None:
+        check_reference(batch.reference)
     if not batch.name.strip():
         raise OutOfRangeError("name the batch, as you would write it on the parcel", field="name")
     if batch.sent_on and batch.back_on and batch.back_on < batch.sent_on:

@@ -67,7 +67,8 @@ def steels_in(soak: Soak, answer: SoakAnswer, specimens: Sequence[Specimen]) -> 
     if len(own) < 2:
         return None
     entries = {steel: _mean(steel, found) for steel, found in own.items()}
-    return SteelsInSoak(soak.id, soak.name, soak.method.medium, entries)
+    medium = answer.phases[-1].span.phase.medium if answer.phases else soak.method.medium
+    return SteelsInSoak(soak.id, soak.name, medium, entries)
 
 
 def _mean(steel: str, found: Sequence[RankEntry]) -> RankEntry:

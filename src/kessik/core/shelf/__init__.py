@@ -1,3 +1,9 @@
 """The shelf: blades, their edges, and what is known of them."""
 
-__all__ = ["blades", "edges", "facts"]
+__all__ = [
+    "blades",
+    "edges",
+    "facts",
+    "field_exposures",
+    "toughness",
+]

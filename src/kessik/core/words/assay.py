@@ -10,6 +10,7 @@ from kessik.core.composition.means import ElementMean, Outlier
 from kessik.core.composition.separation import NEVER_APART
 from kessik.core.composition.settling import Settling
 from kessik.core.composition.steels import Steel, steels
+from kessik.core.composition.table import is_compared
 from kessik.core.words.matching import and_words
 from kessik.core.words.sentences import counted
 
@@ -241,6 +242,17 @@ def weight_words(candidate: Candidate, best: float) -> str:
     if share >= 0.1:
         return "fits less well"
     return "fits at the edge of its ranges" if share >= 0.01 else "hardly fits"
+
+
+def listed_words(candidate: Candidate, read: Sequence[str]) -> str:
+    """How complete a grade's ranges are beside what was read; empty where it lists all of it, or is
+    out.
+    """
+    compared = [symbol for symbol in read if is_compared(symbol)]
+    listed = [symbol for symbol in compared if candidate.grade.range_of(symbol) is not None]
+    if not candidate.is_in or len(listed) == len(compared):
+        return ""
+    return f"lists {len(listed)} of the {len(compared)} elements read"
 
 
 def settling_lines(found: Sequence[Settling]) -> list[str]:

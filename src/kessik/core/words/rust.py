@@ -35,6 +35,7 @@ UNSURE_WORDS: dict[Unsure, str] = {
     "faint": "Much of the blade's border is as light as the ground beside it.",
     "dark": "What was found is mostly too dark for bare steel.",
     "little_steel": "Little of what was found is grey like steel.",
+    "two_alike": "Two pieces that look alike lie in this picture: outline each by itself.",
 }  # fmt: skip
 TAP_BOTH_ENDS = "Press on the plunge line, then on the tip."
 
@@ -101,6 +102,8 @@ def superficial_words(area: Bounds) -> str:
     """How much of what was found wiped off."""
     if area.high <= NOTHING_PERCENT:
         return "nothing wiped off"
+    if area.middle <= NOTHING_PERCENT:
+        return f"at most {percent_words(area.high)} % wiped off"
     return f"{area_words(area)} wiped off: superficial"
 
 

@@ -52,7 +52,8 @@ def soak_headline(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> s
     unlike = _phases_apart(answer)
     if unlike:
         told = [
-            f"{as_sentence(each.span.phase.medium)}: {soak_headline(each.soak, each.answer, names)}"
+            f"{as_sentence(each.span.phase.medium)}:"
+            f" {_inside(soak_headline(each.soak, each.answer, names), names)}"
             for each in unlike
             if each.answer.rounds
         ]
@@ -79,6 +80,16 @@ def soak_headline(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> s
         said = f"Least rust first: {order_words(answer, names)}."
     clean = [standing.coupon_id for standing in standings if standing.is_clean]
     return " ".join([said, *_clean_words(answer, clean, names)])
+
+
+_NO_RUST_SCALE = " This does not measure rust."
+
+
+def _inside(headline: str, names: Mapping[str, str]) -> str:
+    """A headline after a colon."""
+    said = headline.removesuffix(_NO_RUST_SCALE)
+    is_name = any(said.startswith(f"{name} ") for name in names.values())
+    return said if is_name else said[:1].lower() + said[1:]
 
 
 def _phases_apart(answer: SoakAnswer) -> Sequence[PhaseAnswer]:
@@ -136,7 +147,7 @@ def _discoloured(answer: SoakAnswer, names: Mapping[str, str]) -> str:
         f"{and_words([names[i] for i in coupons])} {DISCOLOURATIONS[word]}"
         for word, coupons in answer.discoloured
     ]
-    return f"By discolouration, the least first: {'; '.join(told)}. This does not measure rust."
+    return f"By discolouration, the least first: {'; '.join(told)}.{_NO_RUST_SCALE}"
 
 
 def validity_words(answer: SoakAnswer, names: Mapping[str, str]) -> str:

@@ -8,6 +8,7 @@ from kessik.core.composition.batches import Batch
 from kessik.core.composition.claims import Assay, judge_all
 from kessik.core.composition.grade_shelf import GradeShelf
 from kessik.core.composition.grades import Grade, find_grade
+from kessik.core.composition.reference_alloy import ReferenceShot
 from kessik.core.composition.shots import Shot
 from kessik.core.shelf.blades import Blade
 from kessik.core.trials.claims import claimed_of
@@ -21,13 +22,15 @@ from kessik.store.queries import assays, shelf
 @dataclass(frozen=True)
 class AssayedBlade:
     """A blade with its shots, and what they say; `unknown_claim` where no grade with a composition
-    bears the name it is sold under.
+    bears the name it is sold under. `alloys` are what the analyser read of reference alloys before
+    the batches that its shots are of.
     """
 
     blade: Blade
     shots: tuple[Shot, ...]
     assay: Assay
     unknown_claim: str = ""
+    alloys: tuple[ReferenceShot, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -59,12 +62,18 @@ def assayed_blade(
     with db.read() as session:
         blade = get_blade(session, blade_id)
         shots = assays.shots_by_blade(session, [blade_id])
+        batches = assays.all_batches(session)
         ready = grade_shelf(session)
     if not corrected:
         as_they_are = [replace(s, normalised="no") for s in shots.get(blade_id, ())]
         shots = {blade_id: as_they_are}
     (found,) = judged([blade], shots, ready)
-    return found, ready
+    return replace(found, alloys=_alloys(found, batches)), ready
+
+
+def _alloys(found: AssayedBlade, batches: Sequence[Batch]) -> tuple[ReferenceShot, ...]:
+    own = {shot.batch_id for shot in found.shots if not shot.struck}
+    return tuple(b.reference for b in batches if b.id in own and b.reference is not None)
 
 
 def assayed_batch(db: Database, batch_id: str) -> tuple[Batch, list[AssayedBlade]]:

@@ -35,7 +35,8 @@ class PlaceTable:
 def place_table(sheets: Sequence[SoakSheet]) -> PlaceTable:
     """Soaks whose factor is the steel, that were severe enough, with at least two blades ranked."""
     told = [s for s in sheets if _ranks_steels(s)]
-    placed = [_placed(sheet) for sheet in told]
+    called = _told_apart([sheet.soak.name for sheet in told])
+    placed = [_placed(sheet, name) for sheet, name in zip(told, called, strict=True)]
     by_steel = not _is_linked(placed)
     if by_steel:
         of_steels = [_steels_placed(sheet) for sheet in told]
@@ -44,10 +45,20 @@ def place_table(sheets: Sequence[SoakSheet]) -> PlaceTable:
     names = sorted({name for each in placed for name in each})
     rows = tuple((name, tuple(each.get(name) for each in placed)) for name in names)
     standings = [
-        (sheet.soak.name, {name: p.standing for name, p in each.items()})
-        for sheet, each in zip(told, placed, strict=True)
+        (soak, {name: p.standing for name, p in each.items()})
+        for soak, each in zip(called, placed, strict=True)
     ]
     return PlaceTable(tuple(told), by_steel, rows, shared_places(standings))
+
+
+def _told_apart(names: Sequence[str]) -> list[str]:
+    """Names of soaks; one that was there before carries a number."""
+    met: Counter[str] = Counter()
+    found = []
+    for name in names:
+        met[name] += 1
+        found.append(name if met[name] == 1 else f"{name} ({met[name]})")
+    return found
 
 
 def _is_linked(placed: Sequence[Mapping[str, Placed]]) -> bool:
@@ -71,11 +82,11 @@ def _ranks_steels(sheet: SoakSheet) -> bool:
     return sheet.soak.factor == "steel" and severe and len(answer.ranking.standings) > 1
 
 
-def _placed(sheet: SoakSheet) -> dict[str, Placed]:
+def _placed(sheet: SoakSheet, soak_name: str) -> dict[str, Placed]:
     names = {
         coupon.id: sheet.names[coupon.id]
         if coupon.blade_id
-        else f"{sheet.names[coupon.id]}, {sheet.soak.name}"  # a piece of another soak is another
+        else f"{sheet.names[coupon.id]}, {soak_name}"  # a piece of another soak is another
         for coupon in sheet.soak.coupons
     }
     standings = {s.coupon_id: s for s in sheet.answer.ranking.standings}

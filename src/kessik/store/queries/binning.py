@@ -33,6 +33,8 @@ OWNED: Mapping[Binned, Sequence[tuple[str, str]]] = {
         ("run", f"id IN {_RUNS_OF_BLADE}"),
         ("measurement", "blade_id = :id"),
         ("assay_shot", "blade_id = :id"),
+        ("toughness", "blade_id = :id"),
+        ("field_exposure", "blade_id = :id"),
         ("assay_blade", "blade_id = :id"),
         ("trial_blade", "blade_id = :id"),
         ("edge", "blade_id = :id"),

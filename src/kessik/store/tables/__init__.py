@@ -4,6 +4,7 @@ from kessik.store.tables.answers import AnswerRow, RevisionRow
 from kessik.store.tables.assays import BatchBladeRow, BatchRow, ShotRow
 from kessik.store.tables.base import Base
 from kessik.store.tables.bench import EventRow, RunRow
+from kessik.store.tables.hanging import FieldExposureRow, ToughnessRow
 from kessik.store.tables.instruments import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
 from kessik.store.tables.pictures import PictureRow, PictureUseRow, ShotFileRow
 from kessik.store.tables.shelf import (
@@ -31,6 +32,7 @@ __all__ = [
     "CouponRow",
     "EdgeRow",
     "EventRow",
+    "FieldExposureRow",
     "GradeRow",
     "InstrumentRow",
     "LookRow",
@@ -50,6 +52,7 @@ __all__ = [
     "ShotRow",
     "SoakActRow",
     "SoakRow",
+    "ToughnessRow",
     "TraceRow",
     "TrialBladeRow",
     "TrialRow",

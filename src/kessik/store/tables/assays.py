@@ -22,6 +22,7 @@ class BatchRow(Base):
     analyser: Mapped[str] = mapped_column(Text)
     operator: Mapped[str] = mapped_column(Text)
     note: Mapped[str] = mapped_column(Text)
+    reference: Mapped[dict[str, Any] | None] = mapped_column(JsonText)
     created_utc: Mapped[str] = mapped_column(Text)
 
 

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { deleteBatch, patchBatch, putBatch, useChange } from "../../api/changes";
-import type { Schemas } from "../../api/client";
+import { Refused, type Schemas } from "../../api/client";
 import { shelfQuery } from "../../api/queries";
 import { newId } from "../../domain/ids";
 import { Button } from "../../ui/Button";
@@ -11,6 +11,7 @@ import { Note } from "../../ui/Note";
 import { Notice } from "../../ui/Notice";
 import { Tick } from "../../ui/Tick";
 import { type Typed, useForm } from "../../ui/useForm";
+import { alloyRead, alloyTyped, ReferenceAlloy } from "./ReferenceAlloy";
 
 const KINDS = {
   name: "text",
@@ -20,6 +21,9 @@ const KINDS = {
   analyser: "text",
   operator: "text",
   note: "text",
+  alloy: "text",
+  certificate: "text",
+  shot: "text",
 } as const;
 const EMPTY: Typed<typeof KINDS> = {
   name: "",
@@ -29,6 +33,7 @@ const EMPTY: Typed<typeof KINDS> = {
   analyser: "",
   operator: "",
   note: "",
+  ...alloyTyped(null),
 };
 
 /** What is said of a batch, and which blades are in it. */
@@ -52,14 +57,17 @@ export function BatchForm({
   const form = useForm({
     draft: `batch:${batch?.id ?? ""}`,
     kinds: KINDS,
-    start: batch ?? EMPTY,
+    start: batch ? { ...batch, ...alloyTyped(batch.reference) } : EMPTY,
     error: save.error,
   });
   const remove = useChange(() => deleteBatch(id), onDone);
   const here = shelf.data?.blades.filter(({ blade }) => !blade.archived_utc) ?? [];
   return (
     <form
-      onSubmit={form.onSubmit((read) => save.mutate({ ...read, blade_ids: [...inIt] }))}
+      onSubmit={form.onSubmit(({ alloy, certificate, shot, ...read }) => {
+        const { sent, wrong } = alloyRead({ alloy, certificate, shot });
+        if (!wrong) save.mutate({ ...read, blade_ids: [...inIt], reference: sent });
+      })}
       noValidate
       className="grid grid-cols-2 gap-3"
     >
@@ -84,8 +92,16 @@ export function BatchForm({
           ))}
         </div>
       </fieldset>
+      <ReferenceAlloy
+        typed={form.typed}
+        onTyped={({ alloy, certificate, shot }) => form.set({ alloy, certificate, shot })}
+        errorAt={(field) => refusedInside(save.error, field)}
+      />
       <LongField label="Note" className="col-span-2" {...form.field("note")} />
-      <Notice says={form.notice ?? form.at("blade_ids")} className="col-span-2" />
+      <Notice
+        says={isAtAlloy(save.error) ? undefined : (form.notice ?? form.at("blade_ids"))}
+        className="col-span-2"
+      />
       <span className="col-span-2 flex justify-between">
         <Button kind="next" type="submit" disabled={save.isPending}>
           Save batch
@@ -100,3 +116,11 @@ export function BatchForm({
     </form>
   );
 }
+
+/** What was refused at a field of the wire, or at one inside of it. */
+function refusedInside(error: Error | null, field: string): string | undefined {
+  const at = error instanceof Refused ? (error.problem.field ?? "") : "";
+  return at === field || at.startsWith(`${field}.`) ? error?.message : undefined;
+}
+
+const isAtAlloy = (error: Error | null) => refusedInside(error, "reference") !== undefined;

@@ -38,6 +38,7 @@ export function BatchSheet() {
           .filter(Boolean)
           .join(" · ")}
       </p>
+      {batch.alloy_says ? <p className="mt-1">{batch.alloy_says}</p> : null}
       {shared ? <p className="mt-1 text-note">{shared}</p> : null}
       {blades.map((blade) => (
         <Blade key={blade.line.id} blade={blade} shared={shared} />

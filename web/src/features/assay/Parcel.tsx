@@ -47,6 +47,11 @@ export function Parcel({
         </span>
       </header>
       {batch.note ? <p className="text-note text-ink-2">{batch.note}</p> : null}
+      {batch.alloy_says ? (
+        <p className={batch.alloy.some((each) => each.state === "off") ? "text-rust" : ""}>
+          {batch.alloy_says}
+        </p>
+      ) : null}
       {blades.length ? (
         <BladeRows blades={blades} />
       ) : (

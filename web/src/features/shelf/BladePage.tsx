@@ -20,8 +20,10 @@ import { Toggles } from "../../ui/Toggles";
 import { useWidth } from "../../ui/useWidth";
 import { AboutBlade } from "./AboutBlade";
 import { Facts } from "./Facts";
+import { FieldExposures } from "./FieldExposures";
 import { Photos } from "./Photos";
 import { PutAway } from "./PutAway";
+import { Toughness } from "./Toughness";
 
 /**
  * All that is known of one blade: its edge, its facts with their standing, its sharpenings, runs
@@ -75,7 +77,9 @@ export function BladePage() {
           </Section>
           <Section title="Corrosion">
             <RustWord bladeId={blade.id} />
+            <FieldExposures bladeId={blade.id} />
           </Section>
+          <Toughness owner={{ blade_id: blade.id }} />
           <AboutBlade blade={blade} />
           <Hardening page={page.data} />
           <Photos blade={blade} photos={page.data.photos} />

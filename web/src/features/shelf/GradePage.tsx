@@ -16,6 +16,7 @@ import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
 import { GradeForm } from "./GradeForm";
 import { words } from "./Grades";
+import { Toughness } from "./Toughness";
 
 type GradeFacts = Schemas["GradePageOut"];
 
@@ -66,6 +67,7 @@ export function GradePage() {
         </div>
         <div className="flex flex-col gap-7">
           <Figures page={found.data} />
+          <Toughness owner={{ grade: grade.name }} />
           <Neighbours page={found.data} />
           <Blades page={found.data} />
         </div>

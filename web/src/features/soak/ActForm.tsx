@@ -20,9 +20,19 @@ const KINDS = {
   ph: LIMITS.ph,
   salt_percent: LIMITS.percent,
   temperature_c: "number",
+  humidity_percent: LIMITS.percent,
+  scratch_grade: "number",
   said: "text",
 } as const;
-const BLANK = { amount: "", ph: "", salt_percent: "", temperature_c: "", said: "" };
+const BLANK = {
+  amount: "",
+  ph: "",
+  salt_percent: "",
+  temperature_c: "",
+  humidity_percent: "",
+  scratch_grade: "",
+  said: "",
+};
 
 const isOfOne = (kind: ActKind) => WORDS.actsOfOne.some(([one]) => one === kind);
 
@@ -79,7 +89,7 @@ export function ActForm({
           ))}
         </Choice>
       ) : null}
-      {kind === "worn" ? <Field label="Number" {...form.field("amount")} /> : null}
+      {kind === "worn" ? <Wear form={form} /> : null}
       {kind === "prolonged" ? (
         <Field label="Hours in all" unit="h" {...form.field("amount")} />
       ) : null}
@@ -99,6 +109,7 @@ export function ActForm({
           <Field label="pH" {...form.field("ph")} />
           <Field label="Salt" unit="% by mass" {...form.field("salt_percent")} />
           <Field label="Temperature" unit="°C" {...form.field("temperature_c")} />
+          <Field label="Relative humidity" unit="%" {...form.field("humidity_percent")} />
         </>
       ) : null}
       <Field
@@ -114,5 +125,26 @@ export function ActForm({
         Save
       </Button>
     </form>
+  );
+}
+
+/** How much wear, and how scratched the coating is after it. */
+function Wear({
+  form,
+}: {
+  form: Pick<ReturnType<typeof useForm<typeof KINDS>>, "field" | "choice">;
+}) {
+  return (
+    <>
+      <Field label="Number" {...form.field("amount")} />
+      <Choice label="Scratches after it" {...form.choice("scratch_grade")}>
+        <Option value="">not graded</Option>
+        {WORDS.scratches.map(([grade, looks]) => (
+          <Option key={grade} value={grade}>
+            {grade}: {looks}
+          </Option>
+        ))}
+      </Choice>
+    </>
   );
 }

@@ -13,7 +13,7 @@ export function Answer({ soak }: { soak: Soak }) {
   const { ref, width } = useWidth<HTMLDivElement>(620);
   const { answer } = soak;
   const hasCourse = soak.answer.courses.some(
-    (c) => new Set(c.points.map((p) => p.round_h)).size > 1,
+    (c) => new Set(c.points.map((p) => p.hours.toFixed(1))).size > 1,
   );
   return (
     <section aria-label="Answer" className="mt-8 border-t-[1.5px] border-ink pt-3">
@@ -28,6 +28,7 @@ export function Answer({ soak }: { soak: Soak }) {
                 courses={soak.coupons.map((coupon, place) => course(soak, coupon, place))}
                 whole={soak.whole_h}
                 needed={needed(soak)}
+                phases={answer.phases}
                 width={width}
               />
             </>
@@ -78,7 +79,7 @@ function WornTable({ soak }: { soak: Soak }) {
             <th className="py-1 pr-6 text-left font-semibold">
               {soak.coupons.find((c) => c.id === each.coupon_id)?.called}
             </th>
-            <td className="py-1 pr-6">{each.counts.join(", ")}</td>
+            <td className="py-1 pr-6">{each.counts.join("; ")}</td>
             <td className="py-1">{each.rust_where_worn || "not inspected"}</td>
           </tr>
         ))}
@@ -92,11 +93,19 @@ function needed(soak: Soak): number | null {
   return soak.how.scale === "rust" ? soak.answer.needed_percent : null;
 }
 
+/** Whether a side was seen several times in a round, as in a time-lapse: then each is a point. */
+function hasRepeats(points: Soak["answer"]["courses"][number]["points"]): boolean {
+  const places = points.map(({ round_h, stage, side }) => `${round_h}|${stage}|${side}`);
+  return new Set(places).size < places.length;
+}
+
 function course(soak: Soak, coupon: Coupon, place: number): Course {
   const found = soak.answer.courses.find((c) => c.coupon_id === coupon.id);
+  const isSeries = hasRepeats(found?.points ?? []);
   const groups = new Map<string, { hours: number; stage: string; areas: number[][] }>();
   for (const point of found?.points ?? []) {
-    const key = `${point.round_h}|${point.stage}`;
+    const when = isSeries ? point.hours.toFixed(2) : point.round_h;
+    const key = `${when}|${point.stage}`;
     const group = groups.get(key) ?? { hours: point.hours, stage: point.stage, areas: [] };
     const middle = point.area.best ?? (point.area.low + point.area.high) / 2;
     group.areas.push([point.area.low, middle, point.area.high]);

@@ -9,7 +9,7 @@ export function Masses({ soak }: { soak: Soak }) {
   if (masses.length === 0) return null;
   const called = (id: string) => soak.coupons.find((coupon) => coupon.id === id)?.called ?? "";
   return (
-    <Section title="Mass lost">
+    <Section title="Mass lost" className="mt-8">
       {cabinet.map((line) => (
         <p key={line}>{line}</p>
       ))}

@@ -1,9 +1,17 @@
 import type { Refused } from "../../api/client";
+import { WORDS } from "../../domain/words";
 import { Field } from "../../ui/Field";
 import { Fold } from "../../ui/Fold";
 import { Tick } from "../../ui/Tick";
 import type { Seen } from "./seen";
 import { useNumbers } from "./useNumbers";
+
+/** What parts are called, the best first: words that have an order; others are kept, too. */
+const STATES = [
+  ["pivot", WORDS.pivotStates],
+  ["lock", WORDS.lockStates],
+  ["handle", WORDS.handleStates],
+] as const;
 
 /** What else was seen: pits, stain, moving parts, a satin gone matte. */
 export function MoreSeen({
@@ -28,6 +36,7 @@ export function MoreSeen({
   );
   const text = (name: "pivot" | "lock" | "handle") => ({
     value: seen[name],
+    list: `states-of-${name}`,
     onChange: (e: { target: { value: string } }) => onSeen({ ...seen, [name]: e.target.value }),
   });
   return (
@@ -42,6 +51,13 @@ export function MoreSeen({
         <Field label="Pivot" {...text("pivot")} />
         <Field label="Lock" {...text("lock")} />
         <Field label="Handle" {...text("handle")} />
+        {STATES.map(([part, states]) => (
+          <datalist key={part} id={`states-of-${part}`}>
+            {states.map(([state]) => (
+              <option key={state} value={state} />
+            ))}
+          </datalist>
+        ))}
         <Tick
           label="The satin has gone matte"
           checked={seen.gone_matte}

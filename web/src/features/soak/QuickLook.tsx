@@ -1,14 +1,11 @@
-import { useQuery } from "@tanstack/react-query";
 import type { Refused, Schemas } from "../../api/client";
-import { soakGradesQuery } from "../../api/queries";
-import { useKeys } from "../../app/keys";
 import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
-import { Kbd } from "../../ui/Kbd";
 import { Note } from "../../ui/Note";
 import { Heading, Section } from "../../ui/Section";
 import { useForm } from "../../ui/useForm";
+import { Grades } from "./Grades";
 import type { Seen } from "./seen";
 import { useNumbers } from "./useNumbers";
 
@@ -35,53 +32,12 @@ export function QuickLook({
   if (isPaste) return <Shades seen={seen} busy={busy} onKeep={onKeep} />;
   return (
     <div className="grid gap-x-10 gap-y-6 bench:grid-cols-[minmax(0,1fr)_340px]">
-      <Grades busy={busy} onKeep={onKeep} />
+      <Grades busy={busy} onGrade={(grade) => onKeep({ grade })} />
       <div className="flex flex-col gap-6">
         <Spots refused={refused} busy={busy} onKeep={onKeep} />
         <Typed seen={seen} refused={refused} onSeen={onSeen} onUnread={onUnread} />
       </div>
     </div>
-  );
-}
-
-function Grades({ busy, onKeep }: { busy: boolean; onKeep: Keep }) {
-  const grades = useQuery(soakGradesQuery);
-  const all = grades.data ?? [];
-  useKeys(
-    all.map((each) => ({
-      key: each.grade === 10 ? "c" : String(each.grade),
-      does: `Grade ${each.grade}: ${each.looks_like}`,
-      run: () => onKeep({ grade: each.grade }),
-    })),
-  );
-  return (
-    <Section title="Rusted share of this side">
-      <Note>
-        Grades of ISO 10289, made for coatings. One key saves the inspection and opens the next.
-      </Note>
-      <ul className="mt-2">
-        {all.map((each) => (
-          <li key={each.grade}>
-            <button
-              type="button"
-              disabled={busy}
-              onClick={() => onKeep({ grade: each.grade })}
-              className="grid min-h-11 w-full cursor-pointer grid-cols-[3rem_3.5rem_1fr_auto]
-                items-center gap-3 border-t border-line text-left hover:bg-kraft/40"
-            >
-              <span>
-                <Kbd>{each.grade === 10 ? "c" : each.grade}</Kbd>
-              </span>
-              <span className="font-semibold">{each.grade}</span>
-              <span>{each.looks_like}</span>
-              <span className="text-note text-ink-2">
-                {each.grade === 10 ? "0" : `${each.above_percent} to ${each.up_to_percent}`} %
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
-    </Section>
   );
 }
 

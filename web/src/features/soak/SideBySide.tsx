@@ -16,7 +16,10 @@ export function SideBySide({ soaks }: { soaks: readonly Schemas["SoakLineOut"][]
       <Heading>Rank in each medium</Heading>
       <p className="mt-1 max-w-3xl">{table.data.says}</p>
       <Table
-        heads={[table.data.by_steel ? "steel" : "blade", ...table.data.soaks.map(({ id, name }) => ({ key: id, name }))]}
+        heads={[
+          table.data.by_steel ? "steel" : "blade",
+          ...table.data.soaks.map(({ id, name }) => ({ key: id, name })),
+        ]}
         cell="pr-6 pb-1"
         className="min-w-[560px]"
         scrolls="Places"

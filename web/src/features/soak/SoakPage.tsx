@@ -20,9 +20,12 @@ import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
 import { ActForm } from "./ActForm";
 import { Acts } from "./Acts";
+import { Among } from "./Among";
 import { Answer } from "./Answer";
+import { Climate } from "./Climate";
 import { Fairness } from "./Fairness";
 import { Masses } from "./Masses";
+import { MovingParts } from "./MovingParts";
 import { SoakForm } from "./SoakForm";
 import { type ActKind, hoursSaid, moment, type Soak } from "./soak";
 import { TimeLine } from "./TimeLine";
@@ -72,6 +75,9 @@ function Opened({ soak }: { soak: Soak }) {
       {soak.looks.length ? <Wall soak={soak} /> : null}
       {soak.looks.length ? <Answer soak={soak} /> : null}
       <Masses soak={soak} />
+      <MovingParts soak={soak} />
+      <Climate soak={soak} />
+      {soak.looks.length ? <Among soakId={soak.id} /> : null}
       {soak.started_utc ? <TimeLine soak={soak} /> : null}
       <Fairness soak={soak} />
       {soak.started_utc ? <Acts soak={soak} onAdd={() => setOpen("act")} /> : null}
@@ -88,6 +94,11 @@ function Opened({ soak }: { soak: Soak }) {
               Calendar of what is due
             </a>
           </>
+        ) : null}
+        {soak.looks.length ? (
+          <Link className={buttonLook("quiet")} to={`/soak/${soak.id}/blind`}>
+            Grade again without names
+          </Link>
         ) : null}
         {soak.started_utc ? <BringLooks soak={soak} /> : null}
         <AwayWithIt soak={soak} />

@@ -102,7 +102,7 @@ function Seen({ soak, look }: { soak: Soak; look: Look }) {
   const where = [look.side === "both" ? "" : look.side, labelOf("inspectionStages", look.stage)]
     .filter(Boolean)
     .join(" ");
-  const by = look.seen_by ? `, ${look.seen_by}` : "";
+  const by = `${look.seen_by ? `, ${look.seen_by}` : ""}${look.blind ? ", without names" : ""}`;
   const region = look.region ? `, ${look.region.replace("_", " ")}` : "";
   const read = look.picture && (look.how === "photo" || look.how === "brush");
   return (
@@ -121,9 +121,9 @@ function Seen({ soak, look }: { soak: Soak; look: Look }) {
           height={38}
           className="h-[38px] w-[190px] rounded-edge object-fill"
         />
-      ) : (
+      ) : look.rust_high !== null ? (
         <AreaBar look={look} />
-      )}
+      ) : null}
       <span className="cond text-note whitespace-nowrap">
         <span className="text-ink-2">
           {where}
@@ -141,7 +141,8 @@ function short(look: Look): string {
   if (look.rust_percent !== null) return `${honestPercent(look.rust_percent)} %`;
   if (look.rust_low !== null && look.rust_high !== null)
     return span(honestPercent(look.rust_low), honestPercent(look.rust_high));
-  return look.discolouration ?? "";
+  if (look.discolouration !== null) return labelOf("discolourations", look.discolouration);
+  return [look.pivot, look.lock, look.handle].filter(Boolean).join(", ");
 }
 
 const span = (low: string, high: string) => (low === high ? `${low} %` : `${low} to ${high} %`);

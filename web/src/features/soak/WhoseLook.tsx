@@ -5,6 +5,7 @@ import { CellField } from "../../ui/CellField";
 import { Choice, Option, Options } from "../../ui/Choice";
 import { MomentField } from "../../ui/DayField";
 import { Toggles } from "../../ui/Toggles";
+import { lastRater, rememberRater } from "./rater";
 import type { Look, Soak } from "./soak";
 import { firstOpen, sideOf } from "./turns";
 
@@ -30,11 +31,6 @@ export function whoseOf(soak: Soak, look: Look | undefined, asked: URLSearchPara
     at: momentOf(look ? new Date(look.at_utc) : atHour(soak, asked.get("h"))),
   };
 }
-
-const RATER = "kessik.inspected-by";
-
-/** Who inspected last on this device: mostly whoever inspects now. */
-const lastRater = () => localStorage.getItem(RATER) ?? "";
 
 /** The moment at an hour of the soak; now where none is named. */
 function atHour(soak: Soak, hours: string | null): Date {
@@ -117,7 +113,7 @@ export function InspectedBy({
         className="w-44"
         value={whose.seen_by}
         onChange={(event) => {
-          localStorage.setItem(RATER, event.target.value);
+          rememberRater(event.target.value);
           setWhose({ ...whose, seen_by: event.target.value });
         }}
         error={refused?.at("seen_by")}

@@ -17,6 +17,10 @@ _BINS, _REACH = 24, 12.0
 _SOFT_PX = 1.6
 """Blurred by so much the grain of a ground scatters less, and a thing of its tone stands out."""
 _ROUNDS = 4
+_OVERLAP, _ALIKE_WEIGHT = 0.1, 0.4
+"""How much of a part lies on what was found where it belongs to it, and from what share of its
+weight on another part is a second thing.
+"""
 _INSIDE_BONUS, _OUTSIDE_COST = 0.7, 0.12
 """For a pixel of the last object, and for each pixel away from it, in log ratios."""
 
@@ -161,6 +165,21 @@ def main_part(found: Bools) -> Bools | None:
     if best is None:
         return None
     return np.asarray(scipy.ndimage.binary_fill_holes(labels == best))
+
+
+def has_another(scene: Scene, mask: Bools) -> bool:
+    """Whether a second thing, about as large and as long, lies beside the one that was found."""
+    soft = scipy.ndimage.gaussian_filter(scene.tones, (_SOFT_PX, _SOFT_PX, 0))
+    guess = scipy.ndimage.binary_opening(_first_guess(above_ground(soft)), iterations=1)
+    labels, _ = scipy.ndimage.label(guess)
+    weights: list[tuple[float, bool]] = []
+    for part, place in enumerate(scipy.ndimage.find_objects(labels), start=1):
+        own = labels[place] == part
+        is_found = float((own & mask[place]).sum()) > _OVERLAP * float(own.sum())
+        weights.append((_weight(own, place, mask.shape), is_found))
+    found = max((weight for weight, is_found in weights if is_found), default=0.0)
+    other = max((weight for weight, is_found in weights if not is_found), default=0.0)
+    return found > 0 and other > _ALIKE_WEIGHT * found
 
 
 def _weight(own: Bools, place: tuple[slice, slice], shape: tuple[int, ...]) -> float:

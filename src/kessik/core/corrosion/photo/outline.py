@@ -12,6 +12,7 @@ from kessik.core.corrosion.photo.colour import LUMINANCE, Codes, Doubles
 from kessik.core.corrosion.photo.ground import (
     Scene,
     above_ground,
+    has_another,
     object_in,
     scene_of,
     told_apart,
@@ -28,7 +29,7 @@ from kessik.core.errors import OutOfRangeError
 
 Outline = tuple[Point, ...]
 """Corners (x, y) in picture pixels."""
-Unsure = Literal["which_part", "unsteady", "faint", "dark", "little_steel"]
+Unsure = Literal["which_part", "unsteady", "faint", "dark", "little_steel", "two_alike"]
 """Why a proposed outline asks for two taps; words for it are in `core.words`."""
 
 _SEARCH_PX, _BORDER_PX = 400, 1200
@@ -204,6 +205,7 @@ def _why_unsure(
         ("faint", faint_share > _MOST_FAINT),
         ("dark", float(np.median(light)) < _DARK),
         ("little_steel", float(steel) < _LEAST_STEEL),
+        ("two_alike", has_another(found.scene, found.mask)),
     ]
     return tuple(reason for reason, is_so in said if is_so)
 

@@ -1,0 +1,26 @@
+"""Energies to break and hours wet without a soak, of a blade or a grade; what an analyser read of a
+reference alloy before a batch.
+"""
+
+from alembic import op
+
+revision = "0016"
+down_revision = "0015"
+
+_STEPS = (
+    "CREATE TABLE toughness (id TEXT PRIMARY KEY NOT NULL, blade_id TEXT, grade TEXT NOT NULL,"
+    " said TEXT NOT NULL, struck TEXT NOT NULL, recorded_utc TEXT NOT NULL,"
+    " FOREIGN KEY(blade_id) REFERENCES blade (id)) STRICT",
+    "CREATE INDEX ix_toughness_blade_id ON toughness (blade_id)",
+    "CREATE INDEX ix_toughness_grade ON toughness (grade)",
+    "CREATE TABLE field_exposure (id TEXT PRIMARY KEY NOT NULL, blade_id TEXT NOT NULL,"
+    " said TEXT NOT NULL, struck TEXT NOT NULL, recorded_utc TEXT NOT NULL,"
+    " FOREIGN KEY(blade_id) REFERENCES blade (id)) STRICT",
+    "CREATE INDEX ix_field_exposure_blade_id ON field_exposure (blade_id)",
+    "ALTER TABLE assay_batch ADD COLUMN reference TEXT",
+)
+
+
+def upgrade() -> None:
+    for statement in _STEPS:
+        op.execute(statement)
