@@ -125,3 +125,15 @@ def test_steels_of_earlier_soaks_place_a_new_one_and_stand_in_for_blades_in_the_
     assert table["by_steel"]
     assert table["says"].startswith("No blade was in two of these soaks, so the rows are steels.")
     assert [row["blade"] for row in table["rows"]] == ["1.2363", "1.2842", "1.4034", "1.4116"]
+    for each in client.get("/api/soaks").json():
+        whole = client.get(f"/api/soaks/{each['id']}").json()
+        coupons = [{**coupon, "is_same_piece": True} for coupon in whole["coupons"]]
+        for coupon in coupons:
+            for name in ("called", "mark"):
+                del coupon[name]
+        assert (
+            client.patch(f"/api/soaks/{each['id']}", json={"coupons": coupons}).status_code == 200
+        )
+    linked = client.get("/api/soaks-side-by-side").json()
+    assert not linked["by_steel"]
+    assert [row["blade"] for row in linked["rows"]] == ["A", "B", "D"]

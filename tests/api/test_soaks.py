@@ -265,3 +265,12 @@ def test_a_large_soak_opens_whole(client):
     sheet = soaking.sheet()
     assert len(sheet["looks"]) == 240
     assert len(sheet["answer"]["courses"][0]["points"]) == 80
+
+
+def test_one_part_of_a_picture_is_read_as_one_coupon(soaking):
+    (kept,) = soaking.ok(soaking.picture())
+    said = {"picture": kept["hash"], "measuring": MEASURING}
+    soaking.ok(soaking.look("A", **said))
+    refused = soaking.look("B", **said)
+    assert (refused.status_code, refused.json()["field"]) == (422, "coupon_id")
+    assert "was read as A already" in refused.json()["detail"]

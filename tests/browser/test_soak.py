@@ -139,3 +139,14 @@ def test_pictures_are_measured_and_the_answer_has_a_tie(person, served, pictures
     person.see("Least rust first: A and B together, then D.")
     person.see("The baseline, D, rusted")
     assert person.driver.find_elements(By.CSS_SELECTOR, "img[src*='/strip']")
+
+    person.open(f"/soak/{soak_id}/blind")
+    person.see("Every side of the last round once more")
+    press(person, "Begin")
+    person.see("Number 1 of 7")
+    assert not any(name in person.driver.page_source for name in ("AV-", "right as found"))
+    for number in range(1, 8):
+        person.see(f"Number {number} of 7")
+        person.press("5")
+    person.see("All 7 sides are graded.")
+    person.see("grades apart on average")

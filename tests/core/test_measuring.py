@@ -12,6 +12,7 @@ from kessik.core.corrosion.measuring import (
     Measuring,
     check_measuring,
     crossing_sides,
+    is_same_place,
 )
 from kessik.core.corrosion.photo.area import Maps
 from kessik.core.corrosion.photo.spots import spots_in
@@ -88,3 +89,11 @@ def test_a_scale_that_is_none_is_refused(scale, field):
     with pytest.raises(OutOfRangeError) as refused:
         check_measuring(Measuring(BLADE, scale=scale), 1000, 600)
     assert refused.value.field == field
+
+
+def test_two_outlines_are_one_place_only_where_they_go_round_one_thing():
+    blade = ((10, 10), (210, 12), (212, 40), (12, 44))
+    nearly = tuple((x + 6, y - 3) for x, y in blade)
+    beside = tuple((x, y + 60) for x, y in blade)
+    assert is_same_place(blade, nearly)
+    assert not is_same_place(blade, beside)

@@ -32,6 +32,11 @@ TERMS: Mapping[str, str] = {
     "strop-back": "Sharpness regained by stropping alone, as a share of what was lost.",
     "verification": "A second run on a fresh edge that repeats an earlier one; the first result is"
     " hidden until it stops.",
+    "coupon": "One thing exposed in a soak: a blade, one side of it, or a piece of steel, as it was"
+    " prepared.",
+    "round": "All inspections of a soak that belong to one planned hour, whatever minute each side"
+    " was seen.",
+    "phase": "A stretch of a soak in a medium of its own, with its own answer.",
     "baseline": "The coupon of a soak that must rust, so that you know the soak was severe enough.",
     "undecidable": "The shots fit the claimed grade and others as well: neither confirmed nor"
     " excluded.",

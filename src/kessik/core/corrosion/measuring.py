@@ -169,3 +169,24 @@ def crossing_sides(outline: Outline) -> tuple[int, int] | None:
     crosses[0, count - 1] = False
     found = np.argwhere(crosses)
     return (int(found[0][0]), int(found[0][1])) if len(found) else None
+
+
+def is_same_place(one: Outline, other: Outline) -> bool:
+    """Whether two outlines go round one thing: the middle of each lies inside the other."""
+    return _holds(one, _middle(other)) and _holds(other, _middle(one))
+
+
+def _middle(outline: Outline) -> Point:
+    x, y = np.mean(np.array(outline, dtype=float).reshape(-1, 2), axis=0)
+    return float(x), float(y)
+
+
+def _holds(outline: Outline, point: Point) -> bool:
+    """Whether a point lies inside: a ray from it crosses the sides an odd number of times."""
+    start = np.array(outline, dtype=float).reshape(-1, 2)
+    end = np.roll(start, -1, axis=0)
+    x, y = point
+    spans = (start[:, 1] > y) != (end[:, 1] > y)
+    rise = np.where(spans, end[:, 1] - start[:, 1], 1.0)
+    crossing_x = start[:, 0] + (y - start[:, 1]) * (end[:, 0] - start[:, 0]) / rise
+    return bool(np.count_nonzero(spans & (crossing_x > x)) % 2)

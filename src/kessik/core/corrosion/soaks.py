@@ -46,7 +46,7 @@ class Coupon:
 
     `arm` names what was done to it that the soak compares, `steel` what a piece is made of, by its
     designation; of a blade its own page says it; `exposed_before` what this side went
-    through already, in words.
+    through already, in words. A piece that `is_same_piece` is the one of its name in other soaks.
     """
 
     id: Id
@@ -65,6 +65,7 @@ class Coupon:
     mass_before_g: Annotated[float, Within("coupon_g")] | None = None
     area_cm2: Annotated[float, Within("coupon_cm2")] | None = None
     density_g_cm3: Annotated[float, Within("density_g_cm3")] | None = None
+    is_same_piece: bool = False
 
 
 @dataclass(frozen=True)

@@ -85,7 +85,7 @@ def _ranks_steels(sheet: SoakSheet) -> bool:
 def _placed(sheet: SoakSheet, soak_name: str) -> dict[str, Placed]:
     names = {
         coupon.id: sheet.names[coupon.id]
-        if coupon.blade_id
+        if coupon.blade_id or coupon.is_same_piece
         else f"{sheet.names[coupon.id]}, {soak_name}"  # a piece of another soak is another
         for coupon in sheet.soak.coupons
     }

@@ -1,12 +1,12 @@
 """Soaks made and changed, what was done to them, and looks; each write is idempotent by its id."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from kessik.core.corrosion.mass import check_weighing
-from kessik.core.corrosion.measuring import Measuring
+from kessik.core.corrosion.measuring import Measuring, is_same_place
 from kessik.core.corrosion.soaks import Act, Look, Soak, check_act, check_soak, checked_look
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.limits import LIMITS
@@ -140,6 +140,8 @@ def keep_look(
     timed = replace(look, clock_h=clock_h(_begun(soak), look.at))
     _not_in_the_future(look.at, now)
     others = soaks.looks_by_soak(session, [soak.id])[soak.id]
+    if measured is not None:
+        _refuse_another_coupon(session, soak, look, measured[0], others)
     whole = checked_look(timed, [with_clock(soak, other) for other in others])
     if kept is not None:
         whole = replace(whole, struck=kept[1].struck)
@@ -147,6 +149,25 @@ def keep_look(
     if whole.picture:
         pictures.show_again(session, whole.picture, "look", whole.id, now.utc)
     return whole
+
+
+def _refuse_another_coupon(
+    session: Session, soak: Soak, look: Look, measuring: Measuring, others: Sequence[Look]
+) -> None:
+    """A part of a picture shows one coupon, whatever it is read as."""
+    for other in others:
+        if other.picture != look.picture or other.coupon_id == look.coupon_id or other.struck:
+            continue
+        kept = soaks.find_look(session, other.id)
+        there = kept[2] if kept else None
+        if there is not None and is_same_place(measuring.outline, there.outline):
+            coupon = soak.coupon(other.coupon_id)
+            name = coupon.name if coupon else "another coupon"
+            raise OutOfRangeError(
+                f"this part of the picture was read as {name} already: choose that coupon, or"
+                " outline the other one",
+                field="coupon_id",
+            )
 
 
 def exclude_look(db: Database, soak_id: str, look_id: str, reason: str) -> Look:

@@ -1,11 +1,13 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { yesNo } from "../../domain/typed";
 import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { CellError, CellField } from "../../ui/CellField";
 import { CellChoice, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { Table, unseen } from "../../ui/Table";
+import { Tick } from "../../ui/Tick";
 import { type CouponRowsForm, halves, nextCoupon, type TypedCoupon } from "./soakForm";
 
 const ALWAYS = [
@@ -57,6 +59,7 @@ export function CouponRows({
               "side",
               "role",
               ...said.map(([, label]) => label),
+              ...(more ? ["also in other soaks"] : []),
               unseen("delete"),
             ]}
             cell=""
@@ -95,6 +98,17 @@ export function CouponRows({
                     />
                   </td>
                 ))}
+                {more ? (
+                  <td className="min-w-40 pr-1 text-note">
+                    {coupon.blade_id ? null : (
+                      <Tick
+                        label="the same piece"
+                        checked={coupon.is_same_piece === "yes"}
+                        onTick={(on) => rows.set(coupon.id, { is_same_piece: yesNo(on) })}
+                      />
+                    )}
+                  </td>
+                ) : null}
                 <td>
                   <Button
                     kind="quiet"

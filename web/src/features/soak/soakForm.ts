@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { newId } from "../../domain/ids";
 import { LIMITS } from "../../domain/limits.gen";
-import { shownNumber } from "../../domain/typed";
+import { shownNumber, yesNo } from "../../domain/typed";
 import type { Typed, useForm, Values } from "../../ui/useForm";
 import type { RowTyped, RowValues, useRows } from "../../ui/useRows";
 import type { Coupon, Soak, Stage } from "./soak";
@@ -60,6 +60,7 @@ export const COUPON_KINDS = {
   polished_before: "text",
   exposed_before: "text",
   steel: "text",
+  is_same_piece: "yes",
   mass_before_g: LIMITS.coupon_g,
   area_cm2: LIMITS.coupon_cm2,
   density_g_cm3: LIMITS.density_g_cm3,
@@ -137,6 +138,7 @@ const BLANK: Omit<TypedCoupon, "id"> = {
   polished_before: "",
   exposed_before: "",
   steel: "",
+  is_same_piece: "",
   mass_before_g: "",
   area_cm2: "",
   density_g_cm3: "",
@@ -158,6 +160,7 @@ export const couponsTyped = (coupons: readonly Coupon[]): TypedCoupon[] =>
     ...BLANK,
     ...kept,
     steel: kept.blade_id ? "" : steel,
+    is_same_piece: yesNo(kept.is_same_piece ?? false),
     mass_before_g: shownNumber(kept.mass_before_g),
     area_cm2: shownNumber(kept.area_cm2),
     density_g_cm3: shownNumber(kept.density_g_cm3),
