@@ -1,16 +1,25 @@
 """Copies of the data: by a rule, with their pictures, on a second disk; and what goes wrong."""
 
 import errno
+from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
 
 import pytest
+from filelock import FileLock
 
-from kessik.core.errors import OutOfRangeError, StoreDamagedError, StoreFullError
+from kessik.core.errors import (
+    OutOfRangeError,
+    StoreBusyError,
+    StoreDamagedError,
+    StoreFullError,
+)
+from kessik.core.words.due import due_words
 from kessik.services.clock import now
 from kessik.services.pictures.storing import keep_picture
+from kessik.services.record.bin import delete_expired
 from kessik.services.today import what_waits
 from kessik.services.upkeep import copies, upkeep
-from kessik.store import backups, health
+from kessik.store import backups, health, seen_days
 from kessik.store.backups import BackupRule
 from kessik.store.contents import holds
 from kessik.store.photo_files import photo_path
@@ -18,6 +27,13 @@ from kessik.store.restoring import restore
 from tests.helpers.pictures import picture
 
 TODAY = datetime(2026, 5, 20, 8, tzinfo=UTC)
+
+
+@contextmanager
+def _making(folder):
+    """Another program is making a copy."""
+    with FileLock(folder / "kessik.backup.lock"):
+        yield
 
 
 def made(folder, *days_ago, reason=backups.DAILY):
@@ -56,6 +72,67 @@ def test_a_copy_carries_its_pictures_and_stands_on_the_second_disk_too(database,
     photo_path(fresh, shown.hash).unlink()
     assert health.missing_pictures(fresh / "kessik.sqlite3") == [shown.hash]
     assert holds(second / copy.name).trials == 0
+
+
+def test_a_second_disk_that_is_gone_is_said_since_when_and_brought_up_when_it_is_back(
+    database, tmp_path
+):
+    second = tmp_path / "second disk"
+    second.mkdir()
+    copies.change_rule(database, BackupRule(7, 4, str(second)))
+    second.rename(tmp_path / "away")
+    upkeep.look_after(database)
+    upkeep.look_after(database)
+    (due,) = what_waits(database, now())
+    assert due_words(due.what).startswith(f"No backup on the second disk since {now().utc[:10]}: ")
+    assert len(backups.all_copies(database.folder)) == 1, "the copy here is made all the same"
+    (tmp_path / "away").rename(second)
+    upkeep.look_after(database)
+    assert what_waits(database, now()) == []
+    assert [path.name for path in second.glob("*.sqlite3")] == [
+        copy.path.name for copy in backups.all_copies(database.folder)
+    ]
+
+
+def test_copies_from_the_future_count_for_nothing_and_stay(tmp_path):
+    made(tmp_path, *range(10), -4000, -4001)
+    assert backups.is_daily_due(tmp_path, TODAY + timedelta(days=2))
+    assert not backups.is_daily_due(tmp_path, TODAY + timedelta(hours=2))
+    backups.delete_old(tmp_path, TODAY)
+    left = sorted((TODAY - copy.made).days for copy in backups.all_copies(tmp_path))
+    assert left[:2] == [-4001, -4000]
+    assert left[2:9] == list(range(7))
+
+
+def test_a_clock_that_jumps_deletes_nothing_from_the_bin(hand, database):
+    hand.make_trial("A")
+    (trial,) = hand.client.get("/api/today").json()["trials"]
+    binned = {"kind": "trial", "owner_id": trial["trial"]["id"], "reason": ""}
+    assert hand.client.put("/api/bin/bin-entry-1", json=binned).status_code == 200
+    for days in (0, 3650, 1, 3651):
+        seen_days.see(database.folder, TODAY.date() + timedelta(days=days))
+        delete_expired(database)
+    assert len(hand.client.get("/api/bin").json()) == 1
+    for days in range(31):
+        seen_days.see(database.folder, datetime.now(UTC).date() + timedelta(days=1 + days))
+    delete_expired(database)
+    assert hand.client.get("/api/bin").json() == []
+
+
+def test_nothing_that_fails_ends_upkeep_and_leftovers_of_killed_copies_go(database, monkeypatch):
+    (database.folder / backups.FOLDER_NAME).mkdir()
+    left = database.folder / backups.FOLDER_NAME / "daily-20260101T000000.partial"
+    left.write_bytes(b"half")
+    monkeypatch.setattr(upkeep, "delete_unused", lambda *_: 1 / 0)
+    upkeep.look_after(database)
+    assert len(backups.all_copies(database.folder)) == 1
+    assert not left.exists()
+
+
+def test_one_copy_at_a_time(database):
+    with _making(database.folder), pytest.raises(StoreBusyError, match="being made already"):
+        upkeep.make_copy(database, backups.BY_HAND)
+    assert backups.last_failure(database.folder) is None
 
 
 @pytest.mark.parametrize(

@@ -1,7 +1,6 @@
 """What lives as long as the server, in one place: built over a data folder, opened, and closed."""
 
 import asyncio
-import logging
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from functools import cached_property
@@ -9,7 +8,6 @@ from functools import cached_property
 from starlette.concurrency import run_in_threadpool
 
 from kessik.api.views.answers import pages
-from kessik.core.errors import KessikError
 from kessik.services.bench.bench import Bench
 from kessik.services.bench.run_news import RunNews
 from kessik.services.changes import RecentChanges
@@ -70,10 +68,7 @@ class ServerContext:
         self.desk.close()
 
     async def _look_after(self) -> None:
-        """What is done by itself, once an hour; a disk that is full does not end it."""
+        """What is done by itself, once an hour; nothing that fails ends it."""
         while True:
-            try:
-                await run_in_threadpool(look_after, self.database)
-            except KessikError as failed:
-                logging.getLogger("kessik").error("the daily backup was not made: %s", failed)
+            await run_in_threadpool(look_after, self.database)
             await asyncio.sleep(_UPKEEP_EVERY_S)

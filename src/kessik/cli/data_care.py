@@ -12,9 +12,10 @@ from kessik.cli.refusals import data_folder, refusing
 from kessik.core.words.sentences import counted
 from kessik.services.upkeep.upkeep import make_copy
 from kessik.store import health, restoring
-from kessik.store.backups import BY_HAND
+from kessik.store.backups import BY_HAND, second_failure
 from kessik.store.contents import holds
 from kessik.store.database import DATABASE_NAME, Database
+from kessik.store.vetting import heal_pictures, spoiled_pictures, whole_in_backups
 
 app = typer.Typer()
 
@@ -26,7 +27,10 @@ def backup(data: Folder = None) -> None:
     """
     with refusing(), Database(data_folder(data)) as database:
         made = make_copy(database, BY_HAND)
+        second = second_failure(database.folder)
     sys.stdout.write(f"{made}\n{_holds_words(made)}\n")
+    if second:
+        sys.stdout.write(f"Not on the second disk: {second.why}.\n")
 
 
 @app.command()
@@ -61,9 +65,15 @@ def _holds_words(path: Path) -> str:
 
 
 @app.command()
-def check(data: Folder = None, as_json: Json = False) -> None:
-    """Check a data folder: whether its database is whole, and what of it can be read. Changes
-    nothing.
+def check(
+    data: Folder = None,
+    as_json: Json = False,
+    heal: Annotated[
+        bool, typer.Option(help="Bring spoiled and missing pictures back from the backups.")
+    ] = False,
+) -> None:
+    """Check a data folder: whether its database and its pictures are whole, and what of it can be
+    read. Changes nothing, unless it is to heal.
     """
     path = data_folder(data) / DATABASE_NAME
     with refusing():
@@ -71,6 +81,9 @@ def check(data: Folder = None, as_json: Json = False) -> None:
         rows = health.readable_rows(path) if path.is_file() else {}
         spoiled = health.spoiled_events(path) if path.is_file() and not wrong else []
         missing = health.missing_pictures(path) if path.is_file() and not wrong else []
+        unlike = spoiled_pictures(path) if path.is_file() and not wrong else []
+        healed = heal_pictures(path.parent, [*missing, *unlike]) if heal else []
+        missing, unlike = ([p for p in each if p not in healed] for each in (missing, unlike))
     if as_json:
         said = {
             "database": str(path),
@@ -79,6 +92,8 @@ def check(data: Folder = None, as_json: Json = False) -> None:
             "readable": rows,
             "spoiled_events": spoiled,
             "missing_pictures": missing,
+            "spoiled_pictures": unlike,
+            "healed_pictures": healed,
         }
         sys.stdout.write(json.dumps(said, indent=2) + "\n")
     else:
@@ -89,5 +104,19 @@ def check(data: Folder = None, as_json: Json = False) -> None:
             sys.stdout.write(f"  event {position} was changed since it was stored\n")
         for picture in missing:
             sys.stdout.write(f"  the picture {picture} is not in the folder\n")
-    if wrong or spoiled or missing:
+        for picture in unlike:
+            sys.stdout.write(f"  the picture {picture} was changed since it was kept\n")
+        sys.stdout.write(_healed_words(path.parent, healed, [*missing, *unlike]))
+    if wrong or spoiled or missing or unlike:
         raise typer.Exit(1)
+
+
+def _healed_words(folder: Path, healed: list[str], left: list[str]) -> str:
+    """What was brought back, or how to bring back what can be."""
+    if healed:
+        return f"  {counted(len(healed), 'picture')} brought back from the backups\n"
+    whole = whole_in_backups(folder, left)
+    if not whole:
+        return ""
+    pictures = counted(len(whole), "picture")
+    return f"  {pictures} of them can be brought back: kessik check --heal --data {folder}\n"

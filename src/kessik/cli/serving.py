@@ -20,8 +20,9 @@ from kessik.api.startup_gate import StartupGate
 from kessik.cli.commands import loading
 from kessik.cli.options import Folder
 from kessik.cli.refusals import data_folder, refusing
-from kessik.store.database import LOG_NAME, Database, make_folder
+from kessik.store.database import DATABASE_NAME, LOG_NAME, Database, make_folder
 from kessik.store.folder_hold import holding
+from kessik.store.swapping import settle
 
 if TYPE_CHECKING:
     from fastapi import FastAPI
@@ -65,7 +66,11 @@ def _serve(folder: Path, port: int, lan_address: str | None, *, is_demo: bool) -
         make_folder(folder)
         with holding(folder, f"http://{HOST}:{port}"):
             sockets = _sockets(hosts, port)
+            found = settle(folder, DATABASE_NAME)
+            if found:
+                sys.stdout.write(f"{found[:1].upper()}{found[1:]}.\n")
             with _demo_in(folder) if is_demo else nullcontext(), Database(folder) as database:
+                database.found_at_start = found
                 _run(database, sockets, port, lan_address)
 
 

@@ -106,6 +106,21 @@ class BackupFailed:
     why: str
 
 
+@dataclass(frozen=True)
+class SecondCopyFailed:
+    """The second disk has not got the last backup, why, and since what day (ISO)."""
+
+    why: str
+    since: str
+
+
+@dataclass(frozen=True)
+class RestoreInterrupted:
+    """What a restore that was interrupted left, in words of the store."""
+
+    found: str
+
+
 Waiting = (
     LoanToReturn
     | HardnessNotMeasured
@@ -117,6 +132,8 @@ Waiting = (
     | ClaimExcluded
     | SoakDeed
     | BackupFailed
+    | SecondCopyFailed
+    | RestoreInterrupted
 )
 
 

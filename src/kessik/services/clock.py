@@ -21,6 +21,11 @@ def local_day(moment: Moment) -> date:
     return (datetime.fromisoformat(moment.utc) + timedelta(minutes=moment.offset_minutes)).date()
 
 
+def local_day_of(utc: str) -> date:
+    """The day on this machine at a time in UTC."""
+    return datetime.fromisoformat(utc).astimezone().date()
+
+
 def seconds_of(event: BenchEvent) -> float | None:
     """When an event was made, by its device's clock; None where an old log holds no time that can
     be.

@@ -17,6 +17,8 @@ from sqlalchemy.orm import Session
 from kessik.core.errors import NotAFolderError, StoreBusyError, StoreNewerError
 from kessik.store import backups, changes, health
 from kessik.store.failures import BUSY, told_plainly
+from kessik.store.folder_hold import holding
+from kessik.store.swapping import is_interrupted, settle
 
 __all__ = ["DATABASE_NAME", "LOG_NAME", "Database", "Session", "migrate"]
 
@@ -34,8 +36,9 @@ class Database:
     """One data folder's database; `read` and `write` give sessions, one transaction each.
 
     Where it is `hurried`, a commit does not wait for the disk: for data that can be made again. It
-    stays whole all the same. Raises a StorageError that says why, where the folder cannot be
-    opened; nothing in it is overwritten then.
+    stays whole all the same. `found_at_start` tells of a restore that was interrupted. Raises a
+    StorageError that says why, where the folder cannot be opened; nothing in it is overwritten
+    then.
     """
 
     def __init__(self, folder: Path, *, hurried: bool = False) -> None:
@@ -43,6 +46,7 @@ class Database:
         with told_plainly():
             make_folder(folder)
             path = folder / DATABASE_NAME
+            self.found_at_start = _settled(folder)
             if not path.exists():
                 _make_database(path)
             health.check_file(path)
@@ -108,9 +112,19 @@ class Database:
         return self._opened_as, version
 
     def back_up(self, reason: str) -> Path:
-        """A copy of the whole database in the backups folder; taps go on meanwhile."""
+        """A copy of the whole database in the backups folder; taps go on meanwhile, and what the
+        log grew by is put into the database after it.
+        """
         with told_plainly():
-            return backups.back_up(self.folder / DATABASE_NAME, reason)
+            made = backups.back_up(self.folder / DATABASE_NAME, reason)
+        with self._watch_lock:
+            self._watching.execute("PRAGMA wal_checkpoint(PASSIVE)")
+        return made
+
+    def copy_to_second_disk(self) -> None:
+        """Bring the newest copy to the second disk, where one is named."""
+        with told_plainly():
+            backups.copy_to_second_disk(self.folder / DATABASE_NAME)
 
     def __enter__(self) -> Self:
         return self
@@ -137,6 +151,16 @@ class Database:
             self._watching.execute(f"PRAGMA busy_timeout={BUSY_TIMEOUT_MS}")
             self._watching.execute("PRAGMA wal_checkpoint(TRUNCATE)")
             self._watching.close()
+
+
+def _settled(folder: Path) -> str:
+    """What an interrupted restore left, in words, once it is brought to one of its ends;
+    FolderInUseError while it still goes on.
+    """
+    if not is_interrupted(folder):
+        return ""
+    with holding(folder, "an interrupted restore is being settled"):
+        return settle(folder, DATABASE_NAME)
 
 
 def make_folder(folder: Path) -> None:

@@ -11,7 +11,7 @@ from kessik.core.errors import StoreBusyError, StoreDamagedError
 from kessik.store.backups import newest_backup
 from kessik.store.check_sums import SUMMED, check_sum
 from kessik.store.failures import BUSY
-from kessik.store.photo_files import photo_path
+from kessik.store.photo_files import is_photo_name, photo_path
 
 _MAGIC = b"SQLite format 3\x00"
 _COUNTED = {"trial": "trial", "blade": "blade", "run": "run", "event": "event"}
@@ -91,7 +91,11 @@ def missing_pictures(path: Path) -> list[str]:
             known = [row[0] for row in connection.execute("SELECT hash FROM picture")]
         except sqlite3.OperationalError:
             return []  # made before pictures were kept by their content
-    return [found for found in known if not photo_path(path.parent, found).is_file()]
+    return [
+        found
+        for found in known
+        if not is_photo_name(found) or not photo_path(path.parent, found).is_file()
+    ]
 
 
 def _readable_words(path: Path) -> str:

@@ -37,6 +37,7 @@ class CopiesOut(Wire):
     copies: list[CopyOut]
     rule: BackupRuleBody
     failed: str
+    second_failed: str = Field(description="why the second disk has not got the newest")
     bring_back: str = Field(description="the command that brings the newest back")
 
 

@@ -20,6 +20,7 @@ def copies_out(found: Copies) -> CopiesOut:
             for copy in found.copies
         ],
         rule=BackupRuleBody.showing(rule),
-        failed=found.failed,
+        failed=found.failed.why if found.failed else "",
+        second_failed=found.second_failed.why if found.second_failed else "",
         bring_back=f"kessik restore {newest} --data {found.folder}",
     )

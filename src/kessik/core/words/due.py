@@ -9,6 +9,8 @@ from kessik.core.due import (
     LotLow,
     MoreHardnessNotMeasured,
     PlannedWork,
+    RestoreInterrupted,
+    SecondCopyFailed,
     ShotsToUse,
     SoakDeed,
     Waiting,
@@ -16,7 +18,7 @@ from kessik.core.due import (
 )
 from kessik.core.vocabulary import STANDINGS
 from kessik.core.words.rust import hours_words
-from kessik.core.words.sentences import counted
+from kessik.core.words.sentences import as_sentence, counted
 from kessik.core.words.soaks import deed_words
 
 _CODES_NAMED = 4
@@ -48,6 +50,11 @@ def due_words(what: Waiting) -> str:
             return f"{soak}: {deed_said}, {due} {hours_words(abs(left_h))}"
         case BackupFailed(why):
             return f"The last backup failed: {why}. It is tried again every hour"
+        case SecondCopyFailed(why, since):
+            day = f" since {since}" if since else ""
+            return f"No backup on the second disk{day}: {why}. It is tried again every hour"
+        case RestoreInterrupted(found):
+            return as_sentence(found)
 
 
 def work_words(work: PlannedWork) -> str:

@@ -1,7 +1,7 @@
 """The bin: what hangs on a thing is named before it goes, and all of it comes back whole."""
 
 from collections.abc import Callable, Mapping
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from kessik.core.bin import BIN_DAYS, Deletable, InBin
 from kessik.core.errors import ConflictError, NotAllowedNowError, UnknownError
@@ -12,6 +12,7 @@ from kessik.core.words.bin import held_words, run_name
 from kessik.services.reading.trials import get_trial
 from kessik.services.shelf.blades import doubled_codes, get_blade, refuse_newly_doubled
 from kessik.services.soaks.soaks import get_soak
+from kessik.store import seen_days
 from kessik.store.database import Database, Session
 from kessik.store.queries import (
     bench_log,
@@ -83,11 +84,13 @@ def delete_for_good(db: Database, bin_id: str) -> None:
         binning.delete_for_good(session, bin_id)
 
 
-def delete_expired(db: Database, now: datetime) -> None:
-    """Let go for good what has lain in the bin for its days."""
-    until = (now - timedelta(days=BIN_DAYS)).isoformat()
+def delete_expired(db: Database) -> None:
+    """Let go for good what has lain in the bin for its days: days on which the folder was looked
+    after, whatever the clock said between them.
+    """
     for entry in in_bin(db):
-        if entry.binned_utc < until:
+        binned = datetime.fromisoformat(entry.binned_utc).date()
+        if seen_days.days_since(db.folder, binned) >= BIN_DAYS:
             delete_for_good(db, entry.id)
 
 

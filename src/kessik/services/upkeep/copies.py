@@ -1,33 +1,42 @@
 """The copies of a data folder: what there is, by which rule it is kept, and where else."""
 
+from contextlib import suppress
 from dataclasses import dataclass
 from pathlib import Path
 
-from kessik.core.errors import OutOfRangeError, UnknownError
+from kessik.core.errors import KessikError, OutOfRangeError, UnknownError
 from kessik.store import backups
-from kessik.store.backups import BackupRule, Copy
+from kessik.store.backups import BackupRule, Copy, CopyFailure
 from kessik.store.contents import Holds, holds
 from kessik.store.database import Database
 from kessik.store.failures import told_plainly
 
 MOST_KEPT = 60
+_SYSTEM_FOLDERS = tuple(
+    Path(name)
+    for name in ("/bin", "/boot", "/dev", "/etc", "/lib", "/proc", "/run", "/sbin", "/sys", "/usr")
+)
 
 
 @dataclass(frozen=True)
 class Copies:
-    """The copies of a folder, newest first, with their rule, and why the last was not made."""
+    """The copies of a folder, newest first, with their rule, why the last was not made, and why the
+    second disk has not got it.
+    """
 
     folder: Path
     copies: tuple[Copy, ...]
     rule: BackupRule
-    failed: str
+    failed: CopyFailure | None
+    second_failed: CopyFailure | None
 
 
 def copies_of(db: Database) -> Copies:
     """What copies there are."""
     found = tuple(backups.all_copies(db.folder))
     rule = backups.read_rule(db.folder)
-    return Copies(db.folder, found, rule, backups.last_failure(db.folder))
+    failed = backups.last_failure(db.folder)
+    return Copies(db.folder, found, rule, failed, backups.second_failure(db.folder))
 
 
 def change_rule(db: Database, rule: BackupRule) -> Copies:
@@ -41,6 +50,8 @@ def change_rule(db: Database, rule: BackupRule) -> Copies:
     with told_plainly():
         backups.write_rule(db.folder, rule)
         backups.delete_old(db.folder)
+        with suppress(KessikError, OSError):  # noted, told on Today, and tried again
+            db.copy_to_second_disk()
     return copies_of(db)
 
 
@@ -57,6 +68,10 @@ def _check_folder(db: Database, folder: Path) -> None:
         raise OutOfRangeError(
             f"there is no folder {folder}; name one that is there, from the root on",
             field="second_folder",
+        )
+    if any(folder.resolve().is_relative_to(system) for system in _SYSTEM_FOLDERS):
+        raise OutOfRangeError(
+            f"{folder} belongs to the system; name a folder of your own", field="second_folder"
         )
     if folder.resolve() == db.folder.resolve() or db.folder.resolve() in folder.resolve().parents:
         raise OutOfRangeError(

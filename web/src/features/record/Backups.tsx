@@ -40,6 +40,11 @@ export function Backups() {
           The last backup failed: {make.error?.message ?? data.failed}
         </p>
       ) : null}
+      {data.second_failed ? (
+        <p role="alert" className="mt-3 font-medium text-rust">
+          Not on the second disk: {data.second_failed}. It is tried again every hour.
+        </p>
+      ) : null}
       <div className="mt-5 grid gap-x-12 gap-y-8 bench:grid-cols-[minmax(0,1fr)_minmax(0,340px)]">
         <ul>
           {data.copies.map((copy) => (
