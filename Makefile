@@ -67,13 +67,13 @@ lint-web: build
 
 unit: build .stamps/browser ## all tests
 	cd web && node_modules/.bin/vitest run --silent
-	$(BIN)/pytest -n 2 --durations=15
+	$(BIN)/pytest -n 3 --durations=15
 
 check: build ## linters, types, and the tests of the core and of the pages' own logic, side by side
 	@$(MAKE) --no-print-directory --jobs 2 check-python check-web
 
 check-python: lint-python
-	$(BIN)/pytest -n 2 tests/core tests/interchange tests/instruments tests/test_vocabulary.py tests/test_limits.py tests/test_documents.py
+	$(BIN)/pytest -n 3 tests/core tests/interchange tests/instruments tests/test_vocabulary.py tests/test_limits.py tests/test_documents.py
 
 check-web: lint-web
 	cd web && node_modules/.bin/vitest run --silent

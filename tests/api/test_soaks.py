@@ -274,3 +274,24 @@ def test_one_part_of_a_picture_is_read_as_one_coupon(soaking):
     refused = soaking.look("B", **said)
     assert (refused.status_code, refused.json()["field"]) == (422, "coupon_id")
     assert "was read as A already" in refused.json()["detail"]
+
+
+def test_a_soak_that_would_make_a_hundred_thousand_dues_is_refused_in_a_sentence(soaking):
+    spray = {"kind": "sprayed", "every_h": 0.05}
+    method = {**soaking.body["method"], "hours": 20_000, "look_h": [14], "tending": [spray]}
+    address = f"/api/soaks/{soaking.id}"
+    refused = soaking.client.patch(address, json={"method": method})
+    assert (refused.status_code, refused.json()["field"]) == (422, "tending")
+    assert "makes 400,001 rounds and interventions" in refused.json()["detail"]
+    hourly = {**soaking.body["method"], "tending": [{"kind": "sprayed", "every_h": 1}]}
+    soaking.ok(soaking.client.patch(address, json={"method": hourly}))
+    longer = {"kind": "prolonged", "amount": 20_000, **at(2)}
+    refused = soaking.client.put(f"{address}/acts/{new_id()}", json=longer)
+    assert (refused.status_code, refused.json()["field"]) == (422, "amount")
+    assert len(soaking.sheet()["duties"]) == 15
+
+
+@pytest.mark.parametrize("name", ["Brine\nEND:VCALENDAR", "Brine\r\nX-Evil: 1", "Brine\u2028two"])
+def test_a_name_of_several_lines_is_refused(soaking, name):
+    refused = soaking.client.patch(f"/api/soaks/{soaking.id}", json={"name": name})
+    assert (refused.status_code, refused.json()["field"]) == (422, "name")

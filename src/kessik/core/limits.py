@@ -85,6 +85,8 @@ _TABLE = (
     Limit("soak_hours", "h", 0.05, 20_000, "a time", "hours of one exposure", 24),
     Limit("soak_coupons", "", 1, 60, "a list", "blades, sides and arms of one soak"),
     Limit("soak_looks", "", 0, 200, "a list", "rounds or interventions of one method"),
+    Limit("soak_dues", "", 0, 2000, "a number of dues",
+        "rounds and interventions that one soak makes"),
     Limit("soak_phases", "", 0, 12, "a list", "phases of one soak, each in its own medium"),
     Limit("scratch_grade", "", 0, 5, "a grade", "scratches after wear: none to bare steel"),
     Limit("hrc", "HRC", 20, 70, "a hardness", "Rockwell hardness of a specimen"),

@@ -20,7 +20,12 @@ from kessik.store.photo_files import is_photo_name
 FOLDER_NAME = "backups"
 DAILY = "daily"
 BY_HAND = "by-hand"
-_RULE, _FAILED, _SECOND, _LOCK = "rule.json", "failed.txt", "second-failed.txt", "kessik.backup.lock"
+_RULE, _FAILED, _SECOND, _LOCK = (
+    "rule.json",
+    "failed.txt",
+    "second-failed.txt",
+    "kessik.backup.lock",
+)
 _AHEAD = timedelta(hours=26)
 """A copy dated further ahead than any time zone was made by a clock that was wrong."""
 _STAMP = "%Y%m%dT%H%M%S"

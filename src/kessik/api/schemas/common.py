@@ -52,6 +52,13 @@ def plausible_magnitude(value: float) -> float:
     return value
 
 
+def one_line(text: str) -> str:
+    """A name or a word; what it goes into is read by its lines."""
+    if len(text.splitlines()) > 1:
+        raise ValueError("this has one line: take the line breaks out")
+    return text
+
+
 def a_day(text: str) -> str:
     """A day of the calendar, in a year that can be; empty where none is given."""
     try:
@@ -67,7 +74,7 @@ Id = Annotated[str, Field(min_length=8, max_length=64, pattern=r"^[0-9a-zA-Z-]+$
 ArmId = Annotated[str, Field(min_length=8, max_length=400, pattern=r"^[0-9a-zA-Z-]+(/.+)?$")]
 PictureHash = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 NoPictureYet = Annotated[str, Field(pattern=r"^([0-9a-f]{64})?$")]
-ShortText = Annotated[str, Field(max_length=most("word"))]
+ShortText = Annotated[str, Field(max_length=most("word")), AfterValidator(one_line)]
 LongText = Annotated[str, Field(max_length=most("text"))]
 Day = Annotated[str, Field(pattern=r"^(\d{4}-\d{2}-\d{2})?$"), AfterValidator(a_day)]
 Finite = Annotated[float, Field(allow_inf_nan=False), AfterValidator(plausible_magnitude)]

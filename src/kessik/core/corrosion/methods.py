@@ -29,10 +29,14 @@ class Intervention:
     until_h: float | None = None
 
     def hours(self, end_h: float) -> tuple[float, ...]:
-        """When it is due, up to an end."""
-        last = end_h if self.until_h is None else min(self.until_h, end_h)
-        count = int((last - self.from_h) / self.every_h + 1e-9)
+        """When it is due, up to an end; of more than a soak may make the first."""
+        count = min(self.count(end_h), int(most("soak_dues")))
         return tuple(self.from_h + n * self.every_h for n in range(1, count + 1))
+
+    def count(self, end_h: float) -> int:
+        """How often it is due, up to an end."""
+        last = end_h if self.until_h is None else min(self.until_h, end_h)
+        return max(int((last - self.from_h) / self.every_h + 1e-9), 0)
 
 
 @dataclass(frozen=True)
@@ -172,12 +176,25 @@ def check_method(method: SoakMethod) -> None:
         check_limit("soak_hours", each.every_h, "tending")
         if each.until_h is not None and each.until_h < each.from_h:
             raise OutOfRangeError("an intervention ends after it begins", field="tending")
+    check_dues(method, method.hours)
     for salt in (method.salt_percent, *(phase.salt_percent for phase in method.phases)):
         if salt is not None:
             check_salt(salt)
     _check_phases(method)
     if not 0 <= method.needed_grade <= 10:
         raise OutOfRangeError("a grade of ISO 10289 is 0 to 10", field="needed_grade")
+
+
+def check_dues(method: SoakMethod, whole_h: float) -> None:
+    """Refuse a soak that makes more rounds and interventions than anyone could do."""
+    dues = len(method.look_h) + sum(each.count(whole_h) for each in method.tending)
+    if dues > most("soak_dues"):
+        raise OutOfRangeError(
+            f"this makes {dues:,} rounds and interventions in {whole_h:g} h; a soak has up to"
+            f" {most('soak_dues'):g}: do them less often, or for a shorter time",
+            field="tending",
+            value=dues,
+        )
 
 
 def _check_phases(method: SoakMethod) -> None:

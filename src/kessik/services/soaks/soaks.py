@@ -7,6 +7,7 @@ from typing import Any
 
 from kessik.core.corrosion.mass import check_weighing
 from kessik.core.corrosion.measuring import Measuring, is_same_place
+from kessik.core.corrosion.methods import check_dues
 from kessik.core.corrosion.soaks import Act, Look, Soak, check_act, check_soak, checked_look
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.limits import LIMITS
@@ -87,6 +88,8 @@ def put_act(db: Database, soak_id: str, act: Act, now: Moment) -> Act:
             return _same(kept, soak_id, act)
         timed = replace(act, clock_h=clock_h(_begun(soak), act.at))
         check_act(timed)
+        if timed.kind == "prolonged" and timed.amount is not None:
+            _check_prolonged(soak, timed.amount)
         _not_in_the_future(act.at, now)
         coupon = soak.coupon(act.coupon_id) if act.coupon_id else None
         if act.coupon_id and coupon is None:
@@ -94,6 +97,14 @@ def put_act(db: Database, soak_id: str, act: Act, now: Moment) -> Act:
         check_weighing(act, coupon)
         soaks.save_act(session, soak_id, timed, now.utc)
         return timed
+
+
+def _check_prolonged(soak: Soak, whole_h: float) -> None:
+    """A longer soak makes more dues; too many are refused at the hours."""
+    try:
+        check_dues(soak.method, whole_h)
+    except OutOfRangeError as error:
+        raise OutOfRangeError(error.message, field="amount", value=whole_h) from error
 
 
 def exclude_act(db: Database, soak_id: str, act_id: str, reason: str, now: Moment) -> Act:
