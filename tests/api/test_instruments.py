@@ -43,6 +43,9 @@ def test_it_is_found_once_it_is_plugged_in_and_let_go_once_it_is_put_away(kept):
     assert only(kept)["is_there"] is False
     assert kept.put("/api/instruments/tester-one/put-away").status_code == 204
     assert kept.get("/api/instruments").json() == []
+    late = kept.put("/api/instruments/tester-one/reference-checks/check-0001",
+                    json={"id": "check-0001", "readings": [250], "reference": "block"})  # fmt: skip
+    assert (late.status_code, late.json()["field"]) == (409, "instrument")
     line.close()
 
 

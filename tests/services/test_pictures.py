@@ -1,6 +1,8 @@
 """Pictures belong to whatever shows them, and shots wait until they are used."""
 
 import io
+import struct
+import time
 from datetime import UTC, datetime, timedelta
 
 import numpy as np
@@ -8,11 +10,14 @@ import pytest
 from PIL import Image
 
 from kessik.core.errors import UnknownError
+from kessik.core.moments import Moment
 from kessik.instruments.stand_ins.others import write_shot
 from kessik.interchange.photos import decode_photo
+from kessik.interchange.picture_privacy import without_place
 from kessik.interchange.shots_csv import read_shots
 from kessik.services.devices.shots import keep_shots
 from kessik.services.pictures.storing import delete_unused, keep_picture, picture_file
+from kessik.services.soaks.soaks import picture_clock_h
 from tests.helpers.pictures import picture
 
 NOW = datetime(2026, 5, 4, 10, tzinfo=UTC)
@@ -91,3 +96,34 @@ def test_shots_wait_once_and_are_said_today_until_they_are_put_aside(client, dat
     assert client.delete(f"/api/shots/{waiting['id']}").status_code == 204
     assert client.delete(f"/api/shots/{waiting['id']}").status_code == 404
     assert client.get("/api/shots").json() == []
+
+
+def test_nothing_written_into_a_jpeg_beside_the_picture_is_kept(database):
+    plain = io.BytesIO()
+    Image.fromarray(np.full((20, 30, 3), 90, np.uint8)).save(plain, "JPEG", quality=95)
+    data = plain.getvalue()
+    hidden = b"".join(
+        b"\xff" + bytes([marker]) + struct.pack(">H", len(note) + 2) + note
+        for marker, note in (
+            (0xE0, b"JFXX\0secret"), (0xE2, b"FPXR\0secret"), (0xEE, b"secret"), (0xF3, b"secret"),
+            (0xFE, b"secret"), (0xC8, b"secret"), (0xE0, b"JFIF\0" + b"\1\2\0\0\1\0\1\2\1secret"),
+        )
+    )  # fmt: skip
+    kept = without_place(data[:2] + hidden + data[2:], "JPEG")
+    assert b"secret" not in kept
+    with Image.open(io.BytesIO(kept)) as one, Image.open(plain) as other:
+        assert np.array_equal(np.asarray(one), np.asarray(other))
+
+
+def test_a_camera_that_goes_on_past_summer_time_keeps_its_hours(monkeypatch):
+    """By hand: 22:00 UTC to noon in Berlin on the next day, 11:00 UTC, is 13 hours."""
+    monkeypatch.setenv("TZ", "Europe/Berlin")
+    time.tzset()
+    try:
+        begun = Moment("2026-10-24T22:00:00+00:00", 120)
+        assert picture_clock_h(begun, "2026-10-25T12:00:00") == pytest.approx(13.0)
+        elsewhere = Moment("2026-10-24T22:00:00+00:00", -300)
+        assert picture_clock_h(elsewhere, "2026-10-24T18:00:00") == pytest.approx(1.0)
+    finally:
+        monkeypatch.undo()
+        time.tzset()

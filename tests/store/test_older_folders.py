@@ -15,8 +15,8 @@ from kessik.store.database import DATABASE_NAME, Database
 from kessik.store.queries import bench_log, shelf, soaks, trials
 from tests.conftest import here
 from tests.helpers.odd_events import UNREADABLE
+from tests.helpers.older_folders import FOLDERS
 
-FOLDERS = sorted((Path(__file__).parent / "older_folders").glob("*.db.xz"))
 CONTENT = {
     "0001": (1, 4, 8),
     "0002": (2, 6, 10),

@@ -22,8 +22,8 @@ from kessik.store.photo_files import photo_path
 from kessik.store.restoring import restore
 from kessik.store.swapping import is_interrupted
 from kessik.store.vetting import heal_pictures, spoiled_pictures, vet
+from tests.helpers.older_folders import FOLDERS
 from tests.helpers.pictures import picture
-from tests.store.test_older_folders import FOLDERS
 
 
 @pytest.fixture

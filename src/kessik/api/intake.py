@@ -37,6 +37,8 @@ _FORMS = (
     "/sheet-imports",
 )
 _PAIR = "/pair"
+_LONGEST_PATH = 600
+"""A name as long as may be, and what stands before it."""
 _LARGEST = 2**53
 _DRAINED_BYTES, _DRAINED_S = 100_000_000, 5.0
 
@@ -55,7 +57,7 @@ class Intake:
             await self.app(scope, receive, send)
             return
         if (
-            len(scope["path"]) > most("word")
+            len(scope["path"]) > _LONGEST_PATH
             or not is_plain(scope["path"])
             or "//" in scope["path"]
         ):

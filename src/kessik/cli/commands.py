@@ -30,8 +30,8 @@ COMMANDS = {
     ),
     "check": (
         "data_care",
-        "Check a data folder: whether its database is whole, and what of it can be read."
-        " Changes nothing.",
+        "Check a data folder: whether its database and its pictures are whole, and what of it can"
+        " be read. Changes nothing, unless it is to heal.",
     ),
     "analyse": ("trial_files", "Lives, blades and comparisons of a series."),
     "next-check": (

@@ -168,6 +168,7 @@ _TABLE = (
         100),
     Limit("picture_mb", "MB", 0, 40, "a picture", "size of one picture"),
     Limit("picture_megapixels", "megapixels", 0, 80, "a picture", "extent of one picture"),
+    Limit("unpacked_mb", "MB", 0, 60, "a workbook", "a workbook as it unpacks"),
     Limit("upload_mb", "MB", 0, 42, "an upload", "all files of one request together"),
     Limit("request_kb", "kB", 0, 1000, "a request", "a request that brings no file"),
     Limit("nesting", "levels", 0, 24, "nesting", "brackets within brackets in a request"),

@@ -24,6 +24,8 @@ _DELIMITERS = {",": "commas", ";": "semicolons", "\t": "tabs"}
 _COMMA_NUMBER = re.compile(r"^[+-]?\d+,\d+$")
 _POINT_NUMBER = re.compile(r"^[+-]?\d*\.\d+")
 _FORMULA = ("=", "+", "-", "@")
+_WIDE_TIMES = 20
+"""Text in quotes may hold delimiters; so many times the columns that can be it never does."""
 _YES_NO = {"yes": True, "no": False, "true": True, "false": False, "1": True, "0": False}
 
 Kind = Literal["text", "number", "integer", "yes_no", "time", "day", "choice"]
@@ -98,6 +100,11 @@ def read_table(file: str, data: bytes, columns: Sequence[Column]) -> Table:
     if faults.count:
         return Table(file, faults=faults.found())
     delimiter = max(_DELIMITERS, key=header_line.count)
+    wide = wide_line(text, delimiter)
+    if wide is not None:
+        message = f"this line has {wide[1]} cells; up to {most('file_columns')} can be read"
+        faults.add(Fault(file, wide[0], "", message))
+        return Table(file, faults=faults.found())
     try:
         first, header = next(_records(text, delimiter))
         header = [name.strip() for name in header]
@@ -128,6 +135,17 @@ def read_table(file: str, data: bytes, columns: Sequence[Column]) -> Table:
         faults.add(Fault(file, first, "", "the file has a header but no rows"))
     known = tuple(name for name in header if name in reader.known)
     return Table(file, rows, faults.found(), tuple(unknown), tuple(notes), known)
+
+
+def wide_line(text: str, delimiter: str) -> tuple[int, int] | None:
+    """The first line with more delimiters than quoting explains, and how many cells it would have,
+    before it is taken apart; None where there is none.
+    """
+    for number, line in enumerate(_lines(text), 1):
+        cells = line.count(delimiter) + 1
+        if cells > _WIDE_TIMES * most("file_columns"):
+            return number, cells
+    return None
 
 
 class _RowReader:
@@ -209,16 +227,21 @@ def write_table(header: Sequence[str], rows: Iterable[Mapping[str, Any]]) -> str
 
 def neutralise(text: str) -> str:
     """Put an apostrophe before text that begins like a formula, or like one already so marked."""
-    return (
-        f"'{text}"
-        if text.startswith(_FORMULA) or (text[:1] == "'" and text[1:2] in (*_FORMULA, "'"))
-        else text
-    )
+    return f"'{text}" if _is_like_formula(text) or _is_marked(text) else text
 
 
 def restore(text: str) -> str:
     """Undo `neutralise`."""
-    return text[1:] if text[:1] == "'" and text[1:2] in (*_FORMULA, "'") else text
+    return text[1:] if _is_marked(text) else text
+
+
+def _is_like_formula(text: str) -> bool:
+    """A spreadsheet passes over tabs and spaces before a formula."""
+    return text.lstrip().startswith(_FORMULA)
+
+
+def _is_marked(text: str) -> bool:
+    return text[:1] == "'" and (text[1:2] == "'" or _is_like_formula(text[1:]))
 
 
 def _cell(value: object) -> str:

@@ -38,8 +38,12 @@ _WEBP_FLAGS = 0x08 | 0x04
 """The bits of a WebP head that say that Exif and XMP follow."""
 _WITHOUT_LENGTH = frozenset({0x01, *range(0xD0, 0xD9)})
 _SCAN, _END = 0xDA, 0xD9
-_JPEG_KEPT = frozenset({0xE0, 0xE2, 0xEE})
-"""Of the application segments: JFIF, colour profile, and how colours are coded."""
+_JPEG_CODING = frozenset({*range(0xC0, 0xE0)} - {0xC8})
+"""Frames, tables and scans: what the picture itself is made of."""
+_JPEG_NAMED = {0xE2: b"ICC_PROFILE\0", 0xEE: b"Adobe"}
+"""Of the application segments: colour profile, and how colours are coded."""
+_JFIF = 0xE0, b"JFIF\0", 12
+"""Its marker, its name, and how much of it comes before a small picture inside it."""
 
 
 def without_place(data: bytes, kind: str) -> bytes:
@@ -95,11 +99,20 @@ def _jpeg_segments(data: bytes) -> Iterator[bytes]:
         end = at + 2 + length
         if marker == _SCAN:
             end = _scan_end(data, end)
-        is_note = 0xE0 <= marker <= 0xEF or marker == 0xFE
-        if not is_note or marker in _JPEG_KEPT:
-            yield data[at:end]
+        yield _of_the_picture(marker, data[at:end])
         at = end
     raise ValueError("the picture breaks off")
+
+
+def _of_the_picture(marker: int, segment: bytes) -> bytes:
+    """What of a segment belongs to the picture; nothing of notes, and no small picture."""
+    content = segment[4:]
+    jfif, name, head = _JFIF
+    if marker == jfif and content.startswith(name):
+        return segment[:2] + struct.pack(">H", head + 4) + content[:head] + b"\0\0"
+    if marker in _JPEG_CODING or content.startswith(_JPEG_NAMED.get(marker, b"\0none")):
+        return segment
+    return b""
 
 
 def _scan_end(data: bytes, at: int) -> int:

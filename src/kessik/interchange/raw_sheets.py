@@ -5,23 +5,27 @@ What cannot be read is refused with where and why; nothing of a workbook is run.
 
 import csv
 import io
-import re
 import zipfile
+import zlib
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, time
-from typing import NoReturn
+from typing import IO, TYPE_CHECKING, NoReturn
+from xml.etree import ElementTree
 
 from kessik.core.errors import Fault, RefusedFileError
 from kessik.core.limits import most
+from kessik.interchange.csv_tables import wide_line
 from kessik.interchange.named_files import NamedFile
+
+if TYPE_CHECKING:
+    from python_calamine import CalamineSheet
 
 _OLD_OFFICE = b"\xd0\xcf\x11\xe0"
 _ZIP = b"PK\x03\x04"
-_MOST_UNPACKED = 200_000_000
-_MERGED = re.compile(rb'<mergeCell ref="([A-Z]+\d+:[A-Z]+\d+)"')
-_NO_VALUE = re.compile(rb'<c r="([A-Z]+\d+)"[^>]*><f[^>]*>[^<]*</f>(?:<v\s*/>|<v></v>)?</c>')
 _DELIMITERS = "\t;,"
+_MANY_TIMES = 50
+"""Cells may hold line ends, and lines be empty; so many times the rows they never are."""
 
 
 @dataclass(frozen=True)
@@ -63,8 +67,16 @@ def _text(file: NamedFile) -> RawSheet:
             _refuse(file.name, "this is neither text nor an .xlsx workbook; save it as CSV or XLSX")
         text = file.data.decode("cp1252", "replace")
         notes = ["read as Windows text, as it is not UTF-8"]
-    first = next((line for line in text.splitlines() if line.strip()), "")
+    if text.count("\n") > _MANY_TIMES * most("sheet_rows"):
+        _refuse(file.name, f"it has more than {most('sheet_rows')} rows; import it in parts")
+    first = next((line for line in io.StringIO(text) if line.strip()), "")
     delimiter = max(_DELIMITERS, key=first.count)
+    wide = wide_line(text, delimiter)
+    if wide is not None:
+        line, cells = wide
+        _refuse(
+            file.name, f"row {line} has {cells} columns; up to {most('file_columns')} can be read"
+        )
     try:
         rows = _bounded(file.name, csv.reader(io.StringIO(text), delimiter=delimiter))
     except csv.Error as error:
@@ -73,10 +85,46 @@ def _text(file: NamedFile) -> RawSheet:
 
 
 def _workbook(file: NamedFile) -> RawSheet:
+    from python_calamine import CalamineError, CalamineWorkbook  # only a workbook needs it
+
+    names, empty = _looked_into(file)
+    try:
+        with CalamineWorkbook.from_filelike(io.BytesIO(file.data)) as book:
+            sheet = book.get_sheet_by_index(0)
+            _refuse_too_large(file.name, sheet)
+            before = [""] * (sheet.start[1] if sheet.start else 0)
+            rows = _bounded(file.name, ([*before, *_cells(row)] for row in sheet.iter_rows()))
+            notes = (
+                [f"only the first sheet, {sheet.name}, was read"]
+                if len(book.sheet_names) > 1
+                else []
+            )
+            merged = [_reference(*corners) for corners in sheet.merged_cell_ranges or ()]
+    except (CalamineError, ValueError, OSError) as error:
+        raise RefusedFileError([Fault(file.name, 1, "", _UNREADABLE)]) from error
+    if any("vbaProject" in name for name in names):
+        notes.append("its macros were not run")
+    if merged:
+        notes.append(f"merged cells hold one value, in their first cell: {_some(merged)}")
+    if empty:
+        notes.append(
+            f"formulas without a value were read as empty: {_some(empty)}; open and save the sheet"
+            " where it was made"
+        )
+    return RawSheet(file.name, rows, tuple(notes))
+
+
+_UNREADABLE = "this workbook cannot be read; save it again, or as CSV"
+
+
+def _looked_into(file: NamedFile) -> tuple[list[str], list[str]]:
+    """The parts of a workbook, and the cells of its first sheet whose formula has no value; refused
+    by what its directory says before anything is unpacked.
+    """
     try:
         with zipfile.ZipFile(io.BytesIO(file.data)) as archive:
             unpacked = sum(part.file_size for part in archive.infolist())
-            if unpacked > _MOST_UNPACKED:
+            if unpacked > most("unpacked_mb") * 1_000_000:
                 _refuse(
                     file.name,
                     f"it would unpack to {unpacked / 1e6:.0f} MB, which no sheet of results is;"
@@ -86,31 +134,59 @@ def _workbook(file: NamedFile) -> RawSheet:
             if "xl/workbook.xml" not in names:
                 _refuse(file.name, "this archive is not a workbook; save the sheet as XLSX or CSV")
             sheets = sorted(name for name in names if name.startswith("xl/worksheets/sheet"))
-            inside = archive.read(sheets[0]) if sheets else b""
-        import openpyxl  # only a workbook needs it
+            if not sheets:
+                return names, []
+            with archive.open(sheets[0]) as inside:
+                return names, list(_without_value(inside))
+    except (zipfile.BadZipFile, ElementTree.ParseError, NotImplementedError, OSError, EOFError,
+            zlib.error) as error:  # fmt: skip
+        raise RefusedFileError([Fault(file.name, 1, "", _UNREADABLE)]) from error
 
-        book = openpyxl.load_workbook(io.BytesIO(file.data), read_only=True, data_only=True)
-        sheet = book.worksheets[0]
-        rows = _bounded(file.name, (_cells(row) for row in sheet.iter_rows(values_only=True)))
-    except RefusedFileError:
-        raise
-    except Exception as error:
-        raise RefusedFileError(
-            [Fault(file.name, 1, "", "this workbook cannot be read; save it again, or as CSV")]
-        ) from error
-    notes = [f"only the first sheet, {sheet.title}, was read"] if len(book.worksheets) > 1 else []
-    if any("vbaProject" in name for name in names):
-        notes.append("its macros were not run")
-    merged = [ref.decode() for ref in _MERGED.findall(inside)]
-    if merged:
-        notes.append(f"merged cells hold one value, in their first cell: {_some(merged)}")
-    empty = [ref.decode() for ref in _NO_VALUE.findall(inside)]
-    if empty:
-        notes.append(
-            f"formulas without a value were read as empty: {_some(empty)}; open and save the sheet"
-            " where it was made"
+
+def _without_value(inside: IO[bytes]) -> Iterator[str]:
+    """The cells of a sheet that have a formula and no value, read as it streams."""
+    is_formula = has_value = False
+    for _, part in ElementTree.iterparse(inside):
+        match part.tag.rpartition("}")[2]:
+            case "f":
+                is_formula = True
+            case "v" | "is":
+                has_value = has_value or bool(part.text) or len(part) > 0
+            case "c":
+                if is_formula and not has_value:
+                    yield part.get("r", "")
+                is_formula = has_value = False
+            case "row":
+                part.clear()
+
+
+def _refuse_too_large(name: str, sheet: "CalamineSheet") -> None:
+    """Refuse by how far its cells reach, before a row of it is made."""
+    if sheet.end is None:
+        return
+    row, column = sheet.end
+    if column >= most("file_columns"):
+        _refuse(
+            name,
+            f"its cells reach to column {column + 1}; up to {most('file_columns')} columns can be"
+            " read",
         )
-    return RawSheet(file.name, rows, tuple(notes))
+    if row >= most("sheet_rows"):
+        _refuse(name, f"it has more than {most('sheet_rows')} rows; import it in parts")
+
+
+def _reference(first: tuple[int, int], last: tuple[int, int]) -> str:
+    """Cells as a spreadsheet names them, from one corner to the other."""
+    return ":".join(f"{_letters(column)}{row + 1}" for row, column in (first, last))
+
+
+def _letters(column: int) -> str:
+    letters = ""
+    column += 1
+    while column:
+        column, rest = divmod(column - 1, 26)
+        letters = chr(ord("A") + rest) + letters
+    return letters
 
 
 def _some(names: Sequence[str]) -> str:

@@ -13,7 +13,7 @@ from kessik.api.views.sheets import sheet_preview_out
 from kessik.core.errors import OutOfRangeError
 from kessik.core.trials.paper.sheets import OnThere, SheetReading
 from kessik.interchange.named_files import NamedFile
-from kessik.interchange.raw_sheets import read_sheet
+from kessik.interchange.sheets_apart import read_sheet_apart
 from kessik.services.clock import now
 from kessik.services.paper.runs import Entered
 from kessik.services.paper.sheet_import import bring_in
@@ -33,7 +33,7 @@ def post_preview(
     school: Annotated[ShortText, Form()] = "",
 ) -> SheetPreviewOut:
     """What would become of a sheet; nothing is stored. Without a `reading` it is guessed."""
-    raw = read_sheet(_named(file))
+    raw = read_sheet_apart(_named(file))
     told = _reading(reading) if reading else None
     found = preview(store, raw, told, Target(trial_id, name, school), Entered("", "", now()))
     return sheet_preview_out(found)
@@ -59,7 +59,7 @@ def post_import(
     """
     own_id = import_id or str(uuid4())
     with imports.working(own_id) as work:
-        raw, entered = read_sheet(_named(file)), Entered(by, cut_on, now())
+        raw, entered = read_sheet_apart(_named(file)), Entered(by, cut_on, now())
         sheet = Sheet(raw, _reading(reading), entered, own_id)
         target = Target(trial_id, name, school)
         made = bring_in(store, sheet, target, on_there, reading_name, work)

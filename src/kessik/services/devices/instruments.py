@@ -148,6 +148,11 @@ def record_check(db: Database, check: ReferenceCheck) -> None:
         )
     with db.write() as session:
         instrument = _find(instruments.find_instrument(session, check.instrument_id))
+        if instrument.archived_utc is not None:
+            raise NotAllowedNowError(
+                f"{instrument.name} is archived: bring it back before checking it",
+                field="instrument",
+            )
         low, high = range_of(instrument)
         wrong = next((value for value in check.readings if not low <= value <= high), None)
         if wrong is not None:

@@ -202,14 +202,21 @@ def clock_h(begun: Moment, at: Moment) -> float:
 
 
 def picture_clock_h(begun: Moment, taken_at: str) -> float | None:
-    """Hours from the start to a camera's own time, which has no zone and is taken as the zone the
-    soak was begun in; None where the camera told no time.
+    """Hours from the start to a camera's own time, which has no zone: that of this machine, with
+    its summer time, where the soak was begun in that, else the offset it was begun at; None where
+    the camera told no time.
     """
     if not taken_at:
         return None
-    local = datetime.fromisoformat(taken_at).replace(tzinfo=UTC)
-    taken = local - timedelta(minutes=begun.offset_minutes)
-    return (taken.timestamp() - _seconds(begun)) / 3600
+    local = datetime.fromisoformat(taken_at)
+    begun_s = _seconds(begun)
+    here = datetime.fromtimestamp(begun_s, UTC).astimezone().utcoffset()
+    if here == timedelta(minutes=begun.offset_minutes):
+        taken_s = local.astimezone().timestamp()
+    else:
+        away = local.replace(tzinfo=UTC) - timedelta(minutes=begun.offset_minutes)
+        taken_s = away.timestamp()
+    return (taken_s - begun_s) / 3600
 
 
 def with_clock(soak: Soak, look: Look) -> Look:

@@ -1,0 +1,75 @@
+"""Sheets read in a process of their own, under limits of memory and time: whatever a file does to
+its reader, taps go on beside it.
+
+Small texts are read at once. The process is this module, run as a program: it takes a line with the
+name of the file and then its bytes, and answers with rows, notes and faults as JSON.
+"""
+
+import json
+import subprocess
+import sys
+from dataclasses import asdict
+from typing import NoReturn
+
+from kessik.core.errors import Fault, RefusedFileError
+from kessik.interchange.named_files import NamedFile
+from kessik.interchange.raw_sheets import RawSheet, read_sheet
+
+_AT_ONCE_BYTES = 300_000
+_MOST_S = 15.0
+_MOST_MEMORY = 900_000_000
+
+
+def read_sheet_apart(file: NamedFile) -> RawSheet:
+    """A file as rows; RefusedFileError where it cannot be one, or takes too long or too much."""
+    if len(file.data) <= _AT_ONCE_BYTES and not file.data.startswith(b"PK"):
+        return read_sheet(file)
+    head = json.dumps({"name": file.name}).encode() + b"\n"
+    command = [sys.executable, "-m", "kessik.interchange.sheets_apart"]
+    try:
+        ended = subprocess.run(
+            command, input=head + file.data, capture_output=True, timeout=_MOST_S, check=False
+        )
+    except subprocess.TimeoutExpired:
+        _refuse(
+            file.name, "this takes too long to read; copy the results into a sheet of their own"
+        )
+    if ended.returncode != 0:
+        _refuse(
+            file.name, "this takes too much to read; copy the results into a sheet of their own"
+        )
+    said = json.loads(ended.stdout)
+    if said["faults"]:
+        raise RefusedFileError([Fault(**fault) for fault in said["faults"]])
+    return RawSheet(file.name, tuple(map(tuple, said["rows"])), tuple(said["notes"]))
+
+
+def _refuse(name: str, message: str) -> NoReturn:
+    raise RefusedFileError([Fault(name, 1, "", message)])
+
+
+def main() -> None:
+    """Read one sheet from the standard input."""
+    _limit_memory()
+    head = json.loads(sys.stdin.buffer.readline())
+    file = NamedFile(head["name"], sys.stdin.buffer.read())
+    answer: dict[str, object] = {"rows": [], "notes": [], "faults": []}
+    try:
+        sheet = read_sheet(file)
+        answer |= {"rows": sheet.rows, "notes": sheet.notes}
+    except RefusedFileError as refused:
+        answer["faults"] = [asdict(fault) for fault in refused.faults]
+    sys.stdout.write(json.dumps(answer))
+
+
+def _limit_memory() -> None:
+    """No more memory than a sheet can need, where the system knows such a limit."""
+    try:
+        import resource
+    except ImportError:
+        return
+    resource.setrlimit(resource.RLIMIT_AS, (_MOST_MEMORY, _MOST_MEMORY))
+
+
+if __name__ == "__main__":
+    main()
