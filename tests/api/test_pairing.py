@@ -129,3 +129,38 @@ def test_the_qr_picture_carries_the_address_and_the_code(laptop):
     shown = laptop.post("/api/pairing/code").json()
     assert shown["address"] == f"http://{LAN}:8737/pair"
     assert shown["qr_svg"].startswith("<svg")
+
+
+def test_what_cannot_be_taken_back_stays_with_the_laptop_unless_it_is_granted(laptop, phone):
+    paired(laptop, phone)
+    (device,) = laptop.get("/api/pairing").json()["devices"]
+    blade = {"id": "blade-0001", "code": "AV-01"}
+    made = laptop.put("/api/blades/blade-0001", json=blade)
+    assert phone.delete("/api/blades/blade-0001").status_code == 204, "the bin is no end"
+    (entry,) = phone.get("/api/bin").json()
+    assert entry["by"] == "phone"
+    change = made.headers["kessik-change"].split()[0]
+    for method, address in (
+        ("PUT", f"/api/bin/{entry['id']}/brought-back"), ("DELETE", f"/api/bin/{entry['id']}"),
+        ("POST", f"/api/changes/{change}/undone"), ("POST", "/api/pairing/code"),
+        ("DELETE", f"/api/pairing/devices/{device['id']}"), ("POST", "/api/backups"),
+        ("PUT", f"/api/pairing/devices/{device['id']}/grants"),
+    ):  # fmt: skip
+        refused = phone.request(method, address, json={"grants": ["let_in"]})
+        assert refused.status_code == 403, address
+    assert (
+        "grant it there under Devices" in phone.delete(f"/api/bin/{entry['id']}").json()["detail"]
+    )
+    address = f"/api/pairing/devices/{device['id']}/grants"
+    granted = laptop.put(address, json={"grants": ["bring_back", "backups"]})
+    assert granted.json()["devices"][0]["grants"] == ["bring_back", "backups"]
+    assert phone.put(f"/api/bin/{entry['id']}/brought-back").status_code == 200
+    assert phone.get("/api/backups").status_code == 200
+    assert phone.post("/api/pairing/code").status_code == 403
+
+
+def test_a_device_undoes_what_it_did_itself(laptop, phone):
+    paired(laptop, phone)
+    made = phone.put("/api/blades/blade-0001", json={"id": "blade-0001", "code": "AV-01"})
+    change = made.headers["kessik-change"].split()[0]
+    assert phone.post(f"/api/changes/{change}/undone").status_code == 204

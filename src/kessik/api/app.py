@@ -70,7 +70,7 @@ def create_app(
     app.state.later = later
     app.include_router(pairing.pages)
     if server is not None:
-        app.add_middleware(ChangeRecorder, changes=server.changes)
+        app.add_middleware(ChangeRecorder, changes=server.changes, guests=server.pairing)
     app.add_middleware(Intake)
     app.add_middleware(AccessGate, guests=server.pairing if server else None)
     built = pages or BuiltPages()

@@ -9,6 +9,8 @@ from starlette.datastructures import MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kessik.services.changes import RecentChanges
+from kessik.services.devices.pairing import Pairing
+from kessik.store.actor import ACTOR
 
 HEADER = "kessik-change"
 """The id of the change, then what was done, percent-encoded."""
@@ -19,12 +21,26 @@ _NEVER_BACK = "/covered"
 
 
 class ChangeRecorder:
-    """Around the routes: records what an act changes."""
+    """Around the routes: records what an act changes, and which device acts."""
 
-    def __init__(self, app: ASGIApp, changes: RecentChanges) -> None:
-        self.app, self._changes = app, changes
+    def __init__(self, app: ASGIApp, changes: RecentChanges, guests: Pairing) -> None:
+        self.app, self._changes, self._guests = app, changes, guests
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        token = ACTOR.set(self._actor(scope))
+        try:
+            await self._recorded(scope, receive, send)
+        finally:
+            ACTOR.reset(token)
+
+    def _actor(self, scope: Scope) -> str:
+        state = scope.get("state", {})
+        if state.get("at_home", True):
+            return ""
+        device = self._guests.device(state.get("session") or "")
+        return device.name if device else ""
+
+    async def _recorded(self, scope: Scope, receive: Receive, send: Send) -> None:
         path = scope.get("path", "")
         if (
             scope["type"] != "http"

@@ -1,11 +1,14 @@
 """What the routers are handed, out of the context of the server."""
 
+from collections.abc import Awaitable, Callable
 from typing import Annotated
 
 from fastapi import Depends, Request
 
 from kessik.api.server_context import ServerContext
+from kessik.core.devices import Grant
 from kessik.core.errors import NotHereError
+from kessik.core.vocabulary import GRANTS
 from kessik.services.bench.bench import Bench
 from kessik.services.devices.instrument_desk import Desk
 from kessik.services.devices.pairing import Pairing
@@ -60,6 +63,35 @@ async def at_home(request: Request) -> None:
         raise NotHereError("do this on the computer that runs Kessik")
 
 
+def is_granted(request: Request, grant: Grant) -> bool:
+    """Whether this machine itself asks, or a device that was granted it."""
+    if request.state.at_home:
+        return True
+    server: ServerContext = request.app.state.server
+    device = server.pairing.device(request.state.session or "")
+    return device is not None and grant in device.grants
+
+
+def only_with(grant: Grant) -> Callable[[Request], Awaitable[None]]:
+    """A dependency that lets this machine through, and devices that were granted it; NotHereError
+    for others.
+    """
+
+    async def checked(request: Request) -> None:
+        if not is_granted(request, grant):
+            raise NotHereError(
+                f"this device may not {GRANTS[grant]}: do it on the computer that runs Kessik, or"
+                " grant it there under Devices"
+            )
+
+    return checked
+
+
+async def _undoes_others(request: Request) -> bool:
+    return is_granted(request, "undo_others")
+
+
+MayUndoOthers = Annotated[bool, Depends(_undoes_others)]
 Store = Annotated[Database, Depends(_database)]
 AtBench = Annotated[Bench, Depends(_bench)]
 DeskDep = Annotated[Desk, Depends(_desk)]

@@ -20,7 +20,9 @@ Binned = Deletable | Literal["results"]
 
 @dataclass(frozen=True)
 class Trace:
-    """One change of a trial or of one of its runs: what it was, what it is since, and why."""
+    """One change of a trial or of one of its runs: what it was, what it is since, and why; `by` the
+    device that made it, empty for the computer that serves.
+    """
 
     id: str
     kind: Corrected
@@ -31,11 +33,12 @@ class Trace:
     becomes: Any
     reason: str
     made_utc: str
+    by: str = ""
 
 
 @dataclass(frozen=True)
 class InBin:
-    """Something that was deleted, with what went with it, in words."""
+    """Something that was deleted, with what went with it, in words; `by` the device that did."""
 
     id: str
     kind: Binned
@@ -44,3 +47,4 @@ class InBin:
     holds: tuple[str, ...]
     reason: str
     binned_utc: str
+    by: str = ""

@@ -8,6 +8,8 @@ from kessik.core.moments import Moment
 from kessik.core.records import Id, Within
 
 InstrumentKind = Literal["force", "rockwell", "xrf", "camera", "pedal"]
+Grant = Literal["delete_for_good", "bring_back", "undo_others", "let_in", "backups"]
+"""What stays with the computer that serves, unless a device was granted it."""
 NewsKind = Literal["there", "lost", "reading", "moving", "refused", "pedal", "picture", "result"]
 
 
@@ -46,12 +48,15 @@ class ReferenceCheck:
 
 @dataclass(frozen=True)
 class PairedDevice:
-    """A device of the local network that may use this bench; of its session only a hash is kept."""
+    """A device of the local network that may use this bench; of its session only a hash is kept. It
+    counts, notes and reads; what else it may do, `grants` say.
+    """
 
     id: str
     name: str
     session_hash: str
     paired_utc: str
+    grants: tuple[Grant, ...] = ()
 
 
 @dataclass(frozen=True)

@@ -22,7 +22,7 @@ from kessik.core.corrosion.soaks import (
     Discolouration,
     Region,
 )
-from kessik.core.devices import InstrumentKind
+from kessik.core.devices import Grant, InstrumentKind
 from kessik.core.facts import Provenance
 from kessik.core.finding import FoundKind
 from kessik.core.geometry import ZoneUse
@@ -214,6 +214,11 @@ FIELD_SEEN: Mapping[FieldSeen, str] = {
     "": "not inspected", "none": "no rust", "flash": "flash rust that wiped off",
     "spots": "spots that stayed", "rust": "rust that stayed",
 }  # fmt: skip  # a table is read by its rows
+GRANTS: Mapping[Grant, str] = {
+    "delete_for_good": "delete for good", "bring_back": "restore from the bin",
+    "undo_others": "undo what others did", "let_in": "pair and unpair devices",
+    "backups": "make backups and change their rule",
+}  # fmt: skip  # a table is read by its rows
 SHEET_SHAPES: Mapping[Shape, str] = {
     "run": "a run", "check": "a check", "wide": "a count, with a column a blade",
 }  # fmt: skip  # a table is read by its rows
@@ -294,6 +299,7 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "toughnessTests": (ToughnessTest, TOUGHNESS_TESTS),
     "orientations": (Orientation, ORIENTATIONS),
     "fieldSeen": (FieldSeen, FIELD_SEEN),
+    "grants": (Grant, GRANTS),
     "pivotStates": (None, PIVOT_STATES),
     "lockStates": (None, LOCK_STATES),
     "handleStates": (None, HANDLE_STATES),

@@ -5,8 +5,9 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from threading import Lock
 
-from kessik.core.errors import UnknownError
+from kessik.core.errors import NotHereError, UnknownError
 from kessik.core.words.acts import act_words
+from kessik.store.actor import ACTOR
 from kessik.store.changes import RECORDED, Change, Compensation, revert
 from kessik.store.database import Database
 
@@ -23,7 +24,7 @@ class RecentChanges:
     @contextmanager
     def recorded(self, change_id: str) -> Iterator[Change]:
         """What is written inside is one act."""
-        change = Change(change_id)
+        change = Change(change_id, by=ACTOR.get())
         token = RECORDED.set(change)
         try:
             yield change
@@ -40,14 +41,19 @@ class RecentChanges:
                 self._kept.popitem(last=False)
         return _words(change)
 
-    def undo(self, db: Database, change_id: str) -> None:
+    def undo(self, db: Database, change_id: str, *, others: bool = True) -> None:
         """Take an act back, once; UnknownError where it is not kept any more, ConflictError where
-        it was built on since.
+        it was built on since, NotHereError where another device did it and this one may not undo
+        what `others` did.
         """
         with self._lock:
             change = self._kept.get(change_id)
         if change is None:
             raise UnknownError("this cannot be undone any more; correct it by hand", field="change")
+        if change.by != ACTOR.get() and not others:
+            raise NotHereError(
+                f"{change.by or 'the computer that runs Kessik'} did this: undo it there"
+            )
         with self._undoing:
             if change.is_undone:
                 return

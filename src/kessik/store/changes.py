@@ -58,13 +58,15 @@ class Compensation:
 
 @dataclass
 class Change:
-    """What an act changed so far; `is_whole` unless something of it cannot be taken back.
+    """What an act changed so far, and which device did it; `is_whole` unless something of it cannot
+    be taken back.
 
     The bench log is never rewritten: an act that appends to it says itself how that is made good,
     beside its rows or, `instead`, for all of it.
     """
 
     id: str
+    by: str = ""
     rows: dict[tuple[str, str], RowChange] = field(default_factory=dict)
     made_good_by: Compensation | None = None
     replaces_rows: bool = False

@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter, Depends
 
-from kessik.api.dependencies import Store, at_home
+from kessik.api.dependencies import Store, only_with
 from kessik.api.schemas.backups import BackupRuleBody, CopiesOut, HoldsOut
 from kessik.api.schemas.common import ShortText
 from kessik.api.views.backups import copies_out
@@ -10,7 +10,7 @@ from kessik.services.upkeep import copies
 from kessik.services.upkeep.upkeep import make_copy
 from kessik.store.backups import BY_HAND
 
-router = APIRouter(tags=["backups"], dependencies=[Depends(at_home)])
+router = APIRouter(tags=["backups"], dependencies=[Depends(only_with("backups"))])
 
 
 @router.get("/backups")

@@ -6,15 +6,17 @@ from typing import Annotated
 import segno
 from fastapi import APIRouter, Depends, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
+from pydantic import Field
 
-from kessik.api.dependencies import Gatekeeper, at_home
+from kessik.api.dependencies import Gatekeeper, at_home, only_with
 from kessik.api.gate import COOKIE
 from kessik.api.pair_page import pair_page
 from kessik.api.schemas.common import Id, Wire
+from kessik.core.devices import Grant
 from kessik.core.errors import OutOfRangeError, TooOftenError
 from kessik.services.devices.pairing import CODE_LASTS_S
 
-router = APIRouter(tags=["pairing"], dependencies=[Depends(at_home)])
+router = APIRouter(tags=["pairing"], dependencies=[Depends(only_with("let_in"))])
 pages = APIRouter(include_in_schema=False)
 _A_YEAR_S = 365 * 24 * 3600
 
@@ -25,6 +27,13 @@ class DeviceOut(Wire):
     id: str
     name: str
     paired_utc: str
+    grants: list[Grant]
+
+
+class GrantsBody(Wire):
+    """What a device may do besides counting, noting and reading."""
+
+    grants: list[Grant] = Field(max_length=5)
 
 
 class DevicesOut(Wire):
@@ -46,7 +55,10 @@ class CodeOut(Wire):
 @router.get("/pairing")
 def get_devices(pairing: Gatekeeper) -> DevicesOut:
     """Who was let in."""
-    devices = [DeviceOut(id=d.id, name=d.name, paired_utc=d.paired_utc) for d in pairing.devices()]
+    devices = [
+        DeviceOut(id=d.id, name=d.name, paired_utc=d.paired_utc, grants=list(d.grants))
+        for d in pairing.devices()
+    ]
     return DevicesOut(open_to_network=pairing.address is not None, devices=devices)
 
 
@@ -70,6 +82,13 @@ def post_code(pairing: Gatekeeper, request: Request) -> CodeOut:
     return CodeOut(
         code=code, address=address, lasts_s=CODE_LASTS_S, qr_svg=drawn.getvalue().decode()
     )
+
+
+@router.put("/pairing/devices/{device_id}/grants", dependencies=[Depends(at_home)])
+def put_grants(device_id: Id, body: GrantsBody, pairing: Gatekeeper) -> DevicesOut:
+    """Say what a device may do; only on this machine itself."""
+    pairing.grant(device_id, body.grants)
+    return get_devices(pairing)
 
 
 @router.delete("/pairing/devices/{device_id}", status_code=204)

@@ -2,9 +2,9 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Depends, Query, Response
 
-from kessik.api.dependencies import AtBench, Store
+from kessik.api.dependencies import AtBench, Store, only_with
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.record import (
     AnsweredOut,
@@ -87,7 +87,7 @@ def put_into_bin(bin_id: Id, body: TakeAwayBody, bench: AtBench) -> BinnedOut:
     return binned_out(entry)
 
 
-@router.put("/bin/{bin_id}/brought-back")
+@router.put("/bin/{bin_id}/brought-back", dependencies=[Depends(only_with("bring_back"))])
 def put_brought_back(bin_id: Id, bench: AtBench) -> BinnedOut:
     """Bring a thing back whole."""
     entry = the_bin.restore(bench.db, bin_id)
@@ -95,7 +95,9 @@ def put_brought_back(bin_id: Id, bench: AtBench) -> BinnedOut:
     return binned_out(entry)
 
 
-@router.delete("/bin/{bin_id}", status_code=204)
+@router.delete(
+    "/bin/{bin_id}", status_code=204, dependencies=[Depends(only_with("delete_for_good"))]
+)
 def delete_for_good(bin_id: Id, store: Store) -> Response:
     """Let a thing go for good."""
     the_bin.delete_for_good(store, bin_id)

@@ -6,13 +6,19 @@ import hmac
 import secrets
 import time
 from collections import OrderedDict
+from collections.abc import Sequence
 from dataclasses import dataclass
 from hashlib import sha256
 from threading import Lock
 from uuid import uuid4
 
-from kessik.core.devices import PairedDevice
-from kessik.core.errors import NotAllowedNowError, OutOfRangeError, TooOftenError
+from kessik.core.devices import Grant, PairedDevice
+from kessik.core.errors import (
+    NotAllowedNowError,
+    OutOfRangeError,
+    TooOftenError,
+    UnknownError,
+)
 from kessik.services.clock import now
 from kessik.services.live import DEVICES, Live
 from kessik.store.database import Database
@@ -78,8 +84,13 @@ class Pairing:
         self._code: _Code | None = None
         self._waiting = _Waiting()
         self._lock = Lock()
-        with db.read() as session:
-            self._hashes = {device.session_hash for device in queries.paired_devices(session)}
+        self._known: dict[str, PairedDevice] = {}
+        self._read()
+
+    def _read(self) -> None:
+        with self._db.read() as session:
+            found = queries.paired_devices(session)
+        self._known = {device.session_hash: device for device in found}
 
     def new_code(self) -> str:
         """A fresh code; the one before it no longer works."""
@@ -116,12 +127,23 @@ class Pairing:
         )
         with self._db.write() as session:
             queries.add_paired_device(session, device)
-        self._hashes.add(device.session_hash)
+        self._read()
         return token
 
     def knows(self, token: str) -> bool:
         """Whether a session is of a device that was let in."""
-        return _hash(token) in self._hashes
+        return self.device(token) is not None
+
+    def device(self, token: str) -> PairedDevice | None:
+        """The device with a session; None where it was not let in."""
+        return self._known.get(_hash(token))
+
+    def grant(self, device_id: str, grants: Sequence[Grant]) -> None:
+        """Say what a device may do besides counting, noting and reading."""
+        with self._db.write() as session:
+            if not queries.grant(session, device_id, grants):
+                raise UnknownError("there is no such device", field="device")
+        self._read()
 
     def devices(self) -> list[PairedDevice]:
         with self._db.read() as session:
@@ -131,7 +153,7 @@ class Pairing:
         """Shut a device out again, at once: what it listens to ends, too."""
         with self._db.write() as session:
             queries.delete_paired_device(session, device_id)
-            self._hashes = {device.session_hash for device in queries.paired_devices(session)}
+        self._read()
         self._live.tell(DEVICES, device_id)
 
 

@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session, defer
 
 from kessik.core.bin import Binned, InBin
 from kessik.core.errors import ConflictError
+from kessik.store.actor import ACTOR
 from kessik.store.tables import Base, BinRow
 
 _RUNS_OF_TRIAL = "(SELECT id FROM run WHERE trial_id = :id)"
@@ -137,6 +138,7 @@ def _move(session: Session, entry: InBin, of: Mapping[str, str]) -> None:
             holds=list(entry.holds),
             reason=entry.reason,
             binned_utc=entry.binned_utc,
+            by_device=entry.by or ACTOR.get(),
             content=zlib.compress(content),
         )
     )
@@ -190,7 +192,10 @@ def content_of(row: BinRow) -> dict[str, Any]:
 
 def _entry(row: BinRow) -> InBin:
     kind: Binned = row.kind  # type: ignore[assignment]  # checked on entry
-    return InBin(row.id, kind, row.owner_id, row.name, tuple(row.holds), row.reason, row.binned_utc)
+    holds = tuple(row.holds)
+    return InBin(
+        row.id, kind, row.owner_id, row.name, holds, row.reason, row.binned_utc, row.by_device
+    )
 
 
 def _rows(session: Session, table: str, where: str, of: Mapping[str, str]) -> list[dict[str, Any]]:

@@ -1,9 +1,11 @@
 """Instruments, their reference checks, and paired devices."""
 
+from collections.abc import Sequence
+
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from kessik.core.devices import Instrument, PairedDevice, ReferenceCheck
+from kessik.core.devices import Grant, Instrument, PairedDevice, ReferenceCheck
 from kessik.core.moments import Moment
 from kessik.store.queries.records import record_of, row_values
 from kessik.store.tables import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
@@ -64,6 +66,16 @@ def paired_devices(session: Session) -> list[PairedDevice]:
 def add_paired_device(session: Session, device: PairedDevice) -> None:
     session.add(PairedDeviceRow(**row_values(PairedDeviceRow, device)))
     session.flush()
+
+
+def grant(session: Session, device_id: str, grants: Sequence[Grant]) -> bool:
+    """Say what a device may do; whether there is such a device."""
+    row = session.get(PairedDeviceRow, device_id)
+    if row is None:
+        return False
+    row.grants = list(grants)
+    session.flush()
+    return True
 
 
 def delete_paired_device(session: Session, device_id: str) -> None:

@@ -5,6 +5,7 @@ from sqlalchemy.dialects.sqlite import insert as insert_or
 from sqlalchemy.orm import Session
 
 from kessik.core.bin import Archived, Trace
+from kessik.store.actor import ACTOR
 from kessik.store.tables import ArchivedRow, TraceRow
 
 
@@ -20,6 +21,7 @@ def add(session: Session, trace: Trace) -> None:
         becomes=trace.becomes,
         reason=trace.reason,
         made_utc=trace.made_utc,
+        by_device=trace.by or ACTOR.get(),
     )
     session.execute(row.on_conflict_do_nothing())
 
@@ -38,6 +40,7 @@ def of_trial(session: Session, trial_id: str) -> list[Trace]:
             row.becomes,
             row.reason,
             row.made_utc,
+            row.by_device,
         )
         for row in session.scalars(found.order_by(TraceRow.made_utc.desc(), TraceRow.id))
     ]

@@ -52,3 +52,4 @@ class PairedDeviceRow(Base):
     name: Mapped[str] = mapped_column(Text)
     session_hash: Mapped[str] = mapped_column(Text, unique=True)
     paired_utc: Mapped[str] = mapped_column(Text)
+    grants: Mapped[list[str]] = mapped_column(JsonText)

@@ -34,6 +34,7 @@ class TraceRow(Base):
     becomes: Mapped[Any] = mapped_column(JsonText, nullable=True)
     reason: Mapped[str] = mapped_column(Text)
     made_utc: Mapped[str] = mapped_column(Text)
+    by_device: Mapped[str] = mapped_column(Text)
 
 
 class BinRow(Base):
@@ -49,6 +50,7 @@ class BinRow(Base):
     holds: Mapped[list[str]] = mapped_column(JsonText)
     reason: Mapped[str] = mapped_column(Text)
     binned_utc: Mapped[str] = mapped_column(Text)
+    by_device: Mapped[str] = mapped_column(Text)
     content: Mapped[bytes] = mapped_column(LargeBinary)
 
 

@@ -1,15 +1,17 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useChange } from "../../api/changes";
-import { api, body } from "../../api/client";
+import { api, body, type Schemas } from "../../api/client";
 import { pairingQuery } from "../../api/queries";
 import { day, plural } from "../../domain/format";
+import { WORDS } from "../../domain/words";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { Page } from "../../ui/Page";
 import { Section } from "../../ui/Section";
 import { Failed, Waiting } from "../../ui/State";
 import { TextButton } from "../../ui/TextButton";
+import { Tick } from "../../ui/Tick";
 
 /**
  * Who may use this bench besides this machine: a code and its picture to let a phone in, and who
@@ -55,12 +57,15 @@ export function Devices() {
           <Section title="Paired devices">
             <ul>
               {devices.map((d) => (
-                <li key={d.id} className="flex min-h-12 items-center gap-3 border-b border-line">
-                  <b>{d.name}</b>
-                  <span className="text-note text-ink-2">since {day(d.paired_utc)}</span>
-                  <TextButton className="ml-auto" onClick={() => forget.mutate(d.id)}>
-                    Unpair
-                  </TextButton>
+                <li key={d.id} className="border-b border-line py-2">
+                  <span className="flex items-center gap-3">
+                    <b>{d.name}</b>
+                    <span className="text-note text-ink-2">since {day(d.paired_utc)}</span>
+                    <TextButton className="ml-auto" onClick={() => forget.mutate(d.id)}>
+                      Unpair
+                    </TextButton>
+                  </span>
+                  <Grants device={d} />
                 </li>
               ))}
               {devices.length === 0 ? <li className="text-ink-2">None yet.</li> : null}
@@ -75,6 +80,39 @@ export function Devices() {
         </p>
       )}
     </Page>
+  );
+}
+
+/** What a device may do besides counting, noting and reading. */
+function Grants({ device }: { device: Schemas["DeviceOut"] }) {
+  const put = useChange((grants: Schemas["GrantsBody"]["grants"]) =>
+    body(
+      api.PUT("/api/pairing/devices/{device_id}/grants", {
+        params: { path: { device_id: device.id } },
+        body: { grants },
+      }),
+    ),
+  );
+  return (
+    <fieldset>
+      <legend className="text-note text-ink-2">It counts, notes and reads. It may also</legend>
+      <div className="grid grid-cols-1 gap-x-4 bench:grid-cols-2">
+        {WORDS.grants.map(([grant, name]) => (
+          <Tick
+            key={grant}
+            label={name}
+            checked={device.grants.includes(grant)}
+            disabled={put.isPending}
+            onTick={(on) =>
+              put.mutate(
+                on ? [...device.grants, grant] : device.grants.filter((each) => each !== grant),
+              )
+            }
+          />
+        ))}
+      </div>
+      {put.error ? <p className="font-medium text-rust">{put.error.message}</p> : null}
+    </fieldset>
   );
 }
 

@@ -38,7 +38,7 @@ export function Bin() {
               </span>
               <span className="block text-note text-ink-2">
                 {[
-                  `deleted ${day(entry.binned_utc)}`,
+                  `deleted ${day(entry.binned_utc)}${entry.by ? ` by ${entry.by}` : ""}`,
                   entry.reason,
                   `deleted for good on ${day(entry.goes_on)}`,
                 ]

@@ -12,7 +12,7 @@ export function Traces({ traces }: { traces: readonly Schemas["TraceOut"][] }) {
           <li key={trace.id} className="border-t border-line py-1.5">
             {trace.says}
             <span className="block text-note text-ink-2">
-              {[day(trace.made_utc), trace.reason].filter(Boolean).join(" · ")}
+              {[day(trace.made_utc), trace.by, trace.reason].filter(Boolean).join(" · ")}
             </span>
           </li>
         ))}

@@ -1,5 +1,5 @@
 """Energies to break and hours wet without a soak, of a blade or a grade; what an analyser read of a
-reference alloy before a batch.
+reference alloy before a batch; which device did what, and what it may do.
 """
 
 from alembic import op
@@ -18,6 +18,9 @@ _STEPS = (
     " FOREIGN KEY(blade_id) REFERENCES blade (id)) STRICT",
     "CREATE INDEX ix_field_exposure_blade_id ON field_exposure (blade_id)",
     "ALTER TABLE assay_batch ADD COLUMN reference TEXT",
+    "ALTER TABLE trace ADD COLUMN by_device TEXT NOT NULL DEFAULT ''",
+    "ALTER TABLE bin ADD COLUMN by_device TEXT NOT NULL DEFAULT ''",
+    "ALTER TABLE paired_device ADD COLUMN grants TEXT NOT NULL DEFAULT '[]'",
 )
 
 
