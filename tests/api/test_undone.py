@@ -82,6 +82,18 @@ ACTS = [
     ("PUT", "/api/blades/{blade}/shots/shot-0001/struck", STRUCK, "shot changed"),
     ("PUT", "/api/lots/lot-00001/archived", {"archived": True}, "lot changed"),
     ("PUT", "/api/soaks/soak-0001/started", BEGUN, "soak changed"),
+    (
+        "PUT",
+        "/api/blades/{blade}/exposures/wet-00001",
+        {"hours": 6, "medium": "rain"},
+        "exposure added",
+    ),
+    (
+        "PUT",
+        "/api/toughness/tough-001",
+        {"grade": "1.4034", "joules": 9, "specimen": "10 x 10"},
+        "toughness added",
+    ),
     ("PUT", "/api/grades/1.4034", {"usual_low_hrc": 55, "usual_high_hrc": 58}, "grade added"),
 ]
 
@@ -130,6 +142,35 @@ def test_what_was_built_on_an_act_keeps_it(shelf, database):
     assert shelf.client.get(f"/api/blades/{shelf.blade}").json()["blade"]["note"] == "two"
     assert added.headers["kessik-change"] != first.headers["kessik-change"]
     assert rows_of(database)["edge"] == before["edge"]
+
+
+@pytest.mark.parametrize(
+    ("act", "use", "says"),
+    [
+        (
+            ("PUT", "/api/grades/shed steel", {"usual_low_hrc": 55, "usual_high_hrc": 58}),
+            ("PATCH", "/api/blades/{blade}", {"claimed_grade": "shed steel"}),
+            "blades are sold as it by now",
+        ),
+        (
+            ("PUT", "/api/batches/batch-02", {"name": "Autumn"}),
+            ("PUT", "/api/blades/{blade}/shots/shot-0002", {
+                "name": "2", "batch_id": "batch-02",
+                "readings": [{"element": "Cr", "percent": 12.0, "plus_minus_percent": 0.1}],
+            }),
+            "shots of it came in since",
+        ),
+    ],
+)  # fmt: skip
+def test_what_is_named_elsewhere_by_now_is_kept_and_said(shelf, database, act, use, says):
+    shelf.do(*act)
+    added = shelf.answer
+    shelf.do(*use)
+    before = rows_of(database)
+    shelf.answer = added
+    refused = shelf.undo()
+    assert (refused.status_code, says in refused.json()["detail"]) == (409, True)
+    assert rows_of(database) == before
 
 
 def test_what_cannot_be_undone_is_not_offered(shelf):

@@ -5,7 +5,7 @@ rows only while an act is being recorded. The pattern is the one of SQLite's own
 ("Automatic Undo/Redo Using SQLite").
 """
 
-from collections.abc import Callable, Iterable, Set
+from collections.abc import Callable, Iterable, Mapping, Set
 from contextvars import ContextVar
 from dataclasses import dataclass, field
 from typing import Any, Literal
@@ -13,6 +13,7 @@ from typing import Any, Literal
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
+from kessik.core.composition.library import our_grades
 from kessik.core.errors import ConflictError
 
 Did = Literal["added", "changed", "removed"]
@@ -20,8 +21,17 @@ UNDOABLE = (
     "soak_look", "soak_act", "picture_use", "assay_shot", "lot_correction", "measurement", "edge",
     "archived", "blade", "trial_blade", "method", "trial", "soak_coupon", "soak", "assay_batch",
     "assay_blade", "lot", "recipe", "abrasive", "grade", "reference_check", "shot_file",
-    "instrument",
+    "instrument", "toughness", "field_exposure",
 )  # fmt: skip  # names, several a line
+_NAMED_IN: Mapping[str, tuple[tuple[str, str], ...]] = {
+    "lot": (("run WHERE instr(bookings, {id})", "runs took of it since"),),
+    "assay_batch": (("assay_shot WHERE batch_id = {id}", "shots of it came in since"),),
+    "soak_coupon": (("soak_act WHERE instr(said, {id})", "something was done to it since"),),
+    "recipe": (("edge WHERE recipe_id = {id}", "edges were made by it since"),),
+    "grade": (("blade WHERE claimed_grade = {id}", "blades are sold as it by now"),),
+    "method": (("trial WHERE method_id = {id}", "a trial goes by it by now"),),
+}
+"""Where a thing is named without a key that SQLite would watch: in a text, or inside of JSON."""
 _LET_GO = "picture"
 """A picture that nothing shows any more is let go, and leaves the disk later; what comes stays."""
 _LOG = "event"
@@ -149,6 +159,21 @@ def revert(session: Session, change: Change) -> None:
     for table in _hanging_on(session, {row.table for row in rows}):
         if _sql(session, f"PRAGMA foreign_key_check({table})"):
             raise ConflictError(_CHANGED_SINCE, field="change")
+    for row in rows:
+        if row.did == "added":
+            _refuse_named(session, row)
+
+
+def _refuse_named(session: Session, row: RowChange) -> None:
+    """Refuse to take away what is named elsewhere by now."""
+    for where, says in _NAMED_IN.get(row.table, ()):
+        _, _, own = row.key.partition(" = ")
+        if row.table == "grade" and own.strip("'") in our_grades():
+            continue  # the library has it all the same
+        if _sql(session, f"SELECT 1 FROM {where.format(id=own)} LIMIT 1"):
+            raise ConflictError(
+                f"{says}: it is not undone; correct by hand what is not wanted", field="change"
+            )
 
 
 def _hanging_on(session: Session, tables: Set[str]) -> set[str]:

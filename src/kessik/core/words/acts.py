@@ -12,6 +12,8 @@ _THINGS = {
     "lot_correction": ("correction", "corrections"),
     "shot_file": ("file of shots", "files of shots"),
     "reference_check": ("reading on the reference", "readings on the reference"),
+    "toughness": ("toughness", "toughnesses"),
+    "field_exposure": ("exposure", "exposures"),
     "measurement": ("fact", "facts"),
     "edge": ("edge", "edges"),
     "archived": ("archive", "archive"),
