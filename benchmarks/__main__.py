@@ -11,6 +11,7 @@ import argparse
 from benchmarks import (
     assays,
     bench_log,
+    copies,
     intake,
     interval_score,
     line_up,
@@ -52,6 +53,7 @@ def main() -> None:
             "assays",
             "rust",
             "outlines",
+            "copies",
             "paper",
         ),
         help="one part",
@@ -75,6 +77,8 @@ def main() -> None:
         rust.report(max(chosen.edges // 50, 8))
     if chosen.only in (None, "outlines"):
         outlines.report(max(chosen.edges // 50, 8))
+    if chosen.only in (None, "copies"):
+        copies.report()
     if chosen.only in (None, "line-up"):
         line_up.report()
     if chosen.only in (None, "lives"):

@@ -120,3 +120,17 @@ def test_two_data_folders_know_nothing_of_each_other(tmp_path):
     assert run_view(there, run).state.count == 0
     one.close()
     other.close()
+
+
+def test_what_is_cut_on_a_run_that_lies_in_the_bin_is_kept_by_its_device(hand):
+    (_, edge), _ = hand.make_trial("A", "B")
+    run = hand.start(edge)
+    hand.cut(run, 4)
+    binned = {"kind": "trial", "owner_id": hand.trial, "reason": ""}
+    assert hand.client.put("/api/bin/bin-entry-1", json=binned).status_code == 200
+    waits = hand.send(run, "cut", {"amount": 1}, at=4)
+    assert (waits.status_code, waits.json()["field"]) == (409, None)
+    assert "this run is in the bin with" in waits.json()["detail"]
+    hand.client.put("/api/bin/bin-entry-1/brought-back")
+    assert hand.send(run, "cut", {"amount": 1}, at=4).json()["state"]["count"] == 5
+    assert hand.send("no-such-run-1", "cut", {"amount": 1}).json()["field"] == "run"

@@ -93,7 +93,7 @@ def read_table(file: str, data: bytes, columns: Sequence[Column]) -> Table:
     faults = Faults()
     text = _decode(file, data, faults)
     required = [column.name for column in columns if column.required]
-    header_line = next((line for line in _lines(text) if line.strip()), "")
+    header_line = next((line for line in lines_of(text) if line.strip()), "")
     if not faults.count and not header_line:
         message = f"the file is empty; a header row with {', '.join(required)} is needed"
         faults.add(Fault(file, 1, "", message))
@@ -141,7 +141,7 @@ def wide_line(text: str, delimiter: str) -> tuple[int, int] | None:
     """The first line with more delimiters than quoting explains, and how many cells it would have,
     before it is taken apart; None where there is none.
     """
-    for number, line in enumerate(_lines(text), 1):
+    for number, line in enumerate(lines_of(text), 1):
         cells = line.count(delimiter) + 1
         if cells > _WIDE_TIMES * most("file_columns"):
             return number, cells
@@ -281,7 +281,7 @@ def _decode(file: str, data: bytes, faults: Faults) -> str:
 
 
 def _records(text: str, delimiter: str) -> Iterator[tuple[int, list[str]]]:
-    reader = csv.reader(_lines(text), delimiter=delimiter, strict=True)
+    reader = csv.reader(lines_of(text), delimiter=delimiter, strict=True)
     line = 1
     for cells in reader:
         if any(cell.strip() for cell in cells):
@@ -289,7 +289,7 @@ def _records(text: str, delimiter: str) -> Iterator[tuple[int, list[str]]]:
         line = reader.line_num + 1
 
 
-def _lines(text: str) -> Iterator[str]:
+def lines_of(text: str) -> Iterator[str]:
     """The lines of a text with their ends, one at a time: a file is not held twice."""
     start = 0
     while start < len(text):

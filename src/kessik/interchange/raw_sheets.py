@@ -15,7 +15,7 @@ from xml.etree import ElementTree
 
 from kessik.core.errors import Fault, RefusedFileError
 from kessik.core.limits import most
-from kessik.interchange.csv_tables import wide_line
+from kessik.interchange.csv_tables import lines_of, wide_line
 from kessik.interchange.named_files import NamedFile
 
 if TYPE_CHECKING:
@@ -69,7 +69,7 @@ def _text(file: NamedFile) -> RawSheet:
         notes = ["read as Windows text, as it is not UTF-8"]
     if text.count("\n") > _MANY_TIMES * most("sheet_rows"):
         _refuse(file.name, f"it has more than {most('sheet_rows')} rows; import it in parts")
-    first = next((line for line in io.StringIO(text) if line.strip()), "")
+    first = next((line for line in lines_of(text) if line.strip()), "")
     delimiter = max(_DELIMITERS, key=first.count)
     wide = wide_line(text, delimiter)
     if wide is not None:
@@ -78,7 +78,7 @@ def _text(file: NamedFile) -> RawSheet:
             file.name, f"row {line} has {cells} columns; up to {most('file_columns')} can be read"
         )
     try:
-        rows = _bounded(file.name, csv.reader(io.StringIO(text), delimiter=delimiter))
+        rows = _bounded(file.name, csv.reader(lines_of(text), delimiter=delimiter))
     except csv.Error as error:
         _refuse(file.name, f"this is not readable as CSV: {error}")
     return RawSheet(file.name, rows, tuple(notes))

@@ -8,14 +8,14 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from threading import Lock
 
-from kessik.core.errors import UnknownError
+from kessik.core.errors import KessikError, NotAllowedNowError, UnknownError
 from kessik.core.protocols.events import BenchEvent
 from kessik.core.protocols.folding import fold
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import RunState
 from kessik.core.runs import Run
 from kessik.store.database import Session
-from kessik.store.queries import bench_log
+from kessik.store.queries import bench_log, binning
 
 _KEPT = 256
 
@@ -52,6 +52,19 @@ class RunLog:
         return self.events[bisect_right(self.events, position, key=lambda event: event.position) :]
 
 
+def _not_there(session: Session, run_id: str) -> KessikError:
+    """Why there is no such run. One that lies in the bin may come back, so that what is sent to it
+    is not refused for good: no field is at fault, and a device keeps what it has.
+    """
+    entry = binning.entry_with_run(session, run_id)
+    if entry is None:
+        return UnknownError("there is no such run", field="run")
+    return NotAllowedNowError(
+        f"this run is in the bin with {entry.name}: restore it there, and what is kept on this"
+        " device will be saved"
+    )
+
+
 class RunLogs:
     """The logs and states of the runs of one data folder that were asked for lately."""
 
@@ -72,7 +85,7 @@ class RunLogs:
         if kept is None:
             run = bench_log.find_run(session, run_id)
             if run is None:
-                raise UnknownError("there is no such run", field="run")
+                raise _not_there(session, run_id)
             kept = _Kept(run)
         tail = bench_log.events_of(session, run_id, kept.last)
         with self._lock:

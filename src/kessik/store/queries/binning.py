@@ -173,6 +173,15 @@ def find_binned(session: Session, bin_id: str) -> InBin | None:
     return _entry(row) if row else None
 
 
+def entry_with_run(session: Session, run_id: str) -> InBin | None:
+    """The entry of the bin that a run lies in; None where it lies in none."""
+    found = select(BinRow).where(BinRow.kind.in_(("trial", "run", "blade", "results")))
+    for row in session.scalars(found.order_by(BinRow.binned_utc.desc())):
+        if any(run["id"] == run_id for run in content_of(row)["rows"].get("run", ())):
+            return _entry(row)
+    return None
+
+
 def delete_for_good(session: Session, bin_id: str) -> None:
     """Let a thing go for good, and what it showed of pictures."""
     row = session.get_one(BinRow, bin_id)
