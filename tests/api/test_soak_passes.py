@@ -50,6 +50,20 @@ def test_a_pass_tells_no_name_and_gives_the_agreement_of_two_raters(soaking):
     assert sum(bool(look["blind"]) for look in sheet["looks"]) == 6
 
 
+def test_a_pass_goes_out_with_the_looks_and_comes_in_again(soaking):
+    pass_id = new_id()
+    address = f"/api/soaks/{soaking.id}/passes/{pass_id}"
+    for number in (1, 2):
+        body = {"grade": 5, "seen_by": "Ida"}
+        soaking.ok(soaking.client.put(f"{address}/{number}", json=body))
+    text = soaking.client.get(f"/api/soaks/{soaking.id}/looks.csv").content
+    fresh = Soaking(soaking.client)
+    file = {"file": ("Brine.looks.csv", text)}
+    taken = soaking.ok(soaking.client.post(f"/api/soaks/{fresh.id}/look-imports", files=file))
+    assert taken["looks"] == 8
+    assert sum(look["blind"] == pass_id for look in fresh.sheet()["looks"]) == 2
+
+
 def test_one_rater_again_is_another_inspection_and_a_grade_given_again_replaces_its_first(soaking):
     pass_id = new_id()
     address = f"/api/soaks/{soaking.id}/passes/{pass_id}/1"

@@ -24,8 +24,9 @@ COLUMNS = (
     Column("note"),
     Column("seen_by"),
 )
-EXTRA = ("rust_low", "rust_high", "struck", "time")
-"""What we write besides: bounds of the area, reasons of looks that were struck out, true times."""
+EXTRA = ("rust_low", "rust_high", "struck", "blind", "time")
+"""What we write besides: bounds of the area, reasons of looks that were struck out, true times, and
+the pass in which a side was graded without its name."""
 
 
 def read_looks(file: str, data: bytes) -> Table:
@@ -54,6 +55,7 @@ def write_looks(soak: str, looks: Sequence[tuple[str, float, Look]]) -> str:
             "rust_high": look.rust_high,
             "struck": look.struck or None,
             "time": look.at.utc,
+            "blind": look.blind or None,
         }
         for name, hours, look in looks
     ]
@@ -65,7 +67,8 @@ def look_of(row: Row, coupon_id: str, at: Moment, made_from: str) -> Look:
     values = row.values
     where = "|".join(
         str(values.get(name)) for name in ("coupon", "side", "hours", "stage", "region")
-    ) + (f"|{values['seen_by']}" if values.get("seen_by") else "")
+    )
+    where += "".join(f"|{values[name]}" for name in ("seen_by", "blind") if values.get(name))
     low, high = values.get("rust_low"), values.get("rust_high")
     best = values.get("rust_percent")
     return Look(
@@ -85,6 +88,7 @@ def look_of(row: Row, coupon_id: str, at: Moment, made_from: str) -> Look:
         note=values.get("note") or "",
         struck=values.get("struck") or "",
         seen_by=values.get("seen_by") or "",
+        blind=values.get("blind") or "",
         how="typed",
     )
 
@@ -95,4 +99,5 @@ def _extra_columns() -> tuple[Column, ...]:
         Column("rust_high", "number", low=0, high=100, unit="%"),
         Column("struck"),
         Column("time"),
+        Column("blind"),
     )

@@ -203,9 +203,14 @@ def _names(seen: set[tuple[str, str]], key: tuple[str, str]) -> bool:
     return any(name == key[0] for name, _ in seen)
 
 
-def checked_look(look: Look, others: list[Look]) -> Look:
+SAME_LOOK_H = 0.5
+"""One rater sees one place once in half an hour: a second time is a slip; another picture of it, or
+grading it again without its name, is another inspection."""
+
+
+def checked_look(look: Look, others: list[Look], within_h: float = SAME_LOOK_H) -> Look:
     """The look; OutOfRangeError where it cannot be, or stands there already: one stage of one side
-    is checked once.
+    is checked once `within_h`.
     """
     if look.clock_h < 0:
         raise OutOfRangeError(
@@ -231,7 +236,7 @@ def checked_look(look: Look, others: list[Look]) -> Look:
             f"{best} % lies outside its own interval", field="rust_percent", value=best
         )
     for other in others:
-        if other.id != look.id and not other.struck and _same_place(look, other):
+        if other.id != look.id and not other.struck and _same_place(look, other, within_h):
             raise OutOfRangeError(
                 f"there is an inspection of this side, {look.stage.replace('_', ' ')}, at that time"
                 " already: exclude it first, or choose another stage",
@@ -240,19 +245,14 @@ def checked_look(look: Look, others: list[Look]) -> Look:
     return look
 
 
-_SAME_LOOK_H = 0.5
-"""One rater sees one place once in half an hour: a second time is a slip; another picture of it, or
-grading it again without its name, is another inspection."""
-
-
-def _same_place(one: Look, other: Look) -> bool:
+def _same_place(one: Look, other: Look, within_h: float) -> bool:
     same = (one.coupon_id, one.side, one.stage, one.region) == (
         other.coupon_id, other.side, other.stage, other.region,
     )  # fmt: skip
     is_other_picture = bool(one.picture and other.picture) and one.picture != other.picture
     is_other_rater = one.seen_by.strip().casefold() != other.seen_by.strip().casefold()
     is_another = is_other_rater or is_other_picture or one.blind != other.blind
-    return same and not is_another and abs(one.clock_h - other.clock_h) < _SAME_LOOK_H
+    return same and not is_another and abs(one.clock_h - other.clock_h) < within_h
 
 
 def check_act(act: Act) -> None:

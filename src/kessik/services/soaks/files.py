@@ -98,7 +98,7 @@ def _keep(
     with db.write() as session:
         for sheet, row, look in found:
             try:
-                keep_look(session, sheet.soak, look, None, now)
+                keep_look(session, sheet.soak, look, None, now, _SAME_HOUR)
             except KessikError as wrong:
                 raise RefusedFileError(
                     [Fault(file_name, row.line, wrong.field or "", wrong.message)]
@@ -137,7 +137,10 @@ def _moment(begun: Moment, clock_h: float) -> Moment:
 
 def _is_there(sheet: SoakSheet, look: Look) -> bool:
     """Whether the soak has this very look already, under whatever id."""
-    told = ("coupon_id", "side", "stage", "region", "rust_percent", "rust_low", "rust_high", "pits")
+    told = (
+        "coupon_id", "side", "stage", "region", "rust_percent", "rust_low", "rust_high", "pits",
+        "seen_by", "blind",
+    )  # fmt: skip  # names, several a line
     hour = clock_h(sheet.soak.started, look.at) if sheet.soak.started else 0.0
     return any(
         all(getattr(there, name) == getattr(look, name) for name in told)

@@ -8,7 +8,15 @@ from typing import Any
 from kessik.core.corrosion.mass import check_weighing
 from kessik.core.corrosion.measuring import Measuring, is_same_place
 from kessik.core.corrosion.methods import check_dues
-from kessik.core.corrosion.soaks import Act, Look, Soak, check_act, check_soak, checked_look
+from kessik.core.corrosion.soaks import (
+    SAME_LOOK_H,
+    Act,
+    Look,
+    Soak,
+    check_act,
+    check_soak,
+    checked_look,
+)
 from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError, UnknownError
 from kessik.core.limits import LIMITS
 from kessik.core.moments import Moment
@@ -141,8 +149,11 @@ def keep_look(
     look: Look,
     measured: tuple[Measuring, bytes] | None,
     now: Moment,
+    within_h: float = SAME_LOOK_H,
 ) -> Look:
-    """Check a look against those that are there, and keep it."""
+    """Check a look against those that are there, and keep it; one of the same place `within_h` is
+    the same.
+    """
     if soak.coupon(look.coupon_id) is None:
         raise UnknownError("there is no such coupon in this soak", field="coupon_id")
     kept = soaks.find_look(session, look.id)
@@ -153,7 +164,7 @@ def keep_look(
     others = soaks.looks_by_soak(session, [soak.id])[soak.id]
     if measured is not None:
         _refuse_another_coupon(session, soak, look, measured[0], others)
-    whole = checked_look(timed, [with_clock(soak, other) for other in others])
+    whole = checked_look(timed, [with_clock(soak, other) for other in others], within_h)
     if kept is not None:
         whole = replace(whole, struck=kept[1].struck)
     soaks.save_look(session, soak.id, whole, measured, now.utc)
