@@ -15,6 +15,7 @@ from kessik.store import health, restoring
 from kessik.store.backups import BY_HAND, second_failure
 from kessik.store.contents import holds
 from kessik.store.database import DATABASE_NAME, Database
+from kessik.store.swapping import is_interrupted
 from kessik.store.vetting import heal_pictures, spoiled_pictures, whole_in_backups
 
 app = typer.Typer()
@@ -98,6 +99,8 @@ def check(
         sys.stdout.write(json.dumps(said, indent=2) + "\n")
     else:
         sys.stdout.write(f"{path}: {wrong or 'whole'}\n")
+        if is_interrupted(path.parent):
+            sys.stdout.write("  a restore was interrupted: start Kessik to settle it\n")
         for name, count in rows.items():
             sys.stdout.write(f"  {name}s that can be read: {count}\n")
         for position in spoiled:

@@ -63,8 +63,11 @@ def sides_in(span: Span | None, coupon: Coupon) -> tuple[CouponSide, ...]:
 
 def scale_for(soak: Soak, acts: Sequence[Act], side: CouponSide, hour: float) -> Scale:
     """What a side is read on at an hour of exposure: as the phase it is in has it."""
-    own = [span for span in spans_of(soak, acts) if "both" in (side, span.phase.side)
-           or span.phase.side == side]  # fmt: skip
+    own = [
+        span
+        for span in spans_of(soak, acts)
+        if "both" in (side, span.phase.side) or span.phase.side == side
+    ]
     here = span_at(own, None, hour)
     return here.phase.scale if here else soak.method.scale
 

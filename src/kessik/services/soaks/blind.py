@@ -43,7 +43,7 @@ def grade_blind(
     db: Database, soak_id: str, pass_id: str, number: int, grade: int, seen_by: str, now: Moment
 ) -> BlindPass:
     """Keep the grade of one side of a pass, as an inspection at the time the side was first seen;
-    graded twice, it is refused.
+    given again, the later grade counts.
     """
     opened = open_pass(db, soak_id, pass_id, now)
     place = place_of(opened.places, number)
