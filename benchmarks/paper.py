@@ -6,7 +6,8 @@ import csv
 import io
 import shutil
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from datetime import UTC, datetime
 from pathlib import Path
 from tempfile import mkdtemp
@@ -18,11 +19,13 @@ from kessik.api.app import create_app
 from kessik.core.moments import Moment
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.raw_sheets import read_sheet
+from kessik.services.changes import RecentChanges
 from kessik.services.paper.runs import Entered
 from kessik.services.paper.sheet_import import bring_in
 from kessik.services.paper.sheet_plans import Sheet, Target
 from kessik.services.paper.sheets import preview
-from kessik.store.database import Database
+from kessik.services.record.bin import in_bin, restore
+from kessik.store.database import Database, Session
 
 ROWS, TRIALS = 10_000, 300
 
@@ -64,6 +67,7 @@ def _by_check(rows: int) -> str:
 def report_rows(folder: Path) -> None:
     """Look over and bring in, a row a run and a row a check."""
     print(f"\nA sheet of {ROWS:,} rows")
+    acts = RecentChanges()
     with Database(folder) as database:
         for name, text in (("a row a run", _by_run(ROWS)), ("a row a check", _by_check(ROWS))):
             file = NamedFile(f"{name}.csv", text.encode())
@@ -73,14 +77,51 @@ def report_rows(folder: Path) -> None:
             start = time.perf_counter()
             seen = preview(database, raw, None, Target(), entered)
             looked = time.perf_counter() - start
-            target = Target(name=name, school=seen.school)
+            target = Target(name=name)
             start = time.perf_counter()
-            made = bring_in(database, Sheet(raw, seen.reading, entered, name), target)
+            with acts.recorded(name) as act:
+                made = bring_in(database, Sheet(raw, seen.reading, entered, name), target)
             brought = time.perf_counter() - start
             print(
                 f"  {name:14} {made.kept} runs: looked over {looked:.2f} s, in {brought:.2f} s"
                 f" (wanted: < 5); its rows read bare: {1000 * bare:.0f} ms"
             )
+            acts.offer(act)
+            report_undo(database, acts, name)
+
+
+def report_undo(database: Database, acts: RecentChanges, name: str) -> None:
+    """How long all of it takes to be undone and to come back, and how long no tap gets through."""
+    for verb, act in (
+        ("undone", lambda: acts.undo(database, name)),
+        ("restored", lambda: restore(database, in_bin(database)[0].id)),
+    ):
+        with _held(database) as held:
+            whole = _seconds(act)
+        print(
+            f"    {verb} in {whole:.1f} s, the write lock held for {1000 * max(held):.0f} ms at"
+            " most (wanted: <= 200)"
+        )
+
+
+@contextmanager
+def _held(database: Database) -> Iterator[list[float]]:
+    """How long each transaction that writes lasts."""
+    held: list[float] = []
+    write = database.write
+
+    @contextmanager
+    def timed() -> Iterator[Session]:
+        with write() as session:
+            start = time.perf_counter()
+            yield session
+        held.append(time.perf_counter() - start)
+
+    database.write = timed
+    try:
+        yield held
+    finally:
+        database.write = write
 
 
 def report_today(folder: Path) -> None:
@@ -93,7 +134,7 @@ def report_today(folder: Path) -> None:
             raw = read_sheet(NamedFile("t.csv", text.encode()))
             entered = Entered("", "", Moment(datetime.now(UTC).isoformat(timespec="milliseconds")))
             seen = preview(database, raw, None, Target(), entered)
-            target = Target(name=f"Trial {n}", school=seen.school)
+            target = Target(name=f"Trial {n}")
             bring_in(database, Sheet(raw, seen.reading, entered, f"trial-{n}"), target)
         app = create_app(database, renews=False)
         app.state.server.answers.settle()

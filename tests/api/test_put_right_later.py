@@ -124,7 +124,7 @@ def test_what_is_taken_away_names_what_goes_with_it_and_comes_back_whole(cut, ki
     body = {"kind": kind, "owner_id": owner, "reason": "made twice"}
     for _ in range(2):
         assert cut.client.put(f"/api/bin/{bin_id}", json=body).status_code == 200
-    assert cut.client.get(f"/api/runs/{cut.run}").status_code == 404
+    assert cut.client.get(f"/api/runs/{cut.run}").status_code == 409, "it says that it is binned"
     (entry,) = cut.client.get("/api/bin").json()
     assert entry["name"] == hangs["name"]
     assert cut.client.put(f"/api/bin/{bin_id}/brought-back").status_code == 200

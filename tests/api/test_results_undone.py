@@ -145,7 +145,7 @@ def test_what_was_built_on_them_keeps_them(shop):
     before = shop.rows()
     refused = shop.undo(answer)[1]
     assert (refused.status_code, refused.json()["field"]) == (409, "change")
-    assert "built on since" in refused.json()["detail"]
+    assert "built on it since" in refused.json()["detail"]
     assert shop.rows() == before
     run = shop.client.get(f"/api/trials/{shop.trial}/record").json()["runs"][0]["id"]
     away = {"kind": "run", "owner_id": run}

@@ -2,6 +2,7 @@
 
 import json
 import time
+import urllib.error
 import urllib.request
 from pathlib import Path
 from tempfile import TemporaryDirectory, gettempdir
@@ -25,6 +26,20 @@ def take_bench(bench, name):
     """The bench as it stands, without opening it anew."""
     time.sleep(1.5)
     picture(bench.driver, FOLDER / f"{name}.png")
+
+
+def filled_in(address):
+    """Wait until the last part of the demo is there: its last soak is weighed."""
+    while True:
+        try:
+            with urllib.request.urlopen(f"{address}/api/soaks/{COATINGS_ID}") as answer:
+                masses = json.loads(answer.read())["answer"]["masses"]
+        except urllib.error.HTTPError:
+            masses = []
+        if len(masses) == 6:
+            time.sleep(2)
+            return
+        time.sleep(0.5)
 
 
 def worked_out(address):
@@ -116,6 +131,7 @@ def main():
     with TemporaryDirectory(ignore_cleanup_errors=True) as folder, chromium() as driver:
         demo = Served(Path(folder) / "demo", "demo")
         try:
+            filled_in(demo.address)
             today = worked_out(demo.address)
             by_name = {t["trial"]["name"]: t for t in today["trials"]}
             entry = by_name["Raft rope, before the season"]

@@ -5,7 +5,7 @@ rows only while an act is being recorded. The pattern is the one of SQLite's own
 ("Automatic Undo/Redo Using SQLite").
 """
 
-from collections.abc import Callable, Iterable, Mapping, Set
+from collections.abc import Callable, Iterable, Mapping
 from contextvars import ContextVar
 from dataclasses import dataclass, field
 from typing import Any, Literal
@@ -15,6 +15,7 @@ from sqlalchemy.orm import Session
 
 from kessik.core.composition.library import our_grades
 from kessik.core.errors import ConflictError
+from kessik.store.queries.foreign_keys import broken_keys, tables_hanging_on
 
 Did = Literal["added", "changed", "removed"]
 UNDOABLE = (
@@ -156,9 +157,9 @@ def revert(session: Session, change: Change) -> None:
                 _sql(session, f"UPDATE {row.table} SET ({names}) = ({row.before}) WHERE {row.key}")
     except IntegrityError as taken:
         raise ConflictError(_CHANGED_SINCE, field="change") from taken
-    for table in _hanging_on(session, {row.table for row in rows}):
-        if _sql(session, f"PRAGMA foreign_key_check({table})"):
-            raise ConflictError(_CHANGED_SINCE, field="change")
+    touched = {row.table for row in rows}
+    if broken_keys(session, {*touched, *tables_hanging_on(session, touched)}):
+        raise ConflictError(_CHANGED_SINCE, field="change")
     for row in rows:
         if row.did == "added":
             _refuse_named(session, row)
@@ -174,19 +175,6 @@ def _refuse_named(session: Session, row: RowChange) -> None:
             raise ConflictError(
                 f"{says}: it is not undone; correct by hand what is not wanted", field="change"
             )
-
-
-def _hanging_on(session: Session, tables: Set[str]) -> set[str]:
-    """These tables, and those with rows that belong to theirs."""
-    every = [row[0] for row in _sql(session, "SELECT name FROM sqlite_master WHERE type = 'table'")]
-    return {
-        *tables,
-        *(
-            child
-            for child in every
-            if any(row[2] in tables for row in _sql(session, f"PRAGMA foreign_key_list({child})"))
-        ),
-    }
 
 
 def _now(session: Session, row: RowChange) -> str | None:

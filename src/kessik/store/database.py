@@ -4,6 +4,7 @@ disk.
 
 import sqlite3
 import warnings
+import zlib
 from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
@@ -235,9 +236,15 @@ def _set_hurried_pragmas(connection: sqlite3.Connection, record: object) -> None
 def _set_pragmas(connection: sqlite3.Connection, _record: object) -> None:
     connection.isolation_level = None  # transactions are begun by hand, see _begin
     connection.text_factory = _readable
+    connection.create_function("crc32", 1, _crc32, deterministic=True)
     busy = f"busy_timeout={BUSY_TIMEOUT_MS}"
     for pragma in (busy, "journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
         connection.execute(f"PRAGMA {pragma}")
+
+
+def _crc32(text: str) -> int:
+    """For finding out whether rows are what they were."""
+    return zlib.crc32(text.encode())
 
 
 def _readable(text: bytes) -> str:

@@ -24,7 +24,7 @@ from kessik.interchange.method_json import MethodFile
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.record_csv import RUN_COLUMNS
 from kessik.interchange.series_events import IMPORT, RunToLog, log_of_rows
-from kessik.services.files.arriving import (
+from kessik.services.arriving import (
     BLADES_AT_ONCE,
     EVENTS_AT_ONCE,
     arriving,
@@ -40,7 +40,8 @@ from kessik.services.trials.methods import first_version
 from kessik.services.work import STORES, ImportWork
 from kessik.store.database import Database
 from kessik.store.queries import arrivals, bench_log, methods, shelf, trials
-from kessik.store.queries.binning import Results, all_binned
+from kessik.store.queries.bin_contents import Results
+from kessik.store.queries.binning import all_binned
 
 
 @dataclass(frozen=True)

@@ -30,7 +30,7 @@ from kessik.services.reading.trial_states import TrialOutline, outline_of_trial
 from kessik.services.record.undoing import offer_undo
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, shelf
-from kessik.store.queries.binning import Results
+from kessik.store.queries.bin_contents import Results
 
 PAPER = "paper"
 CutEdges = Mapping[str, Sequence[Stretch]]

@@ -2,11 +2,13 @@
 trial and their blades all at once.
 """
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from contextlib import nullcontext
 from dataclasses import dataclass, replace
 from functools import partial
 from uuid import uuid4
 
+from kessik.core.bin import InBin
 from kessik.core.errors import ConflictError, RefusedFileError
 from kessik.core.runs import Run
 from kessik.core.shelf.blades import Blade
@@ -14,7 +16,7 @@ from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.heads import heads_of
 from kessik.core.trials.paper.sheets import OnThere
 from kessik.core.trials.trial import MethodVersion, Trial
-from kessik.services.files.arriving import (
+from kessik.services.arriving import (
     arriving,
     in_pieces,
     let_taps_through,
@@ -22,13 +24,14 @@ from kessik.services.files.arriving import (
 from kessik.services.paper.runs import Made, made_runs
 from kessik.services.paper.sheet_plans import Sheet, SheetPlan, Target, method_for, placed_fault
 from kessik.services.paper.sheet_plans import planned as laid_beside
+from kessik.services.record.bin_moves import results_leaving
 from kessik.services.record.undoing import in_bin, offer_undo
 from kessik.services.trials.methods import first_version
 from kessik.services.work import READS, STORES, ImportWork
 from kessik.store.database import Database, Session
-from kessik.store.queries import arrivals, bench_log, binning, methods, shelf, trials
+from kessik.store.queries import arrivals, bench_log, methods, shelf, trials
 from kessik.store.queries.arrivals import PlaceholderRows
-from kessik.store.queries.binning import Results
+from kessik.store.queries.bin_contents import Results
 from kessik.store.queries.sheet_readings import remember
 
 _START_AND_STOP = 2
@@ -148,7 +151,11 @@ def _keep(db: Database, load: _Load, work: ImportWork) -> None:
         now, bin_id = load.sheet.entered.now, load.bin_id if load.replaced else ""
         offer_undo(db, load.results(), load.trial.name, now, bin_id)
     work.begin(STORES, len(load.made.runs))
-    with arriving(db, arrival, work, partial(_land, load=load, aside=aside)):
+    replaced = Results(load.trial.id, load.replaced)
+    with (
+        results_leaving(db, replaced) if load.replaced else nullcontext() as move,
+        arriving(db, arrival, work, partial(_land, load=load, aside=aside, move=move)),
+    ):
         with db.write() as session:
             if load.version is not None:
                 methods.add_version(session, load.version)
@@ -239,14 +246,19 @@ def _run_pieces(made: Made) -> Iterator[list[Run]]:
         yield some
 
 
-def _land(session: Session, load: _Load, aside: _Aside) -> None:
+def _land(
+    session: Session,
+    load: _Load,
+    aside: _Aside,
+    move: Callable[[Session, InBin], None] | None,
+) -> None:
     """Everything is there: it is moved to where it belongs, unless that was changed meanwhile."""
     plan = load.plan
     _check_unchanged(session, load, aside)
     if load.is_new_trial:
         trials.save_trial(session, load.trial)
-    if load.replaced:
-        _into_bin(session, load)
+    if move:
+        move(session, _replaced(load))
     arrivals.move_in(session, aside.stand_ins)
     for edge in load.made.filled:
         shelf.save_edge(session, edge)
@@ -277,7 +289,7 @@ def _check_unchanged(session: Session, load: _Load, aside: _Aside) -> None:
         )
 
 
-def _into_bin(session: Session, load: _Load) -> None:
+def _replaced(load: _Load) -> InBin:
     replaced, trial = Results(load.trial.id, load.replaced), load.trial.name
     reason, now = "replaced from a sheet", load.sheet.entered.now
-    binning.take_results_away(session, in_bin(load.bin_id, replaced, trial, reason, now), replaced)
+    return in_bin(load.bin_id, replaced, trial, reason, now)

@@ -87,6 +87,8 @@ class RunLogs:
             if run is None:
                 raise _not_there(session, run_id)
             kept = _Kept(run)
+        elif not bench_log.is_seen(session, run_id):
+            raise _not_there(session, run_id)
         tail = bench_log.events_of(session, run_id, kept.last)
         with self._lock:
             kept = self._logs.setdefault(run_id, kept)

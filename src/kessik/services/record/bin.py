@@ -10,6 +10,7 @@ from kessik.core.runs import Run
 from kessik.core.trials.run_admission import cut_twice
 from kessik.core.words.bin import held_words, run_name
 from kessik.services.reading.trials import get_trial
+from kessik.services.record.bin_moves import coming_back, leaving
 from kessik.services.shelf.blades import doubled_codes, get_blade, refuse_newly_doubled
 from kessik.services.soaks.soaks import get_soak
 from kessik.store import seen_days
@@ -18,7 +19,6 @@ from kessik.store.queries import (
     bench_log,
     binning,
     methods,
-    restoring_rows,
     shelf,
     soaks,
     stock,
@@ -37,13 +37,18 @@ def move_to_bin(
     db: Database, bin_id: str, kind: Deletable, owner_id: str, reason: str, now: Moment
 ) -> InBin:
     """Put a thing into the bin with all that hangs on it; the same id twice is once."""
-    with db.write() as session:
+    with db.read() as session:
+        known = binning.find_binned(session, bin_id)
+        if known is not None:
+            return known
+        _LOOKS[kind](session, owner_id)
+    with leaving(db, kind, {"id": owner_id}) as move, db.write() as session:
         known = binning.find_binned(session, bin_id)
         if known is not None:
             return known
         name, holds = _LOOKS[kind](session, owner_id)
         entry = InBin(bin_id, kind, owner_id, name, tuple(holds), reason.strip(), now.utc)
-        binning.move_to_bin(session, entry)
+        move(session, entry)
     return entry
 
 
@@ -55,10 +60,10 @@ def in_bin(db: Database) -> list[InBin]:
 
 def restore(db: Database, bin_id: str) -> InBin:
     """Bring a thing back whole."""
-    with db.write() as session:
+    with coming_back(db, bin_id) as land, db.write() as session:
         entry = _entry(session, bin_id)
         doubled = doubled_codes(session)
-        back = restoring_rows.restore(session, bin_id)
+        back = land(session)
         refuse_newly_doubled(session, doubled)
         _refuse_cut_meanwhile(session, back)
     return entry
@@ -103,7 +108,7 @@ def _entry(session: Session, bin_id: str) -> InBin:
 
 def _trial(session: Session, trial_id: str) -> tuple[str, list[str]]:
     trial = get_trial(session, trial_id)
-    runs = len(bench_log.runs_of(session, trial_id))
+    runs = len(bench_log.run_ids_of(session, trial_id))
     blades = len(trials.blades_of(session, trial_id))
     return trial.name, held_words([("run", runs), ("staying_blade", blades)])
 

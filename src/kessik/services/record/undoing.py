@@ -2,16 +2,19 @@
 back.
 """
 
+from collections.abc import Callable, Iterator
+from contextlib import ExitStack, contextmanager
 from uuid import uuid4
 
 from kessik.core.bin import InBin
-from kessik.core.errors import ConflictError
+from kessik.core.errors import ConflictError, UnknownError
 from kessik.core.moments import Moment
 from kessik.core.words.sentences import counted
 from kessik.services.changes import undone_by
-from kessik.store.database import Database
-from kessik.store.queries import binning, restoring_rows
-from kessik.store.queries.binning import Results
+from kessik.services.record.bin_moves import coming_back, results_leaving
+from kessik.store.database import Database, Session
+from kessik.store.queries.bin_contents import Results
+from kessik.store.queries.restoring_rows import Back
 
 
 def offer_undo(
@@ -23,17 +26,27 @@ def offer_undo(
     entry = in_bin(str(uuid4()), results, trial_name, "the import was undone", now)
 
     def undo() -> None:
-        with db.write() as session:
-            binning.take_results_away(session, entry, results)
-            if replaced and binning.find_binned(session, replaced) is None:
-                raise ConflictError(
-                    "what they replaced is not in the bin any more; correct it by hand",
-                    field="change",
-                )
-            if replaced:
-                restoring_rows.restore(session, replaced)
+        with ExitStack() as moves:
+            land = moves.enter_context(_replaced(db, replaced)) if replaced else None
+            move = moves.enter_context(results_leaving(db, results))
+            with db.write() as session:
+                move(session, entry)
+                if land:
+                    land(session)
 
     undone_by(f"{counted(len(results.runs), 'run')} saved", undo)
+
+
+@contextmanager
+def _replaced(db: Database, bin_id: str) -> Iterator[Callable[[Session], Back]]:
+    """What was replaced, ready to come back."""
+    try:
+        with coming_back(db, bin_id) as land:
+            yield land
+    except UnknownError as gone:
+        raise ConflictError(
+            "what they replaced is not in the bin any more; correct it by hand", field="change"
+        ) from gone
 
 
 def in_bin(bin_id: str, results: Results, trial_name: str, reason: str, now: Moment) -> InBin:

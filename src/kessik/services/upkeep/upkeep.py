@@ -10,8 +10,8 @@ from pathlib import Path
 
 from kessik.core.due import BackupFailed, Due, RestoreInterrupted, SecondCopyFailed
 from kessik.core.errors import KessikError, StoreBusyError
+from kessik.services.arriving import delete_left_behind
 from kessik.services.clock import local_day_of
-from kessik.services.files.arriving import delete_left_behind
 from kessik.services.pictures.storing import delete_unused
 from kessik.services.record.bin import delete_expired
 from kessik.store import backups, seen_days

@@ -2,10 +2,11 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
-from sqlalchemy import delete, select, update
+from sqlalchemy import ColumnElement, delete, select, text, update
 from sqlalchemy.exc import IntegrityError
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import InstrumentedAttribute, Session
 
 from kessik.core.errors import ConflictError
 from kessik.store.tables import (
@@ -20,7 +21,7 @@ from kessik.store.tables import (
     TrialRow,
 )
 
-_EVENTS_AT_ONCE = 1000
+_AT_ONCE = 1000
 
 
 def mark(
@@ -94,13 +95,26 @@ def all_arrivals(session: Session) -> set[str]:
 def delete_some(session: Session, arrival: str) -> bool:
     """Take a piece of an arrival away again; whether there is more of it."""
     trials = select(TrialRow.id).where(TrialRow.arriving == arrival)
-    runs = select(RunRow.id).where(RunRow.trial_id.in_(trials))
-    events = select(EventRow.position).where(EventRow.run_id.in_(runs)).limit(_EVENTS_AT_ONCE)
-    positions = session.scalars(events).all()
-    if positions:
-        session.execute(delete(EventRow).where(EventRow.position.in_(positions)))
-        return True
     blades = select(BladeRow.id).where(BladeRow.arriving == arrival)
+    runs = select(RunRow.id).where(RunRow.trial_id.in_(trials))
+    many: Sequence[tuple[InstrumentedAttribute[Any], ColumnElement[bool]]] = (
+        (EventRow.position, EventRow.run_id.in_(runs)),
+        (RunRow.id, RunRow.trial_id.in_(trials)),
+        (MeasurementRow.id, MeasurementRow.blade_id.in_(blades)),
+        (EdgeRow.id, EdgeRow.blade_id.in_(blades)),
+    )
+    for key, where in many:
+        newest = select(key).where(where).order_by(text(f"{key.class_.__tablename__}.rowid DESC"))
+        some = session.scalars(newest.limit(_AT_ONCE)).all()  # a run goes on from an older one
+        if some:
+            session.execute(delete(key.class_).where(key.in_(some)))
+            return True
+    _delete_rest(session, arrival)
+    return False
+
+
+def _delete_rest(session: Session, arrival: str) -> None:
+    trials = select(TrialRow.id).where(TrialRow.arriving == arrival)
     methods = session.scalars(select(TrialRow.method_id).where(TrialRow.arriving == arrival)).all()
     others = select(TrialRow.method_id).where(
         TrialRow.method_id.is_not(None), TrialRow.arriving.is_distinct_from(arrival)
@@ -108,11 +122,7 @@ def delete_some(session: Session, arrival: str) -> bool:
     lines = session.scalars(
         select(MethodRow.line_id).where(MethodRow.id.in_(methods), MethodRow.id.not_in(others))
     ).all()
-    session.execute(delete(RunRow).where(RunRow.trial_id.in_(trials)))
     session.execute(delete(TrialBladeRow).where(TrialBladeRow.trial_id.in_(trials)))
-    session.execute(delete(MeasurementRow).where(MeasurementRow.blade_id.in_(blades)))
-    session.execute(delete(EdgeRow).where(EdgeRow.blade_id.in_(blades)))
     session.execute(delete(BladeRow).where(BladeRow.arriving == arrival))
     session.execute(delete(TrialRow).where(TrialRow.arriving == arrival))
     session.execute(delete(MethodRow).where(MethodRow.line_id.in_(lines)))
-    return False

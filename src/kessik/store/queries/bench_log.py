@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 from functools import lru_cache
 from typing import Any
 
-from sqlalchemy import Table, bindparam, func, select, text
+from sqlalchemy import Table, bindparam, exists, func, select, text
 from sqlalchemy.dialects import sqlite
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
@@ -31,7 +31,7 @@ from kessik.store.check_sums import SUMMED, check_sum
 from kessik.store.queries import pictures
 from kessik.store.queries.inserting import insert_many
 from kessik.store.queries.records import record_of, row_values
-from kessik.store.tables import EventRow, RunRow
+from kessik.store.tables import EventRow, RunRow, TrialRow
 from kessik.store.tables.base import JSON_TEXT
 
 _EVENT: Table = EventRow.__table__  # type: ignore[assignment]  # declared as FromClause, and is the table
@@ -45,6 +45,13 @@ _LOG_TAIL = (
     select(*_AS_EVENT)
     .where(_EVENT.c.run_id == bindparam("run"), _EVENT.c.position > bindparam("after"))
     .order_by(_EVENT.c.position)
+)
+
+IS_SEEN = exists().where(TrialRow.id == RunRow.trial_id, TrialRow.arriving.is_(None))
+"""A run is seen unless its trial is on its way in, or out."""
+_SEEN = text(
+    "SELECT 1 FROM run JOIN trial ON trial.id = run.trial_id"
+    " WHERE run.id = :run AND trial.arriving IS NULL"
 )
 
 
@@ -65,15 +72,16 @@ def run_ids_of(session: Session, trial_id: str) -> set[str]:
 
 def all_runs(session: Session) -> list[Run]:
     """Every run of every trial, in the order they were started."""
-    return [
-        _run(row) for row in session.scalars(select(RunRow).order_by(RunRow.started_utc, RunRow.id))
-    ]
+    seen = select(RunRow).where(IS_SEEN).order_by(RunRow.started_utc, RunRow.id)
+    return [_run(row) for row in session.scalars(seen)]
 
 
 def runs_on_edge(session: Session, edge_id: str) -> list[Run]:
     """Every run on an edge, of whichever trial, in the order they were started."""
     rows = session.scalars(
-        select(RunRow).where(RunRow.edge_id == edge_id).order_by(RunRow.started_utc, RunRow.number)
+        select(RunRow)
+        .where(RunRow.edge_id == edge_id, IS_SEEN)
+        .order_by(RunRow.started_utc, RunRow.number)
     )
     return [_run(row) for row in rows]
 
@@ -82,9 +90,9 @@ def runs_beside(session: Session, run_ids: Sequence[str]) -> dict[str, list[Run]
     """All runs of the edges that these share with others, by the ids of the edges."""
     ids = select(func.json_each(json.dumps(list(run_ids))).table_valued("value").c.value)
     own = select(RunRow.edge_id).where(RunRow.id.in_(ids))
-    shared = select(RunRow.edge_id).where(RunRow.edge_id.in_(own), RunRow.id.not_in(ids))
+    shared = select(RunRow.edge_id).where(RunRow.edge_id.in_(own), RunRow.id.not_in(ids), IS_SEEN)
     found: dict[str, list[Run]] = defaultdict(list)
-    for row in session.scalars(select(RunRow).where(RunRow.edge_id.in_(shared))):
+    for row in session.scalars(select(RunRow).where(RunRow.edge_id.in_(shared), IS_SEEN)):
         found[row.edge_id].append(_run(row))
     return found
 
@@ -92,14 +100,22 @@ def runs_beside(session: Session, run_ids: Sequence[str]) -> dict[str, list[Run]
 def edge_has_runs(session: Session, edge_id: str) -> bool:
     """Whether anything, practice included, was cut on an edge."""
     return (
-        session.scalars(select(RunRow.id).where(RunRow.edge_id == edge_id).limit(1)).first()
+        session.scalars(
+            select(RunRow.id).where(RunRow.edge_id == edge_id, IS_SEEN).limit(1)
+        ).first()
         is not None
     )
 
 
 def find_run(session: Session, run_id: str) -> Run | None:
-    row = session.get(RunRow, run_id)
+    """A run that is seen: none that is on its way in, or into the bin."""
+    row = session.get(RunRow, run_id) if is_seen(session, run_id) else None
     return _run(row) if row else None
+
+
+def is_seen(session: Session, run_id: str) -> bool:
+    """Whether there is such a run, and it is not on its way in, or into the bin."""
+    return session.connection().execute(_SEEN, {"run": run_id}).first() is not None
 
 
 def add_run(session: Session, run: Run) -> None:

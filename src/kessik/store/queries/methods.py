@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from kessik.core.protocols.methods import Method
 from kessik.core.trials.trial import MethodVersion
+from kessik.store.queries.bench_log import IS_SEEN
 from kessik.store.tables import MethodRow, RunRow, TrialRow
 
 _METHOD: TypeAdapter[Method] = TypeAdapter(Method)
@@ -70,7 +71,7 @@ def is_used(session: Session, method_id: str, besides_trial: str) -> bool:
 
 def runs_under(session: Session, line_id: str) -> bool:
     """Whether a run was cut under any version of a line."""
-    found = select(RunRow.id).join(MethodRow, MethodRow.id == RunRow.method_id)
+    found = select(RunRow.id).join(MethodRow, MethodRow.id == RunRow.method_id).where(IS_SEEN)
     return session.scalars(found.where(MethodRow.line_id == line_id).limit(1)).first() is not None
 
 

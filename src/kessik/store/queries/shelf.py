@@ -14,6 +14,7 @@ from kessik.core.errors import ConflictError
 from kessik.core.facts import Measurement
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Abrasive, Edge, Recipe
+from kessik.store.queries.bench_log import IS_SEEN
 from kessik.store.queries.inserting import insert_many
 from kessik.store.queries.records import record_of, row_values
 from kessik.store.tables import (
@@ -129,19 +130,21 @@ def find_measurement(
 def runs_by_blade(session: Session) -> dict[str, int]:
     """How many runs, practice included, each blade has."""
     counted = select(EdgeRow.blade_id, func.count()).join(RunRow, RunRow.edge_id == EdgeRow.id)
-    return dict(session.execute(counted.group_by(EdgeRow.blade_id)).tuples().all())
+    by_blade = counted.where(IS_SEEN).group_by(EdgeRow.blade_id)
+    return dict(session.execute(by_blade).tuples().all())
 
 
 def cut_edges(session: Session) -> set[str]:
     """The ids of all edges that a counted run was cut on."""
-    return set(session.scalars(select(RunRow.edge_id).where(RunRow.practice.is_(False))))
+    counted = select(RunRow.edge_id).where(RunRow.practice.is_(False), IS_SEEN)
+    return set(session.scalars(counted))
 
 
 def cut_stretches(session: Session) -> dict[str, list[tuple[float, float] | None]]:
     """What counted runs cut of each edge, by its id: zones in mm from the heel, None for all."""
     cut = select(RunRow.edge_id, RunRow.zone_from_mm, RunRow.zone_to_mm)
     found: dict[str, list[tuple[float, float] | None]] = defaultdict(list)
-    for edge_id, start, end in session.execute(cut.where(RunRow.practice.is_(False))):
+    for edge_id, start, end in session.execute(cut.where(RunRow.practice.is_(False), IS_SEEN)):
         found[edge_id].append(None if start is None or end is None else (start, end))
     return dict(found)
 

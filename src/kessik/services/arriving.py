@@ -48,11 +48,17 @@ def arriving(
             arrivals.land(session, arrival)
     except BaseException:
         work.stage = REMOVES
-        _remove(db, arrival)
+        remove_arrival(db, arrival)
         raise
 
 
-def _remove(db: Database, arrival: str) -> None:
+def arrival_label(of: str) -> str:
+    """A name for what arrives, or leaves, from now on under an id."""
+    return f"{datetime.now(UTC).isoformat(timespec='milliseconds')}|{of}"
+
+
+def remove_arrival(db: Database, arrival: str) -> None:
+    """Remove in pieces what is hidden under a label."""
     more = True
     while more:
         with db.write() as session:
@@ -67,4 +73,13 @@ def delete_left_behind(db: Database, now: datetime) -> None:
     for arrival in found:
         began = datetime.fromisoformat(arrival.split("|")[0]).replace(tzinfo=UTC)
         if now - began > _LEFT_BEHIND:
-            _remove(db, arrival)
+            remove_arrival(db, arrival)
+
+
+def remove_earlier(db: Database, of: str) -> None:
+    """Remove what is still hidden under an id from an earlier time."""
+    with db.read() as session:
+        found = arrivals.all_arrivals(session)
+    for arrival in found:
+        if arrival.endswith(f"|{of}"):
+            remove_arrival(db, arrival)
