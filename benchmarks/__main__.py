@@ -14,8 +14,10 @@ from benchmarks import (
     copies,
     intake,
     interval_score,
+    kills,
     line_up,
     lives,
+    mixed_use,
     outlines,
     paper,
     pass_fail,
@@ -35,6 +37,7 @@ def main() -> None:
     parser.add_argument(
         "--trials", type=int, default=300, help="simulated trials a row of the ratio table"
     )
+    parser.add_argument("--seconds", type=float, default=600, help="how long mixed use lasts")
     parser.add_argument("--events", type=int, default=200, help="taps to time")
     parser.add_argument(
         "--only",
@@ -54,6 +57,8 @@ def main() -> None:
             "rust",
             "outlines",
             "copies",
+            "kills",
+            "mixed-use",
             "paper",
         ),
         help="one part",
@@ -79,6 +84,10 @@ def main() -> None:
         outlines.report(max(chosen.edges // 50, 8))
     if chosen.only in (None, "copies"):
         copies.report()
+    if chosen.only in (None, "kills"):
+        kills.report()
+    if chosen.only in (None, "mixed-use"):
+        mixed_use.report(chosen.seconds)
     if chosen.only in (None, "line-up"):
         line_up.report()
     if chosen.only in (None, "lives"):

@@ -3,6 +3,7 @@ nothing twice.
 """
 
 import os
+import random
 import signal
 import threading
 from uuid import uuid4
@@ -10,6 +11,8 @@ from uuid import uuid4
 import httpx2
 import pytest
 
+from tests.helpers.killing import survive, undisturbed
+from tests.helpers.ledger import WRITES
 from tests.helpers.pieces import MANY
 from tests.serving import Served
 
@@ -76,3 +79,19 @@ def bring(served):
         )
     except httpx2.TransportError:
         return
+
+
+VICTIMS = ("blades/blade-001/photos", "sheet-imports", "imports", "bin/bin-00002",
+           "bin/bin-00002/brought-back")  # fmt: skip
+
+
+@pytest.mark.apart
+def test_a_write_is_there_whole_or_not_at_all_and_once_when_it_is_sent_again(tmp_path):
+    """Those that take several transactions or files; `make bench` kills in all."""
+    expected = undisturbed(tmp_path / "undisturbed")
+    served = Served(tmp_path / "killed")
+    victims = {n for n, write in enumerate(WRITES) if write.path in VICTIMS}
+    try:
+        survive(served, expected, victims, random.Random(5))
+    finally:
+        served.kill()

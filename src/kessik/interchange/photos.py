@@ -4,6 +4,7 @@ left out.
 
 import hashlib
 import io
+import struct
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -13,14 +14,17 @@ from PIL import Image, ImageOps, UnidentifiedImageError
 
 from kessik.core.errors import Fault, RefusedFileError
 from kessik.core.limits import LIMITS
+from kessik.interchange.picture_parts import check_parts
 from kessik.interchange.picture_privacy import without_place
 
 _MEDIA_TYPES = {"JPEG": "image/jpeg", "PNG": "image/png", "WEBP": "image/webp"}
+_KINDS = {"MPO": "JPEG"}
+"""A phone's JPEG with further pictures behind its end is kept without these."""
 _ORIENTATION, _CHANGED, _TIMES_IFD, _TAKEN = 0x0112, 0x0132, 0x8769, 0x9003
 _TURNS = {3: 180, 4: 180, 5: 90, 6: 90, 7: 270, 8: 270}
 UNREADABLE = (
     UnidentifiedImageError, OSError, SyntaxError, ValueError, IndexError,
-    Image.DecompressionBombError, EOFError,
+    Image.DecompressionBombError, EOFError, struct.error,
 )  # fmt: skip  # what Pillow raises over spoiled pictures
 
 
@@ -96,8 +100,10 @@ def read_photo(data: bytes) -> ReadPicture:
             f"the picture has {len(data) / 1e6:.0f} MB; up to {limit.most:.0f} MB can be stored"
         )
     try:
+        check_parts(data)
         with Image.open(io.BytesIO(data)) as image:
             kind, (width, height) = image.format or "", image.size
+            kind = _KINDS.get(kind, kind)
             if width * height > extent.most * 1e6:
                 raise _refused(f"the picture has {width} × {height} pixels; make it smaller")
             if kind in _MEDIA_TYPES:

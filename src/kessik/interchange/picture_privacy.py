@@ -13,6 +13,8 @@ from zlib import crc32
 
 from PIL import Image
 
+from kessik.interchange.picture_parts import parts_of
+
 _KEPT_EXIF = (0x0112, 0x0132)
 _KEPT_TIMES = (0x9003, 0x9004, 0x9010, 0x9011)
 _TIMES_IFD = 0x8769
@@ -36,9 +38,7 @@ _PNG_KEPT = frozenset(
 _WEBP_LEFT_OUT = frozenset({b"EXIF", b"XMP "})
 _WEBP_FLAGS = 0x08 | 0x04
 """The bits of a WebP head that say that Exif and XMP follow."""
-_WITHOUT_LENGTH = frozenset({0x01, *range(0xD0, 0xD9)})
-_SCAN, _END = 0xDA, 0xD9
-_JPEG_CODING = frozenset({*range(0xC0, 0xE0)} - {0xC8})
+_JPEG_CODING = frozenset({0x01, *range(0xC0, 0xE0)} - {0xC8})
 """Frames, tables and scans: what the picture itself is made of."""
 _JPEG_NAMED = {0xE2: b"ICC_PROFILE\0", 0xEE: b"Adobe"}
 """Of the application segments: colour profile, and how colours are coded."""
@@ -52,7 +52,7 @@ def without_place(data: bytes, kind: str) -> bytes:
         case "JPEG":
             return _jpeg(data)
         case "PNG":
-            return _PNG_HEAD + b"".join(_png_chunks(data))
+            return _PNG_HEAD + b"".join(_png(data))
         case "WEBP":
             return _webp(data)
     return data
@@ -79,29 +79,8 @@ def _jpeg(data: bytes) -> bytes:
     found = [b"\xff\xd8"]
     if exif:
         found.append(b"\xff\xe1" + struct.pack(">H", len(exif) + 2) + exif)
-    found.extend(_jpeg_segments(data))
+    found.extend(_of_the_picture(name[0], part) for name, part in parts_of(data))
     return b"".join(found)
-
-
-def _jpeg_segments(data: bytes) -> Iterator[bytes]:
-    """The segments that make the picture; what stands behind its end is left out."""
-    at = 2
-    while at < len(data):
-        marker = data[at + 1]
-        if marker == _END:
-            yield b"\xff\xd9"
-            return
-        if marker in _WITHOUT_LENGTH:
-            yield data[at : at + 2]
-            at += 2
-            continue
-        (length,) = struct.unpack(">H", data[at + 2 : at + 4])
-        end = at + 2 + length
-        if marker == _SCAN:
-            end = _scan_end(data, end)
-        yield _of_the_picture(marker, data[at:end])
-        at = end
-    raise ValueError("the picture breaks off")
 
 
 def _of_the_picture(marker: int, segment: bytes) -> bytes:
@@ -115,29 +94,12 @@ def _of_the_picture(marker: int, segment: bytes) -> bytes:
     return b""
 
 
-def _scan_end(data: bytes, at: int) -> int:
-    """Where the next marker stands behind coded pixels."""
-    while True:
-        at = data.index(b"\xff", at)
-        marker = data[at + 1]
-        if marker != 0x00 and marker != 0xFF and not 0xD0 <= marker <= 0xD7:
-            return at
-        at += 1 if marker == 0xFF else 2
-
-
-def _png_chunks(data: bytes) -> Iterator[bytes]:
-    at = len(_PNG_HEAD)
-    while at < len(data):
-        (length,) = struct.unpack(">I", data[at : at + 4])
-        name = data[at + 4 : at + 8]
+def _png(data: bytes) -> Iterator[bytes]:
+    for name, chunk in parts_of(data):
         if name in _PNG_KEPT:
-            yield data[at : at + length + 12]
+            yield chunk
         if name == b"IHDR":
             yield from _png_exif(data)
-        if name == b"IEND":
-            return
-        at += length + 12
-    raise ValueError("the picture breaks off")
 
 
 def _png_exif(data: bytes) -> Iterator[bytes]:
@@ -149,16 +111,10 @@ def _png_exif(data: bytes) -> Iterator[bytes]:
 
 def _webp(data: bytes) -> bytes:
     found = []
-    at = 12
-    while at + 8 <= len(data):
-        name = data[at : at + 4]
-        (length,) = struct.unpack("<I", data[at + 4 : at + 8])
-        end = at + 8 + length + length % 2
-        chunk = data[at:end]
+    for name, part in parts_of(data):
         if name == b"VP8X":
-            chunk = chunk[:8] + bytes([chunk[8] & ~_WEBP_FLAGS]) + chunk[9:]
+            part = part[:8] + bytes([part[8] & ~_WEBP_FLAGS]) + part[9:]
         if name not in _WEBP_LEFT_OUT:
-            found.append(chunk)
-        at = end
+            found.append(part)
     body = b"WEBP" + b"".join(found)
     return b"RIFF" + struct.pack("<I", len(body)) + body
