@@ -18,7 +18,7 @@ from PIL import Image
 from benchmarks.bench_log import Client, Follower, _make_run, _tap
 from benchmarks.intake import _Serving
 
-SECONDS, WARM_UP_S, FOLLOWERS, ROWS = 600.0, 60.0, 5, 2000
+SECONDS, WARM_UP_S, FOLLOWERS, ROWS, READINGS = 600.0, 60.0, 5, 2000, 20
 PICTURES, TAP_EVERY_S = 30, 0.1
 PAGES = ("today", "shelf", "soaks", "bin", "methods")
 
@@ -95,8 +95,9 @@ class _Bench:
     def sheet_and_undo(self) -> None:
         """A sheet of results in, as a trial of its own, and taken back."""
         mark = uuid4().hex[:6]
-        lines = (f"{mark}{n % 50};{n // 50 + 1};{20 + n % 60};{25 + n % 50}" for n in range(ROWS))
-        text = "\n".join(["Knife;Edge;Fine (ft);Working (ft)", *lines])
+        read = (divmod(n, READINGS) for n in range(ROWS))
+        lines = (f"{mark}{r % 20};{r // 20 + 1};{n};{150 + 9 * n + r % 7}" for r, n in read)
+        text = "\n".join(["Knife;Edge;Cuts;Force (gf)", *lines])
         file = {"file": ("old.csv", text.encode())}
         seen = self.post("sheet-previews", files=file).json()
         form = {"reading": json.dumps(seen["reading"]), "name": mark, "import_id": str(uuid4())}
@@ -120,7 +121,8 @@ class _Bench:
         body = {"name": "Brine", "question": "Which?", "factor": "steel"}
         body["method"] = methods["brine_overnight"]
         body["coupons"] = [{"id": f"{soak}-a", "name": "A"}]
-        assert self._client.put(f"soaks/{soak}", json=body).is_success
+        made = self._client.put(f"soaks/{soak}", json=body)
+        assert made.is_success, made.text
         begun = {"at_utc": "2026-05-04T08:00:00+00:00"}
         assert self._client.put(f"soaks/{soak}/started", json=begun).is_success
         return soak

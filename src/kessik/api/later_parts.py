@@ -3,6 +3,7 @@ to do: the first page a tester sees needs one of them only, and waits for no oth
 """
 
 import asyncio
+import gc
 from collections.abc import Iterable
 from importlib import import_module
 from typing import TYPE_CHECKING
@@ -20,6 +21,10 @@ if TYPE_CHECKING:
 PREFIX = "/api"
 _NOTHING_ELSE_S = 1.0
 """How long the server waits for its first question before it loads the rest by itself."""
+_SETTLES_AFTER_S = (5.0, 60.0)
+"""What is there by then stays, and is not looked through for garbage any more: each look would hold
+every tap for a tenth of a second.
+"""
 
 
 class LaterParts(BaseRoute):
@@ -43,6 +48,9 @@ class LaterParts(BaseRoute):
         """Load the parts by itself, after the first page had its turn."""
         await asyncio.sleep(_NOTHING_ELSE_S)
         await self.load()
+        for wait_s in _SETTLES_AFTER_S:
+            await asyncio.sleep(wait_s)
+            gc.freeze()
 
     async def load(self) -> None:
         """Load the parts; whoever comes meanwhile waits, and nothing is loaded twice."""

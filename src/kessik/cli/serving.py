@@ -31,7 +31,7 @@ app = typer.Typer()
 
 HOST = "127.0.0.1"
 PORT = 8737
-_TURN_S = 0.001
+_TURN_S = 0.0002
 """How long one thread may compute while another has something to do: a tap waits for each
 turn several times."""
 

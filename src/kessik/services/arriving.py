@@ -9,11 +9,13 @@ from datetime import UTC, datetime, timedelta
 from itertools import islice
 from typing import TypeVar
 
+from kessik.core.shelf.blades import Blade
 from kessik.services.work import REMOVES, ImportWork
 from kessik.store.database import Database, Session
 from kessik.store.queries import arrivals
 
-EVENTS_AT_ONCE, BLADES_AT_ONCE = 400, 20
+EVENTS_AT_ONCE = 400
+_ROWS_OF_BLADES_AT_ONCE = 150
 _LET_TAPS_THROUGH_S = 0.002
 _LEFT_BEHIND = timedelta(hours=1)
 _T = TypeVar("_T")
@@ -23,6 +25,20 @@ def in_pieces(items: Iterable[_T], most: int) -> Iterator[list[_T]]:
     """The items in lists of so many."""
     rest = iter(items)
     while some := list(islice(rest, most)):
+        yield some
+
+
+def blades_in_pieces(blades: Iterable[Blade]) -> Iterator[list[Blade]]:
+    """Blades in lists of not too many edges and measurements."""
+    some: list[Blade] = []
+    rows = 0
+    for blade in blades:
+        some.append(blade)
+        rows += 1 + len(blade.edges) + len(blade.measurements)
+        if rows >= _ROWS_OF_BLADES_AT_ONCE:
+            yield some
+            some, rows = [], 0
+    if some:
         yield some
 
 
@@ -41,6 +57,7 @@ def arriving(
     """What is stored inside under this arrival is seen at the end; `land` does, in the same
     transaction, what else belongs to it.
     """
+    remove_earlier(db, arrival.partition("|")[2])
     try:
         yield arrival
         with db.write() as session:

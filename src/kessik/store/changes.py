@@ -158,7 +158,7 @@ def revert(session: Session, change: Change) -> None:
     except IntegrityError as taken:
         raise ConflictError(_CHANGED_SINCE, field="change") from taken
     touched = {row.table for row in rows}
-    if broken_keys(session, {*touched, *tables_hanging_on(session, touched)}):
+    if broken_keys(session, {*touched, *tables_hanging_on(touched)}):
         raise ConflictError(_CHANGED_SINCE, field="change")
     for row in rows:
         if row.did == "added":

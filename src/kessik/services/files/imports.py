@@ -25,9 +25,9 @@ from kessik.interchange.named_files import NamedFile
 from kessik.interchange.record_csv import RUN_COLUMNS
 from kessik.interchange.series_events import IMPORT, RunToLog, log_of_rows
 from kessik.services.arriving import (
-    BLADES_AT_ONCE,
     EVENTS_AT_ONCE,
     arriving,
+    blades_in_pieces,
     in_pieces,
     let_taps_through,
 )
@@ -194,7 +194,7 @@ def _store(
 
 
 def _store_blades(db: Database, arrival: str, trial: Trial, read: ReadTrial) -> None:
-    for some in in_pieces(read.blades, BLADES_AT_ONCE):
+    for some in blades_in_pieces(read.blades):
         with db.write() as session:
             marks = shelf.next_marks(session, len(some))
             marked = [replace(blade, mark=mark) for blade, mark in zip(some, marks, strict=True)]

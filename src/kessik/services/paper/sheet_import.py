@@ -18,7 +18,7 @@ from kessik.core.trials.paper.sheets import OnThere
 from kessik.core.trials.trial import MethodVersion, Trial
 from kessik.services.arriving import (
     arriving,
-    in_pieces,
+    blades_in_pieces,
     let_taps_through,
 )
 from kessik.services.paper.runs import Made, made_runs
@@ -35,7 +35,7 @@ from kessik.store.queries.bin_contents import Results
 from kessik.store.queries.sheet_readings import remember
 
 _START_AND_STOP = 2
-_EVENTS_AT_ONCE, _BLADES_AT_ONCE = 1200, 100
+_EVENTS_AT_ONCE = 500
 
 
 @dataclass(frozen=True)
@@ -162,7 +162,7 @@ def _keep(db: Database, load: _Load, work: ImportWork) -> None:
             stand_in = aside.stand_ins.trial[0]
             trials.save_trial(session, replace(load.trial, id=stand_in))
             arrivals.stand_in_trial(session, arrival, stand_in)
-        for blades in in_pieces([*load.plan.new, *aside.blades], _BLADES_AT_ONCE):
+        for blades in blades_in_pieces([*load.plan.new, *aside.blades]):
             _store_blades(db, arrival, blades)
         for runs in _run_pieces(load.made):
             _store_runs(db, load, aside, runs)

@@ -21,7 +21,7 @@ from kessik.store.tables import (
     TrialRow,
 )
 
-_AT_ONCE = 1000
+_AT_ONCE = 400
 
 
 def mark(
@@ -104,8 +104,10 @@ def delete_some(session: Session, arrival: str) -> bool:
         (EdgeRow.id, EdgeRow.blade_id.in_(blades)),
     )
     for key, where in many:
-        newest = select(key).where(where).order_by(text(f"{key.class_.__tablename__}.rowid DESC"))
-        some = session.scalars(newest.limit(_AT_ONCE)).all()  # a run goes on from an older one
+        found = select(key).where(where).limit(_AT_ONCE)
+        if key.class_ is RunRow:
+            found = found.order_by(text("run.rowid DESC"))  # a run may go on from an older one
+        some = session.scalars(found).all()
         if some:
             session.execute(delete(key.class_).where(key.in_(some)))
             return True

@@ -70,6 +70,7 @@ OWNED: Mapping[Binned, Sequence[tuple[str, str]]] = {
 }
 """What goes with a thing, in the order in which rows can leave their tables."""
 _BYTES = "base64:"
+_AT_ONCE = 200
 _REVISIONS = text(
     "SELECT trial_id, number FROM revision WHERE trial_id IN (SELECT value FROM json_each(:ids))"
 )
@@ -110,13 +111,12 @@ class Gathered:
 def gather(session: Session, kind: Binned, parameters: Mapping[str, str]) -> Gathered:
     """Read and pack all that goes with a thing; thousands of rows take seconds."""
     rows = {table: _rows(session, table, where, parameters) for table, where in OWNED[kind]}
-    content = {
-        "rows": rows,
+    head = {
         "coupons": _coupons(session, kind, parameters),
         "beside": _beside(session, rows.get("run", [])),
     }
-    packed = zlib.compress(json.dumps(content, separators=(",", ":")).encode())
     revisions = _revisions(session, kind, parameters)
+    packed = _packed(head, rows)
     return Gathered(kind, parameters, packed, revisions, _fingerprint(session, kind, parameters))
 
 
@@ -155,7 +155,25 @@ def content_of(row: BinRow) -> dict[str, Any]:
     """The rows of a thing by their tables, the coupons that named it, and the runs that stayed
     beside its own; a bin filled by an older Kessik does not tell those.
     """
-    return dict(json.loads(zlib.decompress(row.content)))
+    lines = zlib.decompress(row.content).split(b"\n")
+    content: dict[str, Any] = json.loads(lines[0])
+    rows = content.setdefault("rows", {})
+    for line in lines[1:]:
+        for table, some in json.loads(line).items():
+            rows.setdefault(table, []).extend(some)
+    return content
+
+
+def _packed(head: Mapping[str, Any], rows: Mapping[str, Sequence[Any]]) -> bytes:
+    """A line that says what there is besides, and lines of some rows each: nothing else gets a turn
+    while one of them is made or read.
+    """
+    lines = [json.dumps({**head, "rows": {table: [] for table in rows}}, separators=(",", ":"))]
+    for table, every in rows.items():
+        for first in range(0, len(every), _AT_ONCE):
+            some = {table: every[first : first + _AT_ONCE]}
+            lines.append(json.dumps(some, separators=(",", ":")))
+    return zlib.compress("\n".join(lines).encode())
 
 
 def stored_value(value: Any) -> Any:  # noqa: ANN401 - whatever a column holds

@@ -76,9 +76,7 @@ def _clear(session: Session, kind: Binned, of: Mapping[str, str], label: str) ->
                 hide(session, there, table, owned[table], of)
     for table in gone:
         session.execute(text(f"DELETE FROM {table} WHERE {owned[table]}"), of)
-    if (there and is_built_on(session, there)) or broken_keys(
-        session, tables_hanging_on(session, gone)
-    ):
+    if (there and is_built_on(session, there)) or broken_keys(session, tables_hanging_on(gone)):
         raise ConflictError(_BUILT_ON, field="change")
 
 

@@ -5,14 +5,16 @@ A trial or a blade that comes or goes is hidden itself; runs of a trial that sta
 blade that stays, hang on placeholders meanwhile.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cache
 from uuid import uuid4
 
-from sqlalchemy import text
+from sqlalchemy import TextClause, text
 from sqlalchemy.orm import Session
 
 from kessik.store.queries import arrivals
+from kessik.store.queries.foreign_keys import parents_of
 from kessik.store.tables import Base, BladeRow, TrialRow
 
 HIDDEN = ("trial", "blade", "run", "edge")
@@ -86,14 +88,20 @@ _HIDES: Mapping[str, str] = {
 
 def is_built_on(session: Session, there: Placeholders) -> bool:
     """Whether something that stays hangs on what is hidden."""
-    hanging = [
-        f"SELECT 1 FROM {table.name} WHERE {key.parent.name} IN ({_OF_HIDDEN[of]}) LIMIT 1"
-        for table in Base.metadata.tables.values()
-        for key in table.foreign_keys
-        if table.name not in _GO_ALONG and (of := key.column.table.name) in _OF_HIDDEN
-    ]
     label = {"label": there.label}
-    return any(session.execute(text(sql), label).first() for sql in (_ELSEWHERE, *hanging))
+    return any(session.execute(each, label).first() for each in _hanging())
+
+
+@cache
+def _hanging() -> Sequence[TextClause]:
+    """Queries for one row each that hangs on what is hidden."""
+    hanging = [
+        f"SELECT 1 FROM {child} WHERE {column} IN ({_OF_HIDDEN[of]}) LIMIT 1"
+        for child in Base.metadata.tables
+        for column, of in parents_of(child).items()
+        if child not in _GO_ALONG and of in _OF_HIDDEN
+    ]
+    return [text(sql) for sql in (_ELSEWHERE, *hanging)]
 
 
 def _trial(trial_id: str) -> TrialRow:

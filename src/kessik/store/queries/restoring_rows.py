@@ -18,6 +18,7 @@ from kessik.core.errors import ConflictError, UnknownError
 from kessik.store.check_sums import SUMMED, check_sum
 from kessik.store.queries.bench_log import take_sequence
 from kessik.store.queries.bin_contents import OWNED, content_of, stored_value
+from kessik.store.queries.foreign_keys import parents_of
 from kessik.store.queries.hidden_rows import HIDDEN, Placeholders, remove_placeholders
 from kessik.store.tables import Base, BinRow
 
@@ -31,7 +32,7 @@ _IS_SEEN: Mapping[str, str] = {
     "run": "trial_id IN (SELECT id FROM trial WHERE arriving IS NULL)",
 }
 _IN_PIECES = ("trial", "blade", "edge", "run", "event")
-_AT_ONCE = 500
+_AT_ONCE = 250
 _TAKEN = "its place was taken meanwhile: something of the same name or number is there"
 _NOT_THERE = "it is not in the bin; it may be back already"
 
@@ -93,7 +94,7 @@ def _belonging(
     session: Session, packed: Packed, table: str, coming: Mapping[str, Sequence[_Row]]
 ) -> list[_Row]:
     rows = packed.rows.get(table, ())
-    parents = _parents(table)
+    parents = parents_of(table)
     there: dict[str, set[str]] = {}
     for parent in set(parents.values()):
         named = {row.get(name) for name, of in parents.items() if of == parent for row in rows}
@@ -110,15 +111,6 @@ def _belonging(
             found.append({**row, **dict.fromkeys(lost)})
             there.get(table, set()).add(row.get("id", ""))  # a run may go on from one before it
     return found
-
-
-def _parents(table: str) -> dict[str, str]:
-    """What the rows of a table belong to, by the column that says so."""
-    return {
-        column.name: key.column.table.name
-        for column in Base.metadata.tables[table].columns
-        for key in column.foreign_keys
-    }
 
 
 def _seen(session: Session, table: str, ids: Set[str | None]) -> set[str]:
