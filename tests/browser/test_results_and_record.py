@@ -148,13 +148,14 @@ def test_a_backup_is_brought_back_after_the_data_were_damaged(tmp_path):
             person.open("/backups")
             person.see("Back up now")
             click(person, "Back up now")
-            person.see("by hand")
+            copies = served.folder / "backups"
+            person.until(lambda: any(copies.glob("by-hand-*.sqlite3")))
             served.kill()
             database = served.folder / "kessik.sqlite3"
             database.write_bytes(b"spilled coffee" * 100)
             for beside in ("-wal", "-shm"):
                 Path(f"{database}{beside}").unlink(missing_ok=True)
-            copy = next((served.folder / "backups").glob("by-hand-*.sqlite3"))
+            copy = next(copies.glob("by-hand-*.sqlite3"))
             program = str(Path(sys.executable).parent / "kessik")
             command = [program, "restore", str(copy), "--data", str(served.folder)]
             said = subprocess.run(command, capture_output=True, text=True, check=True).stdout

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kessik.core.errors import RefusedFileError
+from kessik.core.errors import CancelledError, RefusedFileError
 from kessik.interchange.csv_tables import Column, neutralise, read_table, restore
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.sheets_apart import read_sheet_apart
@@ -22,6 +22,14 @@ def test_a_hostile_sheet_costs_a_sentence(name):
     (fault,) = refused.value.faults
     assert len(fault.message) < 200
     assert "root:" not in fault.message
+
+
+def test_reading_ends_when_nobody_waits_any_more():
+    def go_on():
+        raise CancelledError("cancelled")
+
+    with pytest.raises(CancelledError):
+        read_sheet_apart(NamedFile("results.xlsx", workbook(cell("A1", 1))), go_on)
 
 
 def test_a_workbook_is_read_from_its_own_top_left_with_what_was_noticed():

@@ -8,6 +8,8 @@ name of the file and then its bytes, and answers with rows, notes and faults as 
 import json
 import subprocess
 import sys
+import time
+from collections.abc import Callable
 from dataclasses import asdict
 from typing import NoReturn
 
@@ -16,32 +18,56 @@ from kessik.interchange.named_files import NamedFile
 from kessik.interchange.raw_sheets import RawSheet, read_sheet
 
 _AT_ONCE_BYTES = 300_000
-_MOST_S = 15.0
+_MOST_S, _LOOKS_EVERY_S = 15.0, 0.1
 _MOST_MEMORY = 900_000_000
 
 
-def read_sheet_apart(file: NamedFile) -> RawSheet:
-    """A file as rows; RefusedFileError where it cannot be one, or takes too long or too much."""
+def read_sheet_apart(file: NamedFile, go_on: Callable[[], None] = lambda: None) -> RawSheet:
+    """A file as rows; RefusedFileError where it cannot be one, or takes too long or too much.
+
+    `go_on` is called again and again meanwhile; what it raises ends the reading.
+    """
     if len(file.data) <= _AT_ONCE_BYTES and not file.data.startswith(b"PK"):
         return read_sheet(file)
     head = json.dumps({"name": file.name}).encode() + b"\n"
-    command = [sys.executable, "-m", "kessik.interchange.sheets_apart"]
-    try:
-        ended = subprocess.run(
-            command, input=head + file.data, capture_output=True, timeout=_MOST_S, check=False
-        )
-    except subprocess.TimeoutExpired:
-        _refuse(
-            file.name, "this takes too long to read; copy the results into a sheet of their own"
-        )
-    if ended.returncode != 0:
-        _refuse(
-            file.name, "this takes too much to read; copy the results into a sheet of their own"
-        )
-    said = json.loads(ended.stdout)
+    said = json.loads(_answer(file.name, head + file.data, go_on))
     if said["faults"]:
         raise RefusedFileError([Fault(**fault) for fault in said["faults"]])
     return RawSheet(file.name, tuple(map(tuple, said["rows"])), tuple(said["notes"]))
+
+
+def _answer(name: str, sent: bytes, go_on: Callable[[], None]) -> bytes:
+    """What the process answers, which is ended where it takes too long or nobody waits any more."""
+    command = [sys.executable, "-m", "kessik.interchange.sheets_apart"]
+    ends_at = time.monotonic() + _MOST_S
+    with subprocess.Popen(
+        command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL
+    ) as process:
+        try:
+            answer = _communicated(process, sent, ends_at, go_on)
+        except BaseException:
+            process.kill()
+            raise
+    if answer is None:
+        _refuse(name, "this takes too long to read; copy the results into a sheet of their own")
+    if process.returncode != 0:
+        _refuse(name, "this takes too much to read; copy the results into a sheet of their own")
+    return answer
+
+
+def _communicated(
+    process: "subprocess.Popen[bytes]", sent: bytes, ends_at: float, go_on: Callable[[], None]
+) -> bytes | None:
+    """What a process says of what it is sent; None where its time is over."""
+    first: bytes | None = sent
+    while time.monotonic() < ends_at:
+        go_on()
+        try:
+            return process.communicate(first, timeout=_LOOKS_EVERY_S)[0]
+        except subprocess.TimeoutExpired:
+            first = None  # it is being sent already
+    process.kill()
+    return None
 
 
 def _refuse(name: str, message: str) -> NoReturn:

@@ -16,7 +16,7 @@ from kessik.interchange.named_files import NamedFile
 from kessik.interchange.sheets_apart import read_sheet_apart
 from kessik.services.clock import now
 from kessik.services.paper.runs import Entered
-from kessik.services.paper.sheet_import import bring_in
+from kessik.services.paper.sheet_import import bring_in, read_watched
 from kessik.services.paper.sheet_plans import Sheet, Target
 from kessik.services.paper.sheets import preview
 
@@ -59,7 +59,7 @@ def post_import(
     """
     own_id = import_id or str(uuid4())
     with imports.working(own_id) as work:
-        raw, entered = read_sheet_apart(_named(file)), Entered(by, cut_on, now())
+        raw, entered = read_watched(_named(file), work), Entered(by, cut_on, now())
         sheet = Sheet(raw, _reading(reading), entered, own_id)
         target = Target(trial_id, name, school)
         made = bring_in(store, sheet, target, on_there, reading_name, work)

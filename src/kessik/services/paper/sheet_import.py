@@ -16,6 +16,9 @@ from kessik.core.shelf.edges import Edge
 from kessik.core.trials.paper.heads import heads_of
 from kessik.core.trials.paper.sheets import OnThere
 from kessik.core.trials.trial import MethodVersion, Trial
+from kessik.interchange.named_files import NamedFile
+from kessik.interchange.raw_sheets import RawSheet
+from kessik.interchange.sheets_apart import read_sheet_apart
 from kessik.services.arriving import (
     arriving,
     blades_in_pieces,
@@ -119,6 +122,12 @@ def bring_in(
     cut = tuple(dict.fromkeys(found.blade for found in made.found.values()))
     new = tuple(blade.code for blade in plan.new)
     return ImportedSheet(trial, len(made.runs), there, len(replaced), cut, new)
+
+
+def read_watched(file: NamedFile, work: ImportWork) -> RawSheet:
+    """A file as rows; CancelledError once the tester has had enough."""
+    work.begin(READS, 0)
+    return read_sheet_apart(file, lambda: work.step(0))
 
 
 def _made(plan: SheetPlan, sheet: Sheet, replaced: Sequence[str]) -> Made:
