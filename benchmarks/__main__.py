@@ -26,6 +26,7 @@ from benchmarks import (
     scale,
     schedules,
     speed,
+    standings,
 )
 
 
@@ -60,6 +61,7 @@ def main() -> None:
             "kills",
             "mixed-use",
             "paper",
+            "standings",
         ),
         help="one part",
     )
@@ -86,6 +88,8 @@ def main() -> None:
         copies.report()
     if chosen.only in (None, "kills"):
         kills.report()
+    if chosen.only in (None, "standings"):
+        standings.report(max(chosen.trials // 8, 8))
     if chosen.only in (None, "mixed-use"):
         mixed_use.report(chosen.seconds)
     if chosen.only in (None, "line-up"):

@@ -39,6 +39,7 @@ COMMANDS = {
         "Where to check an unfinished run next: the last run of the file, by the adaptive rule.",
     ),
     "assay": ("assays", "What steel it is, as far as shots of an analyser can tell."),
+    "standings": ("standings", "Where each blade stands among all that were ever cut."),
     "rust": ("rust", "How much of a blade has rusted, measured in a photograph."),
     "import": (
         "stored_files",

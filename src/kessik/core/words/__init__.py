@@ -34,6 +34,7 @@ __all__ = [
     "soak_levels",
     "soaks",
     "stages",
+    "standings",
     "stock",
     "toughness",
     "traces",

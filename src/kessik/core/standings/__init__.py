@@ -1,0 +1,3 @@
+"""Standings: all trials as one network, where each blade stands in it, and what to cut next."""
+
+__all__ = ["answer", "doubt", "network", "records"]

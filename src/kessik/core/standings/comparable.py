@@ -1,0 +1,127 @@
+"""What must agree for lives to be compared, and the classes of lives that do."""
+
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass, field
+
+from kessik.core.errors import OutOfRangeError
+from kessik.core.standings.records import LifeRecord
+
+
+@dataclass(frozen=True)
+class Criterion:
+    """A trait in which lives must agree, unless the tester loosens it."""
+
+    key: str
+    label: str
+    explained: str
+    is_usual: bool = True
+
+
+CRITERIA = (
+    Criterion("school", "school", "the way of testing"),
+    Criterion("medium", "medium", "rope, board, cards or a mixture; lots may differ"),
+    Criterion("cut", "kind of cut", "sliced, pushed or machine stroke"),
+    Criterion("end", "limit or ability", "the force limit or the ability whose loss ends a life"),
+    Criterion(
+        "edge_length",
+        "edge length",
+        "known of every run, so that counts are scaled to one length",
+        is_usual=False,
+    ),
+    Criterion("hardness", "hardness", "measured, not claimed or unknown", is_usual=False),
+)
+USUAL = tuple(criterion.key for criterion in CRITERIA if criterion.is_usual)
+_KNOWN = {criterion.key: criterion for criterion in CRITERIA}
+_WANTED = {"edge_length": "known", "hardness": "measured"}
+"""Traits of which only one value is asked for: what is not known agrees with nothing."""
+
+
+@dataclass(frozen=True)
+class TrialLife:
+    """One edge's life in a trial with its traits, by criterion; `unlike` names the variables in
+    which its edge was not matched there.
+    """
+
+    arm: str
+    blade_id: str
+    code: str
+    tester: str
+    block: str
+    edge: str
+    lower: float | None
+    upper: float | None
+    log_sd: float
+    unit: str
+    traits: Mapping[str, str] = field(default_factory=dict)
+    unlike: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class LikeClass:
+    """Lives that agree: the traits they share, and of how many arms, trials and edges they are."""
+
+    traits: tuple[tuple[str, str], ...]
+    arms: int
+    trials: int
+    lives: int
+
+
+LivesByTrial = Mapping[str, Sequence[TrialLife]]
+
+
+def check_criteria(keys: Collection[str]) -> tuple[str, ...]:
+    """The criteria in their order; OutOfRangeError for one that is none."""
+    for key in keys:
+        if key not in _KNOWN:
+            raise OutOfRangeError(
+                f"{key!r} is not one of {', '.join(_KNOWN)}", field="agree", value=key
+            )
+    return tuple(key for key in _KNOWN if key in keys)
+
+
+def classes_of(lives: LivesByTrial, agree: Collection[str]) -> list[LikeClass]:
+    """The classes of lives that agree in these criteria, the one with most arms first."""
+    keys = check_criteria(agree)
+    arms: dict[tuple[str, ...], set[str]] = {}
+    trials: dict[tuple[str, ...], set[str]] = {}
+    edges: dict[tuple[str, ...], int] = {}
+    for trial, own in lives.items():
+        for life in own:
+            if not _is_wanted(life, keys):
+                continue
+            values = tuple(life.traits.get(key, "") for key in keys)
+            arms.setdefault(values, set()).add(life.arm)
+            trials.setdefault(values, set()).add(trial)
+            edges[values] = edges.get(values, 0) + 1
+    found = [
+        LikeClass(
+            tuple(zip(keys, values, strict=True)), len(own), len(trials[values]), edges[values]
+        )
+        for values, own in arms.items()
+    ]
+    return sorted(found, key=lambda each: (each.arms, each.trials, each.lives), reverse=True)
+
+
+def records_in(lives: LivesByTrial, like: LikeClass, fair_only: bool = False) -> list[LifeRecord]:
+    """The lives of a class as the network takes them.
+
+    Where an edge has lives at several ends, as a loosened class can have, the last one counts.
+    """
+    wanted = dict(like.traits)
+    found: dict[tuple[str, ...], LifeRecord] = {}
+    for trial, own in lives.items():
+        for number, life in enumerate(own):
+            if any(life.traits.get(key, "") != value for key, value in wanted.items()):
+                continue
+            if fair_only and life.unlike:
+                continue
+            edge = life.edge or str(number)
+            key = (trial, life.block, life.arm, edge, "" if "end" not in wanted else str(number))
+            found[key] = LifeRecord(
+                trial, life.block, life.arm, life.tester, life.lower, life.upper, life.log_sd, edge
+            )
+    return list(found.values())
+
+
+def _is_wanted(life: TrialLife, keys: Collection[str]) -> bool:
+    return all(life.traits.get(key) == value for key, value in _WANTED.items() if key in keys)

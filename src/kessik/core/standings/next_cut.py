@@ -1,0 +1,272 @@
+"""The next most useful cut: which two blades, side by side, would tell most for the work.
+
+Cut m edges each of two arms in a block of its own, at one tester's bench. The contrast that is
+asked for, with variance V and covariance g with the difference of the two, is then known to
+V − g² / (2 σ² / m + v + new), v being the variance of the difference as that tester would see it
+and new what this tester has yet to show of arms they never cut.
+
+References
+----------
+[1] V. V. Fedorov, Theory of Optimal Experiments, chapter 2: sequential designs for contrasts.
+"""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from itertools import combinations
+from typing import Literal
+
+import numpy as np
+import scipy
+from numpy.typing import NDArray
+
+from kessik.core.standings.answer import Standings
+from kessik.core.standings.fit import Fit
+
+Floats = NDArray[np.float64]
+Asked = Literal["pair", "place", "top", "bridge"]
+
+EDGES = (1, 2, 3, 4)
+_GOOD_ENOUGH = 0.02
+_MOST_CUTS = 6
+
+
+@dataclass(frozen=True)
+class UsefulCut:
+    """Edges of two arms to cut side by side, what it costs, and what it is expected to do: the
+    95 % interval of the question as a factor to either side, now and after.
+    """
+
+    a: str
+    b: str
+    edges: int
+    edges_in_all: int
+    factor_now: float
+    factor_after: float
+    gain: float
+
+
+@dataclass(frozen=True)
+class Advice:
+    """The cuts that tell most for their work, the best first; `is_enough` where none of them would
+    change much.
+    """
+
+    asked: Asked
+    cuts: tuple[UsefulCut, ...]
+    is_enough: bool = False
+
+
+class _AtBench:
+    """Variances of differences as one tester would see them."""
+
+    def __init__(self, fit: Fit, tester: int) -> None:
+        self.fit, design = fit, fit.design
+        size = len(design.network.arms)
+        padded = np.pad(fit.covariance, ((0, 1), (0, 1)))
+        self.columns = design.arm_column
+        self.padded = padded
+        cell = {cell: design.fixed + at for at, cell in enumerate(design.cells)}
+        self.cell = np.array([cell.get((arm, tester), -1) for arm in range(size)])
+        testers = [
+            set(design.network.tester[design.runs[design.arm == arm]].tolist())
+            for arm in range(size)
+        ]
+        self.is_new = np.array([tester not in own for own in testers])
+        self.alone = design.alone_with_a_tester
+        self.tester_variance = fit.variances.tester_sd**2
+
+    def with_contrast(self, a: int, b: int, x: int, y: int) -> tuple[float, float]:
+        """Covariance of arm a less arm b with what cutting x beside y shows, and its variance."""
+        direction, new = self._shown(x, y)
+        column = self.padded[self.columns[a]] - self.padded[self.columns[b]]
+        covariance = float(column @ direction)
+        covariance += self.tester_variance * self._own_unseen(a, b, x, y)
+        variance = float(direction @ self.padded @ direction)
+        return covariance, variance + new
+
+    def _shown(self, x: int, y: int) -> tuple[Floats, float]:
+        """What a cut of x beside y shows, in columns, and the variance of testers yet unseen."""
+        direction, new = np.zeros(self.padded.shape[0]), 0.0
+        for arm, sign in ((x, 1.0), (y, -1.0)):
+            direction[self.columns[arm]] += sign
+            if self.cell[arm] >= 0:
+                direction[self.cell[arm]] += sign
+            if self.is_new[arm]:
+                # an arm of one other tester: what that one's hand did is taken off, too
+                new += self.tester_variance * (2.0 if self.alone[arm] else 1.0)
+        direction[-1] = 0.0
+        return direction, new
+
+    def _own_unseen(self, a: int, b: int, x: int, y: int) -> float:
+        """What a tester never seen at a blade adds to both: the blade as only one has cut it."""
+        shared = 0.0
+        for arm, sign in ((a, 1.0), (b, -1.0)):
+            for cut, cut_sign in ((x, 1.0), (y, -1.0)):
+                if arm == cut and self.alone[arm] and self.is_new[arm]:
+                    shared += sign * cut_sign
+        return shared
+
+
+def usual_tester(found: Standings) -> int:
+    """The tester with most runs."""
+    return int(np.argmax(np.bincount(found.network.tester)))
+
+
+def advise_pair(found: Standings, a: str, b: str, limit: int = _MOST_CUTS) -> Advice:
+    """Which of these two: the cuts that narrow their ratio most for each edge."""
+    network = found.network
+    i, j = network.arms.index(a), network.arms.index(b)
+    return Advice("pair", tuple(_for_contrast(found, [(i, j)])[:limit]))
+
+
+def advise_place(found: Standings, arm: str, limit: int = _MOST_CUTS) -> Advice:
+    """Where does this one stand: the cuts that settle most pairs with it."""
+    network = found.network
+    i = network.arms.index(arm)
+    others = [j for j in np.flatnonzero(network.group_of == network.group_of[i]) if j != i]
+    return _for_order(found, "place", [(i, int(j)) for j in others], {i}, limit)
+
+
+def advise_top(found: Standings, limit: int = _MOST_CUTS) -> Advice:
+    """Is the top really the top: the cuts that settle most pairs of whatever could be first."""
+    ladder = found.ladders()[0]
+    network = found.network
+    firsts = [network.arms.index(arm) for arm in ladder if found.place(arm).best == 1][:12]
+    firsts = [i for i in firsts if found.fit.design.placed[i]]
+    pairs = [
+        (i, j) for i, j in combinations(firsts, 2) if network.group_of[i] == network.group_of[j]
+    ]
+    return _for_order(found, "top", pairs, set(firsts), limit)
+
+
+def _candidates(found: Standings, wanted: Iterable[int]) -> Iterator[tuple[int, int]]:
+    """Pairs worth thinking of: those asked for, each beside each other arm with a place."""
+    placed = np.flatnonzero(found.fit.design.placed)
+    group = found.network.group_of
+    seen: set[tuple[int, int]] = set()
+    for i in wanted:
+        for j in placed:
+            pair = (min(i, int(j)), max(i, int(j)))
+            if i != j and group[i] == group[j] and pair not in seen:
+                seen.add(pair)
+                yield pair
+
+
+def _for_contrast(found: Standings, pairs: list[tuple[int, int]]) -> list[UsefulCut]:
+    (i, j) = pairs[0]
+    network, scatter = found.network, found.fit.variances.common_sd**2
+    variance = found.differences.variance[i, j]
+    if not np.isfinite(variance):
+        cut = UsefulCut(network.arms[i], network.arms[j], 2, 4, float("inf"), _factor(scatter), 1.0)
+        return [cut]
+    seen = _AtBench(found.fit, usual_tester(found))
+    cuts = []
+    for x, y in _candidates(found, (i, j)):
+        covariance, own = seen.with_contrast(i, j, x, y)
+        for edges in EDGES:
+            after = variance - covariance**2 / (2.0 * scatter / edges + own)
+            gain = (1.0 - after / variance) / (2 * edges)
+            cuts.append(
+                UsefulCut(
+                    network.arms[x],
+                    network.arms[y],
+                    edges,
+                    2 * edges,
+                    _factor(variance),
+                    _factor(max(after, 0.0)),
+                    gain,
+                )
+            )
+    return _best_by_pair(cuts)
+
+
+def _for_order(
+    found: Standings, asked: Asked, pairs: list[tuple[int, int]], wanted: set[int], limit: int
+) -> Advice:
+    """Cuts by how much they are expected to lower the chance of a wrong order over pairs."""
+    network, scatter = found.network, found.fit.variances.common_sd**2
+    if not pairs:
+        return Advice(asked, (), True)
+    seen = _AtBench(found.fit, usual_tester(found))
+    size = np.array([abs(found.differences.log_ratio[i, j]) for i, j in pairs])
+    variance = np.array([found.differences.variance[i, j] for i, j in pairs])
+    wrong = scipy.special.ndtr(-size / np.sqrt(variance))
+    cuts = []
+    for x, y in _candidates(found, wanted):
+        shown = [seen.with_contrast(i, j, x, y) for i, j in pairs]
+        covariance = np.array([each[0] for each in shown])
+        for edges in EDGES:
+            drop = covariance**2 / (2.0 * scatter / edges + shown[0][1])
+            after = np.maximum(variance - drop, 1e-6)
+            better = wrong - scipy.special.ndtr(-size / np.sqrt(after)) * (after < variance)
+            gain = float(np.maximum(better, 0.0).sum()) / (2 * edges)
+            cuts.append(
+                UsefulCut(
+                    network.arms[x],
+                    network.arms[y],
+                    edges,
+                    2 * edges,
+                    _factor(float(np.median(variance))),
+                    _factor(float(np.median(after))),
+                    gain,
+                )
+            )
+    best = _best_by_pair(cuts)[:limit]
+    return Advice(
+        asked, tuple(best), not best or best[0].gain * best[0].edges_in_all < _GOOD_ENOUGH
+    )
+
+
+def _best_by_pair(cuts: Iterable[UsefulCut]) -> list[UsefulCut]:
+    """The best number of edges of each pair, the best pair first."""
+    best: dict[tuple[str, str], UsefulCut] = {}
+    for cut in cuts:
+        known = best.get((cut.a, cut.b))
+        if known is None or cut.gain > known.gain:
+            best[cut.a, cut.b] = cut
+    return sorted(best.values(), key=lambda cut: -cut.gain)
+
+
+def _factor(variance: float) -> float:
+    return float(np.exp(1.96 * np.sqrt(variance)))
+
+
+@dataclass(frozen=True)
+class Bridge:
+    """Two arms of different islands to be cut side by side, and how well pairs across would then
+    be known, as a factor to either side.
+    """
+
+    a: str
+    b: str
+    islands: tuple[int, int]
+    edges: int
+    factor_after: float
+
+
+def bridges(found: Standings, edges: int = 2) -> list[Bridge]:
+    """For each smaller island the cut that joins it to the largest most cheaply."""
+    network, scatter = found.network, found.fit.variances.common_sd**2
+    members = [[network.arms.index(arm) for arm in arms] for arms in network.islands()]
+    unseen = 2.0 * found.fit.variances.tester_sd**2
+    out = []
+    main, main_cost = _hub(found, members[0])
+    for number, island in enumerate(members[1:], start=1):
+        hub, cost = _hub(found, island)
+        total = main_cost + cost + 2.0 * scatter / edges + unseen
+        out.append(
+            Bridge(network.arms[main], network.arms[hub], (0, number), edges, _factor(total))
+        )
+    return out
+
+
+def _hub(found: Standings, members: list[int]) -> tuple[int, float]:
+    """The arm of an island that the others are known best beside, and their mean variance."""
+    if len(members) == 1:
+        return members[0], 0.0
+    variance = found.differences.variance[np.ix_(members, members)]
+    known = np.isfinite(variance)
+    unknown = len(members) - 1 - known.sum(axis=1)
+    cost = np.where(known, variance, 0.0).sum(axis=1) / np.maximum(known.sum(axis=1), 1)
+    best = min(range(len(members)), key=lambda n: (unknown[n], cost[n]))
+    return members[best], float(cost[best])
