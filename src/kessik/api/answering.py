@@ -11,7 +11,9 @@ import sys
 from pathlib import Path
 
 from kessik.api.views.answers import pages
+from kessik.api.views.standings import board_page, board_version
 from kessik.core.errors import KessikError
+from kessik.services.standings.boards import Boards
 from kessik.services.trials.answers import Answers
 from kessik.store.database import LOG_NAME, Database
 
@@ -34,9 +36,11 @@ def main(folder: Path) -> None:
 def _renew(folder: Path) -> None:
     with Database(folder) as database:
         answers, server = Answers(database, pages()), os.getppid()
+        boards = Boards(database, board_page, board_version())
         while True:
             try:
                 answers.settle(is_over=lambda: os.getppid() != server)
+                boards.settle(is_over=lambda: os.getppid() != server)
             except KessikError as failed:
                 _LOG.error("answers were not renewed: %s", failed)
             if _told_to_end(LOOKS_EVERY_S):

@@ -4,6 +4,7 @@ import asyncio
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from functools import cached_property
+from typing import TYPE_CHECKING
 
 from starlette.concurrency import run_in_threadpool
 
@@ -18,6 +19,9 @@ from kessik.services.trials.answers import Answers
 from kessik.services.trials.renewing import Renewing
 from kessik.services.upkeep.upkeep import look_after
 from kessik.store.database import Database
+
+if TYPE_CHECKING:
+    from kessik.services.standings.boards import Boards
 
 _UPKEEP_EVERY_S = 3600
 
@@ -41,6 +45,14 @@ class ServerContext:
         self.answers = Answers(database, pages())
         self.renewing = Renewing(database, "kessik.api.answering")
         self._renews = renews
+
+    @cached_property
+    def boards(self) -> "Boards":
+        """The kept standings; loaded when they are asked for first."""
+        from kessik.api.views.standings import board_page, board_version
+        from kessik.services.standings.boards import Boards
+
+        return Boards(self.database, board_page, board_version())
 
     @cached_property
     def run_news(self) -> RunNews:

@@ -3,6 +3,7 @@
 import json
 import sys
 from collections.abc import Sequence
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated
 
@@ -13,10 +14,17 @@ from rich.table import Table
 
 from kessik.cli.options import Json
 from kessik.cli.refusals import load, refusing
-from kessik.core.errors import OutOfRangeError
+from kessik.core.errors import NotAllowedNowError, OutOfRangeError
 from kessik.core.standings.answer import PLACES_SEED, Standings, standings
+from kessik.core.standings.comparable import USUAL, classes_of, records_in
 from kessik.core.standings.records import LifeRecord, one_an_edge
-from kessik.core.words.standings import doubt_sentence, place_words, ratio_words
+from kessik.core.words.standings import (
+    class_size_words,
+    class_words,
+    doubt_sentence,
+    place_words,
+    ratio_words,
+)
 from kessik.interchange.lives_csv import read_lives, records_of
 from kessik.interchange.standings_json import ladder_csv, ladder_rows, standings_json
 
@@ -55,7 +63,25 @@ def standings_command(
 
 
 def _of_folder(folder: Path) -> list[LifeRecord]:
-    raise NotImplementedError
+    """The lives of the class with most blades, by the codes of the blades."""
+    from kessik.api.views.answers import pages
+    from kessik.services.standings.boards import read_field
+    from kessik.services.trials.answers import Answers
+    from kessik.store.database import Database
+
+    with Database(folder) as database:
+        Answers(database, pages()).settle()
+        with database.read() as session:
+            field = read_field(session)
+    classes = classes_of(field.lives, USUAL)
+    if not classes:
+        raise NotAllowedNowError("no trial of this folder holds a life to compare yet")
+    sys.stderr.write(f"{class_words(classes[0])}: {class_size_words(classes[0])}\n")
+    codes = {arm: facts.code for arm, facts in field.arms().items()}
+    return [
+        replace(record, arm=codes[record.arm], trial=field.trials[record.trial])
+        for record in records_in(field.lives, classes[0])
+    ]
 
 
 def _of_files(paths: Sequence[Path]) -> list[LifeRecord]:

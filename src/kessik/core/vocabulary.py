@@ -44,6 +44,7 @@ from kessik.core.shelf.blades import TrialRole
 from kessik.core.shelf.edges import BurrCheck, DamageKind, LampCheck
 from kessik.core.shelf.field_exposures import FieldSeen
 from kessik.core.shelf.toughness import Orientation, ToughnessTest
+from kessik.core.standings.board import Asking, GroupBy
 from kessik.core.stock import LotKind
 from kessik.core.trials.paper.sheets import (
     AngleIs,
@@ -248,6 +249,14 @@ BRINE_MEASURES: Words = {
     "salt_percent": "% by mass", "g_per_l": "g/L", "density_kg_per_l": "kg/L",
     "conductivity_ms_per_cm": "mS/cm",
 }  # fmt: skip  # a table is read by its rows
+LADDER_BY: Mapping[GroupBy, str] = {
+    "arm": "blades and arms", "blade": "blades", "grade": "grades", "maker": "makers",
+    "heat_treatment": "heat treatments", "edge_finish": "edge finishes",
+}  # fmt: skip  # a table is read by its rows
+ASKINGS: Mapping[Asking, str] = {
+    "top": "Is the top really the top?", "place": "Where does this one stand?",
+    "pair": "Which of these two?",
+}  # fmt: skip  # a table is read by its rows
 FOUND: Mapping[FoundKind, str] = {
     "trial": "Trial", "blade": "Blade", "grade": "Grade", "lot": "Lot", "soak": "Soak",
     "note": "Note in",
@@ -316,6 +325,8 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "thicknessUnits": (None, THICKNESS_UNITS),
     "bevelParts": (None, BEVEL_PARTS),
     "brineMeasures": (None, BRINE_MEASURES),
+    "ladderBy": (GroupBy, LADDER_BY),
+    "askings": (Asking, ASKINGS),
     "found": (FoundKind, FOUND),
 }
 """Every list by the name that the web side knows it by, with the type whose words it holds."""

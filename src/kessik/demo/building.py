@@ -19,6 +19,7 @@ from kessik.demo.assays import build_assays
 from kessik.demo.days import Days
 from kessik.demo.scenario import TRIAL_ID, build_shelf_and_raft_trials, lot_ids
 from kessik.demo.schools import build_schools
+from kessik.demo.season import build_season
 from kessik.demo.soaks import build_soaks
 from kessik.services.bench.bench import Bench
 from kessik.store.database import Database
@@ -50,6 +51,7 @@ PARTS = (
         "one blade under two finishes, and rope in bundles",
         lambda db, days: build_arms_and_blocks(Bench(db), days, lot_ids()),
     ),
+    DemoPart("season", "three years of results for the standings", build_season),
     DemoPart("soaks", "soaks with their pictures", build_soaks),
 )
 

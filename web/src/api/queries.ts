@@ -1,5 +1,6 @@
-import { queryOptions } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { api, body, type Schemas } from "./client";
+import type { paths } from "./schema.gen";
 
 /** What is read from the server, by name; every screen reads through these. */
 /** While answers are being worked out, a page asks again by itself. */
@@ -164,6 +165,17 @@ export const performanceQuery = (asked: {
   queryOptions({
     queryKey: ["performance", asked],
     queryFn: () => body(api.GET("/api/performance", { params: { query: asked } })),
+  });
+
+export type StandingsAsked = NonNullable<paths["/api/standings"]["get"]["parameters"]["query"]>;
+
+/** The last answer to a question about all trials; asked again until it is today's. */
+export const standingsQuery = (asked: StandingsAsked) =>
+  queryOptions({
+    queryKey: ["standings", asked],
+    queryFn: () => body(api.GET("/api/standings", { params: { query: asked } })),
+    placeholderData: keepPreviousData,
+    refetchInterval: (query) => (query.state.data?.is_behind ? 700 : false),
   });
 
 export const assayOffersQuery = (trialId: string) =>

@@ -17,7 +17,14 @@ const SOAKS = [
   "soak-pass",
 ] as const;
 const STEELS = ["grades", "grade", "grades-alike", "assays", "blade-assay", "batch"] as const;
-const ANSWERS = ["line-up", "verdict", "performance", "side-by-side", "assay-offers"] as const;
+const ANSWERS = [
+  "line-up",
+  "verdict",
+  "performance",
+  "side-by-side",
+  "assay-offers",
+  "standings",
+] as const;
 
 /**
  * The first word of the paths that a change went to, and the answers it touches. A path that is not

@@ -65,6 +65,9 @@ const Backups = lazy(() =>
   import("../features/record/Backups").then((m) => ({ default: m.Backups })),
 );
 const Sheets = lazy(() => import("../features/sheets/Sheets").then((m) => ({ default: m.Sheets })));
+const Standings = lazy(() =>
+  import("../features/standings/Standings").then((m) => ({ default: m.Standings })),
+);
 const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: m.Plan })));
 const MethodPage = lazy(() =>
   import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })),
@@ -113,6 +116,7 @@ export function App() {
                 <Route path="/soak/:soakId" element={<SoakPage />} />
                 <Route path="/soak/:soakId/look" element={<LookPage />} />
                 <Route path="/soak/:soakId/blind" element={<BlindPage />} />
+                <Route path="/standings" element={<Standings />} />
                 <Route path="/grades/:name" element={<GradePage />} />
                 <Route path="/grades-alike" element={<GradesAlike />} />
                 <Route path="/devices" element={<Devices />} />

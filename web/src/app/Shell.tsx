@@ -11,6 +11,7 @@ import { type PlaceKey, useKeys } from "./keys";
 
 const PLACES = [
   ["/", "Today"],
+  ["/standings", "Standings"],
   ["/soak", "Soak"],
   ["/assay", "Assay"],
   ["/shelf", "Shelf"],
@@ -29,6 +30,7 @@ export function Shell() {
     { key: "/", does: "Search pages and actions", run: () => setCommanding(true) },
     { key: "?", does: "Show these keys", run: () => setListing(true) },
     { key: "t", does: "Go to Today", run: () => navigate("/") },
+    { key: "w", does: "Go to the standings", run: () => navigate("/standings") },
     { key: "s", does: "Go to the shelf", run: () => navigate("/shelf") },
     { key: "o", does: "Go to the soaks", run: () => navigate("/soak") },
     { key: "a", does: "Go to the assay", run: () => navigate("/assay") },

@@ -14,6 +14,8 @@ interface Props {
   fullCuts?: number;
   /** Room for mm figures and run labels; the small form keeps the drawing only. */
   detail?: boolean;
+  /** One line of a long list: the blade alone, its sharpenings left out. */
+  slim?: boolean;
   highlighted?: boolean;
   /** Where the edge was tapped, mm from the heel, to the half millimetre. */
   onPlace?: ((mm: number) => void) | undefined;
@@ -34,6 +36,7 @@ export function EdgeStrip({
   width,
   fullCuts = 40,
   detail = false,
+  slim = false,
   highlighted = false,
   onPlace,
 }: Props) {
@@ -44,13 +47,13 @@ export function EdgeStrip({
   const right = detail ? 64 : 8;
   const scale = (width - left - right) / length;
   const x = (mm: number) => left + mm * scale;
-  const bladeHeight = detail ? 46 : 26;
-  const bevel = detail ? 11 : 7;
-  const base = bladeHeight + 6;
+  const bladeHeight = detail ? 46 : slim ? 15 : 26;
+  const bevel = detail ? 11 : slim ? 4 : 7;
+  const base = bladeHeight + (slim ? 2 : 6);
   const lane = detail ? 15 : 7;
   const shown = [...edges].sort((a, b) => b.number - a.number).slice(0, detail ? 6 : 3);
   const ruler = base + 4 + Math.max(shown.length, 1) * lane;
-  const height = ruler + (detail ? 22 : 7);
+  const height = slim ? base + 3 : ruler + (detail ? 22 : 7);
   const top = base - bladeHeight;
   const tip = x(length);
   const shoulder = x(length * 0.7);

@@ -77,13 +77,23 @@ class Standings:
         return LifeRatio(a, b, None, _bound(self.least[i, j]), _bound(-self.least[j, i]))
 
     def ladders(self) -> list[list[str]]:
-        """The arms of each island, the largest first; the longest life on top of each."""
-        return [sorted(arms, key=self._rung) for arms in self.network.islands()]
+        """The arms of each island, the largest first; the longest life on top of each.
 
-    def _rung(self, arm: str) -> tuple[float, float, float]:
-        place = self.place(arm)
-        effect = self._effect[self._number[arm]]
-        return place.best + place.worst, place.best, -effect if np.isfinite(effect) else 0.0
+        An arm with an open end stands in the middle of the places that it could have.
+        """
+        return [
+            sorted(arms, key=self._heights(arms).__getitem__) for arms in self.network.islands()
+        ]
+
+    def _heights(self, arms: Sequence[str]) -> dict[str, float]:
+        effect = {arm: self._effect[self._number[arm]] for arm in arms}
+        firm = sorted((arm for arm in arms if np.isfinite(effect[arm])), key=lambda a: -effect[a])
+        place = {arm: float(at) for at, arm in enumerate(firm, start=1)}
+        groups = {self.network.group_of[self._number[arm]] for arm in firm}
+        if len(groups) > 1:  # several grounds have no common scale: by places alone
+            place = {}
+        middle = {arm: 0.5 * (self.place(arm).best + self.place(arm).worst) for arm in arms}
+        return {arm: place.get(arm, middle[arm]) for arm in arms}
 
     def reference_of(self, arms: Sequence[str]) -> str:
         """The arm of an island that most trials have, and of those the one with most runs."""

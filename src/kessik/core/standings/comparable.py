@@ -19,27 +19,32 @@ class Criterion:
 
 CRITERIA = (
     Criterion("school", "school", "the way of testing"),
-    Criterion("medium", "medium", "rope, board, cards or a mixture; lots may differ"),
-    Criterion("cut", "kind of cut", "sliced, pushed or machine stroke"),
+    Criterion("medium", "medium", "rope, board, cards or several; lots may differ"),
+    Criterion("cut", "kind of cut", "sliced, pushed or stroked by a machine"),
     Criterion("end", "limit or ability", "the force limit or the ability whose loss ends a life"),
+    Criterion(
+        "hardness_reading",
+        "hardness question",
+        "blades of one hardness, or each as its grade is usually hardened",
+        is_usual=False,
+    ),
     Criterion(
         "edge_length",
         "edge length",
-        "known of every run, so that counts are scaled to one length",
+        "known of every run of a trial, so that lives are scaled to one length",
         is_usual=False,
     ),
-    Criterion("hardness", "hardness", "measured, not claimed or unknown", is_usual=False),
 )
 USUAL = tuple(criterion.key for criterion in CRITERIA if criterion.is_usual)
 _KNOWN = {criterion.key: criterion for criterion in CRITERIA}
-_WANTED = {"edge_length": "known", "hardness": "measured"}
+_WANTED = {"edge_length": "known"}
 """Traits of which only one value is asked for: what is not known agrees with nothing."""
 
 
 @dataclass(frozen=True)
 class TrialLife:
     """One edge's life in a trial with its traits, by criterion; `unlike` names the variables in
-    which its edge was not matched there.
+    which its edge was not matched there, and `ends_run` tells whether the end is its method's last.
     """
 
     arm: str
@@ -54,16 +59,22 @@ class TrialLife:
     unit: str
     traits: Mapping[str, str] = field(default_factory=dict)
     unlike: tuple[str, ...] = ()
+    ends_run: bool = False
 
 
 @dataclass(frozen=True)
 class LikeClass:
-    """Lives that agree: the traits they share, and of how many arms, trials and edges they are."""
+    """Lives that agree: the traits they share, and of how many arms, trials and edges they are.
+
+    `mixed` holds what they do not agree in, by criterion: the values that there are.
+    """
 
     traits: tuple[tuple[str, str], ...]
     arms: int
     trials: int
     lives: int
+    mixed: Mapping[str, tuple[str, ...]] = field(default_factory=dict, hash=False)
+    ends_run: bool = False
 
 
 LivesByTrial = Mapping[str, Sequence[TrialLife]]
@@ -80,26 +91,40 @@ def check_criteria(keys: Collection[str]) -> tuple[str, ...]:
 
 
 def classes_of(lives: LivesByTrial, agree: Collection[str]) -> list[LikeClass]:
-    """The classes of lives that agree in these criteria, the one with most arms first."""
+    """The classes of lives that agree in these criteria, the one with most arms first; of several
+    ends of a method the last goes first.
+    """
     keys = check_criteria(agree)
-    arms: dict[tuple[str, ...], set[str]] = {}
-    trials: dict[tuple[str, ...], set[str]] = {}
-    edges: dict[tuple[str, ...], int] = {}
+    members: dict[tuple[str, ...], list[tuple[str, TrialLife]]] = {}
     for trial, own in lives.items():
         for life in own:
-            if not _is_wanted(life, keys):
-                continue
-            values = tuple(life.traits.get(key, "") for key in keys)
-            arms.setdefault(values, set()).add(life.arm)
-            trials.setdefault(values, set()).add(trial)
-            edges[values] = edges.get(values, 0) + 1
-    found = [
-        LikeClass(
-            tuple(zip(keys, values, strict=True)), len(own), len(trials[values]), edges[values]
-        )
-        for values, own in arms.items()
-    ]
-    return sorted(found, key=lambda each: (each.arms, each.trials, each.lives), reverse=True)
+            if _is_wanted(life, keys):
+                values = tuple(life.traits.get(key, "") for key in keys)
+                members.setdefault(values, []).append((trial, life))
+    found = [_class_of(keys, values, own) for values, own in members.items()]
+    return sorted(found, key=_size, reverse=True)
+
+
+def _size(like: LikeClass) -> tuple[int, int, bool, int]:
+    return like.arms, like.trials, like.ends_run, like.lives
+
+
+def _class_of(
+    keys: Sequence[str], values: Sequence[str], members: Sequence[tuple[str, TrialLife]]
+) -> LikeClass:
+    mixed = {
+        key: tuple(sorted({life.traits.get(key, "") for _, life in members}))
+        for key in _KNOWN
+        if key not in keys
+    }
+    return LikeClass(
+        tuple(zip(keys, values, strict=True)),
+        len({life.arm for _, life in members}),
+        len({trial for trial, _ in members}),
+        len(members),
+        {key: there for key, there in mixed.items() if len(there) > 1},
+        all(life.ends_run for _, life in members),
+    )
 
 
 def records_in(lives: LivesByTrial, like: LikeClass, fair_only: bool = False) -> list[LifeRecord]:

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from kessik.core.due import PlannedWork
 from kessik.core.errors import KessikError, StorageError, StoreDamagedError
 from kessik.core.trials.points import lives_of, points_of, repeats_of
+from kessik.core.trials.standing_lives import standing_lives
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.verdict import Evidence, Verdict, judged, unanswered
 from kessik.services.reading.summaries import Summary, written
@@ -199,4 +200,5 @@ def summary_of(
         tuple(work),
         pace_s,
         points_of(found),
+        standing_lives(found),
     )

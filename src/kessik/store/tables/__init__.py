@@ -1,6 +1,6 @@
 """Typed tables."""
 
-from kessik.store.tables.answers import AnswerRow, RevisionRow
+from kessik.store.tables.answers import AnswerRow, BoardRow, RevisionRow
 from kessik.store.tables.assays import BatchBladeRow, BatchRow, ShotRow
 from kessik.store.tables.base import Base
 from kessik.store.tables.bench import EventRow, RunRow
@@ -29,6 +29,7 @@ __all__ = [
     "BatchRow",
     "BinRow",
     "BladeRow",
+    "BoardRow",
     "CouponRow",
     "EdgeRow",
     "EventRow",

@@ -1,4 +1,6 @@
-"""Answers kept, and the revision of every trial, which triggers raise with all it rests on."""
+"""Answers kept, of a trial and of all trials; and the revision of every trial, which triggers raise
+with all it rests on.
+"""
 
 from sqlalchemy import ForeignKey, Integer, Text
 from sqlalchemy.orm import Mapped, mapped_column
@@ -34,4 +36,19 @@ class AnswerRow(Base):
     summary: Mapped[str] = mapped_column(Text)
     today: Mapped[str] = mapped_column(Text)
     verdict: Mapped[str] = mapped_column(Text)
+    failed: Mapped[str] = mapped_column(Text)
+
+
+class BoardRow(Base):
+    """The last answer to a question about all trials: what it rested on, when it was asked last,
+    and the answer as JSON; empty until it was worked out.
+    """
+
+    __tablename__ = "board"
+    __table_args__ = STRICT
+
+    question: Mapped[str] = mapped_column(Text, primary_key=True)
+    rests_on: Mapped[str] = mapped_column(Text)
+    asked_utc: Mapped[str] = mapped_column(Text)
+    answer: Mapped[str] = mapped_column(Text)
     failed: Mapped[str] = mapped_column(Text)

@@ -1,0 +1,57 @@
+"""Standings: all trials as one network."""
+
+import json
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
+
+from kessik.api.dependencies import Served, Store
+from kessik.api.schemas.common import ShortText
+from kessik.api.schemas.standings import StandingsOut, TrialOfCutBody
+from kessik.api.schemas.trials import TrialOut
+from kessik.api.views.trials import trial_out
+from kessik.core.standings.board import Asking, GroupBy, StandingsQuestion
+from kessik.core.standings.comparable import USUAL
+from kessik.services.clock import now
+from kessik.services.standings.trial_of_cut import trial_of_cut
+
+router = APIRouter(tags=["standings"], prefix="/standings")
+_Words = Annotated[list[ShortText], Query(max_length=12)]
+
+
+@router.get("", response_model=StandingsOut)
+def get_standings(
+    server: Served,
+    agree: _Words = list(USUAL),  # noqa: B006 - FastAPI copies it
+    like: _Words = [],  # noqa: B006
+    fair_only: bool = False,
+    with_doubted: bool = False,
+    by: GroupBy = "arm",
+    reference: ShortText = "",
+    asking: Asking = "top",
+    first: ShortText = "",
+    second: ShortText = "",
+) -> Response:
+    """Where every blade stands among all that were ever cut; the last answer, at once."""
+    traits = tuple((key, value) for key, _, value in (each.partition(":") for each in like))
+    page = server.boards.page(
+        StandingsQuestion(
+            tuple(agree), traits, fair_only, with_doubted, by, reference, asking, first, second
+        )
+    )
+    fields = {
+        "answer": page.answer or "null",
+        "refused": json.dumps(page.failed),
+        "is_behind": json.dumps(page.is_behind),
+    }
+    inside = ",".join(f"{json.dumps(name)}:{text}" for name, text in fields.items())
+    return Response(f"{{{inside}}}", media_type="application/json")
+
+
+@router.post("/trials")
+def post_trial_of_cut(body: TrialOfCutBody, store: Store) -> TrialOut:
+    """Make a trial of a proposed cut; the same id twice makes one."""
+    made = trial_of_cut(
+        store, body.id, body.arms, body.edges_per_blade, body.like_trial_id, body.question, now()
+    )
+    return trial_out(made)

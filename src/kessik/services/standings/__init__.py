@@ -1,0 +1,1 @@
+"""Standings: all trials as one network, kept and renewed."""
