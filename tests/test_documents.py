@@ -5,7 +5,7 @@ from importlib import import_module
 from pathlib import Path
 
 from kessik.core.glossary import TERMS
-from kessik.interchange import grades_csv, looks_csv, record_csv, series_csv, shots_csv
+from kessik.interchange import grades_csv, lives_csv, looks_csv, record_csv, series_csv, shots_csv
 from kessik.interchange.log_csv import HEADER as LOG_COLUMNS
 
 ROOT = Path(__file__).parents[1]
@@ -17,6 +17,7 @@ FORMATS = {
     "*.shots.csv": [column.name for column in shots_csv.COLUMNS],
     "*.grades.csv": [column.name for column in grades_csv.COLUMNS],
     "*.looks.csv": [column.name for column in looks_csv.COLUMNS],
+    "*.lives.csv": [column.name for column in lives_csv.COLUMNS],
     "*.log.csv": list(LOG_COLUMNS),
 }
 

@@ -131,7 +131,8 @@ def test_the_line_up_of_the_raft_has_a_confounded_a_pending_and_a_stale_cell(dem
 
 
 def test_six_blades_stand_on_the_shelf_with_their_marks_and_loans(demo):
-    shelved = the_shelf(demo)
+    shelved, field = the_shelf(demo)[:6], the_shelf(demo)[6:]
+    assert [s.blade.code for s in field] == [f"AV-{n:02}" for n in range(7, 17)]
     assert [(s.blade.code, s.blade.mark) for s in shelved] == [
         (f"AV-0{n}", n - 1) for n in range(1, 7)
     ]
@@ -146,7 +147,7 @@ def test_six_blades_stand_on_the_shelf_with_their_marks_and_loans(demo):
         ("loan", False),
         ("stock", False),
         ("assay", False),
-        ("hardness", False),
+        *[("hardness", False)] * 4,
     ]
     hardness = shelved[0].blade.used("hardness_hrc")
     assert len(hardness.details["readings"]) == 3

@@ -1,7 +1,6 @@
 """`*.lives.csv`: lives of edges, however they were got, one row an edge."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
 from kessik.core.errors import Fault
 from kessik.core.standings.records import LifeRecord
@@ -23,14 +22,6 @@ COLUMNS = (
     Column("maker"),
     Column("source", "choice", choices=SOURCES),
 )
-
-
-@dataclass(frozen=True)
-class Described:
-    """What files say of a blade beside its lives."""
-
-    grade: str = ""
-    maker: str = ""
 
 
 def read_lives(file: str, data: bytes) -> Table:
@@ -70,18 +61,6 @@ def records_of(rows: Sequence[Row]) -> list[LifeRecord]:
     A tester's paper, and what was published, count as other testers than their own hand.
     """
     return [_record(row.values) for row in rows]
-
-
-def described(rows: Sequence[Row]) -> dict[str, Described]:
-    """What the rows say of each blade; where they differ, the first that says anything."""
-    found: dict[str, Described] = {}
-    for row in rows:
-        known = found.get(row.values["blade"], Described())
-        found[row.values["blade"]] = Described(
-            known.grade or row.values.get("grade") or "",
-            known.maker or row.values.get("maker") or "",
-        )
-    return found
 
 
 def _record(values: Mapping[str, object]) -> LifeRecord:

@@ -11,6 +11,7 @@ import sys
 import time
 from collections.abc import Callable
 from dataclasses import asdict
+from tempfile import TemporaryFile
 from typing import NoReturn
 
 from kessik.core.errors import Fault, RefusedFileError
@@ -40,14 +41,18 @@ def _answer(name: str, sent: bytes, go_on: Callable[[], None]) -> bytes:
     """What the process answers, which is ended where it takes too long or nobody waits any more."""
     command = [sys.executable, "-m", "kessik.interchange.sheets_apart"]
     ends_at = time.monotonic() + _MOST_S
-    with subprocess.Popen(
-        command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL
-    ) as process:
-        try:
-            answer = _communicated(process, sent, ends_at, go_on)
-        except BaseException:
-            process.kill()
-            raise
+    # by a file: what is written through a pipe stands still whenever nobody waits for the answer
+    with TemporaryFile() as given:
+        given.write(sent)
+        given.seek(0)
+        with subprocess.Popen(
+            command, stdin=given, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL
+        ) as process:
+            try:
+                answer = _awaited(process, ends_at, go_on)
+            except BaseException:
+                process.kill()
+                raise
     if answer is None:
         _refuse(name, "this takes too long to read; copy the results into a sheet of their own")
     if process.returncode != 0:
@@ -55,17 +60,16 @@ def _answer(name: str, sent: bytes, go_on: Callable[[], None]) -> bytes:
     return answer
 
 
-def _communicated(
-    process: "subprocess.Popen[bytes]", sent: bytes, ends_at: float, go_on: Callable[[], None]
+def _awaited(
+    process: "subprocess.Popen[bytes]", ends_at: float, go_on: Callable[[], None]
 ) -> bytes | None:
-    """What a process says of what it is sent; None where its time is over."""
-    first: bytes | None = sent
+    """What a process says; None where its time is over."""
     while time.monotonic() < ends_at:
         go_on()
         try:
-            return process.communicate(first, timeout=_LOOKS_EVERY_S)[0]
+            return process.communicate(timeout=_LOOKS_EVERY_S)[0]
         except subprocess.TimeoutExpired:
-            first = None  # it is being sent already
+            continue
     process.kill()
     return None
 

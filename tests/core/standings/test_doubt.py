@@ -10,7 +10,7 @@ from kessik.core.standings.answer import standings
 from kessik.core.standings.fit import fit_given
 from kessik.core.standings.groups import groups_of
 from kessik.core.standings.network import network_of
-from kessik.core.standings.next_cut import advise_pair, advise_top, bridges
+from kessik.core.standings.next_cut import CuttingWork, advise_pair, advise_top, bridges
 from kessik.core.standings.records import LifeRecord
 from kessik.core.standings.variances import Variances
 
@@ -102,7 +102,7 @@ def test_the_next_cut_narrows_as_much_as_cutting_it_does():
     """Against the same network with those edges cut, all variances alike."""
     truth = season(SeasonKind(trials=12, arms=6, testers=1, stops=0.0, checks=0.0), 5)
     found = answer(truth.records)
-    cut = advise_pair(found, "S-03", "S-05").cuts[0]
+    cut = advise_pair(found, CuttingWork(), "S-03", "S-05").cuts[0]
     assert {cut.a, cut.b} == {"S-03", "S-05"}
     more = [
         LifeRecord("next", "", arm, found.network.testers[0], 100.0, 100.0)
@@ -123,9 +123,24 @@ def test_the_next_cut_narrows_as_much_as_cutting_it_does():
 
 def test_the_top_is_settled_by_cutting_what_could_be_first():
     rows = made(trials=2, edges=1)
-    advice = advise_top(answer(rows))
+    advice = advise_top(answer(rows), CuttingWork())
     assert advice.cuts
     assert {"D"} & {advice.cuts[0].a, advice.cuts[0].b}
+
+
+def test_the_cheapest_honest_answer_is_said_in_edges():
+    found = answer(made(trials=1, edges=2))
+    assert advise_pair(found, CuttingWork(), "A", "D").edges_to_order == 0
+    assert advise_pair(found, CuttingWork(), "B", "E").edges_to_order == 2
+    assert advise_pair(found, CuttingWork(), "A", "E").edges_to_order is None
+
+
+def test_an_edge_that_takes_longer_to_dull_costs_more():
+    found = answer(made(trials=4))
+    number = found.network.arms.index
+    slow = CuttingWork(counts={number("D"): 3000.0}, usual=30.0)
+    there = {(c.a, c.b): c for c in advise_pair(found, slow, "A", "B").cuts}
+    assert there["A", "B"].hours < min(c.hours for pair, c in there.items() if "D" in pair)
 
 
 def test_an_island_is_joined_by_what_its_others_are_known_best_beside():

@@ -46,7 +46,7 @@ from kessik.core.words.standings import (
 from kessik.services.reading.summaries import SHAPE
 from kessik.services.standings.boards import Field
 
-STANDINGS_VERSION = "2"
+STANDINGS_VERSION = "3"
 _GROUPINGS = {
     "arm": "grade", "blade": "blade", "grade": "grade", "maker": "maker",
     "heat_treatment": "heat treatment", "edge_finish": "edge finish",

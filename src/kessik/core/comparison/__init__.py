@@ -15,6 +15,7 @@ __all__ = [
     "remedies",
     "results",
     "scales",
+    "stage_group",
     "sums",
     "variables",
     "verdict",

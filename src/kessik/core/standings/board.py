@@ -23,6 +23,7 @@ from kessik.core.standings.groups import Groups, groups_of
 from kessik.core.standings.next_cut import (
     Advice,
     Bridge,
+    CuttingWork,
     advise_pair,
     advise_place,
     advise_top,
@@ -164,7 +165,7 @@ def board(
     references = tuple(
         reference if reference in arms else found.reference_of(arms) for arms in ladders
     )
-    network = found.network
+    network, unit = found.network, _unit(lives, like)
     return Board(
         question=question,
         like=like,
@@ -177,8 +178,8 @@ def board(
         doubted=tuple(_doubted(found, records, normals, references, question)),
         power=_power(found.doubts.cells),
         bridges=tuple(bridges(found)),
-        advice=_advice(found, question),
-        unit=_unit(lives, like),
+        advice=_advice(found, question, _work(found, unit)),
+        unit=unit,
         trials=len(network.trials),
         runs=network.runs,
         tester_sd=found.fit.variances.tester_sd,
@@ -336,15 +337,25 @@ def _power(cells: Sequence[NetworkCell]) -> Power:
     return Power(len(cells), found, sum(cell.could_find > 10.0 for cell in cells))
 
 
-def _advice(found: Standings, question: StandingsQuestion) -> Advice:
+def _advice(found: Standings, question: StandingsQuestion, work: CuttingWork) -> Advice:
     arms = found.network.arms
     if question.asking == "pair" and {question.first, question.second} <= set(arms):
         if question.first == question.second:
             raise OutOfRangeError("these are one blade; name two", field="second")
-        return advise_pair(found, question.first, question.second)
+        return advise_pair(found, work, question.first, question.second)
     if question.asking == "place" and question.first in arms:
-        return advise_place(found, question.first)
-    return advise_top(found)
+        return advise_place(found, work, question.first)
+    return advise_top(found, work)
+
+
+def _work(found: Standings, unit: str) -> CuttingWork:
+    """What cutting takes by the usual lives; a metre of cut length is taken for one cut."""
+    cuts = {found.network.arms.index(arm): count for arm, count in _usual_cuts(found).items()}
+    usual = float(np.median(list(cuts.values()))) if cuts else CuttingWork.usual
+    if unit == "mm":
+        minutes = CuttingWork.count_min / 1000
+        return CuttingWork(count_min=minutes, count_m=0.001, counts=cuts, usual=usual)
+    return CuttingWork(counts=cuts, usual=usual)
 
 
 def _unit(lives: LivesByTrial, like: LikeClass) -> str:

@@ -10,8 +10,8 @@ References
 [1] V. V. Fedorov, Theory of Optimal Experiments, chapter 2: sequential designs for contrasts.
 """
 
-from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
 from itertools import combinations
 from typing import Literal
 
@@ -19,10 +19,13 @@ import numpy as np
 import scipy
 from numpy.typing import NDArray
 
+from kessik.core.spreads import Z_95
 from kessik.core.standings.answer import Standings
 from kessik.core.standings.fit import Fit
+from kessik.core.standings.network import Network
 
 Floats = NDArray[np.float64]
+MOST_EDGES = 12
 Asked = Literal["pair", "place", "top", "bridge"]
 
 EDGES = (1, 2, 3, 4)
@@ -31,15 +34,38 @@ _MOST_CUTS = 6
 
 
 @dataclass(frozen=True)
+class CuttingWork:
+    """What cutting takes: minutes an edge (sharpening and readings), minutes and metres of medium a
+    count, and by arm the counts of an edge's usual life, by number; `usual` for any other.
+    """
+
+    edge_min: float = 24.0
+    count_min: float = 0.5
+    count_m: float = 0.025
+    counts: Mapping[int, float] = field(default_factory=dict)
+    usual: float = 100.0
+
+    def counts_of(self, x: int, y: int, edges: int) -> float:
+        """Counts of so many edges each of two arms."""
+        return edges * (self.counts.get(x, self.usual) + self.counts.get(y, self.usual))
+
+    def hours(self, x: int, y: int, edges: int) -> float:
+        """Hours that they take."""
+        minutes = 2 * edges * self.edge_min + self.counts_of(x, y, edges) * self.count_min
+        return minutes / 60.0
+
+
+@dataclass(frozen=True)
 class UsefulCut:
-    """Edges of two arms to cut side by side, what it costs, and what it is expected to do: the
-    95 % interval of the question as a factor to either side, now and after.
+    """Edges of two arms to cut side by side, what it takes, and what it is expected to do: the
+    95 % interval of the question as a factor to either side, now and after. `gain` is by hour.
     """
 
     a: str
     b: str
     edges: int
-    edges_in_all: int
+    hours: float
+    metres: float
     factor_now: float
     factor_after: float
     gain: float
@@ -48,12 +74,14 @@ class UsefulCut:
 @dataclass(frozen=True)
 class Advice:
     """The cuts that tell most for their work, the best first; `is_enough` where none of them would
-    change much.
+    change much. Of a pair `edges_to_order` says how many edges each, side by side, are expected to
+    tell which lasts longer; 0 where that is known, None where a dozen would not.
     """
 
     asked: Asked
     cuts: tuple[UsefulCut, ...]
     is_enough: bool = False
+    edges_to_order: int | None = None
 
 
 class _AtBench:
@@ -112,22 +140,39 @@ def usual_tester(found: Standings) -> int:
     return int(np.argmax(np.bincount(found.network.tester)))
 
 
-def advise_pair(found: Standings, a: str, b: str, limit: int = _MOST_CUTS) -> Advice:
-    """Which of these two: the cuts that narrow their ratio most for each edge."""
+def advise_pair(found: Standings, work: CuttingWork, a: str, b: str) -> Advice:
+    """Which of these two: the cuts that narrow their ratio most by the hour."""
     network = found.network
     i, j = network.arms.index(a), network.arms.index(b)
-    return Advice("pair", tuple(_for_contrast(found, [(i, j)])[:limit]))
+    cuts = tuple(_for_contrast(found, work, i, j)[:_MOST_CUTS])
+    return Advice("pair", cuts, edges_to_order=_edges_to_order(found, i, j))
 
 
-def advise_place(found: Standings, arm: str, limit: int = _MOST_CUTS) -> Advice:
+def _edges_to_order(found: Standings, i: int, j: int) -> int | None:
+    size, variance = found.differences.log_ratio[i, j], found.differences.variance[i, j]
+    if not np.isfinite(variance):
+        return None
+    half_widths = found.differences.half_width()[i, j] / np.sqrt(variance)
+    if abs(size) > half_widths * np.sqrt(variance):
+        return 0
+    covariance, own = _AtBench(found.fit, usual_tester(found)).with_contrast(i, j, i, j)
+    scatter = found.fit.variances.common_sd**2
+    for edges in range(1, MOST_EDGES + 1):
+        after = variance - covariance**2 / (2.0 * scatter / edges + own)
+        if abs(size) > half_widths * np.sqrt(max(after, 0.0)):
+            return edges
+    return None
+
+
+def advise_place(found: Standings, work: CuttingWork, arm: str, limit: int = _MOST_CUTS) -> Advice:
     """Where does this one stand: the cuts that settle most pairs with it."""
     network = found.network
     i = network.arms.index(arm)
     others = [j for j in np.flatnonzero(network.group_of == network.group_of[i]) if j != i]
-    return _for_order(found, "place", [(i, int(j)) for j in others], {i}, limit)
+    return _for_order(found, work, "place", [(i, int(j)) for j in others], {i}, limit)
 
 
-def advise_top(found: Standings, limit: int = _MOST_CUTS) -> Advice:
+def advise_top(found: Standings, work: CuttingWork, limit: int = _MOST_CUTS) -> Advice:
     """Is the top really the top: the cuts that settle most pairs of whatever could be first."""
     ladder = found.ladders()[0]
     network = found.network
@@ -136,7 +181,7 @@ def advise_top(found: Standings, limit: int = _MOST_CUTS) -> Advice:
     pairs = [
         (i, j) for i, j in combinations(firsts, 2) if network.group_of[i] == network.group_of[j]
     ]
-    return _for_order(found, "top", pairs, set(firsts), limit)
+    return _for_order(found, work, "top", pairs, set(firsts), limit)
 
 
 def _candidates(found: Standings, wanted: Iterable[int]) -> Iterator[tuple[int, int]]:
@@ -152,36 +197,30 @@ def _candidates(found: Standings, wanted: Iterable[int]) -> Iterator[tuple[int, 
                 yield pair
 
 
-def _for_contrast(found: Standings, pairs: list[tuple[int, int]]) -> list[UsefulCut]:
-    (i, j) = pairs[0]
+def _for_contrast(found: Standings, work: CuttingWork, i: int, j: int) -> list[UsefulCut]:
     network, scatter = found.network, found.fit.variances.common_sd**2
     variance = found.differences.variance[i, j]
     if not np.isfinite(variance):
-        cut = UsefulCut(network.arms[i], network.arms[j], 2, 4, float("inf"), _factor(scatter), 1.0)
-        return [cut]
+        after = scatter + 2.0 * found.fit.variances.tester_sd**2
+        return [_useful(network, work, (i, j), 2, np.inf, after, 1.0)]
     seen = _AtBench(found.fit, usual_tester(found))
     cuts = []
     for x, y in _candidates(found, (i, j)):
         covariance, own = seen.with_contrast(i, j, x, y)
         for edges in EDGES:
-            after = variance - covariance**2 / (2.0 * scatter / edges + own)
-            gain = (1.0 - after / variance) / (2 * edges)
-            cuts.append(
-                UsefulCut(
-                    network.arms[x],
-                    network.arms[y],
-                    edges,
-                    2 * edges,
-                    _factor(variance),
-                    _factor(max(after, 0.0)),
-                    gain,
-                )
-            )
+            after = max(variance - covariance**2 / (2.0 * scatter / edges + own), 0.0)
+            gain = 1.0 - after / variance
+            cuts.append(_useful(network, work, (x, y), edges, variance, after, gain))
     return _best_by_pair(cuts)
 
 
 def _for_order(
-    found: Standings, asked: Asked, pairs: list[tuple[int, int]], wanted: set[int], limit: int
+    found: Standings,
+    work: CuttingWork,
+    asked: Asked,
+    pairs: list[tuple[int, int]],
+    wanted: set[int],
+    limit: int,
 ) -> Advice:
     """Cuts by how much they are expected to lower the chance of a wrong order over pairs."""
     network, scatter = found.network, found.fit.variances.common_sd**2
@@ -191,30 +230,33 @@ def _for_order(
     size = np.array([abs(found.differences.log_ratio[i, j]) for i, j in pairs])
     variance = np.array([found.differences.variance[i, j] for i, j in pairs])
     wrong = scipy.special.ndtr(-size / np.sqrt(variance))
-    cuts = []
+    cuts, most = [], 0.0
     for x, y in _candidates(found, wanted):
         shown = [seen.with_contrast(i, j, x, y) for i, j in pairs]
         covariance = np.array([each[0] for each in shown])
         for edges in EDGES:
             drop = covariance**2 / (2.0 * scatter / edges + shown[0][1])
             after = np.maximum(variance - drop, 1e-6)
-            better = wrong - scipy.special.ndtr(-size / np.sqrt(after)) * (after < variance)
-            gain = float(np.maximum(better, 0.0).sum()) / (2 * edges)
-            cuts.append(
-                UsefulCut(
-                    network.arms[x],
-                    network.arms[y],
-                    edges,
-                    2 * edges,
-                    _factor(float(np.median(variance))),
-                    _factor(float(np.median(after))),
-                    gain,
-                )
-            )
-    best = _best_by_pair(cuts)[:limit]
-    return Advice(
-        asked, tuple(best), not best or best[0].gain * best[0].edges_in_all < _GOOD_ENOUGH
-    )
+            better = float((wrong - scipy.special.ndtr(-size / np.sqrt(after))).sum())
+            most = max(most, better)
+            now, then = float(np.median(variance)), float(np.median(after))
+            cuts.append(_useful(network, work, (x, y), edges, now, then, better))
+    return Advice(asked, tuple(_best_by_pair(cuts)[:limit]), most < _GOOD_ENOUGH)
+
+
+def _useful(
+    network: Network,
+    work: CuttingWork,
+    pair: tuple[int, int],
+    edges: int,
+    now: float,
+    after: float,
+    gain: float,
+) -> UsefulCut:
+    hours = work.hours(*pair, edges)
+    metres = work.counts_of(*pair, edges) * work.count_m
+    a, b = (network.arms[arm] for arm in pair)
+    return UsefulCut(a, b, edges, hours, metres, _factor(now), _factor(after), gain / hours)
 
 
 def _best_by_pair(cuts: Iterable[UsefulCut]) -> list[UsefulCut]:
@@ -228,7 +270,7 @@ def _best_by_pair(cuts: Iterable[UsefulCut]) -> list[UsefulCut]:
 
 
 def _factor(variance: float) -> float:
-    return float(np.exp(1.96 * np.sqrt(variance)))
+    return float(np.exp(Z_95 * np.sqrt(variance)))
 
 
 @dataclass(frozen=True)

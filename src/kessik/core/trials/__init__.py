@@ -15,6 +15,7 @@ __all__ = [
     "run_admission",
     "run_series",
     "shortfalls",
+    "standing_lives",
     "state",
     "stock_needs",
     "strop_tests",

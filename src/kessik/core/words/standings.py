@@ -10,7 +10,7 @@ from kessik.core.standings.comparable import CRITERIA, LikeClass
 from kessik.core.standings.doubt import NetworkCell
 from kessik.core.standings.groups import GroupLife, Spread
 from kessik.core.standings.network import Network
-from kessik.core.standings.next_cut import Advice, Bridge, UsefulCut
+from kessik.core.standings.next_cut import MOST_EDGES, Advice, Bridge, UsefulCut
 from kessik.core.units import format_interval, format_to_uncertainty
 from kessik.core.vocabulary import CUTS, HARDNESS_READINGS, MEDIA
 
@@ -240,9 +240,23 @@ def advice_words(advice: Advice, codes: Mapping[str, str], about: Sequence[str])
     }[advice.asked]
     if not advice.cuts:
         return f"{asked} there is nothing left to cut."
+    if advice.asked == "pair":
+        return f"{asked}: {_to_order(advice.edges_to_order)}"
     if advice.is_enough:
         return f"{asked} more cutting is not worth it: no two edges would change the order much."
     return f"{asked}, cut:"
+
+
+def _to_order(edges: int | None) -> str:
+    """The cheapest honest answer to which of two lasts longer."""
+    if edges == 0:
+        return "their order is known already. What would narrow the ratio further:"
+    if edges is None:
+        return (
+            f"even {MOST_EDGES} edges each would not show which lasts longer; call them equal"
+            " within this interval. What would narrow it most:"
+        )
+    return f"{_count(edges, 'edge')} each, side by side, should show which lasts longer."
 
 
 def cut_words(cut: UsefulCut, codes: Mapping[str, str]) -> str:
@@ -250,8 +264,8 @@ def cut_words(cut: UsefulCut, codes: Mapping[str, str]) -> str:
     edges = _count(cut.edges, "edge")
     now = "not known" if cut.factor_now > 1e6 else f"a factor of {cut.factor_now:.2f}"
     return (
-        f"{codes[cut.a]} beside {codes[cut.b]}, {edges} each: narrows the interval from {now} to"
-        f" {cut.factor_after:.2f}"
+        f"{codes[cut.a]} beside {codes[cut.b]}, {edges} each, about {cut.hours:.1f} h and"
+        f" {cut.metres:.1f} m: narrows the interval from {now} to {cut.factor_after:.2f}"
     )
 
 

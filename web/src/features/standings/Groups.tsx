@@ -21,7 +21,10 @@ export function Groups({ board, width }: { board: Schemas["BoardOut"]; width: nu
       <ol>
         {board.groups.map((group, at) => (
           <li key={group.name} className="flex flex-wrap items-center border-t border-line">
-            <span className="pr-3 leading-tight" style={{ width: HEAD }}>
+            <span
+              className="pr-3 leading-tight"
+              style={{ width: isNarrow ? width - TAIL - 8 : HEAD }}
+            >
               <span className="font-bold">{group.name}</span>
               <span className="cond block truncate text-note text-ink-2">
                 {group.arms
@@ -31,7 +34,9 @@ export function Groups({ board, width }: { board: Schemas["BoardOut"]; width: nu
             </span>
             <RatioLane span={group} scale={scale} mark={at + 1} width={lane} height={ROW} />
             <span className="text-note text-ink-2" style={{ width: TAIL }}>
-              {group.lowest.toFixed(2)} to {group.highest.toFixed(2)}
+              {group.arms.length > 1
+                ? `${group.lowest.toFixed(2)} to ${group.highest.toFixed(2)}`
+                : "one blade"}
             </span>
           </li>
         ))}

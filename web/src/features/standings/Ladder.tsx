@@ -2,10 +2,9 @@ import type { Schemas } from "../../api/client";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { RatioAxis, RatioLane, ratioScale } from "../../charts/RatioLane";
 import { Note } from "../../ui/Note";
-import { isTied } from "./question";
+import { isTied, type Rung } from "./question";
 import { RungDetails } from "./RungDetails";
 
-export type Rung = Schemas["RungOut"];
 type Board = Schemas["BoardOut"];
 
 const ROW = 40;
@@ -56,7 +55,11 @@ export function Ladder({
                 ${rung.arm === chosen ? "bg-sheet" : ""}`}
               onClick={() => onChoose(rung.arm === chosen ? "" : rung.arm)}
             >
-              <RungHead rung={rung} isKept={kept.includes(rung.arm)} />
+              <RungHead
+                rung={rung}
+                isKept={kept.includes(rung.arm)}
+                width={isNarrow ? width - TAIL - 8 : HEAD}
+              />
               {isNarrow ? <RungTail rung={rung} /> : null}
               <RatioLane
                 span={rung}
@@ -88,15 +91,15 @@ export function Ladder({
   );
 }
 
-function RungHead({ rung, isKept }: { rung: Rung; isKept: boolean }) {
+function RungHead({ rung, isKept, width }: { rung: Rung; isKept: boolean; width: number }) {
   return (
-    <span className="flex items-center gap-2" style={{ width: HEAD }}>
+    <span className="flex items-center gap-2" style={{ width }}>
       <EdgeStrip
         mark={rung.mark}
         title={rung.code}
         edgeLengthMm={rung.edge_length_mm}
         edges={[]}
-        width={104}
+        width={Math.min(104, 0.45 * width)}
         slim
       />
       <span className="min-w-0 flex-1 leading-tight">

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { TextButton } from "../../ui/TextButton";
 import { cutsOf } from "./cuts";
-import type { Rung } from "./Ladder";
+import type { Rung } from "./question";
 
 const TRIALS_SHOWN = 8;
 

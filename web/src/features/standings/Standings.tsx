@@ -133,7 +133,7 @@ function Controls({
 }) {
   const shown = board.classes.find((each) => each.is_shown);
   return (
-    <div className="grid gap-3 bench:grid-cols-[2fr_1fr_1fr_1fr]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-3 bench:grid-cols-[minmax(0,2fr)_1fr_1fr_1fr]">
       <Choice
         label="Lives"
         value={shown?.like.join("|") ?? ""}

@@ -1,4 +1,7 @@
+import type { Schemas } from "../../api/client";
 import type { StandingsAsked } from "../../api/queries";
+
+export type Rung = Schemas["RungOut"];
 
 /** The question as the address of the page holds it; what is not in it is left to the server. */
 export function askedIn(search: URLSearchParams): StandingsAsked {
