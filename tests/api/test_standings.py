@@ -79,3 +79,26 @@ def test_a_trial_in_the_bin_takes_no_part(client, paper):
     gone = {"kind": "trial", "owner_id": paper.trial, "reason": "by mistake"}
     assert client.put(f"/api/bin/{uuid4()}", json=gone).status_code == 200
     assert settled(client)["answer"] is None
+
+
+def test_references_of_earlier_trials_stand_on_the_scale_of_this_one(client):
+    earlier = Paper(client)
+    (low, _), (link, _) = earlier.make_trial("R", "A", school="force_limit_rope")
+    place = f"/api/trials/{earlier.trial}/places/{low}"
+    assert client.put(place, json={"role": "low_reference"}).status_code == 200
+    earlier.kept(*(line(code, n, dull=at) for code, n, at in (
+        ("R", 3, "10-11"), ("R", 4, "10-11"), ("A", 3, "20-22"), ("A", 4, "20-22"),
+    )))  # fmt: skip
+    now = Paper(client)
+    now.make_trial("B", school="force_limit_rope")
+    place = f"/api/trials/{now.trial}/places/{link}"
+    assert client.put(place, json={"role": ""}).status_code == 200
+    now.kept(*(line(code, n, dull=at) for code, n, at in (
+        ("A", 5, "40-44"), ("A", 6, "40-44"), ("B", 3, "30-33"),
+    )))  # fmt: skip
+    client.get(f"/api/trials/{now.trial}/verdict")
+    (found,) = client.get(f"/api/standings/references/{now.trial}").json()
+    assert (found["code"], found["says"]) == ("R", "the low reference, from earlier trials")
+    assert found["estimate"] == pytest.approx(21, rel=0.05)
+    assert found["low"] < 21 < found["high"]
+    assert client.get(f"/api/standings/references/{earlier.trial}").json() == []

@@ -178,6 +178,17 @@ export const standingsQuery = (asked: StandingsAsked) =>
     refetchInterval: (query) => (query.state.data?.is_behind ? 700 : false),
   });
 
+export const referencesQuery = (trialId: string) =>
+  queryOptions({
+    queryKey: ["references", trialId],
+    queryFn: () =>
+      body(
+        api.GET("/api/standings/references/{trial_id}", {
+          params: { path: { trial_id: trialId } },
+        }),
+      ),
+  });
+
 export const assayOffersQuery = (trialId: string) =>
   queryOptions({
     queryKey: ["assay-offers", trialId],

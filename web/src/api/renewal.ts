@@ -24,6 +24,7 @@ const ANSWERS = [
   "side-by-side",
   "assay-offers",
   "standings",
+  "references",
 ] as const;
 
 /**

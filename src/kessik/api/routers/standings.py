@@ -5,14 +5,16 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
 
-from kessik.api.dependencies import Served, Store
-from kessik.api.schemas.common import ShortText
-from kessik.api.schemas.standings import StandingsOut, TrialOfCutBody
+from kessik.api.dependencies import AnswersDep, Served, Store
+from kessik.api.schemas.common import Id, ShortText
+from kessik.api.schemas.standings import ReferenceOut, StandingsOut, TrialOfCutBody
 from kessik.api.schemas.trials import TrialOut
+from kessik.api.views.standings import reference_out
 from kessik.api.views.trials import trial_out
 from kessik.core.standings.board import Asking, GroupBy, StandingsQuestion
 from kessik.core.standings.comparable import USUAL
 from kessik.services.clock import now
+from kessik.services.standings.references import references_of
 from kessik.services.standings.trial_of_cut import trial_of_cut
 
 router = APIRouter(tags=["standings"], prefix="/standings")
@@ -46,6 +48,14 @@ def get_standings(
     }
     inside = ",".join(f"{json.dumps(name)}:{text}" for name, text in fields.items())
     return Response(f"{{{inside}}}", media_type="application/json")
+
+
+@router.get("/references/{trial_id}")
+def get_references(trial_id: Id, store: Store, kept: AnswersDep) -> list[ReferenceOut]:
+    """The references that comparable trials had, as far as they would have gone in this one."""
+    found = references_of(store, trial_id)
+    pages = {each.seen_in: kept.page("verdict", each.seen_in)[0] for each in found if each.seen_in}
+    return [reference_out(each, pages.get(each.seen_in, "")) for each in found]
 
 
 @router.post("/trials")

@@ -161,6 +161,29 @@ class StandingsOut(Wire):
     is_behind: bool
 
 
+class ReferenceCurveOut(Wire):
+    """A reference's curve, its counts put on the scale of the trial."""
+
+    counts: list[float]
+    middle_gf: list[float]
+    low_gf: list[float]
+    high_gf: list[float]
+
+
+class ReferenceOut(Wire):
+    """A reference of earlier trials, as far as it would have gone in this one."""
+
+    blade_id: str
+    code: str
+    mark: int
+    grade: str | None
+    says: str
+    estimate: float
+    low: float
+    high: float
+    curve: ReferenceCurveOut | None
+
+
 class TrialOfCutBody(Wire):
     """A trial to be made of a proposed cut; the id is the client's own."""
 

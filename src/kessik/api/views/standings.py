@@ -1,5 +1,6 @@
 """Standings as the wire has them."""
 
+import json
 from collections.abc import Mapping
 from functools import lru_cache
 from zlib import crc32
@@ -15,6 +16,8 @@ from kessik.api.schemas.standings import (
     IslandOut,
     LikeClassOut,
     ProposedTrialOut,
+    ReferenceCurveOut,
+    ReferenceOut,
     RungOut,
     SpreadShareOut,
     UsefulCutOut,
@@ -22,6 +25,7 @@ from kessik.api.schemas.standings import (
 from kessik.core.standings.board import Board, Rung
 from kessik.core.standings.comparable import CRITERIA
 from kessik.core.standings.groups import GroupLife
+from kessik.core.vocabulary import TRIAL_ROLES
 from kessik.core.words.standings import (
     CHECKLIST,
     advice_words,
@@ -45,6 +49,7 @@ from kessik.core.words.standings import (
 )
 from kessik.services.reading.summaries import SHAPE
 from kessik.services.standings.boards import Field
+from kessik.services.standings.references import PlacedReference
 
 STANDINGS_VERSION = "3"
 _GROUPINGS = {
@@ -186,6 +191,35 @@ def _rung(
         marks=unlike_words(rung),
         off_group=off_group_words(off, by_arm[rung.arm]) if off and rung.arm in by_arm else "",
     )
+
+
+def reference_out(placed: PlacedReference, page: str) -> ReferenceOut:
+    """A reference of earlier trials; `page` is the answer of the trial that read a curve of it."""
+    blade, life = placed.blade, placed.life
+    return ReferenceOut(
+        blade_id=blade.id,
+        code=blade.code,
+        mark=blade.mark,
+        grade=blade.claimed_grade,
+        says=f"{TRIAL_ROLES[placed.role]}, from earlier trials",
+        estimate=life.estimate,
+        low=life.low,
+        high=life.high,
+        curve=_curve(placed, page) if page and placed.own else None,
+    )
+
+
+def _curve(placed: PlacedReference, page: str) -> ReferenceCurveOut | None:
+    """The first curve of the blade that the page has, its counts scaled."""
+    assert placed.own
+    scale = placed.life.estimate / placed.own
+    for run in json.loads(page).get("runs", ()):
+        band = run["band"] if run["blade"] == placed.blade.code else None
+        if band:
+            return ReferenceCurveOut(
+                **{**band, "counts": [scale * count for count in band["counts"]]}
+            )
+    return None
 
 
 def _groups_by_arm(found: Board) -> dict[str, GroupLife]:

@@ -9,4 +9,5 @@ __all__ = [
     "network",
     "next_cut",
     "records",
+    "references",
 ]

@@ -57,6 +57,7 @@ class TrialLife:
     upper: float | None
     log_sd: float
     unit: str
+    stage: str = ""
     traits: Mapping[str, str] = field(default_factory=dict)
     unlike: tuple[str, ...] = ()
     ends_run: bool = False

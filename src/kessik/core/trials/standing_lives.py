@@ -97,6 +97,7 @@ class _TrialLifeOf:
             upper=None if upper is None else upper * self.scale,
             log_sd=log_sd,
             unit=unit,
+            stage=stage,
             traits=self._traits(stage),
             unlike=unlike.get(blade.code, ()),
             ends_run=stage == self.found.trial.method.end_stage,

@@ -121,6 +121,14 @@ def place_blades(session: Session, trial_id: str, blade_ids: Sequence[str]) -> N
         )
 
 
+def references(session: Session) -> dict[str, TrialRole]:
+    """The blades that any trial has as a low or a high reference, by id, as the last one has."""
+    placed = select(TrialBladeRow.blade_id, TrialBladeRow.role).where(TrialBladeRow.role != "")
+    newest = placed.join(TrialRow, TrialRow.id == TrialBladeRow.trial_id)
+    found = session.execute(newest.order_by(TrialRow.created_utc)).tuples().all()
+    return dict(found)  # type: ignore[arg-type]  # checked on entry
+
+
 def set_role(session: Session, trial_id: str, blade_id: str, role: TrialRole) -> None:
     """Say whether a blade is in the trial as a reference."""
     row = session.get_one(TrialBladeRow, (trial_id, blade_id))

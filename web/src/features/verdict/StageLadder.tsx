@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { LifeLadder } from "../../charts/LifeLadder";
+import { LifeLadder, type Rung } from "../../charts/LifeLadder";
 import { capital } from "../../domain/format";
 import { Note } from "../../ui/Note";
 import { Term } from "../../ui/Term";
@@ -12,13 +12,23 @@ interface Props {
   byForce: boolean;
   /** What each stage of the method is lost by. */
   stageWords: readonly string[];
+  /** Rungs of references of earlier trials, below those of the trial. */
+  references?: readonly Rung[];
   width: number;
   highlighted: string | null;
   onHighlight: (blade: string | null) => void;
 }
 
 /** The ladder of one stage; plain brackets are called what they are. */
-export function StageLadder({ stage, ladder, tieGroups, byForce, stageWords, ...rest }: Props) {
+export function StageLadder({
+  stage,
+  ladder,
+  tieGroups,
+  byForce,
+  stageWords,
+  references = [],
+  ...rest
+}: Props) {
   const unit = ladder[0]?.count_unit ?? "cuts";
   const lives = ladder.map((rung) => rung.lives[stage]);
   const span = lives.some((life) => life?.estimate != null)
@@ -35,22 +45,25 @@ export function StageLadder({ stage, ladder, tieGroups, byForce, stageWords, ...
       {lostBy ? <p className="text-note text-ink-2">{capital(lostBy)}.</p> : null}
       <LifeLadder
         title={`${unit} to ${stage}${byForce ? "" : " lost"}, ${span}`}
-        rungs={ladder.map((rung) => {
-          const life = rung.lives[stage];
-          return {
-            blade: rung.blade,
-            mark: rung.mark,
-            grade: rung.grade,
-            ranked: rung.ranked,
-            edges: rung.edges,
-            words: life?.words ?? "",
-            scaled: rung.on_one_length[stage],
-            estimate: life?.estimate ?? null,
-            low: life?.low ?? null,
-            high: life?.high ?? null,
-            open: openEnd(life),
-          };
-        })}
+        rungs={[
+          ...ladder.map((rung) => {
+            const life = rung.lives[stage];
+            return {
+              blade: rung.blade,
+              mark: rung.mark,
+              grade: rung.grade,
+              ranked: rung.ranked,
+              edges: rung.edges,
+              words: life?.words ?? "",
+              scaled: rung.on_one_length[stage],
+              estimate: life?.estimate ?? null,
+              low: life?.low ?? null,
+              high: life?.high ?? null,
+              open: openEnd(life),
+            };
+          }),
+          ...references,
+        ]}
         tieGroups={tieGroups}
         {...rest}
       />

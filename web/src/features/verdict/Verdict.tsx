@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { verdictQuery } from "../../api/queries";
+import { referencesQuery, verdictQuery } from "../../api/queries";
 import { DecayChart } from "../../charts/DecayChart";
 import { type ChartRun, limitsOf } from "../../charts/decay";
 import { day, unbroken } from "../../domain/format";
@@ -12,6 +12,7 @@ import { Note } from "../../ui/Note";
 import { Page } from "../../ui/Page";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting, WorkingOut } from "../../ui/State";
+import { Tick } from "../../ui/Tick";
 import { Toggles } from "../../ui/Toggles";
 import { useWidth } from "../../ui/useWidth";
 import { AssayOffers } from "./AssayOffers";
@@ -21,6 +22,7 @@ import { LookWithout } from "./LookWithout";
 import { OtherStages } from "./OtherStages";
 import { Pairs } from "./Pairs";
 import { RunTable } from "./RunTable";
+import { referenceCurves, referenceRungs } from "./references";
 import { StageLadder } from "./StageLadder";
 import { UnderForce } from "./UnderForce";
 import { Upkeep } from "./Upkeep";
@@ -59,6 +61,10 @@ function OpenVerdict({ data }: { data: VerdictData }) {
   const [highlighted, setHighlighted] = useState<string | null>(null);
   const [table, setTable] = useState(false);
   const [looking, setLooking] = useState(false);
+  const [beside, setBeside] = useState(false);
+  const found = useQuery({ ...referencesQuery(trialId), enabled: beside });
+  const lastCount = Math.max(0, ...data.runs.flatMap((r) => r.readings.map((each) => each.count)));
+  const references = beside ? (found.data ?? []) : [];
   const chart = useWidth<HTMLDivElement>(800);
   const ladder = useWidth<HTMLDivElement>(400);
   const onHighlight = setHighlighted;
@@ -118,7 +124,7 @@ function OpenVerdict({ data }: { data: VerdictData }) {
                     `Sharpness of ${data.blades.map((b) => b.code).join(", ")} over ${unit}; ` +
                     "the table view holds every number"
                   }
-                  runs={chartRuns(data)}
+                  runs={[...chartRuns(data), ...referenceCurves(references, lastCount)]}
                   limits={limits}
                   unit={`${unit}${data.trial.medium ? ` through ${data.trial.medium}` : ""}`}
                   width={chart.width}
@@ -138,10 +144,21 @@ function OpenVerdict({ data }: { data: VerdictData }) {
                     tieGroups={data.tie_groups}
                     byForce={stageLimit}
                     stageWords={data.trial.method.stage_words}
+                    references={referenceRungs(references)}
                     width={ladder.width}
                     highlighted={highlighted}
                     onHighlight={setHighlighted}
                   />
+                ) : null}
+                {data.ladder.length ? (
+                  <Tick
+                    label="Show references of earlier trials"
+                    checked={beside}
+                    onTick={setBeside}
+                  />
+                ) : null}
+                {found.data?.length === 0 ? (
+                  <Note>No earlier trial connects a reference with these blades.</Note>
                 ) : null}
                 <Figures data={data} />
                 {hasReadings ? <Strips data={data} {...{ highlighted, onHighlight }} /> : null}
