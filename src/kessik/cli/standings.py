@@ -77,7 +77,7 @@ def _of_folder(folder: Path) -> list[LifeRecord]:
     if not classes:
         raise NotAllowedNowError("no trial of this folder holds a life to compare yet")
     sys.stderr.write(f"{class_words(classes[0])}: {class_size_words(classes[0])}\n")
-    codes = {arm: facts.code for arm, facts in field.arms().items()}
+    codes = {arm: facts.code for arm, facts in field.arms.items()}
     return [
         replace(record, arm=codes[record.arm], trial=field.trials[record.trial])
         for record in records_in(field.lives, classes[0])

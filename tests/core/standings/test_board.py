@@ -19,7 +19,19 @@ USED = {
 
 def life(arm, at, unlike=(), **traits):
     return TrialLife(
-        arm, arm, arm, "me", "cuts", f"{arm} {at}", at, at, 0.0, "cuts", USED | traits, unlike
+        arm,
+        arm,
+        arm,
+        "me",
+        "cuts",
+        f"{arm} {at}",
+        at,
+        at,
+        0.0,
+        "cuts",
+        "dull",
+        USED | traits,
+        unlike,
     )
 
 

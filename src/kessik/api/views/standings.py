@@ -51,7 +51,7 @@ from kessik.services.reading.summaries import SHAPE
 from kessik.services.standings.boards import Field
 from kessik.services.standings.references import PlacedReference
 
-STANDINGS_VERSION = "3"
+STANDINGS_VERSION = "4"
 _GROUPINGS = {
     "arm": "grade", "blade": "blade", "grade": "grade", "maker": "maker",
     "heat_treatment": "heat treatment", "edge_finish": "edge finish",
@@ -70,7 +70,7 @@ def board_page(found: Board, field: Field) -> str:
 
 
 def _board(found: Board, field: Field) -> BoardOut:
-    facts = field.arms()
+    facts = field.arms
     codes = {rung.arm: facts[rung.arm].code if rung.arm in facts else "?" for rung in found.rungs}
     question = found.question
     by_arm = _groups_by_arm(found)
@@ -161,7 +161,7 @@ def _rung(
     codes: Mapping[str, str],
     by_arm: Mapping[str, GroupLife],
 ) -> RungOut:
-    known = field.arms().get(rung.arm)
+    known = field.arms.get(rung.arm)
     blade = field.blades.get(known.blade_id) if known else None
     groups = known.groups if known else {}
     life = rung.ratio

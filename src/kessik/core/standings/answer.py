@@ -71,9 +71,7 @@ class Standings:
             return LifeRatio(a, b, 1.0, 1.0, 1.0)
         log_ratio = self.differences.log_ratio[i, j]
         if np.isfinite(log_ratio):
-            half = self._half_width[i, j]
-            low, middle, high = np.exp([log_ratio - half, log_ratio, log_ratio + half])
-            return LifeRatio(a, b, float(middle), float(low), float(high))
+            return _ratio(a, b, log_ratio, self._half_width[i, j])
         return LifeRatio(a, b, None, _bound(self.least[i, j]), _bound(-self.least[j, i]))
 
     def ladders(self) -> list[list[str]]:
@@ -121,6 +119,25 @@ class Standings:
     @cached_property
     def _half_width(self) -> Floats:
         return self.differences.half_width()
+
+
+def ratios_by(fit: Fit, pairs: Sequence[tuple[str, str]]) -> list[LifeRatio | None]:
+    """Pairs by another fit of the same network; None where it knows no number."""
+    number = {arm: at for at, arm in enumerate(fit.design.network.arms)}
+    known = differences(fit)
+    half = known.half_width()
+    at = [(number[a], number[b]) for a, b in pairs]
+    return [
+        _ratio(a, b, known.log_ratio[i, j], half[i, j])
+        if np.isfinite(known.log_ratio[i, j])
+        else None
+        for (a, b), (i, j) in zip(pairs, at, strict=True)
+    ]
+
+
+def _ratio(a: str, b: str, log_ratio: float, half: float) -> LifeRatio:
+    low, middle, high = np.exp([log_ratio - half, log_ratio, log_ratio + half])
+    return LifeRatio(a, b, float(middle), float(low), float(high))
 
 
 def _bound(log_bound: float) -> float | None:

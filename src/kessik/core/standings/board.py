@@ -9,7 +9,13 @@ from scipy.sparse import csr_array
 from scipy.sparse.csgraph import maximum_flow
 
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError
-from kessik.core.standings.answer import LifeRatio, Progress, Standings, standings
+from kessik.core.standings.answer import (
+    LifeRatio,
+    Progress,
+    Standings,
+    ratios_by,
+    standings,
+)
 from kessik.core.standings.comparable import (
     USUAL,
     LikeClass,
@@ -30,7 +36,7 @@ from kessik.core.standings.next_cut import (
     bridges,
 )
 from kessik.core.standings.places import PlaceSpan
-from kessik.core.standings.records import LifeRecord, one_an_edge
+from kessik.core.standings.records import one_an_edge
 
 GroupBy = Literal["arm", "blade", "grade", "maker", "heat_treatment", "edge_finish"]
 Asking = Literal["top", "place", "pair"]
@@ -175,7 +181,7 @@ def board(
         references=references,
         of_grades=of_grades,
         groups=groups,
-        doubted=tuple(_doubted(found, records, normals, references, question)),
+        doubted=tuple(_doubted(found, references)),
         power=_power(found.doubts.cells),
         bridges=tuple(bridges(found)),
         advice=_advice(found, question, _work(found, unit)),
@@ -301,35 +307,24 @@ class _Paths:
         return int(maximum_flow(self.graph, self.number[a], self.number[b]).flow_value)
 
 
-def _doubted(
-    found: Standings,
-    records: Sequence[LifeRecord],
-    normals: Normals,
-    references: Sequence[str],
-    question: StandingsQuestion,
-) -> list[Doubted]:
-    cells = found.doubts.named
+def _doubted(found: Standings, references: Sequence[str]) -> list[Doubted]:
+    cells, network = found.doubts.named, found.network
     if not cells:
         return []
-    other = standings(records, normals, without_doubted=question.with_doubted)
-    without, with_it = (other, found) if question.with_doubted else (found, other)
-    network = found.network
     island = {arm: at for at, arms in enumerate(network.islands()) for arm in arms}
-    out = []
-    for cell in cells:
-        arm = network.arms[cell.arm]
-        base = references[island[arm]]
-        out.append(
-            Doubted(
-                network.trials[cell.trial],
-                arm,
-                tuple(network.arms[other_arm] for other_arm in cell.or_else),
-                cell.factor,
-                with_it.ratio(arm, base),
-                without.ratio(arm, base),
-            )
+    named = [network.arms[cell.arm] for cell in cells]
+    pairs = [(arm, references[island[arm]]) for arm in named]
+    with_it, without = ratios_by(found.doubts.whole, pairs), ratios_by(found.doubts.without, pairs)
+    return [
+        Doubted(
+            network.trials[cell.trial],
+            network.arms[cell.arm],
+            tuple(network.arms[other] for other in cell.or_else),
+            cell.factor,
+            *ratios,
         )
-    return out
+        for cell, *ratios in zip(cells, with_it, without, strict=True)
+    ]
 
 
 def _power(cells: Sequence[NetworkCell]) -> Power:

@@ -50,11 +50,13 @@ class NetworkCell:
 class Doubts:
     """The trials that disagree, and what any other could have shown.
 
-    `without` is the fit in which the cells that are off say nothing of their arms elsewhere.
+    `whole` is the fit with all lives, `without` the one in which the cells that are off say nothing
+    of their arms elsewhere.
     """
 
     named: tuple[NetworkCell, ...]
     cells: tuple[NetworkCell, ...]
+    whole: Fit
     without: Fit
 
 
@@ -70,7 +72,7 @@ def doubts(network: Network, whole: Fit) -> Doubts:
         first = cells if first is None else first
         worst = min(cells, key=lambda cell: cell.p, default=None)
         if worst is None or len(freed) >= _MOST_FREED or worst.p * len(cells) > SEARCH_ERROR:
-            return Doubts(tuple(named), first, current)
+            return Doubts(tuple(named), first, whole, current)
         named.append(replace(worst, or_else=shifts.or_else(worst)))
         freed.append((worst.arm, worst.trial))
         current = fit(network, freed, whole.variances)

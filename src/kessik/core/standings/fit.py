@@ -117,11 +117,11 @@ class _Search:
         """Move to the top and return the covariance of the effects there."""
         self._look(self.at, sd, penalty)
         for _ in range(_MOST_STEPS):
-            covariance, step, block_step = self._step(sd, penalty)
+            factor, step, block_step = self._step(sd, penalty)
             moved = self._halved(step, block_step, sd, penalty)
             if moved < _SETTLED_STEP:
                 break
-        return covariance
+        return _inverse(factor)
 
     def _penalty(self, variances: Variances) -> Floats:
         penalty = np.zeros(self.design.size)
@@ -145,9 +145,9 @@ class _Search:
         block_scores = in_blocks.T @ scores
         slope = columns.T @ scores - penalty * self.at.effects
         slope = slope - by_block.T @ (block_scores / total)
-        covariance = _inverse(square)
-        step = covariance @ slope
-        return covariance, step, (block_scores - by_block @ step) / total
+        factor = _factor(square)
+        step = scipy.linalg.cho_solve((factor, True), slope) if slope.size else slope
+        return factor, step, (block_scores - by_block @ step) / total
 
     def _halved(self, step: Floats, block_step: Floats, sd: Floats, penalty: Floats) -> float:
         share = 1.0
@@ -216,12 +216,17 @@ def _fitted_variance(found: Fit) -> Floats:
     return np.asarray(by_columns + (1.0 / total)[found.design.block])
 
 
-def _inverse(square: Floats) -> Floats:
-    """The inverse of a positive matrix."""
-    if not square.size:
-        return square
-    factor = scipy.linalg.cho_factor(square)
-    return np.asarray(scipy.linalg.cho_solve(factor, np.eye(square.shape[0])))
+def _factor(square: Floats) -> Floats:
+    """The lower triangle whose square is a positive matrix."""
+    return np.asarray(scipy.linalg.cholesky(square, lower=True)) if square.size else square
+
+
+def _inverse(factor: Floats) -> Floats:
+    """The inverse of the square of a lower triangle."""
+    if not factor.size:
+        return factor
+    lower, _ = scipy.linalg.lapack.dpotri(factor, lower=True)
+    return np.asarray(np.tril(lower) + np.tril(lower, -1).T)
 
 
 def _start(design: Design) -> _Point:

@@ -18,6 +18,8 @@ from kessik.core.standings.answer import Standings
 Floats = NDArray[np.float64]
 
 _SDS = np.concatenate([[0.0], np.geomspace(0.01, 1.5, 48)])
+_LOG_SDS = (np.log(0.01), np.log(2.0))
+_ENOUGH = {"xatol": 0.03, "fatol": 0.02, "maxiter": 60}
 _LOW_AT = 2.0
 """A blade is unlike its grade where it lies so many standard deviations off the others."""
 
@@ -129,12 +131,20 @@ def _components(effects: Floats, covariance: Floats, labels: Sequence[str]) -> t
     values = contrasts @ effects[kept]
     error = contrasts @ covariance[np.ix_(kept, kept)] @ contrasts.T
     alike = contrasts @ same @ contrasts.T
-    best = max(
-        (_height(values, error + g**2 * alike + a**2 * np.eye(values.size)), g, a)
-        for g in _SDS[::2]
-        for a in _SDS[::2]
-    )
-    return float(best[1]), float(best[2])
+    start = np.log([0.3, 0.1])
+
+    def minus_height(log_sds: Floats) -> float:
+        group, arm = np.exp(2.0 * np.clip(log_sds, *_LOG_SDS))
+        return -_height(values, error + group * alike + arm * np.eye(values.size))
+
+    best = scipy.optimize.minimize(minus_height, start, method="Nelder-Mead", options=_ENOUGH)
+    group, arm = np.exp(np.clip(best.x, *_LOG_SDS))
+    return _or_none(group), _or_none(arm)
+
+
+def _or_none(sd: float) -> float:
+    """A scatter at the foot of the scale is none."""
+    return 0.0 if np.log(sd) <= _LOG_SDS[0] + 0.1 else float(sd)
 
 
 def _one_component(effects: Floats, covariance: Floats) -> float:
@@ -142,7 +152,10 @@ def _one_component(effects: Floats, covariance: Floats) -> float:
         return 0.0
     contrasts = scipy.linalg.helmert(effects.size)
     values, error = contrasts @ effects, contrasts @ covariance @ contrasts.T
-    heights = [_height(values, error + sd**2 * np.eye(values.size)) for sd in _SDS]
+    variances, turn = np.linalg.eigh(error)
+    squares = (turn.T @ values) ** 2
+    total = variances[None, :] + _SDS[:, None] ** 2 + 1e-9
+    heights = -0.5 * (np.log(total) + squares / total).sum(axis=1)
     return float(_SDS[int(np.argmax(heights))])
 
 

@@ -22,13 +22,14 @@ from numpy.typing import NDArray
 from kessik.core.spreads import Z_95
 from kessik.core.standings.answer import Standings
 from kessik.core.standings.fit import Fit
-from kessik.core.standings.network import Network
+from kessik.core.standings.network import Indices, Network
 
 Floats = NDArray[np.float64]
 MOST_EDGES = 12
 Asked = Literal["pair", "place", "top", "bridge"]
 
-EDGES = (1, 2, 3, 4)
+EDGES = (2, 3, 4)
+"""One edge each is an anecdote with a number."""
 _GOOD_ENOUGH = 0.02
 _MOST_CUTS = 6
 
@@ -58,7 +59,8 @@ class CuttingWork:
 @dataclass(frozen=True)
 class UsefulCut:
     """Edges of two arms to cut side by side, what it takes, and what it is expected to do: the
-    95 % interval of the question as a factor to either side, now and after. `gain` is by hour.
+    95 % interval (of the pair asked about, else of these two) as a factor to either side, now and
+    after. `gain` is by hour.
     """
 
     a: str
@@ -85,54 +87,47 @@ class Advice:
 
 
 class _AtBench:
-    """Variances of differences as one tester would see them."""
+    """What cutting arms side by side at one tester's bench would show of differences of arms.
+
+    `shown[x, y]` is the covariance of two arms as the tester would cut them, `told[a, x]` that of
+    an arm itself with one as cut there, and `unseen[x]` what the tester's hand adds where it never
+    cut the arm.
+    """
 
     def __init__(self, fit: Fit, tester: int) -> None:
-        self.fit, design = fit, fit.design
+        design = fit.design
         size = len(design.network.arms)
         padded = np.pad(fit.covariance, ((0, 1), (0, 1)))
-        self.columns = design.arm_column
-        self.padded = padded
-        cell = {cell: design.fixed + at for at, cell in enumerate(design.cells)}
-        self.cell = np.array([cell.get((arm, tester), -1) for arm in range(size)])
-        testers = [
-            set(design.network.tester[design.runs[design.arm == arm]].tolist())
-            for arm in range(size)
-        ]
-        self.is_new = np.array([tester not in own for own in testers])
-        self.alone = design.alone_with_a_tester
-        self.tester_variance = fit.variances.tester_sd**2
+        columns = design.arm_column
+        cells = {cell: design.fixed + at for at, cell in enumerate(design.cells)}
+        cell_column = np.array([cells.get((arm, tester), -1) for arm in range(size)])
+        both = padded[columns] + padded[cell_column]
+        self.shown = both[:, columns] + both[:, cell_column]
+        self.told = padded[columns][:, columns] + padded[columns][:, cell_column]
+        own = design.network.tester[design.runs] == tester
+        is_new = np.ones(size, dtype=bool)
+        is_new[design.arm[own]] = False
+        variance = fit.variances.tester_sd**2
+        alone = design.alone_with_a_tester & is_new
+        # an arm of one other tester: what that one's hand did is taken off, too
+        self.unseen = variance * (is_new.astype(float) + alone)
+        self.told = self.told + variance * np.diag(alone)
 
-    def with_contrast(self, a: int, b: int, x: int, y: int) -> tuple[float, float]:
-        """Covariance of arm a less arm b with what cutting x beside y shows, and its variance."""
-        direction, new = self._shown(x, y)
-        column = self.padded[self.columns[a]] - self.padded[self.columns[b]]
-        covariance = float(column @ direction)
-        covariance += self.tester_variance * self._own_unseen(a, b, x, y)
-        variance = float(direction @ self.padded @ direction)
-        return covariance, variance + new
+    def covariance_with(self, a: Indices, b: Indices, x: int, others: Indices) -> Floats:
+        """Of arms a less arms b with what cutting x beside others shows, shape (a, others)."""
+        own, other = self.told[a, x] - self.told[b, x], self.told[:, others]
+        return np.asarray(own[:, None] - (other[a] - other[b]))
 
-    def _shown(self, x: int, y: int) -> tuple[Floats, float]:
-        """What a cut of x beside y shows, in columns, and the variance of testers yet unseen."""
-        direction, new = np.zeros(self.padded.shape[0]), 0.0
-        for arm, sign in ((x, 1.0), (y, -1.0)):
-            direction[self.columns[arm]] += sign
-            if self.cell[arm] >= 0:
-                direction[self.cell[arm]] += sign
-            if self.is_new[arm]:
-                # an arm of one other tester: what that one's hand did is taken off, too
-                new += self.tester_variance * (2.0 if self.alone[arm] else 1.0)
-        direction[-1] = 0.0
-        return direction, new
+    def variances(self, x: int, others: Indices) -> Floats:
+        """Of the difference of two arms as the tester would cut them, shape (others,)."""
+        shown = self.shown[x, x] + np.diag(self.shown)[others] - 2.0 * self.shown[x, others]
+        return np.asarray(shown + self.unseen[x] + self.unseen[others])
 
-    def _own_unseen(self, a: int, b: int, x: int, y: int) -> float:
-        """What a tester never seen at a blade adds to both: the blade as only one has cut it."""
-        shared = 0.0
-        for arm, sign in ((a, 1.0), (b, -1.0)):
-            for cut, cut_sign in ((x, 1.0), (y, -1.0)):
-                if arm == cut and self.alone[arm] and self.is_new[arm]:
-                    shared += sign * cut_sign
-        return shared
+    def of_pair(self, i: int, j: int, x: int, y: int) -> tuple[float, float]:
+        """Both for arm i less arm j, and one cut."""
+        a, b, others = np.array([i]), np.array([j]), np.array([y])
+        covariance = self.covariance_with(a, b, x, others)[0, 0]
+        return float(covariance), float(self.variances(x, others)[0])
 
 
 def usual_tester(found: Standings) -> int:
@@ -155,7 +150,7 @@ def _edges_to_order(found: Standings, i: int, j: int) -> int | None:
     half_widths = found.differences.half_width()[i, j] / np.sqrt(variance)
     if abs(size) > half_widths * np.sqrt(variance):
         return 0
-    covariance, own = _AtBench(found.fit, usual_tester(found)).with_contrast(i, j, i, j)
+    covariance, own = _AtBench(found.fit, usual_tester(found)).of_pair(i, j, i, j)
     scatter = found.fit.variances.common_sd**2
     for edges in range(1, MOST_EDGES + 1):
         after = variance - covariance**2 / (2.0 * scatter / edges + own)
@@ -206,7 +201,7 @@ def _for_contrast(found: Standings, work: CuttingWork, i: int, j: int) -> list[U
     seen = _AtBench(found.fit, usual_tester(found))
     cuts = []
     for x, y in _candidates(found, (i, j)):
-        covariance, own = seen.with_contrast(i, j, x, y)
+        covariance, own = seen.of_pair(i, j, x, y)
         for edges in EDGES:
             after = max(variance - covariance**2 / (2.0 * scatter / edges + own), 0.0)
             gain = 1.0 - after / variance
@@ -227,21 +222,33 @@ def _for_order(
     if not pairs:
         return Advice(asked, (), True)
     seen = _AtBench(found.fit, usual_tester(found))
-    size = np.array([abs(found.differences.log_ratio[i, j]) for i, j in pairs])
-    variance = np.array([found.differences.variance[i, j] for i, j in pairs])
+    a, b = np.array(pairs).T
+    size = np.abs(found.differences.log_ratio[a, b])
+    variance = found.differences.variance[a, b]
     wrong = scipy.special.ndtr(-size / np.sqrt(variance))
     cuts, most = [], 0.0
-    for x, y in _candidates(found, wanted):
-        shown = [seen.with_contrast(i, j, x, y) for i, j in pairs]
-        covariance = np.array([each[0] for each in shown])
+    for x, others in _by_first(_candidates(found, wanted)):
+        covariance, own = seen.covariance_with(a, b, x, others), seen.variances(x, others)
         for edges in EDGES:
-            drop = covariance**2 / (2.0 * scatter / edges + shown[0][1])
-            after = np.maximum(variance - drop, 1e-6)
-            better = float((wrong - scipy.special.ndtr(-size / np.sqrt(after))).sum())
-            most = max(most, better)
-            now, then = float(np.median(variance)), float(np.median(after))
-            cuts.append(_useful(network, work, (x, y), edges, now, then, better))
+            drop = covariance**2 / (2.0 * scatter / edges + own)
+            after = np.maximum(variance[:, None] - drop, 1e-6)
+            better = (wrong[:, None] - scipy.special.ndtr(-size[:, None] / np.sqrt(after))).sum(0)
+            most = max(most, float(better.max()))
+            hours = np.array([work.hours(x, int(y), edges) for y in others])
+            for at in np.argsort(-better / hours)[:limit]:
+                pair = (x, int(others[at]))
+                now = float(found.differences.variance[pair])
+                own_covariance, shown = seen.of_pair(*pair, *pair)
+                then = max(now - own_covariance**2 / (2.0 * scatter / edges + shown), 0.0)
+                cuts.append(_useful(network, work, pair, edges, now, then, float(better[at])))
     return Advice(asked, tuple(_best_by_pair(cuts)[:limit]), most < _GOOD_ENOUGH)
+
+
+def _by_first(pairs: Iterable[tuple[int, int]]) -> list[tuple[int, Indices]]:
+    found: dict[int, list[int]] = {}
+    for x, y in pairs:
+        found.setdefault(x, []).append(y)
+    return [(x, np.array(others)) for x, others in found.items()]
 
 
 def _useful(

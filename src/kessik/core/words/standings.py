@@ -262,10 +262,10 @@ def _to_order(edges: int | None) -> str:
 def cut_words(cut: UsefulCut, codes: Mapping[str, str]) -> str:
     """One cut with what it is expected to do."""
     edges = _count(cut.edges, "edge")
-    now = "not known" if cut.factor_now > 1e6 else f"a factor of {cut.factor_now:.2f}"
+    now = "not known" if cut.factor_now > 1e6 else f"± a factor of {cut.factor_now:.2f}"
     return (
         f"{codes[cut.a]} beside {codes[cut.b]}, {edges} each, about {cut.hours:.1f} h and"
-        f" {cut.metres:.1f} m: narrows the interval from {now} to {cut.factor_after:.2f}"
+        f" {cut.metres:.1f} m: their ratio from {now} to ± {cut.factor_after:.2f}"
     )
 
 

@@ -3,6 +3,7 @@
 import logging
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 from pydantic import TypeAdapter
@@ -41,15 +42,15 @@ class Field:
     trials: dict[str, str]
     blades: dict[str, Blade]
 
+    @cached_property
     def arms(self) -> dict[str, ArmFacts]:
         """What is known of each arm that has a life."""
-        found = {}
-        for own in self.lives.values():
-            for life in own:
-                blade = self.blades.get(life.blade_id)
-                if blade is not None:
-                    found[life.arm] = _facts(blade, life.arm)
-        return found
+        ids = {life.arm: life.blade_id for own in self.lives.values() for life in own}
+        return {
+            arm: _facts(self.blades[blade_id], arm)
+            for arm, blade_id in ids.items()
+            if blade_id in self.blades
+        }
 
 
 @dataclass(frozen=True)
@@ -81,7 +82,7 @@ def read_field(session: Session) -> Field:
 def work_out(field: Field, question: StandingsQuestion) -> Board:
     """The board of a question."""
     normals = np.random.default_rng(PLACES_SEED).standard_normal
-    return board(field.lives, question, field.arms(), normals)
+    return board(field.lives, question, field.arms, normals)
 
 
 class Boards:

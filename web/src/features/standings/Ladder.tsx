@@ -40,7 +40,7 @@ export function Ladder({
   );
   return (
     <div>
-      <div className="flex items-baseline" style={{ marginLeft: isNarrow ? 0 : HEAD }}>
+      <div className="flex items-center" style={{ marginLeft: isNarrow ? 0 : HEAD }}>
         <RatioAxis scale={scale} width={lane} />
         {isNarrow ? null : <span className="text-note text-ink-2">place</span>}
       </div>
