@@ -153,6 +153,20 @@ def test_what_was_built_on_them_keeps_them(shop):
     assert shop.undo(answer)[1].status_code == 409
 
 
+def test_a_run_that_verifies_one_of_them_keeps_them(shop):
+    answer = sheet_here(shop)
+    run = shop.client.get(f"/api/trials/{shop.trial}/record").json()["runs"][0]
+    cells = {"fine": "30", "working": "25", "edge": "9", "blade": run["blade"]}
+    verifies = {"cells": {**cells, "verifies": f"{run['edge']}"}}
+    verifies = {"id": "line-verifies", **verifies}
+    body = {"lines": [verifies], "by": "me"}
+    kept = shop.client.post(f"/api/trials/{shop.trial}/paper-runs", json=body)
+    assert kept.status_code == 200, kept.text
+    refused = shop.undo(answer)[1]
+    assert refused.status_code == 409
+    assert "verifies one of these" in refused.json()["detail"]
+
+
 def test_a_code_that_was_given_again_meanwhile_is_said(shop):
     answer = sheet_here(shop)
     shop.undo(answer)

@@ -17,6 +17,8 @@ from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, trials
 from kessik.store.queries.methods import methods_of_runs
 
+_RUNS_READ_AT_ONCE = 400
+
 
 @dataclass(frozen=True)
 class PlacedRun:
@@ -69,3 +71,16 @@ def trial_state(db: Database, trial_id: str) -> TrialState:
     """A trial as it stands now; UnknownError where there is none."""
     with db.read() as session:
         return state_of_trial(session, trial_id)
+
+
+def state_until_answered(db: Database, trial_id: str) -> TrialState:
+    """A trial as a page shows it before its answer is there: without its runs where they are so
+    many that reading their logs would keep the page waiting.
+    """
+    with db.read() as session:
+        known = outline_of_trial(session, trial_id)
+        if len(known.runs) <= _RUNS_READ_AT_ONCE:
+            return state_of_trial(session, trial_id)
+    return TrialState(
+        known.trial, known.blades, (), {}, sealed_trial(known.trial, []), codes=known.codes
+    )

@@ -15,7 +15,7 @@ from kessik.core.trials.standing_lives import standing_lives
 from kessik.core.trials.state import TrialState
 from kessik.core.trials.verdict import Evidence, Verdict, judged, unanswered
 from kessik.services.reading.summaries import Summary, written
-from kessik.services.reading.trial_states import trial_state
+from kessik.services.reading.trial_states import state_until_answered, trial_state
 from kessik.services.trials.past import pace_of
 from kessik.services.trials.plans import dated_work_of
 from kessik.services.trials.verdicts import evidence
@@ -149,7 +149,7 @@ class Answers:
         revision, line = self._lines.get(kept.trial_id, (-1, (False, "")))
         if revision != kept.revision:
             try:
-                state = trial_state(self._db, kept.trial_id)
+                state = state_until_answered(self._db, kept.trial_id)
             except KessikError:
                 return []  # told among the failed, once it was looked at
             line = (not state.is_under_way, self._without_answer("today", state))

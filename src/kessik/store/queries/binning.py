@@ -22,6 +22,7 @@ from kessik.store.tables import BinRow
 
 _SHOWS = ("event", "blade", "soak_look", "soak")
 _BUILT_ON = "something else was built on it since; delete that first"
+_VERIFIED = "a later run verifies one of these; delete that run first"
 _MOVED = "a run of it was moved or deleted since; delete by hand what is not wanted"
 
 
@@ -55,13 +56,21 @@ def move_to_bin(session: Session, entry: InBin, gathered: Gathered, label: str) 
 
 
 def check_together(session: Session, results: Results) -> None:
-    """ConflictError where a run of results that came together is elsewhere by now."""
+    """ConflictError where a run of results that came together is elsewhere by now, or is verified
+    by one that stays.
+    """
     own = text(
         "SELECT count(*) FROM run WHERE id IN (SELECT value FROM json_each(:runs))"
         " AND (trial_id = :id OR trial_id IN (SELECT value FROM json_each(:trials)))"
     )
     if session.execute(own, results.parameters()).scalar_one() != len(results.runs):
         raise ConflictError(_MOVED, field="change")
+    verifying = text(
+        "SELECT 1 FROM run WHERE verifies_run_id IN (SELECT value FROM json_each(:runs))"
+        " AND id NOT IN (SELECT value FROM json_each(:runs)) LIMIT 1"
+    )
+    if session.execute(verifying, results.parameters()).first():
+        raise ConflictError(_VERIFIED, field="change")
 
 
 def _clear(session: Session, kind: Binned, of: Mapping[str, str], label: str) -> None:
