@@ -147,7 +147,7 @@ def test_six_blades_stand_on_the_shelf_with_their_marks_and_loans(demo):
         ("loan", False),
         ("stock", False),
         ("assay", False),
-        *[("hardness", False)] * 4,
+        ("hardness", False),
     ]
     hardness = shelved[0].blade.used("hardness_hrc")
     assert len(hardness.details["readings"]) == 3

@@ -29,14 +29,14 @@ _USUAL_LIFE = 20.0
 @dataclass(frozen=True)
 class SeasonBlade:
     """A blade of the field: its grade as sold, who forged it, its true life beside 20 cuts, and
-    hardness where it was measured.
+    its measured hardness.
     """
 
     code: str
     grade: str
     forge: str
     life: float
-    hrc: float | None = None
+    hrc: float
     years_back: int = 3
 
 
@@ -46,11 +46,11 @@ BLADES = (
     SeasonBlade("AV-09", "1.2379", "Corran Forge", 1.20, 60.7),
     SeasonBlade("AV-10", "1.2379", "Tidewall Forge", 1.32, 61.2),
     SeasonBlade("AV-11", "1.4116", "Tidewall Forge", 0.78, 57.3),
-    SeasonBlade("AV-12", "1.3343", "Tidewall Forge", 1.98),
+    SeasonBlade("AV-12", "1.3343", "Tidewall Forge", 1.98, 64.6),
     SeasonBlade("AV-13", "1.2379", "Skerry Smithy", 0.82, 58.0, 2),
     SeasonBlade("AV-14", "1.2842", "Skerry Smithy", 0.62, 59.5, 2),
-    SeasonBlade("AV-15", "1.4034", "Skerry Smithy", 0.85, None, 1),
-    SeasonBlade("AV-16", "1.2363", "Skerry Smithy", 1.05, None, 1),
+    SeasonBlade("AV-15", "1.4034", "Skerry Smithy", 0.85, 56.2, 1),
+    SeasonBlade("AV-16", "1.2363", "Skerry Smithy", 1.05, 60.1, 1),
 )
 _LOW, _HIGH = "AV-07", "AV-08"
 _ROLES: dict[str, TrialRole] = {_LOW: "low_reference", _HIGH: "high_reference"}
@@ -122,9 +122,10 @@ def build_season(db: Database, days: Days) -> None:
 def _blade(blade: SeasonBlade, days: Days) -> Blade:
     blade_id = demo_id(blade.code)
     made = days.moment(365 * blade.years_back, 9)
-    facts = [entered(blade_id, "edge_length_mm", 96.0, "measured_here", made.utc)]
-    if blade.hrc is not None:
-        facts.append(entered(blade_id, "hardness_hrc", blade.hrc, "measured_here", made.utc))
+    own = {"edge_length_mm": 96.0, "hardness_hrc": blade.hrc}
+    facts = [
+        entered(blade_id, name, value, "measured_here", made.utc) for name, value in own.items()
+    ]
     return Blade(
         id=blade_id,
         code=blade.code,
