@@ -56,6 +56,11 @@ def test_nothing_to_compare_is_said_in_words(client):
     assert found["refused"].startswith("no two trials hold lives")
 
 
+def test_lives_that_need_agree_in_nothing_are_one_class(client, paper):
+    (like,) = settled(client, agree="none")["answer"]["classes"]
+    assert like["like"] == []
+
+
 def test_a_question_that_is_none_is_refused_at_its_field(client, paper):
     answer = client.get("/api/standings", params={"agree": "colour"})
     assert (answer.status_code, answer.json()["field"]) == (422, "agree")

@@ -74,9 +74,13 @@ class Person:
         choice = f"{named}/following::button[@role='combobox'][1]"
         self.driver.find_element(By.XPATH, choice).send_keys(Keys.SPACE)
         options = self.until(lambda: self.driver.find_elements(By.CSS_SELECTOR, "[role=option]"))
+        # a busy browser moves the focus later than it was told to
+        self.until(lambda: self.focused() in options)
         self.press(Keys.HOME)
-        for _ in options:
-            if self.focused().text == words:
+        self.until(lambda: self.focused() == options[0])
+        for at, option in enumerate(options):
+            self.until(lambda at=at: self.focused() == options[at])
+            if option.text == words:
                 break
             self.press(Keys.ARROW_DOWN)
         self.press(Keys.ENTER)

@@ -18,6 +18,7 @@ from kessik.services.standings.references import references_of
 from kessik.services.standings.trial_of_cut import trial_of_cut
 
 router = APIRouter(tags=["standings"], prefix="/standings")
+_NOTHING = "none"
 _Words = Annotated[list[ShortText], Query(max_length=12)]
 
 
@@ -34,11 +35,15 @@ def get_standings(
     first: ShortText = "",
     second: ShortText = "",
 ) -> Response:
-    """Where every blade stands among all that were ever cut; the last answer, at once."""
+    """Where every blade stands among all that were ever cut; the last answer, at once.
+
+    `agree` is `none` where lives need agree in nothing.
+    """
+    keys = () if agree == [_NOTHING] else tuple(agree)
     traits = tuple((key, value) for key, _, value in (each.partition(":") for each in like))
     page = server.boards.page(
         StandingsQuestion(
-            tuple(agree), traits, fair_only, with_doubted, by, reference, asking, first, second
+            keys, traits, fair_only, with_doubted, by, reference, asking, first, second
         )
     )
     fields = {

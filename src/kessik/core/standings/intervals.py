@@ -44,6 +44,8 @@ def differences(fit: Fit) -> Differences:
     for trial in np.unique(design.trial):
         here = design.trial == trial
         scaled = gains[:, here] / np.sqrt(fit.weights[here])
+        if not scaled.any():
+            continue
         part = _squared_distances(scaled)
         explained += part
         squared_parts += part**2 / variances.edge_df[trial]

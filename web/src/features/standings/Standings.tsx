@@ -15,7 +15,7 @@ import { useWidth } from "../../ui/useWidth";
 import { Bridges, Doubts, NextCut, SpreadShares } from "./Beside";
 import { Groups } from "./Groups";
 import { Ladder } from "./Ladder";
-import { askedIn, asking, shownRungs } from "./question";
+import { agreeing, askedIn, asking, shownRungs } from "./question";
 
 type Board = Schemas["BoardOut"];
 type Change = Readonly<Record<string, string | readonly string[] | boolean>>;
@@ -174,12 +174,7 @@ function MustAgree({ board, onAsk }: { board: Board; onAsk: (change: Change) => 
           <Tick
             label={each.label}
             checked={each.agrees}
-            onTick={(on) =>
-              onAsk({
-                agree: on ? [...agree, each.key] : agree.filter((key) => key !== each.key),
-                like: "",
-              })
-            }
+            onTick={(on) => onAsk({ agree: agreeing(agree, each.key, on), like: "" })}
           />
           <Note className="-mt-2 pl-8">{each.explained}</Note>
         </div>

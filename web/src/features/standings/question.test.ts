@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { cutsOf } from "./cuts";
-import { askedIn, asking, isTied, shownRungs } from "./question";
+import { agreeing, askedIn, asking, isTied, shownRungs } from "./question";
 
 const RUNGS = [
   { arm: "1", code: "AV-12", grade: "1.3343", maker: "Tidewall Forge" },
@@ -22,6 +22,12 @@ describe("the question of the standings", () => {
     );
     expect(asking(search, { by: "", fair_only: false }).has("by")).toBe(false);
     expect(asking(search, { fair_only: true }).get("fair_only")).toBe("true");
+  });
+
+  it("loosens one criterion after the other, down to none", () => {
+    expect(agreeing(["school", "end"], "end", false)).toEqual(["school"]);
+    expect(agreeing(["school"], "school", false)).toEqual(["none"]);
+    expect(agreeing([], "medium", true)).toEqual(["medium"]);
   });
 
   it("finds by every word typed, and keeps what was chosen on top", () => {

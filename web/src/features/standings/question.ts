@@ -37,6 +37,12 @@ export function asking(
   return next;
 }
 
+/** The criteria with one added or taken out; `none` where none is left. */
+export function agreeing(keys: readonly string[], key: string, on: boolean): readonly string[] {
+  const next = on ? [...keys, key] : keys.filter((each) => each !== key);
+  return next.length ? next : ["none"];
+}
+
 interface Named {
   readonly arm: string;
   readonly code: string;
