@@ -16,6 +16,8 @@ import numpy as np
 
 from benchmarks.seasons import Season, SeasonKind, season
 from kessik.core.standings.answer import standings
+from kessik.core.standings.board import ArmFacts, StandingsQuestion, board
+from kessik.core.standings.comparable import TrialLife
 from kessik.core.standings.doubt import shifts_of
 from kessik.core.standings.fit import fit_given
 from kessik.core.standings.intervals import differences
@@ -156,6 +158,36 @@ def report(seasons: int = 40, first: int = 5000, workers: int = 2) -> None:
             _line(name, total)
             everything.add(total)
     _line("all", everything)
+    for arms in (60, 300):
+        _speed(arms)
+
+
+def _speed(arms: int) -> None:
+    """A board of some 2,000 runs in 200 trials beside plain least squares on the same runs."""
+    truth = season(SeasonKind(trials=200, arms=arms), 77)
+    lives: dict[str, list[TrialLife]] = {}
+    for record in truth.records:
+        own = TrialLife(
+            record.arm, record.arm, record.arm, record.tester, record.block, record.edge,
+            record.lower, record.upper, 0.0, "cuts",
+        )  # fmt: skip
+        lives.setdefault(record.trial, []).append(own)
+    facts = {arm: ArmFacts(arm, arm, {"grade": arm[-1]}) for arm in truth.log_life}
+    begun = time.perf_counter()
+    board(lives, StandingsQuestion(agree=()), facts, np.random.default_rng(13).standard_normal)
+    taken = time.perf_counter() - begun
+    network = network_of(truth.records)
+    columns = np.hstack(
+        [np.eye(len(network.arms))[network.arm], np.eye(network.blocks)[network.block]]
+    )
+    middle = np.nan_to_num(0.5 * (network.log_lower + network.log_upper), posinf=5.0, neginf=4.0)
+    begun = time.perf_counter()
+    np.linalg.lstsq(columns, middle)
+    plain = time.perf_counter() - begun
+    print(
+        f"  a board of {network.runs} runs of {arms} blades: {taken:.2f} s (wanted: < 20),"
+        f" {taken / plain:.1f} x least squares on the same runs"
+    )
 
 
 def _line(name: str, t: Tally) -> None:

@@ -1,9 +1,12 @@
 """Standings over the API: kept, renewed by what changed, and made into a trial."""
 
+from datetime import UTC, datetime, timedelta
 from uuid import uuid4
 
 import pytest
 
+from kessik.core.moments import Moment
+from kessik.services.standings import boards
 from tests.helpers.paper import Paper, line
 
 
@@ -48,6 +51,17 @@ def test_a_change_renews_it_and_the_last_one_is_shown_meanwhile(client, paper):
     assert shown["is_behind"]
     assert sum(len(rung["trials"]) for rung in shown["answer"]["rungs"]) == 2
     assert "5 edges" in " ".join(settled(client)["answer"]["basis"])
+
+
+def test_what_nobody_looks_at_any_more_is_not_renewed(client, paper, monkeypatch):
+    settled(client)
+    paper.kept(line("A", 5, dull="60-66"))
+    client.get("/api/today")
+    later = Moment((datetime.now(UTC) + timedelta(hours=1)).isoformat(timespec="milliseconds"), 0)
+    monkeypatch.setattr(boards, "now", lambda: later)
+    client.app.state.server.boards.settle()
+    assert standings(client)["is_behind"]  # and now somebody has looked
+    assert not settled(client)["is_behind"]
 
 
 def test_nothing_to_compare_is_said_in_words(client):

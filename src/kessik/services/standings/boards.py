@@ -3,6 +3,7 @@
 import logging
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
 from functools import cached_property
 
 import numpy as np
@@ -28,6 +29,7 @@ from kessik.store.queries.boards import (
 )
 
 CANNOT = "these standings cannot be calculated from the data stored"
+_LATELY, _NOTED_EVERY = timedelta(minutes=10), timedelta(minutes=1)
 _LOG = logging.getLogger("kessik")
 _QUESTION = TypeAdapter(StandingsQuestion)
 
@@ -97,7 +99,7 @@ class Boards:
         with self._db.read() as session:
             kept, state = kept_board(session, text), self._state(session)
         is_behind = kept is None or kept.rests_on != state
-        if kept is None or is_behind:
+        if kept is None or (is_behind and kept.asked_utc < _ago(_NOTED_EVERY)):
             with self._db.write() as session:
                 ask(session, text, now().utc)
         if kept is None:
@@ -105,10 +107,14 @@ class Boards:
         return BoardPage(kept.answer, kept.failed, is_behind)
 
     def settle(self, is_over: Callable[[], bool] = lambda: False) -> None:
-        """Renew every kept board that is behind, the last asked first, unless it is over before."""
+        """Renew every board that is behind and was asked for lately, the last one first, unless it
+        is over before; whatever nobody looks at waits until somebody does.
+        """
+        since = _ago(_LATELY)
         with self._db.read() as session:
             state = self._state(session)
-            waiting = [kept for kept in kept_boards(session) if kept.rests_on != state]
+            lately = [kept for kept in kept_boards(session) if kept.asked_utc >= since]
+            waiting = [kept for kept in lately if kept.rests_on != state]
             field = read_field(session) if waiting else None
         for kept in waiting:
             if is_over() or field is None:
@@ -133,6 +139,10 @@ class Boards:
     def _text(self, question: StandingsQuestion) -> str:
         agree = check_criteria(question.agree)
         return _QUESTION.dump_json(replace(question, agree=agree)).decode()
+
+
+def _ago(time: timedelta) -> str:
+    return (datetime.fromisoformat(now().utc) - time).isoformat(timespec="milliseconds")
 
 
 def _facts(blade: Blade, arm: str) -> ArmFacts:
