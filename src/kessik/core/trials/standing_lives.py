@@ -6,7 +6,7 @@ from kessik.core.comparison.findings import Mismatch
 from kessik.core.comparison.results import RunResult
 from kessik.core.comparison.stage_group import length_factor
 from kessik.core.comparison.variables import BY_NAME
-from kessik.core.protocols.methods import Stage
+from kessik.core.protocols.methods import Method, Stage
 from kessik.core.sharpness.life import (
     AsWritten,
     BeforeFirstCheck,
@@ -110,13 +110,13 @@ class _TrialLifeOf:
             "school": method.school,
             "medium": method.medium,
             "cut": method.cut,
-            "end": _end(stage, named),
+            "end": _end(stage, named, method),
             "hardness_reading": self.found.trial.rule.hardness_reading,
             "edge_length": "known" if self.reference_mm is not None else "not known",
         }
 
 
-def _end(stage: str, known: Stage | None) -> str:
+def _end(stage: str, known: Stage | None, method: Method) -> str:
     """What is lost: a force, else an ability by the checks that judge it."""
     if known is None:
         return stage
@@ -124,7 +124,8 @@ def _end(stage: str, known: Stage | None) -> str:
         return f"{known.limit_gf:g} gf"
     limit = f" {known.limit:g}" if known.limit is not None else ""
     joined = f" {known.together} of " if known.also else " "
-    return f"{stage}:{joined}{', '.join(known.kinds)}{limit}"
+    names = ", ".join(method.row(kind).name for kind in known.kinds)
+    return f"{stage}:{joined}{names}{limit}"
 
 
 def _bounds(found: Found) -> tuple[float | None, float | None, float]:
