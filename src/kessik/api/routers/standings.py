@@ -6,6 +6,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Response
 
 from kessik.api.dependencies import AnswersDep, Served, Store
+from kessik.api.kept_json import spliced
 from kessik.api.schemas.common import Id, ShortText
 from kessik.api.schemas.standings import ReferenceOut, StandingsOut, TrialOfCutBody
 from kessik.api.schemas.trials import TrialOut
@@ -46,13 +47,13 @@ def get_standings(
             keys, traits, fair_only, with_doubted, by, reference, asking, first, second
         )
     )
-    fields = {
-        "answer": page.answer or "null",
-        "refused": json.dumps(page.failed),
-        "is_behind": json.dumps(page.is_behind),
-    }
-    inside = ",".join(f"{json.dumps(name)}:{text}" for name, text in fields.items())
-    return Response(f"{{{inside}}}", media_type="application/json")
+    return spliced(
+        {
+            "answer": page.answer or "null",
+            "refused": json.dumps(page.failed),
+            "is_behind": json.dumps(page.is_behind),
+        }
+    )
 
 
 @router.get("/references/{trial_id}")

@@ -1,11 +1,11 @@
 """Verdicts and Today: answers as they are kept."""
 
 import json
-from collections.abc import Mapping
 
 from fastapi import APIRouter, Response
 
 from kessik.api.dependencies import AnswersDep, Served, Store
+from kessik.api.kept_json import spliced
 from kessik.api.schemas.common import Id, ShortText
 from kessik.api.schemas.verdict import FailedTrialOut, FoundOut, TodayOut, VerdictOut
 from kessik.api.views.due import due_out
@@ -15,7 +15,6 @@ from kessik.services.today import what_waits
 from kessik.services.trials.trials import archived_trials
 
 router = APIRouter(tags=["verdict"])
-_JSON = "application/json"
 
 
 @router.get("/today", response_model=TodayOut)
@@ -26,7 +25,7 @@ def get_today(store: Store, kept: AnswersDep, server: Served) -> Response:
         server.renewing.tell()
     failed = [FailedTrialOut(trial_id=i, name=n, why=w).model_dump() for i, n, w in found.failed]
     due = [due_out(d).model_dump() for d in what_waits(store, now())]
-    return _spliced(
+    return spliced(
         {
             "trials": f"[{','.join(found.lines)}]",
             "archived": json.dumps(archived_trials(store)),
@@ -51,10 +50,4 @@ def get_verdict(trial_id: Id, kept: AnswersDep, server: Served) -> Response:
     text, behind = kept.page("verdict", trial_id)
     if behind:
         server.renewing.tell()
-    return _spliced({"answer": text, "working_out": json.dumps(behind)})
-
-
-def _spliced(fields: Mapping[str, str]) -> Response:
-    """An object of fields that are JSON already: kept answers are sent as they are kept."""
-    inside = ",".join(f"{json.dumps(name)}:{text}" for name, text in fields.items())
-    return Response(f"{{{inside}}}", media_type=_JSON)
+    return spliced({"answer": text, "working_out": json.dumps(behind)})

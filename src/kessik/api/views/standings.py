@@ -51,7 +51,7 @@ from kessik.services.reading.summaries import SHAPE
 from kessik.services.standings.boards import Field
 from kessik.services.standings.references import PlacedReference
 
-STANDINGS_VERSION = "4"
+STANDINGS_VERSION = "5"
 _GROUPINGS = {
     "arm": "grade", "blade": "blade", "grade": "grade", "maker": "maker",
     "heat_treatment": "heat treatment", "edge_finish": "edge finish",

@@ -36,9 +36,8 @@ def standing_lives(found: Verdict) -> tuple[TrialLife, ...]:
     out = []
     for result in results:
         r = runs[result.run.key]
-        for stage, known in result.lives.items():
-            own = _TrialLifeOf(found, r, result, reference_mm, has_blocks)
-            out.append(own.at(stage, known.life.found, unlike))
+        own = _TrialLifeOf(found, r, result, reference_mm, has_blocks)
+        out += [own.at(stage, known.life.found, unlike) for stage, known in result.lives.items()]
     return tuple(out)
 
 

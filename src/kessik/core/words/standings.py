@@ -109,9 +109,11 @@ def loosened_words(like: LikeClass) -> list[str]:
     for criterion in CRITERIA:
         there = [_trait(criterion.key, value) for value in like.mixed.get(criterion.key, ())]
         if criterion.key == "edge_length" and there:
-            out.append("Edge length is not known in every trial; lives there count as they are.")
+            out.append(
+                "Edge length is not known in every trial; those lives are not scaled to one length."
+            )
         elif there:
-            out.append(f"Not the same {criterion.label} in all: {'; '.join(there)}.")
+            out.append(f"Trials differ in {criterion.label}: {'; '.join(there)}.")
     return out
 
 
@@ -190,7 +192,7 @@ def doubted_words(doubted: Doubted, codes: Mapping[str, str], trial: str) -> str
 
 
 def _doubt(trial: str, blades: Sequence[str], factor: float) -> str:
-    said = f"{trial}: {blades[0]} lasted {_times(factor)} as long as all other trials say."
+    said = f"{trial}: {blades[0]} lasted {_times(factor)} as long as all other trials predict."
     if len(blades) > 1:
         said += f" Or {_either(blades[1:])} is off by as much the other way."
     return said
@@ -262,10 +264,11 @@ def _to_order(edges: int | None) -> str:
 def cut_words(cut: UsefulCut, codes: Mapping[str, str]) -> str:
     """One cut with what it is expected to do."""
     edges = _count(cut.edges, "edge")
-    now = "not known" if cut.factor_now > 1e6 else f"± a factor of {cut.factor_now:.2f}"
+    now = "not known" if cut.factor_now > 1e6 else f"{cut.factor_now:.2f}"
     return (
         f"{codes[cut.a]} beside {codes[cut.b]}, {edges} each, about {cut.hours:.1f} h and"
-        f" {cut.metres:.1f} m: their ratio from {now} to ± {cut.factor_after:.2f}"
+        f" {cut.metres:.1f} m: their ratio would be known within a factor of"
+        f" {cut.factor_after:.2f}, now {now}"
     )
 
 
