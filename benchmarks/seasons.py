@@ -46,7 +46,7 @@ def season(kind: SeasonKind, seed: int) -> Season:
     island = {name: number % kind.islands for number, name in enumerate(names)}
     off = {(n, t): rng.normal(0.0, kind.tester_sd) for n in names for t in range(kind.testers)}
     trials = [_lineup(rng, names, island, at % kind.islands) for at in range(kind.trials)]
-    for name in set(names) - {name for lineup in trials for name in lineup}:
+    for name in sorted(set(names) - {name for lineup in trials for name in lineup}):
         own = [at for at in range(kind.trials) if at % kind.islands == island[name]]
         trials[own[int(rng.integers(len(own)))]].append(name)
     fault = _fault(rng, trials) if kind.fault else None

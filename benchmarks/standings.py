@@ -18,10 +18,11 @@ from benchmarks.seasons import Season, SeasonKind, season
 from kessik.core.standings.answer import standings
 from kessik.core.standings.board import ArmFacts, StandingsQuestion, board
 from kessik.core.standings.comparable import TrialLife
-from kessik.core.standings.doubt import shifts_of
+from kessik.core.standings.doubt import cells_of
 from kessik.core.standings.fit import fit_given
 from kessik.core.standings.intervals import differences
 from kessik.core.standings.network import network_of
+from kessik.core.standings.shifts import shifts_of
 from kessik.core.standings.variances import Variances
 
 KINDS = {
@@ -122,12 +123,12 @@ def _known(truth, network):
 
 def _oracle(truth: Season):
     network = network_of(truth.records)
-    freed = []
     if truth.fault:
         trial, arm = truth.fault
         if trial in network.trials:
-            freed = [(network.arms.index(arm), network.trials.index(trial))]
-    return differences(fit_given(network, _known(truth, network), freed))
+            off = (network.arms.index(arm), network.trials.index(trial))
+            network = network.without([off])
+    return differences(fit_given(network, _known(truth, network)))
 
 
 def _oracle_finds(truth: Season) -> bool:
@@ -135,7 +136,7 @@ def _oracle_finds(truth: Season) -> bool:
     trial, arm = truth.fault
     if trial not in network.trials:
         return False
-    cells = shifts_of(fit_given(network, _known(truth, network))).cells()
+    cells = cells_of(shifts_of(fit_given(network, _known(truth, network))))
     arm_no, trial_no = network.arms.index(arm), network.trials.index(trial)
     own = [c for c in cells if c.trial == trial_no]
     two = len({r.arm for r in truth.records if r.trial == trial}) == 2

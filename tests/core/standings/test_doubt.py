@@ -153,3 +153,21 @@ def test_an_island_is_joined_by_what_its_others_are_known_best_beside():
     assert bridge.a in LIVES
     assert bridge.b in ("F", "G")
     assert bridge.factor_after > 1.0
+
+
+def test_edges_that_scatter_wildly_do_not_make_a_sound_season_name_its_trials():
+    kind = SeasonKind(trials=30, arms=12, heavy=3.0)
+    named = [bool(answer(season(kind, seed).records).doubts.named) for seed in range(40, 80)]
+    assert sum(named) <= 5
+
+
+def test_a_blade_bounded_only_by_the_trial_that_is_off_is_told_as_a_bound_without_it():
+    rows = made({(0, "B"): 0.4}, trials=1) + [
+        LifeRecord(f"T{r.trial}", "", r.arm, r.tester, r.lower, None if r.arm == "B" else r.upper)
+        for r in made(trials=6)
+    ]
+    found = answer(rows)
+    (cell,) = found.doubts.named
+    assert found.network.arms[cell.arm] == "B"
+    ratio = found.ratio("B", "A")
+    assert ratio.ratio is None and ratio.low > 1.0

@@ -26,6 +26,7 @@ _Words = Annotated[list[ShortText], Query(max_length=12)]
 @router.get("", response_model=StandingsOut)
 def get_standings(
     server: Served,
+    kept: AnswersDep,
     agree: _Words = list(USUAL),  # noqa: B006 - FastAPI copies it
     like: _Words = [],  # noqa: B006
     fair_only: bool = False,
@@ -47,11 +48,14 @@ def get_standings(
             keys, traits, fair_only, with_doubted, by, reference, asking, first, second
         )
     )
+    done, trials = kept.progress() if page.is_behind else (0, 0)
     return spliced(
         {
             "answer": page.answer or "null",
             "refused": json.dumps(page.failed),
             "is_behind": json.dumps(page.is_behind),
+            "trials_done": json.dumps(done),
+            "trials": json.dumps(trials),
         }
     )
 

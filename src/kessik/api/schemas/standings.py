@@ -153,12 +153,14 @@ class BoardOut(Wire):
 
 class StandingsOut(Wire):
     """The last answer there is, none while it is worked out for the first time; `refused` says why
-    there can be none.
+    there can be none. While a newer one is on its way, so many trials of all are worked out.
     """
 
     answer: BoardOut | None
     refused: str
     is_behind: bool
+    trials_done: int
+    trials: int
 
 
 class ReferenceCurveOut(Wire):

@@ -160,7 +160,7 @@ def standings(
     network = network_of(records)
     whole = fit(network)
     went_on(1, _STEPS)
-    found = doubts(network, whole)
+    found = doubts(network, whole, normals)
     went_on(2, _STEPS)
     used = found.without if without_doubted else whole
     pairs = differences(used)

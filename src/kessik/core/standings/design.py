@@ -1,6 +1,5 @@
 """The columns of the model: arms, an arm at each of its testers, and blocks that are eliminated."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -11,23 +10,20 @@ from scipy.sparse import csr_array
 from kessik.core.standings.network import Indices, Network
 
 Floats = NDArray[np.float64]
-Freed = tuple[int, int]
-"""An arm in a trial, by their numbers, whose lives there say nothing of the arm elsewhere."""
 
 
 @dataclass(frozen=True)
 class Design:
     """The runs that take part, and which columns each has.
 
-    Columns are first arms (one of each firm group is pinned at 0 and has none, −1), then shifts of
-    freed arms, then testers of arms that more than one tester cut. An arm that one tester cut alone
-    has no such column: its tester's part is not seen, and only adds to its doubt.
+    Columns are first arms (one of each firm group is pinned at 0 and has none, −1), then testers of
+    arms that more than one tester cut. An arm that one tester cut alone has no such column: its
+    tester's part is not seen, and only adds to its doubt.
     """
 
     network: Network
     runs: Indices
     arm_column: Indices
-    freed: tuple[Freed, ...]
     cells: tuple[tuple[int, int], ...]
     columns: csr_array
     fixed: int
@@ -76,21 +72,13 @@ class Design:
         return out
 
 
-def design_of(network: Network, freed: Sequence[Freed] = ()) -> Design:
-    """The columns of all runs inside firm groups, but for lone ones that say nothing of any other.
-
-    A freed arm has a column of its own in its trial, so that its lives there are fitted as they
-    are.
-    """
+def design_of(network: Network) -> Design:
+    """The columns of all runs inside firm groups; the others only say "at least"."""
     runs = np.flatnonzero(network.firm)
-    arms, trials = network.arm[runs], network.trial[runs]
+    arms = network.arm[runs]
     arm_column = _arm_columns(network, arms)
     fixed = int(arm_column.max(initial=-1)) + 1
     parts = [(np.flatnonzero(arm_column[arms] >= 0), arm_column[arms])]
-    for number, (arm, trial) in enumerate(freed):
-        here = (arms == arm) & (trials == trial)
-        parts.append((np.flatnonzero(here), np.full(runs.size, fixed + number, dtype=np.intp)))
-    fixed += len(freed)
     cells, cell_of_run = _cells(network, runs)
     cell_column = np.where(cell_of_run >= 0, cell_of_run + fixed, -1)
     parts.append((np.flatnonzero(cell_of_run >= 0), cell_column))
@@ -98,7 +86,7 @@ def design_of(network: Network, freed: Sequence[Freed] = ()) -> Design:
     cols = np.concatenate([column[where] for where, column in parts])
     shape = (runs.size, fixed + len(cells))
     columns = csr_array((np.ones(rows.size), (rows, cols)), shape=shape)
-    return Design(network, runs, arm_column, tuple(freed), cells, columns, fixed)
+    return Design(network, runs, arm_column, cells, columns, fixed)
 
 
 def _arm_columns(network: Network, arms: Indices) -> Indices:

@@ -10,7 +10,6 @@ References
 [2] G. K. Smyth, Stat. Appl. Genet. Mol. Biol. 3 (2004): variances moderated across groups.
 """
 
-from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -18,7 +17,7 @@ import numpy as np
 import scipy
 from numpy.typing import NDArray
 
-from kessik.core.standings.design import Design, Freed, design_of
+from kessik.core.standings.design import Design, design_of
 from kessik.core.standings.likelihood import Likelihood, likelihood
 from kessik.core.standings.network import Network
 from kessik.core.standings.variances import START, VarianceEvidence, Variances, renewed
@@ -63,6 +62,15 @@ class Fit:
     def inside(self) -> Floats:
         """Each run's columns less those of its block, shape (runs, columns)."""
         return np.asarray(self.design.columns.toarray() - self.block_means[self.design.block])
+
+    @cached_property
+    def freedom(self) -> Floats:
+        """How much of each run the model leaves to say something of its scatter, 0 to 1."""
+        by_columns = np.einsum("ij,ij->i", self.inside @ self.covariance, self.inside)
+        by_block = 1.0 / (self.design.in_blocks.T @ self.weights)
+        fitted_variance = by_columns + by_block[self.design.block]
+        left = 1.0 - self.seen.kappa - self.weights * fitted_variance
+        return np.asarray(np.clip(left, 0.0, 1.0))
 
     @cached_property
     def gains(self) -> Floats:
@@ -161,9 +169,9 @@ class _Search:
         return 0.0
 
 
-def fit(network: Network, freed: Sequence[Freed] = (), start: Variances | None = None) -> Fit:
+def fit(network: Network, start: Variances | None = None) -> Fit:
     """Effects and variances together; `start` is where the search of variances begins."""
-    design = design_of(network, freed)
+    design = design_of(network)
     search = _Search(design, _start(design))
     variances = start or START.for_trials(len(network.trials))
     for _ in range(_MOST_ROUNDS):
@@ -175,9 +183,9 @@ def fit(network: Network, freed: Sequence[Freed] = (), start: Variances | None =
     return found
 
 
-def fit_given(network: Network, variances: Variances, freed: Sequence[Freed] = ()) -> Fit:
+def fit_given(network: Network, variances: Variances) -> Fit:
     """Effects for variances that are known."""
-    design = design_of(network, freed)
+    design = design_of(network)
     return _Search(design, _start(design)).found(variances)
 
 
@@ -190,7 +198,7 @@ def evidence_of(found: Fit) -> VarianceEvidence:
     design, variances = found.design, found.variances
     own = variances.edge_sd[design.trial]
     share = (own / found.sd) ** 4
-    df = np.clip(1.0 - found.seen.kappa - found.weights * _fitted_variance(found), 0.0, 1.0)
+    df = found.freedom
     errors = found.sd**2 - own**2
     squares = share * (found.seen.r**2 * found.sd**2 - df * errors)
     trials = len(design.network.trials)
@@ -205,15 +213,6 @@ def evidence_of(found: Fit) -> VarianceEvidence:
         float(np.trace(doubt)),
         float((doubt**2).sum()),
     )
-
-
-def _fitted_variance(found: Fit) -> Floats:
-    """Variance of each run's fitted mean, its block's level included."""
-    inside = found.inside
-    by_columns = np.einsum("ij,ij->i", inside @ found.covariance, inside)
-    in_blocks = found.design.in_blocks
-    total = in_blocks.T @ found.weights
-    return np.asarray(by_columns + (1.0 / total)[found.design.block])
 
 
 def _factor(square: Floats) -> Floats:

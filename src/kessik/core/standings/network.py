@@ -8,7 +8,7 @@ say "at least" only. Whatever no path connects at all are islands.
 """
 
 from collections.abc import Hashable, Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import TypeVar
 
@@ -22,6 +22,8 @@ from kessik.core.standings.records import LifeRecord
 Floats = NDArray[np.float64]
 Indices = NDArray[np.intp]
 Key = TypeVar("Key", bound=Hashable)
+Cell = tuple[int, int]
+"""An arm in a trial, by their numbers."""
 
 
 @dataclass(frozen=True)
@@ -77,6 +79,14 @@ class Network:
     def firm(self) -> NDArray[np.bool_]:
         """Whether a run lies inside a firm group, and so takes part in the fit."""
         return np.asarray(self.group_of[self.arm] == self.group_of_block[self.block])
+
+    def without(self, cells: Sequence[Cell]) -> "Network":
+        """The same network without what was cut of these arms in these trials."""
+        kept = np.ones(self.runs, dtype=bool)
+        for arm, trial in cells:
+            kept &= (self.arm != arm) | (self.trial != trial)
+        columns = ("arm", "block", "trial", "tester", "log_lower", "log_upper", "log_sd")
+        return replace(self, **{name: getattr(self, name)[kept] for name in columns})
 
     def islands(self) -> list[list[str]]:
         """The arms of each island, the largest first, each in the order of the records."""

@@ -73,6 +73,12 @@ class Answers:
         with self._db.read() as session:
             return answers.behind(session, self._pages.version)
 
+    def progress(self) -> tuple[int, int]:
+        """Of how many trials the answer is the newest, and how many there are."""
+        with self._db.read() as session:
+            of = answers.all_of(session)
+            return of - len(answers.behind(session, self._pages.version)), of
+
     def renew(self, trial_id: str) -> None:
         """Work a trial's answer out from one snapshot, and keep it."""
         revision = 0

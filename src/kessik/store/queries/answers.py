@@ -3,7 +3,7 @@
 from dataclasses import asdict, dataclass
 from typing import Literal
 
-from sqlalchemy import exists, or_, select
+from sqlalchemy import exists, func, or_, select
 from sqlalchemy.orm import Session
 
 from kessik.store.tables import AnswerRow, RevisionRow, RunRow, TrialRow
@@ -67,6 +67,11 @@ def behind(session: Session, version: str) -> list[str]:
         .order_by(TrialRow.created_utc.desc(), TrialRow.id)
     )
     return list(session.scalars(found))
+
+
+def all_of(session: Session) -> int:
+    """How many trials have an answer, or will have one."""
+    return session.scalar(select(func.count()).where(TrialRow.arriving.is_(None))) or 0
 
 
 def keep(session: Session, answer: KeptAnswer) -> None:

@@ -27,13 +27,17 @@ export function Standings() {
   const ask = (change: Change) => setSearch(asking(search, change), { replace: true });
   if (found.isPending) return <Waiting what="all trials" />;
   if (found.isError) return <Failed error={found.error} onRetry={() => void found.refetch()} />;
-  const { answer, refused, is_behind } = found.data;
-  if (answer) return <BoardPage board={answer} isBehind={is_behind} search={search} onAsk={ask} />;
+  const { answer, refused } = found.data;
+  if (answer)
+    return <BoardPage board={answer} newer={newer(found.data)} search={search} onAsk={ask} />;
   return (
     <Page>
       <h1 className="answer max-w-4xl">
         {refused ? `${refused[0]?.toUpperCase()}${refused.slice(1)}.` : "Comparing all trials …"}
       </h1>
+      <p className="mt-1 text-ink-2" role="status">
+        {newer(found.data)}
+      </p>
       {refused && search.size ? (
         <button
           type="button"
@@ -47,14 +51,22 @@ export function Standings() {
   );
 }
 
+/** What is on its way, and how far it is. */
+function newer({ answer, is_behind, trials_done, trials }: Schemas["StandingsOut"]): string {
+  if (!is_behind) return "";
+  if (trials_done < trials)
+    return `${trials_done} of ${trials} trials are worked out; the comparison follows.`;
+  return answer ? "A newer answer is being calculated." : "";
+}
+
 function BoardPage({
   board,
-  isBehind,
+  newer,
   search,
   onAsk,
 }: {
   board: Board;
-  isBehind: boolean;
+  newer: string;
   search: URLSearchParams;
   onAsk: (change: Change) => void;
 }) {
@@ -77,7 +89,7 @@ function BoardPage({
       <h1 className="answer max-w-5xl">{board.headline}</h1>
       <p className="mt-1 max-w-5xl text-ink-2">
         {[...board.basis, ...board.loosened].join(" ")}
-        {isBehind ? " A newer answer is being calculated." : ""}
+        {newer ? ` ${newer}` : ""}
       </p>
       <div className="mt-3 gap-8 bench:grid bench:grid-cols-[minmax(0,1fr)_20rem]">
         <div ref={ref} className="min-w-0">
