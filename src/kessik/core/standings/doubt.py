@@ -129,9 +129,8 @@ def _chance(
     if not residuals.size:  # nothing says how edges scatter here
         return 1.0
     errors = _dealt(residuals, fit.weights.size, normals)
-    onto_trials = np.zeros((len(variances.edge_sd), fit.weights.size))
-    onto_trials[fit.design.trial, np.arange(fit.weights.size)] = fit.freedom
-    squares = (onto_trials @ errors**2) * (variances.edge_sd**2)[:, None]
+    scatter = (variances.edge_sd**2)[:, None]
+    squares = (shifts.onto_trials @ (fit.freedom[:, None] * errors**2)) * scatter
     common = variances.common_df * variances.common_sd**2
     edge_variance = (common + squares) / variances.edge_df[:, None]
     shift = shifts.of_errors(errors / np.sqrt(fit.weights)[:, None])

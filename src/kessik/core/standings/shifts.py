@@ -39,6 +39,12 @@ class Shifts:
         return np.array([trial for _arm, trial in self.cells], dtype=np.intp)
 
     @cached_property
+    def onto_trials(self) -> Floats:
+        """Trials by runs, 1 where a run was cut in a trial."""
+        trials = np.arange(len(self.fit.variances.edge_sd))
+        return np.asarray(trials[:, None] == self.fit.design.trial, dtype=float)
+
+    @cached_property
     def log_factor(self) -> Floats:
         """How far the lives of each cell lie off what all others say."""
         return self.of_errors(self.fit.scores / self.fit.weights)
@@ -75,8 +81,7 @@ class Shifts:
         """Variance of each shift from its own trial, from all else, and what that adds to df."""
         fit, variances = self.fit, self.fit.variances
         by_run = self.left**2 / fit.weights[:, None] / self.information**2
-        by_trial = np.zeros((len(variances.edge_sd), len(self.cells)))
-        np.add.at(by_trial, fit.design.trial, by_run)
+        by_trial = self.onto_trials @ by_run
         at = np.arange(len(self.cells))
         rest = np.maximum(1.0 / self.information - by_trial.sum(axis=0), 0.0)
         own = by_trial[self.trial, at].copy()
