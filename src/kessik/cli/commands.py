@@ -43,7 +43,11 @@ COMMANDS = {
     "rust": ("rust", "How much of a blade has rusted, measured in a photograph."),
     "import": (
         "stored_files",
-        "Store the trials of files, or blades and edges files on the shelf, all or nothing.",
+        "Store the trials of files or packages, or blades and edges on the shelf, all or nothing.",
+    ),
+    "package": (
+        "packages",
+        "Write trials with blades, assays and soaks as one package for another folder.",
     ),
     "export": ("stored_files", "Write a trial as series, runs, blades and edges files."),
 }

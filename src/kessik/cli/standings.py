@@ -3,6 +3,7 @@
 import json
 import sys
 from collections.abc import Sequence
+from contextlib import ExitStack
 from dataclasses import replace
 from pathlib import Path
 from typing import Annotated
@@ -13,6 +14,7 @@ from rich.console import Console
 from rich.table import Table
 
 from kessik.cli.options import Json
+from kessik.cli.packages import folder_of, is_package
 from kessik.cli.refusals import load, refusing
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError
 from kessik.core.standings.answer import PLACES_SEED, Standings, standings
@@ -35,7 +37,7 @@ app = typer.Typer()
 def standings_command(
     lives: Annotated[
         list[Path] | None,
-        typer.Argument(help="*.lives.csv files, one row an edge.", show_default=False),
+        typer.Argument(help="*.lives.csv files, or one package.", show_default=False),
     ] = None,
     folder: Annotated[
         Path | None,
@@ -50,7 +52,7 @@ def standings_command(
 ) -> None:
     """Where each blade stands among all that were ever cut."""
     with refusing():
-        records = _of_folder(folder) if folder is not None else _of_files(lives or [])
+        records = _records(folder, lives or [])
         found = standings(one_an_edge(records), np.random.default_rng(PLACES_SEED).standard_normal)
         base = _reference(found, reference)
     if as_json:
@@ -60,6 +62,19 @@ def standings_command(
         sys.stdout.write(ladder_csv(found, base))
     else:
         _print(found, base)
+
+
+def _records(folder: Path | None, files: list[Path]) -> list[LifeRecord]:
+    packages = [path for path in files if is_package(path)]
+    if folder is not None:
+        return _of_folder(folder)
+    if len(packages) == 1 and len(files) == 1:
+        with ExitStack() as stack:
+            return _of_folder(folder_of(packages[0], stack))
+    if packages:
+        sys.stderr.write("import several packages into one folder, then name it with --data\n")
+        raise typer.Exit(2)
+    return _of_files(files)
 
 
 def _of_folder(folder: Path) -> list[LifeRecord]:

@@ -7,6 +7,7 @@ from typing import Annotated
 import typer
 
 from kessik.cli.options import Dull, Folder, Keen
+from kessik.cli.packages import import_packages, is_package
 from kessik.cli.refusals import data_folder, load, refusing
 from kessik.cli.trial_files import settings
 from kessik.core.comparison.matching import MatchingRule
@@ -25,14 +26,25 @@ app = typer.Typer()
 @app.command("import")
 def import_command(
     files: Annotated[
-        list[Path], typer.Argument(help="Series with the files beside them.", show_default=False)
+        list[Path],
+        typer.Argument(help="Series with the files beside them, or packages.", show_default=False),
     ],
     data: Folder = None,
     factor: str = "steel",
     keen: Keen = 300.0,
     dull: Dull = 400.0,
+    mine: Annotated[
+        bool, typer.Option(help="A package is one's own: an empty folder becomes its sender's.")
+    ] = False,
 ) -> None:
-    """Store the trials of files, or blades and edges files on the shelf, all or nothing."""
+    """Store the trials of files or packages, or blades and edges on the shelf, all or nothing."""
+    packages = [path for path in files if is_package(path)]
+    if packages:
+        if len(packages) < len(files):
+            sys.stderr.write("import packages separately from other files\n")
+            raise typer.Exit(2)
+        import_packages(packages, data, are_mine=mine)
+        return
     with refusing():
         settings(keen, dull, factor, False)
         named, method = load(files), force_limit_rope(keen, dull, "every")

@@ -10,7 +10,7 @@ import difflib
 import io
 import math
 import re
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, datetime
 from typing import Any, Literal
@@ -222,6 +222,17 @@ def write_table(header: Sequence[str], rows: Iterable[Mapping[str, Any]]) -> str
     writer.writerow([neutralise(name) for name in header])
     for row in rows:
         writer.writerow([_cell(row.get(name)) for name in header])
+    return out.getvalue()
+
+
+def without_columns(text: str, names: Collection[str]) -> str:
+    """The same table without some of its columns."""
+    rows = list(csv.reader(io.StringIO(text)))
+    kept = [at for at, name in enumerate(rows[0]) if name not in names]
+    if len(kept) == len(rows[0]):
+        return text
+    out = io.StringIO()
+    csv.writer(out, lineterminator="\r\n").writerows([row[at] for at in kept] for row in rows)
     return out.getvalue()
 
 

@@ -34,8 +34,8 @@ def read_looks(file: str, data: bytes) -> Table:
     return read_table(file, data, (*COLUMNS, *_extra_columns()))
 
 
-def write_looks(soak: str, looks: Sequence[tuple[str, float, Look]]) -> str:
-    """The text of a looks file: names of coupons, hours of exposure, and looks."""
+def write_looks(looks: Sequence[tuple[str, str, float, Look]]) -> str:
+    """The text of a looks file: names of soaks and coupons, hours of exposure, and looks."""
     rows = [
         {
             "soak": soak,
@@ -57,7 +57,7 @@ def write_looks(soak: str, looks: Sequence[tuple[str, float, Look]]) -> str:
             "time": look.at.utc,
             "blind": look.blind or None,
         }
-        for name, hours, look in looks
+        for soak, name, hours, look in looks
     ]
     return write_table([*(column.name for column in COLUMNS), *EXTRA], rows)
 

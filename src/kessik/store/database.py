@@ -207,6 +207,11 @@ def _engine(path: Path, pool_size: int, *, hurried: bool = False) -> Engine:
     return engine
 
 
+def is_known(revision: str) -> bool:
+    """Whether this Kessik knows tables of a revision."""
+    return revision in _REVISIONS
+
+
 def check_revision(path: Path) -> str | None:
     """The revision of a database's tables; StoreNewerError where this Kessik does not know it."""
     found = _revision(path)

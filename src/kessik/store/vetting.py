@@ -37,7 +37,7 @@ def vet(path: Path, called: Path) -> None:
     """Refuse a database that is damaged, no data of Kessik's, of a newer Kessik, or that holds
     anything that Kessik would not have put into it; `called` is what the tester knows it as.
     """
-    wrong = health.what_is_wrong(path) or _why_unfit(path)
+    wrong = health.what_is_wrong(path) or why_unfit(path)
     if wrong:
         raise StoreDamagedError(
             f"the backup {called} is not restored: {wrong}; nothing was changed"
@@ -128,7 +128,8 @@ def _is_spoiled(name: str, folders: tuple[Path, ...]) -> bool:
     return bool(there) and not any(is_whole(path) for path in there)
 
 
-def _why_unfit(path: Path) -> str:
+def why_unfit(path: Path) -> str:
+    """What of a database is not as Kessik makes it; nothing where all of it is."""
     revision = check_revision(path)
     if revision is None:
         return "it is no data of Kessik's"

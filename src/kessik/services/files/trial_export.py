@@ -4,11 +4,13 @@ import io
 import re
 import zipfile
 from collections.abc import Mapping
+from dataclasses import dataclass, field
 from typing import Any
 
 from kessik.core.protocols.events import AFTER_STROP
 from kessik.core.protocols.methods import Method
 from kessik.core.protocols.run_state import LoggedCheck
+from kessik.core.shelf.blades import Blade
 from kessik.core.trials.arms import blades_of
 from kessik.core.trials.state import TrialRun
 from kessik.core.trials.trial import Trial
@@ -21,40 +23,64 @@ from kessik.interchange.series_csv import write_series
 from kessik.interchange.series_events import row_of_check
 from kessik.services.files.shelf_rows import blades_csv, edges_csv, header
 from kessik.services.files.trial_files import RUN_FIELDS
-from kessik.services.reading.trial_states import trial_state
-from kessik.store.database import Database
+from kessik.services.reading.trial_states import state_of_trial
+from kessik.store.database import Database, Session
 from kessik.store.queries import methods, stock
+
+
+@dataclass
+class TrialTables:
+    """Rows of trials as files have them: checks, runs and blades; methods by the names of files."""
+
+    series: list[dict[str, Any]] = field(default_factory=list)
+    runs: list[dict[str, Any]] = field(default_factory=list)
+    blades: dict[str, Blade] = field(default_factory=dict)
+    methods: dict[str, str] = field(default_factory=dict)
+    unknown: dict[str, None] = field(default_factory=dict)
+
+    def add(self, session: Session, trial_id: str) -> Trial:
+        """Add a trial; UnknownError where there is none."""
+        state = state_of_trial(session, trial_id)
+        trial, runs = state.trial, state.runs
+        kept = {v.number: v for v in methods.methods_of_runs(session, trial_id).values()}
+        lots = {lot.id: lot.name for lot in stock.all_lots(session)}
+        versions = {**{n: v.method for n, v in kept.items()}, trial.method_number: trial.method}
+        numbers = {v.id: n for n, v in kept.items()}
+        self.series += [
+            _series_row(trial, r, i, logged, self.unknown)
+            for r in runs
+            for i, logged in enumerate(r.state.checks, 1)
+        ]
+        self.series += [row for r in runs for row in _strop_rows(trial, r)]
+        verified = {r.run.id: f"{r.edge.number}/{r.run.number}" for r in runs}
+        self.runs += [
+            _run_row(trial, r, numbers.get(r.run.method_id, trial.method_number), lots, verified)
+            for r in runs
+        ]
+        self.blades |= {blade.id: blade for blade in blades_of(state.blades)}
+        name = slug(trial.name)
+        if f"{name}.method.json" in self.methods:
+            name = f"{name}-{len(self.methods) + 1}"
+        self.methods[f"{name}.method.json"] = write_method(versions, trial.method_number)
+        return trial
+
+    def files(self, name: str) -> dict[str, str]:
+        """The tables as files, by name."""
+        blades = list(self.blades.values())
+        return {
+            f"{name}.series.csv": write_series(self.series, list(self.unknown)),
+            f"{name}.runs.csv": write_table(header(RUN_COLUMNS, self.runs), self.runs),
+            f"{name}.blades.csv": blades_csv(blades),
+            f"{name}.edges.csv": edges_csv(blades),
+        }
 
 
 def export_trial(db: Database, trial_id: str) -> dict[str, str]:
     """A trial as its four files, its method, and the package that describes them, by name."""
-    state = trial_state(db, trial_id)
-    trial, blades, runs = state.trial, blades_of(state.blades), state.runs
+    tables = TrialTables()
     with db.read() as session:
-        kept = {v.number: v for v in methods.methods_of_runs(session, trial_id).values()}
-        lots = {lot.id: lot.name for lot in stock.all_lots(session)}
-    versions = {**{n: v.method for n, v in kept.items()}, trial.method_number: trial.method}
-    numbers = {v.id: n for n, v in kept.items()}
-    name = slug(trial.name)
-    unknown: dict[str, None] = {}
-    series = [
-        _series_row(trial, r, i, logged, unknown)
-        for r in runs
-        for i, logged in enumerate(r.state.checks, 1)
-    ]
-    series += [row for r in runs for row in _strop_rows(trial, r)]
-    verified = {r.run.id: f"{r.edge.number}/{r.run.number}" for r in runs}
-    run_rows = [
-        _run_row(trial, r, numbers.get(r.run.method_id, trial.method_number), lots, verified)
-        for r in runs
-    ]
-    files = {
-        f"{name}.series.csv": write_series(series, list(unknown)),
-        f"{name}.runs.csv": write_table(header(RUN_COLUMNS, run_rows), run_rows),
-        f"{name}.blades.csv": blades_csv(blades),
-        f"{name}.edges.csv": edges_csv(blades),
-        f"{name}.method.json": write_method(versions, trial.method_number),
-    }
+        trial = tables.add(session, trial_id)
+    files = {**tables.files(slug(trial.name)), **tables.methods}
     return {**files, PACKAGE: describe(trial.name, trial.created.utc, files)}
 
 

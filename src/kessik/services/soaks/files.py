@@ -21,13 +21,17 @@ _SAME_HOUR = 0.01
 def looks_csv(db: Database, soak_id: str, now: Moment) -> tuple[Soak, str]:
     """Every look of a soak as `*.looks.csv`."""
     sheet = soak_sheet(db, soak_id, now)
+    return sheet.soak, write_looks(look_rows(sheet))
+
+
+def look_rows(sheet: SoakSheet) -> list[tuple[str, str, float, Look]]:
+    """The looks of a soak as a file of looks has them."""
     names = {coupon.id: coupon.name for coupon in sheet.soak.coupons}
-    rows = [
-        (names[look.coupon_id], exposure_h(look.clock_h, sheet.acts), look)
+    return [
+        (sheet.soak.name, names[look.coupon_id], exposure_h(look.clock_h, sheet.acts), look)
         for look in sheet.looks
         if look.coupon_id in names
     ]
-    return sheet.soak, write_looks(sheet.soak.name, rows)
 
 
 def import_looks(db: Database, soak_id: str, file: NamedFile, now: Moment) -> int:

@@ -72,10 +72,11 @@ RenderBoard = Callable[[Board, Field], str]
 def read_field(session: Session) -> Field:
     """Lives, trials and blades in one state of the data."""
     names = {trial.id: trial.name for trial in trials.all_trials(session)}
-    lives = {
-        trial_id: summary.standing
-        for trial_id, summary in summaries_of(session).items()
-        if trial_id in names and summary.standing
+    known = summaries_of(session)
+    lives = {  # in one order, whenever they were worked out: places are drawn
+        trial_id: known[trial_id].standing
+        for trial_id in sorted(names)
+        if trial_id in known and known[trial_id].standing
     }
     blades = {blade.id: blade for blade in shelf.all_blades(session)}
     return Field(lives, names, blades)

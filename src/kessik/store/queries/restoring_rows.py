@@ -181,7 +181,7 @@ def hidden_pieces(packed: Packed, there: Placeholders) -> Iterator[tuple[str, li
 def store_piece(session: Session, table: str, rows: Sequence[_Row]) -> None:
     """Store a piece; ConflictError where an id of it was taken meanwhile."""
     with _refusing_taken():
-        _insert(session, table, _with_free_sequences(session, rows) if table == "event" else rows)
+        _insert(session, table, with_free_sequences(session, rows) if table == "event" else rows)
 
 
 def land(session: Session, packed: Packed, there: Placeholders) -> Back:
@@ -291,7 +291,7 @@ def _with_free_numbers(session: Session, rows: Sequence[_Row], own: Set[str]) ->
     return numbered
 
 
-def _with_free_sequences(session: Session, events: Sequence[_Row]) -> list[_Row]:
+def with_free_sequences(session: Session, events: Sequence[_Row]) -> list[_Row]:
     """Events with sequence numbers that no other of their device has. Before they were told by the
     log's own numbers, the server gave those of a run in the bin once more.
     """

@@ -6,6 +6,7 @@ from kessik.store.tables.base import Base
 from kessik.store.tables.bench import EventRow, RunRow
 from kessik.store.tables.hanging import FieldExposureRow, ToughnessRow
 from kessik.store.tables.instruments import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
+from kessik.store.tables.packages import SameBladeRow, TesterRow, TrialOriginRow
 from kessik.store.tables.pictures import PictureRow, PictureUseRow, ShotFileRow
 from kessik.store.tables.shelf import (
     AbrasiveRow,
@@ -48,13 +49,16 @@ __all__ = [
     "ReferenceCheckRow",
     "RevisionRow",
     "RunRow",
+    "SameBladeRow",
     "SheetReadingRow",
     "ShotFileRow",
     "ShotRow",
     "SoakActRow",
     "SoakRow",
+    "TesterRow",
     "ToughnessRow",
     "TraceRow",
     "TrialBladeRow",
+    "TrialOriginRow",
     "TrialRow",
 ]

@@ -1,0 +1,37 @@
+"""What a package brought, in sentences."""
+
+from collections.abc import Mapping
+
+from kessik.core.packages import Brought, Came
+from kessik.core.words.sentences import counted
+
+_CAME: Mapping[Came, str] = {
+    "new": "new here",
+    "newer": "brought up to date",
+    "same": "here already, and the same",
+    "older": "here in a newer state; left as it is",
+    "changed_here": "here already and different; left as it is here",
+}
+
+
+def brought_sentences(brought: Brought) -> list[str]:
+    """Whose trials came and how each stood beside what is here; what has another name here."""
+    told = [
+        f"{counted(count, 'trial')} {said}"
+        for came, said in _CAME.items()
+        if (count := brought.count(came))
+    ]
+    lines = [f"From {brought.tester}: {'; '.join(told) or 'no trial'}."]
+    kept = [f"“{t.name}”" for t in brought.trials if t.came == "changed_here"]
+    if kept:
+        lines.append(f"Changed here, or never from a package: {', '.join(kept)}.")
+    lines += [
+        f"Another blade is called {there} here; theirs is {here}."
+        for there, here in brought.renamed.items()
+    ]
+    lines += [
+        f"Edge {edge.number_there} of {edge.blade} is edge {edge.number_here} here; another"
+        f" sharpening has its number."
+        for edge in brought.renumbered
+    ]
+    return lines

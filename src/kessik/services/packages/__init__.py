@@ -1,0 +1,1 @@
+"""Packages: trials with all that belongs to them, written for others and brought in from them."""

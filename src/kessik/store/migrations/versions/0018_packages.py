@@ -1,0 +1,28 @@
+"""Packages of other testers: who they are, and which trials came from whom, and when."""
+
+from alembic import op
+
+revision = "0018"
+down_revision = "0017"
+
+
+def upgrade() -> None:
+    op.execute(
+        "CREATE TABLE tester (id TEXT PRIMARY KEY NOT NULL, name TEXT NOT NULL,"
+        " is_here INTEGER NOT NULL) STRICT"
+    )
+    op.execute(
+        "CREATE TABLE trial_origin (trial_id TEXT PRIMARY KEY NOT NULL, tester_id TEXT NOT NULL,"
+        " made_utc TEXT NOT NULL, content TEXT NOT NULL,"
+        " FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE,"
+        " FOREIGN KEY(tester_id) REFERENCES tester (id)) STRICT"
+    )
+    op.execute("CREATE INDEX ix_trial_origin_tester_id ON trial_origin (tester_id)")
+    op.execute(
+        "CREATE TABLE same_blade (one_id TEXT NOT NULL, other_id TEXT NOT NULL,"
+        " is_same INTEGER NOT NULL, said_utc TEXT NOT NULL,"
+        " PRIMARY KEY (one_id, other_id),"
+        " FOREIGN KEY(one_id) REFERENCES blade (id) ON DELETE CASCADE,"
+        " FOREIGN KEY(other_id) REFERENCES blade (id) ON DELETE CASCADE) STRICT"
+    )
+    op.execute("CREATE INDEX ix_same_blade_other_id ON same_blade (other_id)")

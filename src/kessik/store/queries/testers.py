@@ -1,0 +1,84 @@
+"""Whose data this is, who sent packages, and which trials came from whom."""
+
+from dataclasses import asdict, dataclass
+from uuid import uuid4
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from kessik.store.tables import TesterRow, TrialOriginRow
+
+
+@dataclass(frozen=True)
+class Tester:
+    """Whoever cuts: of this folder, or of packages; told apart by id, not by name."""
+
+    id: str
+    name: str
+    is_here: bool = False
+
+
+@dataclass(frozen=True)
+class TrialOrigin:
+    """The package that a trial came in, and a sum over what it held."""
+
+    tester_id: str
+    made_utc: str
+    content: str
+
+
+def tester_here(session: Session) -> Tester | None:
+    """Whose folder this is; None before it was ever asked."""
+    row = session.scalars(select(TesterRow).where(TesterRow.is_here)).first()
+    return _tester(row) if row else None
+
+
+def name_tester_here(session: Session, name: str) -> Tester:
+    """Name whose folder this is; the id stays for good."""
+    row = session.scalars(select(TesterRow).where(TesterRow.is_here)).first()
+    if row is None:
+        row = TesterRow(id=str(uuid4()), name=name, is_here=True)
+        session.add(row)
+    row.name = name
+    session.flush()
+    return _tester(row)
+
+
+def all_testers(session: Session) -> dict[str, Tester]:
+    """Every tester by id."""
+    return {row.id: _tester(row) for row in session.scalars(select(TesterRow))}
+
+
+def adopt(session: Session, tester: Tester) -> None:
+    """A folder that nobody was named for becomes the tester's own."""
+    if tester_here(session) is None:
+        session.add(TesterRow(id=tester.id, name=tester.name, is_here=True))
+        session.flush()
+
+
+def know_tester(session: Session, tester: Tester) -> None:
+    """Keep who sent a package, by the name said last; whose folder this is stays who it is."""
+    row = session.get(TesterRow, tester.id)
+    if row is None:
+        session.add(TesterRow(id=tester.id, name=tester.name, is_here=False))
+    elif not row.is_here:
+        row.name = tester.name
+    session.flush()
+
+
+def origins(session: Session) -> dict[str, TrialOrigin]:
+    """Where trials that came in packages are from, by the ids of the trials."""
+    return {
+        row.trial_id: TrialOrigin(row.tester_id, row.made_utc, row.content)
+        for row in session.scalars(select(TrialOriginRow))
+    }
+
+
+def note_origin(session: Session, trial_id: str, origin: TrialOrigin) -> None:
+    """Note where a trial came from."""
+    session.merge(TrialOriginRow(trial_id=trial_id, **asdict(origin)))
+    session.flush()
+
+
+def _tester(row: TesterRow) -> Tester:
+    return Tester(row.id, row.name, row.is_here)
