@@ -35,7 +35,9 @@ _FORMS = (
     "/energy-of-curve",
     "/sheet-previews",
     "/sheet-imports",
+    "/package-imports",
 )
+_PACKAGE = "/package-imports"
 _PAIR = "/pair"
 _LONGEST_PATH = 600
 """A name as long as may be, and what stands before it."""
@@ -93,13 +95,16 @@ class _Body:
         self._kind = headers.get("content-type", "").split(";")[0].strip().lower()
         self._is_file = path.endswith(_FORMS)
         self._is_form = path == _PAIR
+        self._limited_by = "upload_mb" if self._is_file else "request_kb"
+        if path.endswith(_PACKAGE):
+            self._limited_by = "package_upload_mb"
         self._receive = receive
         size = headers.get("content-length", "0")
         self._told_size = int(size) if size.isdecimal() and len(size) < 20 else 0
 
     @property
     def _limit(self) -> int:
-        return most("upload_mb") * 1_000_000 if self._is_file else most("request_kb") * 1000
+        return most(self._limited_by) * (1_000_000 if self._is_file else 1000)
 
     async def checked(self) -> Receive:
         """The messages to hand on: those of a file as they come, all others once the whole body is
@@ -163,7 +168,7 @@ class _Body:
             raise _UnfitError(problem(415, "Refused", f"send {kind}, not {said}"))
 
     def _too_large(self) -> NoReturn:
-        limit = LIMITS["upload_mb" if self._is_file else "request_kb"]
+        limit = LIMITS[self._limited_by]
         detail = (
             f"at most {limit.most:g} {limit.unit} can be sent at once; nothing was"
             " imported or stored"

@@ -29,7 +29,7 @@ class RenumberedEdge:
 
 
 @dataclass(frozen=True)
-class Brought:
+class PackageBrought:
     """What a package brought: its trials, whose they are, edges that have another number here, and
     by their codes there the blades that have another code here.
     """

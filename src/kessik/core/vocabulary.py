@@ -26,6 +26,7 @@ from kessik.core.devices import Grant, InstrumentKind
 from kessik.core.facts import Provenance
 from kessik.core.finding import FoundKind
 from kessik.core.geometry import ZoneUse
+from kessik.core.packages import Hidden
 from kessik.core.planning.calendar import WorkKind
 from kessik.core.planning.order import OrderKind
 from kessik.core.protocols.checks import SharpIs
@@ -253,6 +254,11 @@ LADDER_BY: Mapping[GroupBy, str] = {
     "arm": "blades and arms", "blade": "blades", "grade": "grades", "maker": "makers",
     "heat_treatment": "heat treatments", "edge_finish": "edge finishes",
 }  # fmt: skip  # a table is read by its rows
+LEFT_OUT: Mapping[Hidden, str] = {
+    "owners": "owners and lenders",
+    "prices": "prices",
+    "notes": "notes",
+}
 ASKINGS: Mapping[Asking, str] = {
     "top": "Is the top really the top?", "place": "Where does this one stand?",
     "pair": "Which of these two?",
@@ -326,6 +332,7 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "bevelParts": (None, BEVEL_PARTS),
     "brineMeasures": (None, BRINE_MEASURES),
     "ladderBy": (GroupBy, LADDER_BY),
+    "leftOut": (Hidden, LEFT_OUT),
     "askings": (Asking, ASKINGS),
     "found": (FoundKind, FOUND),
 }

@@ -117,7 +117,7 @@ def _field(name: str, column: Column | None) -> dict[str, Any]:
     if column.kind == "yes_no":
         found |= {"trueValues": ["yes"], "falseValues": ["no"]}
     constraints: dict[str, Any] = {}
-    if column.required:
+    if column.required and not column.may_be_empty:
         constraints["required"] = True
     if column.kind == "choice":
         constraints["enum"] = list(column.choices)

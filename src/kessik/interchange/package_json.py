@@ -7,6 +7,8 @@ from typing import Any
 
 FILE_NAME = "trials.kessik.json"
 FORMAT = "kessik-package"
+PICTURES = "pictures"
+"""The folder of its pictures in a package."""
 Tables = Mapping[str, Sequence[dict[str, Any]]]
 
 

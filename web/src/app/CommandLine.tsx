@@ -49,6 +49,7 @@ export function CommandLine({
     { says: "Results from a spreadsheet", run: () => navigate("/sheets") },
     { says: "The bin", run: () => navigate("/bin") },
     { says: "Backups", run: () => navigate("/backups") },
+    { says: "Send trials, or bring a package in", run: () => navigate("/share") },
     ...(today.data?.trials ?? []).flatMap(({ trial }) => [
       { says: `${trial.name}: line-up`, run: () => navigate(`/trials/${trial.id}/line-up`) },
       { says: `${trial.name}: verdict`, run: () => navigate(`/trials/${trial.id}/verdict`) },

@@ -124,6 +124,22 @@ class BridgeOut(Wire):
     trial: ProposedTrialOut
 
 
+class OwnRungOut(Wire):
+    """Where a tester's own trials alone put an arm."""
+
+    arm: str
+    says: str
+    place: str
+
+
+class TesterStandingOut(Wire):
+    """A tester's own standings beside the common ones."""
+
+    name: str
+    says: str
+    rungs: list[OwnRungOut]
+
+
 class BoardOut(Wire):
     """Standings: one ladder an island, the longest life on top."""
 
@@ -149,6 +165,8 @@ class BoardOut(Wire):
     advice: AdviceOut
     bridges: list[BridgeOut]
     trials: dict[str, str] = Field(description="names of trials by id")
+    testers: list[TesterStandingOut]
+    repeats: str
 
 
 class StandingsOut(Wire):

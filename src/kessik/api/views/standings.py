@@ -15,11 +15,13 @@ from kessik.api.schemas.standings import (
     GroupOut,
     IslandOut,
     LikeClassOut,
+    OwnRungOut,
     ProposedTrialOut,
     ReferenceCurveOut,
     ReferenceOut,
     RungOut,
     SpreadShareOut,
+    TesterStandingOut,
     UsefulCutOut,
 )
 from kessik.core.standings.board import Board, Rung
@@ -42,8 +44,10 @@ from kessik.core.words.standings import (
     off_group_words,
     place_words,
     power_words,
+    repeat_words,
     rests_words,
     spread_words,
+    tester_words,
     unlike_words,
     with_and_without_words,
 )
@@ -51,7 +55,7 @@ from kessik.services.reading.summaries import SHAPE
 from kessik.services.standings.boards import Field
 from kessik.services.standings.references import PlacedReference
 
-STANDINGS_VERSION = "5"
+STANDINGS_VERSION = "6"
 _GROUPINGS = {
     "arm": "grade", "blade": "blade", "grade": "grade", "maker": "maker",
     "heat_treatment": "heat treatment", "edge_finish": "edge finish",
@@ -151,7 +155,28 @@ def _board(found: Board, field: Field) -> BoardOut:
             for trial in {t for rung in found.rungs for t in rung.trials}
             if trial in field.trials
         },
+        testers=_testers(found, field),
+        repeats=repeat_words(found),
     )  # fmt: skip  # one field a line
+
+
+def _testers(found: Board, field: Field) -> list[TesterStandingOut]:
+    names = [field.testers.get(each.tester) or "this bench" for each in found.by_tester]
+    return [
+        TesterStandingOut(
+            name=name,
+            says=tester_words(each, names[0]),
+            rungs=[
+                OwnRungOut(
+                    arm=arm,
+                    says=life_ratio_words(each.ratios.get(arm)),
+                    place=place_words(place.best, place.worst),
+                )
+                for arm, place in each.places.items()
+            ],
+        )
+        for name, each in zip(names, found.by_tester, strict=True)
+    ]
 
 
 def _rung(

@@ -5,5 +5,6 @@ __all__ = [
     "edges",
     "facts",
     "field_exposures",
+    "identity",
     "toughness",
 ]

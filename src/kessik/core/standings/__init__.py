@@ -10,4 +10,5 @@ __all__ = [
     "next_cut",
     "records",
     "references",
+    "testers",
 ]

@@ -37,6 +37,7 @@ from kessik.core.standings.next_cut import (
 )
 from kessik.core.standings.places import PlaceSpan
 from kessik.core.standings.records import one_an_edge
+from kessik.core.standings.testers import TesterStanding, tester_standings
 
 GroupBy = Literal["arm", "blade", "grade", "maker", "heat_treatment", "edge_finish"]
 Asking = Literal["top", "place", "pair"]
@@ -143,6 +144,7 @@ class Board:
     tester_sd: float
     edge_sd: float
     testers: int
+    by_tester: tuple[TesterStanding, ...] = ()
 
 
 def board(
@@ -191,7 +193,12 @@ def board(
         tester_sd=found.fit.variances.tester_sd,
         edge_sd=found.fit.variances.common_sd,
         testers=len(network.testers),
+        by_tester=tester_standings(found, records, _owners(lives), reference, normals),
     )
+
+
+def _owners(lives: LivesByTrial) -> dict[str, str]:
+    return {trial: own[0].of for trial, own in lives.items() if own}
 
 
 def _chosen(classes: Sequence[LikeClass], question: StandingsQuestion) -> LikeClass:

@@ -45,6 +45,7 @@ _WANTED = {"edge_length": "known"}
 class TrialLife:
     """One edge's life in a trial with its traits, by criterion; `unlike` names the variables in
     which its edge was not matched there, and `ends_run` tells whether the end is its method's last.
+    `of` is the tester who sent its trial, empty for those made here.
     """
 
     arm: str
@@ -61,6 +62,12 @@ class TrialLife:
     traits: Mapping[str, str] = field(default_factory=dict)
     unlike: tuple[str, ...] = ()
     ends_run: bool = False
+    of: str = ""
+
+    @property
+    def hand(self) -> str:
+        """Who cut it: hands of one name of two testers are two."""
+        return f"{self.of}/{self.tester}" if self.of else self.tester
 
 
 @dataclass(frozen=True)
@@ -144,7 +151,7 @@ def records_in(lives: LivesByTrial, like: LikeClass, fair_only: bool = False) ->
             edge = life.edge or str(number)
             key = (trial, life.block, life.arm, edge, "" if "end" not in wanted else str(number))
             found[key] = LifeRecord(
-                trial, life.block, life.arm, life.tester, life.lower, life.upper, life.log_sd, edge
+                trial, life.block, life.arm, life.hand, life.lower, life.upper, life.log_sd, edge
             )
     return list(found.values())
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from kessik.core.packages import Brought, Came
+from kessik.core.packages import Came, PackageBrought
 from kessik.core.words.sentences import counted
 
 _CAME: Mapping[Came, str] = {
@@ -14,7 +14,7 @@ _CAME: Mapping[Came, str] = {
 }
 
 
-def brought_sentences(brought: Brought) -> list[str]:
+def brought_sentences(brought: PackageBrought) -> list[str]:
     """Whose trials came and how each stood beside what is here; what has another name here."""
     told = [
         f"{counted(count, 'trial')} {said}"

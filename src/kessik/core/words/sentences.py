@@ -1,6 +1,7 @@
 """How sentences are put together."""
 
 import re
+from collections.abc import Sequence
 
 _SENTENCE_ENDS = re.compile(r"(?<=[a-z%)\d])\.\s+(?=[A-Z])")
 
@@ -13,6 +14,11 @@ def as_sentence(text: str) -> str:
 def counted(number: int, noun: str) -> str:
     """So many of a thing."""
     return f"{number} {noun}{'' if number == 1 else 's'}"
+
+
+def listed(names: Sequence[str]) -> str:
+    """Names in a row, the last after `and`."""
+    return " and ".join([", ".join(names[:-1]), *names[-1:]] if len(names) > 1 else names)
 
 
 def two_sentences(first: str, more: str) -> str:

@@ -1,9 +1,11 @@
 """Standings in words: lives beside a reference, places, and trials that disagree."""
 
+import math
 from collections.abc import Mapping, Sequence
 from typing import Any
 
 from kessik.core.protocols.schools import SCHOOLS
+from kessik.core.spreads import Z_95
 from kessik.core.standings.answer import LifeRatio
 from kessik.core.standings.board import Board, Doubted, Rung
 from kessik.core.standings.comparable import CRITERIA, LikeClass
@@ -11,6 +13,7 @@ from kessik.core.standings.doubt import NetworkCell
 from kessik.core.standings.groups import GroupLife, Spread
 from kessik.core.standings.network import Network
 from kessik.core.standings.next_cut import MOST_EDGES, Advice, Bridge, UsefulCut
+from kessik.core.standings.testers import TesterStanding
 from kessik.core.units import format_interval, format_to_uncertainty
 from kessik.core.vocabulary import CUTS, HARDNESS_READINGS, MEDIA
 
@@ -204,6 +207,30 @@ def with_and_without_words(doubted: Doubted, codes: Mapping[str, str]) -> str:
     return (
         f"{code} with them: {life_ratio_words(doubted.with_it)}. Without:"
         f" {life_ratio_words(doubted.without)}."
+    )
+
+
+def tester_words(found: TesterStanding, first: str) -> str:
+    """On how much a tester's own standings rest, and how far their counts go beside the first's."""
+    rests = f"{_count(found.trials, 'trial')}, {_count(found.runs, 'run')}"
+    level = found.level
+    if level is None or level.ratio is None or level.low is None or level.high is None:
+        return rests
+    ratio = format_to_uncertainty(level.ratio, level.low, level.high)
+    span = format_interval(level.low, level.high)
+    return f"{rests}; the same blade lasts {ratio} times ({span}) as long as with {first}"
+
+
+def repeat_words(found: Board) -> str:
+    """How far two edges of one blade lie apart, cut by one tester and by two."""
+    if len(found.by_tester) < 2:
+        return ""
+    of_two = Z_95 * math.sqrt(2.0)
+    one = math.expm1(of_two * found.edge_sd)
+    two = math.expm1(of_two * math.hypot(found.edge_sd, found.tester_sd))
+    return (
+        f"Two edges of one blade, cut by one tester, differ by up to {100 * one:.0f} % in 95 of 100"
+        f" (repeatability); cut by two testers, by up to {100 * two:.0f} % (reproducibility)."
     )
 
 

@@ -10,7 +10,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 
 from kessik.core.errors import Fault, KessikError, RefusedFileError
-from kessik.core.packages import Brought, Came, CameTrial
+from kessik.core.packages import Came, CameTrial, PackageBrought
 from kessik.interchange.package_json import PackageHead
 from kessik.services.arriving import (
     EVENTS_AT_ONCE,
@@ -30,7 +30,7 @@ from kessik.store.packages.merging import content_sum, trial_rows
 from kessik.store.packages.stored_rows import Tables
 from kessik.store.queries.shelf import all_blades
 from kessik.store.queries.testers import Tester, adopt, origins
-from kessik.store.queries.trials import all_trials
+from kessik.store.queries.trials import all_trials, spoiled_trials
 from kessik.store.vetting import bring_pictures
 
 
@@ -41,7 +41,7 @@ def bring_package(
     work: ImportWork | None = None,
     *,
     is_mine: bool = False,
-) -> Brought:
+) -> PackageBrought:
     """Bring a package in; all or nothing. Where `is_mine`, a folder of nobody's becomes its
     sender's.
 
@@ -59,11 +59,11 @@ def bring_package(
             if is_mine:
                 with db.write() as session:
                     adopt(session, Tester(head.tester_id, head.tester))
-            return _bring(db, there, _Package(head, tables, called), work)
+            return _bring(db, there, _OpenedPackage(head, tables, called), work)
 
 
 @dataclass(frozen=True)
-class _Package:
+class _OpenedPackage:
     head: PackageHead
     tables: Tables
     called: str
@@ -79,15 +79,21 @@ def _check_readable(session: Session, called: str) -> None:
         for trial in all_trials(session):
             state_of_trial(session, trial.id)
         check_new_blades(all_blades(session))
+        spoiled = [each.name for each in spoiled_trials(session)]
     except KessikError as error:
         said = f"what it holds is no record of Kessik's: {error.message}"
         raise RefusedFileError([Fault(called, 1, "", said)]) from error
     except Exception as error:
         said = "what it holds is no record of Kessik's; nothing was brought in"
         raise RefusedFileError([Fault(called, 1, "", said)]) from error
+    if spoiled:
+        said = f"what it holds is no record of Kessik's: the trial {spoiled[0]} cannot be read"
+        raise RefusedFileError([Fault(called, 1, "", said)])
 
 
-def _bring(db: Database, there: Database, package: _Package, work: ImportWork) -> Brought:
+def _bring(
+    db: Database, there: Database, package: _OpenedPackage, work: ImportWork
+) -> PackageBrought:
     with db.read() as here, there.read() as other:
         trials = _compared(here, other, package)
     landing = _landing(package, trials)
@@ -103,12 +109,12 @@ def _bring(db: Database, there: Database, package: _Package, work: ImportWork) -
                     store_piece(session, landing, table, some)
                 work.step(len(some))
                 let_taps_through()
-    return Brought(
+    return PackageBrought(
         package.head.tester, tuple(trials), tuple(landing.renumbered), dict(landing.renamed)
     )
 
 
-def _compared(here: Session, other: Session, package: _Package) -> list[CameTrial]:
+def _compared(here: Session, other: Session, package: _OpenedPackage) -> list[CameTrial]:
     """Each trial of the package beside the same here."""
     known, from_where = {t.id for t in all_trials(here)}, origins(here)
     found = []
@@ -127,7 +133,7 @@ def _compared(here: Session, other: Session, package: _Package) -> list[CameTria
     return found
 
 
-def _landing(package: _Package, trials: Sequence[CameTrial]) -> Landing:
+def _landing(package: _OpenedPackage, trials: Sequence[CameTrial]) -> Landing:
     by_way: dict[Came, set[str]] = {}
     for each in trials:
         by_way.setdefault(each.came, set()).add(each.id)

@@ -21,8 +21,7 @@ from kessik.core.limits import most
 from kessik.interchange.data_package import FILE_NAME as DESCRIPTION
 from kessik.interchange.data_package import described_sums
 from kessik.interchange.package_json import FILE_NAME as RECORDS
-from kessik.interchange.package_json import PackageHead, Tables, read
-from kessik.services.packages.writing import PICTURES
+from kessik.interchange.package_json import PICTURES, PackageHead, Tables, read
 from kessik.store.packages.rebuilding import rebuilt
 from kessik.store.photo_files import is_photo_name, keep_photo_file
 

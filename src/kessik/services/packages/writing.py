@@ -19,7 +19,7 @@ from kessik.interchange.csv_tables import without_columns
 from kessik.interchange.data_package import FILE_NAME as DESCRIPTION
 from kessik.interchange.data_package import FileFacts, describe_package
 from kessik.interchange.looks_csv import write_looks
-from kessik.interchange.package_json import PackageHead
+from kessik.interchange.package_json import PICTURES, PackageHead
 from kessik.interchange.shots_csv import write_shots
 from kessik.services.files.trial_export import TrialTables
 from kessik.services.soaks.files import look_rows
@@ -36,7 +36,6 @@ from kessik.store.queries.testers import Tester, name_tester_here, tester_here
 from kessik.store.queries.trials import all_trials
 
 SUFFIX = ".kessik.zip"
-PICTURES = "pictures"
 GATHERS, WRITES = "gathering", "writing"
 _COLUMNS: Mapping[Hidden, tuple[str, ...]] = {
     "owners": ("owner", "loan_from"),

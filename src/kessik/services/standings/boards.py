@@ -1,7 +1,7 @@
 """Standings kept: each question about all trials with its last answer, renewed as trials change."""
 
 import logging
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from functools import cached_property
@@ -11,14 +11,15 @@ from pydantic import TypeAdapter
 
 from kessik.core.errors import KessikError
 from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.identity import one_for_all
 from kessik.core.standings.answer import PLACES_SEED
 from kessik.core.standings.board import ArmFacts, Board, StandingsQuestion, board
-from kessik.core.standings.comparable import LivesByTrial, check_criteria
+from kessik.core.standings.comparable import LivesByTrial, TrialLife, check_criteria
 from kessik.core.words.facts import hardening_words
 from kessik.services.clock import now
 from kessik.services.reading.summaries import summaries_of
 from kessik.store.database import Database, Session
-from kessik.store.queries import shelf, trials
+from kessik.store.queries import shelf, testers, trials
 from kessik.store.queries.boards import (
     KeptBoard,
     ask,
@@ -36,13 +37,14 @@ _QUESTION = TypeAdapter(StandingsQuestion)
 
 @dataclass(frozen=True)
 class Field:
-    """All that standings rest on: lives by the id of their trial, names of trials by id, and
-    blades by id.
+    """All that standings rest on: lives by the id of their trial, names of trials by id, blades by
+    id, and names of testers by id.
     """
 
     lives: LivesByTrial
     trials: dict[str, str]
     blades: dict[str, Blade]
+    testers: dict[str, str]
 
     @cached_property
     def arms(self) -> dict[str, ArmFacts]:
@@ -73,13 +75,28 @@ def read_field(session: Session) -> Field:
     """Lives, trials and blades in one state of the data."""
     names = {trial.id: trial.name for trial in trials.all_trials(session)}
     known = summaries_of(session)
+    blades = {blade.id: blade for blade in shelf.all_blades(session)}
+    one = one_for_all(testers.same_blades(session), list(blades))
+    sent_by = {trial: origin.tester_id for trial, origin in testers.origins(session).items()}
     lives = {  # in one order, whenever they were worked out: places are drawn
-        trial_id: known[trial_id].standing
+        trial_id: [
+            _common(life, sent_by.get(trial_id, ""), one) for life in known[trial_id].standing
+        ]
         for trial_id in sorted(names)
         if trial_id in known and known[trial_id].standing
     }
-    blades = {blade.id: blade for blade in shelf.all_blades(session)}
-    return Field(lives, names, blades)
+    people = {each.id: each.name for each in testers.all_testers(session).values()}
+    people[""] = next((p.name for p in testers.all_testers(session).values() if p.is_here), "")
+    return Field(lives, names, blades, people)
+
+
+def _common(life: TrialLife, sent_by: str, one: Mapping[str, str]) -> TrialLife:
+    """A life as the common table has it: whose it is, and of the blade that stands for all that
+    are the same.
+    """
+    blade_id = one.get(life.blade_id, life.blade_id)
+    arm = life.arm.replace(life.blade_id, blade_id, 1)
+    return replace(life, of=sent_by, arm=arm, blade_id=blade_id)
 
 
 def work_out(field: Field, question: StandingsQuestion) -> Board:

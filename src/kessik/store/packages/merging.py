@@ -118,13 +118,20 @@ def insert_beside(session: Session, tables: Tables) -> None:
     """
     for table in BESIDE:
         rows = list(tables.get(table, ()))
-        insert_rows(session, table, new_among(session, table, rows))
+        new = new_among(session, table, rows)
+        insert_rows(session, table, _unnamed_here(session, new) if table == "recipe" else new)
         if "struck" in Base.metadata.tables[table].columns:
             struck = [(row["struck"], row["id"]) for row in rows if row["struck"]]
             if struck:
                 session.connection().exec_driver_sql(
                     f"UPDATE {table} SET struck = ? WHERE id = ? AND struck = ''", struck
                 )
+
+
+def _unnamed_here(session: Session, recipes: Sequence[StoredRow]) -> list[StoredRow]:
+    """Recipes whose names nobody uses here; edges tell their steps without them, too."""
+    names = {name for (name,) in session.execute(text("SELECT name FROM recipe"))}
+    return [recipe for recipe in recipes if recipe["name"] not in names]
 
 
 def land_edges(session: Session, edges: Sequence[StoredRow], aside: Placeholders) -> dict[str, int]:

@@ -11,6 +11,7 @@ from typing import Any
 from sqlalchemy import create_engine
 
 from kessik.core.errors import Fault, RefusedFileError
+from kessik.core.protocols.entries import is_plain
 from kessik.store.database import DATABASE_NAME, Database, check_revision, is_known, migrate
 from kessik.store.packages.stored_rows import Tables, values_of
 from kessik.store.vetting import why_unfit
@@ -58,6 +59,8 @@ def _insert(
 ) -> None:
     columns = [row[1] for row in link.execute(f"PRAGMA table_info({table})")]
     for number, row in enumerate(rows, 1):
+        if not _is_plain(row):
+            raise _refused(called, f"row {number} of {table} holds what cannot be shown")
         if set(row) != set(columns):
             odd = ", ".join(sorted(set(row) ^ set(columns)))
             raise _refused(called, f"row {number} of {table} has other columns ({odd[:80]})")
@@ -70,6 +73,14 @@ def _insert(
         )
     except (sqlite3.Error, ValueError, OverflowError, TypeError) as error:
         raise _refused(called, f"a row of {table} cannot be stored: {error}") from error
+
+
+def _is_plain(value: Any) -> bool:  # noqa: ANN401 - any JSON value
+    if isinstance(value, str):
+        return is_plain(value)
+    if isinstance(value, Mapping):
+        return all(_is_plain(each) for pair in value.items() for each in pair)
+    return all(map(_is_plain, value)) if isinstance(value, list) else True
 
 
 def revision_here(database: Database) -> str:

@@ -6,7 +6,15 @@ from hashlib import sha256
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from kessik.store.tables import AnswerRow, BladeRow, BoardRow, TrialRow
+from kessik.store.tables import (
+    AnswerRow,
+    BladeRow,
+    BoardRow,
+    SameBladeRow,
+    TesterRow,
+    TrialOriginRow,
+    TrialRow,
+)
 
 MOST_KEPT = 24
 """So many questions are kept answered; the one asked longest ago makes room."""
@@ -29,7 +37,10 @@ def rests_on(session: Session) -> str:
     names = select(TrialRow.id, TrialRow.name).order_by(TrialRow.id)
     sums = sha256()
     blades = select(BladeRow.__table__).order_by(BladeRow.id)
-    for found in (answers.order_by(AnswerRow.trial_id), names, blades):
+    testers = select(TesterRow.__table__).order_by(TesterRow.id)
+    origins = select(TrialOriginRow.__table__).order_by(TrialOriginRow.trial_id)
+    same = select(SameBladeRow.__table__).order_by(SameBladeRow.one_id, SameBladeRow.other_id)
+    for found in (answers.order_by(AnswerRow.trial_id), names, blades, testers, origins, same):
         rows = session.execute(found).tuples().all()
         sums.update(repr(rows).encode())
     return sums.hexdigest()

@@ -3,10 +3,11 @@
 from dataclasses import asdict, dataclass
 from uuid import uuid4
 
-from sqlalchemy import select
+from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from kessik.store.tables import TesterRow, TrialOriginRow
+from kessik.core.shelf.identity import SameBlade
+from kessik.store.tables import SameBladeRow, TesterRow, TrialOriginRow
 
 
 @dataclass(frozen=True)
@@ -78,6 +79,27 @@ def note_origin(session: Session, trial_id: str, origin: TrialOrigin) -> None:
     """Note where a trial came from."""
     session.merge(TrialOriginRow(trial_id=trial_id, **asdict(origin)))
     session.flush()
+
+
+def same_blades(session: Session) -> list[SameBlade]:
+    """What was said of blades that may be one."""
+    rows = session.scalars(select(SameBladeRow).order_by(SameBladeRow.said_utc))
+    return [SameBlade(row.one_id, row.other_id, row.is_same) for row in rows]
+
+
+def say_same(session: Session, said: SameBlade, now_utc: str) -> None:
+    """Keep the tester's word on two blades."""
+    one, other = sorted((said.one, said.other))
+    session.merge(SameBladeRow(one_id=one, other_id=other, is_same=said.is_same, said_utc=now_utc))
+    session.flush()
+
+
+def forget_same(session: Session, one: str, other: str) -> None:
+    """Forget what was said of two blades, so that it is asked again."""
+    first, second = sorted((one, other))
+    session.execute(
+        delete(SameBladeRow).where(SameBladeRow.one_id == first, SameBladeRow.other_id == second)
+    )
 
 
 def _tester(row: TesterRow) -> Tester:

@@ -16,6 +16,7 @@ import { Bridges, Doubts, NextCut, SpreadShares } from "./Beside";
 import { Groups } from "./Groups";
 import { Ladder } from "./Ladder";
 import { agreeing, askedIn, asking, shownRungs } from "./question";
+import { Testers } from "./Testers";
 
 type Board = Schemas["BoardOut"];
 type Change = Readonly<Record<string, string | readonly string[] | boolean>>;
@@ -119,6 +120,7 @@ function BoardPage({
           ) : (
             <Groups board={board} width={width} />
           )}
+          <Testers board={board} />
         </div>
         <aside className="mt-6 flex flex-col gap-5 bench:mt-0">
           <Doubts board={board} />

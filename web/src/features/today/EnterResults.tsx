@@ -29,6 +29,9 @@ export function EnterResults({
         <Link className={`${buttonLook("quiet")} mt-2 px-0`} to="/sheets">
           Paste cells of a spreadsheet
         </Link>
+        <Link className={`${buttonLook("quiet")} mt-2 px-0`} to="/share">
+          Package of another tester
+        </Link>
       </section>
       <section aria-label="From paper">
         <h3 className="text-lead font-bold">From paper</h3>

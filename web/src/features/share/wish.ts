@@ -1,0 +1,18 @@
+import type { LeftOut } from "../../api/packages";
+
+const STORED = "kessik-left-out";
+const KNOWN: readonly LeftOut[] = ["owners", "prices", "notes"];
+
+/** What was left out of the last package: prices and owners until something else is chosen. */
+export function leftOut(): readonly LeftOut[] {
+  const kept = localStorage.getItem(STORED);
+  if (kept === null) return ["owners", "prices"];
+  return KNOWN.filter((each) => kept.split(",").includes(each));
+}
+
+export const rememberLeftOut = (what: readonly LeftOut[]) =>
+  localStorage.setItem(STORED, what.join(","));
+
+/** A list with one of its members more, or less. */
+export const toggled = <T>(all: readonly T[], one: T): readonly T[] =>
+  all.includes(one) ? all.filter((each) => each !== one) : [...all, one];
