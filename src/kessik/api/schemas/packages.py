@@ -49,6 +49,7 @@ class BladeQuestionOut(Wire):
     other: str
     says: str
     facts: str
+    nothing_differs: bool
     is_same: bool | None
 
 

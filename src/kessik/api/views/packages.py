@@ -37,6 +37,7 @@ def blade_questions_out(found: Identities) -> list[BladeQuestionOut]:
             other=each.other.blade.id,
             says=same_words(each.one, each.other, found.testers),
             facts=facts_words(each),
+            nothing_differs=not each.unlike,
             is_same=None,
         )
         for each in found.questions
@@ -47,6 +48,7 @@ def blade_questions_out(found: Identities) -> list[BladeQuestionOut]:
             other=each.other,
             says=same_words(found.blades[each.one], found.blades[each.other], found.testers),
             facts="",
+            nothing_differs=False,
             is_same=each.is_same,
         )
         for each in found.said

@@ -1,10 +1,11 @@
 """What a package brought, in sentences."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from kessik.core.packages import Came, PackageBrought
-from kessik.core.words.sentences import counted
+from kessik.core.words.sentences import counted, listed
 
+_MOST_NAMED = 3
 _CAME: Mapping[Came, str] = {
     "new": "new here",
     "newer": "brought up to date",
@@ -25,13 +26,22 @@ def brought_sentences(brought: PackageBrought) -> list[str]:
     kept = [f"“{t.name}”" for t in brought.trials if t.came == "changed_here"]
     if kept:
         lines.append(f"Changed here, or never from a package: {', '.join(kept)}.")
-    lines += [
-        f"Another blade is called {there} here; theirs is {here}."
-        for there, here in brought.renamed.items()
-    ]
+    if brought.renamed:
+        lines.append(_renamed(list(brought.renamed.values())))
     lines += [
         f"Edge {edge.number_there} of {edge.blade} is edge {edge.number_here} here; another"
         f" sharpening has its number."
         for edge in brought.renumbered
     ]
     return lines
+
+
+def _renamed(codes: Sequence[str]) -> str:
+    more = len(codes) - _MOST_NAMED
+    named = [*codes[:_MOST_NAMED], *([f"{more} more"] if more > 0 else [])]
+    is_one = len(codes) == 1
+    return (
+        f"{'A code' if is_one else f'{len(codes)} codes'} of theirs"
+        f" {'is' if is_one else 'are'} taken here; the {'blade is' if is_one else 'blades are'}"
+        f" called {listed(named)}."
+    )

@@ -12,8 +12,12 @@ export function BladeQuestions() {
   const asked = useQuery(bladeQuestionsQuery);
   const say = useChange(saySame);
   const again = useChange(askAgain);
+  const sayAll = useChange(async (all: ReadonlyArray<{ one: string; other: string }>) => {
+    for (const { one, other } of all) await saySame({ one, other, is_same: true });
+  });
   const open = asked.data?.filter((each) => each.is_same === null) ?? [];
   const said = asked.data?.filter((each) => each.is_same !== null) ?? [];
+  const alike = open.filter((each) => each.nothing_differs);
   if (open.length + said.length === 0) return null;
   return (
     <section aria-label="The same blade?">
@@ -21,7 +25,12 @@ export function BladeQuestions() {
       <Note>
         Blades that are one share a rung of the standings; their records stay as they are.
       </Note>
-      <Notice says={say.error?.message ?? again.error?.message} />
+      <Notice says={say.error?.message ?? sayAll.error?.message ?? again.error?.message} />
+      {alike.length > 2 ? (
+        <Button className="mt-2" disabled={sayAll.isPending} onClick={() => sayAll.mutate(alike)}>
+          One blade for each of the {alike.length} pairs that differ in nothing
+        </Button>
+      ) : null}
       <ul className="mt-2">
         {open.map(({ one, other, says, facts }) => (
           <li key={`${one} ${other}`} className="border-t border-line py-2">

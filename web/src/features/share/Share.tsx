@@ -56,7 +56,7 @@ export function Share() {
 interface Trial {
   readonly id: string;
   readonly name: string;
-  readonly created_utc?: string;
+  readonly created_utc: string;
 }
 
 function SendPackage({ here, trials }: { here: string; trials: readonly Trial[] }) {
@@ -82,11 +82,16 @@ function SendPackage({ here, trials }: { here: string; trials: readonly Trial[] 
       {trials.length > 8 ? (
         <Field label="Find trials" value={typed} onChange={(e) => setTyped(e.target.value)} />
       ) : null}
-      <ul className="max-h-64 overflow-y-auto border-y border-line">
+      <ul className="max-h-48 overflow-y-auto border-y border-line">
         {shown.map((trial) => (
           <li key={trial.id}>
             <Tick
-              label={trial.created_utc ? `${trial.name}, ${day(trial.created_utc)}` : trial.name}
+              label={
+                <>
+                  {trial.name}{" "}
+                  <span className="text-note text-ink-2">{day(trial.created_utc)}</span>
+                </>
+              }
               checked={chosen.includes(trial.id)}
               onTick={() => setChosen(toggled(chosen, trial.id))}
             />
