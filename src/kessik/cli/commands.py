@@ -45,6 +45,10 @@ COMMANDS = {
         "stored_files",
         "Store the trials of files or packages, or blades and edges on the shelf, all or nothing.",
     ),
+    "report": (
+        "reports",
+        "Write trials as a printable report, as HTML and PDF, with its charts beside it.",
+    ),
     "package": (
         "packages",
         "Write trials with blades, assays and soaks as one package for another folder.",

@@ -48,16 +48,12 @@ def package_command(
     pictures: Annotated[bool, typer.Option(help="Pictures, too.")] = False,
 ) -> None:
     """Write trials with blades, assays and soaks as one package for another folder."""
-    odd = [each for each in leave_out or () if each not in HIDDEN]
-    if odd:
-        sys.stderr.write(f"--leave-out {odd[0]}: not one of {', '.join(HIDDEN)}\n")
-        raise typer.Exit(2)
-    hidden: tuple[Hidden, ...] = tuple(each for each in HIDDEN if each in (leave_out or ()))
+    hidden = hidden_of(leave_out)
     path = out if is_package(out) else out.with_name(f"{out.name}{SUFFIX}")
     with refusing(), Database(data_folder(data)) as database:
         if tester:
             name_maker(database, tester)
-        wish = PackageWish(_ids(database, trials or []), hidden, pictures)
+        wish = PackageWish(trial_ids(database, trials or []), hidden, pictures)
         names = write_package(database, wish, path, now())
     trials_in = "1 trial" if len(names) == 1 else f"{len(names)} trials"
     sys.stdout.write(f"{path}: {trials_in}\n")
@@ -79,10 +75,22 @@ def folder_of(path: Path, stack: ExitStack) -> Path:
     return folder
 
 
-def _ids(database: Database, named: list[str]) -> tuple[str, ...]:
+def hidden_of(leave_out: list[str] | None) -> tuple[Hidden, ...]:
+    """What is to be left out; a word that is none ends the program."""
+    odd = [each for each in leave_out or () if each not in HIDDEN]
+    if odd:
+        sys.stderr.write(f"--leave-out {odd[0]}: not one of {', '.join(HIDDEN)}\n")
+        raise typer.Exit(2)
+    return tuple(each for each in HIDDEN if each in (leave_out or ()))
+
+
+def trial_ids(database: Database, named: list[str]) -> tuple[str, ...]:
+    """The ids of trials by id or name, all where none is named; UnknownError for one that is not
+    there.
+    """
     with database.read() as session:
         trials = all_trials(session)
-    found = []
+    found = [] if named else [trial.id for trial in reversed(trials)]
     for each in named:
         trial = next((t for t in trials if each in (t.id, t.name)), None)
         if trial is None:

@@ -4,9 +4,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Literal, get_args
 
+FORMAT = "kessik-package"
+"""What the records of a package say that they are."""
 Hidden = Literal["owners", "prices", "notes"]
 HIDDEN: tuple[Hidden, ...] = get_args(Hidden)
 
+ReportKind = Literal["pdf", "html"]
+ChartKind = Literal["svg", "png"]
 Came = Literal["new", "newer", "same", "older", "changed_here"]
 
 

@@ -5,8 +5,9 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import asdict, dataclass
 from typing import Any
 
+from kessik.core.packages import FORMAT
+
 FILE_NAME = "trials.kessik.json"
-FORMAT = "kessik-package"
 PICTURES = "pictures"
 """The folder of its pictures in a package."""
 Tables = Mapping[str, Sequence[dict[str, Any]]]
@@ -47,42 +48,6 @@ def read(text: bytes) -> tuple[PackageHead, Tables]:
     if not isinstance(tables, dict) or not all(_are_rows(rows) for rows in tables.values()):
         raise ValueError("its tables are no lists of rows")
     return _head(found.get("head")), tables
-
-
-def schema(tables: Mapping[str, Mapping[str, Any]]) -> dict[str, Any]:
-    """The JSON Schema of a package, from the schemas of the columns by table."""
-    text = {"type": "string"}
-    head = dict.fromkeys(("revision", "made_utc", "tester_id", "tester", "analysis"), text)
-    return {
-        "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Trials of Kessik with all that belongs to them",
-        "type": "object",
-        "required": ["format", "head", "tables"],
-        "properties": {
-            "format": {"const": FORMAT},
-            "head": {
-                "type": "object",
-                "required": list(head),
-                "properties": {**head, "hidden": {"type": "array", "items": text}},
-            },
-            "tables": {
-                "type": "object",
-                "additionalProperties": False,
-                "properties": {
-                    name: {
-                        "type": "array",
-                        "items": {
-                            "type": "object",
-                            "additionalProperties": False,
-                            "required": list(columns),
-                            "properties": dict(columns),
-                        },
-                    }
-                    for name, columns in tables.items()
-                },
-            },
-        },
-    }
 
 
 def _head(said: object) -> PackageHead:

@@ -1,8 +1,8 @@
 import { queryOptions } from "@tanstack/react-query";
+import type { LeftOut } from "../domain/leftOut";
 import { formOf, sendForm } from "./changes";
-import { Away, api, body, Refused, type Schemas } from "./client";
-
-export type LeftOut = "owners" | "prices" | "notes";
+import { api, body, type Schemas } from "./client";
+import { saveAnswer } from "./saving";
 
 export const testersQuery = queryOptions({
   queryKey: ["testers"],
@@ -41,21 +41,5 @@ export async function savePackage(wish: {
   for (const trial of wish.trials) asked.append("trial", trial);
   for (const each of wish.leaveOut) asked.append("leave_out", each);
   if (wish.pictures) asked.append("pictures", "true");
-  let answer: Response;
-  try {
-    answer = await fetch(`/api/package?${asked}`);
-  } catch {
-    throw new Away();
-  }
-  if (!answer.ok) throw new Refused((await answer.json()) as Schemas["Problem"]);
-  saveAs(await answer.blob(), "trials.kessik.zip");
-}
-
-/** Let the browser save something under a name. */
-export function saveAs(content: Blob, name: string): void {
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(content);
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+  await saveAnswer(fetch(`/api/package?${asked}`), "trials.kessik.zip");
 }

@@ -5,6 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from kessik.api.schemas.common import Id, ShortText, Wire
+from kessik.core.packages import Hidden, ReportKind
 
 
 class TesterOut(Wire):
@@ -59,3 +60,19 @@ class SameBladeBody(Wire):
     one: Id
     other: Id
     is_same: bool
+
+
+class ReportBody(Wire):
+    """What a report is to hold: trials, all that is left out, and the standings if wanted."""
+
+    trials: Annotated[list[Id], Field(min_length=1, max_length=2000)]
+    kind: ReportKind = "pdf"
+    leave_out: Annotated[list[Hidden], Field(default_factory=list, max_length=8)]
+    with_standings: bool = False
+
+
+class LastReportOut(Wire):
+    """When the last report was made, empty before the first, and whether it is still today's."""
+
+    made_utc: str
+    is_current: bool

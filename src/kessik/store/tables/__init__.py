@@ -6,7 +6,7 @@ from kessik.store.tables.base import Base
 from kessik.store.tables.bench import EventRow, RunRow
 from kessik.store.tables.hanging import FieldExposureRow, ToughnessRow
 from kessik.store.tables.instruments import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
-from kessik.store.tables.packages import SameBladeRow, TesterRow, TrialOriginRow
+from kessik.store.tables.packages import ReportMadeRow, SameBladeRow, TesterRow, TrialOriginRow
 from kessik.store.tables.pictures import PictureRow, PictureUseRow, ShotFileRow
 from kessik.store.tables.shelf import (
     AbrasiveRow,
@@ -47,6 +47,7 @@ __all__ = [
     "PictureUseRow",
     "RecipeRow",
     "ReferenceCheckRow",
+    "ReportMadeRow",
     "RevisionRow",
     "RunRow",
     "SameBladeRow",

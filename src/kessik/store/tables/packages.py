@@ -1,4 +1,4 @@
-"""What came with packages of other testers."""
+"""What came with packages of other testers, and what went out as reports."""
 
 from sqlalchemy import ForeignKey, Text
 from sqlalchemy.orm import Mapped, mapped_column
@@ -45,3 +45,16 @@ class SameBladeRow(Base):
     )
     is_same: Mapped[bool] = mapped_column(YesNo)
     said_utc: Mapped[str] = mapped_column(Text)
+
+
+class ReportMadeRow(Base):
+    """The last report that was made of a trial: a sum over what it said."""
+
+    __tablename__ = "report_made"
+    __table_args__ = STRICT
+
+    trial_id: Mapped[str] = mapped_column(
+        ForeignKey("trial.id", ondelete="CASCADE"), primary_key=True
+    )
+    content: Mapped[str] = mapped_column(Text)
+    made_utc: Mapped[str] = mapped_column(Text)

@@ -3,8 +3,10 @@ import { useState } from "react";
 import { useChange } from "../../api/changes";
 import { nameTesterHere, savePackage, testersQuery } from "../../api/packages";
 import { todayQuery } from "../../api/queries";
+import { saveReport } from "../../api/reports";
 import { day, plural } from "../../domain/format";
-import { WORDS } from "../../domain/words";
+import { leftOut, toggled } from "../../domain/leftOut";
+import { LeaveOut } from "../../parts/LeaveOut";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Note } from "../../ui/Note";
@@ -15,7 +17,6 @@ import { Failed, Waiting } from "../../ui/State";
 import { Tick } from "../../ui/Tick";
 import { BladeQuestions } from "./BladeQuestions";
 import { ReceivePackage } from "./ReceivePackage";
-import { leftOut, rememberLeftOut, toggled } from "./wish";
 
 /** Trials sent to other testers as one file, and theirs brought in. */
 export function Share() {
@@ -69,6 +70,14 @@ function SendPackage({ here, trials }: { here: string; trials: readonly Trial[] 
     if (name.trim() !== here) await nameTesterHere(name.trim());
     await savePackage({ trials: chosen, leaveOut: out, pictures });
   });
+  const report = useChange(() =>
+    saveReport({
+      trials: chosen.length ? [...chosen] : trials.map((trial) => trial.id),
+      kind: "pdf",
+      leave_out: [...out],
+      with_standings: true,
+    }),
+  );
   const shown = trials.filter((t) => t.name.toLowerCase().includes(typed.toLowerCase()));
   return (
     <section aria-label="Send" className="flex flex-col gap-3">
@@ -98,21 +107,7 @@ function SendPackage({ here, trials }: { here: string; trials: readonly Trial[] 
           </li>
         ))}
       </ul>
-      <fieldset className="flex flex-wrap gap-x-6">
-        <legend className="text-note font-medium text-ink-2">Leave out</legend>
-        {WORDS.leftOut.map(([each, label]) => (
-          <Tick
-            key={each}
-            label={label}
-            checked={out.includes(each)}
-            onTick={() => {
-              const next = toggled(out, each);
-              rememberLeftOut(next);
-              setOut(next);
-            }}
-          />
-        ))}
-      </fieldset>
+      <LeaveOut out={out} onPick={setOut} />
       <Tick label="With pictures" checked={pictures} onTick={setPictures} />
       <div>
         <Button
@@ -121,9 +116,12 @@ function SendPackage({ here, trials }: { here: string; trials: readonly Trial[] 
           onClick={() => send.mutate()}
         >
           {send.isPending ? "Gathering …" : `Save ${saved(chosen.length, trials.length)}`}
+        </Button>{" "}
+        <Button disabled={report.isPending || trials.length === 0} onClick={() => report.mutate()}>
+          {report.isPending ? "Writing …" : "Print as one report"}
         </Button>
       </div>
-      <Notice says={send.error?.message} />
+      <Notice says={send.error?.message ?? report.error?.message} />
       <Note>
         One file with blades, edges, methods, assays and soaks: tables that any spreadsheet opens,
         and all that Kessik needs to give the same verdicts elsewhere.

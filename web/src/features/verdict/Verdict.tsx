@@ -23,6 +23,7 @@ import { OtherStages } from "./OtherStages";
 import { Pairs } from "./Pairs";
 import { RunTable } from "./RunTable";
 import { referenceCurves, referenceRungs } from "./references";
+import { Save } from "./Save";
 import { StageLadder } from "./StageLadder";
 import { UnderForce } from "./UnderForce";
 import { Upkeep } from "./Upkeep";
@@ -61,6 +62,7 @@ function OpenVerdict({ data }: { data: VerdictData }) {
   const [highlighted, setHighlighted] = useState<string | null>(null);
   const [table, setTable] = useState(false);
   const [looking, setLooking] = useState(false);
+  const [saving, setSaving] = useState(false);
   const [beside, setBeside] = useState(false);
   const found = useQuery({ ...referencesQuery(trialId), enabled: beside });
   const lastCount = Math.max(0, ...data.runs.flatMap((r) => r.readings.map((each) => each.count)));
@@ -82,6 +84,7 @@ function OpenVerdict({ data }: { data: VerdictData }) {
             table={table}
             onTable={setTable}
             onLook={() => setLooking(true)}
+            onSave={() => setSaving(true)}
           />
         ) : null}
       </div>
@@ -183,6 +186,9 @@ function OpenVerdict({ data }: { data: VerdictData }) {
       )}
       {hasReadings ? <UnderForce trialId={trialId} /> : null}
       <RustOfTrial trialId={trialId} />
+      <Sheet open={saving} onOpenChange={setSaving} title="Report and files">
+        {saving ? <Save trialId={trialId} charts={chartsOf(data)} /> : null}
+      </Sheet>
       <Sheet
         open={looking}
         onOpenChange={setLooking}
@@ -241,11 +247,13 @@ function View({
   table,
   onTable,
   onLook,
+  onSave,
 }: {
   trialId: string;
   table: boolean;
   onTable: (table: boolean) => void;
   onLook: () => void;
+  onSave: () => void;
 }) {
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -264,12 +272,18 @@ function View({
       <Link className={buttonLook("quiet")} to={`/trials/${trialId}/record`}>
         Record
       </Link>
-      <a className={buttonLook("quiet")} href={`/api/trials/${trialId}/files`} download>
-        Save as files
-      </a>
+      <Button kind="quiet" onClick={onSave}>
+        Report and files …
+      </Button>
     </div>
   );
 }
+
+/** The charts that a picture can be made of. */
+const chartsOf = (data: VerdictData) => [
+  ...(data.runs.some((run) => run.readings.length) ? ["curves"] : []),
+  ...(data.ladder.length ? ["lives"] : []),
+];
 
 function chartRuns(data: VerdictData): ChartRun[] {
   return data.runs.map((r) => ({

@@ -1,4 +1,6 @@
-"""Packages of other testers: who they are, and which trials came from whom, and when."""
+"""Packages of other testers: who they are, which trials came from whom, and when; and the last
+report of each trial.
+"""
 
 from alembic import op
 
@@ -24,5 +26,10 @@ def upgrade() -> None:
         " PRIMARY KEY (one_id, other_id),"
         " FOREIGN KEY(one_id) REFERENCES blade (id) ON DELETE CASCADE,"
         " FOREIGN KEY(other_id) REFERENCES blade (id) ON DELETE CASCADE) STRICT"
+    )
+    op.execute(
+        "CREATE TABLE report_made (trial_id TEXT PRIMARY KEY NOT NULL, content TEXT NOT NULL,"
+        " made_utc TEXT NOT NULL,"
+        " FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE) STRICT"
     )
     op.execute("CREATE INDEX ix_same_blade_other_id ON same_blade (other_id)")

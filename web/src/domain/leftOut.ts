@@ -1,9 +1,10 @@
-import type { LeftOut } from "../../api/packages";
+/** What can be left out of packages and reports. */
+export type LeftOut = "owners" | "prices" | "notes";
 
 const STORED = "kessik-left-out";
 const KNOWN: readonly LeftOut[] = ["owners", "prices", "notes"];
 
-/** What was left out of the last package: prices and owners until something else is chosen. */
+/** What was left out last: prices and owners until something else is chosen. */
 export function leftOut(): readonly LeftOut[] {
   const kept = localStorage.getItem(STORED);
   if (kept === null) return ["owners", "prices"];

@@ -1,0 +1,64 @@
+"""Reports of trials, and their charts as pictures."""
+
+from fastapi import APIRouter, Response
+
+from kessik.api.dependencies import AnswersDep, Store
+from kessik.api.downloads import attached
+from kessik.api.reports import ReportWish, report_of
+from kessik.api.schemas.common import Id, ShortText
+from kessik.api.schemas.packages import LastReportOut, ReportBody
+from kessik.core.errors import UnknownError
+from kessik.core.packages import ChartKind
+from kessik.interchange.report.html import html
+from kessik.interchange.report.pdf import pdf, png
+from kessik.services.clock import now
+from kessik.services.files.trial_export import slug
+from kessik.services.trials.past_reports import last_report_of, note_report_of
+
+router = APIRouter(tags=["reports"])
+_MEDIA = {
+    "html": "text/html; charset=utf-8",
+    "pdf": "application/pdf",
+    "svg": "image/svg+xml",
+    "png": "image/png",
+}
+
+
+@router.post("/reports", response_class=Response)
+def post_report(body: ReportBody, store: Store, kept: AnswersDep) -> Response:
+    """Make a report of trials, and remember what it was made from."""
+    ids = tuple(dict.fromkeys(body.trials))
+    wish = ReportWish(ids, tuple(dict.fromkeys(body.leave_out)), body.with_standings)
+    report = report_of(store, kept, wish, now())
+    content = pdf(report) if body.kind == "pdf" else html(report).encode()
+    if len(ids) == 1:
+        note_report_of(store, ids[0], report.made_from, body.leave_out, now())
+    return attached(content, _MEDIA[body.kind], f"{slug(report.title)}.{body.kind}")
+
+
+@router.get("/trials/{trial_id}/last-report")
+def get_last_report(trial_id: Id, store: Store, kept: AnswersDep) -> LastReportOut:
+    """When the last report of a trial was made, and whether it still says today's answer."""
+    last = last_report_of(store, trial_id)
+    if last is None:
+        return LastReportOut(made_utc="", is_current=True)
+    wish = ReportWish((trial_id,), last.hidden)
+    is_current = report_of(store, kept, wish, now()).made_from == last.made_from
+    return LastReportOut(made_utc=last.made_utc, is_current=is_current)
+
+
+@router.get("/trials/{trial_id}/charts/{chart}", response_class=Response)
+def get_chart(
+    trial_id: Id,
+    chart: ShortText,
+    store: Store,
+    kept: AnswersDep,
+    kind: ChartKind = "svg",
+) -> Response:
+    """A chart of a trial as a picture with its caption."""
+    report = report_of(store, kept, ReportWish((trial_id,)), now())
+    figure = next((each for each in report.figures if each.name == chart), None)
+    if figure is None:
+        raise UnknownError("this trial has no such chart", field="chart")
+    content = figure.svg.encode() if kind == "svg" else png(figure)
+    return attached(content, _MEDIA[kind], f"{slug(report.title)}.{chart}.{kind}")
