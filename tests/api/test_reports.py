@@ -118,8 +118,10 @@ def test_forty_blades_find_room(client):
 
 
 def test_a_trial_that_is_hidden_still_has_no_report(hand):
-    hand.make_trial("A", "B", blind=True)
+    hand.make_trial("A", "B")
     client, trial = hand.client, hand.trial
+    blind = client.put(f"/api/trials/{trial}/covered", json={"covered": True, "seed": 3})
+    assert blind.status_code == 200, blind.text
     answer = client.post("/api/reports", json={"trials": [trial]})
     assert answer.status_code == 409
     assert "a report would show it" in answer.json()["detail"]

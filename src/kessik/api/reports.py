@@ -17,7 +17,7 @@ from kessik.core.packages import Hidden
 from kessik.core.standings.board import StandingsQuestion
 from kessik.core.words.assay import verdict_sentence
 from kessik.core.words.soaks import soak_headline
-from kessik.interchange.report.document import Block, Heading, Report, Text
+from kessik.interchange.report.document import Block, Heading, Paragraph, Report
 from kessik.services.assays.verdicts import assays_of
 from kessik.services.soaks.sheets import sheets_of_blades
 from kessik.services.standings.boards import read_field, work_out
@@ -93,7 +93,7 @@ def _standings(db: Database) -> Iterator[Block]:
     try:
         board = work_out(field, StandingsQuestion())
     except KessikError as error:
-        yield Text(f"There are none: {error.message}.")
+        yield Paragraph(f"There are none: {error.message}.")
         return
     yield from standings_blocks(BoardOut.model_validate_json(board_page(board, field)))
 

@@ -14,9 +14,9 @@ from kessik.interchange.report.document import (
     Figure,
     Grid,
     Heading,
+    Paragraph,
     Points,
     Report,
-    Text,
 )
 
 _BLADES_BESIDE = 6
@@ -55,11 +55,11 @@ def trial_blocks(
 ) -> Iterator[Block]:
     """The blocks of a trial, from its question to the raw readings."""
     if answer.trial.question:
-        yield Text(f"Question: {answer.trial.question}")
-    yield Text(answer.headline, "lead")
-    yield Text(answer.standing)
+        yield Paragraph(f"Question: {answer.trial.question}")
+    yield Paragraph(answer.headline, "lead")
+    yield Paragraph(answer.standing)
     if answer.prediction:
-        yield Text(f"Foretold before cutting: {answer.prediction}")
+        yield Paragraph(f"Foretold before cutting: {answer.prediction}")
     yield from _charts(answer)
     yield from _lives(answer)
     yield from _pairs(answer)
@@ -154,7 +154,7 @@ def _pairs(answer: AnswerOut) -> Iterator[Block]:
     yield _pair_table(answer.stage, answer.comparisons)
     for other in answer.other_stages:
         if other.comparisons:
-            yield Text(other.headline)
+            yield Paragraph(other.headline)
             yield _pair_table(other.stage, other.comparisons)
     reasons = [*answer.shared_reasons, *answer.reasons]
     if reasons:
@@ -242,7 +242,7 @@ def _method(answer: AnswerOut) -> Iterator[Block]:
     if method.spoiled_when:
         told.append(f"A cut is spoiled when: {method.spoiled_when}")
     yield Points(tuple(told))
-    yield Text(" ".join(method.all_cautions), "note")
+    yield Paragraph(" ".join(method.all_cautions), "note")
 
 
 def _told(title: str, told: Sequence[tuple[str, str]]) -> Iterator[Block]:
@@ -303,8 +303,8 @@ def _reading(count: float, force_gf: float, *, struck: bool) -> str:
 
 def standings_blocks(board: BoardOut) -> Iterator[Block]:
     """The common ladder with what weakens it."""
-    yield Text(board.headline, "lead")
-    yield Text(" ".join([*board.basis, *board.loosened]))
+    yield Paragraph(board.headline, "lead")
+    yield Paragraph(" ".join([*board.basis, *board.loosened]))
     bars = [
         RungBar(rung.code, rung.mark, rung.ratio, rung.low, rung.high, rung.place)
         for rung in board.rungs

@@ -13,7 +13,7 @@ class Heading:
 
 
 @dataclass(frozen=True)
-class Text:
+class Paragraph:
     """A paragraph; a `lead` is the answer itself, a `note` stands small."""
 
     text: str
@@ -48,7 +48,7 @@ class Figure:
     told: str
 
 
-Block = Heading | Text | Points | Grid | Figure
+Block = Heading | Paragraph | Points | Grid | Figure
 
 
 @dataclass(frozen=True)

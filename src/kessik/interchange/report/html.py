@@ -7,9 +7,9 @@ from kessik.interchange.report.document import (
     Figure,
     Grid,
     Heading,
+    Paragraph,
     Points,
     Report,
-    Text,
 )
 
 _STYLE = """
@@ -50,7 +50,7 @@ def _block(block: Block) -> str:
     match block:
         case Heading(text, level):
             return f"<h{level}>{escape(text)}</h{level}>"
-        case Text(text, look):
+        case Paragraph(text, look):
             return f"<p{_class(look)}>{escape(text)}</p>"
         case Points(items):
             return f"<ul>{''.join(f'<li>{escape(item)}</li>' for item in items)}</ul>"

@@ -15,9 +15,9 @@ from kessik.interchange.report.document import (
     Figure,
     Grid,
     Heading,
+    Paragraph,
     Points,
     Report,
-    Text,
 )
 
 _FOLDER = Path(__file__).parent / "fonts"
@@ -73,11 +73,11 @@ class _Page:
         match block:
             case Heading(text, level):
                 return f"#heading(level: {level}, {self.said(text)})"
-            case Text(text, "lead"):
+            case Paragraph(text, "lead"):
                 return f"#text(size: 13pt, weight: 700, {self.said(text)})\n"
-            case Text(text, "note"):
+            case Paragraph(text, "note"):
                 return f'#text(size: 8.5pt, fill: rgb("#4b5964"), {self.said(text)})\n'
-            case Text(text):
+            case Paragraph(text):
                 return f"#par[#{self.said(text)}]"
             case Points(items):
                 return "\n".join(f"- #{self.said(item)}" for item in items) + "\n"
@@ -100,7 +100,7 @@ class _Page:
         )
         if grid.small:
             told = f"#[#set text(size: 7.5pt)\n{told}]\n"
-        return f"{self.block(Text(grid.caption, 'note'))}{told}" if grid.caption else told
+        return f"{self.block(Paragraph(grid.caption, 'note'))}{told}" if grid.caption else told
 
 
 def pdf(report: Report) -> bytes:
@@ -114,7 +114,7 @@ def pdf(report: Report) -> bytes:
         source = page.text()
         if replaced:
             said = "Some letters of names are not in the fonts of this PDF and stand as ?."
-            source += page.block(Text(f"{said} The HTML report shows them.", "note"))
+            source += page.block(Paragraph(f"{said} The HTML report shows them.", "note"))
         try:
             return typst.compile(
                 source.encode(),
