@@ -21,6 +21,7 @@ from kessik.services.upkeep.upkeep import look_after
 from kessik.store.database import Database
 
 if TYPE_CHECKING:
+    from kessik.services.choice.gathering import ChoiceDesk
     from kessik.services.standings.boards import Boards
 
 _UPKEEP_EVERY_S = 3600
@@ -53,6 +54,13 @@ class ServerContext:
         from kessik.services.standings.boards import Boards
 
         return Boards(self.database, board_page, board_version())
+
+    @cached_property
+    def choices(self) -> "ChoiceDesk":
+        """What is known of every blade for a choice; loaded when it is asked for first."""
+        from kessik.services.choice.gathering import ChoiceDesk
+
+        return ChoiceDesk(self.database)
 
     @cached_property
     def run_news(self) -> RunNews:

@@ -170,6 +170,8 @@ _TABLE = (
     Limit("picture_megapixels", "megapixels", 0, 80, "a picture", "extent of one picture"),
     Limit("unpacked_mb", "MB", 0, 60, "a workbook", "a workbook as it unpacks"),
     Limit("upload_mb", "MB", 0, 42, "an upload", "all files of one request together"),
+    Limit("steel_to_lose_mm", "mm", 0.1, 100, "steel to lose",
+        "height of steel until a blade is worn out", 6),
     Limit("package_upload_mb", "MB", 0, 600, "a package", "a package as it is sent"),
     Limit("package_mb", "MB", 0, 1000, "a package", "a package as it unpacks"),
     Limit("package_files", "", 1, 20_000, "a package", "files of a package"),

@@ -7,6 +7,7 @@ One table a list. The contract prints them for the web side, whose lists and lab
 from collections.abc import Mapping
 from typing import Any, get_args
 
+from kessik.core.choice.uses import ChosenBy
 from kessik.core.comparison.matching import HardnessReading, MatchState
 from kessik.core.comparison.variables import Factor
 from kessik.core.composition.grades import Route
@@ -254,6 +255,7 @@ LADDER_BY: Mapping[GroupBy, str] = {
     "arm": "blades and arms", "blade": "blades", "grade": "grades", "maker": "makers",
     "heat_treatment": "heat treatments", "edge_finish": "edge finishes",
 }  # fmt: skip  # a table is read by its rows
+CHOSEN_BY: Mapping[ChosenBy, str] = {"blade": "blades", "grade": "grades"}
 LEFT_OUT: Mapping[Hidden, str] = {
     "owners": "owners and lenders",
     "prices": "prices",
@@ -333,6 +335,7 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "brineMeasures": (None, BRINE_MEASURES),
     "ladderBy": (GroupBy, LADDER_BY),
     "leftOut": (Hidden, LEFT_OUT),
+    "chosenBy": (ChosenBy, CHOSEN_BY),
     "askings": (Asking, ASKINGS),
     "found": (FoundKind, FOUND),
 }

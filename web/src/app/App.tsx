@@ -64,6 +64,7 @@ const Bin = lazy(() => import("../features/record/Bin").then((m) => ({ default: 
 const Backups = lazy(() =>
   import("../features/record/Backups").then((m) => ({ default: m.Backups })),
 );
+const Choose = lazy(() => import("../features/choice/Choose").then((m) => ({ default: m.Choose })));
 const Share = lazy(() => import("../features/share/Share").then((m) => ({ default: m.Share })));
 const Sheets = lazy(() => import("../features/sheets/Sheets").then((m) => ({ default: m.Sheets })));
 const Standings = lazy(() =>
@@ -106,6 +107,7 @@ export function App() {
                 <Route path="/bin" element={<Bin />} />
                 <Route path="/backups" element={<Backups />} />
                 <Route path="/share" element={<Share />} />
+                <Route path="/choice" element={<Choose />} />
                 <Route path="/shelf" element={<Shelf />} />
                 <Route path="/blades/:bladeId" element={<BladePage />} />
                 <Route path="/assay" element={<Assay />} />

@@ -12,6 +12,7 @@ import { type PlaceKey, useKeys } from "./keys";
 const PLACES = [
   ["/", "Today"],
   ["/standings", "Standings"],
+  ["/choice", "Choice"],
   ["/soak", "Soak"],
   ["/assay", "Assay"],
   ["/shelf", "Shelf"],
@@ -31,6 +32,7 @@ export function Shell() {
     { key: "?", does: "Show these keys", run: () => setListing(true) },
     { key: "t", does: "Go to Today", run: () => navigate("/") },
     { key: "w", does: "Go to the standings", run: () => navigate("/standings") },
+    { key: "u", does: "Choose a blade for a use", run: () => navigate("/choice") },
     { key: "s", does: "Go to the shelf", run: () => navigate("/shelf") },
     { key: "o", does: "Go to the soaks", run: () => navigate("/soak") },
     { key: "a", does: "Go to the assay", run: () => navigate("/assay") },

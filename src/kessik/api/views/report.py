@@ -11,7 +11,7 @@ from kessik.core.vocabulary import STANDINGS
 from kessik.interchange.report.charts import Curve, RungBar, decay_chart, ladder_chart
 from kessik.interchange.report.document import (
     Block,
-    Figure,
+    Drawing,
     Grid,
     Heading,
     Paragraph,
@@ -80,7 +80,7 @@ def _charts(answer: AnswerOut) -> Iterator[Block]:
     unit = _unit(answer)
     if curves:
         blades = ", ".join(dict.fromkeys(curve.blade for curve in curves))
-        yield Figure(
+        yield Drawing(
             "curves",
             decay_chart(curves, limits, unit),
             "Force to sever the test line against what was cut; sharp is above. Full marks: first"
@@ -89,7 +89,7 @@ def _charts(answer: AnswerOut) -> Iterator[Block]:
         )
     rungs = [_bar(blade, answer.stage) for blade in answer.ladder if answer.stage in blade.lives]
     if rungs:
-        yield Figure(
+        yield Drawing(
             "lives",
             ladder_chart(rungs, unit),
             f"Life to {answer.stage}: best estimate, and where it lies in 95 of 100.",
@@ -311,7 +311,7 @@ def standings_blocks(board: BoardOut) -> Iterator[Block]:
         if rung.island == 0
     ]
     code = next((rung.code for rung in board.rungs if rung.arm == board.reference), "")
-    yield Figure(
+    yield Drawing(
         "standings",
         ladder_chart(bars, f"life as a multiple of {code}"),
         "Every blade beside the reference; bars: 95 in 100. On the right its place.",

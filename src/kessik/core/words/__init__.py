@@ -8,6 +8,7 @@ __all__ = [
     "bin",
     "blinding",
     "checks_ahead",
+    "choice",
     "climate",
     "due",
     "elements",

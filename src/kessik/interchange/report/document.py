@@ -39,7 +39,7 @@ class Grid:
 
 
 @dataclass(frozen=True)
-class Figure:
+class Drawing:
     """A chart as SVG, with its caption and what it shows for those who do not see it."""
 
     name: str
@@ -48,7 +48,7 @@ class Figure:
     told: str
 
 
-Block = Heading | Paragraph | Points | Grid | Figure
+Block = Heading | Paragraph | Points | Grid | Drawing
 
 
 @dataclass(frozen=True)
@@ -64,8 +64,8 @@ class Report:
     blocks: tuple[Block, ...]
     made_from: str
     day: str
-    figures: Sequence[Figure] = field(init=False)
+    figures: Sequence[Drawing] = field(init=False)
 
     def __post_init__(self) -> None:
-        found = [block for block in self.blocks if isinstance(block, Figure)]
+        found = [block for block in self.blocks if isinstance(block, Drawing)]
         object.__setattr__(self, "figures", tuple(found))

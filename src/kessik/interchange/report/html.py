@@ -4,7 +4,7 @@ from html import escape
 
 from kessik.interchange.report.document import (
     Block,
-    Figure,
+    Drawing,
     Grid,
     Heading,
     Paragraph,
@@ -56,7 +56,7 @@ def _block(block: Block) -> str:
             return f"<ul>{''.join(f'<li>{escape(item)}</li>' for item in items)}</ul>"
         case Grid():
             return _table(block)
-        case Figure(_, svg, caption, told):
+        case Drawing(_, svg, caption, told):
             return (
                 f'<figure role="img" aria-label="{escape(told)}">{svg}'
                 f"<figcaption>{escape(caption)}</figcaption></figure>"

@@ -12,7 +12,7 @@ import typst
 
 from kessik.interchange.report.document import (
     Block,
-    Figure,
+    Drawing,
     Grid,
     Heading,
     Paragraph,
@@ -83,7 +83,7 @@ class _Page:
                 return "\n".join(f"- #{self.said(item)}" for item in items) + "\n"
             case Grid():
                 return self.table(block)
-            case Figure(_, svg, caption, told):
+            case Drawing(_, svg, caption, told):
                 return (
                     f"#figure({_image(self.said(svg), self.said(told))},"
                     f" caption: {self.said(caption)}, numbering: none, outlined: false)"
@@ -130,7 +130,7 @@ def pdf(report: Report) -> bytes:
     raise ValueError("no font shows the letters of this report")
 
 
-def png(figure: Figure, ppi: float = 160.0) -> bytes:
+def png(figure: Drawing, ppi: float = 160.0) -> bytes:
     """A chart as a picture with its caption."""
     said = _Page(Report("", "", (), "", "2000-01-01"), {}).said
     source = (

@@ -55,6 +55,15 @@ _SEEN = text(
 )
 
 
+def trials_with(session: Session, kind: str) -> list[str]:
+    """The ids of trials in whose logs there is an event of a kind."""
+    found = text(
+        "SELECT DISTINCT trial_id FROM run JOIN event ON event.run_id = run.id"
+        " WHERE event.kind = :kind ORDER BY trial_id"
+    )
+    return list(session.scalars(found, {"kind": kind}))
+
+
 def runs_of(session: Session, trial_id: str) -> list[Run]:
     """The trial's runs in the order they were started."""
     rows = session.scalars(

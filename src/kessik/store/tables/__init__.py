@@ -4,6 +4,7 @@ from kessik.store.tables.answers import AnswerRow, BoardRow, RevisionRow
 from kessik.store.tables.assays import BatchBladeRow, BatchRow, ShotRow
 from kessik.store.tables.base import Base
 from kessik.store.tables.bench import EventRow, RunRow
+from kessik.store.tables.choice import UseRow
 from kessik.store.tables.hanging import FieldExposureRow, ToughnessRow
 from kessik.store.tables.instruments import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
 from kessik.store.tables.packages import ReportMadeRow, SameBladeRow, TesterRow, TrialOriginRow
@@ -62,4 +63,5 @@ __all__ = [
     "TrialBladeRow",
     "TrialOriginRow",
     "TrialRow",
+    "UseRow",
 ]

@@ -1,5 +1,5 @@
-"""Packages of other testers: who they are, which trials came from whom, and when; and the last
-report of each trial.
+"""Packages of other testers: who they are, which trials came from whom, and when; the last
+report of each trial, and uses that blades are chosen for.
 """
 
 from alembic import op
@@ -31,5 +31,9 @@ def upgrade() -> None:
         "CREATE TABLE report_made (trial_id TEXT PRIMARY KEY NOT NULL, content TEXT NOT NULL,"
         " made_utc TEXT NOT NULL,"
         " FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE) STRICT"
+    )
+    op.execute(
+        "CREATE TABLE blade_use (id TEXT PRIMARY KEY NOT NULL, name TEXT NOT NULL,"
+        " body TEXT NOT NULL, changed_utc TEXT NOT NULL) STRICT"
     )
     op.execute("CREATE INDEX ix_same_blade_other_id ON same_blade (other_id)")

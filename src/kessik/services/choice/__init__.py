@@ -1,0 +1,1 @@
+"""Choice: what is known of every blade, gathered for a use."""
