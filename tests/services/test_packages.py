@@ -1,12 +1,9 @@
 """Trials sent from folder to folder: number for number, all or nothing, and never mixed up."""
 
 import json
-import re
 import shutil
 import zipfile
-from hashlib import sha256
 from pathlib import Path
-from uuid import NAMESPACE_URL, uuid5
 
 import frictionless
 import jsonschema
@@ -20,7 +17,6 @@ from kessik.core.packages import PackageBrought
 from kessik.core.shelf.identity import SameBlade
 from kessik.core.standings.board import StandingsQuestion
 from kessik.core.words.packages import brought_sentences
-from kessik.interchange.data_package import FILE_NAME as DESCRIPTION
 from kessik.interchange.package_json import FILE_NAME
 from kessik.services.packages import identities
 from kessik.services.packages.bringing import bring_package
@@ -31,9 +27,9 @@ from kessik.services.trials.answers import Answers
 from kessik.store.database import Database
 from kessik.store.packages.schema import package_schema
 from kessik.store.queries.trials import all_trials
+from tests.helpers.packages import other_ids, rewritten
 
 NOW = Moment("2026-09-01T08:00:00+00:00", 120)
-UUID = re.compile(r"[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}")
 LATER = Moment("2026-10-01T08:00:00+00:00", 120)
 
 
@@ -89,21 +85,6 @@ def ladder(database, **asked):
 
 def came(brought: PackageBrought):
     return {trial.came for trial in brought.trials}
-
-
-def rewritten(path, target, change, *, told=True):
-    """A copy of a package, its files changed by their names; `told` in its description."""
-    with zipfile.ZipFile(path) as source:
-        files = {entry.filename: source.read(entry.filename) for entry in source.infolist()}
-    changed = {name: change(name, data) for name, data in files.items() if name != DESCRIPTION}
-    description = json.loads(files[DESCRIPTION])
-    for resource in description["resources"] if told else ():
-        data = changed[resource["path"]]
-        resource["hash"] = f"sha256:{sha256(data).hexdigest()}"
-    with zipfile.ZipFile(target, "w") as out:
-        for name, data in {**changed, DESCRIPTION: json.dumps(description).encode()}.items():
-            out.writestr(name, data)
-    return target
 
 
 def test_everything_comes_back_number_for_number(demo, other, tmp_path):
@@ -186,17 +167,6 @@ def test_two_testers_with_blades_of_one_code_are_not_mixed(demo, other, tmp_path
     assert {each.tester for each in found_board.by_tester} == {"", "another"}
     identities.ask_again(other, one, two)
     assert len(ladder(other)) == len(alone) + 1, "split again"
-
-
-def other_ids(name, data):
-    """The records under ids of another folder, sent by somebody of the same name."""
-    if name != FILE_NAME:
-        return data
-    found = json.loads(UUID.sub(lambda own: str(uuid5(NAMESPACE_URL, own[0])), data.decode()))
-    found["head"]["tester_id"] = "another"
-    for event in found["tables"]["event"]:
-        event["check_sum"] = None
-    return json.dumps(found).encode()
 
 
 def rows_in(package):

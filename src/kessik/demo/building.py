@@ -21,6 +21,7 @@ from kessik.demo.scenario import TRIAL_ID, build_shelf_and_raft_trials, lot_ids
 from kessik.demo.schools import build_schools
 from kessik.demo.season import build_season
 from kessik.demo.soaks import build_soaks
+from kessik.demo.uses import build_uses
 from kessik.services.bench.bench import Bench
 from kessik.store.database import Database
 from kessik.store.queries.trials import find_trial
@@ -52,6 +53,7 @@ PARTS = (
         lambda db, days: build_arms_and_blocks(Bench(db), days, lot_ids()),
     ),
     DemoPart("season", "three years of results for the standings", build_season),
+    DemoPart("uses", "a use that a blade is chosen for", build_uses),
     DemoPart("soaks", "soaks with their pictures", build_soaks),
 )
 

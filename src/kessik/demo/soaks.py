@@ -29,7 +29,7 @@ from kessik.store.database import Database
 SALT_PACK_ID = demo_id("soak", "salt pack")
 DAMP_WRAP_ID = demo_id("soak", "damp wrap")
 COATINGS_ID = demo_id("soak", "coatings")
-_BRINE_ID = demo_id("soak", "brine")
+BRINE_ID = demo_id("soak", "brine")
 _MARK_AT = ((238.0, 106.0), (346.0, 106.0), (346.0, 144.0), (238.0, 144.0))
 _WEIGHINGS: tuple[tuple[ActKind, float, float], ...] = (("weighed", 15, 0.4), ("cleaned", 16, 1.0))
 """When a strip was weighed, and how much of its loss was off it by then."""
@@ -97,7 +97,7 @@ def _brine(db: Database, days: Days) -> None:
     """Read quickly, by grades: intervals."""
     coupons = tuple(_coupon("brine", code, role=_role(code)) for code in _SALT_PACK)
     soak = Soak(
-        _BRINE_ID, "5 % brine overnight", "Does anything change its place in plain brine?", "steel",
+        BRINE_ID, "5 % brine overnight", "Does anything change its place in plain brine?", "steel",
         replace(BY_KEY["brine_overnight"], stages=("wiped",)), coupons,
         "table salt, without iodine", "tap water",
     )  # fmt: skip

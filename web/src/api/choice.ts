@@ -15,6 +15,8 @@ export const choiceQuery = (use: UseBody) =>
     queryKey: ["choice", use],
     queryFn: () => body(api.POST("/api/choice", { body: use })),
     placeholderData: keepPreviousData,
+    refetchInterval: ({ state: { data } }) =>
+      data && data.trials_done < data.trials ? 1500 : false,
   });
 
 export const putUse = ({ id, ...use }: UseBody & { id: string }) =>

@@ -39,7 +39,7 @@ def post_choice(body: UseBody, server: Served) -> ChoiceOut:
     """Weigh every blade for a use, kept or not."""
     use = use_of("", body)
     check_use(use)
-    return choice_out(server.choices.known(use.life, now()), use)
+    return choice_out(server.choices.known(use.life, now()), use, server.answers.progress())
 
 
 @router.get("/upkeep")

@@ -73,7 +73,9 @@ class ChoiceOptionOut(Wire):
 
 
 class ChoiceOut(Wire):
-    """A choice at some weights, the first on top; those that cannot be placed come last."""
+    """A choice at some weights, the first on top; those that cannot be placed come last. So many of
+    all trials are worked out.
+    """
 
     headline: str
     bargain: str
@@ -83,6 +85,8 @@ class ChoiceOut(Wire):
     lives: list[ChoiceOptionOut]
     soaks: list[ChoiceOptionOut]
     no_lives: str
+    trials_done: int
+    trials: int
 
 
 class UpkeepRowOut(Wire):

@@ -40,7 +40,7 @@ def use_out(use: Use) -> UseOut:
     return UseOut.model_validate({**vars(use), "weights": dict(use.weights)})
 
 
-def choice_out(known: Known, use: Use) -> ChoiceOut:
+def choice_out(known: Known, use: Use, progress: tuple[int, int]) -> ChoiceOut:
     """What a use leads to."""
     found = candidates(known, use)
     decision = decide(found, use.weights)
@@ -62,6 +62,8 @@ def choice_out(known: Known, use: Use) -> ChoiceOut:
         lives=[ChoiceOptionOut(value=each.like, says=each.says) for each in known.lives],
         soaks=[ChoiceOptionOut(value=s.soak.id, says=s.soak.name) for s in known.soaks],
         no_lives=known.why_no_lives,
+        trials_done=progress[0],
+        trials=progress[1],
     )
 
 

@@ -83,7 +83,18 @@ function Weighed({
   const weigh = (key: AxisKey, to: number) => change({ weights: { ...use.weights, [key]: to } });
   if (found.isPending) return <Waiting what="what is known of the blades" />;
   if (found.isError) return <Failed error={found.error} onRetry={() => void found.refetch()} />;
-  const { headline, bargain, flips, candidates, axes, lives, soaks, no_lives } = found.data;
+  const {
+    headline,
+    bargain,
+    flips,
+    candidates,
+    axes,
+    lives,
+    soaks,
+    no_lives,
+    trials_done,
+    trials,
+  } = found.data;
   const weighed = axes.filter((axis) => (use.weights[axis.key] ?? 0) > 0);
   return (
     <Page width="wide">
@@ -188,6 +199,11 @@ function Weighed({
           <Notice says={keep.error?.message ?? gone.error?.message} />
         </section>
         <section aria-label="Blades" className="mt-6 min-w-0 bench:mt-0">
+          {trials_done < trials ? (
+            <Note>
+              {trials_done} of {trials} trials are worked out; the others follow.
+            </Note>
+          ) : null}
           {no_lives ? <Note>No lives to weigh yet: {no_lives}.</Note> : null}
           <Candidates candidates={candidates} axes={weighed} />
           <Upkeep />
