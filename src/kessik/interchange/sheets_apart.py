@@ -15,6 +15,7 @@ from tempfile import TemporaryFile
 from typing import NoReturn
 
 from kessik.core.errors import Fault, RefusedFileError
+from kessik.interchange.memory_limit import limit_memory
 from kessik.interchange.named_files import NamedFile
 from kessik.interchange.raw_sheets import RawSheet, read_sheet
 
@@ -80,7 +81,7 @@ def _refuse(name: str, message: str) -> NoReturn:
 
 def main() -> None:
     """Read one sheet from the standard input."""
-    _limit_memory()
+    limit_memory(_MOST_MEMORY)
     head = json.loads(sys.stdin.buffer.readline())
     file = NamedFile(head["name"], sys.stdin.buffer.read())
     answer: dict[str, object] = {"rows": [], "notes": [], "faults": []}
@@ -90,15 +91,6 @@ def main() -> None:
     except RefusedFileError as refused:
         answer["faults"] = [asdict(fault) for fault in refused.faults]
     sys.stdout.write(json.dumps(answer))
-
-
-def _limit_memory() -> None:
-    """No more memory than a sheet can need, where the system knows such a limit."""
-    try:
-        import resource
-    except ImportError:
-        return
-    resource.setrlimit(resource.RLIMIT_AS, (_MOST_MEMORY, _MOST_MEMORY))
 
 
 if __name__ == "__main__":

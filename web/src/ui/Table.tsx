@@ -1,4 +1,5 @@
-import type { ReactNode, Ref } from "react";
+import { type ReactNode, type Ref, useRef } from "react";
+import { TableOut } from "./TableOut";
 
 /** The head of a column: its name, or its name with what only a reader hears, hints or looks. */
 export type Head =
@@ -37,6 +38,7 @@ export function Table({
   /** The rows. */
   children: ReactNode;
 }) {
+  const shown = useRef<HTMLElement>(null);
   const table = (
     <table ref={ref} className={`border-collapse ${className}`}>
       {caption ? <caption className="sr-only">{caption}</caption> : null}
@@ -61,10 +63,13 @@ export function Table({
     </table>
   );
   return scrolls ? (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a table that scrolls is reached by keyboard
-    <section aria-label={scrolls} tabIndex={0} className="relative overflow-x-auto">
-      {table}
-    </section>
+    <>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by keyboard */}
+      <section ref={shown} aria-label={scrolls} tabIndex={0} className="relative overflow-x-auto">
+        {table}
+      </section>
+      <TableOut of={shown} name={scrolls} />
+    </>
   ) : (
     table
   );

@@ -1,6 +1,9 @@
 """A report as one page of HTML that needs nothing beside it."""
 
+from base64 import b64encode
+from functools import cache
 from html import escape
+from pathlib import Path
 
 from kessik.interchange.report.document import (
     Block,
@@ -12,6 +15,7 @@ from kessik.interchange.report.document import (
     Report,
 )
 
+FONTS = Path(__file__).parent / "fonts"
 _STYLE = """
 :root { color: #16212b; background: #fbf8f1; font: 15px/1.45 Archivo, "Segoe UI", sans-serif; }
 body { max-width: 46rem; margin: 2rem auto; padding: 0 1rem; }
@@ -39,10 +43,20 @@ def html(report: Report) -> str:
         '<!doctype html>\n<html lang="en">\n<head>\n<meta charset="utf-8">\n'
         '<meta name="viewport" content="width=device-width">\n'
         f'<meta name="kessik" content="{escape(report.made_from)}">\n'
-        f"<title>{escape(report.title)}</title>\n<style>{_STYLE}</style>\n</head>\n<body>\n"
+        f"<title>{escape(report.title)}</title>\n<style>{_faces()}{_STYLE}</style>\n</head>\n<body>\n"
         f'<header><h1>{escape(report.title)}</h1><p class="under">{escape(report.under)}</p>'
         f"</header>\n<main>\n{blocks}\n</main>\n<footer><p>{escape(report.made_from)}</p></footer>\n"
         "</body>\n</html>\n"
+    )
+
+
+@cache
+def _faces() -> str:
+    """The typeface of the screens, inside the page."""
+    return "".join(
+        f'@font-face {{ font-family: Archivo; font-weight: {weight}; src: url("data:font/ttf;base64,'
+        f'{b64encode((FONTS / f"archivo-{weight}.ttf").read_bytes()).decode()}"); }}\n'
+        for weight in (400, 700)
     )
 
 

@@ -6,7 +6,6 @@ Typst sets it, inside this process: its wheel brings the compiler, and fonts lie
 import re
 from collections.abc import Mapping
 from functools import cache
-from pathlib import Path
 
 import typst
 
@@ -19,8 +18,8 @@ from kessik.interchange.report.document import (
     Points,
     Report,
 )
+from kessik.interchange.report.html import FONTS
 
-_FOLDER = Path(__file__).parent / "fonts"
 _NOT_SHOWN = re.compile(r'the text `"(.+?)"` could not be displayed')
 _STAND_IN = "?"
 _MOST_TRIES = 400
@@ -144,7 +143,7 @@ def png(figure: Drawing, ppi: float = 160.0) -> bytes:
 @cache
 def _fonts() -> typst.Fonts:
     """The fonts beside this file, and those of the compiler: the same on every machine."""
-    return typst.Fonts(include_system_fonts=False, font_paths=[_FOLDER])
+    return typst.Fonts(include_system_fonts=False, font_paths=[FONTS])
 
 
 def _image(svg: str, told: str) -> str:

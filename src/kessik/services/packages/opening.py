@@ -20,6 +20,7 @@ from kessik.core.errors import Fault, KessikError, RefusedFileError
 from kessik.core.limits import most
 from kessik.interchange.data_package import FILE_NAME as DESCRIPTION
 from kessik.interchange.data_package import described_sums
+from kessik.interchange.memory_limit import limit_memory
 from kessik.interchange.package_json import FILE_NAME as RECORDS
 from kessik.interchange.package_json import PICTURES, PackageHead, Tables, read
 from kessik.store.packages.rebuilding import rebuilt
@@ -27,6 +28,7 @@ from kessik.store.photo_files import is_photo_name, keep_photo_file
 
 _MOST_S, _LOOKS_EVERY_S = 300.0, 0.1
 _DONE, _REFUSED = 0, 3
+_MOST_MEMORY = 4_000_000_000
 
 
 def open_apart(
@@ -136,6 +138,7 @@ def _refuse(called: str, message: str) -> NoReturn:
 
 def main() -> None:
     """Open one package, as the process that does it apart."""
+    limit_memory(_MOST_MEMORY)
     package, folder, called = sys.argv[1:4]
     try:
         head = open_here(Path(package), Path(folder), called)
