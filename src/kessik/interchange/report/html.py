@@ -53,11 +53,12 @@ def html(report: Report) -> str:
 @cache
 def _faces() -> str:
     """The typeface of the screens, inside the page."""
-    return "".join(
-        f'@font-face {{ font-family: Archivo; font-weight: {weight}; src: url("data:font/ttf;base64,'
-        f'{b64encode((FONTS / f"archivo-{weight}.ttf").read_bytes()).decode()}"); }}\n'
-        for weight in (400, 700)
-    )
+    told = []
+    for weight in (400, 700):
+        data = b64encode((FONTS / f"archivo-{weight}.ttf").read_bytes()).decode()
+        source = f'src: url("data:font/ttf;base64,{data}")'
+        told.append(f"@font-face {{ font-family: Archivo; font-weight: {weight}; {source}; }}\n")
+    return "".join(told)
 
 
 def _block(block: Block) -> str:

@@ -4,7 +4,7 @@ Seen all at once at the end. The same package twice brings nothing new, an older
 one neither, and what was changed here stays as it is here.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from tempfile import TemporaryDirectory
@@ -95,8 +95,8 @@ def _bring(
     db: Database, there: Database, package: _OpenedPackage, work: ImportWork
 ) -> PackageBrought:
     with db.read() as here, there.read() as other:
-        trials = _compared(here, other, package)
-    landing = _landing(package, trials)
+        trials, contents = _compared(here, other, package)
+    landing = _landing(package, trials, contents)
     work.begin(STORES, landing.size)
     bring_pictures([row["hash"] for row in package.tables["picture"]], there.folder, db.folder)
     label = arrival_label(package.head.tester_id)
@@ -114,26 +114,31 @@ def _bring(
     )
 
 
-def _compared(here: Session, other: Session, package: _OpenedPackage) -> list[CameTrial]:
-    """Each trial of the package beside the same here."""
+def _compared(
+    here: Session, other: Session, package: _OpenedPackage
+) -> tuple[list[CameTrial], dict[str, str]]:
+    """Each trial of the package beside the same here, and a sum over each."""
     known, from_where = {t.id for t in all_trials(here)}, origins(here)
-    found = []
+    found, contents = [], {}
     for trial in all_trials(other):
+        contents[trial.id] = content_sum(trial_rows(other, trial.id))
         came: Came = "new"
         if trial.id in known:
             before = from_where.get(trial.id)
-            now = trial_rows(here, trial.id)
-            if now == trial_rows(other, trial.id):
+            now = content_sum(trial_rows(here, trial.id))
+            if now == contents[trial.id]:
                 came = "same"
-            elif before is None or before.content != content_sum(now):
+            elif before is None or before.content != now:
                 came = "changed_here"
             else:
                 came = "newer" if package.head.made_utc > before.made_utc else "older"
         found.append(CameTrial(trial.id, trial.name, came))
-    return found
+    return found, contents
 
 
-def _landing(package: _OpenedPackage, trials: Sequence[CameTrial]) -> Landing:
+def _landing(
+    package: _OpenedPackage, trials: Sequence[CameTrial], contents: Mapping[str, str]
+) -> Landing:
     by_way: dict[Came, set[str]] = {}
     for each in trials:
         by_way.setdefault(each.came, set()).add(each.id)
@@ -143,4 +148,5 @@ def _landing(package: _OpenedPackage, trials: Sequence[CameTrial]) -> Landing:
         package.head.made_utc,
         frozenset(by_way.get("new", ())),
         frozenset(by_way.get("newer", ())),
+        contents,
     )

@@ -9,14 +9,12 @@ from sqlalchemy.orm import Session
 
 from kessik.core.packages import RenumberedEdge
 from kessik.store.packages.merging import (
-    content_sum,
     insert_beside,
     insert_rows,
     land_edges,
     new_among,
     refresh,
     replace_trial,
-    trial_rows,
 )
 from kessik.store.packages.stored_rows import StoredRow, Tables
 from kessik.store.queries import arrivals
@@ -26,7 +24,7 @@ from kessik.store.queries.testers import (
     Tester,
     TrialOrigin,
     know_tester,
-    note_origin,
+    note_origins,
     tester_here,
 )
 
@@ -41,7 +39,8 @@ _CUT_HERE = text(
 @dataclass
 class Landing:
     """What of a package is to land: trials that are new, and those that are a newer state of what
-    came before. `renumbered` and `renamed` tell what has another number or code here.
+    came before; `contents` are sums over each. `renumbered` and `renamed` tell what has another
+    number or code here.
     """
 
     tables: Tables
@@ -49,6 +48,7 @@ class Landing:
     made_utc: str
     new: frozenset[str]
     newer: frozenset[str]
+    contents: Mapping[str, str]
     renumbered: list[RenumberedEdge] = field(default_factory=list)
     renamed: dict[str, str] = field(default_factory=dict)
     aside: Placeholders | None = None
@@ -192,6 +192,10 @@ def _note_origins(session: Session, landing: Landing) -> None:
     if here is not None and here.id == landing.tester.id:
         return
     know_tester(session, landing.tester)
-    for trial_id in (*landing.new, *landing.newer):
-        content = content_sum(trial_rows(session, trial_id))
-        note_origin(session, trial_id, TrialOrigin(landing.tester.id, landing.made_utc, content))
+    note_origins(
+        session,
+        {
+            trial_id: TrialOrigin(landing.tester.id, landing.made_utc, landing.contents[trial_id])
+            for trial_id in (*landing.new, *landing.newer)
+        },
+    )
