@@ -40,6 +40,7 @@ COMMANDS = {
     ),
     "assay": ("assays", "What steel it is, as far as shots of an analyser can tell."),
     "standings": ("standings", "Where each blade stands among all that were ever cut."),
+    "gauge": ("gauge", "Repeatability and reproducibility of an instrument, a line or a hand."),
     "rust": ("rust", "How much of a blade has rusted, measured in a photograph."),
     "import": (
         "stored_files",

@@ -15,6 +15,7 @@ __all__ = [
     "facts",
     "field_exposures",
     "figures",
+    "gauge",
     "identity",
     "lives",
     "mass",

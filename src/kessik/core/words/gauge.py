@@ -1,0 +1,67 @@
+"""A gauge study in sentences: what it means for the next reading, and what it cannot say."""
+
+import math
+from collections.abc import Mapping
+
+from kessik.core.gauge.study import Component, GaugeStudy
+from kessik.core.spreads import Z_95
+from kessik.core.words.sentences import counted
+
+_NAMES: Mapping[Component, str] = {
+    "repeatability": "repeatability",
+    "operator": "operators",
+    "interaction": "operators by part",
+    "part": "parts",
+}
+_FEW = 5
+
+
+def component_name(name: Component) -> str:
+    """A component by its plain name."""
+    return _NAMES[name]
+
+
+def gauge_sentences(found: GaugeStudy, unit: str) -> list[str]:
+    """What two readings may differ by, what more of them would bring, and how the gauge stands
+    beside the parts.
+    """
+    one = Z_95 * math.sqrt(2.0 * found.components["repeatability"])
+    both = Z_95 * math.sqrt(2.0 * found.grr)
+    told = [
+        f"Two readings of one part by one operator differ by up to {_value(one, unit)} in 95 of"
+        f" 100; means of three by {_value(one / math.sqrt(3.0), unit)}."
+    ]
+    if found.operators > 1:
+        told.append(f"By two operators they differ by up to {_value(both, unit)}.")
+    if found.percent_study is not None and "part" not in found.unseen:
+        told.append(
+            f"The gauge makes up {found.percent_study:.3g} % of the spread of all readings, and"
+            f" {found.percent_contribution:.3g} % of their variance."
+        )
+    if found.distinct is not None:
+        told.append(f"It tells {counted(found.distinct, 'kind')} of parts apart.")
+    return told
+
+
+def gauge_notes(found: GaugeStudy) -> list[str]:
+    """What was pooled, set to nothing, or cannot be told."""
+    told = []
+    test = found.interaction
+    if test.pooled:
+        why = f" (p {test.p:.2f})" if test.p is not None else ""
+        told.append(f"operators by part is no more than chance{why}: counted as repeatability")
+    told += [f"{_NAMES[name]}: the estimate was below 0 and is 0" for name in found.negative]
+    if "operator" in found.unseen:
+        told.append("one operator: what operators add cannot be told")
+    if "part" in found.unseen:
+        told.append("one part: how the gauge stands beside parts cannot be told")
+    if not found.is_balanced:
+        told.append("not every part was read equally often by everyone")
+    if found.parts and found.parts < _FEW and "part" not in found.unseen:
+        told.append(f"{counted(found.parts, 'part')}: five or more would tell how parts differ")
+    told += [f"reading {at + 1} lies far from the others of its part" for at in found.far_off]
+    return told
+
+
+def _value(value: float, unit: str) -> str:
+    return f"{value:.3g} {unit}".strip()
