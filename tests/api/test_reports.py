@@ -149,3 +149,16 @@ def test_a_season_has_its_standings_first(client, trial):
     said = read_back(report(client, trial, second.trial, with_standings=True))
     assert said.index("Standings") < said.index("Raft rope", 40)
     assert json.dumps("2 trials")[1:-1] in said
+
+
+def test_a_card_is_a_picture_of_one_blade(client, trial):
+    (blade, *_) = client.get(f"/api/trials/{trial}/line-up").json()["blades"]
+    card = client.get(f"/api/blades/{blade['id']}/card")
+    assert card.content.startswith(b"\x89PNG")
+    assert card.content == client.get(f"/api/blades/{blade['id']}/card").content
+    client.patch(f"/api/blades/{blade['id']}", json={"owner": "Corran Forge"})
+    named = client.get(f"/api/blades/{blade['id']}/card").content
+    bare = client.get(f"/api/blades/{blade['id']}/card", params={"leave_out": "owners"}).content
+    assert named != card.content
+    assert bare == card.content
+    assert client.get(f"/api/blades/{uuid4()}/card").status_code == 404

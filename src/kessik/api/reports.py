@@ -8,17 +8,20 @@ from pydantic import TypeAdapter
 
 from kessik.api.schemas.standings import BoardOut
 from kessik.api.schemas.verdict import AnswerOut, SealedAnswerOut
+from kessik.api.views.card import blade_card
 from kessik.api.views.report import BesideTrial, standings_blocks, trial_blocks, trial_report
 from kessik.api.views.standings import board_page
 from kessik.core.comparison.analysis import ANALYSIS_VERSION
-from kessik.core.errors import KessikError, NotAllowedNowError
+from kessik.core.errors import KessikError, NotAllowedNowError, UnknownError
 from kessik.core.moments import Moment
 from kessik.core.packages import Hidden
 from kessik.core.standings.board import StandingsQuestion
 from kessik.core.words.assay import verdict_sentence
 from kessik.core.words.soaks import soak_headline
+from kessik.interchange.report.card import BladeCard
 from kessik.interchange.report.document import Block, Heading, Paragraph, Report
 from kessik.services.assays.verdicts import assays_of
+from kessik.services.choice.gathering import Known
 from kessik.services.soaks.sheets import sheets_of_blades
 from kessik.services.standings.boards import read_field, work_out
 from kessik.services.trials.answers import Answers
@@ -118,6 +121,17 @@ def _beside(db: Database, answer: AnswerOut, now: Moment) -> BesideTrial:
         names = {coupon.id: coupon.name for coupon in sheet.soak.coupons}
         soaks.append((sheet.soak.name, soak_headline(sheet.soak, sheet.answer, names)))
     return BesideTrial(tuple(told), tuple(soaks))
+
+
+def card_of(db: Database, known: Known, blade_id: str, hidden: Sequence[Hidden]) -> BladeCard:
+    """The card of a blade; UnknownError where there is none."""
+    blade = known.field.blades.get(blade_id)
+    if blade is None:
+        raise UnknownError("there is no such blade", field="blade")
+    with db.read() as session:
+        assay = assays_of(session, [blade_id]).get(blade_id)
+    says = verdict_sentence(assay.assay) if assay and assay.shots else ""
+    return blade_card(blade, known, says, hidden)
 
 
 def _day(answers: Sequence[AnswerOut]) -> str:

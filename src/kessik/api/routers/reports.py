@@ -1,14 +1,17 @@
 """Reports of trials, and their charts as pictures."""
 
-from fastapi import APIRouter, Response
+from typing import Annotated
 
-from kessik.api.dependencies import AnswersDep, Store
+from fastapi import APIRouter, Query, Response
+
+from kessik.api.dependencies import AnswersDep, Served, Store
 from kessik.api.downloads import attached
-from kessik.api.reports import ReportWish, report_of
+from kessik.api.reports import ReportWish, card_of, report_of
 from kessik.api.schemas.common import Id, ShortText
 from kessik.api.schemas.packages import LastReportOut, ReportBody
 from kessik.core.errors import UnknownError
-from kessik.core.packages import ChartKind
+from kessik.core.packages import ChartKind, Hidden
+from kessik.interchange.report.card import card_png
 from kessik.interchange.report.html import html
 from kessik.interchange.report.pdf import pdf, png
 from kessik.services.clock import now
@@ -34,6 +37,18 @@ def post_report(body: ReportBody, store: Store, kept: AnswersDep) -> Response:
     if len(ids) == 1:
         note_report_of(store, ids[0], report.made_from, body.leave_out, now())
     return attached(content, _MEDIA[body.kind], f"{slug(report.title)}.{body.kind}")
+
+
+@router.get("/blades/{blade_id}/card", response_class=Response)
+def get_card(
+    blade_id: Id,
+    store: Store,
+    server: Served,
+    leave_out: Annotated[list[Hidden], Query(max_length=8)] = [],  # noqa: B006 - FastAPI copies it
+) -> Response:
+    """A card of a blade as a picture."""
+    card = card_of(store, server.choices.known("", now()), blade_id, leave_out)
+    return attached(card_png(card), _MEDIA["png"], f"{slug(card.code)}.png")
 
 
 @router.get("/trials/{trial_id}/last-report")

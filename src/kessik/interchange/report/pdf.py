@@ -66,7 +66,7 @@ class _Page:
         """Words as a string of typst's; letters that no font has are replaced."""
         for letters, instead in self.replaced.items():
             words = words.replace(letters, instead)
-        return f'"{words.translate(_QUOTED)}"'
+        return as_string(words)
 
     def block(self, block: Block) -> str:
         match block:
@@ -102,6 +102,11 @@ class _Page:
         return f"{self.block(Paragraph(grid.caption, 'note'))}{told}" if grid.caption else told
 
 
+def as_string(words: str) -> str:
+    """Words as a string of typst's."""
+    return f'"{words.translate(_QUOTED)}"'
+
+
 def pdf(report: Report) -> bytes:
     """The PDF; the same report gives the same bytes.
 
@@ -117,7 +122,7 @@ def pdf(report: Report) -> bytes:
         try:
             return typst.compile(
                 source.encode(),
-                font_paths=_fonts(),
+                font_paths=fonts(),
                 format="pdf",
                 pdf_standards=["ua-1"],
             )
@@ -137,11 +142,11 @@ def png(figure: Drawing, ppi: float = 160.0) -> bytes:
         '#set text(font: ("Archivo", "Libertinus Serif"), size: 9pt, fill: rgb("#16212b"))\n'
         f"#{_image(said(figure.svg), said(figure.told))}\n#{said(figure.caption)}\n"
     )
-    return typst.compile(source.encode(), font_paths=_fonts(), format="png", ppi=ppi)
+    return typst.compile(source.encode(), font_paths=fonts(), format="png", ppi=ppi)
 
 
 @cache
-def _fonts() -> typst.Fonts:
+def fonts() -> typst.Fonts:
     """The fonts beside this file, and those of the compiler: the same on every machine."""
     return typst.Fonts(include_system_fonts=False, font_paths=[FONTS])
 

@@ -7,6 +7,7 @@ import { bladeQuery, quantitiesQuery } from "../../api/queries";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { day, plural } from "../../domain/format";
 import { newId } from "../../domain/ids";
+import { leftOut } from "../../domain/leftOut";
 import { fullCuts, stripEdges } from "../../domain/strips";
 import { AssayWord } from "../../parts/AssayWord";
 import { EdgeCard } from "../../parts/EdgeCard";
@@ -24,6 +25,12 @@ import { FieldExposures } from "./FieldExposures";
 import { Photos } from "./Photos";
 import { PutAway } from "./PutAway";
 import { Toughness } from "./Toughness";
+
+/** The card as a picture, without what is usually left out. */
+function cardAddress(bladeId: string): string {
+  const asked = new URLSearchParams(leftOut().map((each) => ["leave_out", each]));
+  return `/api/blades/${bladeId}/card?${asked}`;
+}
 
 /**
  * All that is known of one blade: its edge, its facts with their standing, its sharpenings, runs
@@ -52,6 +59,9 @@ export function BladePage() {
           </span>
         </h1>
         <div className="flex flex-wrap gap-3">
+          <a className={buttonLook()} href={cardAddress(blade.id)} download>
+            Save card
+          </a>
           <Link className={buttonLook()} to={`/blades/${blade.id}/passport`}>
             Print passport
           </Link>
