@@ -1,5 +1,7 @@
 """A served Kessik and a browser for it."""
 
+import shutil
+
 import pytest
 from selenium.common.exceptions import StaleElementReferenceException, TimeoutException
 from selenium.webdriver.common.action_chains import ActionChains
@@ -100,8 +102,9 @@ def served(tmp_path, request):
 
 
 @pytest.fixture(scope="session")
-def demo(built_demo):
-    server = ServedHere(built_demo)
+def demo(built_demo, tmp_path_factory):
+    """The demo served, in a copy: what is done there is nobody else's."""
+    server = ServedHere(shutil.copytree(built_demo, tmp_path_factory.mktemp("served") / "data"))
     yield server
     server.kill()
 
