@@ -20,7 +20,7 @@ from tests.helpers.ledger import fill
 
 CHECKS = [not_a_server_error, status_code_conformance, response_schema_conformance]
 BRIEF = settings(
-    max_examples=12,
+    max_examples=8,
     deadline=None,
     derandomize=True,
     suppress_health_check=list(HealthCheck),
@@ -165,7 +165,7 @@ def test_what_one_answer_leads_to_never_fails(client, database, tmp_path):
             case.validate_response(response, checks=CHECKS)
 
     run_state_machine_as_test(
-        Tester, settings=settings(BRIEF, max_examples=12, stateful_step_count=12)
+        Tester, settings=settings(BRIEF, max_examples=8, stateful_step_count=12)
     )
     assert len(set(answered)) >= 25, "much of what takes an id was reached by a link"
 
