@@ -106,14 +106,17 @@ def _strops(session: Session) -> dict[str, list[StropBack]]:
 
 def _areas(sheet: SoakSheet) -> dict[str, Bounds]:
     """How much of each blade had rusted when it was looked at last, by the id of the blade."""
-    found = {}
+    found: dict[str, Bounds] = {}
     for coupon in sheet.soak.coupons:
         course = next((c for c in sheet.answer.courses if c.coupon_id == coupon.id), None)
         if coupon.blade_id is None or course is None or not course.points:
             continue
         last = max(point.round_h for point in course.points)
         sides = {p.side: p.area for p in course.points if p.round_h == last}
-        found[coupon.blade_id] = mean_area(list(sides.values()))
+        area = mean_area(list(sides.values()))
+        before = found.get(coupon.blade_id)  # of several preparations the one that rusted most
+        if before is None or area.middle > before.middle:
+            found[coupon.blade_id] = area
     return found
 
 
