@@ -37,7 +37,7 @@ def test_a_longer_edge_is_weighed_against_its_price(client, shelf):
     assert "costs 20 % more" in found["bargain"]
     frugal = chosen(client, weights={"edge": 0.5, "price": 9})
     assert frugal["headline"].startswith("Deck knife: A")
-    assert any("edge weighed above" in flip and "B" in flip for flip in frugal["flips"])
+    assert any("B comes first once edge life weighs more than" in flip for flip in frugal["flips"])
 
 
 def test_a_blade_beaten_in_everything_is_shown_as_that(client, shelf):
@@ -121,3 +121,21 @@ def test_prices_as_testers_write_them(written, value, unit):
 
     found = price_of(written)
     assert (found.value if found else None, found.unit if found else "") == (value, unit)
+
+
+def test_prices_in_two_currencies_are_not_weighed_against_each_other(client, shelf):
+    client.patch(f"/api/blades/{shelf['B']}", json={"price": "36 €"})
+    found = chosen(client)
+    assert [each["name"] for each in found["candidates"] if each["is_placed"]] == ["A"]
+    assert found["notes"] == ["Priced in another currency, and not compared: B."]
+
+
+def test_energies_of_two_tests_are_not_weighed_against_each_other(client, shelf):
+    tests = (("A", "charpy_v", 20), ("A", "charpy_v", 22), ("B", "bend", 90))
+    for code, test, joules in tests:
+        body = {"blade_id": shelf[code], "test": test, "joules": joules, "specimen": "10 x 10 mm"}
+        assert client.put(f"/api/toughness/{uuid4()}", json=body).status_code == 200
+    found = chosen(client, weights={"toughness": 5})
+    (placed,) = [each for each in found["candidates"] if each["is_placed"]]
+    assert (placed["name"], placed["figures"][-1]["value"]) == ("A", 22)
+    assert "Toughness by another test, and not compared: B." in found["notes"]

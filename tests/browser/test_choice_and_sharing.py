@@ -32,7 +32,7 @@ def test_weights_are_moved_by_keyboard_until_the_choice_flips(demo):
             lambda: "the others follow" not in driver.find_element(By.TAG_NAME, "body").text, 240
         )
         person.see("Deck knife: AV-02")
-        person.see("With price weighed above")
+        person.see("comes first once price weighs more than")
         thumb = slider(person, "price")
         thumb.send_keys(Keys.END)
         person.until(lambda: headline(person).startswith("Deck knife: AV-01"))

@@ -44,7 +44,7 @@ COMMANDS = {
     "rust": ("rust", "How much of a blade has rusted, measured in a photograph."),
     "import": (
         "stored_files",
-        "Store the trials of files or packages, or blades and edges on the shelf, all or nothing.",
+        "Bring trials in from files or packages, or blades and edges onto the shelf; all or none.",
     ),
     "report": (
         "reports",

@@ -39,7 +39,8 @@ def package_command(
     ] = None,
     data: Folder = None,
     tester: Annotated[
-        str, typer.Option(help="Who sends it; said once, it is remembered.", show_default=False)
+        str,
+        typer.Option(help="Your name; given once, it is remembered.", show_default=False),
     ] = "",
     leave_out: Annotated[
         list[str] | None,

@@ -12,6 +12,7 @@ from kessik.api.views.answers import pages
 from kessik.cli.options import Folder
 from kessik.cli.packages import hidden_of, trial_ids
 from kessik.cli.refusals import data_folder, refusing
+from kessik.core.comparison.analysis import ANALYSIS_VERSION
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError
 from kessik.interchange.report.html import html
 from kessik.interchange.report.pdf import pdf, png
@@ -75,8 +76,9 @@ def _say_whether_current(path: Path, made_from: str) -> None:
     if found[0].decode() == made_from:
         sys.stdout.write("This report is today's: the data give the same one.\n")
         return
-    sys.stdout.write(
-        f"This report is no longer today's: it was made from {found[0].decode()}; the data give"
-        f" {made_from} now.\n"
-    )
+    if found[1].decode() != ANALYSIS_VERSION:
+        why = f"it was made with analysis {found[1].decode()}, and this is {ANALYSIS_VERSION}"
+    else:
+        why = "what it rests on has changed"
+    sys.stdout.write(f"This report is no longer today's: {why}. Make it again.\n")
     raise typer.Exit(1)

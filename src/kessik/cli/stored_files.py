@@ -37,7 +37,7 @@ def import_command(
         bool, typer.Option(help="A package is one's own: an empty folder becomes its sender's.")
     ] = False,
 ) -> None:
-    """Store the trials of files or packages, or blades and edges on the shelf, all or nothing."""
+    """Bring trials in from files or packages, or blades and edges onto the shelf; all or none."""
     packages = [path for path in files if is_package(path)]
     if packages:
         if len(packages) < len(files):

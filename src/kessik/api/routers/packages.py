@@ -5,10 +5,10 @@ from tempfile import TemporaryDirectory
 from typing import Annotated
 from uuid import uuid4
 
-from fastapi import APIRouter, BackgroundTasks, File, Form, Query, UploadFile
+from fastapi import APIRouter, BackgroundTasks, Depends, File, Form, Query, UploadFile
 from fastapi.responses import FileResponse
 
-from kessik.api.dependencies import ImportDesk, Store
+from kessik.api.dependencies import ImportDesk, Store, at_home
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.packages import (
     BladeQuestionOut,
@@ -47,7 +47,7 @@ def get_package(
     return FileResponse(path, media_type="application/zip", filename=path.name, background=after)
 
 
-@router.post("/package-imports")
+@router.post("/package-imports", dependencies=[Depends(at_home)])
 def post_package(
     store: Store,
     imports: ImportDesk,

@@ -85,6 +85,7 @@ class ChoiceOut(Wire):
     lives: list[ChoiceOptionOut]
     soaks: list[ChoiceOptionOut]
     no_lives: str
+    notes: list[str]
     trials_done: int
     trials: int
 

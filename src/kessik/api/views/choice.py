@@ -24,10 +24,11 @@ from kessik.core.words.choice import (
     figure_words,
     flip_sentence,
     missing_sentence,
+    not_compared_sentences,
     reangling_words,
     standing_sentence,
 )
-from kessik.services.choice.gathering import Known, candidates
+from kessik.services.choice.gathering import Known, candidates, not_compared
 
 
 def use_of(use_id: str, body: UseBody) -> Use:
@@ -62,6 +63,7 @@ def choice_out(known: Known, use: Use, progress: tuple[int, int]) -> ChoiceOut:
         lives=[ChoiceOptionOut(value=each.like, says=each.says) for each in known.lives],
         soaks=[ChoiceOptionOut(value=s.soak.id, says=s.soak.name) for s in known.soaks],
         no_lives=known.why_no_lives,
+        notes=not_compared_sentences(*not_compared(known)),
         trials_done=progress[0],
         trials=progress[1],
     )

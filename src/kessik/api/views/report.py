@@ -59,7 +59,7 @@ def trial_blocks(
     yield Paragraph(answer.headline, "lead")
     yield Paragraph(answer.standing)
     if answer.prediction:
-        yield Paragraph(f"Foretold before cutting: {answer.prediction}")
+        yield Paragraph(f"Prediction, recorded before the first cut: {answer.prediction}")
     yield from _charts(answer)
     yield from _lives(answer)
     yield from _pairs(answer)

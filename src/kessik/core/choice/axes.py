@@ -23,9 +23,9 @@ class Axis:
 
 
 AXES = (
-    Axis("edge", "edge", more_is_better=True),
+    Axis("edge", "edge life", more_is_better=True),
     Axis("rust", "rust", more_is_better=False, from_nothing=True),
-    Axis("upkeep", "sharpening", more_is_better=False),
+    Axis("upkeep", "sharpening time", more_is_better=False),
     Axis("price", "price", more_is_better=False),
     Axis("cost", "cost of cutting", more_is_better=False),
     Axis("toughness", "toughness", more_is_better=True),

@@ -1,6 +1,6 @@
 """A choice in sentences: who is first and how sure, what flips it, and what a gain is worth."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from kessik.core.choice.axes import BY_KEY, AxisKey, Choosable, Figure
 from kessik.core.choice.decision import Bargain, Decision, Flip, Missing, Standing
@@ -62,8 +62,19 @@ def missing_sentence(missing: Missing, names: Names) -> str:
 
 def flip_sentence(flip: Flip, names: Names) -> str:
     """At which weight another comes first."""
-    way = "above" if flip.upwards else "below"
-    return f"With {BY_KEY[flip.axis].label} weighed {way} {flip.weight:.1f}: {names[flip.id]}."
+    way = "more" if flip.upwards else "less"
+    label = BY_KEY[flip.axis].label
+    return f"{names[flip.id]} comes first once {label} weighs {way} than {flip.weight:.1f}."
+
+
+def not_compared_sentences(priced: Sequence[str], tested: Sequence[str]) -> list[str]:
+    """What is known and still not weighed, being on another scale than the rest."""
+    told = []
+    if priced:
+        told.append(f"Priced in another currency, and not compared: {listed(priced)}.")
+    if tested:
+        told.append(f"Toughness by another test, and not compared: {listed(tested)}.")
+    return told
 
 
 def bargain_sentence(bargain: Bargain | None, found: Mapping[str, Choosable]) -> str:
@@ -82,7 +93,7 @@ def bargain_sentence(bargain: Bargain | None, found: Mapping[str, Choosable]) ->
     if bargain.worth <= 1.0:
         return f"{told}; it costs {_times(bargain.price_ratio)}."
     return (
-        f"{told}; it costs {_times(bargain.price_ratio)}. At these weights that would be worth"
+        f"{told}; it costs {_times(bargain.price_ratio)}. At these weights it would be worth"
         f" {_times(bargain.worth)}."
     )
 
@@ -92,7 +103,9 @@ def _gain(key: AxisKey, gain: float, first: Choosable, second: Choosable) -> str
     axis = BY_KEY[key]
     if axis.from_nothing:
         here, there = first.figures[key], second.figures[key]
-        return f"{axis.label} {here.value:.2g} {here.unit} and not {there.value:.2g} {there.unit}"
+        return (
+            f"{axis.label} {here.value:.2g} {here.unit} instead of {there.value:.2g} {there.unit}"
+        )
     ratio = gain if axis.more_is_better else 1.0 / gain
     return f"{axis.label} {_times(ratio)}"
 

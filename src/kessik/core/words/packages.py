@@ -25,12 +25,12 @@ def brought_sentences(brought: PackageBrought) -> list[str]:
     lines = [f"From {brought.tester}: {'; '.join(told) or 'no trial'}."]
     kept = [f"“{t.name}”" for t in brought.trials if t.came == "changed_here"]
     if kept:
-        lines.append(f"Changed here, or never from a package: {', '.join(kept)}.")
+        lines.append(f"Left as they are here: {', '.join(kept)}.")
     if brought.renamed:
         lines.append(_renamed(list(brought.renamed.values())))
     lines += [
-        f"Edge {edge.number_there} of {edge.blade} is edge {edge.number_here} here; another"
-        f" sharpening has its number."
+        f"Their edge {edge.number_there} of {edge.blade} is edge {edge.number_here} here: the"
+        f" number {edge.number_there} is taken."
         for edge in brought.renumbered
     ]
     return lines

@@ -1,6 +1,7 @@
 """What is known of every blade by what a choice weighs, gathered once for a state of the data."""
 
 import re
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from threading import Lock
@@ -96,10 +97,13 @@ def _board(field: Field, like: Sequence[tuple[str, ...]]) -> tuple[Board | None,
 
 
 def _strops(session: Session) -> dict[str, list[StropBack]]:
-    """What the strop brought back, by blade; only trials in which one was used are read."""
+    """What the strop brought back, by blade; only trials in which one was used are read, and none
+    whose answer is hidden.
+    """
     found: dict[str, list[StropBack]] = {}
     for trial_id in bench_log.trials_with(session, "strop"):
-        for r in state_of_trial(session, trial_id).runs:
+        state = state_of_trial(session, trial_id)
+        for r in state.runs if not state.sealed else ():
             found.setdefault(r.blade.id, []).extend(strop_tests(r.state, r.method))
     return found
 
@@ -121,17 +125,45 @@ def _areas(sheet: SoakSheet) -> dict[str, Bounds]:
 
 
 def candidates(known: Known, use: Use) -> list[Choosable]:
-    """Every blade with what is known of it for a use, or every grade."""
+    """Every blade with what is known of it for a use, or every grade; of two that are one blade the
+    one that stands for both.
+    """
     soak = next((s for s in known.soaks if s.soak.id == use.soak_id), None)
     areas = _areas(soak) if soak else {}
     told = [
         _candidate(blade, known, use, areas, soak.soak.name if soak else "")
         for blade in known.field.blades.values()
-        if not blade.archived_utc
+        if not blade.archived_utc and blade.id not in known.field.same
     ]
     if use.in_hand:
         told = [each for each in told if each.in_hand]
     return grades_of(told) if use.by == "grade" else told
+
+
+def not_compared(known: Known) -> tuple[list[str], list[str]]:
+    """Codes of blades priced in another currency, and with a toughness of another test, than most;
+    neither is weighed.
+    """
+    currency, test = _usual_currency(known), _usual_test(known)
+    blades = [b for b in known.field.blades.values() if not b.archived_utc]
+    priced = [b.code for b in blades if (p := price_of(b.price)) and p.unit != currency]
+    tested = [
+        b.code
+        for b in blades
+        if (own := _own_toughness(known.toughness, b)) and all(t.alike != test for t in own)
+    ]
+    return priced, tested
+
+
+def _usual_currency(known: Known) -> str:
+    found = Counter(p.unit for b in known.field.blades.values() if (p := price_of(b.price)))
+    return found.most_common(1)[0][0] if found else ""
+
+
+def _usual_test(known: Known) -> tuple[str, ...]:
+    """The test, specimen and direction that most energies are of: others are another scale."""
+    found = Counter(each.alike for each in known.toughness)
+    return found.most_common(1)[0][0] if found else ()
 
 
 def _candidate(
@@ -145,9 +177,9 @@ def _candidate(
         area = areas[blade.id]
         found["rust"] = Figure(area.middle, area.low, area.high, "%", soak)
     price = price_of(blade.price)
-    if price is not None:
+    if price is not None and price.unit == _usual_currency(known):
         found["price"] = price
-    if (tough := _toughness(known.toughness, blade)) is not None:
+    if (tough := _toughness(known, blade)) is not None:
         found["toughness"] = tough
     _add_upkeep(found, known, blade.id, use)
     return Choosable(
@@ -201,10 +233,16 @@ def _life_counted(board: Board | None, blade_id: str) -> Figure | None:
     return None
 
 
-def _toughness(told: Sequence[Toughness], blade: Blade) -> Figure | None:
-    """The energy of the blade itself, else of its grade; the one recorded last."""
+def _own_toughness(told: Sequence[Toughness], blade: Blade) -> list[Toughness]:
+    """Energies of the blade itself, else of its grade."""
     own = [t for t in told if t.blade_id == blade.id]
-    own = own or [t for t in told if t.grade and t.grade == blade.claimed_grade]
+    return own or [t for t in told if t.grade and t.grade == blade.claimed_grade]
+
+
+def _toughness(known: Known, blade: Blade) -> Figure | None:
+    """The energy recorded last among those of the usual test."""
+    usual = _usual_test(known)
+    own = [t for t in _own_toughness(known.toughness, blade) if t.alike == usual]
     if not own:
         return None
     last = own[-1]

@@ -38,13 +38,14 @@ _QUESTION = TypeAdapter(StandingsQuestion)
 @dataclass(frozen=True)
 class Field:
     """All that standings rest on: lives by the id of their trial, names of trials by id, blades by
-    id, and names of testers by id.
+    id, and names of testers by id; `same` leads from a blade to the one that stands for both.
     """
 
     lives: LivesByTrial
     trials: dict[str, str]
     blades: dict[str, Blade]
     testers: dict[str, str]
+    same: Mapping[str, str]
 
     @cached_property
     def arms(self) -> dict[str, ArmFacts]:
@@ -85,9 +86,10 @@ def read_field(session: Session) -> Field:
         for trial_id in sorted(names)
         if trial_id in known and known[trial_id].standing
     }
-    people = {each.id: each.name for each in testers.all_testers(session).values()}
-    people[""] = next((p.name for p in testers.all_testers(session).values() if p.is_here), "")
-    return Field(lives, names, blades, people)
+    known_testers = testers.all_testers(session).values()
+    people = {each.id: each.name for each in known_testers}
+    people[""] = next((each.name for each in known_testers if each.is_here), "")
+    return Field(lives, names, blades, people, one)
 
 
 def _common(life: TrialLife, sent_by: str, one: Mapping[str, str]) -> TrialLife:

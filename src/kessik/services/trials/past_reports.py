@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from kessik.core.moments import Moment
 from kessik.core.packages import HIDDEN, Hidden
 from kessik.store.database import Database
-from kessik.store.queries import testers
+from kessik.store.queries import past_reports
 
 
 @dataclass(frozen=True)
@@ -22,7 +22,7 @@ class PastReport:
 def last_report_of(db: Database, trial_id: str) -> PastReport | None:
     """The last report of a trial; None before the first."""
     with db.read() as session:
-        found = testers.last_report(session, trial_id)
+        found = past_reports.last_report(session, trial_id)
     if found is None:
         return None
     content, made_utc = found
@@ -37,4 +37,4 @@ def note_report_of(
     """Remember what a report said."""
     content = json.dumps({"made_from": made_from, "hidden": sorted(hidden)})
     with db.write() as session:
-        testers.note_report(session, trial_id, content, now.utc)
+        past_reports.note_report(session, trial_id, content, now.utc)

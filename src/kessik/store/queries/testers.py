@@ -8,7 +8,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from kessik.core.shelf.identity import SameBlade
-from kessik.store.tables import ReportMadeRow, SameBladeRow, TesterRow, TrialOriginRow
+from kessik.store.tables import SameBladeRow, TesterRow, TrialOriginRow
 
 
 @dataclass(frozen=True)
@@ -110,15 +110,3 @@ def forget_same(session: Session, one: str, other: str) -> None:
 
 def _tester(row: TesterRow) -> Tester:
     return Tester(row.id, row.name, row.is_here)
-
-
-def last_report(session: Session, trial_id: str) -> tuple[str, str] | None:
-    """What the last report of a trial was made from, and when; None before the first."""
-    row = session.get(ReportMadeRow, trial_id)
-    return (row.content, row.made_utc) if row else None
-
-
-def note_report(session: Session, trial_id: str, content: str, now_utc: str) -> None:
-    """Note that a report was made of a trial."""
-    session.merge(ReportMadeRow(trial_id=trial_id, content=content, made_utc=now_utc))
-    session.flush()

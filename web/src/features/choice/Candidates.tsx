@@ -109,6 +109,9 @@ function Lane({ axis, chosen, all }: { axis: Axis; chosen: Chosen; all: readonly
         <rect x={at(figure.value) - 1.5} y={1} width={3} height={HEIGHT - 2} fill={colour} />
       </svg>
       <span className="text-note whitespace-nowrap">{figure.says}</span>
+      {axis.key === "toughness" ? (
+        <span className="block text-note text-ink-2">{figure.rests_on}</span>
+      ) : null}
     </span>
   );
 }

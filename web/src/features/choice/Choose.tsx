@@ -92,6 +92,7 @@ function Weighed({
     lives,
     soaks,
     no_lives,
+    notes,
     trials_done,
     trials,
   } = found.data;
@@ -205,6 +206,9 @@ function Weighed({
             </Note>
           ) : null}
           {no_lives ? <Note>No lives to weigh yet: {no_lives}.</Note> : null}
+          {notes.map((note) => (
+            <Note key={note}>{note}</Note>
+          ))}
           <Candidates candidates={candidates} axes={weighed} />
           <Upkeep />
         </section>

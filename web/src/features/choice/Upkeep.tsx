@@ -30,7 +30,7 @@ export function Upkeep() {
       <Heading>Upkeep</Heading>
       <Table
         scrolls="Upkeep of each blade"
-        heads={toSide === null ? HEADS : [...HEADS, `To ${included.trim()}° in all`]}
+        heads={toSide === null ? HEADS : [...HEADS, `To ${included.trim()}° included`]}
       >
         {rows.data.map((row) => (
           <tr key={row.blade_id} className="border-b border-line align-top text-note">
@@ -57,7 +57,7 @@ export function Upkeep() {
       <Field
         className="mt-3 max-w-64"
         label="Re-angle to"
-        unit="° in all"
+        unit="° included"
         inputMode="decimal"
         value={included}
         hint="What bringing the last edge of each blade there would take."
