@@ -78,6 +78,31 @@ def test_hours_wet_without_a_soak_stand_on_the_blades_page(client, blade):
     assert client.get(address).json()[0]["struck"] == "another blade"
 
 
+def test_care_is_dated_and_due_again_in_today(client, blade):
+    address = f"/api/blades/{blade}/care"
+    first, second = new_id(), new_id()
+    clean = {"kind": "cleaned", "on": "2026-05-04", "used": "vinegar", "took_off": "patina"}
+    assert client.put(f"{address}/{first}", json=clean).json()["says"] == (
+        "cleaned with vinegar; it took off patina"
+    )
+    oil = {"kind": "oiled", "on": "2020-03-01", "used": "camellia oil", "again_days": 90}
+    kept = client.put(f"{address}/{second}", json=oil).json()
+    assert (kept["says"], kept["due_says"]) == (
+        "oiled with camellia oil", "due again 2020-05-30"
+    )  # fmt: skip
+    (due,) = [d for d in client.get("/api/today").json()["due"] if d["kind"] == "care"]
+    assert due["says"].startswith("Oil AV-06 again with camellia oil, ")
+    assert due["overdue"]
+    client.put(f"{address}/{new_id()}", json={**oil, "on": "2021-01-01", "again_days": None})
+    assert not [d for d in client.get("/api/today").json()["due"] if d["kind"] == "care"]
+    for wrong, field in (
+        ({"on": ""}, "on"), ({"on": "2026-02-30"}, "on"), ({"again_days": 0}, "again_days"),
+        ({"kind": "cleaned", "used": " "}, "used"),
+    ):  # fmt: skip
+        refused = client.put(f"{address}/{new_id()}", json={**oil, **wrong})
+        assert (refused.status_code, refused.json()["field"]) == (422, field)
+
+
 def test_a_blade_with_such_notes_goes_to_the_bin_and_comes_back_with_them(client, blade):
     client.put(f"/api/toughness/{new_id()}", json={"blade_id": blade, **VALUE})
     note = {"hours": 6, "medium": "rain"}

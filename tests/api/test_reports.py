@@ -5,6 +5,7 @@ import json
 import re
 from uuid import uuid4
 
+import openpyxl
 import pypdf
 import pytest
 
@@ -48,6 +49,25 @@ def test_the_pdf_says_what_the_answer_says_number_for_number(client, trial):
         assert pair["interval"] in said
     assert "Which of the two?" in said
     assert "What this does not show" in said
+
+
+def test_the_workbook_holds_the_numbers_and_works_out_the_plain_ones(client, trial):
+    answer = client.get(f"/api/trials/{trial}/verdict").json()["answer"]
+    content = report(client, trial, kind="xlsx")
+    assert content == report(client, trial, kind="xlsx"), "the same bytes"
+    book = openpyxl.load_workbook(io.BytesIO(content))
+    edges = list(book["Edges"].iter_rows(min_row=2, values_only=True))
+    said = [(r["blade"], r["run"]["edge"], life["words"])
+            for r in answer["runs"] for life in r["lives"].values()]  # fmt: skip
+    assert [(row[1], row[2], row[8]) for row in edges] == said
+    assert edges[0][10] == '=IF(F2="","",LN(F2))'
+    ladder = {b["blade"]: b["lives"][answer["stage"]] for b in answer["ladder"]}
+    for row in book["Blades"].iter_rows(min_row=2, values_only=True):
+        if row[2] == answer["stage"]:
+            assert row[3] == pytest.approx(ladder[row[1]]["estimate"], rel=1e-12)
+            assert row[8].startswith("=IFERROR(EXP(AVERAGEIFS(Edges!$K:$K,")
+    readings = sum(len(run["readings"]) for run in answer["runs"])
+    assert book["Readings"].max_row == 1 + readings
 
 
 def test_the_pdf_can_be_read_aloud(client, trial):

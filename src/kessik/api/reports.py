@@ -11,15 +11,19 @@ from kessik.api.schemas.verdict import AnswerOut, SealedAnswerOut
 from kessik.api.views.card import blade_card
 from kessik.api.views.report import BesideTrial, standings_blocks, trial_blocks, trial_report
 from kessik.api.views.standings import board_page
+from kessik.api.views.trial_sheets import trial_sheets
 from kessik.core.comparison.analysis import ANALYSIS_VERSION
 from kessik.core.errors import KessikError, NotAllowedNowError, UnknownError
 from kessik.core.moments import Moment
-from kessik.core.packages import Hidden
+from kessik.core.packages import Hidden, ReportKind
 from kessik.core.standings.board import StandingsQuestion
 from kessik.core.words.assay import verdict_sentence
 from kessik.core.words.soaks import soak_headline
 from kessik.interchange.report.card import BladeCard
 from kessik.interchange.report.document import Block, Heading, Paragraph, Report
+from kessik.interchange.report.html import html
+from kessik.interchange.report.pdf import pdf
+from kessik.interchange.workbook import workbook
 from kessik.services.assays.verdicts import assays_of
 from kessik.services.choice.gathering import Known
 from kessik.services.soaks.sheets import sheets_of_blades
@@ -42,9 +46,27 @@ class ReportWish:
     title: str = ""
 
 
+@dataclass(frozen=True)
+class Written:
+    """A report with the answers it rests on."""
+
+    report: Report
+    answers: tuple[AnswerOut, ...]
+
+    def as_kind(self, kind: ReportKind) -> bytes:
+        """The report as a file."""
+        match kind:
+            case "pdf":
+                return pdf(self.report)
+            case "html":
+                return html(self.report).encode()
+            case "xlsx":
+                return workbook(trial_sheets(self.answers, self.report.made_from))
+
+
 def report_of(
     db: Database, answers: Answers, wish: ReportWish, now: Moment, work: ImportWork | None = None
-) -> Report:
+) -> Written:
     """The report of a trial, or of a season of them.
 
     NotAllowedNowError for a trial whose answer is hidden still; UnknownError for none.
@@ -56,6 +78,13 @@ def report_of(
         answer = _answer(answers, trial_id)
         found.append((answer, _beside(db, answer, now)))
         work.step()
+    work.begin("writing", 1)
+    return Written(_report(db, found, wish), tuple(answer for answer, _ in found))
+
+
+def _report(
+    db: Database, found: Sequence[tuple[AnswerOut, BesideTrial]], wish: ReportWish
+) -> Report:
     if len(found) == 1 and not wish.with_standings:
         answer, beside = found[0]
         return _stamped(trial_report(answer, beside, wish.hidden, "", _day([answer])))

@@ -14,8 +14,8 @@ from kessik.cli.packages import hidden_of, trial_ids
 from kessik.cli.refusals import data_folder, refusing
 from kessik.core.comparison.analysis import ANALYSIS_VERSION
 from kessik.core.errors import NotAllowedNowError, OutOfRangeError
-from kessik.interchange.report.html import html
-from kessik.interchange.report.pdf import pdf, png
+from kessik.core.packages import ReportKind
+from kessik.interchange.report.pdf import png
 from kessik.services.clock import now
 from kessik.services.files.trial_export import slug
 from kessik.services.trials.answers import Answers
@@ -43,7 +43,7 @@ def report_command(
         typer.Option(help="A report in HTML: is it still today's?", show_default=False),
     ] = None,
 ) -> None:
-    """Write trials as a printable report, as HTML and PDF, with its charts beside it."""
+    """Write trials as a printable report (PDF, HTML) and a workbook (XLSX), with charts beside."""
     hidden = hidden_of(leave_out)
     with refusing(), Database(data_folder(data)) as database:
         answers = Answers(database, pages())
@@ -53,13 +53,15 @@ def report_command(
         wish = ReportWish(ids, hidden, standings)
         if standings:
             answers.settle()
-        report = report_of(database, answers, wish, now())
+        made = report_of(database, answers, wish, now())
+        report = made.report
         if check is not None:
             _say_whether_current(check, report.made_from)
             return
         out.mkdir(parents=True, exist_ok=True)
         name = slug(report.title)
-        written = {f"{name}.html": html(report).encode(), f"{name}.pdf": pdf(report)}
+        kinds: tuple[ReportKind, ...] = ("html", "pdf", "xlsx")
+        written = {f"{name}.{kind}": made.as_kind(kind) for kind in kinds}
         if len(ids) == 1:
             for figure in report.figures:
                 written[f"{name}.{figure.name}.svg"] = figure.svg.encode()

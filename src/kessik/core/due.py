@@ -6,8 +6,11 @@ from typing import Literal
 from kessik.core.corrosion.duties import Deed
 from kessik.core.facts import Provenance
 from kessik.core.planning.calendar import WorkKind
+from kessik.core.shelf.care import CareKind
 
-DueKind = Literal["loan", "hardness", "work", "stock", "shots", "batch", "assay", "soak", "backup"]
+DueKind = Literal[
+    "loan", "care", "hardness", "work", "stock", "shots", "batch", "assay", "soak", "backup"
+]
 
 
 @dataclass(frozen=True)
@@ -16,6 +19,25 @@ class LoanToReturn:
 
     code: str
     lender: str
+    days: int
+
+
+@dataclass(frozen=True)
+class LoanToComeBack:
+    """A blade that somebody else has, and that comes back in so many days."""
+
+    code: str
+    borrower: str
+    days: int
+
+
+@dataclass(frozen=True)
+class CareToRepeat:
+    """Care of blades that is due again in so many days, with what was used the last time."""
+
+    codes: tuple[str, ...]
+    kind: CareKind
+    used: str
     days: int
 
 
@@ -123,6 +145,8 @@ class RestoreInterrupted:
 
 Waiting = (
     LoanToReturn
+    | LoanToComeBack
+    | CareToRepeat
     | HardnessNotMeasured
     | MoreHardnessNotMeasured
     | WorkAhead

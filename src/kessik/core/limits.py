@@ -82,6 +82,7 @@ _TABLE = (
     Limit("rust_percent", "%", 0, 100, "an area", "rusted or stained share of what counts"),
     Limit("pits", "", 0, 100_000, "a number of pits", "pits or spots counted at one inspection"),
     Limit("pit_mm", "mm", 0, 10, "a depth of pit", "the deepest pit"),
+    Limit("care_days", "days", 1, 3650, "a time", "days until care is due again", 90),
     Limit("soak_hours", "h", 0.05, 20_000, "a time", "hours of one exposure", 24),
     Limit("soak_coupons", "", 1, 60, "a list", "blades, sides and arms of one soak"),
     Limit("soak_looks", "", 0, 200, "a list", "rounds or interventions of one method"),

@@ -9,7 +9,7 @@ FORMAT = "kessik-package"
 Hidden = Literal["owners", "prices", "notes"]
 HIDDEN: tuple[Hidden, ...] = get_args(Hidden)
 
-ReportKind = Literal["pdf", "html"]
+ReportKind = Literal["pdf", "html", "xlsx"]
 ChartKind = Literal["svg", "png"]
 Came = Literal["new", "newer", "same", "older", "changed_here"]
 

@@ -43,6 +43,7 @@ from kessik.core.protocols.methods import (
 from kessik.core.sharpening.abrasives import AbrasiveScale
 from kessik.core.sharpening.settled import RuleKind
 from kessik.core.shelf.blades import TrialRole
+from kessik.core.shelf.care import CareKind, TookOff
 from kessik.core.shelf.edges import BurrCheck, DamageKind, LampCheck
 from kessik.core.shelf.field_exposures import FieldSeen
 from kessik.core.shelf.toughness import Orientation, ToughnessTest
@@ -217,6 +218,13 @@ FIELD_SEEN: Mapping[FieldSeen, str] = {
     "": "not inspected", "none": "no rust", "flash": "flash rust that wiped off",
     "spots": "spots that stayed", "rust": "rust that stayed",
 }  # fmt: skip  # a table is read by its rows
+CARE_KINDS: Mapping[CareKind, str] = {
+    "oiled": "oiled", "dried": "dried", "cleaned": "cleaned", "waxed": "waxed",
+}  # fmt: skip  # a table is read by its rows
+TOOK_OFF: Mapping[TookOff, str] = {
+    "": "not inspected", "nothing": "nothing", "rust": "rust", "patina": "patina",
+    "coating": "coating", "finish": "finish: scratches or dull places",
+}  # fmt: skip  # a table is read by its rows
 GRANTS: Mapping[Grant, str] = {
     "delete_for_good": "delete for good", "bring_back": "restore from the bin",
     "undo_others": "undo what others did", "let_in": "pair and unpair devices",
@@ -316,6 +324,8 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "toughnessTests": (ToughnessTest, TOUGHNESS_TESTS),
     "orientations": (Orientation, ORIENTATIONS),
     "fieldSeen": (FieldSeen, FIELD_SEEN),
+    "careKinds": (CareKind, CARE_KINDS),
+    "tookOff": (TookOff, TOOK_OFF),
     "grants": (Grant, GRANTS),
     "pivotStates": (None, PIVOT_STATES),
     "lockStates": (None, LOCK_STATES),

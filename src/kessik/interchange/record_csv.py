@@ -69,6 +69,7 @@ BLADE_COLUMNS = (
     Column("loan_from"),
     Column("loan_due", "day"),
     Column("loan_returned", "day"),
+    Column("lent_to"),
 )
 EDGE_COLUMNS = (
     Column("blade", required=True, longest="word"),

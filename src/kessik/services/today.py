@@ -8,7 +8,7 @@ from kessik.core.moments import Moment
 from kessik.services.assays.waiting import batches_away, claims_excluded
 from kessik.services.clock import local_day
 from kessik.services.devices.waiting import shots_to_use
-from kessik.services.shelf.waiting import hardness_to_measure, loans
+from kessik.services.shelf.waiting import care, hardness_to_measure, loans
 from kessik.services.soaks.waiting import soak_duties
 from kessik.services.stock.waiting import low_lots
 from kessik.services.trials.waiting import planned_work
@@ -17,6 +17,7 @@ from kessik.store.database import Database
 
 WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (
     loans,
+    care,
     planned_work,
     low_lots,
     shots_to_use,

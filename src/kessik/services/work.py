@@ -25,7 +25,7 @@ class ImportWork:
         """So much more is done; CancelledError where the tester has had enough."""
         self.done += by
         if self._cancelled.is_set():
-            raise CancelledError("the import was cancelled; nothing was saved")
+            raise CancelledError("this was cancelled; nothing was saved")
 
     def cancel(self) -> None:
         self._cancelled.set()

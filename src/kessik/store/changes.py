@@ -22,7 +22,7 @@ UNDOABLE = (
     "soak_look", "soak_act", "picture_use", "assay_shot", "lot_correction", "measurement", "edge",
     "archived", "blade", "trial_blade", "method", "trial", "soak_coupon", "soak", "assay_batch",
     "assay_blade", "lot", "recipe", "abrasive", "grade", "reference_check", "shot_file",
-    "instrument", "toughness", "field_exposure",
+    "instrument", "toughness", "field_exposure", "care",
 )  # fmt: skip  # names, several a line
 _NAMED_IN: Mapping[str, tuple[tuple[str, str], ...]] = {
     "lot": (("run WHERE instr(bookings, {id})", "runs took of it since"),),

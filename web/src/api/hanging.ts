@@ -1,7 +1,7 @@
 import { formOf, sendForm } from "./changes";
 import { api, body, type Schemas } from "./client";
 
-/** What is noted of blades and grades: energies to break, hours wet without a soak. */
+/** What is noted of blades and grades: energies to break, hours wet without a soak, care. */
 
 export const putToughness = (id: string, found: Schemas["ToughnessBody"]) =>
   body(
@@ -46,4 +46,17 @@ export const strikeExposure = (id: string, reason: string) =>
       params: { path: { exposure_id: id } },
       body: { reason },
     }),
+  );
+
+export const putCare = (bladeId: string, id: string, act: Schemas["CareBody"]) =>
+  body(
+    api.PUT("/api/blades/{blade_id}/care/{care_id}", {
+      params: { path: { blade_id: bladeId, care_id: id } },
+      body: act,
+    }),
+  );
+
+export const strikeCare = (id: string, reason: string) =>
+  body(
+    api.PUT("/api/care/{care_id}/struck", { params: { path: { care_id: id } }, body: { reason } }),
   );

@@ -257,6 +257,13 @@ export const exposuresQuery = (bladeId: string) =>
       ),
   });
 
+export const careQuery = (bladeId: string) =>
+  queryOptions({
+    queryKey: ["care", bladeId],
+    queryFn: () =>
+      body(api.GET("/api/blades/{blade_id}/care", { params: { path: { blade_id: bladeId } } })),
+  });
+
 export const amongQuery = (soakId: string) =>
   queryOptions({
     queryKey: ["soak-among", soakId],

@@ -47,6 +47,7 @@ const TOUCHED: Readonly<Record<string, readonly string[]>> = {
   soaks: [...SOAKS, "blade"],
   toughness: ["toughness"],
   exposures: ["exposures"],
+  care: ["care"],
 };
 
 const areaOf = (path: string): string => /^\/api\/([^/]+)/.exec(path)?.[1] ?? "";

@@ -21,6 +21,8 @@ export const blade = (part: Partial<Schemas["BladeOut"]> = {}): Schemas["BladeOu
   owner: "",
   price: "",
   loan_from: "",
+  lent_to: "",
+  loan_says: "",
   loan_due: "",
   loan_returned: "",
   heat_treatment: {

@@ -96,9 +96,7 @@ class AssayLineOut(Wire):
     code: str
     mark: int
     claim: str
-    loan_from: str
-    loan_due: str
-    loan_returned: str
+    loan_says: str
     shots: int
     on_coating: int
     verdict: ClaimVerdict

@@ -1,7 +1,10 @@
-"""What is noted of blades and grades over the wire: energies to break, hours wet without soak."""
+"""What is noted of blades and grades over the wire: energies to break, hours wet without a soak,
+care.
+"""
 
 from kessik.api.schemas.common import Wire
 from kessik.api.schemas.records import Answer, Body
+from kessik.core.shelf.care import CareAct
 from kessik.core.shelf.field_exposures import FieldExposure
 from kessik.core.shelf.toughness import Energy, Toughness
 
@@ -39,3 +42,14 @@ class FieldExposureOut(Answer[FieldExposure]):
     """Hours wet without a soak, in words."""
 
     says: str
+
+
+class CareBody(Body[CareAct], without="id blade_id struck"):
+    """What was done to a blade for its care."""
+
+
+class CareOut(Answer[CareAct]):
+    """What was done to a blade for its care, in words, and when it is due again."""
+
+    says: str
+    due_says: str

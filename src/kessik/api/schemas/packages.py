@@ -69,6 +69,7 @@ class ReportBody(Wire):
     kind: ReportKind = "pdf"
     leave_out: Annotated[list[Hidden], Field(default_factory=list, max_length=8)]
     with_standings: bool = False
+    work_id: Id | None = None
 
 
 class LastReportOut(Wire):

@@ -30,7 +30,7 @@ _KEPT = "mark place role arms arm blade_code arm_edge_ids origin archived_utc ot
 """What Kessik keeps of a blade, or a trial says of it; nobody sends it with the blade."""
 
 
-class BladeBody(Body[Blade], without=f"{_KEPT} loan_returned heat_treatment edges"):
+class BladeBody(Body[Blade], without=f"{_KEPT} lent_to loan_returned heat_treatment edges"):
     """A new blade with its edges; hardness and edge length become its first measurements."""
 
     id: Id
@@ -79,6 +79,7 @@ class BladeOut(Answer[Blade], without="blade_code arm_edge_ids other"):
     next_edge: int
     measurements: list[MeasurementOut]
     edges: list[EdgeOut]
+    loan_says: str
     hardness_hrc: float | None
     hardness_standing: Provenance | None
     edge_length_mm: float | None

@@ -48,6 +48,7 @@ from kessik.core.words.assay import (
 )
 from kessik.core.words.performance import trial_life_words
 from kessik.core.words.reference_alloy import alloy_words
+from kessik.core.words.shelf import loan_words
 from kessik.services.assays.verdicts import AssayedBlade, AssayPlace
 from kessik.services.reading.lives_of_blades import LifeLine
 
@@ -77,6 +78,7 @@ def assay_line_out(found: AssayedBlade) -> AssayLineOut:
     blade, assay = found.blade, found.assay
     return AssayLineOut.showing(
         blade,
+        loan_says="" if blade.loan_returned else loan_words(blade),
         claim=blade.claimed_grade or "",
         shots=len(assay.blade.counted),
         on_coating=assay.blade.on_coating,

@@ -1,14 +1,17 @@
 """What is noted of blades and grades, for the wire."""
 
 from kessik.api.schemas.hanging import (
+    CareOut,
     EnergyOut,
     FieldExposureOut,
     ToughnessOut,
     ToughnessPlaceOut,
 )
+from kessik.core.shelf.care import CareAct
 from kessik.core.shelf.field_exposures import FieldExposure
 from kessik.core.shelf.toughness import Energy, Toughness
 from kessik.core.words.field_exposures import exposure_words
+from kessik.core.words.shelf import care_due_words, care_words
 from kessik.core.words.toughness import (
     beside_words,
     energy_words,
@@ -46,3 +49,8 @@ def energy_out(found: Energy) -> EnergyOut:
 def field_exposure_out(found: FieldExposure) -> FieldExposureOut:
     """Hours wet without a soak."""
     return FieldExposureOut.showing(found, says=exposure_words(found))
+
+
+def care_out(act: CareAct) -> CareOut:
+    """What was done to a blade for its care."""
+    return CareOut.showing(act, says=care_words(act), due_says=care_due_words(act))

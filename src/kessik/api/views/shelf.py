@@ -17,6 +17,7 @@ from kessik.core.pictures import Shown
 from kessik.core.shelf.blades import Blade
 from kessik.core.shelf.edges import Recipe
 from kessik.core.words.settled import rule_words, settled_words
+from kessik.core.words.shelf import loan_words
 from kessik.services.shelf.blades import Shelved
 from kessik.services.shelf.pages import BladePage
 
@@ -26,6 +27,7 @@ def blade_out(blade: Blade) -> BladeOut:
     hardness = blade.used("hardness_hrc")
     return BladeOut.showing(
         blade,
+        loan_says=loan_words(blade),
         hardness_hrc=hardness.value if hardness else None,
         hardness_standing=hardness.standing if hardness else None,
         next_edge=max((edge.number for edge in blade.edges), default=0) + 1,

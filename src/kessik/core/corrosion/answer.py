@@ -8,7 +8,6 @@ from typing import Literal
 
 from kessik.core.corrosion.action import PartChange, part_changes
 from kessik.core.corrosion.agreement import Agreement, rated_twice
-from kessik.core.corrosion.care import CareFinding, care_findings
 from kessik.core.corrosion.climate import (
     ClimateReading,
     OutOfCabinet,
@@ -37,6 +36,7 @@ from kessik.core.corrosion.fairness import (
 from kessik.core.corrosion.levels import LevelOrder, level_order
 from kessik.core.corrosion.mass import CabinetCheck, MassLoss, cabinet_checks, mass_losses
 from kessik.core.corrosion.methods import STAGES, InspectionStage
+from kessik.core.corrosion.not_as_planned import NotAsPlanned, not_as_planned
 from kessik.core.corrosion.phases import Span, soak_in, spans_of
 from kessik.core.corrosion.ranking import Ranking, mean_area, rank
 from kessik.core.corrosion.ratings import area_of
@@ -96,7 +96,7 @@ class SoakAnswer:
     levels: LevelOrder | None = None
     hardened: tuple[Hardened, ...] = ()
     rounds: tuple[Round, ...] = ()
-    care: tuple[CareFinding, ...] = ()
+    not_as_planned: tuple[NotAsPlanned, ...] = ()
     agreements: tuple[Agreement, ...] = ()
     masses: tuple[MassLoss, ...] = ()
     cabinet: tuple[CabinetCheck, ...] = ()
@@ -219,7 +219,7 @@ def _answer(
         level_order(soak.factor, specimens, standings),
         hardening_warnings(specimens),
         tuple(rounds),
-        care_findings(soak, acts, clock_h),
+        not_as_planned(soak, acts, clock_h),
         rated.agreements,
         tuple(masses),
         tuple(cabinet_checks(soak, masses)),

@@ -2,9 +2,11 @@
 
 __all__ = [
     "blades",
+    "care",
     "edges",
     "facts",
     "field_exposures",
     "identity",
+    "loans",
     "toughness",
 ]

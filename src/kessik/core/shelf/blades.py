@@ -37,6 +37,7 @@ class Blade:
     owner: str = ""
     price: str = ""
     loan_from: str = ""
+    lent_to: str = ""
     loan_due: Day = ""
     loan_returned: Day = ""
     heat_treatment: HeatTreatment = field(default_factory=HeatTreatment)

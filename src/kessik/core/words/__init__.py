@@ -35,6 +35,7 @@ __all__ = [
     "sentences",
     "settled",
     "sheets",
+    "shelf",
     "soak_levels",
     "soaks",
     "stages",

@@ -14,6 +14,7 @@ _THINGS = {
     "reference_check": ("reading on the reference", "readings on the reference"),
     "toughness": ("toughness", "toughnesses"),
     "field_exposure": ("exposure", "exposures"),
+    "care": ("act of care", "acts of care"),
     "measurement": ("fact", "facts"),
     "edge": ("edge", "edges"),
     "archived": ("archive", "archive"),

@@ -1,10 +1,14 @@
 """What waits, in words."""
 
+from collections.abc import Mapping, Sequence
+
 from kessik.core.due import (
     BackupFailed,
     BatchAway,
+    CareToRepeat,
     ClaimExcluded,
     HardnessNotMeasured,
+    LoanToComeBack,
     LoanToReturn,
     LotLow,
     MoreHardnessNotMeasured,
@@ -16,12 +20,16 @@ from kessik.core.due import (
     Waiting,
     WorkAhead,
 )
+from kessik.core.shelf.care import CareKind
 from kessik.core.vocabulary import STANDINGS
 from kessik.core.words.rust import hours_words
 from kessik.core.words.sentences import as_sentence, counted
 from kessik.core.words.soaks import deed_words
 
 _CODES_NAMED = 4
+_CARE_AGAIN: Mapping[CareKind, str] = {
+    "oiled": "Oil", "dried": "Dry", "cleaned": "Clean", "waxed": "Wax",
+}  # fmt: skip  # a table is read by its rows
 
 
 def due_words(what: Waiting) -> str:
@@ -29,6 +37,12 @@ def due_words(what: Waiting) -> str:
     match what:
         case LoanToReturn(code, lender, days):
             return f"Return {code}{f' to {lender}' if lender else ''}, {_days_off(days)}"
+        case LoanToComeBack(code, borrower, days):
+            return f"{code} comes back from {borrower}, {_days_off(days)}"
+        case CareToRepeat(codes, kind, used, days):
+            with_it = f" with {used}" if used else ""
+            again = f"{_CARE_AGAIN[kind]} {_named(codes)} again{with_it}"
+            return f"{again}, {_days_off(days)}"
         case HardnessNotMeasured(code, standing):
             known = f"only {STANDINGS[standing]}" if standing else "not known"
             return f"Hardness of {code} is {known}"
@@ -67,9 +81,12 @@ def _shots_words(what: ShotsToUse) -> str:
     codes = [code for code, _ in what.by_code]
     shots = sum(number for _, number in what.by_code)
     shots_words = counted(shots, "unused shot")
+    return f"{shots_words} of {_named(codes)}"
+
+
+def _named(codes: Sequence[str]) -> str:
     more = len(codes) - _CODES_NAMED
-    named = ", ".join(codes[:_CODES_NAMED]) + (f" and {more} more" if more > 0 else "")
-    return f"{shots_words} of {named}"
+    return ", ".join(codes[:_CODES_NAMED]) + (f" and {more} more" if more > 0 else "")
 
 
 def _days_off(days: int) -> str:

@@ -4,10 +4,16 @@ from collections.abc import Mapping, Sequence
 
 from kessik.core.corrosion.agreement import Agreement
 from kessik.core.corrosion.answer import PhaseAnswer, SoakAnswer
-from kessik.core.corrosion.care import BrineOff, CareFinding, DryHours, PhaseOff, TendingMissed
 from kessik.core.corrosion.course import NOTHING_PERCENT
 from kessik.core.corrosion.duties import Deed
 from kessik.core.corrosion.fairness import ASKED_FOR, NAMES, FairnessCheck
+from kessik.core.corrosion.not_as_planned import (
+    BrineOff,
+    DryHours,
+    NotAsPlanned,
+    PhaseOff,
+    TendingMissed,
+)
 from kessik.core.corrosion.phases import are_alike_throughout
 from kessik.core.corrosion.places import SharedPlaces
 from kessik.core.corrosion.rounds import Round
@@ -181,7 +187,7 @@ def soak_reasons(soak: Soak, answer: SoakAnswer, names: Mapping[str, str]) -> li
         told = _order_reasons(each.soak, each.answer, names) if each.answer.rounds else []
         said += [f"{as_sentence(each.span.phase.medium)}: {reason}" for reason in told]
     said += round_words(answer)
-    said += [care_words(each) for each in answer.care]
+    said += [not_as_planned_words(each) for each in answer.not_as_planned]
     said += [out_of_cabinet_words(each) for each in answer.out_of_cabinet]
     said += [agreement_words(each) for each in answer.agreements]
     for held in answer.held:
@@ -284,7 +290,7 @@ def agreement_words(found: Agreement) -> str:
     )
 
 
-def care_words(found: CareFinding) -> str:
+def not_as_planned_words(found: NotAsPlanned) -> str:
     """What was not as the method has it."""
     match found:
         case BrineOff(measured, planned, _):

@@ -2,8 +2,8 @@
 
 from kessik.core.composition.batches import Batch
 from kessik.core.words.assay import VERDICT_WORDS, deciding, verdict_sentence
-from kessik.interchange.assay_xlsx import Cell, workbook
 from kessik.interchange.shots_csv import write_shots
+from kessik.interchange.workbook import Cell, workbook
 from kessik.services.assays.verdicts import AssayedBlade, assayed_batch
 from kessik.store.database import Database
 

@@ -73,7 +73,7 @@ def gather(db: Database, life: str, now: Moment) -> Known:
     """Read everything, and work the standings out."""
     with db.read() as session:
         field = read_field(session)
-        tough = tuple(t for t in hanging.all_toughness(session) if not t.struck)
+        tough = tuple(t for t in hanging.all_noted(session, Toughness) if not t.struck)
         strops = _strops(session)
     like = tuple(tuple(each.split(":", 1)) for each in life.split("|") if ":" in each)
     board, why = _board(field, like)

@@ -15,7 +15,7 @@ from kessik.interchange.record_csv import BLADE_COLUMNS, EDGE_COLUMNS
 
 BLADE_PLAIN = (
     "claimed_grade", "usual_hardness_low_hrc", "usual_hardness_high_hrc", "owner", "price", "note",
-    "loan_from",
+    "loan_from", "lent_to",
     "loan_due", "loan_returned",
 )  # fmt: skip  # a table is read by its rows
 

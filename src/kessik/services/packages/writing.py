@@ -38,7 +38,7 @@ from kessik.store.queries.trials import all_trials
 SUFFIX = ".kessik.zip"
 GATHERS, WRITES = "gathering", "writing"
 _COLUMNS: Mapping[Hidden, tuple[str, ...]] = {
-    "owners": ("owner", "loan_from"),
+    "owners": ("owner", "loan_from", "lent_to"),
     "prices": ("price",),
     "notes": ("note",),
 }

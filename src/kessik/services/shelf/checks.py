@@ -7,6 +7,7 @@ from kessik.core.errors import OutOfRangeError
 from kessik.core.facts import check
 from kessik.core.shelf.blades import Blade, check_usual
 from kessik.core.shelf.edges import check_edge_facts
+from kessik.core.shelf.loans import check_loan
 
 
 def check_blade(blade: Blade) -> None:
@@ -17,6 +18,7 @@ def check_blade(blade: Blade) -> None:
         check(measurement)
     low, high = blade.usual_hardness_low_hrc, blade.usual_hardness_high_hrc
     check_usual(low, high, "usual_hardness_low_hrc", "usual_hardness_high_hrc")
+    check_loan(blade)
     for name in ("loan_due", "loan_returned"):
         _check_date(getattr(blade, name), name)
 

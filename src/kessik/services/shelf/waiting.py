@@ -1,27 +1,73 @@
-"""What waits on the shelf: blades to give back, and hardness that nobody has measured."""
+"""What waits on the shelf: loans, care, and hardness that nobody has measured."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 from datetime import date
 
-from kessik.core.due import Due, HardnessNotMeasured, LoanToReturn, MoreHardnessNotMeasured
+from kessik.core.due import (
+    CareToRepeat,
+    Due,
+    HardnessNotMeasured,
+    LoanToComeBack,
+    LoanToReturn,
+    MoreHardnessNotMeasured,
+)
 from kessik.core.facts import MEASURED, used
+from kessik.core.shelf.care import CareAct, CareKind, care_to_come
+from kessik.core.shelf.loans import loan_seen
 from kessik.store.database import Database
-from kessik.store.queries import waiting
-from kessik.store.queries.waiting import LentBlade
+from kessik.store.queries import hanging, testers, waiting
+from kessik.store.queries.waiting import LentBlade, MarkedBlade
 
 _MOST_NAMED = 6
+_CARE_AHEAD_DAYS = 30
+_How = tuple[CareKind, str, str]
+"""Which care, with what, and the day it is due (ISO)."""
 
 
 def loans(db: Database, day: date) -> list[Due]:
-    """Every blade that is to go back to its lender."""
+    """Every blade that is to go back to its lender, or to come back from whoever has it."""
     with db.read() as session:
-        return [_loan(blade, day) for blade in waiting.lent_blades(session)]
+        lent = waiting.lent_blades(session)
+        here = testers.tester_here(session)
+        sent_by = testers.senders(session, [blade.id for blade in lent])
+    us = here.name if here else ""
+    found = (_loan(blade, us, sent_by.get(blade.id, ""), day) for blade in lent)
+    return [due for due in found if due]
 
 
-def _loan(blade: LentBlade, day: date) -> Due:
-    days = (date.fromisoformat(blade.loan_due) - day).days
-    back = LoanToReturn(blade.code, blade.loan_from, days)
-    return Due("loan", back, blade.id, mark=blade.mark, on=blade.loan_due, overdue=days < 0)
+def _loan(blade: LentBlade, us: str, sent_by: str, day: date) -> Due | None:
+    loan = loan_seen(blade, us, sent_by)
+    if loan is None:
+        return None
+    days = _days_from(day, loan.due)
+    kind = LoanToReturn if loan.to == "give_back" else LoanToComeBack
+    what = kind(blade.code, loan.other, days)
+    return Due("loan", what, blade.id, mark=blade.mark, on=loan.due, overdue=days < 0)
+
+
+def care(db: Database, day: date) -> list[Due]:
+    """Care that is due again soon; what is due on one day in one way is one line."""
+    with db.read() as session:
+        known = waiting.blades_there(session)
+        ahead = care_to_come(hanging.all_noted(session, CareAct))
+    alike: dict[_How, list[str]] = {}
+    for act in ahead:
+        if act.blade_id in known and _days_from(day, act.due_on) <= _CARE_AHEAD_DAYS:
+            alike.setdefault((act.kind, act.used, act.due_on), []).append(act.blade_id)
+    return [_care(how, ids, known, day) for how, ids in alike.items()]
+
+
+def _care(how: _How, ids: list[str], known: Mapping[str, MarkedBlade], day: date) -> Due:
+    kind, used, on = how
+    days = _days_from(day, on)
+    what = CareToRepeat(tuple(known[each].code for each in ids), kind, used, days)
+    mark = known[ids[0]].mark if len(ids) == 1 else None
+    return Due("care", what, ids[0], mark=mark, on=on, overdue=days < 0)
+
+
+def _days_from(day: date, due: str) -> int:
+    return (date.fromisoformat(due) - day).days
 
 
 def hardness_to_measure(db: Database, _day: date) -> list[Due]:

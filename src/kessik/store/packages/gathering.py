@@ -90,6 +90,7 @@ def _blades(found: _Gathering) -> None:
     found.take("recipe", f"id {_IN.format('recipes')}")
     found.take("measurement", of_blades)
     found.take("field_exposure", of_blades)
+    found.take("care", of_blades)
     found.know("grades", _column(blades, "claimed_grade"))
     found.take("toughness", f"{of_blades} OR grade {_IN.format('grades')} AND blade_id IS NULL")
     found.take("grade", "TRUE")

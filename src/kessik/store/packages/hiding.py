@@ -10,7 +10,7 @@ from kessik.store.packages.stored_rows import StoredRow, Tables
 from kessik.store.tables.base import JSON_TEXT
 
 _EMPTY: Mapping[Hidden, Mapping[str, Sequence[str]]] = {
-    "owners": {"blade": ("owner", "loan_from"), "assay_batch": ("owner",)},
+    "owners": {"blade": ("owner", "loan_from", "lent_to"), "assay_batch": ("owner",)},
     "prices": {"blade": ("price",), "lot": ("price", "currency")},
     "notes": {
         "blade": ("note",), "edge": ("note",), "measurement": ("note",), "lot": ("note",),

@@ -21,9 +21,9 @@ OF_TRIAL: Mapping[str, str] = {
 }
 """What makes a trial what it is, by table."""
 BESIDE = (
-    "recipe", "lot", "lot_correction", "grade", "measurement", "field_exposure", "toughness",
-    "assay_batch", "assay_blade", "assay_shot", "soak", "soak_coupon", "soak_act", "soak_look",
-    "picture", "picture_use", "trace", "archived",
+    "recipe", "lot", "lot_correction", "grade", "measurement", "field_exposure", "care",
+    "toughness", "assay_batch", "assay_blade", "assay_shot", "soak", "soak_coupon", "soak_act",
+    "soak_look", "picture", "picture_use", "trace", "archived",
 )  # fmt: skip  # what lands at the end, in an order in which it can
 _HERE_ALONE: Mapping[str, frozenset[str]] = {
     "trial": frozenset({"arriving"}),

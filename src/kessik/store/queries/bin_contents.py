@@ -34,6 +34,7 @@ OWNED: Mapping[Binned, Sequence[tuple[str, str]]] = {
         ("assay_shot", "blade_id = :id"),
         ("toughness", "blade_id = :id"),
         ("field_exposure", "blade_id = :id"),
+        ("care", "blade_id = :id"),
         ("assay_blade", "blade_id = :id"),
         ("trial_blade", "blade_id = :id"),
         ("edge", "blade_id = :id"),

@@ -1,81 +1,71 @@
-"""What is noted of blades and grades: energies to break, hours wet without a soak."""
+"""What is noted of blades and grades: energies to break, hours wet without a soak, care."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import asdict
-from typing import Any
+from typing import TypeVar
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from kessik.core.shelf.care import CareAct
 from kessik.core.shelf.field_exposures import FieldExposure
 from kessik.core.shelf.toughness import Toughness
-from kessik.store.tables import FieldExposureRow, ToughnessRow
+from kessik.store.tables import CareRow, FieldExposureRow, ToughnessRow
 
-_COLUMNS = ("id", "blade_id", "grade", "struck")
-
-
-def all_toughness(session: Session) -> list[Toughness]:
-    """Every energy, in the order they were recorded."""
-    rows = session.scalars(select(ToughnessRow).order_by(ToughnessRow.recorded_utc))
-    return [_toughness(row) for row in rows]
-
-
-def find_toughness(session: Session, toughness_id: str) -> Toughness | None:
-    row = session.get(ToughnessRow, toughness_id)
-    return None if row is None else _toughness(row)
+Noted = TypeVar("Noted", Toughness, FieldExposure, CareAct)
+_Row = ToughnessRow | FieldExposureRow | CareRow
+_Table = type[ToughnessRow] | type[FieldExposureRow] | type[CareRow]
+_ROWS: Mapping[type, _Table] = {
+    Toughness: ToughnessRow,
+    FieldExposure: FieldExposureRow,
+    CareAct: CareRow,
+}
 
 
-def save_toughness(session: Session, found: Toughness, now_utc: str) -> None:
-    """Insert or update an energy; one that is there keeps the time it was recorded at."""
-    there = session.get(ToughnessRow, found.id)
-    session.merge(
-        ToughnessRow(
-            id=found.id,
-            blade_id=found.blade_id or None,
-            grade=found.grade,
-            said=_said(found),
-            struck=found.struck,
-            recorded_utc=there.recorded_utc if there else now_utc,
-        )
-    )
+def all_noted(session: Session, kind: type[Noted]) -> list[Noted]:
+    """Everything of a kind, in the order it was recorded."""
+    table = _ROWS[kind]
+    return _in_turn(kind, session.scalars(select(table)))
+
+
+def noted_of(session: Session, kind: type[Noted], blade_ids: Iterable[str]) -> list[Noted]:
+    """What is noted of these blades, in the order it was recorded."""
+    table = _ROWS[kind]
+    return _in_turn(kind, session.scalars(select(table).where(table.blade_id.in_(list(blade_ids)))))
+
+
+def find_noted(session: Session, kind: type[Noted], noted_id: str) -> Noted | None:
+    row = _row(session, _ROWS[kind], noted_id)
+    return None if row is None else _noted(kind, row)
+
+
+def save_noted(session: Session, found: Toughness | FieldExposure | CareAct, now_utc: str) -> None:
+    """Insert or update; what is there keeps the time it was recorded at."""
+    table = _ROWS[type(found)]
+    there = _row(session, table, found.id)
+    said = asdict(found)
+    own = {name: said.pop(name) for name in _columns(table) if name in said}
+    own["blade_id"] = own["blade_id"] or None
+    recorded_utc = there.recorded_utc if there else now_utc
+    session.merge(table(**own, said=said, recorded_utc=recorded_utc))
     session.flush()
 
 
-def exposures_of(session: Session, blade_ids: Iterable[str]) -> list[FieldExposure]:
-    """The exposures of these blades, in the order they were recorded."""
-    wanted = select(FieldExposureRow).where(FieldExposureRow.blade_id.in_(list(blade_ids)))
-    return [_exposure(r) for r in session.scalars(wanted.order_by(FieldExposureRow.recorded_utc))]
+def _row(session: Session, table: _Table, row_id: str) -> _Row | None:
+    row = session.get(table, row_id)
+    return row if isinstance(row, _Row) else None
 
 
-def find_exposure(session: Session, exposure_id: str) -> FieldExposure | None:
-    row = session.get(FieldExposureRow, exposure_id)
-    return None if row is None else _exposure(row)
+def _columns(table: type[_Row]) -> list[str]:
+    return table.__table__.columns.keys()
 
 
-def save_exposure(session: Session, found: FieldExposure, now_utc: str) -> None:
-    """Insert or update an exposure; one that is there keeps the time it was recorded at."""
-    there = session.get(FieldExposureRow, found.id)
-    session.merge(
-        FieldExposureRow(
-            id=found.id,
-            blade_id=found.blade_id,
-            said=_said(found),
-            struck=found.struck,
-            recorded_utc=there.recorded_utc if there else now_utc,
-        )
-    )
-    session.flush()
+def _in_turn(kind: type[Noted], rows: Iterable[_Row]) -> list[Noted]:
+    return [_noted(kind, row) for row in sorted(rows, key=lambda row: (row.recorded_utc, row.id))]
 
 
-def _said(found: Toughness | FieldExposure) -> dict[str, Any]:
-    return {name: value for name, value in asdict(found).items() if name not in _COLUMNS}
-
-
-def _toughness(row: ToughnessRow) -> Toughness:
-    return Toughness(
-        id=row.id, blade_id=row.blade_id or "", grade=row.grade, struck=row.struck, **row.said
-    )
-
-
-def _exposure(row: FieldExposureRow) -> FieldExposure:
-    return FieldExposure(id=row.id, blade_id=row.blade_id, struck=row.struck, **row.said)
+def _noted(kind: type[Noted], row: _Row) -> Noted:
+    own = {name: getattr(row, name) for name in _columns(type(row))}
+    del own["recorded_utc"]
+    said = own.pop("said")
+    return kind(**{**own, "blade_id": row.blade_id or "", **said})

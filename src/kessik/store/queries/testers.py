@@ -1,6 +1,6 @@
 """Whose data this is, who sent packages, and which trials came from whom."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from uuid import uuid4
 
@@ -8,7 +8,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from kessik.core.shelf.identity import SameBlade
-from kessik.store.tables import SameBladeRow, TesterRow, TrialOriginRow
+from kessik.store.tables import SameBladeRow, TesterRow, TrialBladeRow, TrialOriginRow
 
 
 @dataclass(frozen=True)
@@ -74,6 +74,17 @@ def origins(session: Session) -> dict[str, TrialOrigin]:
         row.trial_id: TrialOrigin(row.tester_id, row.made_utc, row.content)
         for row in session.scalars(select(TrialOriginRow))
     }
+
+
+def senders(session: Session, blade_ids: Sequence[str]) -> dict[str, str]:
+    """In whose packages blades came, by the ids of those that came in one."""
+    found = (
+        select(TrialBladeRow.blade_id, TesterRow.name)
+        .join(TrialOriginRow, TrialOriginRow.trial_id == TrialBladeRow.trial_id)
+        .join(TesterRow, TesterRow.id == TrialOriginRow.tester_id)
+        .where(TrialBladeRow.blade_id.in_(blade_ids), TesterRow.is_here.is_(False))
+    )
+    return dict(session.execute(found).tuples().all())
 
 
 def note_origins(session: Session, found: Mapping[str, TrialOrigin]) -> None:

@@ -20,17 +20,37 @@ class LentBlade:
     code: str
     mark: int
     loan_from: str
+    lent_to: str
     loan_due: str
+    loan_returned: str
 
 
 def lent_blades(session: Session) -> list[LentBlade]:
-    """The blades that are to go back to their lenders."""
+    """The blades that are to go back to whoever lent them."""
     found = (
-        select(BladeRow.id, BladeRow.code, BladeRow.mark, BladeRow.loan_from, BladeRow.loan_due)
+        select(
+            *(BladeRow.id, BladeRow.code, BladeRow.mark),
+            *(BladeRow.loan_from, BladeRow.lent_to, BladeRow.loan_due, BladeRow.loan_returned),
+        )
         .where(_THERE, BladeRow.loan_due != "", BladeRow.loan_returned == "")
         .order_by(BladeRow.mark, BladeRow.code)
     )
     return [LentBlade(*row) for row in session.execute(found)]
+
+
+@dataclass(frozen=True)
+class MarkedBlade:
+    """A blade by its code and its mark."""
+
+    code: str
+    mark: int
+
+
+def blades_there(session: Session) -> dict[str, MarkedBlade]:
+    """The blades that are not archived, by id, in the order of the shelf."""
+    found = select(BladeRow.id, BladeRow.code, BladeRow.mark).where(_THERE)
+    rows = session.execute(found.order_by(BladeRow.mark, BladeRow.code))
+    return {blade_id: MarkedBlade(code, mark) for blade_id, code, mark in rows}
 
 
 @dataclass(frozen=True)

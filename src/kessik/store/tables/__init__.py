@@ -5,7 +5,7 @@ from kessik.store.tables.assays import BatchBladeRow, BatchRow, ShotRow
 from kessik.store.tables.base import Base
 from kessik.store.tables.bench import EventRow, RunRow
 from kessik.store.tables.choice import UseRow
-from kessik.store.tables.hanging import FieldExposureRow, ToughnessRow
+from kessik.store.tables.hanging import CareRow, FieldExposureRow, ToughnessRow
 from kessik.store.tables.instruments import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
 from kessik.store.tables.packages import ReportMadeRow, SameBladeRow, TesterRow, TrialOriginRow
 from kessik.store.tables.pictures import PictureRow, PictureUseRow, ShotFileRow
@@ -32,6 +32,7 @@ __all__ = [
     "BinRow",
     "BladeRow",
     "BoardRow",
+    "CareRow",
     "CouponRow",
     "EdgeRow",
     "EventRow",

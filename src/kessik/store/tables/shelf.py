@@ -23,6 +23,7 @@ class BladeRow(Base):
     owner: Mapped[str] = mapped_column(Text, default="")
     price: Mapped[str] = mapped_column(Text, default="")
     loan_from: Mapped[str] = mapped_column(Text, default="")
+    lent_to: Mapped[str] = mapped_column(Text, default="", server_default="")
     loan_due: Mapped[str] = mapped_column(Text, default="")
     loan_returned: Mapped[str] = mapped_column(Text, default="")
     heat_treatment: Mapped[dict[str, Any]] = mapped_column(JsonText, default=dict)

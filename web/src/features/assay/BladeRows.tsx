@@ -33,7 +33,7 @@ export function BladeRows({ blades }: { blades: readonly Line[] }) {
             </span>
             <span className="text-note leading-snug">
               {blade.sentence}
-              {loan(blade) ? <span className="block text-ink-2">{loan(blade)}</span> : null}
+              {blade.loan_says ? <span className="block text-ink-2">{blade.loan_says}</span> : null}
             </span>
             <Decides gauge={blade.gauge} />
           </Link>
@@ -46,11 +46,6 @@ export function BladeRows({ blades }: { blades: readonly Line[] }) {
 function shots(blade: Line): string {
   const coated = blade.on_coating ? `, ${blade.on_coating} on coating` : "";
   return blade.shots || blade.on_coating ? `${plural(blade.shots, "shot")}${coated}` : "no shots";
-}
-
-function loan(blade: Line): string {
-  if (!blade.loan_due || blade.loan_returned) return "";
-  return `on loan${blade.loan_from ? ` from ${blade.loan_from}` : ""}, due ${blade.loan_due}`;
 }
 
 /** The one element that decides, drawn as its rule. */

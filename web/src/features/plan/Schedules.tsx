@@ -35,6 +35,7 @@ export function Schedules({
         For a blade that lasts about {Math.round(life)} {unit}
       </Heading>
       <Table
+        scrolls="Ways of checking"
         heads={["checked", asked, `${unit} to the stop`, "2 of 3 estimates fall in"]}
         cell="py-1"
         className="mt-1 w-full"

@@ -5,7 +5,9 @@ import { nameTesterHere, savePackage, testersQuery } from "../../api/packages";
 import { todayQuery } from "../../api/queries";
 import { saveReport } from "../../api/reports";
 import { day, plural } from "../../domain/format";
+import { newId } from "../../domain/ids";
 import { leftOut, toggled } from "../../domain/leftOut";
+import { ImportProgress } from "../../parts/ImportProgress";
 import { LeaveOut } from "../../parts/LeaveOut";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
@@ -70,13 +72,15 @@ function SendPackage({ here, trials }: { here: string; trials: readonly Trial[] 
     if (name.trim() !== here) await nameTesterHere(name.trim());
     await savePackage({ trials: chosen, leaveOut: out, pictures });
   });
+  const [workId, setWorkId] = useState(newId);
   const report = useChange(() =>
     saveReport({
+      work_id: workId,
       trials: chosen.length ? [...chosen] : trials.map((trial) => trial.id),
       kind: "pdf",
       leave_out: [...out],
       with_standings: true,
-    }),
+    }).finally(() => setWorkId(newId())),
   );
   const shown = trials.filter((t) => t.name.toLowerCase().includes(typed.toLowerCase()));
   return (
@@ -121,6 +125,9 @@ function SendPackage({ here, trials }: { here: string; trials: readonly Trial[] 
           {report.isPending ? "Writing …" : "Print as one report"}
         </Button>
       </div>
+      {report.isPending ? (
+        <ImportProgress id={workId} stop="Cancel" cancelled="Cancelling" />
+      ) : null}
       <Notice says={send.error?.message ?? report.error?.message} />
       <Note>
         One file with blades, edges, methods, assays and soaks: tables that any spreadsheet opens,

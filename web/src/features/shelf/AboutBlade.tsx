@@ -19,7 +19,7 @@ export function AboutBlade({ blade }: { blade: Blade }) {
         <>
           <dl className="mt-1 grid grid-cols-[8rem_1fr] gap-x-4 gap-y-1">
             <Row name="maker or owner" value={blade.owner} />
-            <Row name="loan" value={loanWords(blade)} />
+            <Row name="loan" value={blade.loan_says} />
             <Row name="price" value={blade.price} />
             <Row
               name="heat treatment"
@@ -48,13 +48,6 @@ export function heatWords(heat: Blade["heat_treatment"]): string {
     heat.note ?? "",
   ];
   return told.filter(Boolean).join(", ") || "not recorded";
-}
-
-export function loanWords(blade: Blade): string {
-  if (!blade.loan_from && !blade.loan_due) return "";
-  const from = blade.loan_from ? `from ${blade.loan_from}` : "on loan";
-  if (blade.loan_returned) return `${from}, returned ${blade.loan_returned}`;
-  return blade.loan_due ? `${from}, due back ${blade.loan_due}` : from;
 }
 
 function Row({ name, value }: { name: string; value: string }) {

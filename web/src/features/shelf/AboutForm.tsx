@@ -16,6 +16,7 @@ const KINDS = {
   owner: "text",
   price: "text",
   loan_from: "text",
+  lent_to: "text",
   loan_due: "day",
   loan_returned: "day",
   note: "text",
@@ -34,6 +35,7 @@ const typedOf = (blade: Blade) => ({
   owner: blade.owner,
   price: blade.price,
   loan_from: blade.loan_from,
+  lent_to: blade.lent_to,
   loan_due: blade.loan_due,
   loan_returned: blade.loan_returned,
   note: blade.note,
@@ -85,6 +87,7 @@ export function AboutForm({ blade, onDone }: { blade: Blade; onDone: () => void 
       <Field label="Maker or owner" {...form.field("owner")} />
       <Field label="Price" {...form.field("price")} />
       <Field label="On loan from" {...form.field("loan_from")} />
+      <Field label="Lent to" {...form.field("lent_to")} />
       <DayField label="Due back" {...form.field("loan_due")} />
       <DayField label="Returned" {...form.field("loan_returned")} />
       <Field label="Austenitised at" unit="°C" {...form.field("austenitising_c")} />

@@ -20,6 +20,7 @@ import { Failed, Waiting } from "../../ui/State";
 import { Toggles } from "../../ui/Toggles";
 import { useWidth } from "../../ui/useWidth";
 import { AboutBlade } from "./AboutBlade";
+import { Care } from "./Care";
 import { Facts } from "./Facts";
 import { FieldExposures } from "./FieldExposures";
 import { Photos } from "./Photos";
@@ -89,6 +90,7 @@ export function BladePage() {
             <RustWord bladeId={blade.id} />
             <FieldExposures bladeId={blade.id} />
           </Section>
+          <Care bladeId={blade.id} />
           <Toughness owner={{ blade_id: blade.id }} />
           <AboutBlade blade={blade} />
           <Hardening page={page.data} />

@@ -13,38 +13,17 @@ import { Field } from "../../ui/Field";
 import { FormFoot } from "../../ui/FormFoot";
 import { Note } from "../../ui/Note";
 import { useForm } from "../../ui/useForm";
+import { NotedList } from "./NotedList";
 
 /** Hours that a blade was wet without a soak, with what was seen after them. */
 export function FieldExposures({ bladeId }: { bladeId: string }) {
   const found = useQuery(exposuresQuery(bladeId));
   const [adding, setAdding] = useState(false);
-  const strike = useChange(({ id, reason }: { id: string; reason: string }) =>
-    strikeExposure(id, reason),
-  );
   if (!found.data) return null;
   return (
     <div className="mt-3">
       {found.data.length ? <Note className="font-medium">Wet without a soak</Note> : null}
-      <ul>
-        {found.data.map((each) => (
-          <li key={each.id} className="flex items-center justify-between gap-3">
-            <span className={each.struck ? "text-ink-2 line-through" : ""}>
-              {each.says}
-              <span className="block text-note text-ink-2">
-                {[each.on, each.note].filter(Boolean).join(" · ")}
-              </span>
-            </span>
-            <Button
-              kind="quiet"
-              onClick={() =>
-                strike.mutate({ id: each.id, reason: each.struck ? "" : "was not so" })
-              }
-            >
-              {each.struck ? "Include again" : "Exclude"}
-            </Button>
-          </li>
-        ))}
-      </ul>
+      <NotedList noted={found.data} more={(each) => [each.on, each.note]} strike={strikeExposure} />
       {adding ? (
         <ExposureForm bladeId={bladeId} onDone={() => setAdding(false)} />
       ) : (

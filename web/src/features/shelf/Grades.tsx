@@ -46,8 +46,9 @@ export function Grades() {
           <Button onClick={() => setSearch({ part: "grades", new: "grade" })}>New grade</Button>
         </span>
       </div>
-      <div className="mt-4 overflow-x-auto">
+      <div className="mt-4">
         <Table
+          scrolls="Grades"
           heads={["grade", "mass per cent, middle of each range", "usually hardened to", "source"]}
         >
           {grades.map((grade) => (

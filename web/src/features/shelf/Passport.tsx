@@ -11,7 +11,7 @@ import { Mark } from "../../ui/Mark";
 import { Heading } from "../../ui/Section";
 import { Failed, Waiting } from "../../ui/State";
 import { Table } from "../../ui/Table";
-import { heatWords, loanWords } from "./AboutBlade";
+import { heatWords } from "./AboutBlade";
 
 /**
  * A blade's passport: its facts with their standings and its edge history, on a page to print and
@@ -48,7 +48,7 @@ export function Passport() {
           <p>
             {blade.claimed_grade ? `claimed as ${blade.claimed_grade}` : "steel not named"}
             {blade.owner ? ` · ${blade.owner}` : ""}
-            {loanWords(blade) ? ` · ${loanWords(blade)}` : ""}
+            {blade.loan_says ? ` · ${blade.loan_says}` : ""}
           </p>
         </div>
       </header>

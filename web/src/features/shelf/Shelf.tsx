@@ -17,7 +17,6 @@ import { Heading } from "../../ui/Section";
 import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting } from "../../ui/State";
 import { TextButton } from "../../ui/TextButton";
-import { loanWords } from "./AboutBlade";
 import { Abrasives } from "./Abrasives";
 import { Grades } from "./Grades";
 import { Instruments } from "./Instruments";
@@ -185,7 +184,7 @@ function BladeList({
                 {[
                   plural(blade.edges.length, "edge"),
                   plural(runs, "run"),
-                  loanWords(blade),
+                  blade.loan_says,
                   blade.origin,
                 ]
                   .filter(Boolean)

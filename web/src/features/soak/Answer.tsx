@@ -70,6 +70,7 @@ function WornTable({ soak }: { soak: Soak }) {
     <>
       <Heading>Worn first</Heading>
       <Table
+        scrolls="Worn first"
         heads={["coupon", "wear, and rust", "rusted at the worn place"]}
         cell="pr-6"
         className="mt-1 mb-6"

@@ -68,7 +68,7 @@ export function Pairs({ found, blades, highlighted, onHighlight }: Props) {
                 </td>
               </tr>
               {open === key ? (
-                <tr>
+                <tr data-more="">
                   <td colSpan={5} className={`${CELL} bg-sheet pl-3`}>
                     <Told pair={pair} />
                   </td>

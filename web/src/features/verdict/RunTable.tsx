@@ -13,7 +13,7 @@ interface Props {
 export function RunTable({ data, highlighted, onHighlight }: Props) {
   const cell = "border-b border-line px-3 py-2 text-left align-top";
   return (
-    <div className="mt-3 overflow-x-auto">
+    <div className="mt-3">
       <Table
         heads={[
           "blade",
@@ -26,7 +26,7 @@ export function RunTable({ data, highlighted, onHighlight }: Props) {
           "readings",
         ]}
         cell="px-3 py-2"
-        caption="Runs and their lives"
+        scrolls="Runs and their lives"
       >
         {data.runs.map((r) => (
           <tr

@@ -20,7 +20,7 @@ export function Save({ trialId, charts }: { trialId: string; charts: readonly st
   const [out, setOut] = useState(leftOut);
   const client = useQueryClient();
   const last = useQuery(lastReportQuery(trialId));
-  const report = useChange(async (kind: "pdf" | "html") => {
+  const report = useChange(async (kind: "pdf" | "html" | "xlsx") => {
     await saveReport({ trials: [trialId], kind, leave_out: [...out], with_standings: false });
     await client.invalidateQueries(lastReportQuery(trialId));
   });
@@ -33,7 +33,7 @@ export function Save({ trialId, charts }: { trialId: string; charts: readonly st
         <Heading>Report</Heading>
         <Note>
           Question, answer, charts, tables, method, what was left out and every reading, to print or
-          to send.
+          to send; the workbook works out plain means and ratios in formulas.
         </Note>
         <LeaveOut out={out} onPick={setOut} />
         <p className="mt-2 flex flex-wrap gap-3">
@@ -42,6 +42,9 @@ export function Save({ trialId, charts }: { trialId: string; charts: readonly st
           </Button>
           <Button disabled={report.isPending} onClick={() => report.mutate("html")}>
             Save as HTML
+          </Button>
+          <Button disabled={report.isPending} onClick={() => report.mutate("xlsx")}>
+            Save as workbook (XLSX)
           </Button>
         </p>
         {last.data?.made_utc ? (

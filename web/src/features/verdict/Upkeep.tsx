@@ -40,6 +40,7 @@ function Rounds({ kept, unit }: { kept: Kept; unit: string }) {
         {sentence(kept.restoring)}
       </p>
       <Table
+        scrolls="Strop-backs"
         heads={["round", "start, gf", `life, ${unit}`, "strokes a side", "minutes"]}
         cell="py-1 pr-4"
         className="mt-2 w-full"

@@ -1,5 +1,5 @@
 """Packages of other testers: who they are, which trials came from whom, and when; the last
-report of each trial, and uses that blades are chosen for.
+report of each trial, uses that blades are chosen for, care of blades, and to whom they are lent.
 """
 
 from alembic import op
@@ -36,4 +36,11 @@ def upgrade() -> None:
         "CREATE TABLE blade_use (id TEXT PRIMARY KEY NOT NULL, name TEXT NOT NULL,"
         " body TEXT NOT NULL, changed_utc TEXT NOT NULL) STRICT"
     )
+    op.execute(
+        "CREATE TABLE care (id TEXT PRIMARY KEY NOT NULL, blade_id TEXT NOT NULL,"
+        " said TEXT NOT NULL, struck TEXT NOT NULL, recorded_utc TEXT NOT NULL,"
+        " FOREIGN KEY(blade_id) REFERENCES blade (id)) STRICT"
+    )
+    op.execute("CREATE INDEX ix_care_blade_id ON care (blade_id)")
+    op.execute("ALTER TABLE blade ADD COLUMN lent_to TEXT NOT NULL DEFAULT ''")
     op.execute("CREATE INDEX ix_same_blade_other_id ON same_blade (other_id)")

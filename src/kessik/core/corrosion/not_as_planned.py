@@ -50,10 +50,10 @@ class PhaseOff:
     changed_h: float
 
 
-CareFinding = BrineOff | TendingMissed | DryHours | PhaseOff
+NotAsPlanned = BrineOff | TendingMissed | DryHours | PhaseOff
 
 
-def care_findings(soak: Soak, acts: Sequence[Act], clock_h: float) -> tuple[CareFinding, ...]:
+def not_as_planned(soak: Soak, acts: Sequence[Act], clock_h: float) -> tuple[NotAsPlanned, ...]:
     """All that was not as the method has it, up to a clock hour."""
     if soak.started is None:
         return ()
