@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
+import type { Span } from "./useChartView";
 
 export interface ClimateReading {
   readonly hours: number;
@@ -12,15 +13,16 @@ const [LEFT, RIGHT, TOP, HEIGHT] = [52, 52, 14, 150];
 /** Temperature (full line, left scale) and relative humidity (dashed, right scale) by the hour. */
 export function ClimateCourse({
   readings,
-  whole,
+  span,
   width,
 }: {
   readings: readonly ClimateReading[];
-  whole: number;
+  /** The hours that are shown. */
+  span: Span;
   width: number;
 }) {
   const warm = readings.flatMap((r) => (r.temperature_c === null ? [] : [r.temperature_c]));
-  const x = scaleLinear([0, Math.max(whole, 1)], [LEFT, width - RIGHT]);
+  const x = scaleLinear([...span], [LEFT, width - RIGHT]);
   const y = scaleLinear(around(warm), [HEIGHT - 30, TOP]).nice();
   const damp = scaleLinear([0, 100], [HEIGHT - 30, TOP]);
   const paths = [
@@ -56,7 +58,9 @@ export function ClimateCourse({
           ))
         : null}
       {paths.map(({ of, at, dash, colour }) => {
-        const own = readings.filter((r) => r[of] !== null);
+        const own = readings.filter(
+          (r) => r[of] !== null && r.hours >= span[0] && r.hours <= span[1],
+        );
         const path = line<ClimateReading>(
           (r) => x(r.hours),
           (r) => at(r[of] ?? 0),

@@ -12,7 +12,9 @@ import {
   lastOfBlades,
   PAD,
   placed,
+  wholeOf,
 } from "./decay";
+import type { Span } from "./useChartView";
 
 interface Props {
   title: string;
@@ -20,6 +22,12 @@ interface Props {
   /** Force limits in the order they are met; the last one ends the run. */
   limits: readonly Limit[];
   unit: string;
+  /** In what sharpness is given. */
+  forceUnit?: string;
+  /** Sharp below instead of above. */
+  isTurned?: boolean;
+  /** The part of the axis that is shown; all of it where nothing is said. */
+  span?: Span;
   width: number;
   height: number;
   highlighted: string | null;
@@ -38,6 +46,9 @@ export function DecayChart({
   runs,
   limits,
   unit,
+  forceUnit = "gf",
+  isTurned = false,
+  span,
   width,
   height,
   highlighted,
@@ -45,20 +56,22 @@ export function DecayChart({
 }: Props) {
   const titleId = useId();
   const readings = runs.flatMap((r) => r.readings);
-  const lastCount = Math.max(4, ...readings.map((r) => r.count));
-  const forces = readings.map((r) => r.force_gf);
+  const [from, to] = span ?? wholeOf(runs);
+  const shown = readings.filter((r) => r.count >= from && r.count <= to);
+  const forces = (shown.length ? shown : readings).map((r) => r.force_gf);
   const sharpest = Math.min(120, ...forces) * 0.95;
   const end = limits.at(-1)?.gf ?? null;
   const dullest =
     end === null
       ? Math.max(200, ...forces) * 1.08
       : Math.max(end * 1.13, ...forces.map((f) => Math.min(f * 1.03, end * FARTHEST)));
-  const x = scaleLinear([0, lastCount * 1.06], [PAD.left, width - PAD.right]);
-  const y = scaleLinear([sharpest, dullest], [PAD.top, height - PAD.bottom]);
+  const x = scaleLinear([from, to], [PAD.left, width - PAD.right]);
+  const up: Span = [PAD.top, height - PAD.bottom];
+  const y = scaleLinear([sharpest, dullest], isTurned ? [up[1], up[0]] : up);
   const clip = useId();
   const faded = (blade: string) => highlighted !== null && highlighted !== blade;
   const ends = placed(
-    lastOfBlades(runs).map((run) => {
+    lastOfBlades(runs.filter((run) => endX(run, x, width) > PAD.left)).map((run) => {
       const last = run.band?.middle_gf.at(-1) ?? run.readings.at(-1)?.force_gf ?? end ?? dullest;
       const left = endX(run, x, width);
       return {
@@ -85,7 +98,7 @@ export function DecayChart({
           x={PAD.left - 6}
           y={PAD.top - 8}
           width={width - PAD.left - PAD.right + 12}
-          height={height - PAD.top - PAD.bottom + 8}
+          height={height - PAD.top - PAD.bottom + 16}
         />
       </clipPath>
       <Axes
@@ -95,7 +108,8 @@ export function DecayChart({
         height={height}
         limits={limits}
         unit={unit}
-        marks={readings.map((r) => ({ at: x(r.count), level: y(r.force_gf) }))}
+        top={`${isTurned ? "dull" : "sharp"}, ${forceUnit}`}
+        marks={shown.map((r) => ({ at: x(r.count), level: y(r.force_gf) }))}
       />
       <g clipPath={`url(#${clip})`}>
         {runs.map((run) => (
@@ -116,21 +130,23 @@ export function DecayChart({
             y={y}
             faded={faded(run.blade)}
             dullest={dullest}
+            forceUnit={forceUnit}
+            isTurned={isTurned}
             first={isFirst(run, runs)}
           />
         ))}
+        {runs.map((run, row) => (
+          <Whisker
+            key={run.id}
+            run={run}
+            x={x}
+            y={y(end ?? dullest)}
+            right={width - PAD.right + 6}
+            faded={faded(run.blade)}
+            row={row}
+          />
+        ))}
       </g>
-      {runs.map((run) => (
-        <Whisker
-          key={run.id}
-          run={run}
-          x={x}
-          y={y(end ?? dullest)}
-          right={width - PAD.right + 6}
-          faded={faded(run.blade)}
-          row={runs.indexOf(run)}
-        />
-      ))}
       {(ends.length > 1 ? ends : []).map(({ run, at }) => (
         <g
           key={run.id}

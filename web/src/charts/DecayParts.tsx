@@ -10,6 +10,7 @@ export function Axes({
   height,
   limits,
   unit,
+  top,
   marks,
 }: {
   x: Scale;
@@ -18,6 +19,8 @@ export function Axes({
   height: number;
   limits: readonly Limit[];
   unit: string;
+  /** What stands at the upper end of the axis. */
+  top: string;
   marks: readonly Place[];
 }) {
   const floor = height - PAD.bottom;
@@ -25,7 +28,7 @@ export function Axes({
   return (
     <g fontSize="13" fill="var(--ink-2)">
       <text x={4} y={14}>
-        sharp, gf
+        {top}
       </text>
       {y.ticks(6).map((gf) => (
         <g key={gf}>
@@ -138,6 +141,8 @@ export function Readings({
   y,
   faded,
   dullest,
+  forceUnit,
+  isTurned,
   first,
 }: {
   run: ChartRun;
@@ -145,6 +150,8 @@ export function Readings({
   y: Scale;
   faded: boolean;
   dullest: number;
+  forceUnit: string;
+  isTurned: boolean;
   first: boolean;
 }) {
   const look = markOf(run.mark);
@@ -155,8 +162,8 @@ export function Readings({
         const isBeyond = r.force_gf > dullest;
         const cy = y(Math.min(r.force_gf, dullest));
         const said =
-          `${run.blade}, edge ${run.edge}: ${Math.round(r.force_gf)} gf at ` +
-          `${r.count}${r.struck ? ", excluded" : ""}`;
+          `${run.blade}, edge ${run.edge}: ${Math.round(r.force_gf)} ${forceUnit} at ` +
+          `${Number(r.count.toPrecision(4))}${r.struck ? ", excluded" : ""}`;
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: readings have no id, and keep their order
           <g key={`${run.id}-${i}`}>
@@ -169,7 +176,7 @@ export function Readings({
             />
             {isBeyond ? (
               <text x={cx} y={cy - 7} textAnchor="middle" className="text-note" fill={look.colour}>
-                ↓ {Math.round(r.force_gf)}
+                {isTurned ? "↑" : "↓"} {Math.round(r.force_gf)}
               </text>
             ) : null}
             {r.struck ? (

@@ -1,6 +1,8 @@
 import { scaleLinear, scaleLog } from "d3-scale";
 import { line } from "d3-shape";
+import { useId } from "react";
 import { markOf, markPath } from "../domain/marks";
+import type { Span } from "./useChartView";
 
 export interface CoursePoint {
   readonly hours: number;
@@ -27,20 +29,22 @@ const PER_LETTER = 7.2;
  */
 export function RustCourse({
   courses,
-  whole,
+  span,
   needed,
   phases = [],
   width,
 }: {
   courses: readonly Course[];
-  whole: number;
+  /** The hours that are shown. */
+  span: Span;
   needed: number | null;
   phases?: readonly { readonly medium: string; readonly from_h: number }[];
   width: number;
 }) {
   const height = 300;
+  const clip = useId();
   const right = 34 + PER_LETTER * Math.max(6, ...courses.map((c) => c.name.length));
-  const x = scaleLinear([0, Math.max(whole, 1)], [LEFT, width - right]);
+  const x = scaleLinear([...span], [LEFT, width - right]);
   const y = scaleLog([100, LEAST], [12, height - 34]);
   const at = (area: number) => y(Math.max(area, LEAST));
   const ends = spread(
@@ -80,7 +84,7 @@ export function RustCourse({
         </text>
       ))}
       {phases
-        .filter((phase) => phase.from_h > 0)
+        .filter((phase) => phase.from_h > span[0] && phase.from_h < span[1])
         .map(({ medium, from_h }) => (
           <g key={from_h}>
             <line
@@ -107,6 +111,9 @@ export function RustCourse({
           strokeWidth={1.5}
         />
       ) : null}
+      <clipPath id={clip}>
+        <rect x={LEFT - 6} y={0} width={width - right - LEFT + 24} height={height} />
+      </clipPath>
       {courses.map((course) => {
         const look = markOf(course.mark);
         const found = course.points.filter((p) => p.stage === "as_found");
@@ -120,7 +127,7 @@ export function RustCourse({
           ...[...found].reverse().map((p) => `${x(p.hours)},${at(p.low)}`),
         ].join(" ");
         return (
-          <g key={course.id} data-testid={`course-${course.name}`}>
+          <g key={course.id} data-testid={`course-${course.name}`} clipPath={`url(#${clip})`}>
             <polygon points={band} fill={look.colour} opacity={0.14} />
             <path d={path([...found]) ?? ""} fill="none" stroke={look.colour} strokeWidth={2} />
             {found.map((p) => (

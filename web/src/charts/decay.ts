@@ -40,6 +40,12 @@ export const PAD = { left: 46, right: 58, top: 26, bottom: 44 };
 
 export const clamp = (v: number, a: number, b: number) => Math.min(Math.max(v, a), b);
 
+/** The whole axis that runs are drawn on. */
+export const wholeOf = (runs: readonly ChartRun[]): readonly [number, number] => [
+  0,
+  Math.max(4, ...runs.flatMap((run) => run.readings.map((each) => each.count))) * 1.06,
+];
+
 /** Where the curve of a run ends, in the drawing. */
 export function endX(run: ChartRun, x: Scale, width: number): number {
   const last = run.band?.counts.at(-1) ?? run.readings.at(-1)?.count ?? 0;

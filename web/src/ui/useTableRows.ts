@@ -71,7 +71,7 @@ function cellOf(cell: HTMLTableCellElement | undefined): string {
       : (each as HTMLInputElement).value,
   );
   // biome-ignore lint/performance/useDomNodeTextContent: lines of a cell stay apart
-  return cellText(entered.join(" ") || (cell?.innerText ?? ""));
+  return cellText(entered.join(" ") || (cell?.innerText ?? cell?.textContent ?? ""));
 }
 
 const keyOf = (row: ReactElement | undefined) => String(row?.key);

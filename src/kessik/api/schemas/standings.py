@@ -140,6 +140,17 @@ class TesterStandingOut(Wire):
     rungs: list[OwnRungOut]
 
 
+class ConsistencyOut(Wire):
+    """Mandel's h and k of one tester's lives of one blade, and Cochran's figure of the blade."""
+
+    code: str
+    name: str
+    runs: int
+    h: str
+    k: str
+    cochran: str
+
+
 class BoardOut(Wire):
     """Standings: one ladder an island, the longest life on top."""
 
@@ -166,6 +177,8 @@ class BoardOut(Wire):
     bridges: list[BridgeOut]
     trials: dict[str, str] = Field(description="names of trials by id")
     testers: list[TesterStandingOut]
+    consistency: list[ConsistencyOut]
+    apart: list[str] = Field(description="lives of one tester that stand apart from the others")
     repeats: str
 
 

@@ -7,6 +7,7 @@ from kessik.api.schemas.edges import StropBackOut
 from kessik.api.schemas.records import Answer
 from kessik.api.schemas.shelf import BladeOut
 from kessik.api.schemas.trials import CellOut, NextStepOut, RunBrief, TrialOut
+from kessik.core.comparison.along import Along
 from kessik.core.comparison.analysis import BladeResult
 from kessik.core.comparison.results import RunResult
 from kessik.core.comparison.verdict import Comparison
@@ -67,6 +68,10 @@ class EffortsOut(Wire):
     separates_at: float | None
 
 
+class AlongOut(Answer[Along]):
+    """One more axis that the course of a run is drawn along."""
+
+
 class RunVerdictOut(Answer[RunResult], without="start_readings"):
     """A run in the verdict."""
 
@@ -75,6 +80,7 @@ class RunVerdictOut(Answer[RunResult], without="start_readings"):
     mark: int
     readings: list[ReadingOut]
     lives: dict[str, LifeOut]
+    along: list[AlongOut] = Field(description="what its course is drawn along besides its count")
     warnings: list[str]
     left_out: str
     figures: list[FigureOut]

@@ -8,6 +8,7 @@ from zlib import crc32
 from kessik.api.schemas.common import shape_of
 from kessik.api.schemas.trials import NextStepOut
 from kessik.api.schemas.verdict import (
+    AlongOut,
     AnswerOut,
     ArmMarkOut,
     BandOut,
@@ -25,6 +26,7 @@ from kessik.api.schemas.verdict import (
 from kessik.api.views.shelf import blade_out
 from kessik.api.views.trials import cell_out, run_brief, trial_out
 from kessik.api.views.verdict import efforts_out, figures_out, upkeep_out
+from kessik.core.comparison.along import along
 from kessik.core.comparison.analysis import ANALYSIS_VERSION, BladeResult, TrialAnalysis
 from kessik.core.comparison.findings import OnOneLength, Reason
 from kessik.core.comparison.matching import MatchingRule
@@ -158,7 +160,7 @@ def _open_verdict(found: Verdict) -> AnswerOut:
         pending=open_lines(analysis.pending, len(analysis.blades)),
         notes=[as_sentence(f"{note_words(note)}.") for note in analysis.notes],
         runs=[
-            _run_verdict(r, results[key], bands[key])
+            _run_verdict(r, results[key], bands[key], found.trial.rope_diameter_mm)
             for r in found.runs
             if (key := _key(r)) in results
         ],
@@ -266,7 +268,10 @@ def _ways(found: Verdict, bands: Mapping[tuple[str, int, int], CurveBand | None]
     return [as_sentence(f"{line}.") for line in told]
 
 
-def _run_verdict(r: TrialRun, result: RunResult, band: CurveBand | None) -> RunVerdictOut:
+def _run_verdict(
+    r: TrialRun, result: RunResult, band: CurveBand | None, rope_diameter_mm: float | None
+) -> RunVerdictOut:
+    axes = along(r.run.count_unit, result.run.edge_length_used_mm, rope_diameter_mm)
     return RunVerdictOut.showing(
         result,
         run=run_brief(r),
@@ -278,6 +283,7 @@ def _run_verdict(r: TrialRun, result: RunResult, band: CurveBand | None) -> RunV
             if c.force_gf is not None and not result.run.is_control(c)
         ],
         lives={stage: _life(known.life, r.run.count_unit) for stage, known in result.lives.items()},
+        along=[AlongOut.showing(axis) for axis in axes],
         warnings=[oddity_words(each) for each in result.warnings],
         left_out=left_out_words(result.left_out) if result.left_out else "",
         figures=figures_out(result.figures),

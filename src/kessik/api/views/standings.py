@@ -10,6 +10,7 @@ from kessik.api.schemas.standings import (
     AdviceOut,
     BoardOut,
     BridgeOut,
+    ConsistencyOut,
     CriterionOut,
     DoubtedOut,
     GroupOut,
@@ -35,10 +36,12 @@ from kessik.core.words.standings import (
     bridge_words,
     class_size_words,
     class_words,
+    consistency_words,
     cut_words,
     doubted_words,
     group_words,
     headline,
+    judged_words,
     life_ratio_words,
     loosened_words,
     off_group_words,
@@ -80,6 +83,7 @@ def _board(found: Board, field: Field) -> BoardOut:
     by_arm = _groups_by_arm(found)
     sizes = [sum(rung.island == n for rung in found.rungs) for n in range(len(found.references))]
     proposed = _Proposals(found, field, codes)
+    names = {each.tester: _name(field, each.tester) for each in found.by_tester}
     return BoardOut(
         headline=headline(found, codes),
         basis=basis_words(found),
@@ -156,12 +160,35 @@ def _board(found: Board, field: Field) -> BoardOut:
             if trial in field.trials
         },
         testers=_testers(found, field),
+        consistency=[
+            ConsistencyOut(
+                code=codes[level.arm],
+                name=names[cell.tester],
+                runs=cell.runs,
+                h=judged_words(cell.h),
+                k=judged_words(cell.k),
+                cochran=judged_words(level.cochran),
+            )
+            for level in found.consistency
+            for cell in level.cells
+            if level.arm in codes
+        ],
+        apart=[
+            line
+            for level in found.consistency
+            if level.arm in codes
+            for line in consistency_words(level, codes[level.arm], names)
+        ],
         repeats=repeat_words(found),
     )  # fmt: skip  # one field a line
 
 
+def _name(field: Field, tester: str) -> str:
+    return field.testers.get(tester) or "this bench"
+
+
 def _testers(found: Board, field: Field) -> list[TesterStandingOut]:
-    names = [field.testers.get(each.tester) or "this bench" for each in found.by_tester]
+    names = [_name(field, each.tester) for each in found.by_tester]
     return [
         TesterStandingOut(
             name=name,

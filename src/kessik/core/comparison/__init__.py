@@ -1,6 +1,7 @@
 """Whether blades differ, by how much, how sure that is and what the answer may speak of."""
 
 __all__ = [
+    "along",
     "analysis",
     "dose_outcomes",
     "efforts",

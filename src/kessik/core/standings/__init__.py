@@ -4,6 +4,7 @@ __all__ = [
     "answer",
     "board",
     "comparable",
+    "consistency",
     "doubt",
     "groups",
     "network",

@@ -23,6 +23,11 @@ from kessik.core.standings.comparable import (
     classes_of,
     records_in,
 )
+from kessik.core.standings.consistency import (
+    ConsistencyLevel,
+    consistency,
+    lives_by_tester,
+)
 from kessik.core.standings.doubt import NetworkCell
 from kessik.core.standings.draws import Normals
 from kessik.core.standings.groups import Groups, groups_of
@@ -145,6 +150,7 @@ class Board:
     edge_sd: float
     testers: int
     by_tester: tuple[TesterStanding, ...] = ()
+    consistency: tuple[ConsistencyLevel, ...] = ()
 
 
 def board(
@@ -174,6 +180,7 @@ def board(
         reference if reference in arms else found.reference_of(arms) for arms in ladders
     )
     network, unit = found.network, _unit(lives, like)
+    owners = _owners(lives)
     return Board(
         question=question,
         like=like,
@@ -193,7 +200,8 @@ def board(
         tester_sd=found.fit.variances.tester_sd,
         edge_sd=found.fit.variances.common_sd,
         testers=len(network.testers),
-        by_tester=tester_standings(found, records, _owners(lives), reference, normals),
+        by_tester=tester_standings(found, records, owners, reference, normals),
+        consistency=consistency(lives_by_tester(found.fit, owners)),
     )
 
 

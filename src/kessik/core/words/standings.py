@@ -9,6 +9,7 @@ from kessik.core.spreads import Z_95
 from kessik.core.standings.answer import LifeRatio
 from kessik.core.standings.board import Board, Doubted, Rung
 from kessik.core.standings.comparable import CRITERIA, LikeClass
+from kessik.core.standings.consistency import ConsistencyLevel, Judged
 from kessik.core.standings.doubt import NetworkCell
 from kessik.core.standings.groups import GroupLife, Spread
 from kessik.core.standings.network import Network
@@ -219,6 +220,29 @@ def tester_words(found: TesterStanding, first: str) -> str:
     ratio = format_to_uncertainty(level.ratio, level.low, level.high)
     span = format_interval(level.low, level.high)
     return f"{rests}; the same blade lasts {ratio} times ({span}) as long as with {first}"
+
+
+def consistency_words(level: ConsistencyLevel, code: str, names: Mapping[str, str]) -> list[str]:
+    """What of a blade's lives stands apart from one tester to the others, a line each."""
+    told = []
+    for cell in level.cells:
+        name = names[cell.tester]
+        if cell.h and cell.h.is_apart:
+            way = "higher" if cell.h.value > 0 else "lower"
+            told.append(f"{code}: lives of {name} lie {way} than those of the others do (h).")
+        if cell.k and cell.k.is_apart:
+            told.append(
+                f"{code}: edges of {name} scatter {cell.k.value:.1f} times as much as all do (k)."
+            )
+    return told
+
+
+def judged_words(found: Judged | None) -> str:
+    """A figure, and whether it is a straggler or an outlier."""
+    if found is None:
+        return ""
+    said = ", outlier" if found.is_outlier else ", straggler" if found.is_straggler else ""
+    return f"{found.value:.2f}{said}"
 
 
 def repeat_words(found: Board) -> str:

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { performanceQuery } from "../../api/queries";
+import { ChartFrame } from "../../charts/ChartFrame";
 import { YieldChart } from "../../charts/YieldChart";
 import { labelOf, WORDS, type WordOf } from "../../domain/words";
 import { Choice, Option, Options } from "../../ui/Choice";
-import { Note } from "../../ui/Note";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
 
@@ -25,6 +25,8 @@ export function Performance() {
   const pick = (change: Partial<typeof asked>) =>
     setSearch({ method: data.method, against: data.against, of, ...change });
   const variable = data.variables.find((v) => v.name === data.against);
+  const xLabel = `${variable?.label ?? data.against}${variable?.unit ? `, ${variable.unit}` : ""}`;
+  const yLabel = `${labelOf("yields", of)}, ${data.unit}`;
   return (
     <div className="mx-auto max-w-[1280px] px-4 pt-6 pb-8 bench:px-7" ref={ref}>
       <h1 className="answer max-w-4xl">
@@ -60,16 +62,37 @@ export function Performance() {
               ))}
             </Choice>
           </div>
-          <YieldChart
-            points={data.points}
-            xLabel={`${variable?.label ?? data.against}${variable?.unit ? `, ${variable.unit}` : ""}`}
-            yLabel={`${labelOf("yields", of)}, ${data.unit}`}
-            width={Math.min(width - 8, 1100)}
-          />
-          <Note className="max-w-3xl">
-            Hollow marks are only claimed: they are shown and not counted. Whiskers are 95 %
-            intervals of a life. A correlation in a few blades need not be a cause.
-          </Note>
+          <ChartFrame
+            name={`${yLabel} against ${xLabel}`}
+            caption={
+              "Hollow marks are only claimed: they are shown and not counted. Whiskers are 95 % " +
+              "intervals of a life. A correlation in a few blades need not be a cause."
+            }
+            series={[...new Map(data.points.map((p) => [p.code, p.mark]))].map(([name, mark]) => ({
+              name,
+              mark,
+            }))}
+            numbers={{
+              heads: ["blade", xLabel, "known", yLabel, "from", "to"],
+              rows: data.points.map((p) => [
+                p.code,
+                String(Number(p.x.toPrecision(5))),
+                p.x_from,
+                ...[p.y, p.low, p.high].map((value) =>
+                  value === null ? "" : String(Number(value.toPrecision(4))),
+                ),
+              ]),
+            }}
+          >
+            {({ hidden }) => (
+              <YieldChart
+                points={data.points.filter((p) => !hidden.has(p.code))}
+                xLabel={xLabel}
+                yLabel={yLabel}
+                width={Math.min(width - 8, 1100)}
+              />
+            )}
+          </ChartFrame>
         </>
       ) : null}
     </div>

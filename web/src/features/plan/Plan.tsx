@@ -4,10 +4,10 @@ import { Link, useParams } from "react-router";
 import { useChange } from "../../api/changes";
 import { api, body, type Schemas } from "../../api/client";
 import { lineUpQuery, planQuery } from "../../api/queries";
+import { ChartFrame } from "../../charts/ChartFrame";
 import { PowerChart } from "../../charts/PowerChart";
 import { plural } from "../../domain/format";
 import { Button } from "../../ui/Button";
-import { Note } from "../../ui/Note";
 import { Page } from "../../ui/Page";
 import { Failed, Waiting } from "../../ui/State";
 import { useForm } from "../../ui/useForm";
@@ -110,22 +110,32 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
         <div className="min-w-0">
           <Cost found={found} />
           <div ref={chart.ref} className={found.by_edges.length ? "mt-5" : "hidden"}>
-            <PowerChart
-              points={found.by_edges}
-              edges={read?.edges_per_blade ?? 1}
-              wanted={found.plan.wanted_percent ?? 20}
-              hoursAnEdge={found.cost.runs ? found.cost.hours / found.cost.runs : null}
-              blades={found.blades.length}
-              width={chart.width}
-              onChoose={(n) => form.set({ edges_per_blade: String(n) })}
-            />
+            <ChartFrame
+              name="Differences that the plan can show"
+              caption={
+                found.repeats_learned
+                  ? `Edge-to-edge spread learned from ${plural(found.repeats_learned, "repeat")} ` +
+                    "of yours and common practice."
+                  : "Edge-to-edge spread by common practice: about 4 %, 1.5 to 12 %."
+              }
+              numbers={{
+                heads: ["edges a blade", "difference that can be shown, %"],
+                rows: found.by_edges.map((p) => [String(p.edges), p.percent.toFixed(1)]),
+              }}
+            >
+              {() => (
+                <PowerChart
+                  points={found.by_edges}
+                  edges={read?.edges_per_blade ?? 1}
+                  wanted={found.plan.wanted_percent ?? 20}
+                  hoursAnEdge={found.cost.runs ? found.cost.hours / found.cost.runs : null}
+                  blades={found.blades.length}
+                  width={chart.width}
+                  onChoose={(n) => form.set({ edges_per_blade: String(n) })}
+                />
+              )}
+            </ChartFrame>
           </div>
-          <Note className="mt-1">
-            {found.repeats_learned
-              ? `Edge-to-edge spread learned from ${plural(found.repeats_learned, "repeat")} ` +
-                "of yours and common practice."
-              : "Edge-to-edge spread by common practice: about 4 %, 1.5 to 12 %."}
-          </Note>
           <Schedules schedules={found.schedules} method={found.method} trialId={trialId} />
           <WorkDays found={found} trialId={trialId} />
         </div>

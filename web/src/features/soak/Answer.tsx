@@ -1,5 +1,6 @@
+import { ChartFrame } from "../../charts/ChartFrame";
 import { type Course, RustCourse } from "../../charts/RustCourse";
-import { WORDS } from "../../domain/words";
+import { labelOf, WORDS } from "../../domain/words";
 import { Note } from "../../ui/Note";
 import { Heading } from "../../ui/Section";
 import { Table } from "../../ui/Table";
@@ -23,14 +24,7 @@ export function Answer({ soak }: { soak: Soak }) {
           {hasCourse ? (
             <>
               <Heading>Rusted area along the hours</Heading>
-              <Note>Line and band: as found. Hollow marks beside: after wiping.</Note>
-              <RustCourse
-                courses={soak.coupons.map((coupon, place) => course(soak, coupon, place))}
-                whole={soak.whole_h}
-                needed={needed(soak)}
-                phases={answer.phases}
-                width={width}
-              />
+              <RustedArea soak={soak} width={width} />
             </>
           ) : null}
           <Reasons soak={soak} />
@@ -45,6 +39,40 @@ export function Answer({ soak }: { soak: Soak }) {
         </div>
       </div>
     </section>
+  );
+}
+
+/** Rusted area along the hours, drawn as the tester wants it. */
+function RustedArea({ soak, width }: { soak: Soak; width: number }) {
+  const courses = soak.coupons.map((coupon, place) => course(soak, coupon, place));
+  return (
+    <ChartFrame
+      name={`Rusted area, ${soak.name}`}
+      caption="Line and band: as found. Hollow marks beside: after wiping."
+      series={courses}
+      whole={[0, Math.max(soak.whole_h, 1)]}
+      numbers={{
+        heads: ["coupon", "h", "stage", "rusted area, %", "from, %", "to, %"],
+        rows: courses.flatMap(({ name, points }) =>
+          points.map((p) => [
+            name,
+            String(Number(p.hours.toFixed(1))),
+            labelOf("inspectionStages", p.stage) || p.stage,
+            ...[p.middle, p.low, p.high].map((area) => String(Number(area.toPrecision(3)))),
+          ]),
+        ),
+      }}
+    >
+      {({ hidden, span }) => (
+        <RustCourse
+          courses={courses.filter((each) => !hidden.has(each.name))}
+          span={span}
+          needed={needed(soak)}
+          phases={soak.answer.phases}
+          width={width}
+        />
+      )}
+    </ChartFrame>
   );
 }
 

@@ -1,3 +1,4 @@
+import { ChartFrame } from "../../charts/ChartFrame";
 import { ClimateCourse } from "../../charts/ClimateCourse";
 import { Section } from "../../ui/Section";
 import { useWidth } from "../../ui/useWidth";
@@ -13,7 +14,23 @@ export function Climate({ soak }: { soak: Soak }) {
       <p>{climate_says}</p>
       {climate.length > 1 ? (
         <div ref={ref}>
-          <ClimateCourse readings={climate} whole={soak.whole_h} width={Math.min(width, 900)} />
+          <ChartFrame
+            name={`Temperature and humidity, ${soak.name}`}
+            caption="Full line: temperature, left. Dashed: relative humidity, right."
+            whole={[0, Math.max(soak.whole_h, 1)]}
+            numbers={{
+              heads: ["h", "°C", "relative humidity, %"],
+              rows: climate.map((each) => [
+                each.hours.toFixed(1),
+                String(each.temperature_c ?? ""),
+                String(each.humidity_percent ?? ""),
+              ]),
+            }}
+          >
+            {({ span }) => (
+              <ClimateCourse readings={climate} span={span} width={Math.min(width, 900)} />
+            )}
+          </ChartFrame>
         </div>
       ) : null}
     </Section>

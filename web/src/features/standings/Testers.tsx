@@ -5,7 +5,7 @@ import { Table } from "../../ui/Table";
 
 /** What each tester's own trials say, beside the common standings. */
 export function Testers({ board }: { board: Schemas["BoardOut"] }) {
-  const { testers, rungs, repeats } = board;
+  const { testers, rungs, repeats, consistency, apart } = board;
   if (testers.length === 0) return null;
   const own = testers.map((tester) => ({
     name: tester.name,
@@ -22,6 +22,37 @@ export function Testers({ board }: { board: Schemas["BoardOut"] }) {
         ))}
       </ul>
       <Note className="mt-1">{repeats}</Note>
+      {apart.map((line) => (
+        <p key={line} className="font-medium text-rust">
+          {line}
+        </p>
+      ))}
+      {consistency.length ? (
+        <Fold title="Do the testers agree, blade by blade?">
+          <Note>
+            h: how far a tester's mean lies from the others', in their deviations. k: how much a
+            tester's edges scatter beside all. Cochran: the share of the largest variance. Of 100
+            sound figures 5 are stragglers and 1 an outlier. ISO 5725-2.
+          </Note>
+          <Table
+            scrolls="Consistency of testers"
+            heads={["Blade", "Tester", "Runs", "h", "k", "Cochran"]}
+          >
+            {consistency.map((cell) => (
+              <tr key={`${cell.code} ${cell.name}`} className="border-b border-line">
+                <th scope="row" className="py-1 pr-4 text-left font-semibold">
+                  {cell.code}
+                </th>
+                <td className="py-1 pr-4">{cell.name}</td>
+                <td className="py-1 pr-4">{cell.runs}</td>
+                <td className="py-1 pr-4">{cell.h}</td>
+                <td className="py-1 pr-4">{cell.k}</td>
+                <td className="py-1 pr-4">{cell.cochran}</td>
+              </tr>
+            ))}
+          </Table>
+        </Fold>
+      ) : null}
       <Fold title="Standings of each">
         <Table
           scrolls="Standings of each tester"

@@ -3,8 +3,7 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { referencesQuery, verdictQuery } from "../../api/queries";
-import { DecayChart } from "../../charts/DecayChart";
-import { type ChartRun, limitsOf } from "../../charts/decay";
+import { limitsOf } from "../../charts/decay";
 import { day, unbroken } from "../../domain/format";
 import { RustOfTrial } from "../../parts/RustWord";
 import { Button, buttonLook } from "../../ui/Button";
@@ -16,13 +15,14 @@ import { Tick } from "../../ui/Tick";
 import { Toggles } from "../../ui/Toggles";
 import { useWidth } from "../../ui/useWidth";
 import { AssayOffers } from "./AssayOffers";
+import { Course } from "./Course";
 import { Figures } from "./Figures";
 import { Legend } from "./Legend";
 import { LookWithout } from "./LookWithout";
 import { OtherStages } from "./OtherStages";
 import { Pairs } from "./Pairs";
 import { RunTable } from "./RunTable";
-import { referenceCurves, referenceRungs } from "./references";
+import { referenceRungs } from "./references";
 import { Save } from "./Save";
 import { StageLadder } from "./StageLadder";
 import { UnderForce } from "./UnderForce";
@@ -65,7 +65,6 @@ function OpenVerdict({ data }: { data: VerdictData }) {
   const [saving, setSaving] = useState(false);
   const [beside, setBeside] = useState(false);
   const found = useQuery({ ...referencesQuery(trialId), enabled: beside });
-  const lastCount = Math.max(0, ...data.runs.flatMap((r) => r.readings.map((each) => each.count)));
   const references = beside ? (found.data ?? []) : [];
   const chart = useWidth<HTMLDivElement>(800);
   const ladder = useWidth<HTMLDivElement>(400);
@@ -122,22 +121,12 @@ function OpenVerdict({ data }: { data: VerdictData }) {
               bench:grid-cols-[minmax(0,1fr)_minmax(0,400px)]`}
             >
               <div ref={chart.ref} className={`min-w-0 ${hasReadings ? "" : "hidden"}`}>
-                <DecayChart
-                  title={
-                    `Sharpness of ${data.blades.map((b) => b.code).join(", ")} over ${unit}; ` +
-                    "the table view holds every number"
-                  }
-                  runs={[...chartRuns(data), ...referenceCurves(references, lastCount)]}
-                  limits={limits}
-                  unit={`${unit}${data.trial.medium ? ` through ${data.trial.medium}` : ""}`}
+                <Course
+                  data={data}
+                  references={references}
                   width={chart.width}
-                  height={Math.max(330, Math.min(450, chart.width * 0.55))}
-                  highlighted={highlighted}
-                  onHighlight={setHighlighted}
+                  {...{ highlighted, onHighlight }}
                 />
-                <Note className="mt-1">
-                  Filled marks: first edge; hollow: later edges. Bands and whiskers: 95 %.
-                </Note>
               </div>
               <div ref={ladder.ref} className="min-w-0">
                 {data.ladder.length ? (
@@ -284,16 +273,3 @@ const chartsOf = (data: VerdictData) => [
   ...(data.runs.some((run) => run.readings.length) ? ["curves"] : []),
   ...(data.ladder.length ? ["lives"] : []),
 ];
-
-function chartRuns(data: VerdictData): ChartRun[] {
-  return data.runs.map((r) => ({
-    id: r.run.id,
-    blade: r.blade,
-    mark: r.mark,
-    edge: r.run.edge,
-    readings: r.readings,
-    band: r.band,
-    life: r.lives[data.stage]?.status === "crossed" ? (r.lives[data.stage] ?? null) : null,
-    leftOut: data.left_out.includes(r.blade),
-  }));
-}
