@@ -17,6 +17,7 @@ from kessik.core.moments import Moment
 from kessik.core.packages import PackageBrought
 from kessik.core.shelf.identity import SameBlade
 from kessik.core.standings.board import StandingsQuestion
+from kessik.core.words.due import due_words
 from kessik.core.words.packages import brought_sentences
 from kessik.interchange.package_json import FILE_NAME
 from kessik.services.packages import identities
@@ -24,6 +25,7 @@ from kessik.services.packages.bringing import bring_package
 from kessik.services.packages.opening import open_here
 from kessik.services.packages.writing import PackageWish, name_maker, write_package
 from kessik.services.standings.boards import read_field, work_out
+from kessik.services.today import what_waits
 from kessik.services.trials.answers import Answers
 from kessik.store.database import Database
 from kessik.store.packages.schema import package_schema
@@ -31,6 +33,7 @@ from kessik.store.queries.trials import all_trials
 from tests.helpers.packages import other_ids, rewritten
 
 NOW = Moment("2026-09-01T08:00:00+00:00", 120)
+DUE = "2026-09-10"
 LATER = Moment("2026-10-01T08:00:00+00:00", 120)
 
 
@@ -172,6 +175,26 @@ def test_two_testers_with_blades_of_one_code_are_not_mixed(demo, other, tmp_path
     assert {each.tester for each in found_board.by_tester} == {"", "another"}
     identities.ask_again(other, one, two)
     assert len(ladder(other)) == len(alone) + 1, "split again"
+
+
+def test_loans_are_seen_by_both_and_other_work_of_theirs_stays_theirs(demo, other, tmp_path):
+    """Rhea lent one blade to Ada and has one of hers; Ada brings in what Rhea sends."""
+    with demo.write() as session:
+        for code, column, due in (("AV-01", "lent_to", DUE), ("AV-02", "loan_from", DUE)):
+            session.execute(
+                text(f"UPDATE blade SET {column} = 'Ada', loan_due = :due WHERE code = :code"),
+                {"code": code, "due": due},
+            )
+    name_maker(other, "Ada")
+    bring_package(other, sent(demo, tmp_path / "p.kessik.zip", "Rhea"), "p")
+    assert [due_words(due.what) for due in what_waits(other, NOW)] == [
+        "Return AV-01 to Rhea, in 9 days",
+        "AV-02 comes back from Rhea, in 9 days",
+    ]
+    assert {due_words(due.what) for due in what_waits(demo, NOW)} >= {
+        "AV-01 comes back from Ada, in 9 days",
+        "Return AV-02 to Ada, in 9 days",
+    }
 
 
 def rows_in(package):

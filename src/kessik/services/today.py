@@ -14,6 +14,7 @@ from kessik.services.stock.waiting import low_lots
 from kessik.services.trials.waiting import planned_work
 from kessik.services.upkeep.upkeep import copy_to_make
 from kessik.store.database import Database
+from kessik.store.queries.testers import blades_elsewhere, kept_elsewhere, origins
 
 WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (
     loans,
@@ -30,7 +31,18 @@ WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (
 
 
 def what_waits(db: Database, now: Moment) -> list[Due]:
-    """What has a day first, soonest before later; then the rest, area by area."""
+    """What has a day first, soonest before later; then the rest, area by area. What other testers
+    have at theirs is their own work; only loans are seen by both.
+    """
     day = local_day(now)
-    found = soak_duties(db, now) + [due for waiting in WAITING for due in waiting(db, day)]
+    with db.read() as session:
+        soaks, trials = kept_elsewhere(session, "soak"), origins(session)
+        blades = blades_elsewhere(session)
+    found = [
+        due
+        for due in [*soak_duties(db, now), *(d for waiting in WAITING for d in waiting(db, day))]
+        if due.soak_id not in soaks
+        and due.trial_id not in trials
+        and (due.kind == "loan" or due.blade_id not in blades)
+    ]
     return sorted(found, key=lambda due: (not due.on, due.on))

@@ -6,6 +6,7 @@ from kessik.core.due import BatchAway, ClaimExcluded, Due
 from kessik.services.assays.verdicts import assays_of
 from kessik.store.database import Database
 from kessik.store.queries import assays, waiting
+from kessik.store.queries.testers import blades_elsewhere, kept_elsewhere
 
 _LONG_AWAY_DAYS = 30
 
@@ -13,7 +14,12 @@ _LONG_AWAY_DAYS = 30
 def batches_away(db: Database, day: date) -> list[Due]:
     """Every batch that was sent and is not back."""
     with db.read() as session:
-        sent = [batch for batch in assays.all_batches(session) if batch.is_away]
+        elsewhere = kept_elsewhere(session, "assay_batch")
+        sent = [
+            batch
+            for batch in assays.all_batches(session)
+            if batch.is_away and batch.id not in elsewhere
+        ]
     found = []
     for batch in sent:
         days = (day - date.fromisoformat(batch.sent_on)).days
@@ -25,7 +31,8 @@ def batches_away(db: Database, day: date) -> list[Due]:
 def claims_excluded(db: Database, _day: date) -> list[Due]:
     """Blades on loan that are not what they are sold as: their lender wants to know."""
     with db.read() as session:
-        lent = [blade.id for blade in waiting.lent_blades(session)]
+        elsewhere = blades_elsewhere(session)
+        lent = [b.id for b in waiting.lent_blades(session) if b.id not in elsewhere]
         shot = assays.shots_by_blade(session, lent) if lent else {}
         judged = assays_of(session, list(shot)) if shot else {}
     excluded = [e.blade for e in judged.values() if e.assay.verdict == "excluded"]

@@ -30,7 +30,7 @@ def loans(db: Database, day: date) -> list[Due]:
     with db.read() as session:
         lent = waiting.lent_blades(session)
         here = testers.tester_here(session)
-        sent_by = testers.senders(session, [blade.id for blade in lent])
+        sent_by = testers.kept_elsewhere(session, "blade")
     us = here.name if here else ""
     found = (_loan(blade, us, sent_by.get(blade.id, ""), day) for blade in lent)
     return [due for due in found if due]
@@ -49,7 +49,12 @@ def _loan(blade: LentBlade, us: str, sent_by: str, day: date) -> Due | None:
 def care(db: Database, day: date) -> list[Due]:
     """Care that is due again soon; what is due on one day in one way is one line."""
     with db.read() as session:
-        known = waiting.blades_there(session)
+        elsewhere = testers.blades_elsewhere(session)
+        known = {
+            blade_id: blade
+            for blade_id, blade in waiting.blades_there(session).items()
+            if blade_id not in elsewhere
+        }
         ahead = care_to_come(hanging.all_noted(session, CareAct))
     alike: dict[_How, list[str]] = {}
     for act in ahead:

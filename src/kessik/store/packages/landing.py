@@ -21,9 +21,12 @@ from kessik.store.queries import arrivals
 from kessik.store.queries.hidden_rows import Placeholders, make_placeholders, remove_placeholders
 from kessik.store.queries.shelf import next_marks
 from kessik.store.queries.testers import (
+    KEPT,
+    Kept,
     Tester,
     TrialOrigin,
     know_tester,
+    note_kept_elsewhere,
     note_origins,
     tester_here,
 )
@@ -102,13 +105,14 @@ def land(session: Session, landing: Landing) -> None:
     remove_placeholders(session, aside)
     placed = [row for row in tables["trial_blade"] if row["trial_id"] in landing.new]
     insert_rows(session, "trial_blade", placed)
+    elsewhere = _new_things(session, landing)
     insert_beside(session, tables)
     _give_methods(session, landing)
     _refresh_blades(session, landing)
     for trial_id in landing.newer:
         replace_trial(session, trial_id, _of_trial(tables, trial_id))
     arrivals.land(session, aside.label)
-    _note_origins(session, landing)
+    _note_origins(session, landing, elsewhere)
 
 
 def _code_and_mark(session: Session, landing: Landing, blades: Sequence[StoredRow]) -> None:
@@ -186,12 +190,24 @@ def _of_trial(tables: Tables, trial_id: str) -> dict[str, list[StoredRow]]:
     }
 
 
-def _note_origins(session: Session, landing: Landing) -> None:
-    """Whose the trials are; those of the tester here are their own."""
+def _new_things(session: Session, landing: Landing) -> dict[Kept, set[str]]:
+    """What is not here yet, and stays with whoever sent it."""
+    found: dict[Kept, set[str]] = {"blade": landing.new_blades}
+    for kind in KEPT:
+        if kind not in found:
+            new = new_among(session, kind, landing.tables[kind])
+            found[kind] = {row["id"] for row in new}
+    return found
+
+
+def _note_origins(session: Session, landing: Landing, elsewhere: Mapping[Kept, set[str]]) -> None:
+    """Whose trials and things are; those of the tester here are their own."""
     here = tester_here(session)
     if here is not None and here.id == landing.tester.id:
         return
     know_tester(session, landing.tester)
+    for kind, ids in elsewhere.items():
+        note_kept_elsewhere(session, kind, ids, landing.tester)
     note_origins(
         session,
         {

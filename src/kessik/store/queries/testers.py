@@ -1,14 +1,24 @@
 """Whose data this is, who sent packages, and which trials came from whom."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from typing import Literal
 from uuid import uuid4
 
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from kessik.core.shelf.identity import SameBlade
-from kessik.store.tables import SameBladeRow, TesterRow, TrialBladeRow, TrialOriginRow
+from kessik.store.tables import (
+    KeptElsewhereRow,
+    SameBladeRow,
+    TesterRow,
+    TrialBladeRow,
+    TrialOriginRow,
+)
+
+Kept = Literal["blade", "soak", "lot", "assay_batch"]
+KEPT: tuple[Kept, ...] = ("blade", "soak", "lot", "assay_batch")
 
 
 @dataclass(frozen=True)
@@ -76,15 +86,29 @@ def origins(session: Session) -> dict[str, TrialOrigin]:
     }
 
 
-def senders(session: Session, blade_ids: Sequence[str]) -> dict[str, str]:
-    """In whose packages blades came, by the ids of those that came in one."""
+def kept_elsewhere(session: Session, kind: Kept) -> dict[str, str]:
+    """Who has what came in packages, by id: testers by name."""
     found = (
-        select(TrialBladeRow.blade_id, TesterRow.name)
-        .join(TrialOriginRow, TrialOriginRow.trial_id == TrialBladeRow.trial_id)
-        .join(TesterRow, TesterRow.id == TrialOriginRow.tester_id)
-        .where(TrialBladeRow.blade_id.in_(blade_ids), TesterRow.is_here.is_(False))
+        select(KeptElsewhereRow.owner_id, TesterRow.name)
+        .join(TesterRow, TesterRow.id == KeptElsewhereRow.tester_id)
+        .where(KeptElsewhereRow.kind == kind)
     )
     return dict(session.execute(found).tuples().all())
+
+
+def blades_elsewhere(session: Session) -> set[str]:
+    """The blades that others have, as far as nobody here cut with them."""
+    own = select(TrialBladeRow.blade_id).where(
+        TrialBladeRow.trial_id.not_in(select(TrialOriginRow.trial_id))
+    )
+    return set(kept_elsewhere(session, "blade")) - set(session.scalars(own))
+
+
+def note_kept_elsewhere(session: Session, kind: Kept, ids: Iterable[str], tester: Tester) -> None:
+    """Note what a tester has."""
+    for each in ids:
+        session.merge(KeptElsewhereRow(kind=kind, owner_id=each, tester_id=tester.id))
+    session.flush()
 
 
 def note_origins(session: Session, found: Mapping[str, TrialOrigin]) -> None:

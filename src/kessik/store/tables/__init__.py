@@ -7,7 +7,13 @@ from kessik.store.tables.bench import EventRow, RunRow
 from kessik.store.tables.choice import UseRow
 from kessik.store.tables.hanging import CareRow, FieldExposureRow, ToughnessRow
 from kessik.store.tables.instruments import InstrumentRow, PairedDeviceRow, ReferenceCheckRow
-from kessik.store.tables.packages import ReportMadeRow, SameBladeRow, TesterRow, TrialOriginRow
+from kessik.store.tables.packages import (
+    KeptElsewhereRow,
+    ReportMadeRow,
+    SameBladeRow,
+    TesterRow,
+    TrialOriginRow,
+)
 from kessik.store.tables.pictures import PictureRow, PictureUseRow, ShotFileRow
 from kessik.store.tables.shelf import (
     AbrasiveRow,
@@ -39,6 +45,7 @@ __all__ = [
     "FieldExposureRow",
     "GradeRow",
     "InstrumentRow",
+    "KeptElsewhereRow",
     "LookRow",
     "LotCorrectionRow",
     "LotRow",

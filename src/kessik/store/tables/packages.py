@@ -17,6 +17,17 @@ class TesterRow(Base):
     is_here: Mapped[bool] = mapped_column(YesNo)
 
 
+class KeptElsewhereRow(Base):
+    """A blade, soak, lot or batch that came in a package: its tester has it, not this one."""
+
+    __tablename__ = "kept_elsewhere"
+    __table_args__ = STRICT
+
+    kind: Mapped[str] = mapped_column(Text, primary_key=True)
+    owner_id: Mapped[str] = mapped_column(Text, primary_key=True)
+    tester_id: Mapped[str] = mapped_column(ForeignKey("tester.id"), index=True)
+
+
 class TrialOriginRow(Base):
     """That a trial came in a package: whose, when that was made, and a sum over what it held."""
 

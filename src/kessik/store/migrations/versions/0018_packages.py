@@ -41,6 +41,12 @@ def upgrade() -> None:
         " said TEXT NOT NULL, struck TEXT NOT NULL, recorded_utc TEXT NOT NULL,"
         " FOREIGN KEY(blade_id) REFERENCES blade (id)) STRICT"
     )
+    op.execute(
+        "CREATE TABLE kept_elsewhere (kind TEXT NOT NULL, owner_id TEXT NOT NULL,"
+        " tester_id TEXT NOT NULL, PRIMARY KEY (kind, owner_id),"
+        " FOREIGN KEY(tester_id) REFERENCES tester (id)) STRICT"
+    )
+    op.execute("CREATE INDEX ix_kept_elsewhere_tester_id ON kept_elsewhere (tester_id)")
     op.execute("CREATE INDEX ix_care_blade_id ON care (blade_id)")
     op.execute("ALTER TABLE blade ADD COLUMN lent_to TEXT NOT NULL DEFAULT ''")
     op.execute("CREATE INDEX ix_same_blade_other_id ON same_blade (other_id)")
