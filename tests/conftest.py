@@ -21,6 +21,7 @@ from kessik.core.protocols.methods import force_limit_rope
 from kessik.core.protocols.schools import BY_SCHOOL
 from kessik.core.protocols.series import Check, RunSeries
 from kessik.demo.building import build
+from kessik.services.packages.opening import open_here
 from kessik.store.database import Database
 from kessik.store.queries.methods import method_body
 
@@ -52,6 +53,17 @@ def database(tmp_path, empty_folder):
     opened = Database(shutil.copytree(empty_folder, tmp_path / "data"), hurried=True)
     yield opened
     opened.close()
+
+
+@pytest.fixture
+def packages_opened_here(monkeypatch):
+    """What a process of its own does is done in this one: its start would take most of the time."""
+
+    def here(package, folder, called, go_on=lambda: None):
+        go_on()
+        return open_here(package, folder, called)
+
+    monkeypatch.setattr("kessik.services.packages.bringing.open_apart", here)
 
 
 @pytest.fixture(scope="session")

@@ -3,12 +3,20 @@ included.
 """
 
 import io
+import json
 import zipfile
 from itertools import accumulate, count
+from pathlib import Path
+from tempfile import TemporaryDirectory
 
+import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from kessik.api.views.answers import pages
+from kessik.services.packages.bringing import bring_package
+from kessik.services.trials.answers import Answers
+from kessik.store.database import Database
 from tests.helpers.paper import Paper
 
 _trials = count()
@@ -65,14 +73,15 @@ def sheets(draw):
     return school, lines
 
 
+@pytest.mark.usefixtures("packages_opened_here")
 @given(sheets(), st.lists(st.tuples(st.integers(0, 99), st.booleans()), max_size=3))
 @settings(max_examples=10, suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_a_trial_out_and_in_again_gives_the_same_answers(client, sheet, struck):
     school, lines = sheet
-    paper, told = Paper(client), f"{next(_trials)}"
-    paper.make_trial(f"A{told}", f"B{told}", school=school, name=f"Trial {told}")
+    paper, nth = Paper(client), f"{next(_trials)}"
+    paper.make_trial(f"A{nth}", f"B{nth}", school=school, name=f"Trial {nth}")
     runs = paper.kept(
-        *({**each, "cells": {**each["cells"], "blade": each["cells"]["blade"] + told}}
+        *({**each, "cells": {**each["cells"], "blade": each["cells"]["blade"] + nth}}
           for each in lines)
     )  # fmt: skip
     for which, comes_back in struck:
@@ -82,6 +91,7 @@ def test_a_trial_out_and_in_again_gives_the_same_answers(client, sheet, struck):
         files = [("files", (name, kept.read(name))) for name in kept.namelist()]
     (made,) = client.post("/api/imports", files=files).json()["trials"]
     assert answers(client, made["id"]) == answers(client, paper.trial)
+    assert in_another_folder(client, paper.trial) == answers(client, paper.trial)
     record = client.get(f"/api/trials/{made['id']}/record").json()["runs"]
     assert all(run["from_paper"] for run in record)
 
@@ -99,9 +109,25 @@ def strike(paper, run, which, comes_back):
         assert sent.status_code == 200, sent.text
 
 
+def in_another_folder(client, trial):
+    """What a folder answers into which the trial came as a package."""
+    client.put("/api/testers/here", json={"name": "Rhea"})
+    package = client.get("/api/package", params={"trial": trial}).content
+    with TemporaryDirectory() as made, Database(Path(made) / "other", hurried=True) as other:
+        path = Path(made) / "sent.kessik.zip"
+        path.write_bytes(package)
+        bring_package(other, path, path.name)
+        kept = Answers(other, pages())
+        kept.renew(trial)
+        return told(json.loads(kept.page("verdict", trial)[0]))
+
+
 def answers(client, trial):
     """All that a verdict answers, without what is the trial's own."""
-    found = client.get(f"/api/trials/{trial}/verdict").json()["answer"]
+    return told(client.get(f"/api/trials/{trial}/verdict").json()["answer"])
+
+
+def told(found):
     runs = {
         (r["blade"], r["run"]["edge"]): (
             r["lives"], [reading["force_gf"] for reading in r["readings"]]
@@ -109,5 +135,5 @@ def answers(client, trial):
         for r in found["runs"]
     }  # fmt: skip
     ladder = [{**rung, "mark": None} for rung in found["ladder"]]
-    told = {name: found[name] for name in ("headline", "standing", "comparisons")}
-    return {**told, "ladder": ladder, "runs": runs}
+    said = {name: found[name] for name in ("headline", "standing", "comparisons")}
+    return {**said, "ladder": ladder, "runs": runs}

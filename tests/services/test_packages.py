@@ -22,7 +22,6 @@ from kessik.core.words.packages import brought_sentences
 from kessik.interchange.package_json import FILE_NAME
 from kessik.services.packages import identities
 from kessik.services.packages.bringing import bring_package
-from kessik.services.packages.opening import open_here
 from kessik.services.packages.writing import PackageWish, name_maker, write_package
 from kessik.services.standings.boards import read_field, work_out
 from kessik.services.today import what_waits
@@ -37,15 +36,7 @@ DUE = "2026-09-10"
 LATER = Moment("2026-10-01T08:00:00+00:00", 120)
 
 
-@pytest.fixture(autouse=True)
-def in_this_process(monkeypatch):
-    """What a process of its own does is done here: its start would take most of the time."""
-
-    def here(package, folder, called, go_on=lambda: None):
-        go_on()
-        return open_here(package, folder, called)
-
-    monkeypatch.setattr("kessik.services.packages.bringing.open_apart", here)
+pytestmark = pytest.mark.usefixtures("packages_opened_here")
 
 
 @pytest.fixture

@@ -28,6 +28,7 @@ _LEAST_TESTERS = 3
 _MOST_OPEN = 0.5
 """A life of which less than half is known by its ends tells no scatter."""
 _STRAGGLER, _OUTLIER = 0.05, 0.01
+_NO_SPREAD = 1e-9
 _OF_THE_TABLE = 0.05
 """The risk of naming anything in a sound table, shared by all that is judged in it."""
 
@@ -117,7 +118,7 @@ def _level(arm: str, own: Mapping[str, Sequence[float]], figures: int) -> Consis
     repeated = {t: float(np.var(values, ddof=1)) for t, values in own.items() if len(values) > 1}
     pooled = float(np.mean(list(repeated.values()))) if len(repeated) > 1 else 0.0
     k, cochran = {}, None
-    if pooled > 0.0:
+    if pooled > _NO_SPREAD**2:
         testers = len(repeated)
         runs = round(float(np.mean([len(own[tester]) for tester in repeated])))
         k = {
@@ -137,7 +138,7 @@ def _level(arm: str, own: Mapping[str, Sequence[float]], figures: int) -> Consis
 
 def _h(means: Floats, figures: int) -> list[Judged | None]:
     spread = float(means.std(ddof=1))
-    if means.size < _LEAST_TESTERS or spread == 0.0:
+    if means.size < _LEAST_TESTERS or spread < _NO_SPREAD:
         return [None] * means.size
     limit = partial(h_limit, means.size)
     return [_judged(float(off / spread), limit, figures) for off in means - means.mean()]
