@@ -40,7 +40,7 @@ web/src/api/schema.gen.ts: .stamps/python .stamps/web $(PYTHON_SOURCES)
 $(PAGES): web/src/api/schema.gen.ts $(WEB_SOURCES)
 	cd web && node_modules/.bin/vite build --logLevel warn
 
-.PHONY: help build demo dev test check check-python check-web words lint lint-python lint-web unit bench format lock screenshots clean
+.PHONY: help build demo dev test check check-python check-web words lint lint-python lint-web unit bench format lock screenshots wheel manual clean
 
 build: $(PAGES) ## everything `make demo` needs, without starting; leaves .venv/bin/kessik
 
@@ -96,6 +96,12 @@ lock: .stamps/python ## renew requirements.lock from pyproject.toml
 
 screenshots: build .stamps/browser ## take the pictures of docs/screenshots anew from the demo data
 	$(BIN)/python -m tests.browser.screenshots
+
+wheel: build ## the package to install anywhere with pip, in dist/
+	$(BIN)/python -m hatchling build -t wheel
+
+manual: .stamps/python ## write docs/kessik.1 anew from what the commands say
+	$(BIN)/kessik manual > docs/kessik.1
 
 clean: ## remove what was built
 	rm -rf .stamps .venv web/node_modules src/kessik/web_dist web/openapi.json web/src/api/schema.gen.ts web/src/domain/limits.gen.ts web/src/domain/words.gen.ts

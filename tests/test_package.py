@@ -6,7 +6,8 @@ import sys
 import zipfile
 from pathlib import Path
 
-from kessik.cli.commands import COMMANDS, loaded
+from kessik.cli.commands import COMMANDS, JOBS, loaded
+from kessik.cli.manual import manual
 
 ROOT = Path(__file__).parent.parent
 
@@ -21,6 +22,7 @@ def test_the_wheel_serves_without_node(tmp_path):
         name.startswith("kessik/web_dist/assets/") and name.endswith(".js") for name in names
     )
     assert any(name.endswith(".woff2") for name in names)
+    assert any(name.endswith("share/man/man1/kessik.1") for name in names)
     assert "kessik/store/migrations/versions/0001_the_first_tables.py" in names
 
 
@@ -43,12 +45,30 @@ def test_the_readme_names_real_commands():
     readme = (ROOT / "README.md").read_text()
     targets = set(re.findall(r"^([a-z]+):.*##", (ROOT / "Makefile").read_text(), re.M))
     assert set(re.findall(r"`make ([a-z]+)`", readme)) <= targets
-    assert set(re.findall(r"`kessik ([a-z-]+)", readme)) == set(COMMANDS)
+    assert set(re.findall(r"`kessik ([a-z][a-z-]*)", readme)) == set(COMMANDS)
 
 
 def test_what_is_listed_of_a_command_is_what_it_says_itself():
-    for name, (_, says) in COMMANDS.items():
-        assert " ".join(loaded(name).help.split()) == says
+    for name, listed in COMMANDS.items():
+        assert " ".join(loaded(name).help.split()) == listed.does
+
+
+def test_the_manual_page_is_current_and_whole():
+    """`make manual` writes it anew."""
+    page = (ROOT / "docs" / "kessik.1").read_text(encoding="utf-8")
+    assert page == manual()
+    for name in COMMANDS:
+        assert f'.SS "kessik {name}'.replace("-", "\\-") in page
+
+
+def test_commands_are_listed_by_their_job():
+    help_ = subprocess.run(
+        [sys.executable, "-m", "kessik.cli.main", "--help"],
+        check=True, capture_output=True, text=True,
+    ).stdout  # fmt: skip
+    places = [help_.index(job) for job in JOBS]
+    assert places == sorted(places)
+    assert "--install-completion" in help_
 
 
 def test_listing_the_commands_loads_none_of_what_they_need():

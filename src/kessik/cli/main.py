@@ -16,7 +16,6 @@ from kessik.cli.commands import CommandsAsAsked
 app = typer.Typer(
     cls=CommandsAsAsked,
     no_args_is_help=True,
-    add_completion=False,
     pretty_exceptions_enable=False,
     help="Kessik, the bench companion of a steel tester.",
 )

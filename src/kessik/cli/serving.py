@@ -4,8 +4,9 @@ import logging
 import signal
 import socket
 import sys
+import webbrowser
 from collections.abc import Iterator
-from contextlib import contextmanager, nullcontext
+from contextlib import contextmanager, nullcontext, suppress
 from datetime import UTC, datetime
 from logging.handlers import RotatingFileHandler
 from pathlib import Path
@@ -39,6 +40,9 @@ Port = Annotated[int, typer.Option(help="Port on this machine.", min=1, max=6553
 Lan = Annotated[
     bool, typer.Option("--lan", help="Answer paired devices of the local network, too.")
 ]
+NoBrowser = Annotated[
+    bool, typer.Option("--no-browser", help="Do not open the pages in this machine's browser.")
+]
 Address = Annotated[
     str | None, typer.Option(help="This machine's address in the local network (default: found).")
 ]
@@ -46,21 +50,34 @@ Address = Annotated[
 
 @app.command()
 def serve(
-    data: Folder = None, port: Port = PORT, lan: Lan = False, address: Address = None
+    data: Folder = None,
+    port: Port = PORT,
+    lan: Lan = False,
+    address: Address = None,
+    no_browser: NoBrowser = False,
 ) -> None:
     """Serve the bench on this machine, or with --lan to paired devices of the local network,
     too.
     """
-    _serve(data_folder(data), port, _lan_address(lan, address), is_demo=False)
+    _serve(data_folder(data), port, _lan_address(lan, address), no_browser, is_demo=False)
 
 
 @app.command()
-def demo(data: Folder = None, port: Port = PORT, lan: Lan = False, address: Address = None) -> None:
+def demo(
+    data: Folder = None,
+    port: Port = PORT,
+    lan: Lan = False,
+    address: Address = None,
+    no_browser: NoBrowser = False,
+) -> None:
     """Serve with the demo trial, built by the virtual bench, in a data folder of its own."""
-    _serve(data or data_folder(None) / "demo", port, _lan_address(lan, address), is_demo=True)
+    folder = data or data_folder(None) / "demo"
+    _serve(folder, port, _lan_address(lan, address), no_browser, is_demo=True)
 
 
-def _serve(folder: Path, port: int, lan_address: str | None, *, is_demo: bool) -> None:
+def _serve(
+    folder: Path, port: int, lan_address: str | None, no_browser: bool, *, is_demo: bool
+) -> None:
     hosts = [HOST, *([lan_address] if lan_address else [])]
     with refusing():
         make_folder(folder)
@@ -71,7 +88,17 @@ def _serve(folder: Path, port: int, lan_address: str | None, *, is_demo: bool) -
                 sys.stdout.write(f"{found[:1].upper()}{found[1:]}.\n")
             with _demo_in(folder) if is_demo else nullcontext(), Database(folder) as database:
                 database.found_at_start = found
+                if not no_browser and sys.stdout.isatty():
+                    _open_browser(f"http://{HOST}:{port}")
                 _run(database, sockets, port, lan_address)
+
+
+def _open_browser(address: str) -> None:
+    """Show the pages where somebody sits at this machine; they load as soon as it answers."""
+    with suppress(webbrowser.Error):
+        browser = webbrowser.get()
+        if not isinstance(browser, webbrowser.GenericBrowser):  # one of the terminal would take it
+            browser.open(address)
 
 
 @contextmanager
