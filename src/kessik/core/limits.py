@@ -133,6 +133,8 @@ _TABLE = (
         "life that a plan reckons with, in the unit of the method"),
     Limit("wanted_percent", "%", 1, 900, "a difference wanted",
         "difference that a plan is to find", 20),
+    Limit("blades_compared", "blades", 1, 100, "a number of blades", "blades of a question", 2),
+    Limit("hours_at_hand", "h", 0.25, 10_000, "a time", "hours there are for a question"),
     Limit("hours_a_day", "h", 0.25, 24, "working hours", "hours of work a day", 4),
     Limit("cut_s", "s", 0.5, 3600, "a cut", "time that one cut takes", 30),
     Limit("reading_s", "s", 0.5, 3600, "a reading", "time that one reading takes", 25),

@@ -30,6 +30,7 @@ from kessik.core.geometry import ZoneUse
 from kessik.core.packages import Hidden
 from kessik.core.planning.calendar import WorkKind
 from kessik.core.planning.order import OrderKind
+from kessik.core.planning.suiting import InHand, TestQuestion
 from kessik.core.protocols.checks import SharpIs
 from kessik.core.protocols.methods import (
     Confirmation,
@@ -225,6 +226,24 @@ TOOK_OFF: Mapping[TookOff, str] = {
     "": "not inspected", "nothing": "nothing", "rust": "rust", "patina": "patina",
     "coating": "coating", "finish": "finish: scratches or dull places",
 }  # fmt: skip  # a table is read by its rows
+TEST_QUESTIONS: Mapping[TestQuestion, str] = {
+    "lasts": "Which edge cuts longest?",
+    "keen": "Which stays finely sharp longest?",
+    "dies": "How do the edges die: wear, rolling, chipping?",
+    "effort": "Which cuts with the least effort?",
+    "upkeep": "What does sharpening bring back, and for how long?",
+    "mix": "Which lasts in my own mix of work?",
+    "rust": "Which rusts least?",
+    "stains": "Which stains least in acid food?",
+    "steel": "What steel is it?",
+}
+IN_HAND: Mapping[InHand, str] = {
+    "rope": "rope", "board": "corrugated board", "tester": "a tester for the edge, gf",
+    "paper": "paper of one kind", "hair": "hair samples off the body", "lamp": "lamp and magnifier",
+    "abrasives": "stones, abrasive sheets", "machine": "card-cutting machine",
+    "salt": "salt, brine",
+    "paste": "mustard and vinegar", "cabinet": "salt spray cabinet",
+}  # fmt: skip  # a table is read by its rows
 GRANTS: Mapping[Grant, str] = {
     "delete_for_good": "delete for good", "bring_back": "restore from the bin",
     "undo_others": "undo what others did", "let_in": "pair and unpair devices",
@@ -326,6 +345,8 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "fieldSeen": (FieldSeen, FIELD_SEEN),
     "careKinds": (CareKind, CARE_KINDS),
     "tookOff": (TookOff, TOOK_OFF),
+    "testQuestions": (TestQuestion, TEST_QUESTIONS),
+    "inHand": (InHand, IN_HAND),
     "grants": (Grant, GRANTS),
     "pivotStates": (None, PIVOT_STATES),
     "lockStates": (None, LOCK_STATES),

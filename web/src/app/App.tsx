@@ -74,6 +74,7 @@ const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: 
 const MethodPage = lazy(() =>
   import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })),
 );
+const Ways = lazy(() => import("../features/ways/Ways").then((m) => ({ default: m.Ways })));
 const Verdict = lazy(() =>
   import("../features/verdict/Verdict").then((m) => ({ default: m.Verdict })),
 );
@@ -107,6 +108,7 @@ export function App() {
                 <Route path="/bin" element={<Bin />} />
                 <Route path="/backups" element={<Backups />} />
                 <Route path="/share" element={<Share />} />
+                <Route path="/ways" element={<Ways />} />
                 <Route path="/choice" element={<Choose />} />
                 <Route path="/shelf" element={<Shelf />} />
                 <Route path="/blades/:bladeId" element={<BladePage />} />

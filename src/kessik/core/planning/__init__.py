@@ -13,4 +13,5 @@ __all__ = [
     "resting",
     "schedule",
     "starting_life",
+    "suiting",
 ]

@@ -41,6 +41,7 @@ __all__ = [
     "stages",
     "standings",
     "stock",
+    "suiting",
     "toughness",
     "traces",
     "upkeep",

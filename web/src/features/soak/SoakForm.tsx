@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
 import { shelfQuery, soakMethodsQuery } from "../../api/queries";
@@ -52,7 +52,9 @@ function Form({
 }) {
   const shelf = useQuery(shelfQuery);
   const navigate = useNavigate();
-  const usual = soak?.how ?? (methods[0] as Method);
+  const [search] = useSearchParams();
+  const asked = soak ? undefined : methods.find((m) => m.key === search.get("method"));
+  const usual = soak?.how ?? asked ?? (methods[0] as Method);
   const [start] = useState(() => ({
     soak: soakTyped(soak?.id ?? newId(), soak, usual),
     interventions: interventionsTyped(usual),
@@ -70,7 +72,7 @@ function Form({
       if (!soak) navigate(`/soak/${id}`);
     },
   );
-  const draft = `soak:${soak?.id ?? "new"}`;
+  const draft = `soak:${soak?.id ?? asked?.key ?? "new"}`;
   const form = useForm({ draft, kinds: SOAK_KINDS, start: start.soak, error: save.error });
   const interventions = useRows({
     draft: `${draft}:interventions`,

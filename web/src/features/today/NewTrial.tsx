@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import { useChange } from "../../api/changes";
 import { methodsQuery, shelfQuery } from "../../api/queries";
 import { WORDS } from "../../domain/words";
+import { buttonLook } from "../../ui/Button";
 import { Choice, Option, Options } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { FormFoot } from "../../ui/FormFoot";
@@ -65,10 +66,12 @@ export function NewTrial() {
       navigate("/");
     },
   );
+  const [search] = useSearchParams();
+  const asked = search.get("school");
   const form = useForm({
-    draft: "new-trial-facts",
+    draft: asked ? `new-trial-facts:${asked}` : "new-trial-facts",
     kinds: TRIAL_KINDS,
-    start: BLANK_FACTS,
+    start: asked ? { ...BLANK_FACTS, school: asked } : BLANK_FACTS,
     error: make.error,
   });
   const chosen = schools.find((m) => m.school === form.typed.school);
@@ -114,6 +117,9 @@ export function NewTrial() {
           </Option>
         ))}
       </Choice>
+      <Link to="/ways" className={`${buttonLook("quiet")} -mt-3 self-start px-0`}>
+        Which way of testing suits my question?
+      </Link>
       <div className={cutsRope ? "grid grid-cols-[1fr_9rem] gap-3" : ""}>
         <Field
           label="What is cut?"

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { todayQuery } from "../../api/queries";
@@ -207,16 +207,13 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
   );
 }
 
+/** Ways to begin, each with what comes of it. */
 function FirstTime({ onNew, onResults }: { onNew: () => void; onResults: () => void }) {
   return (
-    <div className="max-w-3xl pt-6">
-      <h1 className="answer">
+    <div className="pt-6">
+      <h1 className="answer max-w-3xl">
         Which blade lasts? Two blades, some rope and a tester for the edge are enough to find out.
       </h1>
-      <p className="mt-4 text-lead text-ink-2">
-        Name the question and the blades; Kessik then keeps the count at the bench, says when to
-        check, fits the curves and tells you how sure the answer is.
-      </p>
       <div className="my-7">
         <EdgeStrip
           mark={0}
@@ -227,16 +224,49 @@ function FirstTime({ onNew, onResults }: { onNew: () => void; onResults: () => v
           detail
         />
       </div>
-      <p className="flex flex-wrap gap-3">
-        <Button kind="next" onClick={onNew}>
-          Set up the first trial
-        </Button>
-        <Button onClick={onResults}>Enter results you have</Button>
-      </p>
-      <Note className="mt-5">
+      <ul className="grid gap-x-12 gap-y-7 bench:grid-cols-3">
+        <Beginning
+          says={
+            "Name the question and the blades. Kessik keeps the count at the bench, says when to " +
+            "check, fits the curves and tells how sure the answer is."
+          }
+        >
+          <Button kind="next" onClick={onNew}>
+            Plan a trial
+          </Button>
+        </Beginning>
+        <Beginning
+          says={
+            "A tally on paper, a spreadsheet or files of another tester give the same answer, with " +
+            "what they leave open."
+          }
+        >
+          <Button onClick={onResults}>Enter results you have</Button>
+        </Beginning>
+        <Beginning
+          says={
+            "Say what you want to know and what is in hand: rope, board, brine, hours. Each way says " +
+            "what it can show, what it costs and what it cannot."
+          }
+        >
+          <Link className={buttonLook()} to="/ways">
+            Find a way of testing
+          </Link>
+        </Beginning>
+      </ul>
+      <Note className="mt-7">
         No tester at hand? A practice run takes its readings from a simulated blade and stays out of
         every comparison.
       </Note>
     </div>
+  );
+}
+
+function Beginning({ says, children }: { says: string; children: ReactNode }) {
+  return (
+    <li className="flex flex-col items-start gap-3 border-t-[1.5px] border-ink pt-3">
+      <p>{says}</p>
+      {children}
+    </li>
   );
 }
