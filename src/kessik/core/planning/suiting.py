@@ -147,7 +147,7 @@ def ways_for(wanted: Wanted) -> WaysFound:
 
 
 def _in_turn(way: CutWay) -> tuple[int, bool, bool, float]:
-    """What can be had first, what answers wholly, a measured force before a felt one, then hours."""
+    """What can be had, what answers wholly, a measured force before a felt one, then the hours."""
     is_felt = bool(way.method.stages) and not way.method.has(FORCE)
     return len(way.missing), way.is_partly, is_felt, way.cost.hours
 
