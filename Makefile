@@ -5,6 +5,7 @@ BIN := .venv/bin
 WEB := web/node_modules/.bin
 PAGES := src/kessik/web_dist/index.html
 PYTHON_SOURCES := $(shell find src/kessik -name '*.py' -not -path '*/web_dist/*')
+GUIDE_SOURCES := tools/guide.py $(wildcard docs/guide/*.md)
 WEB_SOURCES := $(shell find web/src web/public -type f -not -name '*.gen.ts' 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
 
 help: ## list the targets
@@ -31,10 +32,12 @@ help: ## list the targets
 	else echo "The browser tests need Chromium: install the packages chromium and chromium-driver, then run this again."; exit 1; fi
 	@touch $@
 
-web/src/api/schema.gen.ts: .stamps/python .stamps/web $(PYTHON_SOURCES)
+web/src/api/schema.gen.ts: .stamps/python .stamps/web $(PYTHON_SOURCES) $(GUIDE_SOURCES)
 	$(BIN)/python -m kessik.api.contract > web/openapi.json
 	$(BIN)/python -m kessik.api.contract --limits > web/src/domain/limits.gen.ts
 	$(BIN)/python -m kessik.api.contract --words > web/src/domain/words.gen.ts
+	$(BIN)/python -m tools.guide > web/src/domain/guide.gen.ts
+	$(BIN)/python -m tools.guide --index > web/src/domain/guideIndex.gen.ts
 	cd web && node_modules/.bin/openapi-typescript ./openapi.json --default-non-nullable false -o src/api/schema.gen.ts > /dev/null
 
 $(PAGES): web/src/api/schema.gen.ts $(WEB_SOURCES)
@@ -104,4 +107,4 @@ manual: .stamps/python ## write docs/kessik.1 anew from what the commands say
 	$(BIN)/kessik manual > docs/kessik.1
 
 clean: ## remove what was built
-	rm -rf .stamps .venv web/node_modules src/kessik/web_dist web/openapi.json web/src/api/schema.gen.ts web/src/domain/limits.gen.ts web/src/domain/words.gen.ts
+	rm -rf .stamps .venv web/node_modules src/kessik/web_dist web/openapi.json web/src/api/schema.gen.ts web/src/domain/*.gen.ts

@@ -74,6 +74,7 @@ const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: 
 const MethodPage = lazy(() =>
   import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })),
 );
+const Guide = lazy(() => import("../features/guide/Guide").then((m) => ({ default: m.Guide })));
 const Ways = lazy(() => import("../features/ways/Ways").then((m) => ({ default: m.Ways })));
 const Verdict = lazy(() =>
   import("../features/verdict/Verdict").then((m) => ({ default: m.Verdict })),
@@ -108,6 +109,8 @@ export function App() {
                 <Route path="/bin" element={<Bin />} />
                 <Route path="/backups" element={<Backups />} />
                 <Route path="/share" element={<Share />} />
+                <Route path="/guide" element={<Guide />} />
+                <Route path="/guide/:slug" element={<Guide />} />
                 <Route path="/ways" element={<Ways />} />
                 <Route path="/choice" element={<Choose />} />
                 <Route path="/shelf" element={<Shelf />} />

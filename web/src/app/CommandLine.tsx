@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { shelfQuery, todayQuery } from "../api/queries";
 import { findQuery } from "../api/record";
+import { GUIDE_INDEX } from "../domain/guideIndex.gen";
 import { labelOf } from "../domain/words";
 import { Sheet } from "../ui/Sheet";
 import type { PlaceKey } from "./keys";
@@ -47,6 +48,11 @@ export function CommandLine({
     { says: "New trial", run: () => navigate("/?new=trial") },
     { says: "Import a series", run: () => navigate("/?new=import") },
     { says: "Results from a spreadsheet", run: () => navigate("/sheets") },
+    { says: "Which way of testing suits my question?", run: () => navigate("/ways") },
+    ...GUIDE_INDEX.map(({ slug, title }) => ({
+      says: `Guide: ${title}`,
+      run: () => navigate(`/guide/${slug}`),
+    })),
     { says: "The bin", run: () => navigate("/bin") },
     { says: "Backups", run: () => navigate("/backups") },
     { says: "Send trials, or bring a package in", run: () => navigate("/share") },

@@ -33,6 +33,7 @@ export function Shell() {
     { key: "t", does: "Go to Today", run: () => navigate("/") },
     { key: "w", does: "Go to the standings", run: () => navigate("/standings") },
     { key: "u", does: "Choose a blade for a use", run: () => navigate("/choice") },
+    { key: "g", does: "Open the guide", run: () => navigate("/guide") },
     { key: "s", does: "Go to the shelf", run: () => navigate("/shelf") },
     { key: "o", does: "Go to the soaks", run: () => navigate("/soak") },
     { key: "a", does: "Go to the assay", run: () => navigate("/assay") },
@@ -111,6 +112,12 @@ export function Shell() {
             </NavLink>
           ))}
         </nav>
+        <Link
+          to="/guide"
+          className="flex min-h-11 items-center gap-2 px-2 text-note max-bench:hidden"
+        >
+          <Kbd>g</Kbd> guide
+        </Link>
         <button
           type="button"
           className="ml-auto flex min-h-11 cursor-pointer items-center gap-2"

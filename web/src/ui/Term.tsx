@@ -1,4 +1,5 @@
 import { Popover } from "radix-ui";
+import { GUIDE_INDEX } from "../domain/guideIndex.gen";
 import { TERMS } from "../domain/words.gen";
 
 export type TermName = keyof typeof TERMS;
@@ -24,9 +25,16 @@ export function Term({ of }: { of: TermName }) {
           className={`z-50 max-w-80 rounded-edge border-[1.5px] border-ink bg-paper px-3 py-2
             text-note shadow-[4px_4px_0_var(--line)]`}
         >
-          <b>{of}</b>: {TERMS[of]}
+          <b>{of}</b>: {TERMS[of]}{" "}
+          <a className="underline underline-offset-4" href={`/guide/${pageOf(of)}`}>
+            In the guide
+          </a>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
   );
 }
+
+/** The page that explains a term. */
+const pageOf = (term: TermName): string =>
+  GUIDE_INDEX.find(({ terms }) => (terms as readonly string[]).includes(term))?.slug ?? "terms";

@@ -256,7 +256,11 @@ function FirstTime({ onNew, onResults }: { onNew: () => void; onResults: () => v
       </ul>
       <Note className="mt-7">
         No tester at hand? A practice run takes its readings from a simulated blade and stays out of
-        every comparison.
+        every comparison. The{" "}
+        <Link className="underline underline-offset-4" to="/guide">
+          guide
+        </Link>{" "}
+        has a page for each job.
       </Note>
     </div>
   );
