@@ -114,13 +114,13 @@ export function Shell() {
         </nav>
         <Link
           to="/guide"
-          className="flex min-h-11 items-center gap-2 px-2 text-note max-bench:hidden"
+          className="ml-auto flex min-h-11 items-center gap-2 px-2 text-note max-bench:hidden"
         >
           <Kbd>g</Kbd> guide
         </Link>
         <button
           type="button"
-          className="ml-auto flex min-h-11 cursor-pointer items-center gap-2"
+          className="flex max-bench:ml-auto min-h-11 cursor-pointer items-center gap-2"
           onClick={() => setCommanding(true)}
         >
           <Kbd>/</Kbd> <span className="max-bench:sr-only">search</span>
