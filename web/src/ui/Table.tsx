@@ -94,7 +94,11 @@ function PlainTable({
                 className={`${cell} font-medium ${look}`}
               >
                 {onSort && !spelt(head).isUnseen ? (
-                  <button type="button" className="cursor-pointer" onClick={() => onSort(column)}>
+                  <button
+                    type="button"
+                    className="cursor-pointer text-left"
+                    onClick={() => onSort(column)}
+                  >
                     {name}
                     {way ? <span aria-hidden> {way.arrow}</span> : null}
                   </button>
