@@ -33,6 +33,7 @@ _FORMS = (
     "/pictures",
     "/look-imports",
     "/energy-of-curve",
+    "/gauge-files",
     "/sheet-previews",
     "/sheet-imports",
     "/package-imports",

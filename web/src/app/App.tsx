@@ -74,6 +74,7 @@ const Plan = lazy(() => import("../features/plan/Plan").then((m) => ({ default: 
 const MethodPage = lazy(() =>
   import("../features/method/MethodPage").then((m) => ({ default: m.MethodPage })),
 );
+const Gauge = lazy(() => import("../features/gauge/Gauge").then((m) => ({ default: m.Gauge })));
 const Guide = lazy(() => import("../features/guide/Guide").then((m) => ({ default: m.Guide })));
 const Ways = lazy(() => import("../features/ways/Ways").then((m) => ({ default: m.Ways })));
 const Verdict = lazy(() =>
@@ -109,6 +110,7 @@ export function App() {
                 <Route path="/bin" element={<Bin />} />
                 <Route path="/backups" element={<Backups />} />
                 <Route path="/share" element={<Share />} />
+                <Route path="/gauge" element={<Gauge />} />
                 <Route path="/guide" element={<Guide />} />
                 <Route path="/guide/:slug" element={<Guide />} />
                 <Route path="/ways" element={<Ways />} />

@@ -53,6 +53,7 @@ export function CommandLine({
       says: `Guide: ${title}`,
       run: () => navigate(`/guide/${slug}`),
     })),
+    { says: "Gauge study: how good is my tester?", run: () => navigate("/gauge") },
     { says: "The bin", run: () => navigate("/bin") },
     { says: "Backups", run: () => navigate("/backups") },
     { says: "Send trials, or bring a package in", run: () => navigate("/share") },

@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import { Page } from "../../ui/Page";
 import { Bevels } from "./Bevels";
 import { Brine, BrineChange, Conditions, RustRatings } from "./Brine";
@@ -34,6 +35,13 @@ export function Reckoner() {
               {name}
             </a>
           ))}
+          <Link
+            to="/gauge"
+            className={`flex min-h-11 items-center font-semibold underline decoration-line
+              underline-offset-4 hover:decoration-ink`}
+          >
+            Gauge study
+          </Link>
         </nav>
       </div>
       <Bevels />
