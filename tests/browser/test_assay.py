@@ -19,6 +19,7 @@ def press(person, words):
 
 
 def bring(person, path):
+    person.until(lambda: person.driver.find_elements(By.CSS_SELECTOR, "input[type=file]"))
     chosen = person.driver.find_element(By.CSS_SELECTOR, "input[type=file]")
     person.driver.execute_script("arguments[0].value = ''", chosen)
     chosen.send_keys(str(path))

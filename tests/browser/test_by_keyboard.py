@@ -8,7 +8,7 @@ from tests.helpers.browser import cut_to_the_end
 def test_from_an_empty_database_to_a_verdict(person):
     person.open()
     person.see("Which blade lasts?")
-    person.tab_to("Set up the first trial")
+    person.tab_to("Plan a trial")
     person.press(Keys.ENTER)
     person.see("What is the trial called?")
     person.press("Raft rope", Keys.TAB, Keys.TAB, Keys.TAB, "hemp", Keys.TAB, "32", Keys.TAB)

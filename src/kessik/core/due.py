@@ -173,3 +173,5 @@ class Due:
     on: str = ""
     overdue: bool = False
     soak_id: str = ""
+    lot_id: str = ""
+    batch_id: str = ""

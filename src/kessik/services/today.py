@@ -1,6 +1,7 @@
 """Today: what waits, told by every area of its own."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from collections.abc import Set as AbstractSet
 from datetime import date
 
 from kessik.core.due import Due
@@ -14,7 +15,7 @@ from kessik.services.stock.waiting import low_lots
 from kessik.services.trials.waiting import planned_work
 from kessik.services.upkeep.upkeep import copy_to_make
 from kessik.store.database import Database
-from kessik.store.queries.testers import blades_elsewhere, kept_elsewhere, origins
+from kessik.store.queries.testers import Kept, blades_elsewhere, kept_elsewhere
 
 WAITING: tuple[Callable[[Database, date], list[Due]], ...] = (
     loans,
@@ -36,13 +37,22 @@ def what_waits(db: Database, now: Moment) -> list[Due]:
     """
     day = local_day(now)
     with db.read() as session:
-        soaks, trials = kept_elsewhere(session, "soak"), origins(session)
-        blades = blades_elsewhere(session)
+        kept = kept_elsewhere(session)
+        blades = blades_elsewhere(session, kept["blade"])
     found = [
         due
         for due in [*soak_duties(db, now), *(d for waiting in WAITING for d in waiting(db, day))]
-        if due.soak_id not in soaks
-        and due.trial_id not in trials
-        and (due.kind == "loan" or due.blade_id not in blades)
+        if due.kind == "loan" or not _is_theirs(due, kept, blades)
     ]
     return sorted(found, key=lambda due: (not due.on, due.on))
+
+
+def _is_theirs(due: Due, kept: Mapping[Kept, Mapping[str, str]], blades: AbstractSet[str]) -> bool:
+    """Whether another tester has what waits."""
+    return (
+        due.trial_id in kept["trial"]
+        or due.soak_id in kept["soak"]
+        or due.lot_id in kept["lot"]
+        or due.batch_id in kept["assay_batch"]
+        or due.blade_id in blades
+    )

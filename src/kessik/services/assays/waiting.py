@@ -6,7 +6,6 @@ from kessik.core.due import BatchAway, ClaimExcluded, Due
 from kessik.services.assays.verdicts import assays_of
 from kessik.store.database import Database
 from kessik.store.queries import assays, waiting
-from kessik.store.queries.testers import blades_elsewhere, kept_elsewhere
 
 _LONG_AWAY_DAYS = 30
 
@@ -14,25 +13,19 @@ _LONG_AWAY_DAYS = 30
 def batches_away(db: Database, day: date) -> list[Due]:
     """Every batch that was sent and is not back."""
     with db.read() as session:
-        elsewhere = kept_elsewhere(session, "assay_batch")
-        sent = [
-            batch
-            for batch in assays.all_batches(session)
-            if batch.is_away and batch.id not in elsewhere
-        ]
+        sent = [batch for batch in assays.all_batches(session) if batch.is_away]
     found = []
     for batch in sent:
         days = (day - date.fromisoformat(batch.sent_on)).days
         away = BatchAway(batch.name, batch.sent_on)
-        found.append(Due("batch", away, overdue=days > _LONG_AWAY_DAYS))
+        found.append(Due("batch", away, overdue=days > _LONG_AWAY_DAYS, batch_id=batch.id))
     return found
 
 
 def claims_excluded(db: Database, _day: date) -> list[Due]:
     """Blades on loan that are not what they are sold as: their lender wants to know."""
     with db.read() as session:
-        elsewhere = blades_elsewhere(session)
-        lent = [b.id for b in waiting.lent_blades(session) if b.id not in elsewhere]
+        lent = [blade.id for blade in waiting.lent_blades(session)]
         shot = assays.shots_by_blade(session, lent) if lent else {}
         judged = assays_of(session, list(shot)) if shot else {}
     excluded = [e.blade for e in judged.values() if e.assay.verdict == "excluded"]

@@ -29,8 +29,8 @@ def loans(db: Database, day: date) -> list[Due]:
     """Every blade that is to go back to its lender, or to come back from whoever has it."""
     with db.read() as session:
         lent = waiting.lent_blades(session)
-        here = testers.tester_here(session)
-        sent_by = testers.kept_elsewhere(session, "blade")
+        sent_by = testers.kept_elsewhere(session)["blade"] if lent else {}
+        here = testers.tester_here(session) if sent_by else None
     us = here.name if here else ""
     found = (_loan(blade, us, sent_by.get(blade.id, ""), day) for blade in lent)
     return [due for due in found if due]
@@ -49,13 +49,16 @@ def _loan(blade: LentBlade, us: str, sent_by: str, day: date) -> Due | None:
 def care(db: Database, day: date) -> list[Due]:
     """Care that is due again soon; what is due on one day in one way is one line."""
     with db.read() as session:
-        elsewhere = testers.blades_elsewhere(session)
+        ahead = care_to_come(hanging.all_noted(session, CareAct))
+        if not ahead:
+            return []
+        kept = testers.kept_elsewhere(session)["blade"]
+        elsewhere = testers.blades_elsewhere(session, kept)
         known = {
             blade_id: blade
             for blade_id, blade in waiting.blades_there(session).items()
             if blade_id not in elsewhere
         }
-        ahead = care_to_come(hanging.all_noted(session, CareAct))
     alike: dict[_How, list[str]] = {}
     for act in ahead:
         if act.blade_id in known and _days_from(day, act.due_on) <= _CARE_AHEAD_DAYS:

@@ -192,7 +192,7 @@ def _of_trial(tables: Tables, trial_id: str) -> dict[str, list[StoredRow]]:
 
 def _new_things(session: Session, landing: Landing) -> dict[Kept, set[str]]:
     """What is not here yet, and stays with whoever sent it."""
-    found: dict[Kept, set[str]] = {"blade": landing.new_blades}
+    found: dict[Kept, set[str]] = {"trial": set(landing.new), "blade": landing.new_blades}
     for kind in KEPT:
         if kind not in found:
             new = new_among(session, kind, landing.tables[kind])

@@ -17,8 +17,8 @@ from kessik.store.tables import (
     TrialOriginRow,
 )
 
-Kept = Literal["blade", "soak", "lot", "assay_batch"]
-KEPT: tuple[Kept, ...] = ("blade", "soak", "lot", "assay_batch")
+Kept = Literal["trial", "blade", "soak", "lot", "assay_batch"]
+KEPT: tuple[Kept, ...] = ("trial", "blade", "soak", "lot", "assay_batch")
 
 
 @dataclass(frozen=True)
@@ -86,22 +86,24 @@ def origins(session: Session) -> dict[str, TrialOrigin]:
     }
 
 
-def kept_elsewhere(session: Session, kind: Kept) -> dict[str, str]:
-    """Who has what came in packages, by id: testers by name."""
-    found = (
-        select(KeptElsewhereRow.owner_id, TesterRow.name)
-        .join(TesterRow, TesterRow.id == KeptElsewhereRow.tester_id)
-        .where(KeptElsewhereRow.kind == kind)
+def kept_elsewhere(session: Session) -> dict[Kept, dict[str, str]]:
+    """Who has what came in packages, by kind and id: testers by name."""
+    asked = select(KeptElsewhereRow.kind, KeptElsewhereRow.owner_id, TesterRow.name).join(
+        TesterRow, TesterRow.id == KeptElsewhereRow.tester_id
     )
-    return dict(session.execute(found).tuples().all())
+    rows = session.execute(asked).tuples().all()
+    return {kind: {owner: name for of, owner, name in rows if of == kind} for kind in KEPT}
 
 
-def blades_elsewhere(session: Session) -> set[str]:
-    """The blades that others have, as far as nobody here cut with them."""
+def blades_elsewhere(session: Session, blades: Iterable[str]) -> set[str]:
+    """Those of the blades that others have, as far as nobody here cut with them."""
+    others = set(blades)
+    if not others:
+        return others
     own = select(TrialBladeRow.blade_id).where(
         TrialBladeRow.trial_id.not_in(select(TrialOriginRow.trial_id))
     )
-    return set(kept_elsewhere(session, "blade")) - set(session.scalars(own))
+    return others - set(session.scalars(own))
 
 
 def note_kept_elsewhere(session: Session, kind: Kept, ids: Iterable[str], tester: Tester) -> None:

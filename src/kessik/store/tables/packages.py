@@ -18,7 +18,7 @@ class TesterRow(Base):
 
 
 class KeptElsewhereRow(Base):
-    """A blade, soak, lot or batch that came in a package: its tester has it, not this one."""
+    """A trial, blade, soak, lot or batch that came in a package: its tester has it."""
 
     __tablename__ = "kept_elsewhere"
     __table_args__ = STRICT

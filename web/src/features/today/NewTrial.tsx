@@ -117,9 +117,6 @@ export function NewTrial() {
           </Option>
         ))}
       </Choice>
-      <Link to="/ways" className={`${buttonLook("quiet")} -mt-3 self-start px-0`}>
-        Which way of testing suits my question?
-      </Link>
       <div className={cutsRope ? "grid grid-cols-[1fr_9rem] gap-3" : ""}>
         <Field
           label="What is cut?"
@@ -155,6 +152,9 @@ export function NewTrial() {
       <FormFoot form={form} isSaving={make.isPending}>
         Set up the line-up
       </FormFoot>
+      <Link to="/ways" className={`${buttonLook("quiet")} self-start px-0`}>
+        Which way of testing suits my question?
+      </Link>
     </form>
   );
 }
