@@ -31,15 +31,13 @@ export function ChartFrame({ name, caption, series = [], whole, ways, numbers, c
   const [isTold, setTold] = useState(false);
   const names = series.map((each) => each.name);
   const { view, isPart, step, onKeyDown, toggle, only } = useChartView(names, whole);
-  const chart = () => drawn.current?.querySelector("svg") ?? null;
   const saveSvg = async () => {
-    const svg = chart();
-    if (svg)
-      saveAs(new Blob([await svgOf(svg, caption)], { type: "image/svg+xml" }), `${name}.svg`);
+    if (!drawn.current) return;
+    const text = await svgOf(drawn.current, caption);
+    saveAs(new Blob([text], { type: "image/svg+xml" }), `${name}.svg`);
   };
   const savePng = async () => {
-    const svg = chart();
-    if (svg) saveAs(await pngOf(svg, caption), `${name}.png`);
+    if (drawn.current) saveAs(await pngOf(drawn.current, caption), `${name}.png`);
   };
   return (
     <div>

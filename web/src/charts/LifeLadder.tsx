@@ -1,7 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { shortened, toUncertainty } from "../domain/format";
 import { markOf, markPath } from "../domain/marks";
-import { Note } from "../ui/Note";
 
 export interface Rung {
   readonly blade: string;
@@ -20,7 +19,6 @@ export interface Rung {
 }
 
 interface Props {
-  title: string;
   rungs: readonly Rung[];
   tieGroups: readonly (readonly string[])[];
   width: number;
@@ -33,7 +31,7 @@ const LEAST_LEFT = 96;
 const CODE = 9.6;
 
 /** Lives with their intervals, longest on top; what cannot be told apart is bracketed together. */
-export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHighlight }: Props) {
+export function LifeLadder({ rungs, tieGroups, width, highlighted, onHighlight }: Props) {
   const top = Math.max(
     ...rungs.map((r) => Math.min(r.high ?? 0, 2.5 * (r.estimate ?? r.high ?? 0))),
     ...rungs.map((r) => (r.high === null ? 1.25 * (r.low ?? 0) : 0)),
@@ -45,7 +43,6 @@ export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHigh
   const rowOf = (blade: string) => rungs.findIndex((r) => r.blade === blade);
   return (
     <div>
-      <Note>{title}</Note>
       <div className="relative">
         {rungs.map((rung) => (
           <button
@@ -72,6 +69,7 @@ export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHigh
         >
           {tieGroups.map((group, i) => {
             const rows = group.map(rowOf).filter((r) => r >= 0);
+            if (rows.length < 2) return null;
             const from = Math.min(...rows) * STEP + 14;
             const to = (Math.max(...rows) + 1) * STEP - 22;
             const at = 12 - (i % 2) * 6;
@@ -87,7 +85,6 @@ export function LifeLadder({ title, rungs, tieGroups, width, highlighted, onHigh
           })}
         </svg>
       </div>
-      {tieGroups.length ? <Note>In one bracket: these runs cannot tell them apart.</Note> : null}
     </div>
   );
 }

@@ -5,9 +5,16 @@ const LETTER_PX = 6.6;
 const MARGIN_PX = 12;
 const SHARPNESS = 2;
 
-/** A chart as it is shown, with its caption, as an SVG that stands alone. */
-export async function svgOf(chart: SVGSVGElement, caption: string): Promise<string> {
-  const { width, height } = sizeOf(chart);
+/** A chart as it is shown, of one drawing or several, with its caption, as an SVG that stands alone. */
+export async function svgOf(chart: HTMLElement, caption: string): Promise<string> {
+  const drawings = [...chart.querySelectorAll("svg")];
+  const left = chart.getBoundingClientRect();
+  const placed = drawings.map((drawing) => {
+    const { x, y, width, height } = drawing.getBoundingClientRect();
+    return { drawing, x: x - left.x, y: y - left.y, width, height };
+  });
+  const width = Math.ceil(Math.max(...placed.map((each) => each.x + each.width)));
+  const height = Math.ceil(Math.max(...placed.map((each) => each.y + each.height)));
   const lines = wrapped(caption, Math.floor((width - 2 * MARGIN_PX) / LETTER_PX));
   const whole = height + LINE_PX * lines.length + MARGIN_PX;
   const page = made("svg", { width, height: whole, viewBox: `0 0 ${width} ${whole}` });
@@ -18,7 +25,12 @@ export async function svgOf(chart: SVGSVGElement, caption: string): Promise<stri
   page.append(
     style,
     made("rect", { width, height: whole, fill: backgroundColor }),
-    withLooks(chart),
+    ...placed.map(({ drawing, x, y }) => {
+      const copy = withLooks(drawing);
+      copy.setAttribute("x", String(x));
+      copy.setAttribute("y", String(y));
+      return copy;
+    }),
     ...lines.map((line, at) => {
       const y = height + LINE_PX * (at + 1) - 4;
       const text = made("text", { x: MARGIN_PX, y, fill: color, "font-size": 13 });
@@ -31,7 +43,7 @@ export async function svgOf(chart: SVGSVGElement, caption: string): Promise<stri
 }
 
 /** The same as a PNG. */
-export async function pngOf(chart: SVGSVGElement, caption: string): Promise<Blob> {
+export async function pngOf(chart: HTMLElement, caption: string): Promise<Blob> {
   const text = await svgOf(chart, caption);
   const image = new Image();
   image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`;
@@ -56,11 +68,6 @@ export function wrapped(text: string, letters: number): string[] {
   }
   return lines;
 }
-
-const sizeOf = (chart: SVGSVGElement) => ({
-  width: Number(chart.getAttribute("width")) || chart.clientWidth,
-  height: Number(chart.getAttribute("height")) || chart.clientHeight,
-});
 
 function made(name: string, attributes: Record<string, string | number>): SVGElement {
   const element = document.createElementNS(SVG, name);

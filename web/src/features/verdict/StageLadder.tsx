@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { ChartFrame } from "../../charts/ChartFrame";
 import { LifeLadder, type Rung } from "../../charts/LifeLadder";
 import { capital } from "../../domain/format";
 import { Note } from "../../ui/Note";
@@ -34,6 +35,26 @@ export function StageLadder({
   const span = lives.some((life) => life?.estimate != null)
     ? "95 % interval of the blade, the spread of its edges in it"
     : "from last pass to first fail";
+  const title = `${unit} to ${stage}${byForce ? "" : " lost"}, ${span}`;
+  const rungs = [
+    ...ladder.map((rung) => {
+      const life = rung.lives[stage];
+      return {
+        blade: rung.blade,
+        mark: rung.mark,
+        grade: rung.grade,
+        ranked: rung.ranked,
+        edges: rung.edges,
+        words: life?.words ?? "",
+        scaled: rung.on_one_length[stage],
+        estimate: life?.estimate ?? null,
+        low: life?.low ?? null,
+        high: life?.high ?? null,
+        open: openEnd(life),
+      };
+    }),
+    ...references,
+  ];
   const lostBy = byForce ? undefined : stageWords.find((words) => words.startsWith(`${stage}: `));
   return (
     <>
@@ -43,30 +64,32 @@ export function StageLadder({
         </Note>
       ) : null}
       {lostBy ? <p className="text-note text-ink-2">{capital(lostBy)}.</p> : null}
-      <LifeLadder
-        title={`${unit} to ${stage}${byForce ? "" : " lost"}, ${span}`}
-        rungs={[
-          ...ladder.map((rung) => {
-            const life = rung.lives[stage];
-            return {
-              blade: rung.blade,
-              mark: rung.mark,
-              grade: rung.grade,
-              ranked: rung.ranked,
-              edges: rung.edges,
-              words: life?.words ?? "",
-              scaled: rung.on_one_length[stage],
-              estimate: life?.estimate ?? null,
-              low: life?.low ?? null,
-              high: life?.high ?? null,
-              open: openEnd(life),
-            };
-          }),
-          ...references,
-        ]}
-        tieGroups={tieGroups}
-        {...rest}
-      />
+      <ChartFrame
+        name={`Lives to ${stage}`}
+        caption={
+          `${capital(title)}.` +
+          (tieGroups.length ? " In one bracket: these runs cannot tell them apart." : "")
+        }
+        series={rungs.map(({ blade, mark }) => ({ name: blade, mark }))}
+        numbers={{
+          heads: ["blade", `${unit} to ${stage}`, "from", "to", "in words"],
+          rows: rungs.map((rung) => [
+            rung.blade,
+            ...[rung.estimate, rung.low, rung.high].map((value) =>
+              value === null ? "" : String(Number(value.toPrecision(4))),
+            ),
+            rung.words,
+          ]),
+        }}
+      >
+        {({ hidden }) => (
+          <LifeLadder
+            rungs={rungs.filter((rung) => !hidden.has(rung.blade))}
+            tieGroups={tieGroups}
+            {...rest}
+          />
+        )}
+      </ChartFrame>
     </>
   );
 }
