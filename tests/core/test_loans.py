@@ -4,7 +4,7 @@ import pytest
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.shelf.blades import Blade
-from kessik.core.shelf.loans import Loan, check_loan, loan_seen
+from kessik.core.shelf.loans import Loan, check_loan, is_away, loan_seen
 from kessik.core.words.shelf import loan_words
 
 DUE = "2026-06-01"
@@ -40,3 +40,13 @@ def test_a_borrowed_blade_is_not_lent_on():
     with pytest.raises(OutOfRangeError, match="clear one of the two"):
         check_loan(blade(loan_from="Rhea", lent_to="Ada"))
     assert loan_words(blade(lent_to="Ada")) == "lent to Ada, due back 2026-06-01"
+
+
+@pytest.mark.parametrize(
+    ("said", "away"),
+    [({}, False), ({"loan_from": "Rhea"}, False), ({"lent_to": "Ada"}, True),
+     ({"loan_from": "Rhea", "loan_returned": DUE}, True),
+     ({"lent_to": "Ada", "loan_returned": DUE}, False)],
+)  # fmt: skip
+def test_what_is_lent_or_given_back_is_not_in_hand(said, away):
+    assert is_away(blade(**said)) is away

@@ -51,7 +51,8 @@ def test_edges_and_costs_are_those_of_a_plan():
 def test_few_hours_say_what_they_are_enough_for():
     way = ways_for(Wanted("lasts", AT_HAND, hours=3)).cuts[0]
     assert (way.in_hours + 1) * way.cost.hours / way.edges > 3
-    assert hours_words(way).startswith(f"In the hours at hand: {way.in_hours} edges a blade; diff")
+    enough = f"The hours at hand are enough for {way.in_hours} edges a blade; diff"
+    assert hours_words(way).startswith(enough)
     assert "not enough" in hours_words(ways_for(Wanted("lasts", AT_HAND, hours=0.25)).cuts[0])
     tiny = ways_for(Wanted("lasts", AT_HAND, wanted_percent=1)).cuts[0]
     assert cost_words(tiny, 2) == "Even 60 edges a blade do not show such a difference."

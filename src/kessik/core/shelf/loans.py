@@ -37,6 +37,13 @@ def check_loan(blade: Lent) -> None:
         )
 
 
+def is_away(blade: Lent) -> bool:
+    """Whether a blade is not in hand: borrowed and given back, or lent and not back."""
+    if blade.lent_to:
+        return not blade.loan_returned
+    return bool(blade.loan_from and blade.loan_returned)
+
+
 def loan_seen(blade: Lent, here: str, sent_by: str = "") -> Loan | None:
     """The loan of a blade as the tester `here` sees it; None where it is over, has no day, or is
     between others. `sent_by` names whose package the blade came in.

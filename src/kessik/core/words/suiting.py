@@ -90,7 +90,7 @@ def cost_words(way: CutWay, blades: int) -> str:
     edges = counted(way.edges, "edge")
     each = f"{edges} on each of {blades} blades" if blades > 1 else edges
     return (
-        f"{each}: about {_hours(cost.hours)}, {cost.sharpening_hours:.1f} h of them"
+        f"{each}: about {_work(cost.hours)}, {_work(cost.sharpening_hours)} of them"
         f" sharpening{medium}{line}, on {counted(cost.days, 'day')}."
     )
 
@@ -101,7 +101,7 @@ def hours_words(way: CutWay) -> str:
         return ""
     if way.in_hours == 0:
         return "The hours at hand are not enough for one edge a blade."
-    edges = f"In the hours at hand: {counted(way.in_hours, 'edge')} a blade"
+    edges = f"The hours at hand are enough for {counted(way.in_hours, 'edge')} a blade"
     if way.in_hours == 1:
         edges += ", which is an anecdote with a number"
     shows = way.shows_percent
@@ -118,7 +118,7 @@ def soak_cost_words(way: SoakWay) -> str:
     """How long a soak waits, and how often somebody looks."""
     looks = counted(len(way.method.look_h), "inspection")
     late = "" if way.fits_hours else "; that is longer than the hours at hand"
-    return f"{_hours(way.method.hours)} of waiting, {looks}{late}."
+    return f"{_waiting(way.method.hours)} of waiting, {looks}{late}."
 
 
 def found_words(found: WaysFound) -> str:
@@ -133,7 +133,10 @@ def found_words(found: WaysFound) -> str:
     return f"{ways} of testing can answer this; {ready or 'none'} with what is in hand."
 
 
-def _hours(hours: float) -> str:
-    if hours >= 72:
-        return f"{hours / 24:.0f} days"
+def _work(hours: float) -> str:
+    """Working hours stay hours: a day of them is not 24."""
     return f"{hours:.0f} h" if hours >= 10 else f"{hours:.1f} h"
+
+
+def _waiting(hours: float) -> str:
+    return f"{hours / 24:.0f} days" if hours >= 72 else f"{hours:.0f} h"

@@ -15,6 +15,7 @@ from kessik.core.errors import KessikError
 from kessik.core.moments import Moment
 from kessik.core.sharpening.strop_back import StropBack
 from kessik.core.shelf.blades import Blade
+from kessik.core.shelf.loans import is_away
 from kessik.core.shelf.toughness import Toughness
 from kessik.core.standings.board import Board, StandingsQuestion
 from kessik.core.trials.strop_tests import strop_tests
@@ -25,6 +26,7 @@ from kessik.services.soaks.sheets import SoakSheet, all_sheets
 from kessik.services.standings.boards import Field, read_field, work_out
 from kessik.store.database import Database, Session
 from kessik.store.queries import bench_log, hanging
+from kessik.store.queries.testers import blades_elsewhere, kept_elsewhere
 
 _PRICE = re.compile(r"\d[\d\s'’.,]*")
 _OF_CUTS, _OF_MM = 100.0, 1000.0
@@ -40,7 +42,7 @@ class LifeChoice:
 
 @dataclass(frozen=True)
 class Known:
-    """All that a choice may weigh, for one class of lives."""
+    """All that a choice may weigh, for one class of lives; others have the blades `elsewhere`."""
 
     field: Field
     board: Board | None
@@ -49,6 +51,7 @@ class Known:
     soaks: tuple[SoakSheet, ...]
     upkeep: Mapping[str, BladeUpkeep]
     toughness: tuple[Toughness, ...]
+    elsewhere: frozenset[str]
 
 
 class ChoiceDesk:
@@ -73,6 +76,7 @@ def gather(db: Database, life: str, now: Moment) -> Known:
     """Read everything, and work the standings out."""
     with db.read() as session:
         field = read_field(session)
+        elsewhere = blades_elsewhere(session, kept_elsewhere(session)["blade"])
         tough = tuple(t for t in hanging.all_noted(session, Toughness) if not t.struck)
         strops = _strops(session)
     like = tuple(tuple(each.split(":", 1)) for each in life.split("|") if ":" in each)
@@ -85,7 +89,9 @@ def gather(db: Database, life: str, now: Moment) -> Known:
     )
     edges = {blade.id: blade.edges for blade in field.blades.values()}
     soaks = tuple(sheet for sheet in all_sheets(db, now) if _areas(sheet))
-    return Known(field, board, why, lives, soaks, upkeep_of(edges, strops), tough)
+    return Known(
+        field, board, why, lives, soaks, upkeep_of(edges, strops), tough, frozenset(elsewhere)
+    )
 
 
 def _board(field: Field, like: Sequence[tuple[str, ...]]) -> tuple[Board | None, str]:
@@ -188,7 +194,7 @@ def _candidate(
         blade.mark,
         blade.claimed_grade or "",
         found,
-        in_hand=not (blade.loan_from and blade.loan_returned),
+        in_hand=not (is_away(blade) or blade.id in known.elsewhere),
     )
 
 

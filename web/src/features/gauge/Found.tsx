@@ -18,7 +18,8 @@ export function Found({ study }: { study: Study }) {
     enabled: readings.length > 1,
   });
   const { ref, width } = useWidth<HTMLDivElement>(640);
-  if (readings.length < 2) return <p className="text-ink-2">No two readings yet.</p>;
+  if (readings.length < 2)
+    return <p className="text-ink-2">Type two readings or more; the answer follows.</p>;
   if (found.isError) return <p role="status">{found.error.message}.</p>;
   if (!found.data) return <p className="text-ink-2">Reckoning …</p>;
   const { sentences, notes, components, means } = found.data;

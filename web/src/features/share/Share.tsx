@@ -131,7 +131,8 @@ function SendPackage({ here, trials }: { here: string; trials: readonly Trial[] 
       <Notice says={send.error?.message ?? report.error?.message} />
       <Note>
         One file with blades, edges, methods, assays and soaks: tables that any spreadsheet opens,
-        and all that Kessik needs to give the same verdicts elsewhere.
+        and all that Kessik needs to give the same verdicts elsewhere. Where owners and lenders are
+        left out, the other tester does not see what is on loan.
       </Note>
     </section>
   );
