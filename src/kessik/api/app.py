@@ -17,6 +17,7 @@ from kessik.api.gate import AccessGate
 from kessik.api.intake import Intake
 from kessik.api.later_parts import PREFIX, LaterParts
 from kessik.api.links import add_links
+from kessik.api.practice_place import PracticeDoor
 from kessik.api.routers import pairing, verdicts
 from kessik.api.server_context import ServerContext
 from kessik.store.database import Database
@@ -25,7 +26,7 @@ _LATER = (
     "trials", "methods", "plans", "bench", "follow", "imports", "shelf", "hanging", "edges",
     "stock", "instruments", "pictures", "reckoner", "brine", "assays", "grades", "soaks",
     "soak_passes", "paper", "record", "backups", "sheets", "standings", "packages", "reports",
-    "choice", "suiting", "gauge", "changes",
+    "choice", "suiting", "gauge", "practice", "changes",
 )  # fmt: skip  # names, several a line
 """All that the first page of a server does not ask for."""
 
@@ -46,11 +47,13 @@ def create_app(
     lan_address: str | None = None,
     renews: bool = True,
     at_once: bool = True,
+    in_practice: bool = False,
 ) -> FastAPI:
     """The whole application over one data folder; without a database only its contract can be read.
 
     With an address in the local network it answers there, too, to devices that were paired. It
-    renews answers by itself while it serves, unless told not to. Where it need not be whole `at
+    renews answers by itself while it serves, unless told not to. `in_practice` it serves the folder
+    of the guided practice. Where it need not be whole `at
     once`, what the first page does not ask for is loaded while it serves.
     """
     app = _Linked(
@@ -61,7 +64,7 @@ def create_app(
         openapi_url="/api/openapi.json",
         lifespan=_opened,
     )
-    server = None if database is None else ServerContext(database, lan_address, renews)
+    server = None if database is None else ServerContext(database, lan_address, renews, in_practice)
     app.state.server = server
     problems.install(app)
     for part in (verdicts, pairing):
@@ -72,6 +75,8 @@ def create_app(
     app.include_router(pairing.pages)
     if server is not None:
         app.add_middleware(ChangeRecorder, changes=server.changes, guests=server.pairing)
+        if not in_practice:
+            app.add_middleware(PracticeDoor, place=server.practice)
     app.add_middleware(Intake)
     app.add_middleware(AccessGate, guests=server.pairing if server else None)
     built = pages or BuiltPages()

@@ -98,4 +98,12 @@ DeskDep = Annotated[Desk, Depends(_desk)]
 Gatekeeper = Annotated[Pairing, Depends(_pairing)]
 AnswersDep = Annotated[Answers, Depends(_answers)]
 ImportDesk = Annotated[Imports, Depends(_imports)]
+
+
+async def _in_practice(server: Served) -> bool:
+    return server.in_practice
+
+
+InPractice = Annotated[bool, Depends(_in_practice)]
+"""Whether the folder is that of the guided practice, where every run is on the virtual bench."""
 AtHome = Annotated[bool, Depends(is_at_home)]

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 from starlette.concurrency import run_in_threadpool
 
+from kessik.api.practice_place import PracticePlace
 from kessik.api.views.answers import pages
 from kessik.services.bench.bench import Bench
 from kessik.services.bench.run_news import RunNews
@@ -35,9 +36,15 @@ class ServerContext:
     """
 
     def __init__(
-        self, database: Database, lan_address: str | None = None, renews: bool = True
+        self,
+        database: Database,
+        lan_address: str | None = None,
+        renews: bool = True,
+        in_practice: bool = False,
     ) -> None:
         self.database = database
+        self.in_practice = in_practice
+        self.practice = PracticePlace(database.folder / "practice", renews)
         self.bench = Bench(database)
         self.desk = Desk(database, self.bench.live)
         self.pairing = Pairing(database, self.bench.live, lan_address)
@@ -80,6 +87,7 @@ class ServerContext:
             yield
         finally:  # a server that is hurried does not wait here for anything
             upkeep.cancel()
+            await self.practice.close()
             self.close()
 
     def close(self) -> None:

@@ -18,7 +18,7 @@ if TYPE_CHECKING:
     from fastapi import FastAPI
 
 _READING = frozenset({"GET", "HEAD"})
-_OF_THE_API = ("/api/", "/pair")
+_OF_THE_API = ("/api/", "/practice/api/", "/pair")
 
 
 class StartupGate:

@@ -29,11 +29,12 @@ from kessik.demo.blades import (
     DemoBlade,
     DemoEdge,
 )
-from kessik.demo.cutting import TrueBlade, cut_run, demo_id, strop_back
+from kessik.demo.cutting import demo_id, start_and_cut, strop_back
 from kessik.demo.days import Days
 from kessik.demo.pictures import blade_picture
 from kessik.instruments.virtual_bench.true_decay import true_edge
 from kessik.services.bench.bench import Bench
+from kessik.services.bench.virtual_cutting import TrueBlade
 from kessik.services.devices.instruments import record_check, save_instrument
 from kessik.services.shelf.blades import add_photo, make_blade
 from kessik.services.shelf.sharpenings import save_recipe
@@ -237,7 +238,7 @@ def _cut_all(
             zone_to_mm=76,
             operator="Operator 2",
         )
-        cut_run(bench, run, TrueBlade(truth), rng, edge.stop_after)
+        start_and_cut(bench, run, TrueBlade(truth), rng, edge.stop_after)
         if (blade.code, edge.number) == _STROPPED:
             strop_back(bench, run_id, TrueBlade(truth), np.random.default_rng([SEED, 7]))
 

@@ -15,10 +15,11 @@ from kessik.core.sharpening.regimes import Step
 from kessik.core.sharpening.settled import SettledRule
 from kessik.core.shelf.edges import Edge
 from kessik.core.trials.trial import Plan, Trial
-from kessik.demo.cutting import TrueBlade, cut_run, demo_id
+from kessik.demo.cutting import demo_id, start_and_cut
 from kessik.demo.days import Days
 from kessik.instruments.virtual_bench.true_decay import true_edge
 from kessik.services.bench.bench import Bench
+from kessik.services.bench.virtual_cutting import TrueBlade
 from kessik.services.shelf.sharpenings import save_edge
 from kessik.services.trials.trials import make_trial, take_from_shelf
 
@@ -191,4 +192,4 @@ def _cut(
         zone_to_mm=76,
         operator="Operator 1",
     )
-    cut_run(bench, run, blade, rng)
+    start_and_cut(bench, run, blade, rng)

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useUndo } from "../ui/Undo";
 import { Away, api, body, Refused, type Schemas } from "./client";
 import { type Done, hearing, noteDone, noteSent } from "./done";
+import { folderAddress } from "./folder";
 import { isTouched } from "./renewal";
 
 /** Take back what was done, the last first. */
@@ -237,7 +238,7 @@ export async function sendForm<T>(address: string, form: FormData): Promise<T> {
   let answer: Response;
   noteSent(address);
   try {
-    answer = await fetch(address, { method: "POST", body: form });
+    answer = await fetch(folderAddress(address), { method: "POST", body: form });
   } catch {
     throw new Away();
   }

@@ -1,17 +1,25 @@
 import createClient from "openapi-fetch";
 import { noteDone, noteSent } from "./done";
+import { folderBase } from "./folder";
 import type { components, paths } from "./schema.gen";
 
 /** The one thin client; its types are generated from the contract. */
 const origin = typeof location === "undefined" ? "/" : location.origin;
 
-export const api = createClient<paths>({
-  baseUrl: origin,
-  fetch: (request) => {
-    if (request.method !== "GET") noteSent(new URL(request.url, origin).pathname);
-    return globalThis.fetch(request); // asked for at each call: tests put their own there
-  },
-});
+export const api = clientAt(origin === "/" ? origin : `${origin}${folderBase}`);
+/** The real folder, seen from the practice, too. */
+export const homeApi = clientAt(origin);
+
+function clientAt(baseUrl: string) {
+  return createClient<paths>({
+    baseUrl,
+    fetch: (request) => {
+      if (request.method !== "GET")
+        noteSent(new URL(request.url, origin).pathname.slice(folderBase.length));
+      return globalThis.fetch(request); // asked for at each call: tests put their own there
+    },
+  });
+}
 
 export type Schemas = components["schemas"];
 export type Problem = Schemas["Problem"];

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
 import type { Schemas } from "./client";
+import { folderAddress } from "./folder";
 
 type Follow = Schemas["FollowOut"];
 const FIRST_WAIT_MS = 400;
@@ -19,7 +20,7 @@ export function useFollow(address: (() => string) | null, onNews: (news: Follow)
     let wait = FIRST_WAIT_MS;
     const open = () => {
       if (where.current === null) return;
-      source = new EventSource(where.current());
+      source = new EventSource(folderAddress(where.current()));
       source.onmessage = (event) => {
         wait = FIRST_WAIT_MS;
         latest.current(JSON.parse(event.data) as Follow);

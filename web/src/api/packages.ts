@@ -2,6 +2,7 @@ import { queryOptions } from "@tanstack/react-query";
 import type { LeftOut } from "../domain/leftOut";
 import { formOf, sendForm } from "./changes";
 import { api, body, type Schemas } from "./client";
+import { folderAddress } from "./folder";
 import { saveAnswer } from "./saving";
 
 export const testersQuery = queryOptions({
@@ -41,5 +42,5 @@ export async function savePackage(wish: {
   for (const trial of wish.trials) asked.append("trial", trial);
   for (const each of wish.leaveOut) asked.append("leave_out", each);
   if (wish.pictures) asked.append("pictures", "true");
-  await saveAnswer(fetch(`/api/package?${asked}`), "trials.kessik.zip");
+  await saveAnswer(fetch(folderAddress(`/api/package?${asked}`)), "trials.kessik.zip");
 }

@@ -3,7 +3,7 @@
 /** What never changes while Kessik runs, or is asked with all that it depends on in its key. */
 const NEVER = ["quantities", "lot-kinds", "soak-grades", "reckoner", "import"] as const;
 /** What a change anywhere may alter: what waits, what can be found, what is in the bin. */
-const ALWAYS = ["today", "find", "bin", "dependents", "record"] as const;
+const ALWAYS = ["today", "find", "bin", "dependents", "record", "practice"] as const;
 
 const SOAKS = [
   "soaks",

@@ -1,11 +1,12 @@
 import { queryOptions } from "@tanstack/react-query";
 import { api, body, type Schemas } from "./client";
+import { folderAddress } from "./folder";
 import { saveAnswer } from "./saving";
 
 /** A report made and saved; what it said is remembered. */
 export const saveReport = (wish: Schemas["ReportBody"]) =>
   saveAnswer(
-    fetch("/api/reports", {
+    fetch(folderAddress("/api/reports"), {
       method: "POST",
       headers: { "content-type": "application/json" },
       body: JSON.stringify(wish),
@@ -14,7 +15,10 @@ export const saveReport = (wish: Schemas["ReportBody"]) =>
   );
 
 export const saveChart = (trialId: string, chart: string, kind: "svg" | "png") =>
-  saveAnswer(fetch(`/api/trials/${trialId}/charts/${chart}?kind=${kind}`), `${chart}.${kind}`);
+  saveAnswer(
+    fetch(folderAddress(`/api/trials/${trialId}/charts/${chart}?kind=${kind}`)),
+    `${chart}.${kind}`,
+  );
 
 export const lastReportQuery = (trialId: string) =>
   queryOptions({

@@ -1,6 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, Suspense } from "react";
 import { BrowserRouter, Route, Routes } from "react-router";
+import { folderBase } from "../api/folder";
 import { LineUp } from "../features/lineup/LineUp";
 import { Today } from "../features/today/Today";
 import { Waiting } from "../ui/State";
@@ -91,7 +92,7 @@ const client = new QueryClient({
 export function App() {
   return (
     <QueryClientProvider client={client}>
-      <BrowserRouter>
+      <BrowserRouter basename={folderBase}>
         <UndoMessages>
           <Suspense fallback={<Waiting what="the page" />}>
             <Routes>

@@ -46,6 +46,7 @@ export function CommandLine({
     ...keys.filter((k) => k.key !== "/").map((k) => ({ says: k.does, run: k.run })),
     { says: "New blade", run: () => navigate("/shelf?new=blade") },
     { says: "New trial", run: () => navigate("/?new=trial") },
+    { says: "Guided practice: try it in five minutes", run: () => navigate("/?new=practice") },
     { says: "Import a series", run: () => navigate("/?new=import") },
     { says: "Results from a spreadsheet", run: () => navigate("/sheets") },
     { says: "Which way of testing suits my question?", run: () => navigate("/ways") },

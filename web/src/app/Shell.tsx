@@ -4,6 +4,7 @@ import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "reac
 import type { Schemas } from "../api/client";
 import { lineUpQuery } from "../api/queries";
 import { plural } from "../domain/format";
+import { PracticeStrip } from "../parts/PracticeStrip";
 import { Kbd } from "../ui/Kbd";
 import { CommandLine } from "./CommandLine";
 import { KeyList } from "./KeyList";
@@ -91,6 +92,7 @@ export function Shell() {
           </>
         ) : null}
       </header>
+      <PracticeStrip />
       <main className="flex-1 pb-16">
         <Outlet />
       </main>

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Schemas } from "../api/client";
 import type { Log } from "../api/events";
+import { folderAddress } from "../api/folder";
 import { clock, counted } from "../domain/format";
 import { EVENTS } from "../domain/words.gen";
 import { TextButton } from "../ui/TextButton";
@@ -61,7 +62,7 @@ export function RunLog({
         ) : null}
         <a
           className="text-note underline underline-offset-4"
-          href={`/api/runs/${run.id}/log.csv`}
+          href={folderAddress(`/api/runs/${run.id}/log.csv`)}
           download
         >
           Save as a table
@@ -148,7 +149,7 @@ function Picture({ event }: { event: Event }) {
   if (!picture) return null;
   return (
     <a
-      href={`/api/pictures/${picture}`}
+      href={folderAddress(`/api/pictures/${picture}`)}
       target="_blank"
       rel="noreferrer"
       className="underline underline-offset-4"

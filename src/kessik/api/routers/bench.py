@@ -4,7 +4,7 @@ from zlib import crc32
 
 from fastapi import APIRouter, Response
 
-from kessik.api.dependencies import AtBench, DeskDep
+from kessik.api.dependencies import AtBench, DeskDep, InPractice
 from kessik.api.schemas.bench import (
     AckOut,
     NewsOut,
@@ -25,7 +25,7 @@ from kessik.api.views.bench import (
 from kessik.api.views.events import event_out
 from kessik.core.runs import Run
 from kessik.interchange.log_csv import write_log
-from kessik.services.bench import beside, practice, runs
+from kessik.services.bench import beside, runs, virtual_line
 from kessik.services.bench.bench import Bench
 from kessik.services.bench.found import run_found
 from kessik.services.bench.runs import RunView
@@ -41,7 +41,9 @@ def _out(bench: Bench, view: RunView) -> RunOut:
 
 
 @router.put("/trials/{trial_id}/runs/{run_id}")
-def put_run(trial_id: Id, run_id: Id, body: RunBody, bench: AtBench) -> RunOut:
+def put_run(
+    trial_id: Id, run_id: Id, body: RunBody, bench: AtBench, in_practice: InPractice
+) -> RunOut:
     """Start a run on an edge under a client-made id."""
     seed = body.practice_seed if body.practice_seed is not None else crc32(run_id.encode())
     run = Run(
@@ -51,7 +53,7 @@ def put_run(trial_id: Id, run_id: Id, body: RunBody, bench: AtBench) -> RunOut:
         number=1,
         started=now(),
         practice=body.practice,
-        practice_seed=seed if body.practice else None,
+        practice_seed=seed if body.practice or in_practice else None,
         zone_from_mm=body.zone_from_mm,
         zone_to_mm=body.zone_to_mm,
         operator=body.operator.strip(),
@@ -133,7 +135,7 @@ def get_log(run_id: Id, bench: AtBench) -> Response:
 
 @router.post("/runs/{run_id}/virtual-reading", status_code=204)
 def post_virtual_reading(run_id: Id, bench: AtBench, desk: DeskDep) -> None:
-    """Pull the virtual test line; only in a practice run. The reading comes as any instrument's
-    does.
+    """Pull the virtual test line, in a run of the virtual bench. The reading comes as any
+    instrument's does.
     """
-    practice.pull_line(bench, desk, run_id)
+    virtual_line.pull_line(bench, desk, run_id)

@@ -181,6 +181,7 @@ class RunOut(Wire):
     id: str
     number: int
     practice: bool
+    is_virtual: bool
     count_unit: str
     trial: TrialOut
     method: MethodOut

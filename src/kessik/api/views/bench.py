@@ -184,6 +184,7 @@ def run_out(view: RunView, found: RunResult | None) -> RunOut:
         id=view.run.id,
         number=view.run.number,
         practice=view.run.practice,
+        is_virtual=view.run.practice_seed is not None,
         count_unit=view.run.count_unit,
         trial=trial_out(view.trial),
         method=method_out(view.method, view.run.method_id),

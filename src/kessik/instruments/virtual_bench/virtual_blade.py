@@ -44,16 +44,25 @@ def virtual_edge(
     another shape.
     """
     rng = np.random.default_rng(seed)
-    harder = (steel.hardness_hrc or _USUAL_HRC) - _USUAL_HRC
-    steeper = (steel.side_angle_deg or _USUAL_SIDE_DEG) - _USUAL_SIDE_DEG
-    life = USUAL_LIFE_CUTS.get(steel.grade.split(" ")[0], UNKNOWN_LIFE_CUTS)
-    life *= float(
-        np.exp(_LIFE_PER_HRC * harder + _LIFE_PER_DEG * steeper + rng.normal(0.0, _EDGE_TO_EDGE))
-    )
+    life = usual_life(steel) * float(np.exp(rng.normal(0.0, _EDGE_TO_EDGE)))
     start = min(keen_start_gf * float(np.exp(rng.normal(0.0, 0.05))), 0.6 * dull_gf)
-    return true_edge(
-        _how_it_fails(harder, steeper, rng), life, rng, start_gf=start, limit_gf=dull_gf
-    )
+    kind = _how_it_fails(_harder(steel), _steeper(steel), rng)
+    return true_edge(kind, life, rng, start_gf=start, limit_gf=dull_gf)
+
+
+def usual_life(steel: VirtualSteel) -> float:
+    """The life in cuts about which the edges of a virtual steel scatter."""
+    life = USUAL_LIFE_CUTS.get(steel.grade.split(" ")[0], UNKNOWN_LIFE_CUTS)
+    shift = _LIFE_PER_HRC * _harder(steel) + _LIFE_PER_DEG * _steeper(steel)
+    return life * float(np.exp(shift))
+
+
+def _harder(steel: VirtualSteel) -> float:
+    return (steel.hardness_hrc or _USUAL_HRC) - _USUAL_HRC
+
+
+def _steeper(steel: VirtualSteel) -> float:
+    return (steel.side_angle_deg or _USUAL_SIDE_DEG) - _USUAL_SIDE_DEG
 
 
 def _how_it_fails(harder: float, steeper: float, rng: np.random.Generator) -> str:

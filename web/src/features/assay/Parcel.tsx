@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { folderAddress } from "../../api/folder";
 import { Button, buttonLook } from "../../ui/Button";
 import { Heading } from "../../ui/Section";
 import { BladeRows } from "./BladeRows";
@@ -38,10 +39,18 @@ export function Parcel({
           <Link className={buttonLook("quiet")} to={`/assay/batches/${batch.id}/sheet`}>
             Sheet to print
           </Link>
-          <a className={buttonLook("quiet")} href={`/api/batches/${batch.id}/shots.csv`} download>
+          <a
+            className={buttonLook("quiet")}
+            href={folderAddress(`/api/batches/${batch.id}/shots.csv`)}
+            download
+          >
             Shots
           </a>
-          <a className={buttonLook("quiet")} href={`/api/batches/${batch.id}/sheet.xlsx`} download>
+          <a
+            className={buttonLook("quiet")}
+            href={folderAddress(`/api/batches/${batch.id}/sheet.xlsx`)}
+            download
+          >
             XLSX
           </a>
         </span>

@@ -10,7 +10,7 @@ interface Props {
   hand: Hand;
   keys: KeyChoice;
   due: boolean;
-  practice: boolean;
+  isVirtual: boolean;
   /** Counted by length: whole pieces have a key of their own. */
   byLength: boolean;
   paused: boolean;
@@ -79,7 +79,7 @@ function Steady(p: Props) {
   const letter = (id: string) => (p.keys.lettersOn ? (p.keys.letters[id] ?? "").toUpperCase() : "");
   return (
     <>
-      {p.practice && hand.row.key === FORCE.key ? (
+      {p.isVirtual && hand.row.key === FORCE.key ? (
         <Key onClick={p.onVirtual} name={letter("read")} lead={p.due}>
           read
         </Key>

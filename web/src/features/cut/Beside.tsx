@@ -114,7 +114,7 @@ export function HandAndStock({ run, shown }: { run: Run; shown: Shown }) {
     queryFn: () =>
       body(api.GET("/api/runs/{run_id}/stock", { params: { path: { run_id: run.id } } })),
     refetchInterval: STOCK_EVERY_MS,
-    enabled: !run.practice,
+    enabled: !run.is_virtual,
   });
   const { pace } = run;
   if (shown.pausedSince) return <BreakTimer since={shown.pausedSince} />;

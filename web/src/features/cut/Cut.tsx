@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { RopeAhead } from "../../charts/RopeAhead";
+import { PracticeStrip } from "../../parts/PracticeStrip";
 import { Failed, Waiting } from "../../ui/State";
 import { useWidth } from "../../ui/useWidth";
 import { Asking } from "./Asking";
@@ -34,7 +35,7 @@ export function Cut() {
   );
   const hand = useHand(run, shown, log);
   hears.current = (news) => {
-    if ((news.run_id ?? null) === (run?.practice ? run.id : null)) setInstrument(news);
+    if ((news.run_id ?? null) === (run?.is_virtual ? run.id : null)) setInstrument(news);
     hand.heard(news);
   };
   const settings = useBenchSettings();
@@ -84,85 +85,88 @@ export function Cut() {
   const wide = width > 860;
   const side = <SidePanel {...{ run, shown, log, settings, width }} />;
   return (
-    <div ref={ref} className="flex min-h-dvh flex-col bg-paper px-4 pt-3 pb-3 text-ink bench:px-8">
-      <BenchHeader run={run} waiting={waiting} clockOffMin={clockOffMin} />
+    <div className="flex min-h-dvh flex-col bg-paper text-ink">
+      <PracticeStrip />
+      <div ref={ref} className="flex flex-1 flex-col px-4 pt-3 pb-3 bench:px-8">
+        <BenchHeader run={run} waiting={waiting} clockOffMin={clockOffMin} />
 
-      <div
-        className={`grid grid-cols-1 gap-x-8 bench:flex-1
+        <div
+          className={`grid grid-cols-1 gap-x-8 bench:flex-1
         bench:grid-cols-[minmax(0,1fr)_minmax(0,500px)]`}
-      >
-        <div className="flex min-w-0 flex-col">
-          <CountFace {...{ run, shown, ended, width }} onCut={hand.cut} />
-          {ended ? null : (
-            <Holder
-              run={run}
-              shown={shown}
-              onTakeOver={acts.takeOver}
-              onAccept={acts.accept}
-              onLeaveOut={acts.leaveOut}
-            />
-          )}
-          <NextSays {...{ run, shown, hand, instrument }} wrong={turns.error?.message} />
-          <NotAccepted refused={waiting.refused} onUnderstood={() => queue.forgetRefused()} />
-        </div>
-        {wide ? <div className="min-w-0">{side}</div> : null}
-      </div>
-
-      {ended ? (
-        <Ended run={run} hand={hand} field={field} log={log} onVirtual={acts.readVirtual} />
-      ) : (
-        <>
-          {wide || !due ? (
-            <RopeAhead
-              count={shown.count}
-              nextCheck={shown.nextAt}
-              later={run.method.schedule === "adaptive" ? [] : run.card.checks_at}
-              band={bandOf(run)}
-              bandName={run.state.plan?.stage ?? ""}
-              board={run.method.medium === "board" || run.method.medium === "card"}
-              width={width - (wide ? 64 : 32)}
-              height={106}
-            />
-          ) : null}
-          <div className="mt-1 flex flex-wrap items-end justify-between gap-4">
-            {wide || seeing ? <EdgeAtHand {...{ run, shown, hand }} /> : null}
-            {hand.ask ? (
-              <Asking
-                kind={hand.ask}
-                words={hand.words}
-                setWords={hand.setWords}
-                onDone={() => hand.ask && hand.answer(hand.ask)}
-                onAbandon={() => hand.answer("abandon")}
-                onCancel={() => hand.setAsk(null)}
-              />
-            ) : (
-              <BenchKeys
-                field={field}
-                hand={hand}
-                keys={keys}
-                due={due}
-                practice={run.practice}
-                byLength={isByLength(run)}
-                paused={shown.pausedSince !== null}
-                onBreak={acts.rest}
-                onSpoiled={acts.spoiled}
-                onVirtual={acts.readVirtual}
-                onLog={settings.actions.list}
-                onOther={run.alternates ? turns.take : null}
+        >
+          <div className="flex min-w-0 flex-col">
+            <CountFace {...{ run, shown, ended, width }} onCut={hand.cut} />
+            {ended ? null : (
+              <Holder
+                run={run}
+                shown={shown}
+                onTakeOver={acts.takeOver}
+                onAccept={acts.accept}
+                onLeaveOut={acts.leaveOut}
               />
             )}
+            <NextSays {...{ run, shown, hand, instrument }} wrong={turns.error?.message} />
+            <NotAccepted refused={waiting.refused} onUnderstood={() => queue.forgetRefused()} />
           </div>
-          {wide ? null : <div className="mt-4">{side}</div>}
-          {keysOpen ? (
-            <KeyLine
-              keys={keys}
-              sound={settings.sound}
-              practice={run.practice}
-              onClose={settings.closeHelp}
-            />
-          ) : null}
-        </>
-      )}
+          {wide ? <div className="min-w-0">{side}</div> : null}
+        </div>
+
+        {ended ? (
+          <Ended run={run} hand={hand} field={field} log={log} onVirtual={acts.readVirtual} />
+        ) : (
+          <>
+            {wide || !due ? (
+              <RopeAhead
+                count={shown.count}
+                nextCheck={shown.nextAt}
+                later={run.method.schedule === "adaptive" ? [] : run.card.checks_at}
+                band={bandOf(run)}
+                bandName={run.state.plan?.stage ?? ""}
+                board={run.method.medium === "board" || run.method.medium === "card"}
+                width={width - (wide ? 64 : 32)}
+                height={106}
+              />
+            ) : null}
+            <div className="mt-1 flex flex-wrap items-end justify-between gap-4">
+              {wide || seeing ? <EdgeAtHand {...{ run, shown, hand }} /> : null}
+              {hand.ask ? (
+                <Asking
+                  kind={hand.ask}
+                  words={hand.words}
+                  setWords={hand.setWords}
+                  onDone={() => hand.ask && hand.answer(hand.ask)}
+                  onAbandon={() => hand.answer("abandon")}
+                  onCancel={() => hand.setAsk(null)}
+                />
+              ) : (
+                <BenchKeys
+                  field={field}
+                  hand={hand}
+                  keys={keys}
+                  due={due}
+                  isVirtual={run.is_virtual}
+                  byLength={isByLength(run)}
+                  paused={shown.pausedSince !== null}
+                  onBreak={acts.rest}
+                  onSpoiled={acts.spoiled}
+                  onVirtual={acts.readVirtual}
+                  onLog={settings.actions.list}
+                  onOther={run.alternates ? turns.take : null}
+                />
+              )}
+            </div>
+            {wide ? null : <div className="mt-4">{side}</div>}
+            {keysOpen ? (
+              <KeyLine
+                keys={keys}
+                sound={settings.sound}
+                isVirtual={run.is_virtual}
+                onClose={settings.closeHelp}
+              />
+            ) : null}
+          </>
+        )}
+      </div>
     </div>
   );
 }

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type RefObject, useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { folderAddress } from "../../api/folder";
 import { lineUpQuery, runQuery } from "../../api/queries";
 import { type CheckRow, FORCE } from "../../domain/checks";
 import { buttonLook } from "../../ui/Button";
@@ -67,7 +68,11 @@ export function Ended({
         <Link className={buttonLook("quiet")} to={`/trials/${run.trial.id}/record`}>
           Correct an entry
         </Link>
-        <a className={buttonLook("quiet")} href={`/api/runs/${run.id}/log.csv`} download>
+        <a
+          className={buttonLook("quiet")}
+          href={folderAddress(`/api/runs/${run.id}/log.csv`)}
+          download
+        >
           Save the log
         </a>
       </p>

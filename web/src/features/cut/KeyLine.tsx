@@ -6,12 +6,12 @@ import type { KeyChoice } from "./keyChoice";
 export function KeyLine({
   keys,
   sound,
-  practice,
+  isVirtual,
   onClose,
 }: {
   keys: KeyChoice;
   sound: boolean;
-  practice: boolean;
+  isVirtual: boolean;
   onClose: () => void;
 }) {
   useEffect(() => {
@@ -40,7 +40,7 @@ export function KeyLine({
     [of("accept"), "accept the cuts of the other device"],
     [of("sound"), sound ? "sound off" : "sound on"],
     [of("keys"), "change keys, learn a pedal"],
-    ...(practice
+    ...(isVirtual
       ? ([[of("read"), "reading from the virtual bench"]] as Array<[string, string]>)
       : []),
   ];

@@ -42,7 +42,7 @@ export function NextSays({
         ) : (
           <span>{whyWords(run, shown)}</span>
         )}
-        {instrument || run.practice || ended ? (
+        {instrument || run.is_virtual || ended ? (
           <InstrumentLine news={instrument} />
         ) : (
           <TesterStanding />

@@ -63,7 +63,7 @@ export function StropBack({
         {run.state.strokes && byForce ? (
           <>
             <ReadingField field={field} hand={hand} due={waitsForReading} />
-            {run.practice ? (
+            {run.is_virtual ? (
               <button
                 type="button"
                 onClick={onVirtual}

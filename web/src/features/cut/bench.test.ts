@@ -60,6 +60,7 @@ function run(state: Partial<State> = {}, log: Run["log"] = []): Run {
     id: "run",
     number: 1,
     practice: false,
+    is_virtual: false,
     count_unit: "cuts",
     trial: {} as Run["trial"],
     method: METHOD,

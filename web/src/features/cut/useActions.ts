@@ -24,7 +24,7 @@ export function useActions(run: Run | undefined, shown: Shown | null, log: Log) 
         void log("correction", { target: id, becomes: null });
     },
     readVirtual: () => {
-      if (run?.practice && !virtual.isPending) virtual.mutate(run.id);
+      if (run?.is_virtual && !virtual.isPending) virtual.mutate(run.id);
     },
   };
 }

@@ -117,7 +117,7 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
    * is only shown.
    */
   const heard = (news: InstrumentNews) => {
-    if (!run || !shown?.holds || (news.run_id ?? null) !== (run.practice ? run.id : null)) return;
+    if (!run || !shown?.holds || (news.run_id ?? null) !== (run.is_virtual ? run.id : null)) return;
     if (news.what === "pedal" && !ended) cut();
     if (
       news.what === "reading" &&
@@ -126,7 +126,7 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
       (!ended || stropped)
     ) {
       const from = {
-        source: run.practice ? "virtual" : "instrument",
+        source: run.is_virtual ? "virtual" : "instrument",
         instrument: news.name,
         line: news.text,
       };

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { folderAddress } from "../../api/folder";
 import { day } from "../../domain/format";
 import { labelOf } from "../../domain/words";
 import { Heading } from "../../ui/Section";
@@ -14,7 +15,7 @@ export function WorkDays({ found, trialId }: { found: Schemas["TrialPlanOut"]; t
         <Heading>Days of work</Heading>
         <a
           className="font-semibold underline underline-offset-4"
-          href={`/api/trials/${trialId}/calendar.ics`}
+          href={folderAddress(`/api/trials/${trialId}/calendar.ics`)}
           download
         >
           Export to a calendar

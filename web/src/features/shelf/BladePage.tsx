@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { putEdge, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
+import { folderAddress } from "../../api/folder";
 import { bladeQuery, quantitiesQuery } from "../../api/queries";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { day, plural } from "../../domain/format";
@@ -30,7 +31,7 @@ import { Toughness } from "./Toughness";
 /** The card as a picture, without what is usually left out. */
 function cardAddress(bladeId: string): string {
   const asked = new URLSearchParams(leftOut().map((each) => ["leave_out", each]));
-  return `/api/blades/${bladeId}/card?${asked}`;
+  return folderAddress(`/api/blades/${bladeId}/card?${asked}`);
 }
 
 /**

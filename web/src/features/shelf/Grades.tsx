@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { folderAddress } from "../../api/folder";
 import { gradesQuery } from "../../api/queries";
 import { Button, buttonLook } from "../../ui/Button";
 import { Field } from "../../ui/Field";
@@ -37,7 +38,7 @@ export function Grades() {
           <Link className={buttonLook("quiet")} to="/grades-alike">
             Grades XRF cannot separate
           </Link>
-          <a className={buttonLook("quiet")} href="/api/grades.csv" download>
+          <a className={buttonLook("quiet")} href={folderAddress("/api/grades.csv")} download>
             Export
           </a>
           <Button onClick={() => setSearch({ part: "grades", bring: "grades" })}>

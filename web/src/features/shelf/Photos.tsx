@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { deletePhoto, sendForm, useChange } from "../../api/changes";
 import { Refused, type Schemas } from "../../api/client";
+import { folderAddress } from "../../api/folder";
 import { Note } from "../../ui/Note";
 import { Notice } from "../../ui/Notice";
 import { Section } from "../../ui/Section";
@@ -32,9 +33,9 @@ export function Photos({
       <ul className="mt-2 flex flex-wrap gap-3">
         {photos.map((p) => (
           <li key={p.hash} className="w-56">
-            <a href={`/api/pictures/${p.hash}`}>
+            <a href={folderAddress(`/api/pictures/${p.hash}`)}>
               <img
-                src={`/api/pictures/${p.hash}`}
+                src={folderAddress(`/api/pictures/${p.hash}`)}
                 alt={p.caption ? `${blade.code}, ${p.caption}` : blade.code}
                 className="w-full rounded-edge border border-line"
                 loading="lazy"

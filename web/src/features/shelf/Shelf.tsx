@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { folderAddress } from "../../api/folder";
 import { quantitiesQuery, shelfQuery } from "../../api/queries";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { plural } from "../../domain/format";
@@ -53,7 +54,7 @@ export function Shelf() {
         </h1>
         <div className="flex flex-wrap gap-3">
           {here ? (
-            <a className={buttonLook()} href="/api/shelf/files" download>
+            <a className={buttonLook()} href={folderAddress("/api/shelf/files")} download>
               Export blades and edges
             </a>
           ) : null}

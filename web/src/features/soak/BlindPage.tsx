@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
+import { folderAddress } from "../../api/folder";
 import { laidOutQuery, passQuery } from "../../api/queries";
 import { gradeBlind } from "../../api/soaks";
 import { newId } from "../../domain/ids";
@@ -86,7 +87,7 @@ function Pass({
         <div>
           {here.has_picture ? (
             <img
-              src={`/api/soaks/${soakId}/passes/${passId}/${here.number}/picture`}
+              src={folderAddress(`/api/soaks/${soakId}/passes/${passId}/${here.number}/picture`)}
               alt={`Side number ${here.number}`}
               className="w-full"
             />

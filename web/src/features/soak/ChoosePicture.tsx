@@ -1,4 +1,5 @@
 import { useChange } from "../../api/changes";
+import { folderAddress } from "../../api/folder";
 import { addPictures } from "../../api/soaks";
 import { FilePick } from "../../ui/FilePick";
 import { Notice } from "../../ui/Notice";
@@ -37,7 +38,7 @@ export function ChoosePicture({ soak, onPick }: { soak: Soak; onPick: (hash: str
                   onClick={() => onPick(picture.hash)}
                 >
                   <img
-                    src={`/api/pictures/${picture.hash}`}
+                    src={folderAddress(`/api/pictures/${picture.hash}`)}
                     alt=""
                     width={200}
                     height={80}

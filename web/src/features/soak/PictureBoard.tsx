@@ -1,4 +1,5 @@
 import { useEffect, useRef } from "react";
+import { folderAddress } from "../../api/folder";
 import { useWidth } from "../../ui/useWidth";
 import { Drawn } from "./Drawn";
 import type { Corner } from "./outline";
@@ -45,7 +46,7 @@ export function PictureBoard({
   return (
     <div ref={ref} className="relative w-full" style={{ height }}>
       <img
-        src={`/api/pictures/${hash}`}
+        src={folderAddress(`/api/pictures/${hash}`)}
         alt="The blade at this inspection"
         className="absolute inset-0 size-full"
         draggable={false}

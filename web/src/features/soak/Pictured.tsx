@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { folderAddress } from "../../api/folder";
 import { PictureLook } from "./PictureLook";
 import type { Measuring } from "./pictureTools";
 
@@ -18,7 +19,7 @@ export function Pictured({
   useEffect(() => {
     const image = new Image();
     image.onload = () => setSize([image.naturalWidth, image.naturalHeight]);
-    image.src = `/api/pictures/${hash}`;
+    image.src = folderAddress(`/api/pictures/${hash}`);
   }, [hash]);
   if (!size) return <p className="text-ink-2">Reading the picture …</p>;
   return <PictureLook {...{ hash, size, measuring, onChange }} earlierLook={earlier} />;

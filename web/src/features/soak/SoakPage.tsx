@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useChange } from "../../api/changes";
+import { folderAddress } from "../../api/folder";
 import { soakQuery } from "../../api/queries";
 import { importLooks, startSoak } from "../../api/soaks";
 import { SoakRuler } from "../../charts/SoakRuler";
@@ -87,10 +88,18 @@ function Opened({ soak }: { soak: Soak }) {
         </Button>
         {soak.started_utc ? (
           <>
-            <a className={buttonLook("quiet")} href={`/api/soaks/${soak.id}/looks.csv`} download>
+            <a
+              className={buttonLook("quiet")}
+              href={folderAddress(`/api/soaks/${soak.id}/looks.csv`)}
+              download
+            >
               Export inspections
             </a>
-            <a className={buttonLook("quiet")} href={`/api/soaks/${soak.id}/calendar.ics`} download>
+            <a
+              className={buttonLook("quiet")}
+              href={folderAddress(`/api/soaks/${soak.id}/calendar.ics`)}
+              download
+            >
               Calendar of what is due
             </a>
           </>

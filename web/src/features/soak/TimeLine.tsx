@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { useChange } from "../../api/changes";
+import { folderAddress } from "../../api/folder";
 import { addPictures, removePicture, takeFromCamera } from "../../api/soaks";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
@@ -69,7 +70,7 @@ export function TimeLine({ soak }: { soak: Soak }) {
           <li key={picture.hash} className="rounded-edge border border-line p-1">
             <Link to={`/soak/${soak.id}/look?picture=${picture.hash}${hourOf(picture.clock_h)}`}>
               <img
-                src={`/api/pictures/${picture.hash}`}
+                src={folderAddress(`/api/pictures/${picture.hash}`)}
                 alt={`The blade ${told(picture.clock_h)}`}
                 width={180}
                 height={64}

@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import { folderAddress } from "../../api/folder";
 import { labelOf } from "../../domain/words";
 import { Mark } from "../../ui/Mark";
 import { Table } from "../../ui/Table";
@@ -114,7 +115,7 @@ function Seen({ soak, look }: { soak: Soak; look: Look }) {
     >
       {read ? (
         <img
-          src={`/api/soaks/${soak.id}/looks/${look.id}/strip`}
+          src={folderAddress(`/api/soaks/${soak.id}/looks/${look.id}/strip`)}
           alt=""
           loading="lazy"
           width={190}

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { inPractice } from "../../api/folder";
 import { todayQuery } from "../../api/queries";
 import { EdgeStrip } from "../../charts/EdgeStrip";
 import { day, plural, unbroken } from "../../domain/format";
@@ -14,7 +15,9 @@ import { Sheet } from "../../ui/Sheet";
 import { Failed, Waiting, WorkingOut } from "../../ui/State";
 import { EnterResults } from "./EnterResults";
 import { FinishedTrials } from "./FinishedTrials";
+import { FirstTime, PracticeSheet } from "./FirstTime";
 import { NewTrial } from "./NewTrial";
+import { PracticeUnderWay } from "./PracticeUnderWay";
 
 /** Trials in full at once; `/` finds any other by its name. */
 const SHOWN = 20;
@@ -46,6 +49,7 @@ export function Today() {
           </div>
         </div>
       ) : null}
+      {inPractice ? null : <PracticeUnderWay />}
       <WorkingOut left={today.data.working_out} />
       <Waits due={today.data.due} />
       {today.data.failed.map((t) => (
@@ -83,6 +87,14 @@ export function Today() {
         note="Results that exist already: from a file, a spreadsheet, or paper."
       >
         <EnterResults trials={trials} archived={archived} onNew={() => ask("trial")} />
+      </Sheet>
+      <Sheet
+        open={asked === "practice"}
+        onOpenChange={(o) => ask(o ? "practice" : null)}
+        title="Guided practice"
+        note="From two virtual blades to a verdict, in five minutes."
+      >
+        <PracticeSheet />
       </Sheet>
     </Page>
   );
@@ -204,73 +216,5 @@ function TrialEntry({ entry }: { entry: TrialToday }) {
         </ul>
       </div>
     </section>
-  );
-}
-
-/** Ways to begin, each with what comes of it. */
-function FirstTime({ onNew, onResults }: { onNew: () => void; onResults: () => void }) {
-  return (
-    <div className="pt-6">
-      <h1 className="answer max-w-3xl">
-        Which blade lasts? Two blades, some rope and a tester for the edge are enough to find out.
-      </h1>
-      <div className="my-7">
-        <EdgeStrip
-          mark={0}
-          title="An edge before its first cut"
-          edgeLengthMm={96}
-          edges={[]}
-          width={720}
-          detail
-        />
-      </div>
-      <ul className="grid gap-x-12 gap-y-7 bench:grid-cols-3">
-        <Beginning
-          says={
-            "Name the question and the blades. Kessik keeps the count at the bench, says when to " +
-            "check, fits the curves and tells how sure the answer is."
-          }
-        >
-          <Button kind="next" onClick={onNew}>
-            Plan a trial
-          </Button>
-        </Beginning>
-        <Beginning
-          says={
-            "A tally on paper, a spreadsheet or files of another tester give the same answer, with " +
-            "what they leave open."
-          }
-        >
-          <Button onClick={onResults}>Enter results you have</Button>
-        </Beginning>
-        <Beginning
-          says={
-            "Say what you want to know and what is in hand: rope, board, brine, hours. Each way says " +
-            "what it can show, what it costs and what it cannot."
-          }
-        >
-          <Link className={buttonLook()} to="/ways">
-            Find a way of testing
-          </Link>
-        </Beginning>
-      </ul>
-      <Note className="mt-7">
-        No tester at hand? A practice run takes its readings from a simulated blade and stays out of
-        every comparison. The{" "}
-        <Link className="underline underline-offset-4" to="/guide">
-          guide
-        </Link>{" "}
-        has a page for each job.
-      </Note>
-    </div>
-  );
-}
-
-function Beginning({ says, children }: { says: string; children: ReactNode }) {
-  return (
-    <li className="flex flex-col items-start gap-3 border-t-[1.5px] border-ink pt-3">
-      <p>{says}</p>
-      {children}
-    </li>
   );
 }

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useChange } from "../../api/changes";
+import { folderAddress } from "../../api/folder";
 import { lastReportQuery, saveChart, saveReport } from "../../api/reports";
 import { day } from "../../domain/format";
 import { leftOut } from "../../domain/leftOut";
@@ -70,7 +71,11 @@ export function Save({ trialId, charts }: { trialId: string; charts: readonly st
       ) : null}
       <section aria-label="Files">
         <Heading>Files</Heading>
-        <a className={`${buttonLook()} mt-1`} href={`/api/trials/${trialId}/files`} download>
+        <a
+          className={`${buttonLook()} mt-1`}
+          href={folderAddress(`/api/trials/${trialId}/files`)}
+          download
+        >
           Save tables (CSV)
         </a>
       </section>

@@ -1,0 +1,1 @@
+"""The guided practice: a trial of two virtual blades, in a folder of its own."""
