@@ -17,7 +17,7 @@ from kessik.api.gate import AccessGate
 from kessik.api.intake import Intake
 from kessik.api.later_parts import PREFIX, LaterParts
 from kessik.api.links import add_links
-from kessik.api.practice_place import PracticeDoor
+from kessik.api.practice_place import PracticeDoor, PracticePlace
 from kessik.api.routers import pairing, verdicts
 from kessik.api.server_context import ServerContext
 from kessik.store.database import Database
@@ -26,7 +26,7 @@ _LATER = (
     "trials", "methods", "plans", "bench", "follow", "imports", "shelf", "hanging", "edges",
     "stock", "instruments", "pictures", "reckoner", "brine", "assays", "grades", "soaks",
     "soak_passes", "paper", "record", "backups", "sheets", "standings", "packages", "reports",
-    "choice", "suiting", "gauge", "practice", "changes",
+    "choice", "suiting", "gauge", "practice", "played", "changes",
 )  # fmt: skip  # names, several a line
 """All that the first page of a server does not ask for."""
 
@@ -64,7 +64,13 @@ def create_app(
         openapi_url="/api/openapi.json",
         lifespan=_opened,
     )
-    server = None if database is None else ServerContext(database, lan_address, renews, in_practice)
+    server = None
+    if database is not None:
+        practice = PracticePlace(
+            database.folder / "practice",
+            lambda opened: create_app(opened, renews=renews, in_practice=True),
+        )
+        server = ServerContext(database, lan_address, renews, in_practice, practice)
     app.state.server = server
     problems.install(app)
     for part in (verdicts, pairing):

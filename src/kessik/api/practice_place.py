@@ -5,6 +5,7 @@ are in no table of the real folder.
 """
 
 import asyncio
+from collections.abc import Callable
 from contextlib import AsyncExitStack
 from pathlib import Path
 from shutil import rmtree
@@ -26,10 +27,12 @@ _ENDS_WITHIN_S = 2.0
 
 
 class PracticePlace:
-    """The practice folder and the application over it; both are there once it is begun."""
+    """The practice folder and the application over it, which `serve` makes; both are there once it
+    is begun.
+    """
 
-    def __init__(self, folder: Path, renews: bool) -> None:
-        self._folder, self._renews = folder, renews
+    def __init__(self, folder: Path, serve: "Callable[[Database], FastAPI]") -> None:
+        self._folder, self._serve = folder, serve
         self._opened: tuple[FastAPI, AsyncExitStack] | None = None
         self._turn = asyncio.Lock()
         self.runs_cut: tuple[int, int] | None = None
@@ -78,12 +81,10 @@ class PracticePlace:
         await opened[1].aclose()
 
     async def _open(self) -> "tuple[FastAPI, AsyncExitStack]":
-        from kessik.api.app import create_app
-
         database = await run_in_threadpool(Database, self._folder, hurried=True)
         stack = AsyncExitStack()
         stack.push_async_callback(run_in_threadpool, database.close)
-        app = create_app(database, renews=self._renews, in_practice=True)
+        app = self._serve(database)
         await stack.enter_async_context(app.router.lifespan_context(app))
         return app, stack
 

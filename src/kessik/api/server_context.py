@@ -23,6 +23,7 @@ from kessik.store.database import Database
 
 if TYPE_CHECKING:
     from kessik.services.choice.gathering import ChoiceDesk
+    from kessik.services.practice.played import PlayedPlans
     from kessik.services.standings.boards import Boards
 
 _UPKEEP_EVERY_S = 3600
@@ -38,13 +39,14 @@ class ServerContext:
     def __init__(
         self,
         database: Database,
-        lan_address: str | None = None,
-        renews: bool = True,
-        in_practice: bool = False,
+        lan_address: str | None,
+        renews: bool,
+        in_practice: bool,
+        practice: PracticePlace,
     ) -> None:
         self.database = database
         self.in_practice = in_practice
-        self.practice = PracticePlace(database.folder / "practice", renews)
+        self.practice = practice
         self.bench = Bench(database)
         self.desk = Desk(database, self.bench.live)
         self.pairing = Pairing(database, self.bench.live, lan_address)
@@ -68,6 +70,13 @@ class ServerContext:
         from kessik.services.choice.gathering import ChoiceDesk
 
         return ChoiceDesk(self.database)
+
+    @cached_property
+    def played(self) -> "PlayedPlans":
+        """The plans that were played lately; loaded with the first of them."""
+        from kessik.services.practice.played import PlayedPlans
+
+        return PlayedPlans()
 
     @cached_property
     def run_news(self) -> RunNews:

@@ -131,6 +131,7 @@ class TrialPlanOut(Wire):
     order: list[PlaceOut]
     cost: CostOut
     shows_percent: float | None
+    edge_spread_percent: float
     by_edges: list[DetectableOut]
     edges_for_wanted: int | None
     one_blade: str = Field(description="what it saves that one blade carries all arms, in words")

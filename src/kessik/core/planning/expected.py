@@ -26,10 +26,10 @@ MOST_CHECKS = 5000
 
 @dataclass(frozen=True)
 class ExpectedRun:
-    """One run ahead: cuts until its stop, readings on the way, and the scatter of the estimated ln
+    """One run ahead: cuts until its stop, readings on the way, and the error of the estimated ln
     life.
 
-    Two of three such estimates fall between `low` and `high`.
+    Two of three such estimates, or more, fall between `low` and `high`.
     """
 
     life: float

@@ -435,21 +435,26 @@ def _count_of(event: BenchEvent, moved: Sequence[Moved]) -> float:
 
 
 def _logged_check(told: _AppliedEvent, said: Reading | Outcome) -> LoggedCheck:
+    check = check_of(said, told.count, told.struck)
+    return LoggedCheck(told.event.id, check, said, told.event.position)
+
+
+def check_of(said: Reading | Outcome, count: float, struck: bool = False) -> Check:
+    """The check that a reading or an outcome at a count is."""
     value = said.value if isinstance(said, Reading) else None
     is_force = said.check == "force" or (said.check in DOSE_CHECKS and value is not None)
     outcome = said.outcome if isinstance(said, Outcome) else None
-    check = Check(
-        count=told.count,
+    return Check(
+        count=count,
         kind="force" if is_force else said.check,
         force_gf=value if is_force else None,
         outcome=outcome_of(said.check, outcome),
         stage=said.stage,
-        struck=told.struck,
+        struck=struck,
         value=None if is_force else value,
         seen=seen_in(said.check, str(said.entered or outcome or "")),
         position_mm=said.position_mm,
     )
-    return LoggedCheck(told.event.id, check, said, told.event.position)
 
 
 def _due(

@@ -12,6 +12,7 @@ __all__ = [
     "paper",
     "performance",
     "points",
+    "practice",
     "run_admission",
     "run_series",
     "shortfalls",

@@ -29,6 +29,8 @@ __all__ = [
     "performance",
     "phases",
     "plans",
+    "played",
+    "practice",
     "reference_alloy",
     "rules",
     "rust",

@@ -29,7 +29,7 @@ from kessik.services.bench.runs import append_event, plan_check, run_view
 SECONDS_A_CUT, SECONDS_A_LOOK = 38, 25
 TESTER = SimulatedTester(scatter=0.05, outlier_share=0.01)
 # the true force, gf, beyond which an edge no longer does it
-_GIVES_UP_GF = {"inspect": 215.0, "hair_sample": 240.0, "shave": 235.0, "paper": 400.0}
+GIVES_UP_GF = {"inspect": 215.0, "hair_sample": 240.0, "shave": 235.0, "paper": 400.0}
 _DOUBT_FROM = 0.9
 
 
@@ -43,31 +43,37 @@ class TrueBlade:
     control_from_mm: float = 76.0
     thickness: float = 1.0
     bite_mm: float = 8.0
+    tester: SimulatedTester = TESTER
 
     def answer(self, state: RunState, rng: np.random.Generator) -> Payload:
         """The event a tester would log for the look that is asked for."""
-        asked, at_mm = state.progress.asked, state.asked_at_mm
+        return self.look(state.progress.asked, state.count, state.asked_at_mm, rng)
+
+    def look(
+        self, asked: str, count: float, at_mm: float | None, rng: np.random.Generator
+    ) -> Outcome | Reading:
+        """What a check of a kind finds at a count, at a place of the edge (mm from the heel)."""
         worn = at_mm is None or at_mm <= self.control_from_mm
-        force = float(self.edge.force_gf(state.count if worn else 0.0)[0])
+        force = float(self.edge.force_gf(count if worn else 0.0)[0])
         if asked in JUDGED:
             return Outcome(check=asked, outcome=self._judged(asked, force, rng), position_mm=at_mm)
         if asked == "effort":
-            effort = 1.2 + 1.1 * self.thickness * state.count + rng.normal(0, 0.25)
+            effort = 1.2 + 1.1 * self.thickness * count + rng.normal(0, 0.25)
             value = round(float(np.clip(effort, 0, 10)) * 2) / 2
             return Reading(check=asked, value=value, position_mm=at_mm)
         if asked == "depth":
             depth = self.bite_mm * (self.edge.start_gf / force) * float(np.exp(rng.normal(0, 0.03)))
             return Reading(check=asked, value=round(depth, 2), unit="mm", position_mm=at_mm)
         return Reading(
-            value=TESTER.read_gf(force, rng), unit="gf", source="virtual", position_mm=at_mm
+            value=self.tester.read_gf(force, rng), unit="gf", source="virtual", position_mm=at_mm
         )
 
     def _judged(self, asked: str, force: float, rng: np.random.Generator) -> str:
         felt = force * float(np.exp(rng.normal(0, 0.02)))
-        lost = felt >= _GIVES_UP_GF[asked]
+        lost = felt >= GIVES_UP_GF[asked]
         if asked == "inspect":
             return "glint" if lost else "clean"
-        if not lost and asked == "paper" and felt >= _DOUBT_FROM * _GIVES_UP_GF[asked]:
+        if not lost and asked == "paper" and felt >= _DOUBT_FROM * GIVES_UP_GF[asked]:
             return "doubt"
         return "fail" if lost else "pass"
 

@@ -19,6 +19,7 @@ from kessik.core.planning.one_blade import OneBladeSaves, one_blade_saves
 from kessik.core.planning.order import Place
 from kessik.core.planning.power import (
     Detectable,
+    Floats,
     detectable_by_edges,
     edges_needed,
     spread_from_repeats,
@@ -70,7 +71,10 @@ class ScheduleAhead:
 
 @dataclass(frozen=True)
 class TrialPlan:
-    """A trial's plan as it stands: order, cost, power, and what cannot be met."""
+    """A trial's plan as it stands: order, cost, power, and what cannot be met.
+
+    `belief` is what is believed of the edge-to-edge spread: nodes with their weights.
+    """
 
     trial: Trial
     pace: Pace
@@ -90,6 +94,13 @@ class TrialPlan:
     work: tuple[DatedWork, ...]
     codes: Mapping[str, str]
     sealed: Sealing | None
+    belief: tuple[Floats, Floats]
+
+    @property
+    def edge_spread(self) -> float:
+        """The edge-to-edge spread that the plan reckons with: its root mean square, of ln life."""
+        nodes, weights = self.belief
+        return float(np.sqrt(weights @ nodes**2))
 
 
 def plan_of(
@@ -140,6 +151,7 @@ def plan_of(
         tuple(_work(order, blades, edges, trial.method, pace, plan)),
         _codes(state),
         state.sealed,
+        (nodes, weights),
     )
 
 

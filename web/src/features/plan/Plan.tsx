@@ -16,6 +16,7 @@ import { Blind } from "./Blind";
 import { Cost } from "./Cost";
 import { OrderSheet } from "./OrderSheet";
 import { PlanFields } from "./PlanFields";
+import { Played } from "./Played";
 import { PLAN_KINDS, type PlanBody, type PlanForm, planSent, planTyped } from "./planForm";
 import { Schedules } from "./Schedules";
 import { WorkDays } from "./WorkDays";
@@ -139,6 +140,13 @@ function PlanBench({ trialId, kept }: { trialId: string; kept: Found }) {
           <Schedules schedules={found.schedules} method={found.method} trialId={trialId} />
           <WorkDays found={found} trialId={trialId} />
         </div>
+      </div>
+      <div className="mt-7 print:hidden">
+        <Played
+          key={`${kept.plan.edges_per_blade}-${kept.blades.length}`}
+          found={kept}
+          trialId={trialId}
+        />
       </div>
       <OrderSheet found={found} trial={trial.data?.trial.name ?? ""} />
     </Page>
