@@ -50,7 +50,7 @@ def test_opening_twice_changes_nothing(tmp_path):
     again = Database(tmp_path)
     with again.read() as session:
         assert session.execute(text("SELECT version_num FROM alembic_version")).scalars().all() == [
-            "0018"
+            "0019"
         ]
     again.close()
 

@@ -26,7 +26,7 @@ _LATER = (
     "trials", "methods", "plans", "bench", "follow", "imports", "shelf", "hanging", "edges",
     "stock", "instruments", "pictures", "reckoner", "brine", "assays", "grades", "soaks",
     "soak_passes", "paper", "record", "backups", "sheets", "standings", "packages", "reports",
-    "choice", "suiting", "gauge", "practice", "played", "changes",
+    "choice", "suiting", "gauge", "practice", "played", "training", "changes",
 )  # fmt: skip  # names, several a line
 """All that the first page of a server does not ask for."""
 

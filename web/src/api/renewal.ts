@@ -48,6 +48,8 @@ const TOUCHED: Readonly<Record<string, readonly string[]>> = {
   toughness: ["toughness"],
   exposures: ["exposures"],
   care: ["care"],
+  trainings: ["trainers"],
+  "rater-error": ["trainers", ...SOAKS],
 };
 
 const areaOf = (path: string): string => /^\/api\/([^/]+)/.exec(path)?.[1] ?? "";

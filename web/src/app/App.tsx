@@ -77,6 +77,12 @@ const MethodPage = lazy(() =>
 );
 const Gauge = lazy(() => import("../features/gauge/Gauge").then((m) => ({ default: m.Gauge })));
 const Guide = lazy(() => import("../features/guide/Guide").then((m) => ({ default: m.Guide })));
+const Trainers = lazy(() =>
+  import("../features/trainers/Trainers").then((m) => ({ default: m.Trainers })),
+);
+const Session = lazy(() =>
+  import("../features/trainers/Session").then((m) => ({ default: m.Session })),
+);
 const Ways = lazy(() => import("../features/ways/Ways").then((m) => ({ default: m.Ways })));
 const Verdict = lazy(() =>
   import("../features/verdict/Verdict").then((m) => ({ default: m.Verdict })),
@@ -114,6 +120,8 @@ export function App() {
                 <Route path="/gauge" element={<Gauge />} />
                 <Route path="/guide" element={<Guide />} />
                 <Route path="/guide/:slug" element={<Guide />} />
+                <Route path="/trainers" element={<Trainers />} />
+                <Route path="/trainers/:kind" element={<Session />} />
                 <Route path="/ways" element={<Ways />} />
                 <Route path="/choice" element={<Choose />} />
                 <Route path="/shelf" element={<Shelf />} />

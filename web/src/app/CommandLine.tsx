@@ -54,6 +54,7 @@ export function CommandLine({
       says: `Guide: ${title}`,
       run: () => navigate(`/guide/${slug}`),
     })),
+    { says: "Trainers: count, foresee, read rust, call it", run: () => navigate("/trainers") },
     { says: "Gauge study: how good is my tester?", run: () => navigate("/gauge") },
     { says: "The bin", run: () => navigate("/bin") },
     { says: "Backups", run: () => navigate("/backups") },

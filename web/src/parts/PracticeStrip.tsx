@@ -61,8 +61,8 @@ function NoStep() {
   return (
     <div className="flex flex-wrap items-center gap-x-6 gap-y-1">
       <p className="flex-1">
-        <b className="text-glint-ink">Practice.</b> The practice trial is gone, or a blade of it.
-        Delete the practice, and begin it again on Today.
+        <b className="text-glint-ink">Practice folder.</b> What stands here is simulated and counts
+        nowhere else.
       </p>
       <Leaving />
     </div>

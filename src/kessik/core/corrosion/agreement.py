@@ -46,8 +46,21 @@ class RatedTwice:
     rater_points: float = RATER_POINTS
 
 
-def rated_twice(looks: Sequence[Look], rounds: Sequence[Round]) -> RatedTwice:
-    """The ratings by eye that a round has of one side in one stage, pair by pair.
+@dataclass(frozen=True)
+class UsualRater:
+    """How far one rating by eye is off before a soak says more: a standard deviation in rating
+    points, worth so many pairs of ratings.
+    """
+
+    points: float = RATER_POINTS
+    weight: float = _RATER_WEIGHT
+
+
+def rated_twice(
+    looks: Sequence[Look], rounds: Sequence[Round], usual: UsualRater | None = None
+) -> RatedTwice:
+    """The ratings by eye that a round has of one side in one stage, pair by pair; `usual` is what
+    is known of the rater beforehand.
 
     A worked example: six sides, of which the second rater gives five the same grade and one a grade
     less, differ by 0.17 grades on average.
@@ -66,7 +79,7 @@ def rated_twice(looks: Sequence[Look], rounds: Sequence[Round]) -> RatedTwice:
             named = (first.seen_by.strip(), second.seen_by.strip())
             pairs.setdefault(named, []).append((_area(first), _area(second)))
     agreements = tuple(_agreement(named, areas) for named, areas in sorted(pairs.items()))
-    return RatedTwice(agreements, _rater_points(pairs))
+    return RatedTwice(agreements, _rater_points(pairs, usual or UsualRater()))
 
 
 def weighted_kappa(first: Sequence[int], second: Sequence[int]) -> float | None:
@@ -100,9 +113,11 @@ def _agreement(
     )  # fmt: skip
 
 
-def _rater_points(pairs: Mapping[tuple[str, str], Sequence[tuple[float, float]]]) -> float:
+def _rater_points(
+    pairs: Mapping[tuple[str, str], Sequence[tuple[float, float]]], usual: UsualRater
+) -> float:
     """The spread of one rating, from differences of two [2] and what is usual."""
-    squares, count = _RATER_WEIGHT * RATER_POINTS**2, _RATER_WEIGHT
+    squares, count = usual.weight * usual.points**2, usual.weight
     for areas in pairs.values():
         for one, other in areas:
             apart = rating_points(max(one, RUSTED_PERCENT)) - rating_points(

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from kessik.core.corrosion.action import PartChange, part_changes
-from kessik.core.corrosion.agreement import Agreement, rated_twice
+from kessik.core.corrosion.agreement import Agreement, UsualRater, rated_twice
 from kessik.core.corrosion.climate import (
     ClimateReading,
     OutOfCabinet,
@@ -146,12 +146,13 @@ def soak_answer(
     acts: Sequence[Act],
     looks: Sequence[Look],
     clock_h: float,
+    rater: UsualRater | None = None,
 ) -> SoakAnswer:
     """Everything a soak says, from its coupons, acts and looks, and what each of its phases does;
-    `clock_h` is now.
+    `clock_h` is now, and `rater` what is known of the rater's eye.
     """
     rounds = rounds_of(soak, acts, looks)
-    whole = _answer(soak, specimens, acts, looks, rounds, clock_h)
+    whole = _answer(soak, specimens, acts, looks, rounds, clock_h, rater)
     spans = spans_of(soak, acts)
     found: list[PhaseAnswer] = []
     for span in spans:
@@ -160,7 +161,7 @@ def soak_answer(
         own_soak = soak_in(soak, span)
         inside = [look for look in looks if look.id in ids and _is_about(span, look)]
         there = [each for each in specimens if own_soak.coupon(each.coupon.id)]
-        own = _answer(own_soak, there, acts, inside, own_rounds, clock_h)
+        own = _answer(own_soak, there, acts, inside, own_rounds, clock_h, rater)
         before = found[-1] if found else None
         found.append(PhaseAnswer(span, own_soak, own, _came(before, span, own)))
     return replace(whole, phases=tuple(found))
@@ -189,13 +190,14 @@ def _answer(
     looks: Sequence[Look],
     rounds: Sequence[Round],
     clock_h: float,
+    rater: UsualRater | None,
 ) -> SoakAnswer:
     by_coupon: dict[str, list[Look]] = {coupon.id: [] for coupon in soak.coupons}
     for look in looks:
         if look.coupon_id in by_coupon and not look.struck:
             by_coupon[look.coupon_id].append(look)
     counted = [look for own in by_coupon.values() for look in own]
-    rated = rated_twice(counted, rounds)
+    rated = rated_twice(counted, rounds, rater)
     courses = tuple(
         _course(coupon, own, acts, rounds, rated.rater_points) for coupon, own in by_coupon.items()
     )

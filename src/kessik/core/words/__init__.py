@@ -46,6 +46,7 @@ __all__ = [
     "suiting",
     "toughness",
     "traces",
+    "training",
     "upkeep",
     "verdict",
     "ways",

@@ -66,6 +66,13 @@ def photograph(side: SoakedSide) -> bytes:
     return _developed(picture * _uneven(), light, side.taken_at)
 
 
+def rusted_percent(side: SoakedSide) -> float:
+    """The area that truly bit into the steel of a side as it is drawn, per cent of the side."""
+    blade = _blade_mask()
+    bitten = _spots(np.random.default_rng(side.seed), blade, side.bit, 1.0)
+    return 100.0 * float(bitten.sum()) / float(blade.sum())
+
+
 def _blade_mask() -> NDArray[np.bool_]:
     sheet = Image.new("1", (WIDTH_PX, HEIGHT_PX), 0)
     ImageDraw.Draw(sheet).polygon(list(OUTLINE), fill=1)

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from kessik.core.composition.grades import find_grade
+from kessik.core.corrosion.agreement import UsualRater
 from kessik.core.corrosion.answer import SoakAnswer, soak_answer
 from kessik.core.corrosion.duties import DueStep, duties, next_duties
 from kessik.core.corrosion.exposures import ended_clock_h
@@ -23,7 +24,7 @@ from kessik.services.reading.grades import grades_by_name
 from kessik.services.reading.trial_states import trial_state
 from kessik.services.soaks.soaks import act_with_clock, clock_h, get_soak, with_clock
 from kessik.store.database import Database, Session
-from kessik.store.queries import pictures, shelf, soaks
+from kessik.store.queries import pictures, shelf, soaks, trainings
 
 
 @dataclass(frozen=True)
@@ -125,6 +126,7 @@ def _sheets(
     wanted = {coupon.blade_id for soak in found for coupon in soak.coupons if coupon.blade_id}
     blades = {blade.id: blade for blade in shelf.blades_by_id(session, sorted(wanted))}
     coupons = [coupon for soak in found for coupon in soak.coupons]
+    rater = trainings.rater_error(session)
     chromium = _chromium_of(session, {_steel_of(coupon, blades) for coupon in coupons})
     return [
         _sheet(
@@ -135,6 +137,7 @@ def _sheets(
             tuple(waiting.get(soak.id, ())),
             now,
             chromium,
+            rater.as_usual if rater else None,
         )
         for soak in found
     ]
@@ -160,6 +163,7 @@ def _chromium_of(session: Session, steels: Iterable[str]) -> dict[str, float]:
 def _sheet(
     soak: Soak, blades: dict[str, Blade], acts: tuple[Act, ...], looks: tuple[Look, ...],
     waiting: tuple[Shown, ...], now: Moment, chromium: Mapping[str, float],
+    rater: UsualRater | None,
 ) -> SoakSheet:  # fmt: skip
     hour = clock_h(soak.started, now) if soak.started else 0.0
     specimens = []
@@ -168,7 +172,7 @@ def _sheet(
         steel = _steel_of(coupon, blades)
         treatment = blade.heat_treatment if blade else None
         specimens.append(Specimen(coupon, steel, treatment, chromium.get(steel)))
-    answer = soak_answer(soak, specimens, acts, looks, hour)
+    answer = soak_answer(soak, specimens, acts, looks, hour, rater)
     used = {look.picture for look in looks}
     still = [shown for shown in waiting if shown.picture.hash not in used]
     return SoakSheet(

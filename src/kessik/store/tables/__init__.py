@@ -25,6 +25,7 @@ from kessik.store.tables.shelf import (
 )
 from kessik.store.tables.soaks import CouponRow, LookRow, SoakActRow, SoakRow
 from kessik.store.tables.stock import LotCorrectionRow, LotRow
+from kessik.store.tables.trainings import GaugeStudyRow, RaterErrorRow, TrainingRow
 from kessik.store.tables.trials import MethodRow, TrialBladeRow, TrialRow
 from kessik.store.tables.upkeep import ArchivedRow, BinRow, SheetReadingRow, TraceRow
 
@@ -43,6 +44,7 @@ __all__ = [
     "EdgeRow",
     "EventRow",
     "FieldExposureRow",
+    "GaugeStudyRow",
     "GradeRow",
     "InstrumentRow",
     "KeptElsewhereRow",
@@ -54,6 +56,7 @@ __all__ = [
     "PairedDeviceRow",
     "PictureRow",
     "PictureUseRow",
+    "RaterErrorRow",
     "RecipeRow",
     "ReferenceCheckRow",
     "ReportMadeRow",
@@ -68,6 +71,7 @@ __all__ = [
     "TesterRow",
     "ToughnessRow",
     "TraceRow",
+    "TrainingRow",
     "TrialBladeRow",
     "TrialOriginRow",
     "TrialRow",

@@ -1,0 +1,1 @@
+"""Trainers: rounds made from a seed, answers judged, sessions kept."""
