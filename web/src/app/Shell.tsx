@@ -100,7 +100,7 @@ export function Shell() {
         className={`print:hidden fixed inset-x-0 bottom-0 z-10 flex h-11 items-center gap-2 bench:gap-8
         border-t border-line bg-paper px-3 text-note text-ink-2 bench:px-7`}
       >
-        <nav aria-label="Places" className="flex gap-2.5 bench:gap-8">
+        <nav aria-label="Places" className="flex min-w-0 gap-2.5 overflow-x-auto bench:gap-8">
           {PLACES.map(([to, name]) => (
             <NavLink
               key={to}

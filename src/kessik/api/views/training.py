@@ -22,7 +22,7 @@ from kessik.core.training.rounds import (
     CallRound,
     CountRound,
     ForeseeRound,
-    Judged,
+    JudgedAnswer,
     RustRound,
     SteelRound,
     TrainerKind,
@@ -125,7 +125,7 @@ def _points(pairs: Sequence[tuple[float, float]]) -> list[PointOut]:
     return [PointOut(count=count, gf=gf) for count, gf in pairs]
 
 
-def judged_out(asked: TrainingRound, judged: Judged) -> JudgedOut:
+def judged_out(asked: TrainingRound, judged: JudgedAnswer) -> JudgedOut:
     """How an answer was, with the truth."""
     later = _points(asked.later) if isinstance(asked, ForeseeRound) else []
     return JudgedOut(is_right=judged.is_right, says=truth_words(asked), later=later)

@@ -69,6 +69,14 @@ def grade_of(standard: Standard, rust_percent: float) -> int:
     raise AssertionError("every table ends at 100 %")
 
 
+def most_percent(standard: Standard, grade: int) -> float:
+    """The largest area, per cent, that still has a grade; OutOfRangeError for one it has not."""
+    for upper, known in _UPPER_PERCENT[standard]:
+        if known == grade:
+            return upper
+    raise OutOfRangeError(f"there is no grade {grade}", field="grade", value=grade)
+
+
 def ratings(rust_percent: float | None, low: float, high: float) -> tuple[Rating, ...]:
     """The grades by every standard, of an area with its bounds in per cent."""
     if low > high:

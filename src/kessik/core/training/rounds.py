@@ -60,10 +60,13 @@ class ForeseeRound:
 
 @dataclass(frozen=True)
 class RustRound:
-    """A side with so much of its area rusted, per cent, drawn from a seed of its own."""
+    """A side with so much of its area rusted, per cent, drawn from a seed of its own;
+    `drawn_percent` is what its picture was asked to show, and missed by a spot.
+    """
 
     picture_seed: int
     rust_percent: float
+    drawn_percent: float = 0.0
 
     @property
     def grade(self) -> int:
@@ -117,7 +120,7 @@ TrainingRound = CountRound | ForeseeRound | RustRound | CallRound | UnfairRound 
 
 
 @dataclass(frozen=True)
-class Judged:
+class JudgedAnswer:
     """Whether an answer is right, and by how much a number is off: cuts, ln of lives, or points of
     the rust rating (positive: rated better than it is).
     """
@@ -133,29 +136,29 @@ _STANDING_KEYS: Mapping[str, ClaimStanding] = {
 }
 
 
-def judge_answer(asked: TrainingRound, answer: str) -> Judged:
+def judge_answer(asked: TrainingRound, answer: str) -> JudgedAnswer:
     """Judge an answer; OutOfRangeError where it is no number, or no option of the round."""
     match asked:
         case CountRound():
             off = _number(answer) - asked.cuts
-            return Judged(off == 0, off)
+            return JudgedAnswer(off == 0, off)
         case ForeseeRound():
             off = math.log(_number(answer, least=0.01) / asked.life)
-            return Judged(abs(off) <= math.log(FORESEEN_WITHIN), off)
+            return JudgedAnswer(abs(off) <= math.log(FORESEEN_WITHIN), off)
         case RustRound():
-            grade = _number(answer, most=10)
+            grade = int(_option(answer, "0123456789"))
             true_points = rating_points(max(asked.rust_percent, 0.01))
-            off = _points_of(int(grade)) - true_points
-            return Judged(int(grade) == asked.grade, off)
+            off = _points_of(grade) - true_points
+            return JudgedAnswer(grade == asked.grade, off)
         case CallRound():
-            return Judged(_option(answer, "abn") == asked.supported)
+            return JudgedAnswer(_option(answer, "abn") == asked.supported)
         case UnfairRound():
             keys = FAIR + "".join(str(n) for n in range(1, len(asked.values) + 1))
             key = int(_option(answer, keys))
             named = None if key == 0 else list(asked.values)[key - 1]
-            return Judged(named == asked.planted)
+            return JudgedAnswer(named == asked.planted)
         case SteelRound():
-            return Judged(_STANDING_KEYS[_option(answer, "123")] == asked.standing)
+            return JudgedAnswer(_STANDING_KEYS[_option(answer, "123")] == asked.standing)
 
 
 def _points_of(grade: int) -> float:

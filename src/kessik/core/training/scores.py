@@ -7,7 +7,7 @@ from statistics import fmean
 
 from kessik.core.corrosion.agreement import UsualRater
 from kessik.core.moments import Moment
-from kessik.core.training.rounds import Judged, RustRound, TrainerKind
+from kessik.core.training.rounds import JudgedAnswer, RustRound, TrainerKind
 
 LEAST_ROUNDS = 20
 """Graded pictures before a rater's error is offered: two sessions; common practice, no source."""
@@ -36,7 +36,7 @@ class SessionScore:
     mean_off: float | None
 
 
-def session_score(judged: Sequence[Judged | None]) -> SessionScore:
+def session_score(judged: Sequence[JudgedAnswer | None]) -> SessionScore:
     """The score of one session; a round without an answer is not right."""
     offs = [each.off for each in judged if each is not None and each.off is not None]
     right = sum(each is not None and each.is_right for each in judged)
@@ -83,7 +83,7 @@ class LearnedEye:
     error: RaterError | None
 
 
-def learned_eye(graded: Sequence[tuple[RustRound, Judged]]) -> LearnedEye:
+def learned_eye(graded: Sequence[tuple[RustRound, JudgedAnswer]]) -> LearnedEye:
     """Bias by grade, and the rater's error once twenty pictures are graded.
 
     The error is the spread about the mean, so that a steady eye that grades all too well has a

@@ -3,8 +3,10 @@
 from collections.abc import Sequence
 
 from kessik.core.comparison.variables import BY_NAME
+from kessik.core.corrosion.ratings import most_percent
 from kessik.core.training.rounds import (
     FAIR,
+    STANDARD,
     CallRound,
     CountRound,
     ForeseeRound,
@@ -51,7 +53,7 @@ def asks_words(asked: TrainingRound) -> str:
         case ForeseeRound():
             return f"After how many cuts does this edge pass {asked.limit_gf:g} gf?"
         case RustRound():
-            return "Which grade has this side? 10 has no rust, 0 more than half of its area."
+            return "How much of this side is rusted? Press its grade (ISO 10289)."
         case CallRound():
             return "Which lasts longer: A, B, or do these edges not tell them apart?"
         case UnfairRound():
@@ -63,6 +65,8 @@ def asks_words(asked: TrainingRound) -> str:
 def option_words(asked: TrainingRound) -> list[tuple[str, str]]:
     """The keys of a round with what each says; none where a number is typed."""
     match asked:
+        case RustRound():
+            return [(str(grade), _upto(grade)) for grade in range(9, -1, -1)]
         case CallRound():
             return [("a", "A lasts longer"), ("b", "B lasts longer"), ("n", "not told apart")]
         case UnfairRound():
@@ -75,6 +79,11 @@ def option_words(asked: TrainingRound) -> list[tuple[str, str]]:
                 ("3", "they exclude the claim"),
             ]
     return []
+
+
+def _upto(grade: int) -> str:
+    most = most_percent(STANDARD, grade)
+    return f"up to {most:g} %" if grade else "more than 50 %"
 
 
 def truth_words(asked: TrainingRound) -> str:

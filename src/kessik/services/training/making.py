@@ -61,7 +61,7 @@ def _made(kind: TrainerKind, seed: int, number: int) -> TrainingRound:
 
 def picture_of(asked: RustRound) -> bytes:
     """The picture of a rust round, a JPEG."""
-    return photograph(SoakedSide(asked.picture_seed, asked.rust_percent))
+    return photograph(SoakedSide(asked.picture_seed, asked.drawn_percent))
 
 
 def _count_round(rng: np.random.Generator) -> CountRound:
@@ -106,7 +106,7 @@ def _rust_round(rng: np.random.Generator) -> RustRound:
     low, high = _RUST_PERCENT
     wanted = float(np.exp(rng.uniform(math.log(low), math.log(high))))
     seed = int(rng.integers(2**31))
-    return RustRound(seed, rusted_percent(SoakedSide(seed, wanted)))
+    return RustRound(seed, rusted_percent(SoakedSide(seed, wanted)), wanted)
 
 
 def _call_round(rng: np.random.Generator) -> CallRound:

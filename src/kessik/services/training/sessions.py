@@ -8,7 +8,7 @@ from kessik.core.moments import Moment
 from kessik.core.training.rounds import (
     ROUNDS,
     TRAINERS,
-    Judged,
+    JudgedAnswer,
     RustRound,
     TrainerKind,
     TrainingRound,
@@ -98,7 +98,7 @@ def agree_on_rater(db: Database, agrees: bool, now: Moment) -> TrainingRecord:
     return training_record(db)
 
 
-def _judged(training: Training) -> Sequence[tuple[TrainingRound, Judged | None]]:
+def _judged(training: Training) -> Sequence[tuple[TrainingRound, JudgedAnswer | None]]:
     found = []
     for number, answer in enumerate(training.answers, 1):
         asked = make_round(training.kind, training.seed, number)
@@ -106,7 +106,7 @@ def _judged(training: Training) -> Sequence[tuple[TrainingRound, Judged | None]]
     return found
 
 
-def _answer(asked: TrainingRound, answer: str) -> Judged | None:
+def _answer(asked: TrainingRound, answer: str) -> JudgedAnswer | None:
     """How an answer is judged; None where none was given, or an older Kessik drew other rounds."""
     try:
         return judge_answer(asked, answer) if answer else None

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from sqlalchemy import Float, Integer, Text
+from sqlalchemy import REAL, Integer, Text
 from sqlalchemy.orm import Mapped, mapped_column
 
 from kessik.store.tables.base import STRICT, Base, JsonText, YesNo
@@ -29,8 +29,8 @@ class RaterErrorRow(Base):
     __table_args__ = STRICT
 
     id: Mapped[str] = mapped_column(Text, primary_key=True)
-    points: Mapped[float] = mapped_column(Float)
-    bias_points: Mapped[float] = mapped_column(Float)
+    points: Mapped[float] = mapped_column(REAL)
+    bias_points: Mapped[float] = mapped_column(REAL)
     rounds: Mapped[int] = mapped_column(Integer)
     agreed_utc: Mapped[str] = mapped_column(Text)
 

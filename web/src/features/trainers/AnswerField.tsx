@@ -53,6 +53,7 @@ export function AnswerField({
           onChange={(event) => type(event.target.value)}
           inputMode={round.options.length ? undefined : "decimal"}
           autoComplete="off"
+          placeholder={round.options.length ? "key" : undefined}
           aria-invalid={Boolean(error)}
           className="min-h-12 w-28 rounded-edge border-[1.5px] border-ink bg-sheet px-3 text-lead"
         />

@@ -3,7 +3,7 @@ import type { Round } from "../../api/trainers";
 import { Mark } from "../../ui/Mark";
 import { useWidth } from "../../ui/useWidth";
 
-const [LANE, LEFT, RIGHT] = [26, 60, 24];
+const [LANE, LEFT, RIGHT] = [30, 60, 24];
 
 /** The lives of two blades, edge by edge, each with its 95 % interval. */
 export function CallFace({ blades }: { blades: Round["blades"] }) {
@@ -27,7 +27,7 @@ export function CallFace({ blades }: { blades: Round["blades"] }) {
               {`${blade.name}: ${blade.lives.map((life) => life.estimate.toFixed(0)).join(", ")} cuts`}
             </title>
             {blade.lives.map(({ low, estimate, high }, i) => (
-              <g key={estimate} transform={`translate(-64,${(i + 0.5) * LANE})`}>
+              <g key={estimate} transform={`translate(-64,${(i + 0.7) * LANE})`}>
                 <line x1={x(low)} x2={x(high)} stroke="var(--ink-2)" strokeWidth={2} />
                 <circle cx={x(estimate)} r={5.5} fill="var(--ink)" />
                 <text x={x(estimate)} y={-8} fontSize={13} textAnchor="middle">

@@ -53,7 +53,7 @@ function Entry({ trainer }: { trainer: Schemas["TrainerOut"] }) {
         <Note>Not tried yet.</Note>
       )}
       <Link className={buttonLook("plain")} to={`/trainers/${kind}`}>
-        Start {name.toLowerCase()}
+        Start ten rounds <span className="sr-only">of {name.toLowerCase()}</span>
       </Link>
     </li>
   );
