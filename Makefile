@@ -70,7 +70,7 @@ lint-web: build
 
 unit: build .stamps/browser ## all tests
 	cd web && node_modules/.bin/vitest run --silent
-	$(BIN)/pytest -n 3 --durations=15
+	$(BIN)/pytest -n 3 --dist worksteal --durations=15
 
 check: build ## linters, types, and the tests of the core and of the pages' own logic, side by side
 	@$(MAKE) --no-print-directory --jobs 2 check-python check-web

@@ -20,7 +20,7 @@ from tests.helpers.ledger import fill
 
 CHECKS = [not_a_server_error, status_code_conformance, response_schema_conformance]
 BRIEF = settings(
-    max_examples=6,
+    max_examples=4,
     deadline=None,
     derandomize=True,
     suppress_health_check=list(HealthCheck),

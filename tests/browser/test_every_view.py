@@ -75,6 +75,10 @@ def views(demo):
     }
 
 
+LAYS_OUT = ("target-size", "scrollable-region-focusable", "link-in-text-block", "button-name")
+"""What a narrow screen can spoil: the other rules are held at 1280 px."""
+
+
 @pytest.mark.parametrize("half", [0, 1])
 def test_views_are_accessible_and_local(demo, half):
     with chromium() as driver:
@@ -92,7 +96,7 @@ def test_views_are_accessible_and_local(demo, half):
             in_the_dark(driver, False)
             resize(driver, 390, 844)
             person.see(words)
-            assert faults(driver) == [], f"{path} at 390 px"
+            assert faults(driver, *LAYS_OUT) == [], f"{path} at 390 px"
             assert overflow(driver) <= 0, f"{path} is wider than 390 px"
             asked = driver.execute_script(
                 "return performance.getEntriesByType('resource').map(e => e.name)"
@@ -101,9 +105,9 @@ def test_views_are_accessible_and_local(demo, half):
         assert person.errors() == []
 
 
-def faults(driver, rule=""):
+def faults(driver, *rules):
     """What axe finds against it, once the page has taken its new shape."""
-    only = [rule] if rule else ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]
+    only = list(rules) or ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]
     found = driver.execute_async_script(
         "const done = arguments[1];"
         "requestAnimationFrame(() => requestAnimationFrame(() =>"

@@ -47,7 +47,7 @@ def folder(request, tmp_path):
 
 
 @pytest.mark.parametrize("folder", FOLDERS, ids=lambda path: path.name[:4], indirect=True)
-def test_it_opens_whole_and_every_event_is_understood(folder, request):
+def test_it_opens_whole_and_every_event_is_understood(folder, request, routes):
     database = Database(folder)
     with database.read() as session:
         found = trials.all_trials(session)
@@ -56,7 +56,9 @@ def test_it_opens_whole_and_every_event_is_understood(folder, request):
         blades = shelf.all_blades(session)
     number = request.node.callspec.id[:4]
     assert (len(found), len(blades), len(runs)) == CONTENT[number]
-    with here(create_app(database, renews=False)) as client:
+    app = create_app(database, renews=False)
+    app.router.routes = routes
+    with here(app) as client:
         for run in runs:
             state = client.get(f"/api/runs/{run.id}").json()["state"]
             assert state["not_understood"] == 0

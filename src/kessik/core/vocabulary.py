@@ -26,6 +26,7 @@ from kessik.core.corrosion.soaks import (
 from kessik.core.devices import Grant, InstrumentKind
 from kessik.core.facts import Provenance
 from kessik.core.finding import FoundKind
+from kessik.core.gauge.kept import GaugeMeasures
 from kessik.core.geometry import ZoneUse
 from kessik.core.packages import Hidden
 from kessik.core.planning.calendar import WorkKind
@@ -237,6 +238,13 @@ TEST_QUESTIONS: Mapping[TestQuestion, str] = {
     "stains": "Which stains least in acid food?",
     "steel": "What steel is it?",
 }
+GAUGE_MEASURES: Mapping[GaugeMeasures, str] = {
+    "force": "edge force",
+    "hardness": "hardness",
+    "thickness": "thickness",
+    "rust": "rust grades",
+    "lives": "lives, edge by edge",
+}
 IN_HAND: Mapping[InHand, str] = {
     "rope": "rope", "board": "corrugated board", "tester": "a tester for the edge, gf",
     "paper": "paper of one kind", "hair": "hair samples off the body", "lamp": "lamp and magnifier",
@@ -346,6 +354,7 @@ TABLES: Mapping[str, tuple[Any, Mapping[Any, str]]] = {
     "careKinds": (CareKind, CARE_KINDS),
     "tookOff": (TookOff, TOOK_OFF),
     "testQuestions": (TestQuestion, TEST_QUESTIONS),
+    "gaugeMeasures": (GaugeMeasures, GAUGE_MEASURES),
     "inHand": (InHand, IN_HAND),
     "grants": (Grant, GRANTS),
     "pivotStates": (None, PIVOT_STATES),

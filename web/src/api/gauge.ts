@@ -20,6 +20,19 @@ export const gaugeStudyQuery = (study: Schemas["GaugeStudyBody"]) =>
     placeholderData: (before: Schemas["GaugeStudyOut"] | undefined) => before,
   });
 
+export const keptStudiesQuery = queryOptions({
+  queryKey: ["gauge-studies"],
+  queryFn: () => body(api.GET("/api/gauge-studies")),
+});
+
+export const putStudy = (id: string, study: Schemas["KeptStudyBody"]) =>
+  body(
+    api.PUT("/api/gauge-studies/{study_id}", { params: { path: { study_id: id } }, body: study }),
+  );
+
+export const deleteStudy = (id: string) =>
+  body(api.DELETE("/api/gauge-studies/{study_id}", { params: { path: { study_id: id } } }));
+
 export async function readGaugeFile(file: File) {
   return sendForm<Schemas["GaugeFileOut"]>("/api/gauge-files", await formOf([file], "file"));
 }

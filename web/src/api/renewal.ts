@@ -49,6 +49,7 @@ const TOUCHED: Readonly<Record<string, readonly string[]>> = {
   exposures: ["exposures"],
   care: ["care"],
   trainings: ["trainers"],
+  "gauge-studies": ["gauge-studies", "plan", "plan-tried"],
   "rater-error": ["trainers", ...SOAKS],
 };
 

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from kessik.api.schemas.common import Finite, ShortText, Wire
 from kessik.api.schemas.records import Answer, Body
+from kessik.core.gauge.kept import GaugeMeasures
 from kessik.core.gauge.order import Turn
 from kessik.core.gauge.study import GaugeReading
 from kessik.core.limits import most
@@ -59,3 +60,28 @@ class GaugeFileOut(Wire):
     readings: list[GaugeReadingBody]
     unit: str
     notes: list[str]
+
+
+class KeptStudyBody(GaugeStudyBody):
+    """A study to keep: of which instrument, line or hand, on what, and whether plans reckon with
+    it.
+    """
+
+    instrument: ShortText
+    measures: GaugeMeasures = "force"
+    in_use: bool = False
+
+
+class KeptStudyOut(Wire):
+    """A kept study with its answer, and how the gauge changed since the last one."""
+
+    id: str
+    instrument: str
+    measures: GaugeMeasures
+    unit: str
+    made_utc: str
+    in_use: bool
+    says: str
+    drift: str
+    use: str = Field(description="what plans take from it; empty where they take nothing")
+    readings: list[GaugeReadingBody]

@@ -2,10 +2,23 @@
 
 import math
 
-from kessik.api.schemas.gauge import GaugeComponentOut, GaugeMeanOut, GaugeStudyOut
+from kessik.api.schemas.gauge import (
+    GaugeComponentOut,
+    GaugeMeanOut,
+    GaugeReadingBody,
+    GaugeStudyOut,
+    KeptStudyOut,
+)
 from kessik.core.gauge.study import COMPONENTS, GaugeStudy
-from kessik.core.words.gauge import component_name, gauge_notes, gauge_sentences
+from kessik.core.words.gauge import (
+    component_name,
+    drift_words,
+    gauge_notes,
+    gauge_sentences,
+    use_words,
+)
 from kessik.core.words.sentences import as_sentence
+from kessik.services.gauge.studies import StudyBeside
 
 
 def gauge_study_out(found: GaugeStudy, unit: str) -> GaugeStudyOut:
@@ -26,6 +39,19 @@ def gauge_study_out(found: GaugeStudy, unit: str) -> GaugeStudyOut:
             for (part, operator), mean in found.means.items()
         ],
         far_off=list(found.far_off),
+    )
+
+
+def kept_study_out(found: StudyBeside) -> KeptStudyOut:
+    """A kept study in one line, beside the one before."""
+    kept = found.kept
+    return KeptStudyOut.showing(
+        kept,
+        made_utc=kept.made.utc,
+        says=gauge_sentences(kept.found, kept.unit)[0],
+        drift=drift_words(found.drift, kept) if found.drift else "",
+        use=use_words(kept),
+        readings=[GaugeReadingBody.showing(reading) for reading in kept.readings],
     )
 
 

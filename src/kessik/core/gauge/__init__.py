@@ -1,3 +1,3 @@
 """The gauge study: how good an instrument, a line or a hand is."""
 
-__all__ = ["order", "study"]
+__all__ = ["kept", "order", "study"]

@@ -46,7 +46,9 @@ class ExpectedRun:
         return self.life * math.exp(self.log_sd)
 
 
-def expected_run(method: Method, life: float) -> ExpectedRun:
+def expected_run(
+    method: Method, life: float, reading_scatter: float = READING_SCATTER
+) -> ExpectedRun:
     """What to expect of one run, an expectation and no promise; OutOfRangeError for a life under 1
     or over 5000.
 
@@ -62,7 +64,7 @@ def expected_run(method: Method, life: float) -> ExpectedRun:
             value=life,
         )
     if method.dose is not None:
-        return _of_dose(method, method.dose, life)
+        return _of_dose(method, method.dose, life, reading_scatter)
     end = next((stage for stage in method.stages if stage.name == method.end_stage), None)
     if end is not None and end.limit_gf is None:
         return _judged(method, life)
@@ -91,12 +93,12 @@ def _judged(method: Method, life: float) -> ExpectedRun:
     )
 
 
-def _of_dose(method: Method, dose: float, life: float) -> ExpectedRun:
+def _of_dose(method: Method, dose: float, life: float, reading_scatter: float) -> ExpectedRun:
     counts = _counts_to(method, dose)
     each = [method.readings(spec.kind) for spec in method.checks]
     before = sum(n for n, spec in zip(each, method.checks, strict=True) if spec.kind == FORCE)
     summed = len(counts) if any(spec.kind == "depth" for spec in method.checks) else 1
-    error = max(READING_SCATTER / math.sqrt(max(each) * summed), LEAST_ERROR)
+    error = max(reading_scatter / math.sqrt(max(each) * summed), LEAST_ERROR)
     return ExpectedRun(life, dose, before + len(counts) * math.fsum(each), error)
 
 

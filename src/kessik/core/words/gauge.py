@@ -3,6 +3,7 @@
 import math
 from collections.abc import Mapping
 
+from kessik.core.gauge.kept import Drift, KeptStudy, repeats_of_lives, scatter_of_ln
 from kessik.core.gauge.study import Component, GaugeStudy
 from kessik.core.spreads import Z_95
 from kessik.core.words.sentences import counted
@@ -41,6 +42,27 @@ def gauge_sentences(found: GaugeStudy, unit: str) -> list[str]:
     if found.distinct is not None:
         told.append(f"It tells {counted(found.distinct, 'kind')} of parts apart.")
     return told
+
+
+def drift_words(found: Drift, kept: KeptStudy) -> str:
+    """How repeatability changed since the last study."""
+    now = math.sqrt(kept.found.components["repeatability"])
+    then = now / found.ratio
+    change = f"{_value(then, kept.unit)} on {found.since.utc[:10]}, {_value(now, kept.unit)} now"
+    if not found.is_real:
+        return f"Repeatability, as a standard deviation: {change}: no more than chance."
+    worse = "worse" if found.ratio > 1 else "better"
+    return f"Repeatability, as a standard deviation: {change}: it became {worse}."
+
+
+def use_words(kept: KeptStudy) -> str:
+    """What plans take from a study."""
+    if kept.measures == "force":
+        return f"readings scatter by {100 * scatter_of_ln(kept):.1f} %"
+    if kept.measures == "lives":
+        repeats = sum(len(lives) - 1 for lives in repeats_of_lives(kept))
+        return f"edge-to-edge spread from {counted(repeats, 'repeat')}"
+    return ""
 
 
 def gauge_notes(found: GaugeStudy) -> list[str]:

@@ -7,8 +7,10 @@ from dataclasses import dataclass
 from itertools import pairwise
 from statistics import median
 
+from kessik.core.gauge.kept import newest_in_use, repeats_of_lives, scatter_of_ln
 from kessik.core.planning.starting_life import KnownLife
 from kessik.core.protocols.events import BenchEvent, Cut
+from kessik.core.spreads import READING_SCATTER
 from kessik.core.stock import StockedLot
 from kessik.core.trials.state import TrialState
 from kessik.services.clock import seconds_of
@@ -16,7 +18,7 @@ from kessik.services.reading.summaries import Summary, summaries
 from kessik.services.reading.trial_states import trial_state
 from kessik.services.stock.lots import stocked
 from kessik.store.database import Database
-from kessik.store.queries import bench_log, shelf
+from kessik.store.queries import bench_log, gauges, shelf
 
 _LONGEST_CUT_S = 300.0
 _FEWEST_CUTS = 5
@@ -26,7 +28,7 @@ _FEWEST_CUTS = 5
 class Past:
     """What a plan learns from: the trial as it stands and what is known of its blades' lives, the
     tester's pace, lives of repeated edges of any trial, edges used up, lives in other trials, and
-    stock.
+    stock; how readings scatter (s.d. of ln), and on which day a gauge study found that.
     """
 
     state: TrialState
@@ -37,6 +39,8 @@ class Past:
     used_up: frozenset[str]
     elsewhere: tuple[KnownLife, ...]
     lots: tuple[StockedLot, ...]
+    reading_scatter: float = READING_SCATTER
+    scatter_studied_on: str = ""
 
 
 def pace_of(db: Database, state: TrialState) -> tuple[float | None, float | None]:
@@ -68,6 +72,11 @@ def learn(db: Database, trial_id: str) -> Past:
     own = known.get(trial_id)
     cut_s, reading_s = own.pace_s if own is not None else (None, None)
     repeats = [lives for summary in known.values() for lives in summary.repeats]
+    with db.read() as session:
+        kept = gauges.all_studies(session)
+    force, lives = newest_in_use(kept, "force"), newest_in_use(kept, "lives")
+    if lives is not None:
+        repeats += [tuple(own) for own in repeats_of_lives(lives)]
     return Past(
         state,
         own.lives if own is not None and not state.sealed else {},
@@ -77,6 +86,8 @@ def learn(db: Database, trial_id: str) -> Past:
         _used_up(db),
         tuple(_elsewhere(known, trial_id)),
         tuple(stocked(db)),
+        scatter_of_ln(force) if force else READING_SCATTER,
+        force.made.utc[:10] if force else "",
     )
 
 

@@ -73,7 +73,8 @@ class ScheduleAhead:
 class TrialPlan:
     """A trial's plan as it stands: order, cost, power, and what cannot be met.
 
-    `belief` is what is believed of the edge-to-edge spread: nodes with their weights.
+    `belief` is what is believed of the edge-to-edge spread: nodes with their weights;
+    `scatter_studied_on` is the day of the gauge study that the reading scatter comes from.
     """
 
     trial: Trial
@@ -95,6 +96,8 @@ class TrialPlan:
     codes: Mapping[str, str]
     sealed: Sealing | None
     belief: tuple[Floats, Floats]
+    reading_scatter: float
+    scatter_studied_on: str
 
     @property
     def edge_spread(self) -> float:
@@ -152,6 +155,8 @@ def plan_of(
         _codes(state),
         state.sealed,
         (nodes, weights),
+        past.reading_scatter,
+        past.scatter_studied_on,
     )
 
 
@@ -279,7 +284,7 @@ def _blades_ahead(past: Past, plan: Plan, edges: int) -> list[BladeAhead]:
             BladeAhead(
                 blade.code,
                 blade.mark,
-                expected_run(method, start.life),
+                expected_run(method, start.life, past.reading_scatter),
                 start,
                 max(edges - done, 0),
                 waits,

@@ -13,6 +13,7 @@ import { Heading } from "../../ui/Section";
 import { useDraft } from "../../ui/useDraft";
 import { useForm } from "../../ui/useForm";
 import { Found } from "./Found";
+import { KeepStudy, KeptStudies } from "./KeptStudies";
 import { EMPTY, isUnread, namesIn, type Row, type Study } from "./study";
 
 /** How good a tester, a line, a caliper or an eye is: parts read blind by one or several hands. */
@@ -36,8 +37,12 @@ export function Gauge() {
             <Begin onStudy={setStudy} />
           )}
         </div>
-        <Found study={study} />
+        <div>
+          <Found study={study} />
+          <KeepStudy study={study} />
+        </div>
       </div>
+      <KeptStudies />
     </Page>
   );
 }

@@ -45,7 +45,7 @@ export function Played({ found, trialId }: { found: Found; trialId: string }) {
         found.blades.map((b) => [nameOf(b.code), shownNumber(Math.round(b.expected.life))]),
       ),
       edge_spread_percent: shownNumber(Math.round(found.edge_spread_percent * 10) / 10),
-      reading_scatter_percent: "7",
+      reading_scatter_percent: shownNumber(Math.round(found.reading_scatter_percent * 10) / 10),
     },
     error: play.error,
   });
@@ -82,7 +82,16 @@ export function Played({ found, trialId }: { found: Found; trialId: string }) {
             />
           ))}
           <Field label="Edges scatter by" unit="%" {...form.field("edge_spread_percent")} />
-          <Field label="Readings scatter by" unit="%" {...form.field("reading_scatter_percent")} />
+          <Field
+            label="Readings scatter by"
+            unit="%"
+            hint={
+              found.scatter_studied_on
+                ? `gauge study of ${found.scatter_studied_on}`
+                : "usual; a gauge study tells yours"
+            }
+            {...form.field("reading_scatter_percent")}
+          />
         </div>
         <div className="mt-3">
           <FormFoot form={form} isSaving={play.isPending}>

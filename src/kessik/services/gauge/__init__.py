@@ -1,0 +1,1 @@
+"""Gauge studies: kept, held against the last one, and taken over by plans."""
