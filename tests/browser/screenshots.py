@@ -10,11 +10,8 @@ from tempfile import TemporaryDirectory, gettempdir
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from kessik.core.protocols.checks import CheckSpec, OwnCheck
-from kessik.core.protocols.methods import Method, Stage, StopRule
 from kessik.demo.arms_and_blocks import FINISH_TRIAL_ID
 from kessik.demo.soaks import COATINGS_ID, DAMP_WRAP_ID, SALT_PACK_ID
-from kessik.store.queries.methods import method_body
 from tests.browser.chromium import chromium, picture, resize
 from tests.browser.conftest import Person
 from tests.serving import Served
@@ -96,34 +93,47 @@ def take_record(bench, trial, demo):
     bench.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(sheet))
     bench.see("2 errors to correct")
     take_bench(bench, "sheet")
-    record = hand.client.get(f"/api/trials/{trial}/record").json()["runs"]
-    checks = hand.client.get(f"/api/runs/{record[0]['id']}").json()["state"]["checks"]
-    hand.send(record[0]["id"], "strike", {"target": checks[-1]["event_id"], "reason": "a staple"})
-    bench.open(f"/trials/{trial}/record")
-    bench.see("corrected after the stop")
-    bench.driver.find_element(By.XPATH, "//button[starts-with(., 'Open')]").click()
-    take_bench(bench, "record")
     hand.client.close()
 
 
-def take_own_check(driver, demo):
-    """The method page of a trial with a check of the tester's own."""
-    hand = demo.hand()
-    checks = (CheckSpec("hair whittling", 1, "loose hair", OwnCheck("scale", GRADES)),)
-    method = Method(
-        name="Whittling series",
-        checks=checks,
-        stages=(Stage("fine", "hair whittling", lost_on=GRADES[2:]),),
-        ends=(StopRule("limit", "fine"),),
-        schedule="every",
-        every=10,
+def take_played(driver, plan):
+    """A plan played on lives that lie close together."""
+    driver.get(plan)
+    time.sleep(3)
+    for label, life in (("Life of AV-02", "24"), ("Life of AV-03", "30")):
+        field = driver.find_element(
+            By.XPATH, f"//input[@id=//label[starts-with(., '{label}')]/@for]"
+        )
+        field.clear()
+        field.send_keys(life)
+    driver.find_element(By.XPATH, "//button[.='Play 100 trials']").click()
+    time.sleep(30)
+    driver.execute_script(
+        "[...document.querySelectorAll('button')].find((b) => b.textContent === 'AV-03 / AV-02')"
+        ".click()"
     )
-    body = {"id": hand.trial, "name": "Hair whittling", "method": method_body(method)}
-    assert hand.client.put(f"/api/trials/{hand.trial}", json=body).status_code == 200
-    driver.get(f"{demo.address}/trials/{hand.trial}/method")
+    time.sleep(0.5)
+    driver.execute_script(
+        "document.querySelector('[aria-label=\"Simulate before cutting\"]').scrollIntoView()"
+    )
+    picture(driver, FOLDER / "played.png")
+
+
+def take_trainers(driver, demo):
+    """The trainers after a few sessions, and the guided practice at its first step."""
+    hand = demo.hand()
+    answers = {"count": "11", "foresee": "30", "rust": "5", "call": "n", "unfair": "1"}
+    for n, (kind, answer) in enumerate([*answers.items()] * 3):
+        body = {"kind": kind, "seed": n, "answers": [answer] * 10}
+        hand.client.put(f"/api/trainings/session-{n:03}", json=body)
+    driver.get(f"{demo.address}/trainers")
     time.sleep(2)
-    driver.execute_script("document.querySelector('[aria-label=\"Checks\"]').scrollIntoView()")
-    picture(driver, FOLDER / "own-check.png")
+    picture(driver, FOLDER / "trainers.png")
+    path = hand.client.post("/api/practice").json()["path"]
+    driver.get(f"{demo.address}/practice{path}")
+    time.sleep(3)
+    picture(driver, FOLDER / "practice.png")
+    hand.client.delete("/api/practice")
     hand.client.close()
 
 
@@ -159,7 +169,8 @@ def main():
             take(f"{demo.address}/soak/{SALT_PACK_ID}", "soak")
             look = measured(demo.address)
             take(f"{demo.address}/soak/{DAMP_WRAP_ID}/look?look={look}", "soak-look", 6)
-            take_own_check(driver, demo)
+            take_played(driver, f"{trial}/plan")
+            take_trainers(driver, demo)
             bench = Person(driver, demo.address)
             take_record(bench, by_name["Cartons in the shed"]["trial"]["id"], demo)
             bench.open(f"/runs/{run}")
@@ -169,15 +180,6 @@ def main():
             resize(driver, 390, 844)
             take_bench(bench, "cut-phone")
             resize(driver, 1280, 800)
-            while "Check now" not in bench.text("next"):
-                bench.press(" ")
-                time.sleep(0.5)
-            demo.kill()
-            bench.press("3", "4", "2", Keys.ENTER, " ", " ", " ")
-            bench.see("Server not reachable")
-            take_bench(bench, "cut-server-away")
-            demo.start()
-            bench.see("all on disk", seconds=60)
         finally:
             demo.kill()
 

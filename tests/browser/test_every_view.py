@@ -70,6 +70,9 @@ def views(demo):
         f"/trials/{dose}/paper": "One finished run a line",
         f"/trials/{trial}/record": "Every change is listed here",
         "/sheets": "Open a file, or paste",
+        "/trainers": "Ten rounds, five minutes",
+        "/trainers/unfair": "Which variable makes this line-up unfair?",
+        "/gauge": "How good are the tester, the line, the hand?",
         "/bin": "The bin is empty",
         "/backups": "Back up now",
     }

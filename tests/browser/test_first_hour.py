@@ -1,5 +1,8 @@
 """The first hour of somebody who has only ever cut on paper, counted in presses."""
 
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
 from tests.helpers.browser import press_button
 
 
@@ -71,3 +74,36 @@ def readings(person):
         "fetch(`/practice/api/runs/${id}/log`).then((answer) => answer.json()).then(said);"
     )
     return sum(event["kind"] == "reading" for event in log)
+
+
+def test_a_first_paper_record_comes_to_a_verdict_in_12_presses_besides_its_cells(person):
+    new = Counting(person)
+    person.open()
+    new.button("Enter results I have")
+    new.button("New trial for paper results")
+    person.see("What is the trial called?")
+    field(person, "What is the trial called?").send_keys("Twine on softwood")
+    person.pick("How is it cut and checked?", "Paper-stop rope series")
+    new.presses += 2
+    field(person, "Blade 1, code").send_keys("A")
+    field(person, "Blade 2, code").send_keys("B")
+    new.button("Set up the paper sheet")
+    person.see("One finished run a line")
+    person.until(lambda: (person.focused().get_attribute("aria-label") or "").endswith("line 1"))
+    person.press("62", Keys.ENTER, "41", Keys.ENTER)
+    new.button("Save 2 runs")
+    person.see("How often did you check?")
+    unknown = "//label[contains(., 'gap not known')]"
+    person.until(lambda: person.driver.find_elements(By.XPATH, unknown))[0].click()
+    new.presses += 1
+    new.button("Save 2 runs")
+    person.until(lambda: "/verdict" in person.driver.current_url)
+    person.see("from paper", 40)
+    assert new.presses <= 12, new.presses
+    assert person.errors() == []
+
+
+def field(person, label):
+    """The input under a label."""
+    named = f"//label[starts-with(normalize-space(.), '{label}')]"
+    return person.driver.find_element(By.XPATH, f"//input[@id={named}/@for]")

@@ -8,7 +8,7 @@ interface Mean {
   readonly mean: number;
 }
 
-const [LEFT, RIGHT, TOP, HEIGHT] = [56, 16, 22, 280];
+const [LEFT, RIGHT, TOP, HEIGHT] = [56, 16, 34, 290];
 const FLOOR = HEIGHT - 40;
 const IN_TURN = new Intl.Collator("en", { numeric: true });
 

@@ -166,7 +166,7 @@ def agreed_words(agreed: RaterError | None) -> str:
 
 def _error_words(error: RaterError) -> str:
     size = abs(error.bias_points)
-    side = "better" if error.bias_points > 0 else "worse"
+    side = "good" if error.bias_points > 0 else "bad"
     bias = f"on average {size:.1f} grades too {side}" if size >= 0.05 else "right on average"
     return f"you grade {bias}, and single grades scatter by {error.points:.1f}"
 

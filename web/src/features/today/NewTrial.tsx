@@ -38,6 +38,8 @@ const MEDIA: Record<string, string> = {
  */
 export function NewTrial() {
   const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const isForPaper = search.get("then") === "paper";
   const shelf = useQuery(shelfQuery);
   const methods = useQuery(methodsQuery);
   const schools = methods.data?.ready ?? [];
@@ -58,7 +60,7 @@ export function NewTrial() {
     () => {
       drop();
       form.drop();
-      navigate(`/trials/${draft.trialId}/line-up`);
+      navigate(`/trials/${draft.trialId}/${isForPaper ? "paper" : "line-up"}`);
     },
     () => {
       setDraft(draft);
@@ -66,7 +68,6 @@ export function NewTrial() {
       navigate("/");
     },
   );
-  const [search] = useSearchParams();
   const asked = search.get("school");
   const form = useForm({
     draft: asked ? `new-trial-facts:${asked}` : "new-trial-facts",
@@ -150,7 +151,7 @@ export function NewTrial() {
         in the plan.
       </Note>
       <FormFoot form={form} isSaving={make.isPending}>
-        Set up the line-up
+        {isForPaper ? "Set up the paper sheet" : "Set up the line-up"}
       </FormFoot>
       <Link to="/ways" className={`${buttonLook("quiet")} self-start px-0`}>
         Which way of testing suits my question?

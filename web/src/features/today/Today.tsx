@@ -86,7 +86,11 @@ export function Today() {
         title="Enter results"
         note="Results that exist already: from a file, a spreadsheet, or paper."
       >
-        <EnterResults trials={trials} archived={archived} onNew={() => ask("trial")} />
+        <EnterResults
+          trials={trials}
+          archived={archived}
+          onNew={() => setSearch({ new: "trial", then: "paper" })}
+        />
       </Sheet>
       <Sheet
         open={asked === "practice"}
