@@ -10,7 +10,7 @@ from kessik.core.glossary import TERMS
 ROOT = FOLDER.parent.parent
 PAGES = {page.slug: page for page in guide_pages()}
 ROUTES = re.findall(r'path="(/[^"]*)"', (ROOT / "web/src/app/App.tsx").read_text())
-ASKED = {"/": {"trial", "results"}, "/soak": {"soak"}}
+ASKED = {"/": {"trial", "results", "practice"}, "/soak": {"soak"}}
 
 
 @pytest.mark.parametrize("slug", PAGES)

@@ -38,7 +38,7 @@ class KeptStudy:
 
 
 @dataclass(frozen=True)
-class Drift:
+class GaugeDrift:
     """How repeatability changed since an earlier study: the ratio of its standard deviations, now
     over then, and whether that is more than chance (F test at 5 %, two-sided).
     """
@@ -61,7 +61,7 @@ def check_kept(kept: KeptStudy) -> None:
         )
 
 
-def drift(now: KeptStudy, before: KeptStudy) -> Drift | None:
+def drift(now: KeptStudy, before: KeptStudy) -> GaugeDrift | None:
     """How repeatability changed; None where one of the two shows none at all.
 
     A worked example: variances of 36 and 9 gf² with 20 degrees of freedom each: the ratio of
@@ -74,7 +74,7 @@ def drift(now: KeptStudy, before: KeptStudy) -> Drift | None:
     f = a / b
     above = float(fdtrc(*freedom, f))
     p = 2.0 * min(above, 1.0 - above)
-    return Drift(before.made, math.sqrt(f), p < _CHANGED_P)
+    return GaugeDrift(before.made, math.sqrt(f), p < _CHANGED_P)
 
 
 def _freedom(kept: KeptStudy) -> int:

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Mapping
 
-from kessik.core.gauge.kept import Drift, KeptStudy, repeats_of_lives, scatter_of_ln
+from kessik.core.gauge.kept import GaugeDrift, KeptStudy, repeats_of_lives, scatter_of_ln
 from kessik.core.gauge.study import Component, GaugeStudy
 from kessik.core.spreads import Z_95
 from kessik.core.words.sentences import counted
@@ -44,7 +44,7 @@ def gauge_sentences(found: GaugeStudy, unit: str) -> list[str]:
     return told
 
 
-def drift_words(found: Drift, kept: KeptStudy) -> str:
+def drift_words(found: GaugeDrift, kept: KeptStudy) -> str:
     """How repeatability changed since the last study."""
     now = math.sqrt(kept.found.components["repeatability"])
     then = now / found.ratio

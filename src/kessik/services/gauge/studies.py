@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from kessik.core.errors import ConflictError, UnknownError
-from kessik.core.gauge.kept import Drift, KeptStudy, check_kept, drift, last_before
+from kessik.core.gauge.kept import GaugeDrift, KeptStudy, check_kept, drift, last_before
 from kessik.store.database import Database
 from kessik.store.queries import gauges
 
@@ -13,7 +13,7 @@ class StudyBeside:
     """A kept study, and how its gauge changed since the one before; None where it is the first."""
 
     kept: KeptStudy
-    drift: Drift | None
+    drift: GaugeDrift | None
 
 
 def studies(db: Database) -> list[StudyBeside]:
