@@ -30,5 +30,9 @@ export default defineConfig({
   plugins: [react(), tailwindcss(), keptPages],
   build: { outDir: "../src/kessik/web_dist", emptyOutDir: true, assetsInlineLimit: 0 },
   // the guide shows the pictures of docs/screenshots
-  server: { port: 5173, proxy: { "/api": "http://127.0.0.1:8737", "/practice/api": "http://127.0.0.1:8737" }, fs: { allow: [".."] } },
+  server: {
+    port: 5173,
+    proxy: { "/api": "http://127.0.0.1:8737", "/practice/api": "http://127.0.0.1:8737" },
+    fs: { allow: [".."] },
+  },
 });

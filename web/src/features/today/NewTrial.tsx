@@ -39,7 +39,7 @@ const MEDIA: Record<string, string> = {
 export function NewTrial() {
   const navigate = useNavigate();
   const [search] = useSearchParams();
-  const isForPaper = search.get("then") === "paper";
+  const isForPaper = search.get("for") === "paper";
   const shelf = useQuery(shelfQuery);
   const methods = useQuery(methodsQuery);
   const schools = methods.data?.ready ?? [];

@@ -89,7 +89,7 @@ export function Today() {
         <EnterResults
           trials={trials}
           archived={archived}
-          onNew={() => setSearch({ new: "trial", then: "paper" })}
+          onNew={() => setSearch({ new: "trial", for: "paper" })}
         />
       </Sheet>
       <Sheet

@@ -65,8 +65,9 @@ interface Props {
 }
 
 function Rounds({ kind, going, onGoing, onOver }: Props) {
-  const [number, setNumber] = useState(going.answers.length + 1);
+  const [number, setNumber] = useState(Math.min(going.answers.length + 1, 10));
   const [rights, setRights] = useState(0);
+  const [isOver, setOver] = useState(false);
   const [wasRight, setWasRight] = useState<boolean | null>(null);
   const asked = useQuery({ ...roundQuery(kind, going.seed, Math.min(number, 10)) });
   const save = useChange((answers: readonly string[]) =>
@@ -83,7 +84,7 @@ function Rounds({ kind, going, onGoing, onOver }: Props) {
     },
   });
   const of = asked.data?.of ?? 10;
-  if (save.data) return <Over kind={kind} says={save.data.made.says} onOver={onOver} />;
+  if (save.data && isOver) return <Over kind={kind} says={save.data.made.says} onOver={onOver} />;
   if (asked.isPending) return <Waiting what="the round" />;
   if (asked.isError) return <Failed error={asked.error} onRetry={() => void asked.refetch()} />;
   const next = () => {
@@ -104,7 +105,9 @@ function Rounds({ kind, going, onGoing, onOver }: Props) {
             {number < of ? (
               <NextButton onNext={next}>Next round</NextButton>
             ) : (
-              <NextButton onNext={() => save.mutate(going.answers)}>Save the session</NextButton>
+              <NextButton onNext={() => (save.data ? setOver(true) : save.mutate(going.answers))}>
+                {save.error ? "Save again" : "See the score"}
+              </NextButton>
             )}
           </Truth>
         ) : (
