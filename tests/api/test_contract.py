@@ -15,6 +15,7 @@ from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import response_schema_conformance, status_code_conformance
 
 from kessik.api.app import create_app
+from kessik.services.practice.playing import PlayedTrial
 from kessik.store.database import Database
 from tests.helpers.ledger import fill
 
@@ -36,6 +37,15 @@ class AtHome:
 
     async def __call__(self, scope, receive, send):
         await self.app({**scope, "client": ("127.0.0.1", 50000)}, receive, send)
+
+
+@pytest.fixture(autouse=True)
+def played_at_once(monkeypatch):
+    """A plan is played by processes of its own for a quarter of a minute; tests of its own see it
+    through.
+    """
+    nothing = PlayedTrial(1, (), ())
+    monkeypatch.setattr("kessik.services.practice.played.play", lambda _spec, _told: [nothing])
 
 
 @pytest.fixture

@@ -53,6 +53,11 @@ def test_a_picture_shows_the_area_that_it_is_graded_by():
     assert (np.abs(rust).sum(axis=2) > 60).any()
 
 
+def test_every_picture_can_be_drawn_spots_beyond_its_border_too():
+    for asked in rounds("rust", range(3)):
+        assert rusted_percent(SoakedSide(asked.picture_seed, 60.0)) > 30
+
+
 def test_alike_blades_are_called_alike_and_unlike_ones_seldom_wrongly():
     calls = rounds("call", range(20))
     alike = Counter(asked.supported for asked in calls if asked.true_ratio == 1)

@@ -1,5 +1,6 @@
 import { Label } from "radix-ui";
 import type { ReactNode } from "react";
+import { termIn } from "../domain/terms";
 import { Term, type TermName } from "./Term";
 
 export interface Around {
@@ -10,7 +11,7 @@ export interface Around {
   /** A question about an unusual value; it does not stand in the way. */
   ask?: string | undefined;
   className?: string | undefined;
-  /** A term of the label that a `?` beside it explains. */
+  /** A term that a `?` beside it explains; by itself one that the label names. */
   term?: TermName | undefined;
 }
 
@@ -34,6 +35,7 @@ export function Surround({
   term,
   children,
 }: Around & { id: string; children: ReactNode }) {
+  const explained = term ?? termIn(label);
   const name = (
     <Label.Root htmlFor={id} id={`${id}-label`} className="text-note font-medium text-ink-2">
       {label}
@@ -42,10 +44,10 @@ export function Surround({
   );
   return (
     <div className={`flex flex-col gap-1 ${className}`}>
-      {term ? (
+      {explained ? (
         <span className="flex items-center">
           {name}
-          <Term of={term} />
+          <Term of={explained} />
         </span>
       ) : (
         name

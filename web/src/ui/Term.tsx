@@ -1,8 +1,10 @@
 import { Popover } from "radix-ui";
+import { Link } from "react-router";
 import { GUIDE_INDEX } from "../domain/guideIndex.gen";
+import type { TermName } from "../domain/terms";
 import { TERMS } from "../domain/words.gen";
 
-export type TermName = keyof typeof TERMS;
+export type { TermName };
 
 /** A `?` beside a term: pressed, it says in a sentence what the term means. */
 export function Term({ of }: { of: TermName }) {
@@ -26,9 +28,9 @@ export function Term({ of }: { of: TermName }) {
             text-note shadow-[4px_4px_0_var(--line)]`}
         >
           <b>{of}</b>: {TERMS[of]}{" "}
-          <a className="underline underline-offset-4" href={`/guide/${pageOf(of)}`}>
+          <Link className="underline underline-offset-4" to={`/guide/${pageOf(of)}`}>
             In the guide
-          </a>
+          </Link>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

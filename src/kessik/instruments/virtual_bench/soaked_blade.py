@@ -99,7 +99,7 @@ def _spots(
         reach = int(radius * 1.6) + 2
         cy, cx = int(ys[place]), int(xs[place])
         top, left = max(0, cy - reach), max(0, cx - reach)
-        box = (slice(top, cy + reach), slice(left, cx + reach))
+        box = (slice(top, min(cy + reach, shape[0])), slice(left, min(cx + reach, shape[1])))
         yy, xx = np.mgrid[box]
         angle = np.arctan2(yy - cy, xx - cx)
         waves = zip((2, 3, 5), bump, turn, strict=True)
