@@ -53,7 +53,7 @@ def make_round(kind: TrainerKind, seed: int, number: int) -> TrainingRound:
     return _made(kind, seed, number)
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=4096)
 def _made(kind: TrainerKind, seed: int, number: int) -> TrainingRound:
     rng = np.random.default_rng([seed, number, *kind.encode()])
     return _MAKERS[kind](rng)
