@@ -82,7 +82,7 @@ def test_a_session_scores_its_ten_rounds_those_left_out_too():
 
 def test_a_steady_eye_that_grades_too_well_has_a_bias_and_a_small_error():
     offs = [0.9, 1.1] * 10
-    eye = learned_eye([(RustRound(1, 3.0), JudgedAnswer(False, off)) for off in offs])
+    eye = learned_eye([JudgedAnswer(False, off, 4) for off in offs])
     assert eye.error.bias_points == pytest.approx(1.0)
     assert eye.error.points == pytest.approx(0.1026, abs=1e-3)
     assert eye.error.as_usual.weight == 20
@@ -91,6 +91,6 @@ def test_a_steady_eye_that_grades_too_well_has_a_bias_and_a_small_error():
 
 
 def test_an_error_is_offered_from_twenty_pictures_on():
-    graded = [(RustRound(1, 3.0), JudgedAnswer(True, 0.0))] * 19
+    graded = [JudgedAnswer(True, 0.0, 4)] * 19
     assert learned_eye(graded).error is None
     assert learned_eye([*graded, graded[0]]).error is not None

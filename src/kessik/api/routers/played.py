@@ -1,9 +1,9 @@
 """Plans played on the virtual bench."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Depends
 from starlette.concurrency import run_in_threadpool
 
-from kessik.api.dependencies import ImportDesk, Served, Store
+from kessik.api.dependencies import ImportDesk, Served, Store, at_home
 from kessik.api.schemas.common import Id
 from kessik.api.schemas.played import OpenedOut, PlayedOut, StatedBody
 from kessik.api.views.played import played_out
@@ -30,7 +30,7 @@ def post_played(
     return played_out(body.id, played)
 
 
-@router.post("/played/{play_id}/{number}")
+@router.post("/played/{play_id}/{number}", dependencies=[Depends(at_home)])
 async def post_opened(play_id: Id, number: int, server: Served) -> OpenedOut:
     """Open one trial of a played plan as a full one, in the practice folder."""
     played, trial = server.played.trial(play_id, number)

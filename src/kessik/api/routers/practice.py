@@ -1,9 +1,11 @@
-"""The guided practice: begun, taken step by step, and deleted without a trace."""
+"""The guided practice: begun, taken step by step, and deleted without a trace; on this machine
+alone.
+"""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Depends
 from starlette.concurrency import run_in_threadpool
 
-from kessik.api.dependencies import Served
+from kessik.api.dependencies import Served, at_home
 from kessik.api.practice_place import PracticePlace
 from kessik.api.schemas.practice import PracticeOut
 from kessik.api.views.practice import practice_out
@@ -24,7 +26,7 @@ async def get_practice(server: Served) -> PracticeOut | None:
     return await _standing(server.practice, bench) if bench else None
 
 
-@router.post("/practice")
+@router.post("/practice", dependencies=[Depends(at_home)])
 async def post_practice(server: Served) -> PracticeOut | None:
     """Begin the practice, or go on with it; twice begins one."""
     if server.in_practice:
@@ -34,7 +36,7 @@ async def post_practice(server: Served) -> PracticeOut | None:
     return await _standing(server.practice, bench)
 
 
-@router.post("/practice/steps/{kind}")
+@router.post("/practice/steps/{kind}", dependencies=[Depends(at_home)])
 async def post_practice_step(kind: PracticeStepKind, server: Served) -> PracticeOut | None:
     """Let the virtual bench do its part of a step; nothing where the practice is beyond it."""
     place = server.practice
@@ -55,7 +57,7 @@ async def post_practice_step(kind: PracticeStepKind, server: Served) -> Practice
     return await _standing(place, bench)
 
 
-@router.delete("/practice", status_code=204)
+@router.delete("/practice", status_code=204, dependencies=[Depends(at_home)])
 async def delete_practice(server: Served) -> None:
     """Delete the practice with all that is in it; not while the virtual bench is cutting."""
     if server.practice.runs_cut is not None:

@@ -2,9 +2,9 @@
 schedules`.
 
 Each row: place, the error of ln life that a verdict reckons with (by the mean precision of its
-intervals; plans played with it find as often as they promise), mean readings of a run, mean cuts
-at its stop over the true life. Simulated edges of all shapes, 4 to 10
-% scatter, up to 8 % outliers, limits of 300 and 400 gf.
+intervals; plans of three edges and more find as often as they promise), mean readings of a run,
+mean cuts at its stop over the true life. Simulated edges of all shapes, 4 to 10 % scatter, up to
+8 % outliers, limits of 300 and 400 gf.
 """
 
 Row = tuple[float, float, float, float]

@@ -122,11 +122,12 @@ TrainingRound = CountRound | ForeseeRound | RustRound | CallRound | UnfairRound 
 @dataclass(frozen=True)
 class JudgedAnswer:
     """Whether an answer is right, and by how much a number is off: cuts, ln of lives, or points of
-    the rust rating (positive: rated better than it is).
+    the rust rating (positive: rated better than it is); `grade` is the true one of a picture.
     """
 
     is_right: bool
     off: float | None = None
+    grade: int | None = None
 
 
 _STANDING_KEYS: Mapping[str, ClaimStanding] = {
@@ -149,7 +150,7 @@ def judge_answer(asked: TrainingRound, answer: str) -> JudgedAnswer:
             grade = int(_option(answer, "0123456789"))
             true_points = rating_points(max(asked.rust_percent, 0.01))
             off = _points_of(grade) - true_points
-            return JudgedAnswer(grade == asked.grade, off)
+            return JudgedAnswer(grade == asked.grade, off, asked.grade)
         case CallRound():
             return JudgedAnswer(_option(answer, "abn") == asked.supported)
         case UnfairRound():

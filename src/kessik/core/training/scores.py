@@ -7,7 +7,7 @@ from statistics import fmean
 
 from kessik.core.corrosion.agreement import UsualRater
 from kessik.core.moments import Moment
-from kessik.core.training.rounds import JudgedAnswer, RustRound, TrainerKind
+from kessik.core.training.rounds import JudgedAnswer, TrainerKind
 
 LEAST_ROUNDS = 20
 """Graded pictures before a rater's error is offered: two sessions; common practice, no source."""
@@ -15,13 +15,16 @@ LEAST_ROUNDS = 20
 
 @dataclass(frozen=True)
 class Training:
-    """Ten rounds with a trainer as they were answered, an empty answer for a round left out."""
+    """Ten rounds with a trainer as they were answered and judged; a round that was left out has an
+    empty answer.
+    """
 
     id: str
     kind: TrainerKind
     seed: int
     answers: tuple[str, ...]
     made: Moment
+    judged: tuple[JudgedAnswer | None, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -83,7 +86,7 @@ class LearnedEye:
     error: RaterError | None
 
 
-def learned_eye(graded: Sequence[tuple[RustRound, JudgedAnswer]]) -> LearnedEye:
+def learned_eye(graded: Sequence[JudgedAnswer]) -> LearnedEye:
     """Bias by grade, and the rater's error once twenty pictures are graded.
 
     The error is the spread about the mean, so that a steady eye that grades all too well has a
@@ -91,9 +94,9 @@ def learned_eye(graded: Sequence[tuple[RustRound, JudgedAnswer]]) -> LearnedEye:
     and an error of 0.58.
     """
     by_grade: dict[int, list[float]] = {}
-    for asked, judged in graded:
-        if judged.off is not None:
-            by_grade.setdefault(asked.grade, []).append(judged.off)
+    for judged in graded:
+        if judged.off is not None and judged.grade is not None:
+            by_grade.setdefault(judged.grade, []).append(judged.off)
     rows = tuple(
         GradeBias(grade, len(offs), fmean(offs)) for grade, offs in sorted(by_grade.items())
     )

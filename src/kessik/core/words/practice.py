@@ -29,8 +29,8 @@ def practice_words(step: PracticeStep) -> PracticeWords:
         case "plan":
             return PracticeWords(
                 "Plan the edges",
-                "Two edges a blade find only large differences: Shows says how large. Plan "
-                f"{EDGES_TO_PLAN}, and compare.",
+                "Two edges a blade find only large differences: the first line says how large. "
+                f"Plan {EDGES_TO_PLAN}, and compare.",
                 f"Plan {EDGES_TO_PLAN} edges a blade",
             )
         case "start":

@@ -40,7 +40,7 @@ INTERRUPTIONS = (
     "A neighbour: is that the good rope?",
     "The kettle has boiled.",
     "How many edges are left?",
-    "What is 7 and 8?",
+    "What is 7 plus 8?",
     "The lamp flickers.",
 )
 

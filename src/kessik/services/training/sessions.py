@@ -1,17 +1,14 @@
 """Sessions with the trainers: kept, scored, and what they teach of the rater's eye."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from kessik.core.errors import ConflictError, KessikError, NotAllowedNowError, OutOfRangeError
+from kessik.core.errors import ConflictError, NotAllowedNowError, OutOfRangeError
 from kessik.core.moments import Moment
 from kessik.core.training.rounds import (
     ROUNDS,
     TRAINERS,
     JudgedAnswer,
-    RustRound,
     TrainerKind,
-    TrainingRound,
     judge_answer,
 )
 from kessik.core.training.scores import (
@@ -47,45 +44,33 @@ class TrainingRecord:
 
 
 def training_record(db: Database) -> TrainingRecord:
-    """Every session with its score, worked out from its seed."""
+    """Every session with its score."""
     with db.read() as session:
         kept, agreed = trainings.all_trainings(session), trainings.rater_error(session)
-    judged = [(training, _judged(training)) for training in kept]
     sessions = {
         kind: tuple(
-            ScoredSession(training, session_score([each for _, each in rounds]))
-            for training, rounds in judged
+            ScoredSession(training, session_score(training.judged))
+            for training in kept
             if training.kind == kind
         )
         for kind in TRAINERS
     }
-    graded = [
-        (asked, each)
-        for _, rounds in judged
-        for asked, each in rounds
-        if isinstance(asked, RustRound) and each is not None
-    ]
+    graded = [each for training in kept for each in training.judged if each is not None]
     return TrainingRecord(sessions, learned_eye(graded), agreed)
 
 
 def keep_session(db: Database, training: Training) -> SessionScore:
-    """Keep a session and score it; the same id twice is one session."""
+    """Judge a session and keep it; the same id twice is one session."""
     if len(training.answers) != ROUNDS:
         raise OutOfRangeError(f"a session has {ROUNDS} answers", field="answers")
-    for number, answer in enumerate(training.answers, 1):
-        if answer:
-            judge_answer(make_round(training.kind, training.seed, number), answer)
+    judged = replace(training, judged=_judged(training))
     with db.write() as session:
         there = trainings.find_training(session, training.id)
         if there is None:
-            trainings.add_training(session, training)
-        elif (there.kind, there.seed, there.answers) != (
-            training.kind,
-            training.seed,
-            training.answers,
-        ):
+            trainings.add_training(session, judged)
+        elif replace(there, made=judged.made) != judged:
             raise ConflictError("this id was used for another session", field="id")
-    return session_score([each for _, each in _judged(training)])
+    return session_score(judged.judged)
 
 
 def agree_on_rater(db: Database, agrees: bool, now: Moment) -> TrainingRecord:
@@ -98,17 +83,8 @@ def agree_on_rater(db: Database, agrees: bool, now: Moment) -> TrainingRecord:
     return training_record(db)
 
 
-def _judged(training: Training) -> Sequence[tuple[TrainingRound, JudgedAnswer | None]]:
-    found = []
-    for number, answer in enumerate(training.answers, 1):
-        asked = make_round(training.kind, training.seed, number)
-        found.append((asked, _answer(asked, answer)))
-    return found
-
-
-def _answer(asked: TrainingRound, answer: str) -> JudgedAnswer | None:
-    """How an answer is judged; None where none was given, or an older Kessik drew other rounds."""
-    try:
-        return judge_answer(asked, answer) if answer else None
-    except KessikError:
-        return None
+def _judged(training: Training) -> tuple[JudgedAnswer | None, ...]:
+    return tuple(
+        judge_answer(make_round(training.kind, training.seed, number), answer) if answer else None
+        for number, answer in enumerate(training.answers, 1)
+    )

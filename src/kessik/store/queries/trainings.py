@@ -4,6 +4,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from kessik.core.moments import Moment
+from kessik.core.training.rounds import JudgedAnswer
 from kessik.core.training.scores import RaterError, Training
 from kessik.store.tables import RaterErrorRow, TrainingRow
 
@@ -29,6 +30,7 @@ def add_training(session: Session, training: Training) -> None:
             kind=training.kind,
             seed=training.seed,
             answers=list(training.answers),
+            judged=[each and [each.is_right, each.off, each.grade] for each in training.judged],
             made_utc=training.made.utc,
             made_offset_minutes=training.made.offset_minutes,
         )
@@ -65,4 +67,5 @@ def _training(row: TrainingRow) -> Training:
         row.seed,
         tuple(str(answer) for answer in row.answers),
         Moment(row.made_utc, row.made_offset_minutes),
+        tuple(JudgedAnswer(*each) if each else None for each in row.judged),
     )

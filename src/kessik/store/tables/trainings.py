@@ -9,7 +9,9 @@ from kessik.store.tables.base import STRICT, Base, JsonText, YesNo
 
 
 class TrainingRow(Base):
-    """Ten rounds with a trainer: its seed, from which they follow, and the answers given."""
+    """Ten rounds with a trainer: its seed, from which they follow, the answers given, and how each
+    was judged: right, off by so much, and the true grade of a picture.
+    """
 
     __tablename__ = "training"
     __table_args__ = STRICT
@@ -18,6 +20,7 @@ class TrainingRow(Base):
     kind: Mapped[str] = mapped_column(Text)
     seed: Mapped[int] = mapped_column(Integer)
     answers: Mapped[list[Any]] = mapped_column(JsonText)
+    judged: Mapped[list[Any]] = mapped_column(JsonText)
     made_utc: Mapped[str] = mapped_column(Text)
     made_offset_minutes: Mapped[int] = mapped_column(Integer)
 

@@ -9,8 +9,8 @@ down_revision = "0018"
 def upgrade() -> None:
     op.execute(
         "CREATE TABLE training (id TEXT PRIMARY KEY NOT NULL, kind TEXT NOT NULL,"
-        " seed INTEGER NOT NULL, answers TEXT NOT NULL, made_utc TEXT NOT NULL,"
-        " made_offset_minutes INTEGER NOT NULL) STRICT"
+        " seed INTEGER NOT NULL, answers TEXT NOT NULL, judged TEXT NOT NULL,"
+        " made_utc TEXT NOT NULL, made_offset_minutes INTEGER NOT NULL) STRICT"
     )
     op.execute(
         "CREATE TABLE rater_error (id TEXT PRIMARY KEY NOT NULL, points REAL NOT NULL,"
