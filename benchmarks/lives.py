@@ -41,13 +41,13 @@ CASES = (
 )
 
 
-def estimate(run: SimulatedRun) -> tuple[float, float, float] | None:
+def estimate(run: SimulatedRun, studied: float | None = None) -> tuple[float, float, float] | None:
     """Low, estimate and high of the dull life; None where the run was not judged to have reached
     it.
     """
     pairs = zip(run.counts, run.force_gf, strict=True)
     checks = tuple(Check(float(n), "force", float(f)) for n, f in pairs)
-    (life,) = force_lives([RunSeries("A", 1, 1, checks)], "dull", LIMIT_GF)
+    (life,) = force_lives([RunSeries("A", 1, 1, checks)], "dull", LIMIT_GF, studied)
     found = life.life.found if life else None
     if isinstance(found, NotReached):
         found = found.ahead

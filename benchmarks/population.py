@@ -70,12 +70,16 @@ def run_fixed(bench: Bench, every: int, ends_on: str = "two_checks") -> Simulate
 
 
 def run_adaptive(
-    bench: Bench, limits_gf: Sequence[tuple[str, float]] = (("dull", LIMIT_GF),)
+    bench: Bench,
+    limits_gf: Sequence[tuple[str, float]] = (("dull", LIMIT_GF),),
+    studied: float | None = None,
 ) -> SimulatedRun:
-    """Check when the adaptive rule says so, until it says stop."""
+    """Check when the adaptive rule says so, until it says stop; `studied` is what is known of the
+    scatter of readings.
+    """
     checks: list[Check] = []
     while len(checks) < 300:
-        planned = next_check(checks, limits_gf)
+        planned = next_check(checks, limits_gf, studied=studied)
         if planned.stop or planned.next_count is None:
             break
         for _ in range(planned.readings):

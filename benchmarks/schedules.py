@@ -4,7 +4,7 @@ foretold from.
 `python -m benchmarks --only schedules` prints the rows of `kessik.core.planning.schedule_table`.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from multiprocessing import Pool
 
 import numpy as np
@@ -30,6 +30,7 @@ FIXED = (
 )
 ADAPTIVE = (4, 6, 9, 13, 20, 30, 45, 70, 110, 170)
 BOTH_LIMITS = (("keen", 300.0), ("dull", 400.0))
+STUDIED = (0.03, 0.07, 0.14)
 
 
 @dataclass(frozen=True)
@@ -47,17 +48,32 @@ class Row:
     cuts_over_life: float
 
 
-def _one(task: tuple[float, int, int]) -> tuple[float | None, int, float]:
-    life, every, seed = task
+Task = tuple[float, int, float | None, int]
+
+
+def _one(task: Task) -> tuple[float | None, int, float]:
+    life, every, studied, seed = task
     bench = draw_bench(90_000 + seed, (life * 0.9, life * 1.1))
-    run = run_adaptive(bench, BOTH_LIMITS) if every == 0 else run_fixed(bench, every, "same_count")
-    found = estimate(run)
+    if studied is not None:
+        bench = replace(bench, tester=replace(bench.tester, scatter=studied))
+    if every == 0:
+        run = run_adaptive(bench, BOTH_LIMITS, studied)
+    else:
+        run = run_fixed(bench, every, "same_count")
+    found = estimate(run, studied)
     width = None if found is None else float(np.log(found[2] / found[0])) / (2 * Z_95)
     return width, run.counts.size, float(run.counts.max()) / bench.edge.life
 
 
-def _row(pool: Pool, at: float, life: float, every: int, edges: int) -> Row:  # type: ignore[valid-type]
-    found = pool.map(_one, [(life, every, seed) for seed in range(edges)], chunksize=5)
+def _row(
+    pool: Pool,  # type: ignore[valid-type]
+    at: float,
+    life: float,
+    every: int,
+    edges: int,
+    studied: float | None = None,
+) -> Row:
+    found = pool.map(_one, [(life, every, studied, seed) for seed in range(edges)], chunksize=5)
     widths = np.array([width for width, _, _ in found if width is not None])
     return Row(
         at,
@@ -69,7 +85,7 @@ def _row(pool: Pool, at: float, life: float, every: int, edges: int) -> Row:  # 
 
 def report(edges: int) -> None:
     """Print both tables; fixed schedules by checks to a life, the adaptive one by the life in
-    cuts.
+    cuts. Then how errors follow the scatter of a gauge that was studied.
     """
     with Pool(2) as pool:
         for name, rows in (
@@ -84,3 +100,8 @@ def report(edges: int) -> None:
                     f" {row.cuts_over_life:.2f}),",
                     flush=True,
                 )
+        print("Errors with a gauge that was studied, over those at 7 %:", flush=True)
+        for name, every in (("every cut", 1), ("every 4th", 4), ("adaptive", 0)):
+            errors = [_row(pool, 22, 22, every, edges, studied).error for studied in STUDIED]
+            told = (f"{s:.0%} {e / errors[1]:.2f}" for s, e in zip(STUDIED, errors, strict=True))
+            print(f"    {name}: {', '.join(told)}", flush=True)

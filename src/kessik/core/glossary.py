@@ -29,6 +29,8 @@ TERMS: Mapping[str, str] = {
     " under a lamp.",
     "exposure": "Area of medium cut per millimetre of edge, mm²/mm. It puts runs in one medium on"
     " equal footing.",
+    "scatter": "How far repeats of one thing lie apart, as a percentage: readings of one edge by"
+    " some 7 %, lives of edges of one blade by some 4 %. A gauge study tells yours.",
     "strop-back": "Sharpness regained by stropping alone, as a share of what was lost.",
     "verification": "A second run on a fresh edge that repeats an earlier one; the first result is"
     " hidden until it stops.",

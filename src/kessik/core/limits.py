@@ -136,7 +136,7 @@ _TABLE = (
     Limit("edge_spread_percent", "%", 0, 50, "an edge-to-edge spread",
         "how lives of edges of one blade scatter, in played trials"),
     Limit("reading_scatter_percent", "%", 0.1, 50, "a reading scatter",
-        "how readings of one edge scatter, in played trials", 7),
+        "how readings of one edge scatter", 7),
     Limit("played_trials", "trials", 10, 400, "a number of trials",
         "virtual trials of a played plan", 100),
     Limit("gauge_parts", "parts", 1, 60, "a number of parts", "parts of a gauge study", 5),

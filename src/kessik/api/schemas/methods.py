@@ -94,8 +94,17 @@ class OwnMethodOut(MethodOut):
     archived: bool
 
 
+class GaugeScatterOut(Wire):
+    """How readings of the tester's gauge scatter, and by which study."""
+
+    percent: float
+    says: str
+
+
 class KnownMethodsOut(Wire):
     """Ready methods, and the tester's own with their newest version."""
+
+    gauge: GaugeScatterOut | None = Field(description="by the newest study in use, if any")
 
     ready: list[MethodOut]
     own: list[OwnMethodOut]

@@ -133,9 +133,6 @@ class TrialPlanOut(Wire):
     shows_percent: float | None
     edge_spread_percent: float
     reading_scatter_percent: float
-    scatter_studied_on: str = Field(
-        description="day of the gauge study that the reading scatter comes from; empty: usual"
-    )
     by_edges: list[DetectableOut]
     edges_for_wanted: int | None
     one_blade: str = Field(description="what it saves that one blade carries all arms, in words")

@@ -79,7 +79,7 @@ def trial_plan_out(found: TrialPlan) -> TrialPlanOut:
         schedules=[schedule_out(ahead) for ahead in found.schedules],
         sealed=sealed_trial_words(found.sealed),
         shortfalls=[shortfall_words(each) for each in found.shortfalls],
-        reading_scatter_percent=100 * found.reading_scatter,
+        reading_scatter_percent=100 * found.trial.method.force_scatter,
         edge_spread_percent=100 * found.edge_spread,
         shows_percent=found.shows.percent if found.shows else None,
         one_blade=one_blade_words(found.one_blade) if found.one_blade else "",

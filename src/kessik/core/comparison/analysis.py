@@ -134,7 +134,9 @@ def analyse(
         replace(result, left_out=(left_out or {}).get(run.key[:2]))
         for run, result in zip(counted, found, strict=True)
     ]
-    known = {code: _with_runs(facts.get(code), code, results) for code in blades}
+    known = {
+        code: _with_runs(facts.get(code) or BladeFacts(code), results, method) for code in blades
+    }
     repeats = repeats_of(results, method)
     kept = [result for result in repeats if not result.left_out]
     ruled = pooled(kept, known, rule, method)
@@ -180,7 +182,7 @@ def analyse(
         notes,
         with_all,
         equal,
-        _compare_figures(kept, known, rule),
+        _compare_figures(kept, known, rule, method),
         effort_table([r.run for r in kept]),
         tuple(after_dose(kept, method)),
         tuple(shown_after_dose(kept, method)),
@@ -218,12 +220,12 @@ def _left_out_notes(results: Sequence[RunResult]) -> list[Note]:
     return [EdgeLeftOut(blade, edge, why) for (blade, edge), why in edges.items()]
 
 
-def _with_runs(facts: BladeFacts | None, code: str, results: Sequence[RunResult]) -> BladeFacts:
+def _with_runs(facts: BladeFacts, results: Sequence[RunResult], method: Method) -> BladeFacts:
     """The facts of a blade with what its runs show; of edges that count alone."""
-    own = [r for r in results if r.run.blade == code and not r.left_out]
+    own = [r for r in results if r.run.blade == facts.code and not r.left_out]
     starts = [(r.start_gf, r.start_readings) for r in own if r.start_gf is not None]
     lengths = [r.run.edge_length_used_mm for r in own]
-    return shown_by_runs(facts or BladeFacts(code), starts, lengths)
+    return shown_by_runs(facts, starts, lengths, method.force_scatter)
 
 
 def _mean_figures(results: Sequence[RunResult]) -> dict[str, float]:
@@ -241,7 +243,10 @@ def _mean_figures(results: Sequence[RunResult]) -> dict[str, float]:
 
 
 def _compare_figures(
-    results: Sequence[RunResult], known: Mapping[str, BladeFacts], rule: MatchingRule
+    results: Sequence[RunResult],
+    known: Mapping[str, BladeFacts],
+    rule: MatchingRule,
+    method: Method,
 ) -> tuple[Comparison, ...]:
     """Every pair of blades by every figure whose ratio makes sense, by the model that compares
     lives.
@@ -252,7 +257,7 @@ def _compare_figures(
         edges: dict[str, dict[int, list[EdgeLife]]] = {}
         for r in having:
             own = edges.setdefault(r.run.blade, {}).setdefault(r.run.edge, [])
-            own.append(measured(name, r.figures[name], r.run))
+            own.append(measured(name, r.figures[name], r.run, method))
         if len(edges) < 2:
             continue
         blades = [
@@ -274,7 +279,8 @@ def _run_results(
     for code in blades:
         own = [run for run in runs if run.blade == code]
         for stage, limit_gf in method.limits_gf:
-            for run, life in zip(own, force_lives(own, stage, limit_gf), strict=True):
+            by_force = force_lives(own, stage, limit_gf, method.reading_scatter)
+            for run, life in zip(own, by_force, strict=True):
                 if life is not None:
                     lives[run.key][stage] = life
         for run in own:

@@ -8,6 +8,7 @@ from kessik.core.comparison.findings import Claimed, Mismatch, Open
 from kessik.core.comparison.variables import VARIABLES, Variable
 from kessik.core.facts import MEASURED, Expected, Provenance
 from kessik.core.sharpening.settled import Settled
+from kessik.core.spreads import READING_SCATTER
 
 HardnessReading = Literal["same_hardness", "as_usually_hardened"]
 MatchState = Literal["matched", "factor", "confounded", "pending"]
@@ -98,13 +99,16 @@ def shown_by_runs(
     known: BladeFacts,
     starts: Sequence[tuple[float, int]],
     lengths_mm: Sequence[float | None],
+    force_scatter: float = READING_SCATTER,
 ) -> BladeFacts:
     """The facts of a blade with what its runs show in place of what was recorded before: the mean
-    force (gf) and number of first readings, and the length of edge that worked.
+    force (gf) and number of first readings, and the length of edge that worked. Readings of a gauge
+    that scatters by `force_scatter` (s.d. of ln) count as the usual ones that they are worth.
     """
     edges: dict[str, Sequence[EdgeValue]] = dict(known.edges)
     if starts:
-        edges["start_gf"] = [Fact(start_gf, readings=readings) for start_gf, readings in starts]
+        worth = (READING_SCATTER / force_scatter) ** 2
+        edges["start_gf"] = [Fact(start_gf, readings=worth * count) for start_gf, count in starts]
     if lengths_mm and None not in lengths_mm:
         edges["edge_length_mm"] = lengths_mm
     return replace(known, edges=edges)

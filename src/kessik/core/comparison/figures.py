@@ -96,15 +96,16 @@ def _effort_figures(run: RunSeries, method: Method) -> dict[str, float]:
     return found
 
 
-def measured(name: str, value: float, run: RunSeries) -> Measured:
+def measured(name: str, value: float, run: RunSeries, method: Method) -> Measured:
     """A figure with its own error: reading scatter over the replicates it is a mean of (common
-    practice, no source).
+    practice, no source, but for forces of a gauge that was studied).
     """
-    replicates = 1
+    replicates, scatter = 1, READING_SCATTER
     if name == "end_gf":
+        scatter = method.force_scatter
         replicates = max(len(list(by_count(run.force_checks()))[-1][1]), 1)
     elif name in ("initial_cutting_mm", "edge_retention_mm"):
         replicates = (
             max(len(run.values("depth")), 1) if name == "edge_retention_mm" else INITIAL_CYCLES
         )
-    return Measured(math.log(value), READING_SCATTER / math.sqrt(replicates))
+    return Measured(math.log(value), scatter / math.sqrt(replicates))

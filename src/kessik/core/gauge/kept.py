@@ -11,6 +11,7 @@ from scipy.special import fdtrc
 
 from kessik.core.errors import OutOfRangeError
 from kessik.core.gauge.study import GaugeReading, GaugeStudy, study
+from kessik.core.limits import check_limit
 from kessik.core.moments import Moment
 
 GaugeMeasures = Literal["force", "hardness", "thickness", "rust", "lives"]
@@ -20,7 +21,7 @@ _CHANGED_P = 0.05
 @dataclass(frozen=True)
 class KeptStudy:
     """A study of an instrument (or a line, or a hand) on what it measures; `in_use` where plans
-    reckon with it.
+    and lives reckon with it.
     """
 
     id: str
@@ -49,8 +50,8 @@ class GaugeDrift:
 
 
 def check_kept(kept: KeptStudy) -> None:
-    """Refuse a study without an instrument, one that says nothing, or forces and lives that are
-    not above 0.
+    """Refuse a study without an instrument, one that says nothing, forces and lives that are not
+    above 0, or one in use whose readings scatter not at all, or as no gauge does.
     """
     if not kept.instrument.strip():
         raise OutOfRangeError("name the instrument, line or hand", field="instrument")
@@ -59,6 +60,8 @@ def check_kept(kept: KeptStudy) -> None:
         raise OutOfRangeError(
             f"readings of {kept.measures} are above 0; one is not", field="readings"
         )
+    if kept.in_use and kept.measures == "force":
+        check_limit("reading_scatter_percent", scatter_percent(kept), "in_use")
 
 
 def drift(now: KeptStudy, before: KeptStudy) -> GaugeDrift | None:
@@ -95,10 +98,12 @@ def last_before(kept: KeptStudy, others: Sequence[KeptStudy]) -> KeptStudy | Non
     return max(alike, key=lambda other: other.made.utc, default=None)
 
 
-def scatter_of_ln(kept: KeptStudy) -> float:
-    """The standard deviation of ln of one reading, over repeats, operators and their parts."""
+def scatter_percent(kept: KeptStudy) -> float:
+    """How one reading scatters over repeats, operators and their parts: the standard deviation of
+    its ln, in per cent to the tenth that a tester would write.
+    """
     logs = tuple(replace(r, value=math.log(r.value)) for r in kept.readings)
-    return math.sqrt(study(logs).grr)
+    return round(100.0 * math.sqrt(study(logs).grr), 1)
 
 
 def repeats_of_lives(kept: KeptStudy) -> list[list[float]]:
@@ -110,6 +115,6 @@ def repeats_of_lives(kept: KeptStudy) -> list[list[float]]:
 
 
 def newest_in_use(studies: Sequence[KeptStudy], measures: GaugeMeasures) -> KeptStudy | None:
-    """The newest study of a kind that plans reckon with."""
+    """The newest study of a kind that plans and lives reckon with."""
     used = [kept for kept in studies if kept.in_use and kept.measures == measures]
     return max(used, key=lambda kept: kept.made.utc, default=None)

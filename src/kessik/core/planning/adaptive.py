@@ -18,7 +18,7 @@ from kessik.core.protocols.methods import START_READINGS
 from kessik.core.protocols.series import Check
 from kessik.core.protocols.stop_rules import CHECKS_BEYOND_TO_END, checks_beyond
 from kessik.core.sharpness.joint import life_masses, quantiles
-from kessik.core.sharpness.posterior import ForceReadings, edge_likelihood
+from kessik.core.sharpness.posterior import EdgeLikelihood, ForceReadings, edge_likelihood
 
 LEAST_STEP_OF_LIFE = 0.10
 NEXT_QUANTILE = 0.05
@@ -50,13 +50,14 @@ def next_check(
     limits_gf: Sequence[tuple[str, float]],
     count: float | None = None,
     first_readings: int = FIRST_READINGS,
+    studied: float | None = None,
 ) -> NextCheck:
     """Where to check next after the force checks so far; limits as (stage, gf) in the order they
     are met.
 
     `count` is how far the run has been cut (default: the last check). After each check the crossing
     of the next limit is predicted, and the next check goes to its 5 % quantile, at least a tenth of
-    the predicted life ahead.
+    the predicted life ahead. `studied` is the scatter of one reading by a gauge study, s.d. of ln.
     """
     if not checks:
         return NextCheck(0.0, first_readings, False, FreshEdge())
@@ -75,9 +76,8 @@ def next_check(
     )
     for stage, limit_gf in limits_gf:
         final = stage == end_stage
-        low, aim, middle, high = _crossing(
-            readings, limit_gf, NEXT_QUANTILE if final else EARLIER_LIMIT_QUANTILE
-        )
+        edge = edge_likelihood(readings, limit_gf, studied, falls=False)
+        low, aim, middle, high = _crossing(edge, NEXT_QUANTILE if final else EARLIER_LIMIT_QUANTILE)
         if final or middle > last:
             break
     step = max(1.0, LEAST_STEP_OF_LIFE * min(middle, LONGEST_TRUSTED * last))
@@ -88,13 +88,10 @@ def next_check(
     return NextCheck(target, READINGS_IN_BAND if twice else 1, False, why, (low, high), stage)
 
 
-def _crossing(
-    readings: ForceReadings, limit_gf: float, aim: float
-) -> tuple[float, float, float, float]:
+def _crossing(edge: EdgeLikelihood, aim: float) -> tuple[float, float, float, float]:
     """Lower end of the band, the quantile to aim at, the median and the upper end of the band of a
     crossing.
     """
-    edge = edge_likelihood(readings, limit_gf, falls=False)
     (known,) = life_masses([edge])
     shares = (BAND[0], aim, 0.5, BAND[1])
     low, target, middle, high = quantiles(edge.log_life, known.mass, shares)

@@ -14,7 +14,7 @@ from kessik.core.errors import OutOfRangeError
 from kessik.core.limits import LIMITS
 from kessik.core.planning.adaptive import FIRST_READINGS
 from kessik.core.planning.schedule import next_count
-from kessik.core.planning.schedule_table import ADAPTIVE, FIXED
+from kessik.core.planning.schedule_table import ADAPTIVE, FIXED, SHARE_OF_SCATTER
 from kessik.core.protocols.checks import FORCE
 from kessik.core.protocols.methods import Method
 from kessik.core.spreads import READING_SCATTER, flat_sd
@@ -46,16 +46,15 @@ class ExpectedRun:
         return self.life * math.exp(self.log_sd)
 
 
-def expected_run(
-    method: Method, life: float, reading_scatter: float = READING_SCATTER
-) -> ExpectedRun:
+def expected_run(method: Method, life: float) -> ExpectedRun:
     """What to expect of one run, an expectation and no promise; OutOfRangeError for a life under 1
     or over 5000.
 
     A fixed schedule is foretold by its checks to a life, the adaptive one by the life in cuts;
     between the simulated ones along the logarithm, beyond them as at the end. Pass and fail leave a
     bracket as wide as the gap between checks; a dose is cut as it is written, and its error is the
-    scatter of the readings after it.
+    scatter of the readings after it. Where a study found how readings of this gauge scatter, the
+    error of a life follows it in part.
     """
     if not SHORTEST_LIFE <= life <= LONGEST_LIFE:
         raise OutOfRangeError(
@@ -64,7 +63,7 @@ def expected_run(
             value=life,
         )
     if method.dose is not None:
-        return _of_dose(method, method.dose, life, reading_scatter)
+        return _of_dose(method, method.dose, life)
     end = next((stage for stage in method.stages if stage.name == method.end_stage), None)
     if end is not None and end.limit_gf is None:
         return _judged(method, life)
@@ -77,9 +76,9 @@ def expected_run(
     if method.schedule == "geometric":
         readings = len(_counts_to(method, life * over)) + FIRST_READINGS
     each = method.readings(FORCE)
-    error /= math.sqrt(
-        1.0 + 0.5 * (each - 1)
-    )  # part of the error is the wandering of single readings
+    # part of the error is the scatter of single readings
+    error *= 1.0 - SHARE_OF_SCATTER + SHARE_OF_SCATTER * method.force_scatter / READING_SCATTER
+    error /= math.sqrt(1.0 + 0.5 * (each - 1))
     return ExpectedRun(life, max(life * over, 1.0), max(readings, 3.0) * each, error)
 
 
@@ -93,12 +92,12 @@ def _judged(method: Method, life: float) -> ExpectedRun:
     )
 
 
-def _of_dose(method: Method, dose: float, life: float, reading_scatter: float) -> ExpectedRun:
+def _of_dose(method: Method, dose: float, life: float) -> ExpectedRun:
     counts = _counts_to(method, dose)
     each = [method.readings(spec.kind) for spec in method.checks]
     before = sum(n for n, spec in zip(each, method.checks, strict=True) if spec.kind == FORCE)
     summed = len(counts) if any(spec.kind == "depth" for spec in method.checks) else 1
-    error = max(reading_scatter / math.sqrt(max(each) * summed), LEAST_ERROR)
+    error = max(method.force_scatter / math.sqrt(max(each) * summed), LEAST_ERROR)
     return ExpectedRun(life, dose, before + len(counts) * math.fsum(each), error)
 
 

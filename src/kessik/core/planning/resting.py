@@ -26,7 +26,8 @@ def is_to_be_read_again(checks: Sequence[Check], method: Method, progress: Progr
         return False
     force = [check for check in checks if check.force_gf is not None]
     here = list(by_count(force))[-1][1] if force else []
-    return not _was_read_again(here, limit_gf) and may_be_resting(force, limit_gf)
+    studied = method.reading_scatter
+    return not _was_read_again(here, limit_gf) and may_be_resting(force, limit_gf, studied)
 
 
 def _was_read_again(here: Sequence[Check], limit_gf: float) -> bool:
@@ -35,13 +36,15 @@ def _was_read_again(here: Sequence[Check], limit_gf: float) -> bool:
     return len(here) - (0 if pair is None else pair + 1) > EXTRA_READINGS
 
 
-def may_be_resting(checks: Sequence[Check], limit_gf: float) -> bool:
-    """Whether the edge may well go on under the limit, by its unstruck force readings."""
+def may_be_resting(checks: Sequence[Check], limit_gf: float, studied: float | None = None) -> bool:
+    """Whether the edge may well go on under the limit, by its unstruck force readings; `studied` is
+    their scatter by a gauge study, s.d. of ln.
+    """
     looks = list(by_count(checks))
     if len(looks) < _LEAST_COUNTS or mean_force_gf(looks[-1][1]) > _JUST_OVER * limit_gf:
         return False
     counts = np.array([check.count for check in checks], dtype=float)
     force = np.array([check.force_gf for check in checks], dtype=float)
-    edge = edge_likelihood(ForceReadings(counts, force), limit_gf)
+    edge = edge_likelihood(ForceReadings(counts, force), limit_gf, studied)
     (known,) = life_masses([edge])
     return bool(known.mass[edge.log_life > np.log(_BEYOND * counts.max())].sum() > _CHANCE)

@@ -42,7 +42,10 @@ def plan_next(
         return NextCheck(None, 0, True, RuleMet(method), None, method.end_stage)
     own = [check for check in checks if check.kind == progress.asked]
     if method.schedule == "adaptive":
-        return _at_stations(next_check(own, method.limits_gf, count, method.start_readings), method)
+        planned = next_check(
+            own, method.limits_gf, count, method.start_readings, method.reading_scatter
+        )
+        return _at_stations(planned, method)
     wanted = method.readings(progress.asked)
     stage = next((s.name for s in method.stages if s.name not in progress.lost), None)
     last = max((check.count for check in own), default=None)

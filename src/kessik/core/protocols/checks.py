@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal, NoReturn
 
 from kessik.core.errors import OutOfRangeError
-from kessik.core.limits import LIMITS, Limit
+from kessik.core.limits import LIMITS, Limit, check_limit
 from kessik.core.protocols.entries import is_plain
 from kessik.core.records import Within
 
@@ -159,13 +159,15 @@ class OwnCheck:
 @dataclass(frozen=True)
 class CheckSpec:
     """One check of a method: how many readings or tries it takes, the same for a pass and a fail,
-    and on what. A check with `own` is the tester's, called by its `kind`.
+    and on what. A check with `own` is the tester's, called by its `kind`. `scatter_percent` is how
+    far readings of force scatter, as a gauge study found it.
     """
 
     kind: str
     readings: Annotated[int, Within("check_readings")] = 1
     material: str = ""
     own: OwnCheck | None = None
+    scatter_percent: Annotated[float, Within("reading_scatter_percent")] | None = None
 
     @property
     def row(self) -> CheckKind:
@@ -191,6 +193,10 @@ def check_name(kind: str) -> str:
 
 def check_spec(spec: CheckSpec) -> None:
     """Refuse a check that cannot be, with what would be right; OutOfRangeError names `checks`."""
+    if spec.scatter_percent is not None:
+        if spec.kind != FORCE:
+            _refuse("only of force readings is it known by a study how they scatter")
+        check_limit("reading_scatter_percent", spec.scatter_percent, "checks")
     if spec.own is None:
         if spec.kind not in CHECKS:
             _refuse(f"“{spec.kind[:_LONGEST_NAME]}” is not defined; define it, or choose another")

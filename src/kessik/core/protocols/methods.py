@@ -3,7 +3,7 @@ run.
 """
 
 from collections.abc import Set
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Annotated, Literal, NoReturn
 
@@ -20,6 +20,7 @@ from kessik.core.protocols.checks import (
     check_spec,
 )
 from kessik.core.records import LongText, Within
+from kessik.core.spreads import READING_SCATTER
 
 CountUnit = Literal["cuts", "mm", "m", "in", "ft", "cycles", "layers", "strokes"]
 MediumKind = Literal["rope", "board", "card", "mixed"]
@@ -180,6 +181,18 @@ class Method:
         return spec.row if spec else built_in(kind)
 
     @property
+    def reading_scatter(self) -> float | None:
+        """How readings of force scatter, s.d. of ln, as a gauge study found it; None without."""
+        spec = self.spec(FORCE)
+        percent = spec.scatter_percent if spec else None
+        return None if percent is None else percent / 100
+
+    @property
+    def force_scatter(self) -> float:
+        """How readings of force scatter, s.d. of ln: as a study found it, else as usual."""
+        return READING_SCATTER if self.reading_scatter is None else self.reading_scatter
+
+    @property
     def rows(self) -> tuple[CheckKind, ...]:
         """All that is known of its checks, in their order."""
         return tuple(spec.row for spec in self.checks)
@@ -197,6 +210,17 @@ class Method:
         own = [each for each in self.cautions if each != OFF_THE_SKIN]
         of_checks = [row.caution for row in self.rows]
         return tuple(dict.fromkeys(each for each in (*own, *of_checks) if each))
+
+
+def with_scatter(method: Method, percent: float | None) -> Method:
+    """The method with how its force readings scatter, by a study; None as usual. One that reads no
+    force is as it was.
+    """
+    checks = tuple(
+        replace(spec, scatter_percent=percent) if spec.kind == FORCE else spec
+        for spec in method.checks
+    )
+    return replace(method, checks=checks)
 
 
 def force_limit_rope(

@@ -34,16 +34,20 @@ class StropBack:
 
 
 def strop_back(
-    start_gf: Sequence[float], end_gf: Sequence[float], after_gf: Sequence[float], strokes: float
+    start_gf: Sequence[float],
+    end_gf: Sequence[float],
+    after_gf: Sequence[float],
+    strokes: float,
+    scatter: float = READING_SCATTER,
 ) -> StropBack:
     """Share regained (end - after) / (end - start) of the mean readings in gf, its bounds by
-    propagated scatter.
+    propagated `scatter`, the s.d. of ln of one reading.
 
     A loss smaller than twice its own error has no share. Raises ValueError on empty readings.
     """
     start, end, after = (_mean_gf(readings) for readings in (start_gf, end_gf, after_gf))
     start_sd, end_sd, after_sd = (
-        value * READING_SCATTER / math.sqrt(len(readings))
+        value * scatter / math.sqrt(len(readings))
         for value, readings in ((start, start_gf), (end, end_gf), (after, after_gf))
     )
     loss = end - start

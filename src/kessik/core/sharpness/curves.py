@@ -48,7 +48,7 @@ def curve_band(
     force, weight = _by_shapes(readings, edge, limit_gf, counts)
     share = edge.fall.share if edge.fall is not None else 0.0
     if share > _WORTH_DRAWING and lowest_start(readings, limit_gf) < -STEP:
-        levels, chance = _by_levels(readings, limit_gf, counts)
+        levels, chance = _by_levels(readings, edge.studied, limit_gf, counts)
         force = np.concatenate([force, levels])
         weight = np.concatenate([(1.0 - share) * weight, share * chance])
     order = np.argsort(force, axis=0)
@@ -103,7 +103,9 @@ def _by_shapes(
     return force, np.broadcast_to(weight[:, None], force.shape)
 
 
-def _by_levels(readings: ForceReadings, limit_gf: float, counts: Floats) -> tuple[Floats, Floats]:
+def _by_levels(
+    readings: ForceReadings, studied: float | None, limit_gf: float, counts: Floats
+) -> tuple[Floats, Floats]:
     """Forces and chances of the levels of the jump process, shape (levels, counts); beyond the last
     reading as there.
     """
@@ -111,7 +113,7 @@ def _by_levels(readings: ForceReadings, limit_gf: float, counts: Floats) -> tupl
         readings.counts,
         np.log(readings.force_gf / limit_gf),
         lowest_start(readings, limit_gf),
-        fall_scatter_weights(),
+        fall_scatter_weights(studied),
         np.minimum(counts, readings.counts.max()),
     )
     parts = STEP * ((np.arange(_PARTS) + 0.5) / _PARTS - 0.5)  # a level is as wide as its step

@@ -166,9 +166,11 @@ def force_readings(run: RunSeries) -> ForceReadings:
     )
 
 
-def force_lives(runs: Sequence[RunSeries], stage: str, limit_gf: float) -> list[RunLife | None]:
+def force_lives(
+    runs: Sequence[RunSeries], stage: str, limit_gf: float, studied: float | None = None
+) -> list[RunLife | None]:
     """Lives of the runs of one blade to a force limit, fitted jointly; None for a run without force
-    readings.
+    readings. `studied` is the scatter of one reading that a gauge study found, s.d. of ln.
     """
     plain: list[Found | None] = []
     likelihoods: list[EdgeLikelihood | None] = []
@@ -176,7 +178,8 @@ def force_lives(runs: Sequence[RunSeries], stage: str, limit_gf: float) -> list[
         checks = run.force_checks()
         found = _without_curve(checks, limit_gf)
         fitted = bool(checks) and found is None
-        likelihoods.append(known_likelihood(force_readings(run), limit_gf) if fitted else None)
+        likely = known_likelihood(force_readings(run), limit_gf, studied) if fitted else None
+        likelihoods.append(likely)
         plain.append(found)
     curves = [likelihood for likelihood in likelihoods if likelihood is not None]
     masses = iter(life_masses(curves)) if curves else iter(())

@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 from kessik.core.sharpness import shapes
 from kessik.core.sharpness.jumps import JumpLife, jump_life
 from kessik.core.sharpness.level_chain import SCATTERS, STEP
+from kessik.core.spreads import READING_SCATTER
 
 Floats = NDArray[np.float64]
 Floats32 = NDArray[np.float32]
@@ -22,6 +23,10 @@ Floats32 = NDArray[np.float32]
 DEGREES_OF_FREEDOM = 4.0
 SCATTER_NODES = np.array([0.025, 0.038, 0.052, 0.07, 0.095, 0.13])
 _SCATTER_CENTRE, _SCATTER_SPREAD = 0.055, 0.45
+_SCALE_OF_SD = _SCATTER_CENTRE / READING_SCATTER
+_DAY_TO_DAY = 0.25
+"""How far the ln scatter of a run lies from what a study of its gauge found: common practice, no
+source."""
 EARLY_DOWN_WEIGHT = 0.8
 LATE_DOWN_WEIGHT = 0.8
 MOST_EFFECTIVE_READINGS = 30.0
@@ -41,15 +46,31 @@ _LOWEST_LIFE, _HIGHEST_LIFE = 0.25, 16.0
 _EDGES_REMEMBERED = 384
 
 
-def scatter_prior() -> Floats:
-    """Prior probabilities of the scatter nodes, shape (scatters,); log-normal around 5.5 %.
+def scatter_prior(studied: float | None = None) -> Floats:
+    """Prior probabilities of the scatter nodes, shape (scatters,); log-normal around 5.5 %, and
+    nearer to what a gauge study found: `studied`, the standard deviation of ln of one reading.
 
     By common practice, no source: readings of one edge on a test line repeat within 5 to 7 %, of a
     careless hand within 13 %. A worked example: the node of 13 % lies ln(0.13 / 0.055) / 0.45 =
     1.91 spreads from the middle, and so has exp(−1.91² / 2) = 0.16 of the weight that 5.5 % would.
     """
     density = np.exp(-0.5 * (np.log(SCATTER_NODES / _SCATTER_CENTRE) / _SCATTER_SPREAD) ** 2)
+    density *= _by_study(studied)
     return np.asarray(density / density.sum())
+
+
+def _by_study(studied: float | None) -> Floats:
+    """How likely a gauge study found what it did at each scatter node, shape (scatters,); 1 without
+    a study.
+
+    A worked example: a study of 3.5 % speaks of a scale of 0.035 * 0.055 / 0.07 = 2.75 %; the node
+    of 5.2 % lies ln(5.2 / 2.75) / 0.25 = 2.55 away from it, and so has exp(−2.55² / 2) = 0.04.
+    """
+    if studied is None:
+        return np.ones(SCATTER_NODES.size)
+    # a gauge beyond the last node is as coarse, or as fine, as the nodes tell
+    scale = float(np.clip(_SCALE_OF_SD * studied, SCATTER_NODES[0], SCATTER_NODES[-1]))
+    return np.asarray(np.exp(-0.5 * (np.log(SCATTER_NODES / scale) / _DAY_TO_DAY) ** 2))
 
 
 @dataclass(frozen=True)
@@ -82,7 +103,8 @@ class EdgeLikelihood:
     `log_life` and the quadrature weights `spacing` have shape (lives,), unevenly spaced: dense
     where the mass is. `likelihood` has shape (shapes * scatters, lives), scaled so that its largest
     value is 1. `fall` is what an estimate takes of the jump process, `conservative_drop` what an
-    interval has to reckon with; None where there are too few readings for it.
+    interval has to reckon with; None where there are too few readings for it. `studied` is the
+    scatter that a study of the gauge found, if any; the likelihood holds it already.
     """
 
     log_life: Floats
@@ -90,6 +112,7 @@ class EdgeLikelihood:
     likelihood: Floats
     fall: FallMass | None = None
     conservative_drop: FallMass | None = None
+    studied: float | None = None
 
 
 def model_prior() -> Floats:
@@ -98,12 +121,13 @@ def model_prior() -> Floats:
 
 
 def edge_likelihood(
-    readings: ForceReadings, limit_gf: float, *, falls: bool = True
+    readings: ForceReadings, limit_gf: float, studied: float | None = None, *, falls: bool = True
 ) -> EdgeLikelihood:
     """Likelihood of one edge's life to a limit, in two passes: coarse over all lives, then fine
     where it matters.
 
-    `limit_gf` in gf; lives in the unit of the counts. Needs one reading at a count above zero.
+    `limit_gf` in gf; lives in the unit of the counts; `studied` is the standard deviation of ln
+    that a gauge study found of one reading. Needs one reading at a count above zero.
     Without `falls` the shapes alone are asked: where a check goes next is no better known with
     them.
 
@@ -124,12 +148,15 @@ def edge_likelihood(
         SCATTER_NODES[rough],
         np.ones(readings.size),
     )
-    prior = np.outer(shapes.prior_weights(), scatter_prior()[rough]).ravel()
+    scatters = scatter_prior(studied)
+    prior = np.outer(shapes.prior_weights(), scatters[rough]).ravel()
     joint = prior[:, None] * np.exp(whole - whole.max()) * _spacing(coarse)
     mass = joint.sum(axis=0) / joint.sum()
     fallen: tuple[tuple[JumpLife, float], ...] = ()
     if falls:
-        fallen = _falls(readings, limit_gf, start_prior, joint, whole.max(), coarse)
+        reach = scatters[rough].sum() * start_prior[::2].sum() * (coarse[-1] - coarse[0])
+        by_shapes = float(np.log(joint.sum() / reach) + whole.max())
+        fallen = _falls(readings, limit_gf, by_shapes, studied)
     coarse_falls = [_on_lives(fall, coarse) for fall in fallen]
     mixed = mass
     if coarse_falls:
@@ -153,23 +180,32 @@ def edge_likelihood(
     )
     likelihood = np.zeros((len(shapes.library()), SCATTER_NODES.size, fine.size))
     block = np.exp(close - close.max()).reshape(kept_shapes.size, kept_scatters.size, fine.size)
-    likelihood[np.ix_(kept_shapes, kept_scatters)] = block
+    block *= _by_study(studied)[kept_scatters, None]
+    likelihood[np.ix_(kept_shapes, kept_scatters)] = block / block.max()
+    fall, wary = (_on_lives(each, fine) for each in fallen) if fallen else (None, None)
     return EdgeLikelihood(
         fine,
         _spacing(fine),
         likelihood.reshape(-1, fine.size),
-        *(_on_lives(fall, fine) for fall in fallen),
+        fall,
+        wary,
+        studied,
     )
 
 
-def known_likelihood(readings: ForceReadings, limit_gf: float) -> EdgeLikelihood:
+def known_likelihood(
+    readings: ForceReadings, limit_gf: float, studied: float | None = None
+) -> EdgeLikelihood:
     """`edge_likelihood`, remembered: a new reading on one edge changes nothing of its sisters."""
-    return _remembered(readings.counts.tobytes(), readings.force_gf.tobytes(), limit_gf)
+    return _remembered(readings.counts.tobytes(), readings.force_gf.tobytes(), limit_gf, studied)
 
 
 @lru_cache(maxsize=_EDGES_REMEMBERED)
-def _remembered(counts: bytes, force_gf: bytes, limit_gf: float) -> EdgeLikelihood:
-    return edge_likelihood(ForceReadings(np.frombuffer(counts), np.frombuffer(force_gf)), limit_gf)
+def _remembered(
+    counts: bytes, force_gf: bytes, limit_gf: float, studied: float | None
+) -> EdgeLikelihood:
+    readings = ForceReadings(np.frombuffer(counts), np.frombuffer(force_gf))
+    return edge_likelihood(readings, limit_gf, studied)
 
 
 def lowest_start(readings: ForceReadings, limit_gf: float) -> float:
@@ -177,31 +213,24 @@ def lowest_start(readings: ForceReadings, limit_gf: float) -> float:
     return float(_start_nodes(readings)[0].min() - np.log(limit_gf))
 
 
-def fall_scatter_weights() -> Floats:
+def fall_scatter_weights(studied: float | None = None) -> Floats:
     """The prior of the scatters of the jump process, shape (scatters,)."""
-    weights = np.interp(np.log(SCATTERS), np.log(SCATTER_NODES), scatter_prior())
+    weights = np.interp(np.log(SCATTERS), np.log(SCATTER_NODES), scatter_prior(studied))
     return np.asarray(weights / weights.sum())
 
 
 def _falls(
-    readings: ForceReadings,
-    limit_gf: float,
-    start_prior: Floats,
-    joint: Floats,
-    log_top: float,
-    coarse: Floats,
+    readings: ForceReadings, limit_gf: float, by_shapes: float, studied: float | None
 ) -> tuple[tuple[JumpLife, float], ...]:
     """What the jump process says, as an estimate takes it and as an interval does, each with its
-    share beside the shapes by the evidence of both; empty where there is too little to go by.
+    share beside the shapes by the evidence of both, `by_shapes` that of the shapes; empty where
+    there is too little to go by.
     """
     lowest = lowest_start(readings, limit_gf)
     if readings.size < FEWEST_FOR_FALLS or lowest >= -STEP:
         return ()
     log_ratio = np.log(readings.force_gf / limit_gf)
-    found = jump_life(readings.counts, log_ratio, lowest, fall_scatter_weights())
-    reach = coarse[-1] - coarse[0]
-    whole = scatter_prior()[1::2].sum() * start_prior[::2].sum() * reach
-    by_shapes = float(np.log(joint.sum() / whole) + log_top)
+    found = jump_life(readings.counts, log_ratio, lowest, fall_scatter_weights(studied))
     return tuple(
         (fall, float(scipy.special.expit(odds + fall.log_evidence - by_shapes)))
         for fall, odds in ((found.usual, FALL_ODDS), (found.conservative, WARY_ODDS))

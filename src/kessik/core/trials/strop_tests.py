@@ -14,7 +14,7 @@ def strop_tests(state: RunState, method: Method) -> list[StropBack]:
     start = [c.force_gf for c in forces if c.count == first and c.force_gf is not None]
     end = [c.force_gf for c in forces if c.count == last and c.force_gf is not None]
     return [
-        strop_back(start, end, test.readings_gf, test.strokes)
+        strop_back(start, end, test.readings_gf, test.strokes, method.force_scatter)
         for test in state.strops
         if test.readings_gf
     ]

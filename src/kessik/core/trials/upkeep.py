@@ -11,7 +11,6 @@ from kessik.core.sharpening.regimes import total_strokes_per_side
 from kessik.core.sharpening.rounds import Restoring, Round, still_restoring
 from kessik.core.sharpening.strop_back import AbilityBack, StropBack, stones_due
 from kessik.core.shelf.blades import Blade
-from kessik.core.spreads import READING_SCATTER
 from kessik.core.trials.state import TrialRun
 from kessik.core.trials.strop_tests import abilities_back, strop_tests
 from kessik.core.trials.verdict import Verdict
@@ -87,9 +86,8 @@ def _rounds(answer: Verdict, runs: Sequence[TrialRun]) -> list[Round]:
         known = result.lives.get(answer.stage)
         life = log_life_of(known.life.found) if known else None
         strokes = total_strokes_per_side(r.edge.steps) or None
-        start_sd = (
-            READING_SCATTER / math.sqrt(result.start_readings) if result.start_readings else 0.0
-        )
+        readings = result.start_readings
+        start_sd = r.method.force_scatter / math.sqrt(readings) if readings else 0.0
         estimate, life_sd = (math.exp(life[0]), life[1]) if life else (None, 0.0)
         found.append(
             Round(

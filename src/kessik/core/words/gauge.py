@@ -3,7 +3,7 @@
 import math
 from collections.abc import Mapping
 
-from kessik.core.gauge.kept import GaugeDrift, KeptStudy, repeats_of_lives, scatter_of_ln
+from kessik.core.gauge.kept import GaugeDrift, KeptStudy, repeats_of_lives, scatter_percent
 from kessik.core.gauge.study import Component, GaugeStudy
 from kessik.core.spreads import Z_95
 from kessik.core.words.sentences import counted
@@ -56,13 +56,18 @@ def drift_words(found: GaugeDrift, kept: KeptStudy) -> str:
 
 
 def use_words(kept: KeptStudy) -> str:
-    """What plans take from a study."""
+    """What plans and lives take from a study."""
     if kept.measures == "force":
-        return f"readings scatter by {100 * scatter_of_ln(kept):.1f} %"
+        return f"readings scatter by {scatter_percent(kept):g} %"
     if kept.measures == "lives":
         repeats = sum(len(lives) - 1 for lives in repeats_of_lives(kept))
         return f"edge-to-edge spread from {counted(repeats, 'repeat')}"
     return ""
+
+
+def study_words(kept: KeptStudy) -> str:
+    """Which study it is, and what is taken from it."""
+    return f"{kept.instrument}, studied on {kept.made.utc[:10]}: {use_words(kept)}"
 
 
 def gauge_notes(found: GaugeStudy) -> list[str]:

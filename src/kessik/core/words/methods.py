@@ -43,6 +43,12 @@ def schedule_words(method: Method) -> str:
             return "before and after"
 
 
+def checked_words(method: Method) -> str:
+    """When a method has sharpness checked, and how the readings scatter where a study told."""
+    scatter, words = method.reading_scatter, schedule_words(method)
+    return words if scatter is None else f"{words}; readings scatter by {100 * scatter:g} %"
+
+
 def stage_words(stage: Stage, method: Method) -> str:
     """A stage with what it is lost by."""
     return f"{stage.name}: {_what_loses(stage, method)}"

@@ -28,8 +28,8 @@ def studies(db: Database) -> list[StudyBeside]:
 
 
 def keep_study(db: Database, kept: KeptStudy) -> StudyBeside:
-    """Keep a study, or say whether plans reckon with it; the same id twice is one study, and its
-    readings stay as they were.
+    """Keep a study, or say whether it is the one to reckon with among those of its kind; the same
+    id twice is one study, and its readings stay as they were.
     """
     check_kept(kept)
     with db.write() as session:
@@ -37,12 +37,14 @@ def keep_study(db: Database, kept: KeptStudy) -> StudyBeside:
         if there is not None and there.readings != kept.readings:
             raise ConflictError("this id was used for another study", field="id")
         made = there.made if there else kept.made
+        if kept.in_use:
+            gauges.use_none(session, kept.measures)
         gauges.save_study(session, replace(kept, made=made))
     return next(each for each in studies(db) if each.kept.id == kept.id)
 
 
 def delete_study(db: Database, study_id: str) -> None:
-    """Delete a study; plans reckon with the one before, or with common practice."""
+    """Delete a study; until another one is taken, what is usual is reckoned with."""
     with db.write() as session:
         if gauges.find_study(session, study_id) is None:
             raise UnknownError("there is no such study", field="study")

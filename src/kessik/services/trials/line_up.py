@@ -93,7 +93,8 @@ def _with_runs(facts: BladeFacts, state: TrialState) -> BladeFacts:
     if state.sealed:
         return facts
     lengths = [edge_length_used_mm(r.run, r.blade) for r in own]
-    return shown_by_runs(facts, [r.start for r in own if r.start], lengths)
+    starts = [r.start for r in own if r.start]
+    return shown_by_runs(facts, starts, lengths, state.trial.method.force_scatter)
 
 
 def _missing_references(state: TrialState) -> tuple[TrialRole, ...]:

@@ -6,22 +6,25 @@ from dataclasses import dataclass, replace
 from uuid import uuid4
 
 from kessik.core.errors import UnknownError
-from kessik.core.protocols.methods import Method
+from kessik.core.gauge.kept import KeptStudy, newest_in_use, scatter_percent
+from kessik.core.protocols.methods import Method, with_scatter
 from kessik.core.protocols.schools import SCHOOLS
 from kessik.core.trials.trial import MethodVersion, Trial
 from kessik.store.database import Database, Session
-from kessik.store.queries import methods, traces, trials
+from kessik.store.queries import gauges, methods, traces, trials
 
 
 @dataclass(frozen=True)
 class KnownMethods:
     """What a trial can take its method from: the ready ones, and the tester's own lines with their
-    newest version; `archived` names the lines that were put away.
+    newest version; `archived` names the lines that were put away. The ready ones come with what the
+    newest `study` in use found of the gauge.
     """
 
     ready: tuple[Method, ...]
     own: tuple[MethodVersion, ...]
     archived: frozenset[str] = frozenset()
+    study: KeptStudy | None = None
 
 
 def known_methods(db: Database) -> KnownMethods:
@@ -29,8 +32,11 @@ def known_methods(db: Database) -> KnownMethods:
     with db.read() as session:
         versions = methods.newest_versions(session)
         archived = frozenset(traces.archived(session, "method"))
-    own = tuple(v for v in versions if v.method not in SCHOOLS)
-    return KnownMethods(SCHOOLS, own, archived)
+        study = newest_in_use(gauges.all_studies(session), "force")
+    own = tuple(v for v in versions if with_scatter(v.method, None) not in SCHOOLS)
+    percent = scatter_percent(study) if study else None
+    ready = tuple(with_scatter(school, percent) for school in SCHOOLS)
+    return KnownMethods(ready, own, archived, study)
 
 
 def put_method_away(db: Database, line_id: str, archived: bool, now_utc: str) -> None:

@@ -7,10 +7,9 @@ from dataclasses import dataclass
 from itertools import pairwise
 from statistics import median
 
-from kessik.core.gauge.kept import newest_in_use, repeats_of_lives, scatter_of_ln
+from kessik.core.gauge.kept import newest_in_use, repeats_of_lives
 from kessik.core.planning.starting_life import KnownLife
 from kessik.core.protocols.events import BenchEvent, Cut
-from kessik.core.spreads import READING_SCATTER
 from kessik.core.stock import StockedLot
 from kessik.core.trials.state import TrialState
 from kessik.services.clock import seconds_of
@@ -28,7 +27,7 @@ _FEWEST_CUTS = 5
 class Past:
     """What a plan learns from: the trial as it stands and what is known of its blades' lives, the
     tester's pace, lives of repeated edges of any trial, edges used up, lives in other trials, and
-    stock; how readings scatter (s.d. of ln), and on which day a gauge study found that.
+    stock.
     """
 
     state: TrialState
@@ -39,8 +38,6 @@ class Past:
     used_up: frozenset[str]
     elsewhere: tuple[KnownLife, ...]
     lots: tuple[StockedLot, ...]
-    reading_scatter: float = READING_SCATTER
-    scatter_studied_on: str = ""
 
 
 def pace_of(db: Database, state: TrialState) -> tuple[float | None, float | None]:
@@ -74,7 +71,7 @@ def learn(db: Database, trial_id: str) -> Past:
     repeats = [lives for summary in known.values() for lives in summary.repeats]
     with db.read() as session:
         kept = gauges.all_studies(session)
-    force, lives = newest_in_use(kept, "force"), newest_in_use(kept, "lives")
+    lives = newest_in_use(kept, "lives")
     if lives is not None:
         repeats += [tuple(own) for own in repeats_of_lives(lives)]
     return Past(
@@ -86,8 +83,6 @@ def learn(db: Database, trial_id: str) -> Past:
         _used_up(db),
         tuple(_elsewhere(known, trial_id)),
         tuple(stocked(db)),
-        scatter_of_ln(force) if force else READING_SCATTER,
-        force.made.utc[:10] if force else "",
     )
 
 

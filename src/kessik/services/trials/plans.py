@@ -96,8 +96,6 @@ class TrialPlan:
     codes: Mapping[str, str]
     sealed: Sealing | None
     belief: tuple[Floats, Floats]
-    reading_scatter: float
-    scatter_studied_on: str
 
     @property
     def edge_spread(self) -> float:
@@ -155,8 +153,6 @@ def plan_of(
         _codes(state),
         state.sealed,
         (nodes, weights),
-        past.reading_scatter,
-        past.scatter_studied_on,
     )
 
 
@@ -284,7 +280,7 @@ def _blades_ahead(past: Past, plan: Plan, edges: int) -> list[BladeAhead]:
             BladeAhead(
                 blade.code,
                 blade.mark,
-                expected_run(method, start.life, past.reading_scatter),
+                expected_run(method, start.life),
                 start,
                 max(edges - done, 0),
                 waits,

@@ -1,9 +1,9 @@
 """Gauge studies as they are kept."""
 
-from sqlalchemy import delete, select
+from sqlalchemy import delete, select, update
 from sqlalchemy.orm import Session
 
-from kessik.core.gauge.kept import KeptStudy
+from kessik.core.gauge.kept import GaugeMeasures, KeptStudy
 from kessik.core.gauge.study import GaugeReading
 from kessik.core.moments import Moment
 from kessik.store.tables import GaugeStudyRow
@@ -35,6 +35,12 @@ def save_study(session: Session, kept: KeptStudy) -> None:
         )
     )
     session.flush()
+
+
+def use_none(session: Session, measures: GaugeMeasures) -> None:
+    """Let no study of a kind be the one to reckon with."""
+    of_kind = update(GaugeStudyRow).where(GaugeStudyRow.measures == measures)
+    session.execute(of_kind.values(in_use=False))
 
 
 def delete_study(session: Session, study_id: str) -> None:

@@ -20,6 +20,10 @@ type Kept = Schemas["KeptStudyOut"];
 const KINDS = { instrument: { needed: "name it" }, measures: "text", in_use: "yes" } as const;
 const START = { instrument: "", measures: "force", in_use: "no" };
 
+/** Who takes a study's result over: a trial by its method, once it is made, or any plan. */
+const reckons = (measures: string) =>
+  measures === "force" ? "New trials reckon with it" : "Plans reckon with it";
+
 /** Save what was read under its date, beside the studies before. */
 export function KeepStudy({ study }: { study: Study }) {
   const [id, setId] = useState(newId);
@@ -52,7 +56,7 @@ export function KeepStudy({ study }: { study: Study }) {
       </Choice>
       {form.typed.measures === "force" || form.typed.measures === "lives" ? (
         <div className="col-span-2">
-          <Tick label="Plans reckon with this result" {...form.tick("in_use")} />
+          <Tick label={reckons(form.typed.measures)} {...form.tick("in_use")} />
         </div>
       ) : null}
       <div className="col-span-2">
@@ -97,7 +101,7 @@ function Entry({ study }: { study: Kept }) {
       <div className="flex flex-wrap items-center gap-x-5">
         {use ? (
           <Tick
-            label={`Plans reckon with it: ${use}`}
+            label={`${reckons(measures)}: ${use}`}
             checked={in_use}
             onTick={(now) => change.mutate(now)}
           />

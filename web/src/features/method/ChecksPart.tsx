@@ -7,6 +7,7 @@ import { Tick } from "../../ui/Tick";
 import { type CheckDraft, type MethodDraft, NEW_OWN, type OwnDraft, withCheck } from "./draft";
 import { cellOf, type PartProps, textOf } from "./fields";
 import { Part } from "./Part";
+import { ReadingScatter } from "./ReadingScatter";
 import { Rows } from "./Rows";
 
 const OWN = "own check";
@@ -72,6 +73,7 @@ function CheckFields({
       />
       <Field label="On what" {...cellOf(check, onChange, "material")} />
       {check.own ? <OwnFields check={check} own={check.own} onChange={onChange} /> : null}
+      {check.kind === FORCE.key ? <ReadingScatter check={check} onChange={onChange} /> : null}
     </>
   );
 }

@@ -14,7 +14,9 @@ const method: Method = {
   piece: 1,
   contact_mm: null,
   zone_length_mm: null,
-  checks: [{ kind: "paper", readings: 2, material: "office paper", own: null }],
+  checks: [
+    { kind: "paper", readings: 2, material: "office paper", own: null, scatter_percent: null },
+  ],
   stages: [
     { name: "rough", check: "paper", limit_gf: null, lost_on: ["doubt", "fail"], ...ALONE },
     { name: "working", check: "paper", limit_gf: null, lost_on: ["fail"], ...ALONE },
@@ -35,6 +37,21 @@ const method: Method = {
 describe("a method as it is typed", () => {
   it("comes back as it was", () => {
     expect(asMethod(asDraft(method))).toEqual({ method });
+  });
+
+  it("keeps how readings of force scatter, and of no other check", () => {
+    const check = { readings: "2", material: "", own: null, scatter: "3,1" };
+    const made = asMethod({
+      ...asDraft(method),
+      checks: [
+        { ...check, kind: "force" },
+        { ...check, kind: "paper" },
+      ],
+    });
+    expect("method" in made && made.method.checks.map((each) => each.scatter_percent)).toEqual([
+      3.1,
+      null,
+    ]);
   });
 
   it("names every field that cannot be read, and loses none of what was typed", () => {

@@ -20,6 +20,8 @@ export interface CheckDraft {
   kind: string;
   readings: string;
   material: string;
+  /** How readings scatter, in per cent; empty as usual, and in a draft of an older Kessik. */
+  scatter?: string;
   own: OwnDraft | null;
 }
 
@@ -85,6 +87,7 @@ export function asDraft(m: Method): MethodDraft {
       kind: c.kind,
       readings: text(c.readings ?? 1),
       material: c.material ?? "",
+      scatter: text(c.scatter_percent),
       own: c.own ? ownDraft(c.own) : null,
     })),
     stages: m.stages.map((s) => ({
@@ -229,6 +232,7 @@ export function asMethod(d: MethodDraft): { method: Method } | { unread: string[
       kind: oneLine(c.kind),
       readings: Math.round(need("checks", c.readings)),
       material: c.material,
+      scatter_percent: c.kind === FORCE.key ? may("checks", c.scatter ?? "") : null,
       own: c.own ? asOwn(c.own) : null,
     })),
     stages: d.stages.map((s) => ({

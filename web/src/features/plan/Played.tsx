@@ -51,6 +51,7 @@ export function Played({ found, trialId }: { found: Found; trialId: string }) {
   });
   if (found.blades.length < 2 || found.shows_percent === null) return null;
   const unit = found.method.count_unit ?? "cuts";
+  const isStudied = found.method.checks.some((check) => check.scatter_percent != null);
   return (
     <Section title="Simulate before cutting">
       <Note className="max-w-3xl">
@@ -85,11 +86,7 @@ export function Played({ found, trialId }: { found: Found; trialId: string }) {
           <Field
             label="Readings scatter by"
             unit="%"
-            hint={
-              found.scatter_studied_on
-                ? `gauge study of ${found.scatter_studied_on}`
-                : "usual; a gauge study tells yours"
-            }
+            hint={isStudied ? "as the method says" : "usual; a gauge study tells yours"}
             {...form.field("reading_scatter_percent")}
           />
         </div>
