@@ -4,6 +4,7 @@ how much.
 
 import pytest
 
+from kessik.core.protocols.methods import Method
 from tests.helpers.cutting import cut_run
 
 
@@ -52,6 +53,22 @@ def test_blades_without_an_edge_and_lone_blades_and_lone_edges_are_said(hand):
     hand.add_blade("B")
     said = hand.client.post(path(hand, "/try"), json={"edges_per_blade": 1}).json()["shortfalls"]
     assert any("proves little" in s for s in said)
+
+
+@pytest.mark.parametrize("school", ["force_limit_rope", "paper_stop_rope"])
+def test_a_schedule_is_taken_as_it_was_foretold(hand, school):
+    hand.make_trial("A", "B")
+    ready = hand.client.get("/api/methods").json()["ready"]
+    method = next(each for each in ready if each["school"] == school)
+    fields = Method.__dataclass_fields__
+    address = f"/api/trials/{hand.trial}/method"
+    sent = {name: value for name, value in method.items() if name in fields}
+    hand.client.put(address, json={"method": sent}).raise_for_status()
+    foretold = hand.client.get(path(hand)).json()["schedules"]
+    taken = next(each for each in foretold if each["name"] == "every 4 cuts")
+    hand.client.put(address, json={"method": taken["method"]}).raise_for_status()
+    now = {each["name"]: each for each in hand.client.get(path(hand)).json()["schedules"]}
+    assert now["every 4 cuts"] == {**taken, "chosen": True}
 
 
 def test_what_was_cut_is_learned_from(hand):

@@ -217,7 +217,6 @@ export const deletePhoto = (bladeId: string, hash: string) =>
     }),
   );
 
-/** Files go as a form; the answer or the refusal is read as everywhere. */
 /**
  * Files as a form to send, read now: one that was changed on the disk since it was chosen cannot be
  * read any more, and is not sent as nothing.
@@ -234,6 +233,7 @@ export async function formOf(files: readonly File[], field = "files"): Promise<F
   return form;
 }
 
+/** Send a form; the answer or the refusal is read as everywhere. */
 export async function sendForm<T>(address: string, form: FormData): Promise<T> {
   let answer: Response;
   noteSent(address);

@@ -22,20 +22,29 @@ class NoNews {
   close() {}
 }
 
+/** What a browser has and the simulated one of tests lacks. */
+function likeABrowser() {
+  vi.stubGlobal("ResizeObserver", NoSizes);
+  vi.stubGlobal("EventSource", NoNews);
+  Element.prototype.hasPointerCapture ??= () => false;
+  Element.prototype.scrollIntoView ??= () => undefined;
+  Blob.prototype.arrayBuffer ??= () => Promise.resolve(new ArrayBuffer(1));
+}
+
 /**
  * Show a part of the screens against a server that answers by "GET /api/...", or by a beginning such
  * as "PUT /api/blades/*": what it was sent is given back as it comes.
  */
 export function shown(part: ReactNode, answers: Answers = {}) {
-  vi.stubGlobal("ResizeObserver", NoSizes);
-  vi.stubGlobal("EventSource", NoNews);
+  likeABrowser();
   const sent: Sent[] = [];
-  vi.stubGlobal("fetch", async (request: Request) => {
-    const path = new URL(request.url, "http://kessik").pathname;
-    const text = await request.text();
-    if (request.method !== "GET")
-      sent.push({ method: request.method, path, body: text ? JSON.parse(text) : null });
-    return answerOf(found(answers, `${request.method} ${path}`));
+  vi.stubGlobal("fetch", async (asked: Request | string, form?: { body: FormData }) => {
+    const { method, url } = typeof asked === "string" ? { method: "POST", url: asked } : asked;
+    const path = new URL(url, "http://kessik").pathname;
+    const body =
+      typeof asked === "string" ? Object.fromEntries(form?.body ?? []) : await read(asked);
+    if (method !== "GET") sent.push({ method, path, body });
+    return answerOf(found(answers, `${method} ${path}`));
   });
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   const view = render(
@@ -46,6 +55,11 @@ export function shown(part: ReactNode, answers: Answers = {}) {
     </QueryClientProvider>,
   );
   return { ...view, sent };
+}
+
+async function read(asked: Request): Promise<unknown> {
+  const text = await asked.text();
+  return text ? JSON.parse(text) : null;
 }
 
 /** A refusal, as the server words it at a field. */

@@ -11,7 +11,6 @@ from kessik.core.planning.budget import Budget, Pace
 from kessik.core.planning.calendar import WorkKind
 from kessik.core.planning.expected import ExpectedRun
 from kessik.core.planning.order import Third
-from kessik.core.protocols.methods import ScheduleKind
 from kessik.core.stock import StockUse
 from kessik.core.trials.trial import Plan
 from kessik.services.trials.plans import ScheduleAhead, Strokes
@@ -47,13 +46,10 @@ class BladeAheadOut(Wire):
     waits: bool
 
 
-class ScheduleAheadOut(Answer[ScheduleAhead], without="method"):
-    """One check schedule for a middling blade."""
+class ScheduleAheadOut(Answer[ScheduleAhead]):
+    """One check schedule for a middling blade, with the method that it would be."""
 
     name: str
-    kind: ScheduleKind
-    every: float
-    growth: float
 
 
 class DetectableOut(Wire):

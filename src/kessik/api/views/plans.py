@@ -40,14 +40,7 @@ def work_out(dated: DatedWork) -> WorkOut:
 
 def schedule_out(ahead: ScheduleAhead) -> ScheduleAheadOut:
     """A check schedule by its name, with what it uses and reaches."""
-    method = ahead.method
-    return ScheduleAheadOut.showing(
-        ahead,
-        name=schedule_words(method),
-        kind=method.schedule,
-        every=method.every,
-        growth=method.growth,
-    )
+    return ScheduleAheadOut.showing(ahead, name=schedule_words(ahead.method))
 
 
 def calendar_entries(found: TrialPlan) -> list[CalendarEntry]:

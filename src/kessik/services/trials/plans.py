@@ -73,8 +73,7 @@ class ScheduleAhead:
 class TrialPlan:
     """A trial's plan as it stands: order, cost, power, and what cannot be met.
 
-    `belief` is what is believed of the edge-to-edge spread: nodes with their weights;
-    `scatter_studied_on` is the day of the gauge study that the reading scatter comes from.
+    `belief` is what is believed of the edge-to-edge spread: nodes with their weights.
     """
 
     trial: Trial

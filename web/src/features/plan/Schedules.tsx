@@ -1,6 +1,5 @@
 import { putMethod, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
-import { plainMethod } from "../../api/methods";
 import { toUncertainty } from "../../domain/format";
 import { Note } from "../../ui/Note";
 import { Notice } from "../../ui/Notice";
@@ -24,11 +23,11 @@ export function Schedules({
   method: Method;
   trialId: string;
 }) {
-  const take = useChange((s: Ahead) => putMethod(trialId, { method: withSchedule(method, s) }));
+  const take = useChange((chosen: Ahead) => putMethod(trialId, { method: chosen.method }));
   const life = schedules[0]?.expected.life;
   if (!life) return null;
   const unit = method.count_unit ?? "cuts";
-  const asked = schedules.some((s) => s.kind === "adaptive") ? "readings" : "looks";
+  const asked = schedules.some((s) => s.method.schedule === "adaptive") ? "readings" : "looks";
   return (
     <section aria-label="Check schedules" className="mt-6">
       <Heading>
@@ -78,21 +77,4 @@ export function Schedules({
       </Note>
     </section>
   );
-}
-
-/** The method with another schedule, its limits confirmed as that schedule needs it. */
-function withSchedule(method: Method, s: Ahead): Schemas["MethodBody"] {
-  const confirm = s.kind === "adaptive" ? "next_check" : "same_count";
-  return {
-    ...plainMethod(method),
-    schedule: s.kind,
-    every: s.every,
-    growth: s.growth,
-    at: [],
-    ends: method.ends.map((rule) =>
-      rule.kind === "limit" && rule.confirm && rule.confirm !== "none"
-        ? { ...rule, confirm }
-        : rule,
-    ),
-  };
 }
