@@ -43,7 +43,7 @@ web/src/api/schema.gen.ts: .stamps/python .stamps/web $(PYTHON_SOURCES) $(GUIDE_
 $(PAGES): web/src/api/schema.gen.ts $(WEB_SOURCES)
 	cd web && node_modules/.bin/vite build --logLevel warn
 
-.PHONY: help build demo dev test check check-python check-web words lint lint-python lint-web unit bench format lock screenshots wheel manual clean
+.PHONY: help build demo dev test check check-python check-web words lint lint-python lint-web unit unit-python unit-web bench format lock screenshots wheel manual clean
 
 build: $(PAGES) ## everything `make demo` needs, without starting; leaves .venv/bin/kessik
 
@@ -68,9 +68,14 @@ lint-web: build
 	cd web && node_modules/.bin/biome check --error-on-warnings .
 	cd web && node_modules/.bin/depcruise src --config .dependency-cruiser.cjs
 
-unit: build .stamps/browser ## all tests
-	cd web && node_modules/.bin/vitest run --silent
+unit: build .stamps/browser ## all tests, those of the pages beside the others
+	@$(MAKE) --no-print-directory --jobs 2 unit-python unit-web
+
+unit-python: build .stamps/browser
 	$(BIN)/pytest -n 3 --dist worksteal --durations=15
+
+unit-web: build
+	cd web && node_modules/.bin/vitest run --silent
 
 check: build ## linters, types, and the tests of the core and of the pages' own logic, side by side
 	@$(MAKE) --no-print-directory --jobs 2 check-python check-web
@@ -78,8 +83,7 @@ check: build ## linters, types, and the tests of the core and of the pages' own 
 check-python: lint-python
 	$(BIN)/pytest -n 3 tests/core tests/interchange tests/instruments tests/test_vocabulary.py tests/test_limits.py tests/test_documents.py
 
-check-web: lint-web
-	cd web && node_modules/.bin/vitest run --silent
+check-web: lint-web unit-web
 
 words: build ## print every sentence that a tester can read, with where it stands
 	$(BIN)/python -m tools.sentences

@@ -10,6 +10,7 @@ import pytest
 
 from kessik.api.app import create_app
 from kessik.core.trials.verdict import judged
+from kessik.services.reading.trial_states import state_of_trial
 from kessik.services.trials.verdicts import evidence
 from kessik.store.database import DATABASE_NAME, Database
 from kessik.store.queries import bench_log, shelf, soaks, trials
@@ -54,15 +55,18 @@ def test_it_opens_whole_and_every_event_is_understood(folder, request, routes):
         runs = bench_log.all_runs(session)
         logs = bench_log.events_by_run(session, [run.id for run in runs])
         blades = shelf.all_blades(session)
+        states = [state_of_trial(session, trial.id) for trial in found]
     number = request.node.callspec.id[:4]
     assert (len(found), len(blades), len(runs)) == CONTENT[number]
+    for run, state in [(r.run, r.state) for trial in states for r in trial.runs]:
+        assert state.not_understood == ()
+        assert state.count > 0 or not any(event.kind == "cut" for event in logs[run.id])
     app = create_app(database, renews=False)
     app.router.routes = routes
     with here(app) as client:
-        for run in runs:
-            state = client.get(f"/api/runs/{run.id}").json()["state"]
-            assert state["not_understood"] == 0
-            assert state["count"] > 0 or not any(event.kind == "cut" for event in logs[run.id])
+        for trial in states:
+            run = trial.runs[0].run
+            assert client.get(f"/api/runs/{run.id}").json()["state"]["not_understood"] == 0
     for trial in found[:2]:
         with database.read() as session:
             known = evidence(session, trial.id)
