@@ -136,61 +136,83 @@ def edge_likelihood(
     [1] A. Gelman et al., Bayesian Data Analysis, chapters 10 and 17: grids, Student t errors;
     from memory.
     """
-    starts, start_prior = _start_nodes(readings)
-    coarse = _coarse_lives(readings, limit_gf)
-    rough = slice(1, None, 2)
-    whole = _log_likelihood(
-        readings,
-        limit_gf,
-        coarse,
-        starts[::2],
-        start_prior[::2],
-        SCATTER_NODES[rough],
-        np.ones(readings.size),
-    )
-    scatters = scatter_prior(studied)
-    prior = np.outer(shapes.prior_weights(), scatters[rough]).ravel()
-    joint = prior[:, None] * np.exp(whole - whole.max()) * _spacing(coarse)
-    mass = joint.sum(axis=0) / joint.sum()
+    start = _start_nodes(readings)
+    rough = _rough_look(readings, limit_gf, studied, start)
     fallen: tuple[tuple[JumpLife, float], ...] = ()
     if falls:
-        reach = scatters[rough].sum() * start_prior[::2].sum() * (coarse[-1] - coarse[0])
-        by_shapes = float(np.log(joint.sum() / reach) + whole.max())
-        fallen = _falls(readings, limit_gf, by_shapes, studied)
-    coarse_falls = [_on_lives(fall, coarse) for fall in fallen]
-    mixed = mass
-    if coarse_falls:
-        conservative = coarse_falls[-1]
-        mixed = (1.0 - conservative.share) * mass + conservative.share * conservative.mass
-    fine = _fine_lives(coarse, mixed)
-    centre = float(np.exp(coarse[np.searchsorted(np.cumsum(mass), 0.5)]))
-    weights = _weights(readings.counts, centre)
-    kept_shapes, kept_scatters = _worth_a_closer_look(
-        joint.sum(axis=1).reshape(len(shapes.library()), -1)
-    )
-    close = _log_likelihood(
-        readings,
-        limit_gf,
-        fine,
-        starts,
-        start_prior,
-        SCATTER_NODES[kept_scatters],
-        weights,
-        kept_shapes,
-    )
-    likelihood = np.zeros((len(shapes.library()), SCATTER_NODES.size, fine.size))
-    block = np.exp(close - close.max()).reshape(kept_shapes.size, kept_scatters.size, fine.size)
-    block *= _by_study(studied)[kept_scatters, None]
-    likelihood[np.ix_(kept_shapes, kept_scatters)] = block / block.max()
+        fallen = _falls(readings, limit_gf, rough.log_evidence, studied)
+    mass = rough.mass
+    if fallen:
+        conservative = _on_lives(fallen[-1], rough.log_life)
+        mass = (1.0 - conservative.share) * mass + conservative.share * conservative.mass
+    fine = _fine_lives(rough.log_life, mass)
+    likelihood = _close_look(readings, limit_gf, studied, start, rough, fine)
     fall, wary = (_on_lives(each, fine) for each in fallen) if fallen else (None, None)
-    return EdgeLikelihood(
-        fine,
-        _spacing(fine),
-        likelihood.reshape(-1, fine.size),
-        fall,
-        wary,
-        studied,
-    )
+    return EdgeLikelihood(fine, _spacing(fine), likelihood, fall, wary, studied)
+
+
+@dataclass(frozen=True)
+class _RoughLook:
+    """A first pass over every plausible life, on every second scatter node: `joint` is how likely
+    each model is with each life, prior and all, shape (shapes * scatters, lives).
+    """
+
+    log_life: Floats
+    joint: Floats
+    log_evidence: float
+
+    @property
+    def mass(self) -> Floats:
+        """The mass of the life, shape (lives,)."""
+        return np.asarray(self.joint.sum(axis=0) / self.joint.sum())
+
+    @property
+    def middle(self) -> float:
+        return float(np.exp(self.log_life[np.searchsorted(np.cumsum(self.mass), 0.5)]))
+
+    @property
+    def worth_a_closer_look(self) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+        """Shapes and scatters with a mass worth counting; the scatters between these, too."""
+        mass = self.joint.sum(axis=1).reshape(len(shapes.library()), -1)
+        by_shape, by_scatter = mass.sum(axis=1), mass.sum(axis=0)
+        kept = np.flatnonzero(by_shape > _LEAST_SHAPE_MASS * by_shape.max())
+        seen = np.flatnonzero(by_scatter > _LEAST_SCATTER_MASS * by_scatter.max()) * 2 + 1
+        return kept, np.arange(seen[0] - 1, min(seen[-1] + 1, SCATTER_NODES.size - 1) + 1)
+
+
+def _rough_look(
+    readings: ForceReadings, limit_gf: float, studied: float | None, start: tuple[Floats, Floats]
+) -> _RoughLook:
+    """Every plausible life by every shape, with half of the scatters and of the starts."""
+    coarse = _coarse_lives(readings, limit_gf)
+    starts, start_prior = (nodes[::2] for nodes in start)
+    scatters, prior = SCATTER_NODES[1::2], scatter_prior(studied)[1::2]
+    equal = np.ones(readings.size)
+    found = _log_likelihood(readings, limit_gf, coarse, starts, start_prior, scatters, equal)
+    weight = np.outer(shapes.prior_weights(), prior).ravel()
+    joint = weight[:, None] * np.exp(found - found.max()) * _spacing(coarse)
+    whole = prior.sum() * start_prior.sum() * (coarse[-1] - coarse[0])
+    return _RoughLook(coarse, joint, float(np.log(joint.sum() / whole) + found.max()))
+
+
+def _close_look(
+    readings: ForceReadings,
+    limit_gf: float,
+    studied: float | None,
+    start: tuple[Floats, Floats],
+    rough: _RoughLook,
+    fine: Floats,
+) -> Floats:
+    """The likelihood on fine lives, of the models that are worth it; 0 of all others."""
+    kept_shapes, kept_scatters = rough.worth_a_closer_look
+    weights = _weights(readings.counts, rough.middle)
+    scatters = SCATTER_NODES[kept_scatters]
+    found = _log_likelihood(readings, limit_gf, fine, *start, scatters, weights, kept_shapes)
+    block = np.exp(found - found.max()).reshape(kept_shapes.size, kept_scatters.size, fine.size)
+    block *= _by_study(studied)[kept_scatters, None]
+    likelihood = np.zeros((len(shapes.library()), SCATTER_NODES.size, fine.size))
+    likelihood[np.ix_(kept_shapes, kept_scatters)] = block / block.max()
+    return likelihood.reshape(-1, fine.size)
 
 
 def known_likelihood(
@@ -241,17 +263,6 @@ def _on_lives(fall: tuple[JumpLife, float], log_life: Floats) -> FallMass:
     known, share = fall
     mass = known.mass(log_life)
     return FallMass(np.asarray(mass / mass.sum()), share)
-
-
-def _worth_a_closer_look(mass: Floats) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
-    """Shapes and scatters that the coarse pass (every second scatter node) left with a mass worth
-    counting.
-    """
-    by_shape, by_scatter = mass.sum(axis=1), mass.sum(axis=0)
-    kept_shapes = np.flatnonzero(by_shape > _LEAST_SHAPE_MASS * by_shape.max())
-    rough = np.flatnonzero(by_scatter > _LEAST_SCATTER_MASS * by_scatter.max()) * 2 + 1
-    kept_scatters = np.arange(max(rough[0] - 1, 0), min(rough[-1] + 1, SCATTER_NODES.size - 1) + 1)
-    return kept_shapes, kept_scatters
 
 
 def _spacing(nodes: Floats) -> Floats:
