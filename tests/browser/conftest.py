@@ -33,12 +33,7 @@ class Person:
             shown = driver.execute_script("return document.body.innerText")
             return words in shown.replace("\u2011", "-").replace("\u00a0", " ")
 
-        try:
-            self._wait(seconds).until(visible)
-        except TimeoutException as late:
-            raise AssertionError(
-                f"“{words}” is not to be seen at {self.driver.current_url}"
-            ) from late
+        self._until(visible, seconds, f"“{words}” is not to be seen")
 
     def text(self, test_id):
         return self.driver.find_element(By.CSS_SELECTOR, f"[data-testid={test_id}]").text.replace(
@@ -46,12 +41,18 @@ class Person:
         )
 
     def until(self, condition, seconds=PATIENCE_S):
-        return self._wait(seconds).until(lambda _: condition())
+        return self._until(lambda _: condition(), seconds, "it never came to that")
 
-    def _wait(self, seconds):
+    def _until(self, condition, seconds, otherwise):
         # a page that is just being left is gone between finding and reading it
         gone = [StaleElementReferenceException]
-        return WebDriverWait(self.driver, seconds, 0.1, ignored_exceptions=gone)
+        try:
+            return WebDriverWait(self.driver, seconds, 0.1, ignored_exceptions=gone).until(
+                condition
+            )
+        except TimeoutException as late:
+            shown = self.driver.execute_script("return document.body.innerText")
+            raise AssertionError(f"{otherwise} at {self.driver.current_url}:\n{shown}") from late
 
     def focused(self):
         return self.driver.switch_to.active_element

@@ -24,11 +24,12 @@ function Step({ practice }: { practice: Practice }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const { kind, number, of, title, says, button, path, runs_cut } = practice;
+  // which step was taken is its own: the strip may look again, and be further, before it is done
   const act = useMutation({
-    mutationFn: () => takePracticeStep(kind),
-    onSuccess: async (next) => {
+    mutationFn: takePracticeStep,
+    onSuccess: async (next, taken) => {
       await queries.invalidateQueries();
-      if (next && (kind === "start" || kind === "rest")) navigate(next.path);
+      if (next && (taken === "start" || taken === "rest")) navigate(next.path);
     },
   });
   const isHere = pathname === path || kind === "rest";
@@ -42,7 +43,7 @@ function Step({ practice }: { practice: Practice }) {
         {total ? `The virtual bench is cutting run ${(done ?? 0) + 1} of ${total}.` : says}
       </p>
       {button && isHere ? (
-        <Button kind="next" disabled={act.isPending} onClick={() => act.mutate()}>
+        <Button kind="next" disabled={act.isPending} onClick={() => act.mutate(kind)}>
           {button}
         </Button>
       ) : null}

@@ -17,6 +17,8 @@ export type Waiting = ReturnType<TapQueue["snapshot"]>;
 export type { Log };
 
 const REPLANS = new Set<string>(["reading", "outcome", "strike", "correction"]);
+/** An answer that never came, of a server that was busy or away, is asked for again. */
+const PLANS_AGAIN_MS = 5000;
 /** Clocks of two devices are never quite the same; from here on it is said. */
 const CLOCK_OFF_MIN = 10;
 
@@ -117,7 +119,10 @@ export function useBench(runId: string, onInstrument: (news: InstrumentNews) => 
   // still stands out.
   const standsOutAt = stale && caughtUp ? state?.position : undefined;
   useEffect(() => {
-    if (standsOutAt !== undefined) void plan();
+    if (standsOutAt === undefined) return;
+    void plan();
+    const again = setInterval(() => void plan(), PLANS_AGAIN_MS);
+    return () => clearInterval(again);
   }, [standsOutAt, plan]);
 
   const shown = run ? show(run, waiting.pending, me, waiting.away) : null;
