@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { methodsQuery } from "../../api/queries";
 import { LIMITS } from "../../domain/limits.gen";
 import { shownNumber } from "../../domain/typed";
@@ -29,7 +30,17 @@ export function ReadingScatter({
         {...cellOf(check, onChange, "scatter")}
       />
       <Note className="mt-1">
-        {gauge ? `${gauge.says}.` : "Empty: as usual; a gauge study tells yours."}
+        {gauge ? (
+          `${gauge.says}.`
+        ) : (
+          <>
+            Empty: as usual. A{" "}
+            <Link to="/gauge" className="underline underline-offset-4">
+              gauge study
+            </Link>{" "}
+            tells yours.
+          </>
+        )}
       </Note>
       {gauge && check.scatter !== studied ? (
         <Button kind="quiet" className="px-0" onClick={() => onChange({ scatter: studied })}>
