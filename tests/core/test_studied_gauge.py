@@ -82,7 +82,7 @@ def test_plans_figures_and_starts_follow_the_gauge():
 
 
 def test_only_force_has_such_a_scatter_and_it_moves_no_edge():
-    with pytest.raises(OutOfRangeError, match="only of force"):
+    with pytest.raises(OutOfRangeError, match="of a force check only"):
         Method(checks=(CheckSpec("force"), CheckSpec("paper", scatter_percent=3.0)))
     with pytest.raises(OutOfRangeError, match="a reading scatter"):
         Method(checks=(CheckSpec("force", scatter_percent=0.0),))

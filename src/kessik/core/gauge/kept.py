@@ -61,7 +61,14 @@ def check_kept(kept: KeptStudy) -> None:
             f"readings of {kept.measures} are above 0; one is not", field="readings"
         )
     if kept.in_use and kept.measures == "force":
-        check_limit("reading_scatter_percent", scatter_percent(kept), "in_use")
+        percent = scatter_percent(kept)
+        if percent == 0:
+            raise OutOfRangeError(
+                "every repeat reads the same, so this study cannot say how readings scatter: read"
+                " finer, or leave it unticked",
+                field="in_use",
+            )
+        check_limit("reading_scatter_percent", percent, "in_use")
 
 
 def drift(now: KeptStudy, before: KeptStudy) -> GaugeDrift | None:

@@ -195,7 +195,7 @@ def check_spec(spec: CheckSpec) -> None:
     """Refuse a check that cannot be, with what would be right; OutOfRangeError names `checks`."""
     if spec.scatter_percent is not None:
         if spec.kind != FORCE:
-            _refuse("only of force readings is it known by a study how they scatter")
+            _refuse("how far readings scatter is said of a force check only")
         check_limit("reading_scatter_percent", spec.scatter_percent, "checks")
     if spec.own is None:
         if spec.kind not in CHECKS:
