@@ -72,6 +72,7 @@ def views(demo):
         "/sheets": "Open a file, or paste",
         "/trainers": "Ten rounds, five minutes",
         "/trainers/unfair": "Which variable makes this line-up unfair?",
+        "/trainers/steel": "What do the readings say of that?",
         "/gauge": "How good are the tester, the line, the hand?",
         "/bin": "The bin is empty",
         "/backups": "Back up now",

@@ -79,12 +79,12 @@ def _shown(asked: TrainingRound) -> dict[str, Any]:
                 ]
             }
         case UnfairRound():
-            rows = zip(*asked.values.values(), strict=True)
+            labels = variable_labels(list(asked.values))
             return {
-                "heads": ["blade", *variable_labels(list(asked.values))],
+                "heads": ["blade", *asked.blades],
                 "rows": [
-                    [code, *(f"{value:g}" for value in row)]
-                    for code, row in zip(asked.blades, rows, strict=True)
+                    [label, *(f"{value:g}" for value in values)]
+                    for label, values in zip(labels, asked.values.values(), strict=True)
                 ],
             }
         case SteelRound():
@@ -102,10 +102,10 @@ def _steel(asked: SteelRound) -> dict[str, Any]:
     wanted = {symbol: _range(low, high) for symbol, low, high in asked.ranges}
     symbols = list(dict.fromkeys([*wanted, *read]))
     return {
-        "heads": ["mass per cent", *symbols],
+        "heads": ["mass per cent", "read", asked.claim],
         "rows": [
-            ["read", *(read.get(symbol, "not seen") for symbol in symbols)],
-            [asked.claim, *(wanted.get(symbol, "") for symbol in symbols)],
+            [symbol, read.get(symbol, "not seen"), wanted.get(symbol, "no range")]
+            for symbol in symbols
         ],
     }
 

@@ -44,13 +44,13 @@ function face(round: Round, seed: number, judged: Judged | null) {
       return <CallFace blades={round.blades} />;
     default:
       return (
-        <Table heads={round.heads} className="w-full max-w-4xl text-lead">
+        <Table heads={round.heads} cell="py-1 pr-3" className="w-full max-w-3xl">
           {round.rows.map((row) => (
             <tr key={row[0]} className="border-b border-line">
               {row.map((cell, i) => (
                 <td
                   key={round.heads[i]}
-                  className={`py-2 pr-4 ${i === 0 ? "font-bold" : "tabular-nums"}`}
+                  className={`py-1 pr-3 ${i === 0 ? "font-bold" : "text-lead tabular-nums"}`}
                 >
                   {cell}
                 </td>

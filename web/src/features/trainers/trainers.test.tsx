@@ -27,11 +27,8 @@ const round = {
   limit_gf: null,
   has_picture: false,
   blades: [],
-  heads: ["blade", "hardness, HRC (±1 HRC)"],
-  rows: [
-    ["A", "60"],
-    ["B", "63"],
-  ],
+  heads: ["blade", "A", "B"],
+  rows: [["hardness, HRC (±1 HRC)", "60", "63"]],
 };
 const record = {
   trainers: [{ kind: "unfair", name: "Spot the unfair pair", teaches: "Find it.", sessions: [] }],
