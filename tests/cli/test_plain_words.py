@@ -3,22 +3,33 @@
 import os
 import signal
 import sqlite3
-import subprocess
 import sys
-from pathlib import Path
+from collections import namedtuple
 
 import pytest
 
+from kessik.cli.main import main
 from kessik.store.database import DATABASE_NAME, Database
 from tests.serving import Served, free_port
 
-KESSIK = str(Path(sys.executable).parent / "kessik")
+Told = namedtuple("Told", "returncode stdout stderr")
 
 
-def run(*words, **settings):
-    return subprocess.run(
-        [KESSIK, *words], capture_output=True, text=True, timeout=60, check=False, **settings
-    )
+@pytest.fixture
+def run(capsys, monkeypatch, tmp_path):
+    """A command as the shell would start it, in this process: Python's start takes longer."""
+    monkeypatch.chdir(tmp_path)
+
+    def run(*words):
+        monkeypatch.setattr(sys, "argv", ["kessik", *words])
+        try:
+            main()
+            code = 0
+        except SystemExit as end:
+            code = end.code
+        return Told(code or 0, *capsys.readouterr())
+
+    return run
 
 
 def newer(folder):
@@ -38,7 +49,7 @@ def emptied(folder):
 @pytest.mark.parametrize(
     ("spoil", "words"), [(newer, "newer Kessik"), (cut_short, "damaged"), (emptied, "is empty")]
 )
-def test_a_folder_that_cannot_be_served_is_told_in_one_line(tmp_path, spoil, words):
+def test_a_folder_that_cannot_be_served_is_told_in_one_line(run, tmp_path, spoil, words):
     Database(tmp_path).close()
     spoil(tmp_path)
     for command in (("serve", "--port", str(free_port())), ("export", "Raft"), ("backup",)):
@@ -48,7 +59,7 @@ def test_a_folder_that_cannot_be_served_is_told_in_one_line(tmp_path, spoil, wor
         assert len(told.stderr.strip().splitlines()) == 1
 
 
-def test_a_folder_that_is_a_file(tmp_path):
+def test_a_folder_that_is_a_file(run, tmp_path):
     file = tmp_path / "data"
     file.write_text("a shopping list")
     for folder in (file, file / "inside"):
@@ -57,7 +68,7 @@ def test_a_folder_that_is_a_file(tmp_path):
         assert "Traceback" not in told.stderr
 
 
-def test_a_database_held_by_another_program_is_said_to_be_busy(tmp_path):
+def test_a_database_held_by_another_program_is_said_to_be_busy(run, tmp_path):
     Database(tmp_path).close()
     other = sqlite3.connect(tmp_path / DATABASE_NAME, isolation_level=None)
     other.execute("PRAGMA locking_mode = EXCLUSIVE")
@@ -68,9 +79,10 @@ def test_a_database_held_by_another_program_is_said_to_be_busy(tmp_path):
     assert len(told.stderr.strip().splitlines()) == 1
 
 
-def test_a_second_server_is_told_who_holds_the_folder(tmp_path):
+def test_a_second_server_is_told_who_holds_the_folder(run, tmp_path):
     first = Served(tmp_path / "data")
     try:
+        first.hand().client.get("/api/today")  # it is up
         told = run("serve", "--data", str(first.folder), "--port", str(free_port()))
         assert told.returncode == 1
         assert first.address in told.stderr
@@ -99,6 +111,6 @@ def test_a_server_that_is_told_to_end_leaves_everything_in_the_one_file(tmp_path
 
 @pytest.mark.parametrize("command", [("analyse",), ("next-check",), ("import",)])
 @pytest.mark.parametrize("file", ["/nowhere/at.all", "/", "/dev/zero"])
-def test_a_file_that_is_none(tmp_path, command, file):
-    told = run(*command, file, cwd=tmp_path)
+def test_a_file_that_is_none(run, command, file):
+    told = run(*command, file)
     assert (told.returncode, "cannot be opened" in told.stderr) == (1, True), told.stderr

@@ -37,7 +37,7 @@ TODAY = datetime(2026, 5, 20, 9, 30, tzinfo=timezone(timedelta(hours=2)))
 
 @pytest.fixture(scope="module")
 def demo(tmp_path_factory):
-    database = Database(tmp_path_factory.mktemp("demo"))
+    database = Database(tmp_path_factory.mktemp("demo"), hurried=True)
     build(database, TODAY)
     Answers(database, pages()).settle()
     yield database
