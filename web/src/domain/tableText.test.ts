@@ -13,11 +13,11 @@ test("commas and quotes stay inside their cell, and no cell is run as a formula"
   expect(csvOf([["a"], ["b"]])).toBe("a\r\nb");
 });
 
-test("the clipboard gets a cell a column", () => {
+test("the clipboard gets a cell a column, and no formula", () => {
   expect(
     tsvOf([
       ["a\tb", "c"],
-      ["1", "2"],
+      ["1", "=2"],
     ]),
-  ).toBe("a b\tc\n1\t2");
+  ).toBe("a b\tc\n1\t'=2");
 });

@@ -11,9 +11,9 @@ export function cellText(shown: string): string {
     .trim();
 }
 
-/** Rows of cells for the clipboard: tabs between cells. */
+/** Rows of cells for the clipboard: tabs between cells, and no cell that would be run. */
 export const tsvOf = (rows: readonly (readonly string[])[]) =>
-  rows.map((row) => row.map((cell) => cell.replaceAll("\t", " ")).join("\t")).join("\n");
+  rows.map((row) => row.map((cell) => safe(cell.replaceAll("\t", " "))).join("\t")).join("\n");
 
 /** Rows of cells as CSV; what a spreadsheet would run as a formula gets an apostrophe. */
 export const csvOf = (rows: readonly (readonly string[])[]) =>

@@ -6,11 +6,16 @@ import { shownRows } from "./useTableRows";
 
 /** A table taken into a spreadsheet: as it is shown, copied or saved. */
 export function TableOut({ of, name }: { of: RefObject<HTMLElement | null>; name: string }) {
-  const [copied, setCopied] = useState(false);
+  const [said, setSaid] = useState("");
   const copy = async () => {
-    await navigator.clipboard.writeText(tsvOf(shownRows(of.current)));
-    setCopied(true);
-    setTimeout(() => setCopied(false), 2000);
+    const done = navigator.clipboard.writeText(tsvOf(shownRows(of.current)));
+    setSaid(
+      await done.then(
+        () => "Copied",
+        () => "The browser forbids copying",
+      ),
+    );
+    setTimeout(() => setSaid(""), 2000);
   };
   const save = () =>
     saveAs(new Blob(["\ufeff", csvOf(shownRows(of.current))], { type: "text/csv" }), `${name}.csv`);
@@ -18,7 +23,7 @@ export function TableOut({ of, name }: { of: RefObject<HTMLElement | null>; name
     <>
       {navigator.clipboard ? (
         <TextButton small onClick={() => void copy()} aria-label={`Copy: ${name}`}>
-          {copied ? "Copied" : "Copy table"}
+          {said || "Copy table"}
         </TextButton>
       ) : null}
       <TextButton small onClick={save} aria-label={`Save as CSV: ${name}`}>
