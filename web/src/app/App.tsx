@@ -1,9 +1,10 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, Suspense } from "react";
-import { BrowserRouter, Route, Routes } from "react-router";
+import { BrowserRouter, Link, Route, Routes } from "react-router";
 import { folderBase } from "../api/folder";
 import { LineUp } from "../features/lineup/LineUp";
 import { Today } from "../features/today/Today";
+import { PageSafe } from "../ui/PageSafe";
 import { Waiting } from "../ui/State";
 import { UndoMessages } from "../ui/Undo";
 import { Shell } from "./Shell";
@@ -100,51 +101,53 @@ export function App() {
     <QueryClientProvider client={client}>
       <BrowserRouter basename={folderBase}>
         <UndoMessages>
-          <Suspense fallback={<Waiting what="the page" />}>
-            <Routes>
-              <Route path="/runs/:runId" element={<Cut />} />
-              <Route path="/blades/:bladeId/passport" element={<Passport />} />
-              <Route element={<Shell />}>
-                <Route path="/" element={<Today />} />
-                <Route path="/trials/:trialId/line-up" element={<LineUp />} />
-                <Route path="/trials/:trialId/plan" element={<Plan />} />
-                <Route path="/trials/:trialId/method" element={<MethodPage />} />
-                <Route path="/trials/:trialId/verdict" element={<Verdict />} />
-                <Route path="/trials/:trialId/prepare" element={<Prepare />} />
-                <Route path="/trials/:trialId/paper" element={<Paper />} />
-                <Route path="/trials/:trialId/record" element={<TrialRecord />} />
-                <Route path="/sheets" element={<Sheets />} />
-                <Route path="/bin" element={<Bin />} />
-                <Route path="/backups" element={<Backups />} />
-                <Route path="/share" element={<Share />} />
-                <Route path="/gauge" element={<Gauge />} />
-                <Route path="/guide" element={<Guide />} />
-                <Route path="/guide/:slug" element={<Guide />} />
-                <Route path="/trainers" element={<Trainers />} />
-                <Route path="/trainers/:kind" element={<Session />} />
-                <Route path="/ways" element={<Ways />} />
-                <Route path="/choice" element={<Choose />} />
-                <Route path="/shelf" element={<Shelf />} />
-                <Route path="/blades/:bladeId" element={<BladePage />} />
-                <Route path="/assay" element={<Assay />} />
-                <Route path="/assay/blades/:bladeId" element={<BladeAssay />} />
-                <Route path="/assay/batches/:batchId/sheet" element={<BatchSheet />} />
-                <Route path="/assay/claims" element={<SideBySide />} />
-                <Route path="/assay/performance" element={<Performance />} />
-                <Route path="/assay/standing" element={<Standing />} />
-                <Route path="/soak" element={<Soaks />} />
-                <Route path="/soak/:soakId" element={<SoakPage />} />
-                <Route path="/soak/:soakId/look" element={<LookPage />} />
-                <Route path="/soak/:soakId/blind" element={<BlindPage />} />
-                <Route path="/standings" element={<Standings />} />
-                <Route path="/grades/:name" element={<GradePage />} />
-                <Route path="/grades-alike" element={<GradesAlike />} />
-                <Route path="/devices" element={<Devices />} />
-                <Route path="/reckoner" element={<Reckoner />} />
-                <Route path="*" element={<Nowhere />} />
-              </Route>
-            </Routes>
-          </Suspense>
+          <PageSafe>
+            <Suspense fallback={<Waiting what="the page" />}>
+              <Routes>
+                <Route path="/runs/:runId" element={<Cut />} />
+                <Route path="/blades/:bladeId/passport" element={<Passport />} />
+                <Route element={<Shell />}>
+                  <Route path="/" element={<Today />} />
+                  <Route path="/trials/:trialId/line-up" element={<LineUp />} />
+                  <Route path="/trials/:trialId/plan" element={<Plan />} />
+                  <Route path="/trials/:trialId/method" element={<MethodPage />} />
+                  <Route path="/trials/:trialId/verdict" element={<Verdict />} />
+                  <Route path="/trials/:trialId/prepare" element={<Prepare />} />
+                  <Route path="/trials/:trialId/paper" element={<Paper />} />
+                  <Route path="/trials/:trialId/record" element={<TrialRecord />} />
+                  <Route path="/sheets" element={<Sheets />} />
+                  <Route path="/bin" element={<Bin />} />
+                  <Route path="/backups" element={<Backups />} />
+                  <Route path="/share" element={<Share />} />
+                  <Route path="/gauge" element={<Gauge />} />
+                  <Route path="/guide" element={<Guide />} />
+                  <Route path="/guide/:slug" element={<Guide />} />
+                  <Route path="/trainers" element={<Trainers />} />
+                  <Route path="/trainers/:kind" element={<Session />} />
+                  <Route path="/ways" element={<Ways />} />
+                  <Route path="/choice" element={<Choose />} />
+                  <Route path="/shelf" element={<Shelf />} />
+                  <Route path="/blades/:bladeId" element={<BladePage />} />
+                  <Route path="/assay" element={<Assay />} />
+                  <Route path="/assay/blades/:bladeId" element={<BladeAssay />} />
+                  <Route path="/assay/batches/:batchId/sheet" element={<BatchSheet />} />
+                  <Route path="/assay/claims" element={<SideBySide />} />
+                  <Route path="/assay/performance" element={<Performance />} />
+                  <Route path="/assay/standing" element={<Standing />} />
+                  <Route path="/soak" element={<Soaks />} />
+                  <Route path="/soak/:soakId" element={<SoakPage />} />
+                  <Route path="/soak/:soakId/look" element={<LookPage />} />
+                  <Route path="/soak/:soakId/blind" element={<BlindPage />} />
+                  <Route path="/standings" element={<Standings />} />
+                  <Route path="/grades/:name" element={<GradePage />} />
+                  <Route path="/grades-alike" element={<GradesAlike />} />
+                  <Route path="/devices" element={<Devices />} />
+                  <Route path="/reckoner" element={<Reckoner />} />
+                  <Route path="*" element={<Nowhere />} />
+                </Route>
+              </Routes>
+            </Suspense>
+          </PageSafe>
         </UndoMessages>
       </BrowserRouter>
     </QueryClientProvider>
@@ -156,9 +159,9 @@ function Nowhere() {
     <div className="px-7 py-10">
       <h1 className="answer">There is nothing at this address.</h1>
       <p className="mt-3">
-        <a className="font-semibold underline underline-offset-4" href="/">
+        <Link className="font-semibold underline underline-offset-4" to="/">
           Go to Today
-        </a>
+        </Link>
       </p>
     </div>
   );

@@ -6,6 +6,7 @@ import { lineUpQuery } from "../api/queries";
 import { plural } from "../domain/format";
 import { PracticeStrip } from "../parts/PracticeStrip";
 import { Kbd } from "../ui/Kbd";
+import { PageSafe } from "../ui/PageSafe";
 import { CommandLine } from "./CommandLine";
 import { KeyList } from "./KeyList";
 import { type PlaceKey, useKeys } from "./keys";
@@ -94,7 +95,9 @@ export function Shell() {
       </header>
       <PracticeStrip />
       <main className="flex-1 pb-16">
-        <Outlet />
+        <PageSafe>
+          <Outlet />
+        </PageSafe>
       </main>
       <footer
         className={`print:hidden fixed inset-x-0 bottom-0 z-10 flex h-11 items-center gap-2 bench:gap-8

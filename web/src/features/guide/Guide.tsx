@@ -23,7 +23,9 @@ export function Guide() {
   const navigate = useNavigate();
   const page = GUIDE_INDEX.find((each) => each.slug === slug);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another page begins at its top
-  useEffect(() => window.scrollTo(0, 0), [slug]);
+  useEffect(() => {
+    window.scrollTo(0, 0); // it may return a promise, which is no way to leave an effect
+  }, [slug]);
   const follow = (event: MouseEvent) => {
     const address = (event.target as Element).closest("a")?.getAttribute("href");
     if (!address?.startsWith("/") || event.metaKey || event.ctrlKey) return;

@@ -8,7 +8,7 @@ import { Guide } from "./Guide";
 afterEach(cleanup);
 
 function open(address: string) {
-  vi.stubGlobal("scrollTo", () => undefined);
+  vi.stubGlobal("scrollTo", () => Promise.resolve()); // as newer browsers do
   render(
     <MemoryRouter initialEntries={[address]}>
       <Routes>

@@ -18,7 +18,9 @@ export function AnswerField({
 }) {
   const [typed, setTyped] = useState("");
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => input.current?.focus({ preventScroll: true }), []);
+  useEffect(() => {
+    input.current?.focus({ preventScroll: true });
+  }, []);
   const keys = round.options.map((option) => option.key);
   const submit = (event: FormEvent) => {
     event.preventDefault();

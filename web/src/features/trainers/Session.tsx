@@ -146,7 +146,9 @@ function Truth({
 /** The next thing to press, which Enter presses. */
 function NextButton({ onNext, children }: { onNext: () => void; children: ReactNode }) {
   const button = useRef<HTMLDivElement>(null);
-  useEffect(() => button.current?.querySelector("button")?.focus(), []);
+  useEffect(() => {
+    button.current?.querySelector("button")?.focus();
+  }, []);
   return (
     <div ref={button}>
       <Button kind="next" onClick={onNext}>
@@ -158,13 +160,15 @@ function NextButton({ onNext, children }: { onNext: () => void; children: ReactN
 
 function Over({ kind, says, onOver }: { kind: TrainerKind; says: string; onOver: () => void }) {
   const over = useRef(onOver);
-  useEffect(() => over.current(), []); // it is saved: nothing of it waits any more
+  useEffect(() => {
+    over.current(); // it is saved: nothing of it waits any more
+  }, []);
   return (
     <div className="mt-6">
       <p className="answer" role="status">
         {says}.
       </p>
-      <p className="mt-5 flex flex-wrap gap-3">
+      <div className="mt-5 flex flex-wrap gap-3">
         <NextButton onNext={() => window.location.reload()}>Ten more</NextButton>
         <Link className={buttonLook("plain")} to="/trainers">
           All trainers
@@ -174,7 +178,7 @@ function Over({ kind, says, onOver }: { kind: TrainerKind; says: string; onOver:
             Go to the soaks
           </Link>
         ) : null}
-      </p>
+      </div>
     </div>
   );
 }
