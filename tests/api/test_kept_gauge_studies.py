@@ -70,7 +70,7 @@ def test_a_study_is_kept_once_beside_the_one_before(client):
         ({"instrument": " "}, "name the instrument"),
         ({"readings": readings(0.03, 1)[:1]}, "a gauge study needs two readings"),
         ({"readings": [{"part": "1", "operator": "R", "value": v} for v in (0, 3)]}, "above 0"),
-        ({"measures": "weight"}, "Input should be"),
+        ({"measures": "weight"}, "this has to be 'force', 'hardness'"),
         ({"readings": readings(0.0, 1), "in_use": True}, "every repeat reads the same"),
         ({"readings": readings(0.9, 1), "in_use": True}, "a reading scatter"),
     ],

@@ -30,9 +30,10 @@ export class Refused extends Error {
     super(problem.detail);
   }
 
-  /** What to say at a field, if this refusal is about it. */
+  /** What to say at a field, if this refusal is about it: there it needs no name. */
   at(field: string): string | undefined {
-    return this.problem.field === field ? this.message : undefined;
+    if (this.problem.field !== field) return undefined;
+    return this.problem.faults?.find((fault) => fault.column === field)?.message ?? this.message;
   }
 }
 

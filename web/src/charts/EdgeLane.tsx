@@ -14,8 +14,8 @@ interface LaneProps {
 
 /** One sharpening of the edge, with its cuts, zones and what was seen on it. */
 export function Lane({ edge, fullCuts, y, height, x, length, hatch, colour, detail }: LaneProps) {
-  const from = edge.zoneFromMm ?? 0;
-  const to = edge.zoneToMm ?? length;
+  const from = Math.min(edge.zoneFromMm ?? 0, length);
+  const to = Math.max(edge.zoneToMm ?? length, from); // a length corrected later may be shorter
   const left = x(from);
   const room = x(to) - left;
   const pitch = room / Math.max(fullCuts, edge.cuts, 1);

@@ -21,6 +21,14 @@ describe("a refusal", () => {
     expect(elsewhere(refused(null), shown)).toBe("out of range");
   });
 
+  it("needs no name of its field there", () => {
+    const faults = [{ file: "", line: 0, column: "name", message: "this is missing" }];
+    const problem = { type: "about:blank", title: "Refused", status: 422, field: "name", faults };
+    const error = new Refused({ ...problem, detail: "name: this is missing" });
+    expect(refusalAt(error, "name")).toBe("this is missing");
+    expect(elsewhere(error, new Set())).toBe("name: this is missing");
+  });
+
   it("is any error that is no answer of the server, too", () => {
     const gone = new Error("the server cannot be reached");
     expect(refusalAt(gone, "ph")).toBeUndefined();

@@ -19,6 +19,7 @@ import { Fold } from "../../ui/Fold";
 import { Note } from "../../ui/Note";
 import { Notice } from "../../ui/Notice";
 import { Page } from "../../ui/Page";
+import { elsewhere, refusalAt } from "../../ui/refusal";
 import { Slide } from "../../ui/Slide";
 import { Failed, Waiting } from "../../ui/State";
 import { TextButton } from "../../ui/TextButton";
@@ -28,6 +29,7 @@ import { Upkeep } from "./Upkeep";
 
 const MOST = 10;
 const NEW = "";
+const NAMED: ReadonlySet<string> = new Set(["name"]);
 const PLAIN: UseBody = {
   name: "A blade for every day",
   weights: { edge: 5, price: 3 },
@@ -183,6 +185,7 @@ function Weighed({
           <Field
             label="Name of this use"
             value={use.name}
+            error={refusalAt(keep.error, "name")}
             onChange={(event) => change({ name: event.target.value })}
           />
           <p className="flex gap-4">
@@ -197,7 +200,7 @@ function Weighed({
               <TextButton onClick={() => gone.mutate(keptId)}>Delete use</TextButton>
             ) : null}
           </p>
-          <Notice says={keep.error?.message ?? gone.error?.message} />
+          <Notice says={elsewhere(keep.error, NAMED) ?? gone.error?.message} />
         </section>
         <section aria-label="Blades" className="mt-6 min-w-0 bench:mt-0">
           {trials_done < trials ? (
