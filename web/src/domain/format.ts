@@ -70,3 +70,9 @@ export const shortened = (name: string, letters: number): string =>
 
 /** A text that begins with a capital letter. */
 export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
+
+const QUOTED = 40;
+
+/** What was typed, in quotation marks; of a long text its beginning. */
+export const quoted = (text = "") =>
+  text.length > QUOTED ? `“${text.slice(0, QUOTED)}…”` : `“${text}”`;

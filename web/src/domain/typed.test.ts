@@ -14,6 +14,8 @@ describe("what is typed", () => {
     expect(readTyped("number", "  ")).toEqual({ value: null });
     expect(readTyped("day", "")).toEqual({ value: "" });
     expect(readTyped(LIMITS.ph, "6.4?")).toEqual({ wrong: "“6.4?” is not a number" });
+    const long = readTyped(LIMITS.ph, "ü".repeat(300));
+    expect(long).toEqual({ wrong: `“${"ü".repeat(40)}…” is not a number` });
     expect(readTyped("moment", "")).toMatchObject({ wrong: expect.stringContaining("14:05") });
   });
 

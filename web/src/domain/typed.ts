@@ -1,7 +1,7 @@
 /** What is typed into a field, read: a value, or what is wrong with it. Unreadable is never empty. */
 
 import { isDay, isMoment } from "./days";
-import { typedNumber } from "./format";
+import { quoted, typedNumber } from "./format";
 import { typedNumbers } from "./quantities";
 import type { List, WordOf } from "./words";
 
@@ -66,7 +66,7 @@ export function readTyped(kind: FieldKind, text: string): Read<Value> {
 
 function readNumber(kind: "number" | Bounds | Needed, text: string): Read<number | null> {
   const value = typedNumber(text);
-  if (value === undefined) return { wrong: `“${text}” is not a number` };
+  if (value === undefined) return { wrong: `${quoted(text)} is not a number` };
   if (kind === "number") return { value };
   if ("needed" in kind) return value === null ? { wrong: kind.needed } : { value };
   return value === null || holds(kind, value) ? { value } : { wrong: outside(kind, text) };
@@ -78,4 +78,4 @@ const outside = ({ least, most, unit }: Bounds, text: string) =>
   `${text} is out of range: give ${least} to ${most}${unit ? ` ${unit}` : ""}`;
 
 const told = (isRight: boolean, text: string, what: string): Read<string> =>
-  isRight ? { value: text } : { wrong: `“${text}” is not ${what}` };
+  isRight ? { value: text } : { wrong: `${quoted(text)} is not ${what}` };

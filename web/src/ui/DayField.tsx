@@ -1,5 +1,6 @@
 import { type InputHTMLAttributes, useState } from "react";
 import { isDay, isMoment } from "../domain/days";
+import { quoted } from "../domain/format";
 import { Field } from "./Field";
 import type { Around } from "./Surround";
 
@@ -32,7 +33,7 @@ function Written({
       autoComplete="off"
       onFocus={() => setLeft(false)}
       onBlur={() => setLeft(true)}
-      error={wrong ? `“${rest.value}” is not ${what}` : error}
+      error={wrong ? `${quoted(rest.value)} is not ${what}` : error}
     />
   );
 }

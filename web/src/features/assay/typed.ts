@@ -1,3 +1,4 @@
+import { quoted } from "../../domain/format";
 /** Shots as people type or paste them: a line an element. */
 
 export interface ReadLine {
@@ -38,7 +39,7 @@ function readLine(line: number, parts: readonly string[]): ReadLine {
   if (isSound && parts.length <= 3) return found;
   return {
     ...found,
-    wrong: `line ${line}: “${parts.join(" ")}” is not a symbol, a content and its ±`,
+    wrong: `line ${line}: ${quoted(parts.join(" "))} is not a symbol, a content and its ±`,
   };
 }
 

@@ -1,5 +1,5 @@
 import { type CheckRow, canBe } from "../../domain/checks";
-import { typedNumber } from "../../domain/format";
+import { quoted, typedNumber } from "../../domain/format";
 import { LIMITS } from "../../domain/limits.gen";
 
 const PLACES = LIMITS.position_mm;
@@ -37,6 +37,7 @@ export function typedReadings(
     const value = values[i];
     return typeof value !== "number" || value < reads.least || value > reads.most;
   });
-  if (bad !== undefined) return { wrong: `“${bad}” cannot be a reading; ${canBe(reads)} can` };
+  if (bad !== undefined)
+    return { wrong: `${quoted(bad)} cannot be a reading; ${canBe(reads)} can` };
   return { values: values as number[] };
 }

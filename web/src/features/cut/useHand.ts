@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import type { PayloadOf } from "../../api/events";
 import { FORCE, rowOf } from "../../domain/checks";
-import { typedNumber } from "../../domain/format";
+import { quoted, typedNumber } from "../../domain/format";
 import { LIMITS } from "../../domain/limits.gen";
 import type { InstrumentNews, Log } from "./bench";
 import type { Shown } from "./projection";
@@ -43,7 +43,7 @@ export function useHand(run: Run | undefined, shown: Shown | null, log: Log) {
   const pieces = () => {
     const many = typed === "" ? USUAL_PIECES : typedNumber(typed);
     if (typeof many !== "number" || !Number.isInteger(many) || many < 1 || many > MOST_PIECES) {
-      setWrong(`“${typed}” cannot be whole pieces; 1 to ${MOST_PIECES} can`);
+      setWrong(`${quoted(typed)} cannot be whole pieces; 1 to ${MOST_PIECES} can`);
       return;
     }
     setTyped("");

@@ -1,6 +1,6 @@
 import { putEdge, putMeasurement, useChange } from "../../api/changes";
 import type { Schemas } from "../../api/client";
-import { typedNumber } from "../../domain/format";
+import { quoted, typedNumber } from "../../domain/format";
 import { newId } from "../../domain/ids";
 import { isThatSo, typedNumbers, typedStations } from "../../domain/quantities";
 import { WORDS } from "../../domain/words";
@@ -137,7 +137,7 @@ function MeasuredCell({
   };
   const wrong =
     read.value === undefined
-      ? `“${text}” cannot be read`
+      ? `${quoted(text)} cannot be read`
       : (refusalAt(save.error, name) ?? elsewhere(save.error, new Set([name])));
   const isUnknownThickness = name === "thickness_behind_edge_mm" && known === null;
   return (
@@ -194,7 +194,7 @@ function MinutesCell({
   });
   const value = typedNumber(typed.text);
   const wrong =
-    value === undefined ? `“${typed.text}” is not a number` : refusalAt(error, "minutes");
+    value === undefined ? `${quoted(typed.text)} is not a number` : refusalAt(error, "minutes");
   return (
     <td className="px-1 py-2">
       <CellField

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { body, Refused, type Schemas } from "../../api/client";
-import { typedNumber } from "../../domain/format";
+import { quoted, typedNumber } from "../../domain/format";
 import { Notice } from "../../ui/Notice";
 import { Heading } from "../../ui/Section";
 import { useDraft } from "../../ui/useDraft";
@@ -21,7 +21,7 @@ export function useFigures<K extends string>(name: string, initial: Record<K, st
     value: typed[key],
     inputMode: "decimal" as const,
     onChange: (e: { target: { value: string } }) => setTyped({ ...typed, [key]: e.target.value }),
-    error: read[key] === undefined ? `“${typed[key]}” is not a number` : error,
+    error: read[key] === undefined ? `${quoted(typed[key])} is not a number` : error,
   });
   return { typed, setTyped, read, field };
 }

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { quoted } from "../../domain/format";
 
 type Range = Schemas["RangeBody"];
 
@@ -34,7 +35,7 @@ function readRange(line: number, said: string, known: readonly Range[]): ReadRan
     source: "",
   };
   if (element === "")
-    return { line, range, wrong: `line ${line}: “${said}” is not like “Cr 11.0-13.0”` };
+    return { line, range, wrong: `line ${line}: ${quoted(said)} is not like “Cr 11.0-13.0”` };
   const before = known.find((other) => other.element.toLowerCase() === element.toLowerCase());
   const isSame =
     before?.low_percent === range.low_percent && before?.high_percent === range.high_percent;

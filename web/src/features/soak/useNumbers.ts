@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Refused } from "../../api/client";
-import { typedNumber } from "../../domain/format";
+import { quoted, typedNumber } from "../../domain/format";
 
 /**
  * Numbers as they are typed: what is no number is said at its field, and told, so that nothing is
@@ -20,7 +20,9 @@ export function useNumbers<Name extends string>(
     inputMode: "decimal" as const,
     error:
       refused?.at(name) ??
-      (typedNumber(typed[name]) === undefined ? `“${typed[name]}” is not a number` : undefined),
+      (typedNumber(typed[name]) === undefined
+        ? `${quoted(typed[name])} is not a number`
+        : undefined),
     onChange: (e: { target: { value: string } }) => {
       const now = { ...typed, [name]: e.target.value };
       setTyped(now);
