@@ -9,11 +9,11 @@ export const usesQuery = queryOptions({
   queryFn: () => body(api.GET("/api/uses")),
 });
 
-/** A use weighed, whatever it is called; the last answer stays until the next is there. */
-export const choiceQuery = ({ name: _, ...use }: UseBody) =>
+/** A use weighed; the last answer stays until the next is there. */
+export const choiceQuery = (use: UseBody) =>
   queryOptions({
     queryKey: ["choice", use],
-    queryFn: () => body(api.POST("/api/choice", { body: { ...use, name: "weighed" } })),
+    queryFn: () => body(api.POST("/api/choice", { body: use })),
     placeholderData: keepPreviousData,
     refetchInterval: ({ state: { data } }) =>
       data && data.trials_done < data.trials ? 1500 : false,

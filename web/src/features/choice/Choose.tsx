@@ -77,7 +77,8 @@ function Weighed({
   onPick: (id: string) => void;
 }) {
   const [use, setUse] = useState<UseBody>(start);
-  const found = useQuery(choiceQuery(use));
+  // what is typed as its name changes nothing of the answer until it is kept
+  const found = useQuery(choiceQuery({ ...use, name: start.name }));
   const [fresh] = useState(newId);
   const keep = useChange(putUse, () => onPick(keptId ?? fresh));
   const gone = useChange(deleteUse, () => onPick(NEW));
