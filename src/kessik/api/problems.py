@@ -29,7 +29,7 @@ from kessik.core.errors import (
 )
 from kessik.core.limits import most
 from kessik.core.protocols.events import SENT_KINDS
-from kessik.interchange.plainly import said_plainly
+from kessik.interchange.fault_words import fault_words
 from kessik.store.failures import storage_error
 
 _STATUS: dict[type[KessikError], tuple[int, str]] = {
@@ -84,7 +84,7 @@ def _invalid_request(_request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
     found = error.errors()
     faults = [
-        FaultOut(column=_place(fault), message=said_plainly(fault))
+        FaultOut(column=_place(fault), message=fault_words(fault))
         for fault in found[: most("faults_listed")]
     ]
     first = faults[0]

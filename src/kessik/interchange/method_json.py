@@ -10,7 +10,7 @@ from pydantic import TypeAdapter, ValidationError
 from kessik.core.errors import Fault, OutOfRangeError, RefusedFileError
 from kessik.core.limits import LIMITS, check_limit
 from kessik.core.protocols.methods import Method
-from kessik.interchange.plainly import said_plainly
+from kessik.interchange.fault_words import fault_words
 
 SCHEMA = 1
 _METHOD: TypeAdapter[Method] = TypeAdapter(Method)
@@ -79,7 +79,7 @@ def _entry(file: str, entry: Any) -> tuple[int, Method]:  # noqa: ANN401 - any J
     except ValidationError as error:
         first = error.errors()[0]
         place = ".".join(str(part) for part in first["loc"])
-        raise RefusedFileError([Fault(file, 1, place, said_plainly(first))]) from error
+        raise RefusedFileError([Fault(file, 1, place, fault_words(first))]) from error
     except OutOfRangeError as error:
         raise RefusedFileError([Fault(file, 1, error.field or "", error.message)]) from error
     except (KeyError, TypeError, ValueError, OverflowError, RecursionError) as error:

@@ -13,7 +13,8 @@ const nothing = () => undefined;
 
 describe("the edge strip", () => {
   const edge = { number: 3, zoneFromMm: 12, zoneToMm: 76, cuts: 21, worn: 1, label: "21 cuts" };
-  const draw = (edges: (typeof edge & { live?: boolean })[], length: number | null = 96) =>
+  type Drawn = Omit<typeof edge, "zoneToMm"> & { zoneToMm: number | null; live?: boolean };
+  const draw = (edges: Drawn[], length: number | null = 96) =>
     renderToStaticMarkup(
       <EdgeStrip mark={0} title="AV-01" edgeLengthMm={length} edges={edges} width={470} detail />,
     );
@@ -30,6 +31,12 @@ describe("the edge strip", () => {
   it("draws a bar where strokes would run together", () => {
     const drawn = draw([{ ...edge, cuts: 900 }]);
     expect(times(drawn, /<rect[^>]*height="10" fill="var\(--ink\)"/)).toBe(1);
+  });
+
+  it("draws a zone that ends beyond a length corrected later", () => {
+    const beyond = draw([{ ...edge, zoneFromMm: 60, zoneToMm: 76 }], 50);
+    expect(beyond).not.toMatch(/(width|height)="-/);
+    expect(draw([{ ...edge, zoneFromMm: 60, zoneToMm: null }], 50)).not.toMatch(/width="-/);
   });
 
   it("says in words what it shows, newest edge first", () => {

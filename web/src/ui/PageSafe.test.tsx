@@ -24,7 +24,7 @@ test("a page that fails says so, and the next place is shown as ever", () => {
       </PageSafe>
     </>,
   );
-  expect(screen.getByRole("alert").textContent).toContain("did not come from the server");
+  expect(screen.getByRole("alert").textContent).toContain("This page did not arrive");
   fireEvent.click(screen.getByText("Shelf"));
   expect(screen.getByText("16 blades")).toBeTruthy();
 });

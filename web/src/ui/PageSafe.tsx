@@ -41,5 +41,5 @@ const loadAgain = () =>
 /** Browsers differ in how they say that a part of the pages did not come. */
 const said = ({ message }: Error) =>
   /import|module|chunk|preload/i.test(message)
-    ? "This page did not come from the server: is it running? Nothing stored is lost."
-    : `This page cannot be shown: ${message}. Nothing stored is lost, and drafts are kept.`;
+    ? "This page did not arrive. Is Kessik still running? Nothing that was saved is lost."
+    : "This page cannot be shown. Nothing that was saved is lost.";

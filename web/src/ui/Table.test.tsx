@@ -58,5 +58,5 @@ test("a browser that forbids copying is said to, and nothing is thought copied",
   clipboard(() => Promise.reject(new DOMException("denied")));
   shown(table);
   fireEvent.click(screen.getByRole("button", { name: "Copy: Lives" }));
-  expect(await screen.findByText("The browser forbids copying")).toBeTruthy();
+  expect(await screen.findByText("The browser does not allow copying")).toBeTruthy();
 });

@@ -12,7 +12,7 @@ export function TableOut({ of, name }: { of: RefObject<HTMLElement | null>; name
     setSaid(
       await done.then(
         () => "Copied",
-        () => "The browser forbids copying",
+        () => "The browser does not allow copying",
       ),
     );
     setTimeout(() => setSaid(""), 2000);

@@ -30,7 +30,7 @@ _WORDS: Mapping[str, str] = {
 }
 
 
-def said_plainly(fault: Mapping[str, Any]) -> str:
+def fault_words(fault: Mapping[str, Any]) -> str:
     """A fault as Pydantic lists it, in plain words; what no tester can meet stays as it is."""
     told = fault.get("ctx") or {}
     if fault["type"] == "value_error":

@@ -6,7 +6,7 @@ import pytest
 from pydantic import BaseModel, Field, ValidationError
 
 from kessik.api.schemas.common import ShortText
-from kessik.interchange.plainly import said_plainly
+from kessik.interchange.fault_words import fault_words
 
 
 class Jar(BaseModel, extra="forbid"):
@@ -32,4 +32,4 @@ class Jar(BaseModel, extra="forbid"):
 def test_a_refusal_is_plain(sent, says):
     with pytest.raises(ValidationError) as refused:
         Jar(**sent)
-    assert said_plainly(refused.value.errors()[0]) == says
+    assert fault_words(refused.value.errors()[0]) == says
